@@ -1,0 +1,96 @@
+// Package cold answers how much frost a plant could bear on a given day, and so how far a freeze went beyond it.
+//
+// Plants harden as days shorten and cool, and lose it again in warm spells, sooner once their need for chill is met:
+// the same −11 °C that a shrub shrugs off in mid January takes its buds after a warm February. Hardening depends on
+// the place, not on the species, so it is worked out once for a place and used for every plant there.
+//
+// The shape follows the dynamic thermal-time models of cold hardiness (Ferguson et al. 2011, Annals of Botany 107:389;
+// 2014, American Journal of Enology and Viticulture 65:59). This is the first cut: wood and buds by air temperature;
+// thickness, roots, wind and heat are not in it yet.
+package cold
+
+import (
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
+
+// Starting values of the model, to be calibrated.
+const (
+	HardenRate   = 0.012 // share a day and °C under 10 °C
+	LoseDormant  = 0.003 // share a day and °C over 6 °C, before the chill need is met
+	LoseReleased = 0.010 // the same, after
+	ChillNeedH   = 700   // hours between 0 and 7.2 °C after which warm days wake the plant
+	DarkH        = 13    // daylength, hours, under which hardening begins
+	BudsTenderC  = 2     // buds bear this much less than wood, °C
+	UnhardenedC  = -2.5  // what woody plants bear in growth, °C
+	UnhardenedTC = -1    // what tender plants bear at any time, °C
+)
+
+// Hardiness is how hardened plants are at a place, by day, from 0 (in growth) to 1 (midwinter).
+type Hardiness struct {
+	from  day.Day
+	share []float64
+}
+
+// Harden follows hardening from the end of summer before the garden year of d up to d.
+func Harden(y *season.Year, d day.Day) Hardiness {
+	c := y.Normals.Climate
+	from := c.Midwinter(d) - 140 // late summer: nothing is hardened yet
+	if from > d {
+		from = d - 1
+	}
+	out := Hardiness{from: from, share: make([]float64, 0, d-from+1)}
+	h, chill := 0.0, 0.0
+	for x := from; x <= d; x++ {
+		e, _ := y.Extremes(x)
+		mean := (e.Min + e.Max) / 2
+		chill += 24 * within(e, 0, 7.2)
+		lose := LoseDormant
+		if chill >= ChillNeedH {
+			lose = LoseReleased
+		}
+		gain := 0.0
+		if mean < 10 && season.Daylength(c.Latitude, x) < DarkH {
+			gain = HardenRate * (10 - mean) * (1 - h)
+		}
+		loss := 0.0
+		if mean > 6 {
+			loss = lose * (mean - 6) * h
+		}
+		h = max(0, min(1, h+gain-loss))
+		out.share = append(out.share, h)
+	}
+	return out
+}
+
+// within is the share of the day between two temperatures, taking the day as a straight rise and fall.
+func within(e season.Extremes, lo, hi float64) float64 {
+	if e.Max-e.Min < 0.1 {
+		if e.Min >= lo && e.Max <= hi {
+			return 1
+		}
+		return 0
+	}
+	return max(0, min(hi, e.Max)-max(lo, e.Min)) / (e.Max - e.Min)
+}
+
+// On is the hardened share on d; days outside the followed stretch take its nearest end.
+func (h Hardiness) On(d day.Day) float64 {
+	i := max(0, min(len(h.share)-1, int(d-h.from)))
+	return h.share[i]
+}
+
+// WoodKillC is the temperature, °C, at which half the wood of a species dies when it is hardened by a share.
+// midwinterC is the species' hardiness in midwinter, °C.
+func WoodKillC(midwinterC, share float64) float64 {
+	u := UnhardenedC
+	if midwinterC > UnhardenedC {
+		u = max(midwinterC, UnhardenedTC)
+	}
+	return u + share*(min(midwinterC, u)-u)
+}
+
+// BudKillC is the same for buds.
+func BudKillC(midwinterC, share float64) float64 {
+	return min(WoodKillC(midwinterC, share)+BudsTenderC, UnhardenedTC)
+}

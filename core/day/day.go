@@ -1,0 +1,103 @@
+// Package day gives civil days: a date on the calendar without a time or a zone,
+// which is what the season, windows and rounds are counted in.
+package day
+
+import (
+	"fmt"
+	"time"
+)
+
+// Day counts civil days from 1 January 1970 in the Gregorian calendar. The zero value is that day.
+type Day int
+
+// None stands for "no day known"; it formats as the empty string.
+const None Day = -1 << 31
+
+// Of is the given date. Months and days outside their range carry over, as in time.Date.
+func Of(year int, month time.Month, dayOfMonth int) Day {
+	return FromTime(time.Date(year, month, dayOfMonth, 0, 0, 0, 0, time.UTC))
+}
+
+// FromTime is the date that the clock shows at t in t's own zone.
+func FromTime(t time.Time) Day {
+	y, m, d := t.Date()
+	sec := time.Date(y, m, d, 0, 0, 0, 0, time.UTC).Unix()
+	n := sec / 86400
+	if sec%86400 < 0 {
+		n--
+	}
+	return Day(n)
+}
+
+// Parse reads YYYY-MM-DD. It refuses dates that are not on the calendar, such as 2027-02-30.
+func Parse(s string) (Day, error) {
+	t, err := time.Parse(time.DateOnly, s)
+	if err != nil {
+		return None, fmt.Errorf("date %q: want a day of the calendar as YYYY-MM-DD", s)
+	}
+	return FromTime(t), nil
+}
+
+// Time is midnight UTC at the start of the day.
+func (d Day) Time() time.Time { return time.Unix(int64(d)*86400, 0).UTC() }
+
+// Year is the calendar year.
+func (d Day) Year() int { return d.Time().Year() }
+
+// Month is the calendar month.
+func (d Day) Month() time.Month { return d.Time().Month() }
+
+// DayOfMonth is 1 to 31.
+func (d Day) DayOfMonth() int { return d.Time().Day() }
+
+// YearDay is 1 on 1 January and 365 or 366 on 31 December.
+func (d Day) YearDay() int { return d.Time().YearDay() }
+
+// YearFraction runs from 0 at the start of 1 January to 1 at the end of the year, taken at noon.
+func (d Day) YearFraction() float64 {
+	t := d.Time()
+	y, length := t.Year(), 365.0
+	if y%4 == 0 && (y%100 != 0 || y%400 == 0) {
+		length = 366
+	}
+	return (float64(t.YearDay()) - 0.5) / length
+}
+
+// Sub is the number of days from e to d.
+func (d Day) Sub(e Day) int { return int(d - e) }
+
+// Weekday is the day of the week.
+func (d Day) Weekday() time.Weekday { return d.Time().Weekday() }
+
+// String is YYYY-MM-DD.
+func (d Day) String() string {
+	if d == None {
+		return ""
+	}
+	return d.Time().Format(time.DateOnly)
+}
+
+// Words is the day as it is written in a sentence: "24 April".
+func (d Day) Words() string {
+	if d == None {
+		return "no date"
+	}
+	return d.Time().Format("2 January")
+}
+
+// MarshalText writes YYYY-MM-DD, so that a Day is a string in JSON.
+func (d Day) MarshalText() ([]byte, error) { return []byte(d.String()), nil }
+
+// UnmarshalText reads YYYY-MM-DD; the empty text is None.
+func (d *Day) UnmarshalText(b []byte) error {
+	if len(b) == 0 {
+		*d = None
+		return nil
+	}
+	p, err := Parse(string(b))
+	if err != nil {
+		return err
+	}
+	*d = p
+	return nil
+}

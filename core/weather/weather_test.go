@@ -1,0 +1,116 @@
+package weather
+
+import (
+	"math"
+	"testing"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
+
+func foothill() *season.Normals {
+	c := season.Climate{Latitude: 45.9, Longitude: 8.6, ElevationM: 210, ExtremeMinC: -8}
+	for _, m := range []float64{-1.5, -0.5, 3, 6.5, 11, 14.5, 17, 16.5, 13, 8.5, 3.5, -0.5} {
+		c.Normals = append(c.Normals, season.Normal{TMinC: m, TMaxC: m + 9, RainMM: 100, RHPct: 75, WindMS: 1.5})
+	}
+	return c.Daily()
+}
+
+// course makes hourly records from 1 February 2027 by a function of the hour.
+func course(n int, temp func(h int) float64) []Hour {
+	out := make([]Hour, n)
+	for i := range out {
+		out[i] = Hour{Time: time.Date(2027, 2, 1, i, 0, 0, 0, time.UTC), TempC: temp(i)}
+	}
+	return out
+}
+
+func TestFreezes(t *testing.T) {
+	n := foothill()
+	if got := Threshold(n.Climate); math.Abs(got+4.75) > 1e-9 {
+		t.Fatalf("threshold %.2f °C, want halfway from -1.5 to -8", got)
+	}
+	mild := func(int) float64 { return 8 }
+	sudden := func(h int) float64 {
+		if h >= 600 && h < 630 {
+			return -11 + math.Abs(float64(h-612))/3
+		}
+		return 8
+	}
+	twoNights := func(h int) float64 { // two cold nights with a short thaw by day
+		switch h {
+		case 400, 401, 402, 420, 421:
+			return -7
+		}
+		return 3
+	}
+	apart := func(h int) float64 {
+		if h == 300 || h == 400 {
+			return -6
+		}
+		return 3
+	}
+	for _, c := range []struct {
+		name   string
+		temp   func(int) float64
+		events int
+		minC   float64
+		from   int
+		to     int
+		fall   float64
+	}{
+		{"mild month", mild, 0, 0, 0, 0, 0},
+		{"sudden freeze", sudden, 1, -11, 600, 629, 19},
+		{"two nights make one event", twoNights, 1, -7, 400, 421, 10},
+		{"four days apart make two", apart, 2, -6, 300, 300, 9},
+	} {
+		hours := course(672, c.temp)
+		got := Freezes(hours, n, time.UTC)
+		if len(got) != c.events {
+			t.Errorf("%s: %d events, want %d", c.name, len(got), c.events)
+			continue
+		}
+		if c.events == 0 {
+			continue
+		}
+		f := got[0]
+		if f.MinC != c.minC || !f.From.Equal(hours[c.from].Time) || !f.To.Equal(hours[c.to].Time) || math.Abs(f.FallC-c.fall) > 0.01 {
+			t.Errorf("%s: %+v", c.name, f)
+		}
+	}
+	f := Freezes(course(672, sudden), n, time.UTC)[0]
+	if f.HoursBelow0 != 30 || f.BeforeC != 8 || f.BeforeOffC < 3 {
+		t.Errorf("30 h of frost after a mild fortnight: %+v", f)
+	}
+}
+
+func TestFreezeAtTheStartOfTheRecord(t *testing.T) {
+	f := Freezes(course(30, func(int) float64 { return -9 }), foothill(), time.UTC)
+	if len(f) != 1 || f[0].FallC != 0 || !math.IsNaN(f[0].BeforeC) {
+		t.Errorf("a record that starts in the freeze: %+v", f)
+	}
+}
+
+func TestDaily(t *testing.T) {
+	zone := time.FixedZone("", 3600)
+	hours := course(72, func(h int) float64 { return float64(h % 24) })
+	hours[30].TempC = math.NaN()
+	d := Daily(hours, zone)
+	if len(d) != 3 {
+		t.Fatalf("%d full days, want 3 (the last hour falls on a fourth)", len(d))
+	}
+	if e := d[day.Of(2027, 2, 2)]; e.Min != 0 || e.Max != 23 {
+		t.Errorf("2 February: %+v", e)
+	}
+}
+
+func BenchmarkFreezesYear(b *testing.B) {
+	n := foothill()
+	hours := course(8760, func(h int) float64 {
+		return 6 - 9*math.Cos(float64(h)/8760*2*math.Pi) + 5*math.Sin(float64(h)/24*2*math.Pi)
+	})
+	for b.Loop() {
+		Freezes(hours, n, time.UTC)
+	}
+}
