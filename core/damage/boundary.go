@@ -1,0 +1,122 @@
+package damage
+
+import (
+	"math"
+
+	"gonum.org/v1/gonum/stat/distuv"
+)
+
+// What a check is worth: chances of what is seen on living and on dead wood.
+const (
+	ScratchMisread = 0.05 // a scratch read the wrong way round
+	BudsHeldAlive  = 0.95 // share of buds that hold on living wood
+	BudsHeldDead   = 0.08 // share that hold on dead wood
+	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy
+	ShootMisread   = 0.01 // a living shoot seen where there is none
+	CrownMisread   = 0.05
+	// StemSpread is how much the height at which life ends differs from stem to stem, as a share of plant height.
+	StemSpread = 0.02
+
+	priorNone  = 0.10 // before any check: dead to the ground
+	priorWhole = 0.20 // before any check: not hurt at all
+)
+
+// cells is the resolution of the belief: between the ground and the tip, with one more state for each end.
+const cells = 100
+
+// Belief is what is held about where on the plant life ends, as shares of its height: state 0 is dead to the ground,
+// the last state alive to the tip, the others the cells between. It sums to one.
+type Belief [cells + 2]float64
+
+// uninformed is the belief before any check: each height as likely as another, with some chance for either end.
+func uninformed() (b Belief) {
+	b[0], b[cells+1] = priorNone, priorWhole
+	for i := 1; i <= cells; i++ {
+		b[i] = (1 - priorNone - priorWhole) / cells
+	}
+	return b
+}
+
+// stepTable is the chance that a stem lives at a height d cells below the point where life ends on average.
+var stepTable = func() (t [2*cells + 1]float64) {
+	for i := range t {
+		t[i] = distuv.UnitNormal.CDF((float64(i-cells) / cells) / StemSpread)
+	}
+	return t
+}()
+
+// livesAt is the chance, given the state, that the stem checked lives at height x (share of plant height, 0 to 1).
+func livesAt(state int, x float64) float64 {
+	switch state {
+	case 0:
+		return 0
+	case cells + 1:
+		return 1
+	}
+	at := float64(state) - 0.5 - x*cells // cells between the boundary and the check
+	i := math.Floor(at)
+	lo := stepTable[min(2*cells, max(0, int(i)+cells))]
+	hi := stepTable[min(2*cells, max(0, int(i)+cells+1))]
+	return lo + (hi-lo)*(at-i)
+}
+
+// update weighs the belief with a sight at height x that has chance alive on living and dead on dead wood. It returns
+// the chance of the sight under the belief before.
+func (b *Belief) update(x, alive, dead float64) float64 {
+	sum := 0.0
+	for i := range b {
+		a := livesAt(i, x)
+		b[i] *= a*alive + (1-a)*dead
+		sum += b[i]
+	}
+	if sum > 0 {
+		for i := range b {
+			b[i] /= sum
+		}
+	}
+	return sum
+}
+
+// quantile is the height, as a share, under which life ends with chance q.
+func (b *Belief) quantile(q float64) float64 {
+	sum := b[0]
+	if sum >= q {
+		return 0
+	}
+	for i := 1; i <= cells; i++ {
+		if sum+b[i] >= q {
+			return (float64(i-1) + (q-sum)/b[i]) / cells
+		}
+		sum += b[i]
+	}
+	return 1
+}
+
+// interval is the middle 80 %.
+func (b *Belief) interval() (lo, hi float64) { return b.quantile(0.1), b.quantile(0.9) }
+
+// width is the length of the 80 % interval.
+func (b *Belief) width() float64 {
+	lo, hi := b.interval()
+	return hi - lo
+}
+
+// chanceBelow is the chance that life ends under height x.
+func (b *Belief) chanceBelow(x float64) float64 {
+	sum := b[0]
+	for i := 1; i <= cells; i++ {
+		if float64(i)-0.5 < x*cells {
+			sum += b[i]
+		}
+	}
+	return sum
+}
+
+// budChances are the chances of held buds and broken ones on living and on dead wood, but for the same factor in both.
+func budChances(held, broke int) (alive, dead float64) {
+	n := func(share float64) float64 {
+		return math.Pow(share, float64(held)) * math.Pow(1-share, float64(broke))
+	}
+	dead = n(BudsHeldDead)
+	return (1-BudsDeadAlone)*n(BudsHeldAlive) + BudsDeadAlone*dead, dead
+}

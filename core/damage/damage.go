@@ -1,0 +1,328 @@
+package damage
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
+
+// Limits on which verdicts turn.
+const (
+	decidedWidth = 0.12 // interval, as a share of height, at which checks decide before the patience date
+	openWidth    = 0.30 // interval at which no cut is set yet
+	sureShare    = 0.70 // chance at which an end of the plant (whole, or dead to the ground) is taken as found
+	tipsOnly     = 0.06 // share of crown lost under which only tips are taken off
+	baseShare    = 0.10 // a cut under this share of the height is a cut to the base
+	cutCaution   = 0.20 // chance that life ends under the cut: the cut is set in surely living wood
+)
+
+// evidence is what the checks hold together: the belief about the stem, and the signs that decide beside it.
+type evidence struct {
+	belief        Belief
+	any           bool
+	living, brown bool // green bark, held buds or a shoot seen; brown bark seen
+	crown, spear  string
+	held, broke   int
+}
+
+// spot gathers all buds rubbed at one height, so that the order of checks cannot matter.
+type spot struct {
+	height      float64
+	held, broke int
+}
+
+func gather(q Question) evidence {
+	e := evidence{belief: uninformed()}
+	var spots []spot
+	crown, spear := 0.0, 0.0 // log-odds for a living crown and a held spear
+	for _, c := range q.Checks {
+		e.any = true
+		x := c.HeightM / q.Plant.HeightM
+		switch c.Kind {
+		case BudRub:
+			i := slices.IndexFunc(spots, func(s spot) bool { return s.height == c.HeightM })
+			if i < 0 {
+				i = len(spots)
+				spots = append(spots, spot{height: c.HeightM})
+			}
+			spots[i].held += c.Held
+			spots[i].broke += c.Broke
+		case Scratch:
+			switch c.Result {
+			case "green":
+				e.living = true
+				e.belief.update(x, 1-ScratchMisread, ScratchMisread)
+			case "brown":
+				e.brown = true
+				e.belief.update(x, ScratchMisread, 1-ScratchMisread)
+			}
+		case Shoot:
+			e.living = true
+			e.belief.update(x, 1-ShootMisread, ShootMisread)
+		case Crown:
+			if c.Result == "soft" {
+				crown--
+			} else {
+				crown++
+			}
+			if e.crown == "" || c.Result == "firm_buds" {
+				e.crown = c.Result
+			}
+		case Spear:
+			if c.Result == "pulled" {
+				spear--
+			} else {
+				spear++
+			}
+		}
+	}
+	for _, s := range spots {
+		alive, dead := budChances(s.held, s.broke)
+		e.belief.update(s.height/q.Plant.HeightM, alive, dead)
+		e.held += s.held
+		e.broke += s.broke
+		e.living = e.living || alive > dead
+	}
+	if crown < 0 {
+		e.crown = "soft"
+		// Under a rotten crown no stem lives for long.
+		for i := 1; i < len(e.belief); i++ {
+			e.belief[i] *= CrownMisread / (1 - CrownMisread)
+		}
+		e.belief.update(0, 1, 1)
+	} else if e.crown == "soft" {
+		e.crown = "firm"
+	}
+	switch {
+	case spear < 0:
+		e.spear = "pulled"
+	case spear > 0:
+		e.spear = "held"
+	}
+	return e
+}
+
+// PatienceDate is the day by which the plant, if alive, would have shown leaf in this year's warmth: nine years in ten,
+// plus the species' margin for coming late after damage. In a place too cool for that it is midsummer.
+func PatienceDate(e catalogue.Entry, y *season.Year, today day.Day) (day.Day, season.Band) {
+	b, ok := y.Resolve(e.LeafOut, today, nil)
+	if !ok {
+		m := y.Normals.Climate.Midwinter(today) + 172
+		return m, season.Band{Early: m, Mid: m, Late: m}
+	}
+	return b.Late + day.Day(e.LatenessDays), b
+}
+
+// crownBase is how far up the stem a form's crown begins, as a share of its height.
+var crownBase = map[catalogue.Form]float64{
+	catalogue.Tree: 0.3, catalogue.Conifer: 0.08, catalogue.Shrub: 0.05, catalogue.Subshrub: 0.1,
+	catalogue.Climber: 0.15, catalogue.Palm: 0.8, catalogue.Perennial: 0,
+}
+
+// CrownAbove is the share of a form's leaf area above a height (share of plant height): the crown is taken as widest
+// at its middle (a Beta(2, 2) spread of leaf from its base to the tip).
+func CrownAbove(f catalogue.Form, x float64) float64 {
+	base := crownBase[f]
+	z := max(0, min(1, (x-base)/(1-base)))
+	return 1 - z*z*(3-2*z)
+}
+
+// decision is a verdict before it is put into words.
+type decision struct {
+	kind string
+	cut  float64 // share of height
+}
+
+// situation is all a decision rests on.
+type situation struct {
+	species catalogue.Entry
+	late    bool // the patience date is past
+}
+
+// decide picks the verdict. It is called for what may come as well as for what is.
+func (s situation) decide(e *evidence) decision {
+	b := &e.belief
+	if !e.any {
+		return decision{kind: Look}
+	}
+	if s.species.Form == catalogue.Palm {
+		switch {
+		case e.spear == "held" || e.living:
+			return decision{kind: Leave}
+		case e.spear == "pulled" && s.late:
+			return decision{kind: Replace}
+		}
+		return decision{kind: Wait}
+	}
+	if e.crown == "soft" {
+		if s.late {
+			return decision{kind: Replace}
+		}
+		return decision{kind: Wait}
+	}
+	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
+		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
+	}
+	lo, hi := b.interval()
+	lostTop, lost := CrownAbove(s.species.Form, lo), CrownAbove(s.species.Form, b.quantile(0.5))
+	switch {
+	case b.chanceBelow(0.08) > sureShare:
+		switch {
+		case !s.late:
+			return decision{kind: Wait}
+		case e.crown == "firm_buds" && s.species.HardPruning != catalogue.GreenWood,
+			e.crown == "firm" && s.species.HardPruning == catalogue.FromBase:
+			return decision{kind: CutToBase}
+		case e.crown == "firm" || e.crown == "firm_buds":
+			return decision{kind: Replace}
+		}
+		return decision{kind: Look} // nobody has looked at the crown yet
+	case 1-b.chanceBelow(0.97) > sureShare, lostTop < 0.003:
+		return decision{kind: Leave}
+	case lostTop < tipsOnly:
+		return decision{TipBack, b.quantile(cutCaution)}
+	}
+	decided := hi-lo <= decidedWidth && e.brown && e.living
+	if !s.late && !decided {
+		return decision{kind: Wait}
+	}
+	if hi-lo > openWidth {
+		return decision{kind: Look}
+	}
+	cut := b.quantile(cutCaution)
+	if s.species.HardPruning == catalogue.GreenWood && lost > 0.7 {
+		if s.late {
+			return decision{kind: Replace} // what lives is bare wood, and that stays bare
+		}
+		return decision{kind: Wait}
+	}
+	if cut < baseShare {
+		return decision{kind: CutToBase}
+	}
+	return decision{CutBack, cut}
+}
+
+// Judge answers the question. Its error is a list of refused fields.
+func Judge(q Question) (Answer, error) {
+	if err := q.Validate(); err != nil {
+		return Answer{}, err
+	}
+	e := gather(q)
+	patience, leaf := PatienceDate(q.Plant.Species, q.Year, q.Today)
+	s := situation{q.Plant.Species, q.Today > patience}
+	d := s.decide(&e)
+	if q.Overrule != "" {
+		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
+	}
+	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None}
+	a.Boundary = boundary(q.Plant, &e.belief)
+	if q.Plant.Species.Form != catalogue.Palm {
+		a.Next, a.Changes = s.next(q, &e, d)
+	} else if e.spear == "" {
+		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
+	}
+	a.word(q, &e, s, d)
+	a.Jobs = jobs(q, &a, d)
+	return a, nil
+}
+
+func boundary(p Plant, b *Belief) Boundary {
+	lo, hi := b.interval()
+	best := b.quantile(0.5)
+	f := p.Species.Form
+	return Boundary{round(best*p.HeightM, 0.01), round(lo*p.HeightM, 0.01), round(hi*p.HeightM, 0.01),
+		round(CrownAbove(f, best), 0.001), round(CrownAbove(f, hi), 0.001), round(CrownAbove(f, lo), 0.001)}
+}
+
+func buds(e evidence) Buds {
+	n := e.held + e.broke
+	if n == 0 {
+		return Buds{High: 1}
+	}
+	beta := distuv.Beta{Alpha: float64(e.held) + 0.5, Beta: float64(e.broke) + 0.5}
+	return Buds{n, e.held, round(float64(e.held)/float64(n), 0.001), round(beta.Quantile(0.1), 0.001), round(beta.Quantile(0.9), 0.001)}
+}
+
+func round(v, step float64) float64 {
+	return math.Round(v/step) / math.Round(1/step)
+}
+
+// heights are where a check can be asked for on a plant: every 5 cm, or 40 steps on a tall one.
+func heights(plantM float64) []float64 {
+	step := max(0.05, math.Round(plantM/40/0.05)*0.05)
+	if plantM < 0.5 {
+		step = plantM / 10
+	}
+	var out []float64
+	for h := step; h <= plantM+1e-9; h += step {
+		out = append(out, min(1, h/plantM))
+	}
+	return out
+}
+
+// next is the check that would tell most, and what each way it turns out would change. There is none when no way
+// the checks at any height turn out would change the verdict or move the cut.
+func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []string) {
+	needCrown := e.crown == "" && (e.belief.chanceBelow(0.08) > sureShare || s.species.LeafSeason == catalogue.Herbaceous)
+	if needCrown {
+		var changes []string
+		for _, r := range []string{"firm_buds", "soft"} {
+			would := Question{Plant: q.Plant, Checks: append(slices.Clone(q.Checks), Check{Kind: Crown, Result: r})}
+			after := gather(would)
+			if nd := s.decide(&after); nd.kind != d.kind {
+				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))
+			}
+		}
+		return &Suggestion{Kind: Crown, Why: "Draw the soil back with a finger: the crown decides whether it can come again from below."}, changes
+	}
+	if e.crown == "soft" {
+		return nil, nil
+	}
+	kinds := []Kind{Scratch, BudRub}
+	kind, x := e.belief.bestHeight(kinds, heights(q.Plant.HeightM))
+	matters := !e.any
+	var changes []string
+	for _, o := range outcomes(kind) {
+		after := *e
+		p := after.belief.update(x, o.alive, o.dead)
+		after.any = true
+		after.living = after.living || o.alive > o.dead
+		after.brown = after.brown || kind == Scratch && o.word == "brown"
+		nd := s.decide(&after)
+		changed := nd.kind != d.kind || math.Abs(nd.cut-d.cut)*q.Plant.HeightM > max(0.1, 0.05*q.Plant.HeightM)
+		if p > 0.05 && changed {
+			matters = true
+			if o.word != "" && nd.kind != d.kind {
+				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.word, metres(x*q.Plant.HeightM), nd.kind))
+			}
+		}
+		lo, hi := after.belief.interval()
+		if d.kind == Wait && hi-lo > decidedWidth {
+			matters = true // still on the way to a height that decides
+		}
+	}
+	if !matters {
+		return nil, nil
+	}
+	h := x * q.Plant.HeightM
+	out := &Suggestion{Kind: kind, HeightM: round(h, 0.01)}
+	if kind == BudRub {
+		out.Buds = budsARub
+	}
+	lo, hi := e.belief.interval()
+	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most.", metres(lo*q.Plant.HeightM), metres(hi*q.Plant.HeightM))
+	return out, changes
+}
+
+func metres(m float64) string {
+	if m < 1 {
+		return fmt.Sprintf("%.0f cm", m*100)
+	}
+	return fmt.Sprintf("%.1f m", m)
+}

@@ -1,0 +1,83 @@
+package damage
+
+import "math"
+
+// budsARub is how many buds are rubbed for one suggested check.
+const budsARub = 3
+
+// Suggestion is the check that would tell most.
+type Suggestion struct {
+	Kind    Kind    `json:"kind"`
+	HeightM float64 `json:"height_m"`
+	Buds    int     `json:"buds,omitempty"` // how many to rub
+	Why     string  `json:"why"`
+}
+
+// outcome is one way a check may turn out.
+type outcome struct {
+	word        string
+	alive, dead float64 // chance on living and on dead wood
+}
+
+// outcomes of the two checks that can be placed on a stem.
+func outcomes(k Kind) []outcome {
+	if k == Scratch {
+		return []outcome{{"green", 1 - ScratchMisread, ScratchMisread}, {"brown", ScratchMisread, 1 - ScratchMisread}}
+	}
+	out := make([]outcome, 0, budsARub+1)
+	for held := 0; held <= budsARub; held++ {
+		a, d := budChances(held, budsARub-held)
+		ways := binomial(budsARub, held)
+		out = append(out, outcome{"", a * ways, d * ways})
+	}
+	return out
+}
+
+func binomial(n, k int) float64 {
+	v := 1.0
+	for i := range k {
+		v = v * float64(n-i) / float64(i+1)
+	}
+	return v
+}
+
+// bestHeight finds the height and kind of check that is expected to leave the least open, that is, to tell most in
+// the sense of information: over several checks this shrinks the interval faster than taking each time the check
+// that shrinks it most by itself. heights are candidates as shares of the plant's height.
+func (b *Belief) bestHeight(kinds []Kind, heights []float64) (kind Kind, x float64) {
+	most := math.Inf(-1)
+	for _, k := range kinds {
+		results := outcomes(k)
+		sureDead, sureAlive := spread(results, 0), spread(results, 1)
+		for _, h := range heights {
+			lives, noise := 0.0, 0.0 // chance that the spot lives; what stays open about the sight if life's end is known
+			for i, p := range b {
+				switch a := livesAt(i, h); {
+				case a < 1e-4:
+					noise += p * sureDead
+				case a > 1-1e-4:
+					lives += p
+					noise += p * sureAlive
+				default:
+					lives += p * a
+					noise += p * spread(results, a)
+				}
+			}
+			if told := spread(results, lives) - noise; told > most+1e-9 {
+				kind, x, most = k, h, told
+			}
+		}
+	}
+	return kind, x
+}
+
+// spread is the entropy of what is seen at a spot that lives with chance a, in nats.
+func spread(results []outcome, a float64) float64 {
+	h := 0.0
+	for _, o := range results {
+		if p := a*o.alive + (1-a)*o.dead; p > 0 {
+			h -= p * math.Log(p)
+		}
+	}
+	return h
+}

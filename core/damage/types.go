@@ -1,0 +1,204 @@
+// Package damage answers what the checks on a plant say: how far up it lives, whether it is too early to tell, what
+// the least is that works, when to do it, and how it will turn out.
+//
+// A hurt plant mostly lives up to some height and is dead above. Where, is held as a belief over heights and moved by
+// each check according to how often that check misleads: a scratch is misread one time in twenty, living wood holds
+// 95 of 100 buds and dead wood 8, and one stem ends somewhat higher than the next. From the belief come the height
+// with an 80 % interval, the share of crown lost and the check that would tell most. Silence before the patience date,
+// the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
+//
+// In this first cut the belief before any check is uninformed, and stems, crowns and palm spears are judged; grafts,
+// bark rings and neighbours are not.
+package damage
+
+import (
+	"fmt"
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/job"
+	"mezzadro/core/season"
+)
+
+// Kind is a kind of check.
+type Kind string
+
+const (
+	BudRub  Kind = "bud_rub" // buds rubbed lightly between finger and thumb: held or broke off
+	Scratch Kind = "scratch" // bark scratched with a nail: green, brown or unclear
+	Shoot   Kind = "shoot"   // a living shoot or swelling bud seen
+	Crown   Kind = "crown"   // soil drawn back at the base: firm_buds, firm or soft
+	Spear   Kind = "spear"   // a palm's youngest leaf pulled: held or pulled
+)
+
+// results are the allowed results by kind of check.
+var results = map[Kind][]string{
+	Scratch: {"green", "brown", "unclear"},
+	Crown:   {"firm_buds", "firm", "soft"},
+	Spear:   {"held", "pulled"},
+}
+
+// Check is one observation.
+type Check struct {
+	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,spear" doc:"What was done"`
+	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground; not for crown and spear"`
+	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held"`
+	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off"`
+	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled"`
+}
+
+// placed reports a check made at a height.
+func (c Check) placed() bool { return c.Kind == BudRub || c.Kind == Scratch || c.Kind == Shoot }
+
+// Plant is what is judged.
+type Plant struct {
+	Species catalogue.Entry
+	HeightM float64 // before the damage, m
+}
+
+// Question is a plant on a day with what was checked.
+type Question struct {
+	Plant  Plant
+	Today  day.Day
+	Year   *season.Year
+	Checks []Check
+
+	// Overrule is the verdict the gardener gives in place of the computed one, empty for none; OverruleCutM is the
+	// height of its cut, m, where it has one.
+	Overrule     string
+	OverruleCutM float64
+}
+
+// Verdicts an answer may give or be overruled with.
+var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Replace}
+
+// maxBuds is more than anybody rubs at one height.
+const maxBuds = 200
+
+// Validate names every field that cannot be. Paths are those of the reckon operation.
+func (q Question) Validate() error {
+	var bad invalid.Fields
+	h := q.Plant.HeightM
+	if !(h > 0) {
+		bad.Add("height_m", h, "%g m: a plant's height must be above 0", h)
+	} else if h > 60 {
+		bad.Add("height_m", h, "%g m is taller than any plant kept here (60 m)", h)
+	}
+	if q.Overrule != "" && !slices.Contains(verdicts, q.Overrule) {
+		bad.Add("kind", q.Overrule, "%q is no verdict; want one of %q", q.Overrule, verdicts)
+	}
+	if (q.Overrule == CutBack || q.Overrule == TipBack) && !(q.OverruleCutM > 0 && q.OverruleCutM <= h) {
+		bad.Add("cut_m", q.OverruleCutM, "%g m: the cut must lie on the plant, above 0 and up to %g m", q.OverruleCutM, h)
+	}
+	for i, c := range q.Checks {
+		at := fmt.Sprintf("checks[%d].", i)
+		palm := q.Plant.Species.Form == catalogue.Palm
+		switch {
+		case palm && (c.Kind == BudRub || c.Kind == Scratch):
+			bad.Add(at+"kind", c.Kind, "a palm has no buds to rub and no bark that tells; pull its spear")
+		case !palm && c.Kind == Spear:
+			bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull")
+		}
+		if c.placed() {
+			if !(c.HeightM > 0) {
+				bad.Add(at+"height_m", c.HeightM, "%g m: the height of a check must be above 0", c.HeightM)
+			} else if h > 0 && c.HeightM > h {
+				bad.Add(at+"height_m", c.HeightM, "%g m is above the plant, which is %g m high", c.HeightM, h)
+			}
+		}
+		if c.Kind == BudRub {
+			if c.Held < 0 || c.Broke < 0 || c.Held+c.Broke > maxBuds {
+				bad.Add(at+"held", c.Held, "%d buds held and %d broke: want counts from 0 to %d together", c.Held, c.Broke, maxBuds)
+			} else if c.Held+c.Broke == 0 {
+				bad.Add(at+"held", 0, "no bud was rubbed: give how many held or how many broke")
+			}
+		} else if want, known := results[c.Kind]; known {
+			found := false
+			for _, w := range want {
+				found = found || w == c.Result
+			}
+			if !found {
+				bad.Add(at+"result", c.Result, "%q is no result of a %s check; want one of %v", c.Result, c.Kind, want)
+			}
+		} else if c.Kind != Shoot {
+			bad.Add(at+"kind", c.Kind, "%q is no kind of check; want bud_rub, scratch, shoot, crown or spear", c.Kind)
+		}
+	}
+	return bad.Err()
+}
+
+// Boundary is where life ends on the plant, m above ground, with the 80 % interval.
+type Boundary struct {
+	BestM        float64 `json:"best_m"`
+	LowM         float64 `json:"low_m"`
+	HighM        float64 `json:"high_m"`
+	CrownLost    float64 `json:"crown_lost" doc:"Share of the crown's leaf area above it, 0 to 1"`
+	CrownLostLow float64 `json:"crown_lost_low"`
+	CrownLostTop float64 `json:"crown_lost_high"`
+}
+
+// Buds is what the buds rubbed say, with an 80 % interval (Jeffreys prior). Without buds the share is 0 and the
+// interval 0 to 1.
+type Buds struct {
+	Rubbed int     `json:"rubbed"`
+	Held   int     `json:"held"`
+	Share  float64 `json:"share"`
+	Low    float64 `json:"low"`
+	High   float64 `json:"high"`
+}
+
+// Verdicts, from the mildest.
+const (
+	Look      = "check first"
+	Leave     = "leave"
+	Wait      = "wait until"
+	TipBack   = "tip back"
+	CutBack   = "cut back to live wood"
+	CutToBase = "cut to the base"
+	Replace   = "replace"
+)
+
+// Verdict is what to do about the plant.
+type Verdict struct {
+	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,replace"`
+	Sentence string  `json:"sentence"`
+	CutM     float64 `json:"cut_m" doc:"Height of the cut, m; 0 without one"`
+	CutTo    string  `json:"cut_to" doc:"Where the cut goes, in words"`
+	Until    day.Day `json:"until" format:"date" doc:"wait until: the patience date; empty otherwise"`
+	Sure     float64 `json:"sure" doc:"How sure, 0 to 1"`
+}
+
+// Reason is one thing that speaks for life, for death or for waiting.
+type Reason struct {
+	Text   string  `json:"text"`
+	Speaks string  `json:"speaks" enum:"alive,dead,wait"`
+	Weight float64 `json:"weight" doc:"Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar"`
+}
+
+// Prognosis is how it will turn out.
+type Prognosis struct {
+	SeasonsLow  int     `json:"seasons_low" doc:"Growing seasons until it looks right again, at least"`
+	SeasonsHigh int     `json:"seasons_high"`
+	Chance      float64 `json:"chance" doc:"Chance that it gets there, 0 to 1"`
+	Text        string  `json:"text"`
+}
+
+// Answer is the verdict with all it rests on.
+type Answer struct {
+	Boundary  Boundary            `json:"boundary"`
+	Buds      Buds                `json:"bud_survival"`
+	Patience  day.Day             `json:"patience_date" format:"date" doc:"By this day a living plant would show leaf"`
+	LeafOut   season.Band         `json:"leaf_out"`
+	Verdict   Verdict             `json:"verdict"`
+	Do        []string            `json:"do"`
+	Dont      []string            `json:"dont"`
+	LookAgain day.Day             `json:"look_again" format:"date" doc:"Empty when no further look is needed"`
+	Next      *Suggestion         `json:"next_check,omitempty" doc:"The check that would tell most; absent when no check can change the verdict"`
+	Prognosis Prognosis           `json:"prognosis"`
+	Reasons   []Reason            `json:"reasons"`
+	Changes   []string            `json:"changes" doc:"What would change the verdict"`
+	Cautions  []catalogue.Caution `json:"cautions"`
+	Jobs      []job.Job           `json:"jobs"`
+}
