@@ -1,0 +1,246 @@
+// Package exchange moves data in and out in open formats: hourly weather from a station or a CSV file, jobs as
+// iCalendar.
+package exchange
+
+import (
+	"bytes"
+	"context"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/weather"
+)
+
+// StationHour is one hour as a weather station sends it. Figures it does not measure are absent.
+type StationHour struct {
+	Time   time.Time `json:"time"`
+	TempC  *float64  `json:"temp_c"`
+	WindMS *float64  `json:"wind_ms,omitempty"`
+	RainMM *float64  `json:"rain_mm,omitempty"`
+	RHPct  *float64  `json:"rh_pct,omitempty"`
+	Sun    *float64  `json:"sun,omitempty"`
+}
+
+// StationReply is what a station answers. Simulated marks weather that nobody measured.
+type StationReply struct {
+	Simulated bool          `json:"simulated"`
+	Hours     []StationHour `json:"hours"`
+}
+
+// Station reads hourly weather over HTTP.
+type Station struct {
+	URL    string
+	Client *http.Client
+}
+
+// Hours asks for the weather at a place from one day to another, both included. source says in words where the
+// figures come from.
+func (s Station) Hours(ctx context.Context, latitude, longitude, elevationM float64, from, to day.Day) (hours []weather.Hour, source string, err error) {
+	q := url.Values{"from": {from.String()}, "to": {to.String()}}
+	for k, v := range map[string]float64{"latitude": latitude, "longitude": longitude, "elevation_m": elevationM} {
+		q.Set(k, strconv.FormatFloat(v, 'f', -1, 64))
+	}
+	req, err := http.NewRequestWithContext(ctx, http.MethodGet, strings.TrimRight(s.URL, "/")+"/hours?"+q.Encode(), nil)
+	if err != nil {
+		return nil, "", fmt.Errorf("weather station: %w", err)
+	}
+	res, err := s.Client.Do(req)
+	if err != nil {
+		return nil, "", fmt.Errorf("weather station: %w", err)
+	}
+	defer res.Body.Close()
+	body, err := io.ReadAll(io.LimitReader(res.Body, 64<<20))
+	if err != nil {
+		return nil, "", fmt.Errorf("weather station: %w", err)
+	}
+	if res.StatusCode != http.StatusOK {
+		return nil, "", fmt.Errorf("weather station answered %s: %s", res.Status, bytes.TrimSpace(body[:min(200, len(body))]))
+	}
+	var reply StationReply
+	if err := json.Unmarshal(body, &reply); err != nil {
+		return nil, "", fmt.Errorf("weather station: its answer cannot be read: %w", err)
+	}
+	for i, h := range reply.Hours {
+		if h.TempC == nil {
+			return nil, "", fmt.Errorf("weather station: hour %d (%s) has no temperature", i+1, h.Time.Format(time.RFC3339))
+		}
+		hours = append(hours, weather.Hour{Time: h.Time.UTC(), TempC: *h.TempC, WindMS: orNaN(h.WindMS), RainMM: orNaN(h.RainMM), RHPct: orNaN(h.RHPct), Sun: orNaN(h.Sun)})
+	}
+	source = "weather station"
+	if reply.Simulated {
+		source = "simulated weather station"
+	}
+	return hours, source, nil
+}
+
+func orNaN(v *float64) float64 {
+	if v == nil {
+		return math.NaN()
+	}
+	return *v
+}
+
+// column is one column of a weather CSV: its name, the range of its figures, and where they go.
+type column struct {
+	name   string
+	lo, hi float64
+	unit   string
+	set    func(*weather.Hour, float64)
+}
+
+// columns of a weather CSV; the first two must be there.
+var columns = []column{
+	{"time", 0, 0, "", nil},
+	{"temp_c", -60, 60, "°C", func(h *weather.Hour, v float64) { h.TempC = v }},
+	{"wind_ms", 0, 100, "m/s", func(h *weather.Hour, v float64) { h.WindMS = v }},
+	{"rain_mm", 0, 500, "mm", func(h *weather.Hour, v float64) { h.RainMM = v }},
+	{"rh_pct", 0, 100, "%", func(h *weather.Hour, v float64) { h.RHPct = v }},
+	{"sun", 0, 1, "share", func(h *weather.Hour, v float64) { h.Sun = v }},
+}
+
+// ReadWeatherCSV reads hourly weather: a header line naming columns time (RFC 3339, or YYYY-MM-DDTHH:MM taken as UTC),
+// temp_c and any of wind_ms, rain_mm, rh_pct, sun (0 to 1), then one line an hour. An empty cell is a figure not
+// measured, which only the temperature may not be. The error lists every broken line with its number, up to twenty.
+// The hours come back sorted.
+func ReadWeatherCSV(r io.Reader) ([]weather.Hour, error) {
+	in := csv.NewReader(r)
+	in.TrimLeadingSpace = true
+	in.FieldsPerRecord = -1
+	head, err := in.Read()
+	if errors.Is(err, io.EOF) {
+		return nil, invalid.Fields{{Path: "line 1", Problem: "the file is empty; want a header line with time and temp_c"}}
+	}
+	if err != nil {
+		return nil, invalid.Fields{{Path: "line 1", Problem: err.Error()}}
+	}
+	var bad invalid.Fields
+	at := make([]int, len(head)) // which column each cell is
+	for i, name := range head {
+		name = strings.ToLower(strings.TrimSpace(strings.TrimPrefix(name, "\ufeff")))
+		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name })
+		if at[i] < 0 {
+			bad.Add("line 1", name, "%q is no column; want time, temp_c, wind_ms, rain_mm, rh_pct or sun", name)
+		}
+	}
+	for k, c := range columns[:2] {
+		if !slices.Contains(at, k) {
+			bad.Add("line 1", nil, "column %s is missing", c.name)
+		}
+	}
+	if bad != nil {
+		return nil, bad
+	}
+	var out []weather.Hour
+	seen := map[int64]int{}
+	for len(bad) < 20 {
+		cells, err := in.Read()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			where := "file"
+			var pe *csv.ParseError
+			if errors.As(err, &pe) {
+				where, err = fmt.Sprintf("line %d", pe.Line), pe.Err
+			}
+			bad.Add(where, nil, "%v", err)
+			break // what follows a broken quote cannot be trusted
+		}
+		line, _ := in.FieldPos(0)
+		where := fmt.Sprintf("line %d", line)
+		if len(cells) != len(head) {
+			bad.Add(where, nil, "has %d cells, the header %d", len(cells), len(head))
+			continue
+		}
+		nan := math.NaN()
+		h := weather.Hour{TempC: nan, WindMS: nan, RainMM: nan, RHPct: nan, Sun: nan}
+		ok := true
+		for i, cell := range cells {
+			if err := fill(&h, at[i], strings.TrimSpace(cell)); err != nil {
+				bad.Add(where, cell, "%s: %v", columns[at[i]].name, err)
+				ok = false
+			}
+		}
+		if !ok {
+			continue
+		}
+		if first, twice := seen[h.Time.Unix()]; twice {
+			bad.Add(where, nil, "time: the hour %s was already given in line %d", h.Time.Format(time.RFC3339), first)
+			continue
+		}
+		seen[h.Time.Unix()] = line
+		out = append(out, h)
+	}
+	if bad != nil {
+		return nil, bad
+	}
+	if len(out) == 0 {
+		return nil, invalid.Fields{{Path: "line 2", Problem: "there is no hour after the header"}}
+	}
+	slices.SortFunc(out, func(a, b weather.Hour) int { return a.Time.Compare(b.Time) })
+	return out, nil
+}
+
+func fill(h *weather.Hour, column int, cell string) error {
+	c := columns[column]
+	if c.set == nil {
+		for _, layout := range []string{time.RFC3339, "2006-01-02T15:04Z07:00", "2006-01-02T15:04", "2006-01-02 15:04", "2006-01-02T15:04:05"} {
+			if t, err := time.Parse(layout, cell); err == nil {
+				if y := t.Year(); y < 1900 || y > 2200 {
+					return fmt.Errorf("the year %d cannot be", y)
+				}
+				h.Time = t.UTC().Truncate(time.Hour)
+				return nil
+			}
+		}
+		return fmt.Errorf("%q is no time; want 2027-02-26T05:00Z", cell)
+	}
+	if cell == "" {
+		if c.name == "temp_c" {
+			return errors.New("is missing")
+		}
+		return nil
+	}
+	v, err := strconv.ParseFloat(cell, 64)
+	if err != nil {
+		return fmt.Errorf("%q is no number", cell)
+	}
+	if !(v >= c.lo && v <= c.hi) {
+		return fmt.Errorf("%g %s is outside %g to %g", v, c.unit, c.lo, c.hi)
+	}
+	c.set(h, v)
+	return nil
+}
+
+// WriteWeatherCSV writes hours in the same format.
+func WriteWeatherCSV(w io.Writer, hours []weather.Hour) error {
+	out := csv.NewWriter(w)
+	if err := out.Write([]string{"time", "temp_c", "wind_ms", "rain_mm", "rh_pct", "sun"}); err != nil {
+		return err
+	}
+	num := func(v float64) string {
+		if math.IsNaN(v) {
+			return ""
+		}
+		return strconv.FormatFloat(v, 'f', -1, 64)
+	}
+	for _, h := range hours {
+		if err := out.Write([]string{h.Time.UTC().Format(time.RFC3339), num(h.TempC), num(h.WindMS), num(h.RainMM), num(h.RHPct), num(h.Sun)}); err != nil {
+			return err
+		}
+	}
+	out.Flush()
+	return out.Error()
+}

@@ -1,0 +1,170 @@
+package store
+
+import (
+	"context"
+	"database/sql/driver"
+	"encoding/json"
+	"fmt"
+
+	"mezzadro/core/season"
+)
+
+// Climate is a season.Climate kept as JSON.
+type Climate struct{ season.Climate }
+
+// Scan reads the kept text.
+func (c *Climate) Scan(v any) error {
+	s, ok := v.(string)
+	if !ok {
+		return fmt.Errorf("climate: kept as %T", v)
+	}
+	return json.Unmarshal([]byte(s), &c.Climate)
+}
+
+// Value is the text to keep.
+func (c Climate) Value() (driver.Value, error) {
+	b, err := json.Marshal(c.Climate)
+	return string(b), err
+}
+
+// Property is a client's place.
+type Property struct {
+	ID            int64   `db:"id" json:"id"`
+	Name          string  `db:"name" json:"name"`
+	Client        string  `db:"client" json:"client"`
+	Address       string  `db:"address" json:"address"`
+	Note          string  `db:"note" json:"note" doc:"People, pets and anything else to mind"`
+	Zone          string  `db:"zone" json:"zone" doc:"Time zone, IANA name"`
+	ClimateType   string  `db:"climate_type" json:"climate_type"`
+	Climate       Climate `db:"climate" json:"-"`
+	WeatherSource string  `db:"weather_source" json:"weather_source"`
+	WeatherRev    int     `db:"weather_rev" json:"-"`
+	Version       int     `db:"version" json:"version"`
+	Plants        int     `db:"plants" json:"plants" doc:"Plants on it"`
+}
+
+const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.weather_source,
+	p.weather_rev, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
+
+// Properties lists the firm's properties after an id, in the order they were added.
+func (s *Store) Properties(ctx context.Context, after int64, limit int) ([]Property, error) {
+	return many[Property](ctx, s.read, selectProperty+`WHERE p.removed_at IS NULL AND p.id > ? ORDER BY p.id LIMIT ?`, after, limit)
+}
+
+// Property reads one.
+func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
+	return one[Property](ctx, s.read, selectProperty+`WHERE p.removed_at IS NULL AND p.id = ?`, id)
+}
+
+// AddProperty keeps a new property and returns it with its id.
+func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, weather_source)
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :weather_source)`, p)
+	if err != nil {
+		return p, err
+	}
+	p.ID, err = res.LastInsertId()
+	p.Version = 1
+	return p, err
+}
+
+// ChangeProperty keeps the new values if the version is still the kept one.
+func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
+	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
+		zone = :zone, climate_type = :climate_type, climate = :climate, version = version + 1
+		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
+	if err != nil {
+		return p, err
+	}
+	current := func() (Property, error) {
+		return one[Property](ctx, tx, selectProperty+`WHERE p.removed_at IS NULL AND p.id = ?`, p.ID)
+	}
+	if err := changed(res, p.Version, current); err != nil {
+		return p, err
+	}
+	return current()
+}
+
+// RemoveProperty takes a property out of sight, or brings it back.
+func (tx Tx) RemoveProperty(ctx context.Context, id int64, remove bool) error {
+	return tx.remove(ctx, "property", id, remove)
+}
+
+// remove sets or clears the mark of removal.
+func (tx Tx) remove(ctx context.Context, table string, id int64, remove bool) error {
+	query := `UPDATE ` + table + ` SET removed_at = NULL WHERE id = ?`
+	if remove {
+		query = `UPDATE ` + table + ` SET removed_at = datetime('now') WHERE id = ? AND removed_at IS NULL`
+	}
+	res, err := tx.ExecContext(ctx, query, id)
+	if err != nil {
+		return err
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return ErrNotFound
+	}
+	return nil
+}
+
+// Plant is one plant, or a group kept as one.
+type Plant struct {
+	ID         int64   `db:"id" json:"id"`
+	PropertyID int64   `db:"property_id" json:"property_id"`
+	Species    string  `db:"species" json:"species" doc:"Catalogue id"`
+	Label      string  `db:"label" json:"label" doc:"Where it stands, or what the client calls it"`
+	HeightM    float64 `db:"height_m" json:"height_m"`
+	SpreadM    float64 `db:"spread_m" json:"spread_m"`
+	Count      int     `db:"count" json:"count" doc:"More than one for a group kept as one"`
+	Note       string  `db:"note" json:"note"`
+	Version    int     `db:"version" json:"version"`
+}
+
+const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, note, version FROM plant `
+
+// Plants lists plants after an id, of one property or, with 0, of all that are in sight.
+func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
+	return many[Plant](ctx, s.read, selectPlant+`WHERE removed_at IS NULL AND (? = 0 OR property_id = ?) AND id > ?
+		AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL) ORDER BY id LIMIT ?`, property, property, after, limit)
+}
+
+// Plant reads one.
+func (s *Store) Plant(ctx context.Context, id int64) (Plant, error) { return plant(ctx, s.read, id) }
+
+func plant(ctx context.Context, from getter, id int64) (Plant, error) {
+	return one[Plant](ctx, from, selectPlant+`WHERE id = ? AND removed_at IS NULL`, id)
+}
+
+// AddPlant keeps a new plant and returns it with its id.
+func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
+	if err != nil {
+		return p, err
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return p, ErrNotFound
+	}
+	p.ID, err = res.LastInsertId()
+	p.Version = 1
+	return p, err
+}
+
+// ChangePlant keeps the new values if the version is still the kept one.
+func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
+	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
+		spread_m = :spread_m, count = :count, note = :note, version = version + 1
+		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
+	if err != nil {
+		return p, err
+	}
+	current := func() (Plant, error) { return plant(ctx, tx, p.ID) }
+	if err := changed(res, p.Version, current); err != nil {
+		return p, err
+	}
+	return current()
+}
+
+// RemovePlant takes a plant out of sight, or brings it back.
+func (tx Tx) RemovePlant(ctx context.Context, id int64, remove bool) error {
+	return tx.remove(ctx, "plant", id, remove)
+}

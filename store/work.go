@@ -1,0 +1,227 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+
+	"mezzadro/core/damage"
+	"mezzadro/core/job"
+)
+
+// Walk is one day's inspection of a property.
+type Walk struct {
+	ID         int64  `db:"id" json:"id"`
+	PropertyID int64  `db:"property_id" json:"property_id"`
+	Day        string `db:"day" json:"day" format:"date"`
+}
+
+// StartWalk is the property's walk of the day; there is one a day.
+func (tx Tx) StartWalk(ctx context.Context, property int64, day string) (Walk, error) {
+	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
+		return Walk{}, err
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO walk (property_id, day) VALUES (?, ?) ON CONFLICT DO NOTHING`, property, day); err != nil {
+		return Walk{}, err
+	}
+	return one[Walk](ctx, tx, `SELECT id, property_id, day FROM walk WHERE property_id = ? AND day = ?`, property, day)
+}
+
+// Walk reads one.
+func (s *Store) Walk(ctx context.Context, id int64) (Walk, error) {
+	return one[Walk](ctx, s.read, `SELECT id, property_id, day FROM walk WHERE id = ?`, id)
+}
+
+type checkRow struct {
+	PlantID int64   `db:"plant_id"`
+	Kind    string  `db:"kind"`
+	Height  float64 `db:"height_m"`
+	Held    int     `db:"held"`
+	Broke   int     `db:"broke"`
+	Result  string  `db:"result"`
+}
+
+// Checks reads what was checked on a walk, by plant, in the order it was entered.
+func (s *Store) Checks(ctx context.Context, walk int64) (map[int64][]damage.Check, error) {
+	rows, err := many[checkRow](ctx, s.read, `SELECT plant_id, kind, height_m, held, broke, result FROM plant_check WHERE walk_id = ? ORDER BY plant_id, seq`, walk)
+	out := map[int64][]damage.Check{}
+	for _, r := range rows {
+		out[r.PlantID] = append(out[r.PlantID], damage.Check{Kind: damage.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result})
+	}
+	return out, err
+}
+
+// KeepChecks replaces a plant's checks on a walk.
+func (tx Tx) KeepChecks(ctx context.Context, walk, plant int64, checks []damage.Check) error {
+	n, err := one[int](ctx, tx, `SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE w.id = ? AND p.id = ?`, walk, plant)
+	if err != nil {
+		return err
+	}
+	if n == 0 {
+		return ErrNotFound
+	}
+	if _, err := tx.ExecContext(ctx, `DELETE FROM plant_check WHERE walk_id = ? AND plant_id = ?`, walk, plant); err != nil {
+		return err
+	}
+	for i, c := range checks {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+			walk, plant, i, string(c.Kind), c.HeightM, c.Held, c.Broke, c.Result); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Verdict is what was decided about a plant.
+type Verdict struct {
+	ID       int64  `db:"id" json:"id"`
+	WalkID   int64  `db:"walk_id" json:"walk_id"`
+	PlantID  int64  `db:"plant_id" json:"plant_id"`
+	Day      string `db:"day" json:"day" format:"date"`
+	Decision string `db:"decision" json:"decision" enum:"accepted,overruled,not now"`
+	Kind     string `db:"kind" json:"kind"`
+	Sentence string `db:"sentence" json:"sentence"`
+	Note     string `db:"note" json:"note"`
+}
+
+const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
+
+// Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
+func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Verdict, error) {
+	return many[Verdict](ctx, s.read, selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
+		WHERE v.undone = 0 AND v.day >= ? AND (? = 0 OR p.property_id = ?) GROUP BY v.plant_id)`, from, property, property)
+}
+
+// PlantVerdicts is a plant's history, newest first.
+func (s *Store) PlantVerdicts(ctx context.Context, plant int64) ([]Verdict, error) {
+	return many[Verdict](ctx, s.read, selectVerdict+`WHERE plant_id = ? AND undone = 0 ORDER BY id DESC`, plant)
+}
+
+// KeepVerdict keeps a decision with the answer it rests on and its jobs. Jobs of the plant's earlier verdicts are dropped.
+func (tx Tx) KeepVerdict(ctx context.Context, v Verdict, answer damage.Answer) (Verdict, error) {
+	body, err := json.Marshal(answer)
+	if err != nil {
+		return v, err
+	}
+	res, err := tx.ExecContext(ctx, `INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		v.WalkID, v.PlantID, v.Day, v.Decision, v.Kind, v.Sentence, v.Note, string(body))
+	if err != nil {
+		return v, err
+	}
+	if v.ID, err = res.LastInsertId(); err != nil || v.Decision == "not now" {
+		return v, err
+	}
+	if _, err := tx.ExecContext(ctx, `UPDATE job SET dropped_by = ? WHERE plant_id = ? AND dropped_by IS NULL`, v.ID, v.PlantID); err != nil {
+		return v, err
+	}
+	for _, j := range answer.Jobs {
+		b, err := json.Marshal(j)
+		if err != nil {
+			return v, err
+		}
+		if _, err := tx.ExecContext(ctx, `INSERT INTO job (verdict_id, plant_id, property_id, kind, title, minutes, body)
+			SELECT ?, id, property_id, ?, ?, ?, ? FROM plant WHERE id = ?`, v.ID, j.Kind, j.Title, j.Minutes, string(b), v.PlantID); err != nil {
+			return v, err
+		}
+	}
+	return v, nil
+}
+
+// UndoVerdict takes a plant's latest decision back: its jobs go, those it had dropped return.
+func (tx Tx) UndoVerdict(ctx context.Context, id int64) error {
+	v, err := one[Verdict](ctx, tx, selectVerdict+`WHERE id = ? AND undone = 0`, id)
+	if err != nil {
+		return err
+	}
+	latest, err := one[int64](ctx, tx, `SELECT max(id) FROM verdict WHERE plant_id = ? AND undone = 0`, v.PlantID)
+	if err != nil {
+		return err
+	}
+	if latest != id {
+		return Refused("a later verdict stands for this plant; take that one back first")
+	}
+	for _, q := range []string{
+		`UPDATE job SET dropped_by = NULL WHERE dropped_by = ?`,
+		`UPDATE job SET dropped_by = verdict_id WHERE verdict_id = ?`,
+		`UPDATE verdict SET undone = 1 WHERE id = ?`,
+	} {
+		if _, err := tx.ExecContext(ctx, q, id); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Refused is a write that cannot be done as things stand; the text says why.
+type Refused string
+
+func (r Refused) Error() string { return string(r) }
+
+// Job is a piece of work as kept.
+type Job struct {
+	ID         int64   `db:"id" json:"id"`
+	VerdictID  int64   `db:"verdict_id" json:"verdict_id"`
+	PlantID    int64   `db:"plant_id" json:"plant_id"`
+	PropertyID int64   `db:"property_id" json:"property_id"`
+	Property   string  `db:"property" json:"property"`
+	Address    string  `db:"address" json:"address"`
+	Label      string  `db:"label" json:"label"`
+	Kind       string  `db:"kind" json:"kind"`
+	Title      string  `db:"title" json:"title"`
+	Minutes    int     `db:"minutes" json:"minutes"`
+	Day        *string `db:"day" json:"day,omitempty" format:"date" doc:"The day it is put on; absent while it has none"`
+	Version    int     `db:"version" json:"version"`
+	Body       string  `db:"body" json:"-"`
+}
+
+// Core is the job as the core gave it.
+func (j Job) Core() (job.Job, error) {
+	var out job.Job
+	if err := json.Unmarshal([]byte(j.Body), &out); err != nil {
+		return out, fmt.Errorf("job %d: %w", j.ID, err)
+	}
+	return out, nil
+}
+
+const selectJob = `SELECT j.id, j.verdict_id, j.plant_id, j.property_id, p.name AS property, p.address, t.label, j.kind, j.title, j.minutes, j.day, j.version, j.body
+	FROM job j JOIN property p ON p.id = j.property_id AND p.removed_at IS NULL JOIN plant t ON t.id = j.plant_id AND t.removed_at IS NULL `
+
+// Jobs lists the standing jobs of a property, or with 0 of all.
+func (s *Store) Jobs(ctx context.Context, property int64) ([]Job, error) {
+	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND (? = 0 OR j.property_id = ?) ORDER BY j.property_id, j.plant_id, j.id`, property, property)
+}
+
+// JobsBetween lists the jobs put on days, in the order of the visit.
+func (s *Store) JobsBetween(ctx context.Context, from, to string) ([]Job, error) {
+	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.day BETWEEN ? AND ? ORDER BY j.day, p.name, j.property_id, j.id`, from, to)
+}
+
+// Job reads one that stands.
+func (s *Store) Job(ctx context.Context, id int64) (Job, error) {
+	return one[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id)
+}
+
+// Siblings are the standing jobs made with a job by the same verdict, itself included.
+func (s *Store) Siblings(ctx context.Context, verdict int64) ([]Job, error) {
+	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.verdict_id = ?`, verdict)
+}
+
+// PutJob puts a job on a day, or with nil takes it off, if the version is still the kept one.
+func (tx Tx) PutJob(ctx context.Context, id int64, version int, day *string) (Job, error) {
+	res, err := tx.ExecContext(ctx, `UPDATE job SET day = ?, version = version + 1 WHERE id = ? AND version = ? AND dropped_by IS NULL`, day, id, version)
+	if err != nil {
+		return Job{}, err
+	}
+	current := func() (Job, error) { return one[Job](ctx, tx, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id) }
+	if err := changed(res, version, current); err != nil {
+		return Job{}, err
+	}
+	return current()
+}
+
+// IsRefused reports an error that is the caller's to see as it is.
+func IsRefused(err error) (Refused, bool) {
+	var r Refused
+	return r, errors.As(err, &r)
+}
