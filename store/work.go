@@ -73,8 +73,8 @@ func (tx Tx) KeepChecks(ctx context.Context, walk, plant int64, checks []damage.
 	return nil
 }
 
-// Verdict is what was decided about a plant.
-type Verdict struct {
+// Decision is what was decided about a plant.
+type Decision struct {
 	ID       int64  `db:"id" json:"id"`
 	WalkID   int64  `db:"walk_id" json:"walk_id"`
 	PlantID  int64  `db:"plant_id" json:"plant_id"`
@@ -88,18 +88,18 @@ type Verdict struct {
 const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
 
 // Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
-func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Verdict, error) {
-	return many[Verdict](ctx, s.read, selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
+func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Decision, error) {
+	return many[Decision](ctx, s.read, selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
 		WHERE v.undone = 0 AND v.day >= ? AND (? = 0 OR p.property_id = ?) GROUP BY v.plant_id)`, from, property, property)
 }
 
 // PlantVerdicts is a plant's history, newest first.
-func (s *Store) PlantVerdicts(ctx context.Context, plant int64) ([]Verdict, error) {
-	return many[Verdict](ctx, s.read, selectVerdict+`WHERE plant_id = ? AND undone = 0 ORDER BY id DESC`, plant)
+func (s *Store) PlantVerdicts(ctx context.Context, plant int64) ([]Decision, error) {
+	return many[Decision](ctx, s.read, selectVerdict+`WHERE plant_id = ? AND undone = 0 ORDER BY id DESC`, plant)
 }
 
 // KeepVerdict keeps a decision with the answer it rests on and its jobs. Jobs of the plant's earlier verdicts are dropped.
-func (tx Tx) KeepVerdict(ctx context.Context, v Verdict, answer damage.Answer) (Verdict, error) {
+func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) (Decision, error) {
 	body, err := json.Marshal(answer)
 	if err != nil {
 		return v, err
@@ -130,7 +130,7 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Verdict, answer damage.Answer) (
 
 // UndoVerdict takes a plant's latest decision back: its jobs go, those it had dropped return.
 func (tx Tx) UndoVerdict(ctx context.Context, id int64) error {
-	v, err := one[Verdict](ctx, tx, selectVerdict+`WHERE id = ? AND undone = 0`, id)
+	v, err := one[Decision](ctx, tx, selectVerdict+`WHERE id = ? AND undone = 0`, id)
 	if err != nil {
 		return err
 	}
@@ -158,8 +158,8 @@ type Refused string
 
 func (r Refused) Error() string { return string(r) }
 
-// Job is a piece of work as kept.
-type Job struct {
+// JobRecord is a piece of work as kept.
+type JobRecord struct {
 	ID         int64   `db:"id" json:"id"`
 	VerdictID  int64   `db:"verdict_id" json:"verdict_id"`
 	PlantID    int64   `db:"plant_id" json:"plant_id"`
@@ -176,7 +176,7 @@ type Job struct {
 }
 
 // Core is the job as the core gave it.
-func (j Job) Core() (job.Job, error) {
+func (j JobRecord) Core() (job.Job, error) {
 	var out job.Job
 	if err := json.Unmarshal([]byte(j.Body), &out); err != nil {
 		return out, fmt.Errorf("job %d: %w", j.ID, err)
@@ -188,34 +188,34 @@ const selectJob = `SELECT j.id, j.verdict_id, j.plant_id, j.property_id, p.name 
 	FROM job j JOIN property p ON p.id = j.property_id AND p.removed_at IS NULL JOIN plant t ON t.id = j.plant_id AND t.removed_at IS NULL `
 
 // Jobs lists the standing jobs of a property, or with 0 of all.
-func (s *Store) Jobs(ctx context.Context, property int64) ([]Job, error) {
-	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND (? = 0 OR j.property_id = ?) ORDER BY j.property_id, j.plant_id, j.id`, property, property)
+func (s *Store) Jobs(ctx context.Context, property int64) ([]JobRecord, error) {
+	return many[JobRecord](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND (? = 0 OR j.property_id = ?) ORDER BY j.property_id, j.plant_id, j.id`, property, property)
 }
 
 // JobsBetween lists the jobs put on days, in the order of the visit.
-func (s *Store) JobsBetween(ctx context.Context, from, to string) ([]Job, error) {
-	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.day BETWEEN ? AND ? ORDER BY j.day, p.name, j.property_id, j.id`, from, to)
+func (s *Store) JobsBetween(ctx context.Context, from, to string) ([]JobRecord, error) {
+	return many[JobRecord](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.day BETWEEN ? AND ? ORDER BY j.day, p.name, j.property_id, j.id`, from, to)
 }
 
 // Job reads one that stands.
-func (s *Store) Job(ctx context.Context, id int64) (Job, error) {
-	return one[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id)
+func (s *Store) Job(ctx context.Context, id int64) (JobRecord, error) {
+	return one[JobRecord](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id)
 }
 
 // Siblings are the standing jobs made with a job by the same verdict, itself included.
-func (s *Store) Siblings(ctx context.Context, verdict int64) ([]Job, error) {
-	return many[Job](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.verdict_id = ?`, verdict)
+func (s *Store) Siblings(ctx context.Context, verdict int64) ([]JobRecord, error) {
+	return many[JobRecord](ctx, s.read, selectJob+`WHERE j.dropped_by IS NULL AND j.verdict_id = ?`, verdict)
 }
 
 // PutJob puts a job on a day, or with nil takes it off, if the version is still the kept one.
-func (tx Tx) PutJob(ctx context.Context, id int64, version int, day *string) (Job, error) {
+func (tx Tx) PutJob(ctx context.Context, id int64, version int, day *string) (JobRecord, error) {
 	res, err := tx.ExecContext(ctx, `UPDATE job SET day = ?, version = version + 1 WHERE id = ? AND version = ? AND dropped_by IS NULL`, day, id, version)
 	if err != nil {
-		return Job{}, err
+		return JobRecord{}, err
 	}
-	current := func() (Job, error) { return one[Job](ctx, tx, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id) }
+	current := func() (JobRecord, error) { return one[JobRecord](ctx, tx, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id) }
 	if err := changed(res, version, current); err != nil {
-		return Job{}, err
+		return JobRecord{}, err
 	}
 	return current()
 }

@@ -1,0 +1,193 @@
+// Command mezzadro serves the working record of a landscape maintenance firm.
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"os/signal"
+	"syscall"
+	"time"
+	_ "time/tzdata" // a machine without time zones still knows them
+
+	"github.com/spf13/cobra"
+
+	"mezzadro/api"
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/demo"
+	"mezzadro/exchange"
+	"mezzadro/standin"
+	"mezzadro/store"
+	"mezzadro/web"
+)
+
+func main() {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
+	defer stop()
+	if err := root().ExecuteContext(ctx); err != nil {
+		fmt.Fprintln(os.Stderr, "mezzadro:", err)
+		os.Exit(1)
+	}
+}
+
+func root() *cobra.Command {
+	r := &cobra.Command{Use: "mezzadro", Short: "Care of other people's trees, shrubs and perennials, through the year", SilenceUsage: true, SilenceErrors: true, Version: api.Version}
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand())
+	return r
+}
+
+// options are the flags that serve and demo share.
+type options struct{ addr, data, today, weather string }
+
+func (o *options) flags(c *cobra.Command, data string) {
+	c.Flags().StringVar(&o.addr, "addr", "127.0.0.1:8080", "address to serve on")
+	c.Flags().StringVar(&o.data, "data", data, "folder that holds the record")
+	c.Flags().StringVar(&o.today, "today", "", "take this day (YYYY-MM-DD) for today")
+}
+
+// clock is today's date, or the day given.
+func (o options) clock() (func() day.Day, error) {
+	if o.today == "" {
+		return func() day.Day { return day.FromTime(time.Now()) }, nil
+	}
+	d, err := day.Parse(o.today)
+	if err != nil {
+		return nil, fmt.Errorf("--today: %w", err)
+	}
+	return func() day.Day { return d }, nil
+}
+
+// open makes the server over the record.
+func (o options) open(ctx context.Context, station *exchange.Station) (*api.Server, error) {
+	today, err := o.clock()
+	if err != nil {
+		return nil, err
+	}
+	st, err := store.Open(ctx, o.data)
+	if err != nil {
+		return nil, err
+	}
+	return &api.Server{Store: st, Catalogue: catalogue.Built(), Today: today, Station: station, Files: web.Files(),
+		Log: slog.New(slog.NewJSONHandler(os.Stderr, nil))}, nil
+}
+
+func serveCommand() *cobra.Command {
+	var o options
+	c := &cobra.Command{Use: "serve", Short: "Serve your own record", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		var station *exchange.Station
+		if o.weather != "" {
+			station = &exchange.Station{URL: o.weather, Client: &http.Client{Timeout: 30 * time.Second}}
+		}
+		s, err := o.open(c.Context(), station)
+		if err != nil {
+			return err
+		}
+		defer s.Store.Close()
+		return serve(c.Context(), o.addr, s.Handler(), s.Log)
+	}}
+	o.flags(c, "data")
+	c.Flags().StringVar(&o.weather, "weather", "", "base URL of a weather station")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	var o options
+	c := &cobra.Command{Use: "demo", Short: "Serve the made-up sample firm", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		sample, err := demo.Read()
+		if err != nil {
+			return err
+		}
+		if o.today == "" {
+			o.today = sample.Today
+		}
+		station, err := sample.Station()
+		if err != nil {
+			return err
+		}
+		s, err := o.open(c.Context(), station)
+		if err != nil {
+			return err
+		}
+		defer s.Store.Close()
+		firm, err := s.Store.Firm(c.Context())
+		if err != nil {
+			return err
+		}
+		site := s.Handler()
+		if !firm.Sample { // the mark is set last: a load that broke off starts over on an empty folder only
+			if props, err := s.Store.Properties(c.Context(), 0, 1); err != nil {
+				return err
+			} else if len(props) > 0 {
+				return fmt.Errorf("the folder %s holds a record that is not the whole sample; give another with --data, or remove it", o.data)
+			}
+			quiet := *s.Log
+			s.Log = slog.New(slog.DiscardHandler)
+			err := sample.Load(c.Context(), site)
+			s.Log = &quiet
+			if err != nil {
+				return err
+			}
+			err = s.Store.Write(c.Context(), func(tx store.Tx) error { return tx.SetFirm(c.Context(), store.Firm{Name: sample.Firm, Sample: true}) })
+			if err != nil {
+				return err
+			}
+		}
+		return serve(c.Context(), o.addr, site, s.Log)
+	}}
+	o.flags(c, "demo-data")
+	return c
+}
+
+func weatherCommand() *cobra.Command {
+	var addr string
+	var seed uint64
+	c := &cobra.Command{Use: "weather", Short: "Serve a simulated weather station", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		w := &standin.WeatherStation{Seed: seed}
+		for _, t := range catalogue.Built().Climates {
+			w.Climates = append(w.Climates, t.Climate)
+		}
+		return serve(c.Context(), addr, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
+	}}
+	c.Flags().StringVar(&addr, "addr", "127.0.0.1:8090", "address to serve on")
+	c.Flags().Uint64Var(&seed, "seed", 1, "which weather: the same seed gives the same")
+	return c
+}
+
+func openapiCommand() *cobra.Command {
+	return &cobra.Command{Use: "openapi", Short: "Write the description of the operations", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		b, err := api.Describe()
+		if err == nil {
+			_, err = c.OutOrStdout().Write(b)
+		}
+		return err
+	}}
+}
+
+// serve answers until the context ends, then lets requests under way finish.
+func serve(ctx context.Context, addr string, h http.Handler, log *slog.Logger) error {
+	l, err := net.Listen("tcp", addr)
+	if err != nil {
+		return err
+	}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	failed := make(chan error, 1)
+	go func() { failed <- srv.Serve(l) }()
+	log.Info("serving", "url", "http://"+l.Addr().String())
+	select {
+	case err := <-failed:
+		return err
+	case <-ctx.Done():
+	}
+	log.Info("stopping")
+	late, cancel := context.WithTimeout(context.WithoutCancel(ctx), 10*time.Second)
+	defer cancel()
+	if err := srv.Shutdown(late); err != nil && !errors.Is(err, http.ErrServerClosed) {
+		return err
+	}
+	return nil
+}

@@ -1,0 +1,124 @@
+// Package demo loads the sample firm through the same doors as a user's own data: the operations of the API and the
+// weather station's adapter.
+package demo
+
+import (
+	"bytes"
+	"context"
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/exchange"
+	"mezzadro/standin"
+)
+
+//go:embed demo.yaml
+var source []byte
+
+// Scenario is the sample as data.
+type Scenario struct {
+	Firm   string `yaml:"firm"`
+	Today  string `yaml:"today"`
+	Seed   uint64 `yaml:"seed"`
+	Events []struct {
+		Kind string  `yaml:"kind"`
+		From string  `yaml:"from"`
+		To   string  `yaml:"to"`
+		C    float64 `yaml:"value_c"`
+		Wind float64 `yaml:"wind_ms"`
+	} `yaml:"events"`
+	Properties []struct {
+		Property map[string]any   `yaml:"property"`
+		Plants   []map[string]any `yaml:"plants"`
+	} `yaml:"properties"`
+}
+
+// Read is the sample that ships with the program.
+func Read() (Scenario, error) {
+	var s Scenario
+	if err := yaml.UnmarshalWithOptions(source, &s, yaml.Strict()); err != nil {
+		return s, fmt.Errorf("demo.yaml: %w", err)
+	}
+	return s, nil
+}
+
+// Day is the sample's date.
+func (s Scenario) Day() (day.Day, error) { return day.Parse(s.Today) }
+
+// Station is the simulated weather station with the sample's events written into it.
+func (s Scenario) Station() (*exchange.Station, error) {
+	w := &standin.WeatherStation{Seed: s.Seed}
+	for _, c := range catalogue.Built().Climates {
+		w.Climates = append(w.Climates, c.Climate)
+	}
+	for i, e := range s.Events {
+		from, err := day.Parse(e.From)
+		if err != nil {
+			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
+		}
+		to, err := day.Parse(e.To)
+		if err != nil {
+			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
+		}
+		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind}); err != nil {
+			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
+		}
+	}
+	return &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}, nil
+}
+
+// Load enters the sample's properties and plants and reads their weather.
+func (s Scenario) Load(ctx context.Context, site http.Handler) error {
+	client := exchange.Local(site)
+	post := func(path string, body any) (id int64, err error) {
+		b, err := json.Marshal(body)
+		if err != nil {
+			return 0, err
+		}
+		req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://local/api/v1"+path, bytes.NewReader(b))
+		if err != nil {
+			return 0, err
+		}
+		req.Header.Set("Content-Type", "application/json")
+		res, err := client.Do(req)
+		if err != nil {
+			return 0, err
+		}
+		defer res.Body.Close()
+		answer, err := io.ReadAll(res.Body)
+		if err != nil {
+			return 0, err
+		}
+		if res.StatusCode >= 300 {
+			return 0, fmt.Errorf("demo: %s: %s", path, answer)
+		}
+		var made struct {
+			ID int64 `json:"id"`
+		}
+		err = json.Unmarshal(answer, &made)
+		return made.ID, err
+	}
+	for _, p := range s.Properties {
+		id, err := post("/properties", p.Property)
+		if err != nil {
+			return err
+		}
+		for _, plant := range p.Plants {
+			plant["property_id"] = id
+			if _, err := post("/plants", plant); err != nil {
+				return err
+			}
+		}
+		if _, err := post(fmt.Sprintf("/properties/%d/weather/read", id), struct{}{}); err != nil {
+			return err
+		}
+	}
+	return nil
+}
