@@ -94,7 +94,7 @@ func (s *Server) record(in PropertyIn) (store.Property, error) {
 	return p, bad.Err()
 }
 
-func (s *Server) properties(ctx context.Context, in *page) (*Out[List[PropertyOut]], error) {
+func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[PropertyOut]], error) {
 	list, err := s.Store.Properties(ctx, in.Cursor, in.Limit+1)
 	if err != nil {
 		return nil, s.problem(ctx, "properties", err)
@@ -106,13 +106,13 @@ func (s *Server) properties(ctx context.Context, in *page) (*Out[List[PropertyOu
 	return out(listed(told, in.Limit, func(p PropertyOut) int64 { return p.ID })), nil
 }
 
-func (s *Server) property(ctx context.Context, in *byID) (*Out[PropertyOut], error) {
+func (s *Server) property(ctx context.Context, in *ByID) (*Out[PropertyOut], error) {
 	p, err := s.Store.Property(ctx, in.ID)
 	return out(tell(p)), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addProperty(ctx context.Context, in *struct {
-	once
+	OnceKey
 	Body PropertyIn
 }) (*Out[PropertyOut], error) {
 	p, err := s.record(in.Body)
@@ -122,11 +122,11 @@ func (s *Server) addProperty(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	return s.property(ctx, &byID{p.ID})
+	return s.property(ctx, &ByID{p.ID})
 }
 
 func (s *Server) changeProperty(ctx context.Context, in *struct {
-	byID
+	ByID
 	Body PropertyIn
 }) (*Out[PropertyOut], error) {
 	p, err := s.record(in.Body)
@@ -137,18 +137,18 @@ func (s *Server) changeProperty(ctx context.Context, in *struct {
 	return out(tell(p)), s.problem(ctx, "property", err)
 }
 
-func (s *Server) removeProperty(ctx context.Context, in *byID) (*struct{}, error) {
+func (s *Server) removeProperty(ctx context.Context, in *ByID) (*struct{}, error) {
 	return nil, s.problem(ctx, "property", s.Store.Write(ctx, func(tx store.Tx) error { return tx.RemoveProperty(ctx, in.ID, true) }))
 }
 
-func (s *Server) restoreProperty(ctx context.Context, in *byID) (*Out[PropertyOut], error) {
+func (s *Server) restoreProperty(ctx context.Context, in *ByID) (*Out[PropertyOut], error) {
 	if err := s.Store.Write(ctx, func(tx store.Tx) error { return tx.RemoveProperty(ctx, in.ID, false) }); err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	return s.property(ctx, in)
 }
 
-func (s *Server) season(ctx context.Context, in *byID) (*Out[Season], error) {
+func (s *Server) season(ctx context.Context, in *ByID) (*Out[Season], error) {
 	p, err := s.place(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
@@ -167,7 +167,7 @@ type WeatherKept struct {
 const maxCSV = 4 << 20
 
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
-	byID
+	ByID
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[WeatherKept], error) {
 	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
@@ -188,7 +188,7 @@ func (s *Server) weatherKept(ctx context.Context, property int64, hours int) (*O
 	return out(WeatherKept{hours, p.tellFreezes(), p.property.WeatherSource}), nil
 }
 
-func (s *Server) readWeather(ctx context.Context, in *byID) (*Out[WeatherKept], error) {
+func (s *Server) readWeather(ctx context.Context, in *ByID) (*Out[WeatherKept], error) {
 	n, err := s.ReadStation(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "weather", err)
@@ -318,7 +318,7 @@ func (s *Server) tellPlants(ctx context.Context, plants []store.Plant, only int6
 }
 
 func (s *Server) plants(ctx context.Context, in *struct {
-	page
+	Page
 	Property int64 `query:"property" doc:"Of one property; all when absent"`
 }) (*Out[List[PlantOut]], error) {
 	list, err := s.Store.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
@@ -333,7 +333,7 @@ func (s *Server) plants(ctx context.Context, in *struct {
 	return out(List[PlantOut]{told, p.Next}), nil
 }
 
-func (s *Server) plant(ctx context.Context, in *byID) (*Out[PlantOut], error) {
+func (s *Server) plant(ctx context.Context, in *ByID) (*Out[PlantOut], error) {
 	p, err := s.Store.Plant(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "plant", err)
@@ -346,7 +346,7 @@ func (s *Server) plant(ctx context.Context, in *byID) (*Out[PlantOut], error) {
 }
 
 func (s *Server) addPlant(ctx context.Context, in *struct {
-	once
+	OnceKey
 	Body PlantIn
 }) (*Out[PlantOut], error) {
 	p, err := s.plantRecord(in.Body)
@@ -359,11 +359,11 @@ func (s *Server) addPlant(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)
 	}
-	return s.plant(ctx, &byID{p.ID})
+	return s.plant(ctx, &ByID{p.ID})
 }
 
 func (s *Server) changePlant(ctx context.Context, in *struct {
-	byID
+	ByID
 	Body PlantIn
 }) (*Out[PlantOut], error) {
 	p, err := s.plantRecord(in.Body)
@@ -374,14 +374,14 @@ func (s *Server) changePlant(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}
-	return s.plant(ctx, &byID{in.ID})
+	return s.plant(ctx, &ByID{in.ID})
 }
 
-func (s *Server) removePlant(ctx context.Context, in *byID) (*struct{}, error) {
+func (s *Server) removePlant(ctx context.Context, in *ByID) (*struct{}, error) {
 	return nil, s.problem(ctx, "plant", s.Store.Write(ctx, func(tx store.Tx) error { return tx.RemovePlant(ctx, in.ID, true) }))
 }
 
-func (s *Server) restorePlant(ctx context.Context, in *byID) (*Out[PlantOut], error) {
+func (s *Server) restorePlant(ctx context.Context, in *ByID) (*Out[PlantOut], error) {
 	if err := s.Store.Write(ctx, func(tx store.Tx) error { return tx.RemovePlant(ctx, in.ID, false) }); err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}

@@ -51,18 +51,18 @@ type Out[T any] struct{ Body T }
 
 func out[T any](v T) *Out[T] { return &Out[T]{v} }
 
-// byID names one record.
-type byID struct {
+// ByID names one record.
+type ByID struct {
 	ID int64 `path:"id" minimum:"1"`
 }
 
-// once is the key by which a repeated write is known.
-type once struct {
+// OnceKey is the key by which a repeated write is known.
+type OnceKey struct {
 	Key string `header:"Idempotency-Key" maxLength:"100" doc:"A repeat of the same write with the same key gets the same answer and writes nothing"`
 }
 
-// page is a stretch of a list.
-type page struct {
+// Page is a stretch of a list.
+type Page struct {
 	Cursor int64 `query:"cursor" doc:"The next field of the answer before"`
 	Limit  int   `query:"limit" default:"200" minimum:"1" maximum:"1000"`
 }

@@ -75,7 +75,7 @@ type PlantChecks struct {
 }
 
 func (s *Server) startWalk(ctx context.Context, in *struct {
-	once
+	OnceKey
 	Body struct {
 		PropertyID int64 `json:"property_id"`
 	}
@@ -86,10 +86,10 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	return s.walk(ctx, &byID{w.ID})
+	return s.walk(ctx, &ByID{w.ID})
 }
 
-func (s *Server) walk(ctx context.Context, in *byID) (*Out[WalkOut], error) {
+func (s *Server) walk(ctx context.Context, in *ByID) (*Out[WalkOut], error) {
 	w, err := s.Store.Walk(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "walk", err)
@@ -105,14 +105,14 @@ func (s *Server) walk(ctx context.Context, in *byID) (*Out[WalkOut], error) {
 	return out(o), nil
 }
 
-// inWalk names a plant on a walk.
-type inWalk struct {
-	byID
+// InWalk names a plant on a walk.
+type InWalk struct {
+	ByID
 	Plant int64 `path:"plant" minimum:"1"`
 }
 
 // question joins a plant on a walk with its property's season.
-func (s *Server) question(ctx context.Context, in inWalk, checks []damage.Check) (damage.Question, store.Walk, error) {
+func (s *Server) question(ctx context.Context, in InWalk, checks []damage.Check) (damage.Question, store.Walk, error) {
 	var q damage.Question
 	w, err := s.Store.Walk(ctx, in.ID)
 	if err != nil {
@@ -138,12 +138,12 @@ func (s *Server) question(ctx context.Context, in inWalk, checks []damage.Check)
 
 // keepChecks keeps a plant's checks and answers the verdict they form.
 func (s *Server) keepChecks(ctx context.Context, in *struct {
-	inWalk
+	InWalk
 	Body struct {
 		Checks []damage.Check `json:"checks" maxItems:"500"`
 	}
 }) (*Out[damage.Answer], error) {
-	q, w, err := s.question(ctx, in.inWalk, in.Body.Checks)
+	q, w, err := s.question(ctx, in.InWalk, in.Body.Checks)
 	if err != nil {
 		return nil, s.problem(ctx, "plant on this walk", err)
 	}
@@ -169,8 +169,8 @@ type DecisionOut struct {
 }
 
 func (s *Server) decide(ctx context.Context, in *struct {
-	inWalk
-	once
+	InWalk
+	OnceKey
 	Body DecisionIn
 }) (*Out[DecisionOut], error) {
 	what := "plant on this walk"
@@ -178,7 +178,7 @@ func (s *Server) decide(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
-	q, w, err := s.question(ctx, in.inWalk, checks[in.Plant])
+	q, w, err := s.question(ctx, in.InWalk, checks[in.Plant])
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
@@ -210,6 +210,6 @@ func (s *Server) decide(ctx context.Context, in *struct {
 	return out(DecisionOut{v, jobs}), s.problem(ctx, fmt.Sprintf("verdict %d", v.ID), err)
 }
 
-func (s *Server) undoVerdict(ctx context.Context, in *byID) (*struct{}, error) {
+func (s *Server) undoVerdict(ctx context.Context, in *ByID) (*struct{}, error) {
 	return nil, s.problem(ctx, "verdict", s.Store.Write(ctx, func(tx store.Tx) error { return tx.UndoVerdict(ctx, in.ID) }))
 }

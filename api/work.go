@@ -267,7 +267,7 @@ func (s *Server) year(ctx context.Context, in *struct {
 	return out(o), nil
 }
 
-func (s *Server) job(ctx context.Context, in *byID) (*Out[Lane], error) {
+func (s *Server) job(ctx context.Context, in *ByID) (*Out[Lane], error) {
 	k, err := s.Store.Job(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "job", err)
@@ -285,7 +285,7 @@ type PutOut struct {
 }
 
 func (s *Server) putJob(ctx context.Context, in *struct {
-	byID
+	ByID
 	Body struct {
 		Day     *day.Day `json:"day" format:"date" nullable:"true" doc:"null takes it off its day"`
 		Version int      `json:"version"`

@@ -53,7 +53,7 @@ type Freeze struct {
 	Coldest     time.Time
 	MinC        float64 // lowest temperature, °C
 	ThresholdC  float64 // what counted as a freeze here, °C
-	HoursBelow0 int     // hours under 0 °C around the event, unbroken but for thaws shorter than joinGap
+	HoursBelow0 int     // hours under 0 °C around the event, unbroken but for short thaws
 	FallC       float64 // how far the minimum fell within 72 h: suddenness, °C
 	BeforeC     float64 // mean temperature of the fourteen days before, °C
 	BeforeOffC  float64 // how much that was above the normal of those days, °C
@@ -69,8 +69,10 @@ func Threshold(c season.Climate) float64 {
 	return min(-1, (coldest+c.ExtremeMinC)/2)
 }
 
-// joinGap is how long a thaw may last inside one event.
-const joinGap = 24 * time.Hour
+const (
+	joinGap = 24 * time.Hour // how long it may be milder than the threshold inside one event
+	thaw    = 6 * time.Hour  // how long a thaw must last to end a frost: a midday above 0 °C does not
+)
 
 // Freezes finds the events in records sorted by time, oldest first.
 func Freezes(hours []Hour, normals *season.Normals, zone *time.Location) []Freeze {
@@ -99,13 +101,13 @@ func Freezes(hours []Hour, normals *season.Normals, zone *time.Location) []Freez
 	return found
 }
 
-// below0 counts the frost hours around the coldest one, out to the first thaw of joinGap either way.
+// below0 counts the frost hours around the coldest one, out to the first real thaw either way.
 func below0(hours []Hour, coldest int) int {
 	n := 0
 	for _, step := range []int{-1, 1} {
 		lastFrost := hours[coldest].Time
 		for j := coldest; j >= 0 && j < len(hours); j += step {
-			if hours[j].Time.Sub(lastFrost).Abs() > joinGap {
+			if hours[j].Time.Sub(lastFrost).Abs() > thaw {
 				break
 			}
 			if hours[j].TempC < 0 {

@@ -1,0 +1,147 @@
+<script lang="ts">
+  import { Button, Modal, ThemeProvider } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import Router, { push, router } from 'svelte-spa-router';
+  import Find from './lib/Find.svelte';
+  import { house, keys } from './lib/house.svelte';
+  import Grounds from './places/Grounds.svelte';
+  import Lookout from './places/Lookout.svelte';
+  import Rounds from './places/Rounds.svelte';
+  import Walk from './places/Walk.svelte';
+  import Year from './places/Year.svelte';
+  import { inWords } from './lib/dates';
+  import { theme } from './theme';
+
+  const routes = {
+    '/': Lookout,
+    '/lookout': Lookout,
+    '/grounds/:id?': Grounds,
+    '/walk/:property?/:plant?': Walk,
+    '/year/:property?': Year,
+    '/rounds/:job?': Rounds,
+    '*': Lookout,
+  };
+  const places = $derived([
+    { name: 'Lookout', path: '/lookout', asks: 'What weather and season ask now', count: house.frame?.counts.lookout, of: 'plants to look at' },
+    { name: 'Grounds', path: '/grounds', asks: 'Properties and their plants', count: house.frame?.counts.grounds, of: 'properties' },
+    { name: 'Walk', path: '/walk', asks: 'One plant after the other', count: undefined, of: '' },
+    { name: 'Year', path: '/year', asks: 'Windows and what a day costs', count: house.frame?.counts.year, of: 'windows closing' },
+    { name: 'Rounds', path: '/rounds', asks: 'Who goes where on which day', count: house.frame?.counts.rounds, of: 'jobs without a day' },
+  ]);
+  const here = $derived('/' + (router.location.split('/')[1] || 'lookout'));
+  const onWalk = $derived(here === '/walk');
+
+  let finding = $state(false);
+  let helping = $state(false);
+
+  onMount(() => {
+    void house.refresh();
+  });
+  // The counts follow what was done in the place one leaves.
+  $effect(() => {
+    void router.location;
+    void house.refresh();
+  });
+
+  function typing(e: KeyboardEvent) {
+    const t = e.target as HTMLElement;
+    return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName);
+  }
+  function onkeydown(e: KeyboardEvent) {
+    if (e.ctrlKey || e.metaKey || e.altKey || typing(e) || finding || helping || document.querySelector('dialog[open]')) return;
+    const place = places[Number(e.key) - 1];
+    if (place) {
+      void push(place.path);
+    } else if (e.key === '/') {
+      finding = true;
+    } else if (e.key === '?') {
+      helping = true;
+    } else if (e.key === 'Escape' && here !== '/lookout') {
+      history.back();
+    } else {
+      const k = keys.screen.find((k) => k.key.toLowerCase() === e.key.toLowerCase());
+      if (!k || ((e.key === 'Enter' || e.key === ' ') && /^(BUTTON|A|SUMMARY)$/.test((e.target as HTMLElement).tagName))) return;
+      k.run();
+    }
+    e.preventDefault();
+  }
+</script>
+
+<svelte:window {onkeydown} />
+
+<ThemeProvider {theme}>
+  <div class="flex min-h-dvh flex-col md:flex-row">
+    <nav
+      aria-label="Places"
+      class="order-2 flex shrink-0 border-rule bg-sheet max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t md:sticky md:top-0 md:h-dvh md:w-44 md:flex-col md:border-r md:order-1"
+    >
+      <div class="px-4 pt-4 pb-3 max-md:hidden">
+        <p class="text-lg font-bold">Mezzadro</p>
+        <p class="text-sm text-soft">
+          {house.frame?.firm.name ?? ''}{#if house.frame?.firm.sample}
+            <span class="block">Made-up sample data</span>{/if}
+        </p>
+      </div>
+      {#each places as p, i (p.path)}
+        <a
+          href="#{p.path}"
+          aria-current={here === p.path ? 'page' : undefined}
+          title={p.asks}
+          class="flex min-h-12 items-center gap-2 px-4 text-ink no-underline hover:no-underline max-md:flex-1 max-md:flex-col max-md:justify-center max-md:gap-0 max-md:px-0 max-md:text-sm
+          {here === p.path ? 'border-moss bg-paper font-bold md:border-l-4 md:pl-3 max-md:border-t-4' : 'hover:bg-paper'}"
+        >
+          <span class="w-3 text-xs text-soft max-md:hidden" aria-hidden="true">{i + 1}</span>
+          <span class="md:flex-1">{p.name}</span>
+          {#if p.count}<span class="rounded-sm bg-ink px-1.5 text-xs leading-5 font-semibold text-paper max-md:hidden"
+              >{p.count}<span class="sr-only"> {p.of}</span></span
+            >{/if}
+        </a>
+      {/each}
+      <div class="mt-auto space-y-1 px-4 py-4 text-sm max-md:hidden">
+        {#if house.today}<p class="pb-1 font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
+        <button class="block min-h-8 text-moss hover:underline" onclick={() => (finding = true)}>Find <kbd>/</kbd></button>
+        <button class="block min-h-8 text-moss hover:underline" onclick={() => (helping = true)}>Keys <kbd>?</kbd></button>
+        <button class="block min-h-8 text-moss hover:underline" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}>Glare {house.glare ? 'on' : 'off'}</button>
+      </div>
+    </nav>
+    <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
+      <Router {routes} />
+    </main>
+  </div>
+
+  <div class="fixed bottom-3 left-1/2 z-50 w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 space-y-2 max-md:bottom-20" role="status">
+    {#each house.notes as n (n.id)}
+      <div class="flex items-center gap-3 rounded-sm px-4 py-2 shadow-lg {n.bad ? 'border-2 border-bad bg-white text-ink' : 'bg-ink text-paper'}">
+        <span class="flex-1">{n.text}</span>
+        {#if n.undo}
+          <button
+            class="min-h-11 px-2 font-bold underline"
+            onclick={async () => {
+              house.drop(n.id);
+              await n.undo!();
+            }}>Undo</button
+          >
+        {/if}
+        <button class="min-h-11 px-2" aria-label="Close message" onclick={() => house.drop(n.id)}>✕</button>
+      </div>
+    {/each}
+  </div>
+
+  {#if finding}<Find onclose={() => (finding = false)} />{/if}
+
+  <Modal bind:open={helping} title="Keys" size="sm">
+    <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
+      {#each keys.screen as k (k.key)}
+        <dt><kbd>{k.key === ' ' ? 'Space' : k.key}</kbd></dt>
+        <dd>{k.does}</dd>
+      {/each}
+      <dt><kbd>1</kbd>–<kbd>{places.length}</kbd></dt>
+      <dd>the places, from Lookout to Rounds</dd>
+      <dt><kbd>/</kbd></dt>
+      <dd>find a plant, property or job</dd>
+      <dt><kbd>Escape</kbd></dt>
+      <dd>back</dd>
+    </dl>
+    <Button class="mt-3" onclick={() => (helping = false)}>Close</Button>
+  </Modal>
+</ThemeProvider>

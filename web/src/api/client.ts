@@ -1,0 +1,46 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Check = Schemas['DamageCheck'];
+export type Answer = Schemas['DamageAnswer'];
+export type Season = Schemas['Season'];
+export type Lane = Schemas['Lane'];
+export type Plant = Schemas['PlantOut'];
+export type Property = Schemas['PropertyOut'];
+export type Species = Schemas['CatalogueEntry'];
+export type Climate = Schemas['SeasonClimate'];
+
+export const api = createClient<paths>({ baseUrl: '/' });
+
+/** What the house said was wrong: a sentence, and the fields it names. */
+export class Problem extends Error {
+  fields: Record<string, string> = {};
+  status: number;
+
+  constructor(status: number, body: { detail?: string; errors?: { location?: string; message?: string }[] | null } | undefined) {
+    super(body?.detail ?? (status === 0 ? 'The house cannot be reached. Nothing you entered is lost; try again.' : `The house answered ${status}.`));
+    this.status = status;
+    for (const e of body?.errors ?? []) {
+      const field = (e.location ?? '').replace(/^body\.?/, '');
+      if (field && e.message) this.fields[field] = e.message;
+    }
+    const named = Object.entries(this.fields);
+    if (named.length) this.message = named.map(([f, m]) => `${f.replaceAll('_', ' ')}: ${m}`).join('; ');
+  }
+}
+
+/** Waits for an answer and gives its data, or throws the Problem. */
+export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let r;
+  try {
+    r = await call;
+  } catch {
+    throw new Problem(0, undefined);
+  }
+  if (!r.response.ok) throw new Problem(r.response.status, r.error as ConstructorParameters<typeof Problem>[1]);
+  return r.data as T;
+}
+
+/** A key for one write, so that a repeat of it writes nothing. */
+export const onceKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });

@@ -1,0 +1,119 @@
+<script lang="ts">
+  import type { Answer, Check } from '../api/client';
+  import { metres } from './dates';
+  import { halfWidth, outline, stems, type Form } from './portrait';
+
+  interface Props {
+    form: Form;
+    heightM: number;
+    spreadM: number;
+    name: string;
+    answer?: Answer;
+    checks?: Check[];
+    active?: number; // height the next check is made at, m
+    box?: [number, number];
+    onpick?: (heightM: number) => void;
+  }
+  let { form, heightM, spreadM, name, answer, checks = [], active, box = [340, 400], onpick }: Props = $props();
+
+  const margin = { left: 44, right: 78, top: 16, bottom: 22 };
+  const scale = $derived(Math.min((box[1] - margin.top - margin.bottom) / heightM, (box[0] - margin.left - margin.right) / Math.max(spreadM, heightM * 0.35)));
+  const ground = $derived(box[1] - margin.bottom);
+  const mid = $derived(margin.left + (box[0] - margin.left - margin.right) / 2);
+  const Y = $derived((m: number) => ground - m * scale);
+  const half = $derived((Math.max(spreadM, heightM * 0.35) / 2) * scale);
+  const shape = (upTo: number) =>
+    'M' +
+    outline(form, upTo)
+      .map(([w, z]) => `${(mid + w * half).toFixed(1)} ${Y(z * heightM).toFixed(1)}`)
+      .join('L') +
+    'Z';
+  const whole = $derived(shape(1));
+  const low = $derived(answer && checks.length ? answer.boundary.low_m : heightM);
+  const high = $derived(answer && checks.length ? answer.boundary.high_m : heightM);
+  const cut = $derived(answer?.verdict.cut_m ?? 0);
+  const step = $derived(heightM > 8 ? 2 : heightM > 3 ? 1 : heightM > 1.2 ? 0.5 : 0.2);
+  const marks = $derived(Array.from({ length: Math.floor(heightM / step) + 1 }, (_, i) => i * step));
+  const id = $props.id();
+
+  // All that was found at one height stands on one line at the right.
+  const ticks = $derived.by(() => {
+    const at = new Map<number, string[]>();
+    for (const c of checks) {
+      if (!c.height_m) continue;
+      const said = at.get(c.height_m) ?? [];
+      if (c.kind === 'bud_rub') said.push(`${c.held ?? 0}/${(c.held ?? 0) + (c.broke ?? 0)} held`);
+      else said.push(c.kind === 'shoot' ? 'shoot' : (c.result ?? ''));
+      at.set(c.height_m, said);
+    }
+    // Keep the words apart where heights lie close.
+    let last = Infinity;
+    return [...at]
+      .sort((a, b) => a[0] - b[0])
+      .map(([h, said]) => {
+        const y = Math.min(Y(h), last - 15);
+        last = y;
+        return { h, y, said: said.join(', '), dead: said.every((s) => s === 'brown' || s.startsWith('0/')) };
+      });
+  });
+
+  function pick(e: MouseEvent) {
+    if (!onpick) return;
+    const r = (e.currentTarget as SVGElement).getBoundingClientRect();
+    const m = (ground - ((e.clientY - r.top) * box[1]) / r.height) / scale;
+    const grain = heightM > 3 ? 0.1 : 0.05;
+    onpick(Math.min(heightM, Math.max(grain, Math.round(m / grain) * grain)));
+  }
+  const words = $derived(
+    `${name}, ${metres(heightM)} high and ${metres(spreadM)} wide. ` +
+      (checks.length && answer ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. ` : 'Not checked yet. ') +
+      (cut ? `Cut at ${metres(cut)}. ` : '') +
+      ticks.map((t) => `At ${metres(t.h)}: ${t.said}.`).join(' '),
+  );
+</script>
+
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- the height field and arrow keys do the same -->
+<svg viewBox="0 0 {box[0]} {box[1]}" class="block h-full w-full {onpick ? 'cursor-crosshair' : ''}" role="img" aria-label={words} onclick={pick}>
+  <defs>
+    <clipPath id="{id}-whole"><path d={whole} /></clipPath>
+    <pattern id="{id}-dead" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <line x1="0" y1="0" x2="0" y2="7" stroke="#6b5640" stroke-width="1.7" />
+    </pattern>
+    <pattern id="{id}-doubt" width="7" height="7" patternUnits="userSpaceOnUse">
+      <circle cx="2" cy="2" r="1.15" fill="#6b5640" />
+      <circle cx="5.5" cy="5.5" r="1.15" fill="var(--color-moss)" />
+    </pattern>
+  </defs>
+  {#each marks as m (m)}
+    <line x1={margin.left - 6} x2={box[0] - margin.right} y1={Y(m)} y2={Y(m)} stroke="var(--color-rule)" stroke-dasharray={m ? '1 5' : ''} />
+    <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{Number(m.toFixed(1))}{m === 0 ? ' m' : ''}</text>
+  {/each}
+  <g clip-path="url(#{id}-whole)">
+    <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="#a9c3a0" />
+    <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="#eef0e2" />
+    <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="url(#{id}-doubt)" />
+    <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="#efe9dc" />
+    <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="url(#{id}-dead)" />
+    {#each stems(form) as [sx, sz], i (i)}
+      {@const ex = mid + sx * halfWidth(form, sz) * half}
+      <path d="M{mid + sx * 8} {ground}Q{mid + sx * half * 0.25} {Y(sz * heightM * 0.5)} {ex} {Y(sz * heightM)}" fill="none" stroke="var(--color-ink)" stroke-width={i ? 1.4 : 2.2} opacity="0.55" />
+    {/each}
+  </g>
+  <path d={whole} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
+  {#if cut > 0}
+    <path d={shape(Math.min(1, (cut + (heightM - cut) * 0.6) / heightM))} fill="none" stroke="var(--color-moss)" stroke-dasharray="2 5" />
+    <line x1={margin.left} x2={box[0] - margin.right + 6} y1={Y(cut)} y2={Y(cut)} stroke="var(--color-bad)" stroke-width="2.4" class="transition-all duration-200" />
+    <text x={margin.left + 2} y={Y(cut) - 5} font-size="12.5" font-weight="700" fill="var(--color-bad)">cut {metres(cut)}</text>
+  {/if}
+  {#each ticks as t (t.h)}
+    <path d="M{mid} {Y(t.h)}H{box[0] - margin.right}L{box[0] - margin.right + 5} {t.y}" fill="none" stroke="var(--color-ink)" stroke-width="1" opacity="0.6" />
+    <circle cx={mid} cy={Y(t.h)} r="4.5" fill={t.dead ? 'var(--color-paper)' : 'var(--color-moss)'} stroke="var(--color-ink)" stroke-width="1.4" />
+    <text x={box[0] - margin.right + 7} y={t.y + 4} font-size="12" fill="var(--color-ink)">{t.said}</text>
+  {/each}
+  {#if active !== undefined && onpick}
+    <g>
+      <line x1={margin.left - 6} x2={box[0] - margin.right} y1={Y(active)} y2={Y(active)} stroke="var(--color-cold)" stroke-width="2" stroke-dasharray="7 4" />
+      <path d="M{margin.left - 6} {Y(active)}l-9 -6v12z" fill="var(--color-cold)" />
+    </g>
+  {/if}
+</svg>

@@ -1,0 +1,190 @@
+<script lang="ts" module>
+  /** A lane hung from the ribbon: a row with bands of days on it. */
+  export interface RibbonLane {
+    id: number | string;
+    label: string;
+    note?: string;
+    start: string;
+    costs: number[];
+    windows: { from: string; to: string; best: string }[];
+    day?: string;
+  }
+</script>
+
+<script lang="ts">
+  import { scaleLinear } from 'd3-scale';
+  import { area, line } from 'd3-shape';
+  import type { Season } from '../api/client';
+  import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
+
+  interface Props {
+    season: Season;
+    lanes?: RibbonLane[];
+    pointed?: string; // the day pointed at
+    chosen?: number | string; // the lane pointed at
+    onpoint?: (day: string, lane?: number | string) => void;
+    onpick?: (day: string, lane: number | string) => void;
+  }
+  let { season, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
+
+  let width = $state(900);
+  const top = 20; // month names
+  const high = 92; // the temperature band
+  const row = 40;
+  const left = 34;
+  const count = $derived(season.normal_min?.length ?? 0);
+  const x = $derived(scaleLinear([0, count], [left, width - 4]));
+  const y = $derived.by(() => {
+    const all = [...(season.normal_min ?? []), ...(season.normal_max ?? []), ...(season.seen_min ?? []), ...(season.seen_max ?? [])].filter(
+      (v): v is number => v !== null,
+    );
+    return scaleLinear([Math.min(...all, season.extreme_min_c) - 1, Math.max(...all) + 1], [top + high, top + 4]);
+  });
+  const dayAt = $derived((i: number) => plusDays(season.from, Math.max(0, Math.min(count - 1, Math.floor(i)))));
+  const at = $derived((iso: string) => x(daysBetween(season.from, iso)));
+  const band = $derived(
+    area<number>()
+      .x((_, i) => x(i + 0.5))
+      .y0((_, i) => y(season.normal_min![i]!))
+      .y1((_, i) => y(season.normal_max![i]!))(season.normal_min ?? []) ?? '',
+  );
+  const seen = $derived.by(() => {
+    const pts = (season.seen_min ?? []).map((v, i) => ({ i, lo: v, hi: season.seen_max?.[i] ?? null }));
+    const known = (p: (typeof pts)[number]) => p.lo !== null && p.hi !== null;
+    return {
+      band:
+        area<(typeof pts)[number]>()
+          .defined(known)
+          .x((p) => x(p.i + 0.5))
+          .y0((p) => y(p.lo!))
+          .y1((p) => y(p.hi!))(pts) ?? '',
+      low:
+        line<(typeof pts)[number]>()
+          .defined(known)
+          .x((p) => x(p.i + 0.5))
+          .y((p) => y(p.lo!))(pts) ?? '',
+    };
+  });
+  const months = $derived.by(() => {
+    const out: { at: number; name: string }[] = [];
+    for (let i = 0; i < count; i++) {
+      const d = plusDays(season.from, i);
+      if (d.endsWith('-01')) out.push({ at: x(i), name: monthName(d) });
+    }
+    return out;
+  });
+  // Frost as a wash: five steps of likelihood, each a run of days.
+  const wash = $derived.by(() => {
+    const out: { from: number; to: number; step: number }[] = [];
+    (season.frost ?? []).forEach((p, i) => {
+      const step = Math.round(p * 5);
+      const last = out.at(-1);
+      if (last && last.step === step) last.to = i + 1;
+      else out.push({ from: i, to: i + 1, step });
+    });
+    return out.filter((w) => w.step > 0);
+  });
+  const freezes = $derived.by(() => {
+    const worst = Math.min(...(season.freezes ?? []).map((f) => f.min_c));
+    return (season.freezes ?? []).filter((f) => f.min_c <= worst + 0.01);
+  });
+  const laneTop = top + high + 10;
+  const height = $derived(laneTop + lanes.length * row + (lanes.length ? 4 : 0));
+  const shade = (cost: number) => (cost > 100 ? 'url(#forbidden)' : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`);
+  // Runs of days of about the same cost, so that a year is a few rectangles.
+  function runs(lane: RibbonLane) {
+    const out: { from: number; to: number; cost: number }[] = [];
+    const off = daysBetween(season.from, lane.start);
+    lane.costs.forEach((c, i) => {
+      const step = c > 100 ? 101 : Math.round(c / 10) * 10;
+      const last = out.at(-1);
+      if (last && last.cost === step) last.to = off + i + 1;
+      else out.push({ from: off + i, to: off + i + 1, cost: step });
+    });
+    return out.map((r) => ({ ...r, from: Math.max(0, r.from), to: Math.min(count, r.to) })).filter((r) => r.to > r.from && r.cost < 100);
+  }
+
+  let svg = $state<SVGSVGElement>();
+  function under(e: PointerEvent | MouseEvent): { day: string; lane?: number | string } {
+    const box = svg!.getBoundingClientRect();
+    const i = Math.floor((e.clientY - box.top - laneTop) / row);
+    return { day: dayAt(x.invert(e.clientX - box.left)), lane: lanes[i]?.id };
+  }
+  function point(e: PointerEvent) {
+    const u = under(e);
+    pointed = u.day;
+    if (u.lane !== undefined) chosen = u.lane;
+    onpoint?.(u.day, u.lane);
+  }
+  function press(e: MouseEvent) {
+    const u = under(e);
+    if (u.lane !== undefined) onpick?.(u.day, u.lane);
+  }
+  const summary = $derived(
+    `The garden year from ${inWords(season.from, '')} on. Today ${inWords(season.today, '')}. ` +
+      (season.last_frost ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. ` : '') +
+      `${season.degree_days} degree-days so far. ` +
+      lanes.map((l) => `${l.label}: ${l.windows.map((w) => `${brief(w.from)} to ${brief(w.to)}`).join(', ') || 'no window'}${l.day ? `, on ${brief(l.day)}` : ''}.`).join(' '),
+  );
+</script>
+
+<div bind:clientWidth={width} class="w-full min-w-[640px]">
+  <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- each day can be reached by keys in the panel beside -->
+  <svg bind:this={svg} {width} {height} role="img" aria-label={summary} class="block select-none" onpointermove={point} onclick={press}>
+    <defs>
+      <pattern id="forbidden" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-rule)" stroke-width="2" />
+      </pattern>
+      <clipPath id="inside"><rect x={left} y={top} width={Math.max(0, width - left - 4)} height={high} /></clipPath>
+    </defs>
+    {#each wash as w (w.from)}
+      <rect x={x(w.from)} y={top} width={x(w.to) - x(w.from)} height={high} fill="var(--color-cold)" opacity={w.step * 0.045} />
+    {/each}
+    {#each months as m (m.at)}
+      <line x1={m.at} x2={m.at} y1={4} y2={height} stroke="var(--color-rule)" />
+      <text x={m.at + 4} y={14} font-size="12" fill="var(--color-soft)">{width > 800 ? m.name : m.name.slice(0, 3)}</text>
+    {/each}
+    {#each [-10, 0, 10, 20, 30] as t (t)}
+      {#if y(t) > top && y(t) < top + high}
+        <line x1={left} x2={width - 4} y1={y(t)} y2={y(t)} stroke="var(--color-rule)" stroke-dasharray={t === 0 ? '' : '1 4'} stroke-width={t === 0 ? 1.2 : 1} />
+        <text x={left - 5} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t < 0 ? `−${-t}` : t}{t === 0 ? '°' : ''}</text>
+      {/if}
+    {/each}
+    <g clip-path="url(#inside)">
+      <path d={band} fill="var(--color-ink)" opacity="0.09" />
+      <path d={seen.band} fill="var(--color-moss)" opacity="0.28" />
+      <path d={seen.low} fill="none" stroke="var(--color-ink)" stroke-width="1.1" />
+    </g>
+    {#each freezes as f (f.coldest)}
+      <g transform="translate({at(f.coldest) + 1},{y(f.min_c)})">
+        <path d="M-5 4h10v-8h-3v3h-4v-3h-3z" fill="var(--color-cold)" />
+        <text x="9" y="4" font-size="12" font-weight="650" fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text>
+      </g>
+    {/each}
+    {#each lanes as lane, i (lane.id)}
+      {@const ly = laneTop + i * row}
+      <g opacity={chosen === undefined || chosen === lane.id ? 1 : 0.75}>
+        <line x1={left} x2={width - 4} y1={ly + row - 3} y2={ly + row - 3} stroke="var(--color-rule)" />
+        {#each runs(lane) as r (r.from)}
+          <rect x={x(r.from)} y={ly + 19} width={x(r.to) - x(r.from)} height={row - 23} fill={shade(r.cost)} />
+        {/each}
+        {#each lane.windows as w (w.from)}
+          <rect x={at(w.from)} y={ly + 19} width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))} height={row - 23} fill="none" stroke="var(--color-moss)" stroke-width="1.4" />
+          <line x1={at(w.best) + 1} x2={at(w.best) + 1} y1={ly + 19} y2={ly + row - 4} stroke="var(--color-moss)" stroke-width="2.4" />
+        {/each}
+        {#if lane.day}
+          <path d="M{at(lane.day) + 1} {ly + 31}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />
+          <line x1={at(lane.day) + 1} x2={at(lane.day) + 1} y1={ly + 17} y2={ly + row - 3} stroke="var(--color-ink)" stroke-width="1.6" />
+        {/if}
+        <text x={left + 2} y={ly + 14} font-size="13" font-weight={chosen === lane.id ? 700 : 500} fill="var(--color-ink)">{lane.label}</text>
+        {#if lane.note}<text x={width - 8} y={ly + 14} font-size="12" text-anchor="end" fill="var(--color-soft)">{lane.note}</text>{/if}
+      </g>
+    {/each}
+    <line x1={at(season.today)} x2={at(season.today)} y1={2} y2={height} stroke="var(--color-bad)" stroke-width="1.6" />
+    <path d="M{at(season.today) - 4} 2h8l-4 7z" fill="var(--color-bad)" />
+    {#if pointed && pointed !== season.today}
+      <line x1={at(pointed) + 1} x2={at(pointed) + 1} y1={top} y2={height} stroke="var(--color-ink)" stroke-dasharray="3 3" />
+      <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)">{brief(pointed)}</text>
+    {/if}
+  </svg>
+</div>

@@ -1,0 +1,92 @@
+<script lang="ts">
+  import type { Answer } from '../api/client';
+  import { inWords } from './dates';
+  import { house } from './house.svelte';
+
+  let { answer, decided }: { answer: Answer; decided?: string } = $props();
+
+  const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
+  const seasons = $derived(
+    answer.prognosis.seasons_high === answer.prognosis.seasons_low
+      ? `${answer.prognosis.seasons_high}`
+      : `${answer.prognosis.seasons_low} to ${answer.prognosis.seasons_high}`,
+  );
+</script>
+
+<article aria-label="Verdict" class="border border-ink bg-white" data-kind={answer.verdict.kind}>
+  <header class="border-b border-rule px-4 py-3">
+    <p class="text-xs font-semibold tracking-wide text-soft">{decided ?? 'Verdict'} · {answer.verdict.kind}</p>
+    <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
+    {#if answer.verdict.kind !== 'check first'}
+      <p class="mt-1 text-sm text-soft">
+        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}
+          · look again {inWords(answer.look_again, house.today)}{/if}
+      </p>
+    {/if}
+  </header>
+  <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+    <div class="grid gap-x-4 gap-y-2 sm:grid-cols-2">
+      <section>
+        <h3 class="text-sm font-semibold text-moss">Do</h3>
+        <ul class="list-disc pl-4">
+          {#each answer.do ?? [] as d (d)}<li>{d}</li>{/each}
+        </ul>
+      </section>
+      <section>
+        <h3 class="text-sm font-semibold text-bad">Do not</h3>
+        <ul class="list-disc pl-4">
+          {#each answer.dont ?? [] as d (d)}<li>{d}</li>{/each}
+        </ul>
+      </section>
+    </div>
+    <section>
+      <h3 class="text-sm font-semibold">Prognosis <span class="font-normal text-soft">(estimate)</span></h3>
+      <p>
+        {answer.prognosis.text}
+        {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %{#if answer.prognosis.seasons_high > 0}, {seasons}
+            {answer.prognosis.seasons_high === 1 ? 'season' : 'seasons'}{/if}.{/if}
+      </p>
+    </section>
+    <section>
+      <h3 class="text-sm font-semibold">Why</h3>
+      <ul class="space-y-1">
+        {#each answer.reasons ?? [] as r, i (i)}
+          <li class="grid grid-cols-[4.5rem_1fr] items-center gap-2">
+            {#if r.speaks === 'wait' || r.weight === 0}
+              <span class="text-xs text-soft">{r.speaks === 'wait' ? 'wait' : 'calendar'}</span>
+            {:else}
+              <svg width="72" height="14" role="img" aria-label="speaks for {r.speaks}, strength {r.weight.toFixed(1)}">
+                <line x1="36" x2="36" y1="0" y2="14" stroke="var(--color-rule)" />
+                {#if r.speaks === 'alive'}
+                  <rect x="36" y="2" height="10" width={(34 * r.weight) / top} fill="var(--color-moss)" />
+                {:else}
+                  <rect x={36 - (34 * r.weight) / top} y="2" height="10" width={(34 * r.weight) / top} fill="none" stroke="#6b5640" stroke-width="1.5" />
+                {/if}
+              </svg>
+            {/if}
+            <span>{r.text}</span>
+          </li>
+        {/each}
+      </ul>
+      {#if (answer.reasons ?? []).some((r) => r.weight > 0)}
+        <p class="mt-1 text-xs text-soft">Filled bar to the right speaks for life, open bar to the left for death.</p>
+      {/if}
+    </section>
+    {#if answer.changes?.length}
+      <section>
+        <h3 class="text-sm font-semibold">What would change it</h3>
+        <ul class="list-disc pl-4">
+          {#each answer.changes as c (c)}<li>{c}</li>{/each}
+        </ul>
+      </section>
+    {/if}
+    {#if answer.cautions?.length}
+      <section class="border-l-4 border-sun pl-3">
+        <h3 class="text-sm font-semibold text-sun">Caution</h3>
+        <ul class="space-y-1">
+          {#each answer.cautions as c (c.text)}<li>{c.text}</li>{/each}
+        </ul>
+      </section>
+    {/if}
+  </div>
+</article>

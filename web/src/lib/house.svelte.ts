@@ -1,0 +1,62 @@
+import { api, ask, Problem, type Schemas } from '../api/client';
+
+/** What every screen shares: the frame, messages at the foot, and the reading mode. */
+class House {
+  frame = $state<Schemas['Frame'] | undefined>();
+  notes = $state<{ id: number; text: string; bad: boolean; undo?: () => Promise<void> }[]>([]);
+  glare = $state(localStorage.getItem('glare') === 'on');
+  #last = 0;
+
+  get today(): string {
+    return this.frame?.today ?? '';
+  }
+
+  async refresh() {
+    try {
+      this.frame = await ask(api.GET('/api/v1/frame'));
+    } catch (e) {
+      this.fail(e);
+    }
+  }
+
+  /** Says something at the foot of the screen, with a way back where there is one. */
+  say(text: string, undo?: () => Promise<void>) {
+    const id = ++this.#last;
+    this.notes = [...this.notes.slice(-2), { id, text, bad: false, undo }];
+    setTimeout(() => this.drop(id), undo ? 12_000 : 6_000);
+  }
+
+  fail(e: unknown) {
+    const text = e instanceof Problem || e instanceof Error ? e.message : String(e);
+    if (this.notes.some((n) => n.text === text)) return;
+    this.notes = [...this.notes.slice(-2), { id: ++this.#last, text, bad: true }];
+  }
+
+  drop(id: number) {
+    this.notes = this.notes.filter((n) => n.id !== id);
+  }
+
+  setGlare(on: boolean) {
+    this.glare = on;
+    localStorage.setItem('glare', on ? 'on' : 'off');
+    document.documentElement.classList.toggle('glare', on);
+  }
+}
+
+export const house = new House();
+document.documentElement.classList.toggle('glare', house.glare);
+
+/** Runs what the user asked for; a problem is said at the foot and given back for the form. */
+export async function attempt(f: () => Promise<void>): Promise<Problem | undefined> {
+  try {
+    await f();
+    return undefined;
+  } catch (e) {
+    house.fail(e);
+    return e instanceof Problem ? e : new Problem(0, { detail: String(e) });
+  }
+}
+
+/** Keys of the screen in sight: the place sets them, the frame listens and lists them. */
+export type Keys = { key: string; does: string; run: () => void }[];
+export const keys = $state<{ screen: Keys }>({ screen: [] });

@@ -1,0 +1,370 @@
+<script lang="ts">
+  import { Button, Input, Modal, Select, Textarea } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Property } from '../api/client';
+  import { metres } from '../lib/dates';
+  import { attempt, house, keys } from '../lib/house.svelte';
+  import type { Form } from '../lib/portrait';
+  import Portrait from '../lib/Portrait.svelte';
+  import Slip from '../lib/Slip.svelte';
+
+  let { params }: { params?: { property?: string; plant?: string } } = $props();
+  const propertyId = $derived(Number(params?.property ?? 0));
+  const plantId = $derived(Number(params?.plant ?? 0));
+
+  let properties = $state<Property[]>([]);
+  let plants = $state<Plant[]>([]);
+  let walkId = $state(0);
+  let checksOf = $state<Record<number, Check[]>>({});
+  let answer = $state<Answer>();
+  let active = $state(0);
+  let following = $state(true); // the height goes along with the suggestion until one is picked by hand
+  let saving = $state<'saved' | 'saving' | 'failed'>('saved');
+  let problem = $state('');
+  let loaded = $state(0); // property whose walk is at hand
+  let decided = $state<{ id: number; text: string }>();
+  let wide = $state(window.innerWidth >= 1024);
+
+  // The order on the ground: what is hurt most first, then what was decided.
+  const order = $derived(
+    [...plants].sort((a, b) => Number(done(a)) - Number(done(b)) || (b.look?.buds_c ?? -99) - (a.look?.buds_c ?? -99) || a.id - b.id),
+  );
+  const plant = $derived(plants.find((p) => p.id === plantId));
+  const checks = $derived(checksOf[plantId] ?? []);
+  const done = (p: Plant) => p.verdict !== undefined && p.verdict.decision !== 'not now';
+  const palm = $derived(plant?.form === 'palm');
+  const grain = $derived((plant?.height_m ?? 1) > 3 ? 0.1 : 0.05);
+
+  $effect(() => {
+    if (!propertyId) void attempt(async () => void (properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? []));
+    else if (loaded !== propertyId) void load(propertyId);
+  });
+  async function load(id: number) {
+    loaded = id;
+    const p = await attempt(async () => {
+      const got: Plant[] = [];
+      for (let cursor = 0, more = true; more; ) {
+        const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: id, limit: 1000, cursor } } }));
+        got.push(...(page.items ?? []));
+        cursor = page.next;
+        more = cursor > 0;
+      }
+      plants = got;
+      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: id }, params: { header: onceKey() } }));
+      walkId = w.id;
+      checksOf = Object.fromEntries((w.checks ?? []).map((c) => [c.plant_id, c.checks ?? []]));
+    });
+    if (p) loaded = 0;
+  }
+  // A property opened without a plant goes to the first one to look at.
+  $effect(() => {
+    if (propertyId && !plantId && order[0] && loaded === propertyId) void push(`/walk/${propertyId}/${order[0].id}`);
+  });
+
+  let shown = 0;
+  $effect(() => {
+    if (!plant || !walkId || shown === plantId) return;
+    shown = plantId;
+    answer = undefined;
+    decided = undefined;
+    problem = '';
+    following = true;
+    active = Math.round((plant.height_m * 0.6) / grain) * grain;
+    void judge(plantId);
+    window.scrollTo(0, 0);
+  });
+
+  // Checks are kept press by press: the newest list is sent, one at a time, and the verdict comes back.
+  let dirty = false;
+  let sending: Promise<void> | undefined;
+  function judge(id: number): Promise<void> {
+    dirty = true;
+    sending ??= (async () => {
+      try {
+        while (dirty) {
+          dirty = false;
+          saving = 'saving';
+          const list = $state.snapshot(checksOf[id] ?? []);
+          const a = await ask(api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', { params: { path: { id: walkId, plant: id } }, body: { checks: list } }));
+          if (id === plantId) {
+            answer = a;
+            problem = '';
+            if (following && a.next_check?.height_m) active = a.next_check.height_m;
+          }
+        }
+        saving = 'saved';
+      } catch (e) {
+        saving = 'failed';
+        problem = e instanceof Problem ? e.message : String(e);
+      } finally {
+        sending = undefined;
+      }
+    })();
+    return sending;
+  }
+
+  let lastPress: { plant: number; before: Check[] }[] = [];
+  function add(make: (list: Check[]) => Check[]) {
+    if (!plant) return;
+    const before = $state.snapshot(checksOf[plantId] ?? []);
+    lastPress = [...lastPress.slice(-30), { plant: plantId, before }];
+    checksOf[plantId] = make(before);
+    void judge(plantId);
+  }
+  const height = () => Math.round(Math.min(active, plant!.height_m) * 1000) / 1000;
+  function bud(held: boolean) {
+    if (palm) return;
+    const h = height();
+    add((list) => {
+      const i = list.findIndex((c) => c.kind === 'bud_rub' && c.height_m === h);
+      const old = list[i] ?? { kind: 'bud_rub' as const, height_m: h };
+      const next = { ...old, held: (old.held ?? 0) + (held ? 1 : 0), broke: (old.broke ?? 0) + (held ? 0 : 1) };
+      following = next.held + next.broke >= 3 && following;
+      return i < 0 ? [...list, next] : list.with(i, next);
+    });
+  }
+  function scratch(result: string) {
+    if (palm) return;
+    following = true;
+    add((list) => [...list, { kind: 'scratch', height_m: height(), result }]);
+  }
+  const shoot = () => add((list) => [...list, { kind: 'shoot', height_m: height() }]);
+  const crown = (result: string) => add((list) => [...list.filter((c) => c.kind !== 'crown'), { kind: 'crown', result }]);
+  const spear = (result: string) => palm && add((list) => [...list.filter((c) => c.kind !== 'spear'), { kind: 'spear', result }]);
+  function takeBack() {
+    const last = lastPress.at(-1);
+    if (!last || last.plant !== plantId) return;
+    lastPress = lastPress.slice(0, -1);
+    checksOf[plantId] = last.before;
+    void judge(plantId);
+  }
+  function pick(m: number) {
+    following = false;
+    active = Math.round(m * 1000) / 1000;
+  }
+  function nudge(by: number) {
+    if (plant) pick(Math.max(grain, Math.min(plant.height_m, active + by * grain)));
+  }
+  function takeSuggestion() {
+    if (answer?.next_check?.height_m) active = answer.next_check.height_m;
+    following = true;
+  }
+
+  function step(by: number) {
+    const i = order.findIndex((p) => p.id === plantId);
+    const p = order[(i + by + order.length) % order.length];
+    if (p) void push(`/walk/${propertyId}/${p.id}`);
+  }
+
+  let overruling = $state(false);
+  let over = $state({ kind: 'wait until', cut: '', note: '' });
+  let overProblem = $state<Problem>();
+  async function decide(decision: 'accepted' | 'overruled' | 'not now') {
+    const id = plantId;
+    if (sending) await sending;
+    if (saving === 'failed') await judge(id);
+    if ((saving as string) === 'failed') return;
+    const failed = await attempt(async () => {
+      const body = decision === 'overruled' ? { decision, kind: over.kind, note: over.note.trim(), cut_m: Number(String(over.cut).replace(',', '.')) || undefined } : { decision };
+      const d = await ask(api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: walkId, plant: id }, header: onceKey() }, body }));
+      plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict } : p));
+      decided = { id: d.verdict.id, text: decision };
+      overruling = false;
+      const jobs = d.jobs?.length ?? 0;
+      const said = decision === 'not now' ? 'Put off: it stays on the look-list' : `${decision === 'accepted' ? 'Accepted' : 'Overruled'}: ${d.verdict.kind}`;
+      house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, async () => {
+        await attempt(async () => {
+          await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: d.verdict.id } } }));
+          plants = plants.map((p) => (p.id === id ? { ...p, verdict: undefined } : p));
+          if (id === plantId) decided = undefined;
+          void house.refresh();
+        });
+      });
+      void house.refresh();
+    });
+    overProblem = decision === 'overruled' ? failed : undefined;
+  }
+  const standing = $derived(plant?.verdict && plant.verdict.decision !== 'not now' ? plant.verdict : undefined);
+  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace'].map((k) => ({ value: k, name: k }));
+
+  onMount(() => {
+    keys.screen = [
+      { key: 'H', does: 'a bud held', run: () => bud(true) },
+      { key: 'B', does: 'a bud broke off', run: () => bud(false) },
+      { key: 'G', does: 'bark green', run: () => scratch('green') },
+      { key: 'R', does: 'bark brown', run: () => scratch('brown') },
+      { key: 'U', does: 'bark unclear', run: () => scratch('unclear') },
+      { key: 'S', does: 'a living shoot here', run: () => plant && shoot() },
+      { key: 'ArrowUp', does: 'check higher', run: () => nudge(1) },
+      { key: 'ArrowDown', does: 'check lower', run: () => nudge(-1) },
+      { key: 'Backspace', does: 'take the last press back', run: takeBack },
+      { key: 'Enter', does: 'accept the verdict', run: () => answer && !standing && void decide('accepted') },
+      { key: 'N', does: 'not now', run: () => plant && void decide('not now') },
+      { key: ' ', does: 'next plant', run: () => plant && step(1) },
+      { key: 'P', does: 'plant before', run: () => plant && step(-1) },
+    ];
+    return () => (keys.screen = []);
+  });
+  const next = $derived(answer?.next_check);
+  const tally = $derived(checks.find((c) => c.kind === 'bud_rub' && c.height_m === Math.round(active * 1000) / 1000));
+  const big = 'min-h-14 flex-1 rounded-sm border-2 px-2 text-lg font-bold leading-tight';
+</script>
+
+<svelte:window onresize={() => (wide = window.innerWidth >= 1024)} />
+<svelte:head><title>{plant ? `${plant.common} · ` : ''}Walk · Mezzadro</title></svelte:head>
+
+{#if !propertyId}
+  <div class="px-5 py-4">
+    <h1>Walk</h1>
+    <p class="text-soft">Choose a property; its plants come in the order in which they want to be looked at.</p>
+    <ul class="mt-3 max-w-xl border-t border-rule">
+      {#each properties as p (p.id)}
+        <li class="border-b border-rule">
+          <a class="flex min-h-14 items-center justify-between gap-4 px-2 hover:bg-sheet" href="#/walk/{p.id}"><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{p.plants} plants or groups</span></a>
+        </li>
+      {:else}
+        <li class="py-3">No property yet. <a href="#/grounds">Add one in Grounds</a>.</li>
+      {/each}
+    </ul>
+  </div>
+{:else if loaded === propertyId && plants.length === 0 && walkId}
+  <div class="px-5 py-4">
+    <h1>Walk</h1>
+    <p class="mt-1">There is no plant on this property yet. <a href="#/grounds/{propertyId}">Add its plants in Grounds</a>.</p>
+  </div>
+{:else}
+  <div class="grid text-[1.0625rem] lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
+    {#if wide}
+      <nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
+        <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{plant?.property ?? 'Property'}</a>
+        <ol>
+          {#each order as p (p.id)}
+            <li>
+              <a
+                href="#/walk/{propertyId}/{p.id}"
+                aria-current={p.id === plantId ? 'true' : undefined}
+                class="flex min-h-11 items-center gap-2 border-t border-rule px-3 py-1 text-[0.9375rem] leading-tight text-ink no-underline hover:bg-sheet {p.id === plantId ? 'bg-moss-pale font-bold' : ''}"
+              >
+                <span class="min-w-0 flex-1">{p.common}<span class="block text-sm font-normal text-soft">{p.label}</span></span>
+                {#if done(p)}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}>✓<span class="sr-only"> decided</span></span>{/if}
+              </a>
+            </li>
+          {/each}
+        </ol>
+      </nav>
+    {/if}
+
+    {#if plant}
+      <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3">
+        <header class="flex items-start gap-2">
+          <div class="min-w-0 flex-1">
+            <h1 class="truncate">{plant.common}{#if plant.count > 1}<span class="font-normal text-soft"> × {plant.count}</span>{/if}</h1>
+            <p class="truncate text-sm"><span class="latin">{plant.botanical}</span> · {plant.label}</p>
+          </div>
+          <button class="min-h-11 min-w-11 border border-rule bg-white px-2" aria-label="Plant before" onclick={() => step(-1)}>‹</button>
+          <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
+        </header>
+        {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
+
+        <div class="min-h-0 flex-1 max-lg:h-[17.5rem] max-lg:flex-none">
+          <Portrait form={plant.form as Form} heightM={plant.height_m} spreadM={plant.spread_m} name={plant.common} {answer} {checks} active={palm ? undefined : active} box={wide ? [430, 440] : [380, 280]} onpick={palm ? undefined : pick} />
+        </div>
+
+        <div class="space-y-2">
+          <div class="flex min-h-11 flex-wrap items-center gap-2 text-sm">
+            {#if next}
+              {#if next.height_m}
+                <button class="min-h-11 border border-cold bg-white px-3 text-left text-cold" onclick={takeSuggestion}>
+                  <b>Next: {next.kind === 'scratch' ? 'scratch' : `rub ${next.buds} buds`} at {metres(next.height_m)}</b>
+                </button>
+              {:else}
+                <b class="text-cold">Next: {next.kind === 'crown' ? 'feel the crown under the soil' : 'pull the spear'}</b>
+              {/if}
+              <span class="flex-1 text-soft max-lg:hidden">{next.why}</span>
+            {:else if checks.length}
+              <span class="font-semibold">No further check can change the verdict.</span>
+            {/if}
+          </div>
+          {#if palm}
+            <div class="flex gap-2">
+              <button class="{big} border-moss bg-moss text-white" onclick={() => spear('held')}>Spear held</button>
+              <button class="{big} border-ink bg-white" onclick={() => spear('pulled')}>Spear came out</button>
+            </div>
+          {:else}
+            <div class="flex items-center gap-2">
+              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Lower" onclick={() => nudge(-1)}>−</button>
+              <p class="flex-1 text-center">
+                at <b class="text-cold" data-testid="height">{metres(active)}</b>{#if tally}<span class="text-sm text-soft">&nbsp; {tally.held ?? 0} held, {tally.broke ?? 0} broke here</span>{/if}
+              </p>
+              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Higher" onclick={() => nudge(1)}>+</button>
+            </div>
+            <div class="grid grid-cols-2 gap-2" role="group" aria-label="Checks at this height">
+              <button class="{big} border-moss bg-moss text-white" onclick={() => bud(true)}>Bud held</button>
+              <button class="{big} border-ink bg-white" onclick={() => bud(false)}>Bud broke</button>
+              <button class="{big} border-moss bg-moss text-white" onclick={() => scratch('green')}>Bark green</button>
+              <button class="{big} border-ink bg-white" onclick={() => scratch('brown')}>Bark brown</button>
+            </div>
+            <div class="flex flex-wrap gap-2 text-[0.9375rem]">
+              <button class="min-h-11 border border-rule bg-white px-3" onclick={() => scratch('unclear')}>Bark unclear</button>
+              <button class="min-h-11 border border-rule bg-white px-3" onclick={shoot}>Living shoot</button>
+              <span class="flex min-h-11 items-center gap-1" role="group" aria-label="Crown under the soil">
+                Crown:
+                {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
+                  {@const on = checks.some((c) => c.kind === 'crown' && c.result === value)}
+                  <button class="min-h-11 border px-2.5 {on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}" aria-pressed={on} onclick={() => crown(value!)}>{word}</button>
+                {/each}
+              </span>
+              <button class="min-h-11 px-2 text-moss underline disabled:text-soft disabled:no-underline" disabled={!checks.length} onclick={takeBack}>Take back</button>
+            </div>
+          {/if}
+          {#if problem}
+            <p role="alert" class="border-2 border-bad bg-white px-3 py-2 text-[0.9375rem]">
+              {problem}
+              <button class="min-h-11 font-bold underline" onclick={() => judge(plantId)}>Try again</button>
+            </p>
+          {/if}
+        </div>
+      </section>
+
+      <section aria-label="Judgement" class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t">
+        <div class="min-h-0 flex-1 overflow-y-auto p-3">
+          {#if answer}<Slip {answer} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
+          {#if standing}<p class="mt-2 text-sm">Decided {standing.decision === 'overruled' ? `otherwise: ${standing.kind}. “${standing.note}”` : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a></p>{/if}
+        </div>
+        <div class="flex items-center gap-2 border-t border-rule bg-paper p-3 max-lg:sticky max-lg:bottom-14">
+          {#if decided}
+            <span class="flex-1 font-semibold text-moss">{decided.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
+            <Button onclick={() => step(1)}>Next plant</Button>
+          {:else}
+            <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}>{standing ? 'Accept anew' : 'Accept'}</Button>
+            <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}>Overrule</Button>
+            <Button color="light" disabled={!answer} onclick={() => decide('not now')}>Not now</Button>
+          {/if}
+          <span class="sr-only" role="status">{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span>
+        </div>
+      </section>
+    {:else if walkId}
+      <p class="p-5">This plant is not on the property, or was removed. <a href="#/walk/{propertyId}">Start at the first</a>.</p>
+    {/if}
+  </div>
+{/if}
+
+<Modal bind:open={overruling} title="Overrule the verdict" size="sm">
+  <form
+    class="space-y-3"
+    onsubmit={(e) => {
+      e.preventDefault();
+      void decide('overruled');
+    }}
+  >
+    <label class="block font-semibold">Your verdict<Select class="mt-1" items={kinds} bind:value={over.kind} placeholder="" /></label>
+    {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
+      <label class="block font-semibold">Cut at (m)<Input class="mt-1" inputmode="decimal" bind:value={over.cut} /></label>
+      {#if overProblem?.fields.cut_m}<p class="text-bad">{overProblem.fields.cut_m}</p>{/if}
+    {/if}
+    <label class="block font-semibold">Why<Textarea class="mt-1 w-full bg-white" rows={3} bind:value={over.note} /></label>
+    {#if overProblem?.fields.note}<p class="text-bad">{overProblem.fields.note}</p>{/if}
+    <div class="flex gap-2"><Button type="submit">Keep my verdict</Button><Button color="light" onclick={() => (overruling = false)}>Back</Button></div>
+  </form>
+</Modal>

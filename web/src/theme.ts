@@ -1,0 +1,10 @@
+import type { ThemeConfig } from 'flowbite-svelte';
+
+/** How Flowbite's parts are dressed: flat paper, thin rules, hardly any corners, no shadows but for what floats. */
+export const theme: ThemeConfig = {
+  button: { base: 'min-h-11 rounded-sm font-semibold focus-within:ring-0 focus-within:outline-none' },
+  input: { input: 'rounded-sm min-h-11 bg-white border-gray-400 text-ink placeholder:text-gray-500' },
+  select: { base: '', select: 'rounded-sm min-h-11 bg-white border-gray-400 text-ink' },
+  modal: { base: 'rounded-sm bg-paper border border-ink shadow-lg backdrop:bg-ink/40' },
+  toast: { base: 'rounded-sm bg-ink text-paper shadow-lg max-w-md' },
+};
