@@ -101,6 +101,8 @@ type Season struct {
 	Frost       []float64  `json:"frost" doc:"Chance of a night under 0 °C"`
 	DegreeDays  float64    `json:"degree_days" doc:"Base 10 °C, from midwinter to today"`
 	LastFrost   *BandDays  `json:"last_frost" doc:"Of the coming spring; null where hardly any is to come"`
+	FrostToCome float64    `json:"frost_to_come" doc:"Chance of another night under 0 °C before midsummer, 0 to 1"`
+	KillToCome  float64    `json:"killing_to_come" doc:"The same for a killing frost, −2.2 °C"`
 	Freezes     []Freeze   `json:"freezes"`
 	Source      string     `json:"source" doc:"Where the observed weather comes from; empty without any"`
 	ObservedTo  day.Day    `json:"observed_to" format:"date" doc:"Empty without observed weather"`
@@ -151,6 +153,10 @@ func (p *place) tellSeason() Season {
 		}
 		out.SeenMin, out.SeenMax = append(out.SeenMin, lo), append(out.SeenMax, hi)
 	}
+	chance := func(limit float64) float64 {
+		return math.Round(100*p.normals.FrostToCome(p.today, p.today, limit)[0]) / 100
+	}
+	out.FrostToCome, out.KillToCome = chance(0), chance(season.KillingFrostC)
 	if b, ok := p.normals.LastFrost(p.today, 0); ok {
 		out.LastFrost = &BandDays{b.Early, b.Mid, b.Late}
 	}

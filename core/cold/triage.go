@@ -27,27 +27,27 @@ func Triage(e catalogue.Entry, share float64, f weather.Freeze, on day.Day) Look
 	l := Look{WoodC: WoodKillC(e.HardinessC, share)}
 	l.BeyondC = l.WoodC - f.MinC
 	l.BudsC = BudKillC(e.HardinessC, share) - f.MinC
-	bears := fmt.Sprintf("hardened to %s that day", Degrees(l.WoodC))
+	bore := Degrees(l.WoodC)
 	if e.HardinessC < UnhardenedC {
-		bears += fmt.Sprintf(" (%s in midwinter)", Degrees(e.HardinessC))
+		bore += fmt.Sprintf(", %s in midwinter", Degrees(e.HardinessC))
 	}
 	if e.Form == catalogue.Palm {
 		l.BudsC = l.BeyondC // no buds but the one inside the trunk
 	}
+	at := fmt.Sprintf("%s on %s", Degrees(f.MinC), on.Words())
 	switch {
 	case l.BeyondC > 0:
 		l.Expected = "wood"
-		l.Reason = fmt.Sprintf("%s on %s went %.1f °C below what its wood bore: %s.", Degrees(f.MinC), on.Words(), l.BeyondC, bears)
+		l.Reason = fmt.Sprintf("%s: %.1f °C below what its wood bore that day (%s).", at, l.BeyondC, bore)
+	case l.BudsC > 0:
+		l.Expected = "buds"
+		l.Reason = fmt.Sprintf("%s: %.1f °C below what its buds bore that day (wood %s).", at, l.BudsC, bore)
 	case l.BudsC > -nearMissC:
 		l.Expected = "buds"
-		how := fmt.Sprintf("went %.1f °C below what its buds bore", l.BudsC)
-		if l.BudsC <= 0 {
-			how = fmt.Sprintf("came within %.1f °C of what its buds bore", max(0.1, -l.BudsC))
-		}
-		l.Reason = fmt.Sprintf("%s on %s %s; wood %s.", Degrees(f.MinC), on.Words(), how, bears)
+		l.Reason = fmt.Sprintf("%s: came within %.1f °C of what its buds bore that day (wood %s).", at, max(0.1, -l.BudsC), bore)
 	default:
 		l.Expected = "nothing"
-		l.Reason = fmt.Sprintf("%s on %s stayed %.1f °C above what its buds bore; wood %s.", Degrees(f.MinC), on.Words(), -l.BudsC, bears)
+		l.Reason = fmt.Sprintf("%s: stayed %.1f °C above what its buds bore that day (wood %s).", at, -l.BudsC, bore)
 	}
 	return l
 }

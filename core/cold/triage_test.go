@@ -19,7 +19,7 @@ func TestTriage(t *testing.T) {
 		says     string
 	}{
 		{"citrus-limon", 0.8, "wood", "below what its wood bore"},
-		{"camellia-japonica", 0.5, "wood", "(−15.0 °C in midwinter)"},
+		{"camellia-japonica", 0.5, "wood", "−15.0 °C in midwinter"},
 		{"camellia-japonica", 0.75, "buds", "its buds bore"},
 		{"camellia-japonica", 1, "nothing", "stayed 2.0 °C above"},
 		{"syringa-vulgaris", 0.6, "nothing", "stayed"},

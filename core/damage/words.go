@@ -60,8 +60,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		case e.crown == "soft":
 			v.Sentence = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until)
 			v.Sure = 1 - CrownMisread
+		case !e.living:
+			v.Sentence = fmt.Sprintf("Wait until %s: nothing living found so far, and it is too early to give it up.", until)
 		case b.LowM < 0.12*h:
-			v.Sentence = fmt.Sprintf("Wait until %s: nothing living found above %s, and it is too early to give it up.", until, metres(max(b.HighM, 0.05)))
+			v.Sentence = fmt.Sprintf("Wait until %s: it is too early to call how far up it lives.", until)
 		default:
 			v.Sentence = fmt.Sprintf("Too early to call above %s; wait until %s. Alive below.", metres(b.LowM), until)
 		}

@@ -22,11 +22,29 @@
     '*': Lookout,
   };
   const places = $derived([
-    { name: 'Lookout', path: '/lookout', asks: 'What weather and season ask now', count: house.frame?.counts.lookout, of: 'plants to look at' },
-    { name: 'Grounds', path: '/grounds', asks: 'Properties and their plants', count: house.frame?.counts.grounds, of: 'properties' },
+    {
+      name: 'Lookout',
+      path: '/lookout',
+      asks: 'What weather and season ask now',
+      count: house.frame?.counts.lookout,
+      of: 'plants to look at',
+    },
+    {
+      name: 'Grounds',
+      path: '/grounds',
+      asks: 'Properties and their plants',
+      count: house.frame?.counts.grounds,
+      of: 'properties',
+    },
     { name: 'Walk', path: '/walk', asks: 'One plant after the other', count: undefined, of: '' },
     { name: 'Year', path: '/year', asks: 'Windows and what a day costs', count: house.frame?.counts.year, of: 'windows closing' },
-    { name: 'Rounds', path: '/rounds', asks: 'Who goes where on which day', count: house.frame?.counts.rounds, of: 'jobs without a day' },
+    {
+      name: 'Rounds',
+      path: '/rounds',
+      asks: 'Who goes where on which day',
+      count: house.frame?.counts.rounds,
+      of: 'jobs without a day',
+    },
   ]);
   const here = $derived('/' + (router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
@@ -45,7 +63,7 @@
 
   function typing(e: KeyboardEvent) {
     const t = e.target as HTMLElement;
-    return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName);
+    return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || t.closest('form') !== null;
   }
   function onkeydown(e: KeyboardEvent) {
     if (e.ctrlKey || e.metaKey || e.altKey || typing(e) || finding || helping || document.querySelector('dialog[open]')) return;
@@ -101,7 +119,11 @@
         {#if house.today}<p class="pb-1 font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (finding = true)}>Find <kbd>/</kbd></button>
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (helping = true)}>Keys <kbd>?</kbd></button>
-        <button class="block min-h-8 text-moss hover:underline" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}>Glare {house.glare ? 'on' : 'off'}</button>
+        <button
+          class="block min-h-8 text-moss hover:underline"
+          aria-pressed={house.glare}
+          onclick={() => house.setGlare(!house.glare)}>Glare {house.glare ? 'on' : 'off'}</button
+        >
       </div>
     </nav>
     <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
@@ -109,9 +131,16 @@
     </main>
   </div>
 
-  <div class="fixed bottom-3 left-1/2 z-50 w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 space-y-2 max-md:bottom-20" role="status">
+  <div
+    class="fixed bottom-3 left-3 z-50 w-[min(23rem,calc(100vw-1.5rem))] space-y-2 max-md:top-2 max-md:bottom-auto"
+    role="status"
+  >
     {#each house.notes as n (n.id)}
-      <div class="flex items-center gap-3 rounded-sm px-4 py-2 shadow-lg {n.bad ? 'border-2 border-bad bg-white text-ink' : 'bg-ink text-paper'}">
+      <div
+        class="flex items-center gap-3 rounded-sm px-4 py-2 shadow-lg {n.bad
+          ? 'border-2 border-bad bg-white text-ink'
+          : 'bg-ink text-paper'}"
+      >
         <span class="flex-1">{n.text}</span>
         {#if n.undo}
           <button

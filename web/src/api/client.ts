@@ -19,7 +19,10 @@ export class Problem extends Error {
   status: number;
 
   constructor(status: number, body: { detail?: string; errors?: { location?: string; message?: string }[] | null } | undefined) {
-    super(body?.detail ?? (status === 0 ? 'The house cannot be reached. Nothing you entered is lost; try again.' : `The house answered ${status}.`));
+    super(
+      body?.detail ??
+        (status === 0 ? 'The house cannot be reached. Nothing you entered is lost; try again.' : `The house answered ${status}.`),
+    );
     this.status = status;
     for (const e of body?.errors ?? []) {
       const field = (e.location ?? '').replace(/^body\.?/, '');

@@ -1108,6 +1108,16 @@ export interface components {
             from: string;
             /** @description Chance of a night under 0 °C */
             frost: number[] | null;
+            /**
+             * Format: double
+             * @description Chance of another night under 0 °C before midsummer, 0 to 1
+             */
+            frost_to_come: number;
+            /**
+             * Format: double
+             * @description The same for a killing frost, −2.2 °C
+             */
+            killing_to_come: number;
             /** @description Of the coming spring; null where hardly any is to come */
             last_frost: components["schemas"]["BandDays"];
             /** @description °C */

@@ -20,12 +20,30 @@
 
   void attempt(async () => {
     const props = await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }));
-    const out: Found[] = (props.items ?? []).map((p) => ({ path: `/grounds/${p.id}`, what: p.name, detail: `property · ${p.client}`, text: `${p.name} ${p.client} ${p.address}` }));
+    const out: Found[] = (props.items ?? []).map((p) => ({
+      path: `/grounds/${p.id}`,
+      what: p.name,
+      detail: `property · ${p.client}`,
+      text: `${p.name} ${p.client} ${p.address}`,
+    }));
     const year = await ask(api.GET('/api/v1/year'));
-    for (const j of year.lanes ?? []) out.push({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}`, text: `${j.title} ${j.property} ${j.label}` });
-    for (let cursor = 0, more = true; more; ) {
+    for (const j of year.lanes ?? [])
+      out.push({
+        path: `/rounds/${j.id}`,
+        what: j.title,
+        detail: `job · ${j.property}`,
+        text: `${j.title} ${j.property} ${j.label}`,
+      });
+    for (let cursor = 0, more = true; more;) {
       const page = await ask(api.GET('/api/v1/plants', { params: { query: { limit: 1000, cursor } } }));
-      out.push(...(page.items ?? []).map((p: Plant) => ({ path: `/walk/${p.property_id}/${p.id}`, what: `${p.common}, ${p.label}`, detail: `plant · ${p.property}`, text: `${p.common} ${p.botanical} ${p.label} ${p.property}` })));
+      out.push(
+        ...(page.items ?? []).map((p: Plant) => ({
+          path: `/walk/${p.property_id}/${p.id}`,
+          what: `${p.common}, ${p.label}`,
+          detail: `plant · ${p.property}`,
+          text: `${p.common} ${p.botanical} ${p.label} ${p.property}`,
+        })),
+      );
       cursor = page.next;
       more = cursor > 0;
     }
@@ -67,12 +85,21 @@
   <ul class="mt-2 min-h-24">
     {#each found as f, i (f.path)}
       <li>
-        <button class="flex min-h-11 w-full items-baseline gap-3 px-2 text-left {i === at ? 'bg-moss-pale' : ''}" onclick={() => go(f)}>
+        <button
+          class="flex min-h-11 w-full items-baseline gap-3 px-2 text-left {i === at ? 'bg-moss-pale' : ''}"
+          onclick={() => go(f)}
+        >
           <span class="font-semibold">{f.what}</span><span class="text-sm text-soft">{f.detail}</span>
         </button>
       </li>
     {:else}
-      <li class="px-2 py-3 text-soft">{words.trim() === '' ? 'Type a part of a name; several words narrow it down.' : ready ? 'Nothing has these words.' : 'Gathering the record …'}</li>
+      <li class="px-2 py-3 text-soft">
+        {words.trim() === ''
+          ? 'Type a part of a name; several words narrow it down.'
+          : ready
+            ? 'Nothing has these words.'
+            : 'Gathering the record …'}
+      </li>
     {/each}
   </ul>
 </Modal>

@@ -17,7 +17,12 @@
   let { form, heightM, spreadM, name, answer, checks = [], active, box = [340, 400], onpick }: Props = $props();
 
   const margin = { left: 44, right: 78, top: 16, bottom: 22 };
-  const scale = $derived(Math.min((box[1] - margin.top - margin.bottom) / heightM, (box[0] - margin.left - margin.right) / Math.max(spreadM, heightM * 0.35)));
+  const scale = $derived(
+    Math.min(
+      (box[1] - margin.top - margin.bottom) / heightM,
+      (box[0] - margin.left - margin.right) / Math.max(spreadM, heightM * 0.35),
+    ),
+  );
   const ground = $derived(box[1] - margin.bottom);
   const mid = $derived(margin.left + (box[0] - margin.left - margin.right) / 2);
   const Y = $derived((m: number) => ground - m * scale);
@@ -66,14 +71,22 @@
   }
   const words = $derived(
     `${name}, ${metres(heightM)} high and ${metres(spreadM)} wide. ` +
-      (checks.length && answer ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. ` : 'Not checked yet. ') +
+      (checks.length && answer
+        ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. `
+        : 'Not checked yet. ') +
       (cut ? `Cut at ${metres(cut)}. ` : '') +
       ticks.map((t) => `At ${metres(t.h)}: ${t.said}.`).join(' '),
   );
 </script>
 
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- the height field and arrow keys do the same -->
-<svg viewBox="0 0 {box[0]} {box[1]}" class="block h-full w-full {onpick ? 'cursor-crosshair' : ''}" role="img" aria-label={words} onclick={pick}>
+<svg
+  viewBox="0 0 {box[0]} {box[1]}"
+  class="block h-full w-full {onpick ? 'cursor-crosshair' : ''}"
+  role="img"
+  aria-label={words}
+  onclick={pick}
+>
   <defs>
     <clipPath id="{id}-whole"><path d={whole} /></clipPath>
     <pattern id="{id}-dead" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
@@ -85,8 +98,17 @@
     </pattern>
   </defs>
   {#each marks as m (m)}
-    <line x1={margin.left - 6} x2={box[0] - margin.right} y1={Y(m)} y2={Y(m)} stroke="var(--color-rule)" stroke-dasharray={m ? '1 5' : ''} />
-    <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{Number(m.toFixed(1))}{m === 0 ? ' m' : ''}</text>
+    <line
+      x1={margin.left - 6}
+      x2={box[0] - margin.right}
+      y1={Y(m)}
+      y2={Y(m)}
+      stroke="var(--color-rule)"
+      stroke-dasharray={m ? '1 5' : ''}
+    />
+    <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)"
+      >{Number(m.toFixed(1))}{m === 0 ? ' m' : ''}</text
+    >
   {/each}
   <g clip-path="url(#{id}-whole)">
     <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="#a9c3a0" />
@@ -96,23 +118,63 @@
     <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="url(#{id}-dead)" />
     {#each stems(form) as [sx, sz], i (i)}
       {@const ex = mid + sx * halfWidth(form, sz) * half}
-      <path d="M{mid + sx * 8} {ground}Q{mid + sx * half * 0.25} {Y(sz * heightM * 0.5)} {ex} {Y(sz * heightM)}" fill="none" stroke="var(--color-ink)" stroke-width={i ? 1.4 : 2.2} opacity="0.55" />
+      <path
+        d="M{mid + sx * 8} {ground}Q{mid + sx * half * 0.25} {Y(sz * heightM * 0.5)} {ex} {Y(sz * heightM)}"
+        fill="none"
+        stroke="var(--color-ink)"
+        stroke-width={i ? 1.4 : 2.2}
+        opacity="0.55"
+      />
     {/each}
   </g>
   <path d={whole} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
   {#if cut > 0}
-    <path d={shape(Math.min(1, (cut + (heightM - cut) * 0.6) / heightM))} fill="none" stroke="var(--color-moss)" stroke-dasharray="2 5" />
-    <line x1={margin.left} x2={box[0] - margin.right + 6} y1={Y(cut)} y2={Y(cut)} stroke="var(--color-bad)" stroke-width="2.4" class="transition-all duration-200" />
+    <path
+      d={shape(Math.min(1, (cut + (heightM - cut) * 0.6) / heightM))}
+      fill="none"
+      stroke="var(--color-moss)"
+      stroke-dasharray="2 5"
+    />
+    <line
+      x1={margin.left}
+      x2={box[0] - margin.right + 6}
+      y1={Y(cut)}
+      y2={Y(cut)}
+      stroke="var(--color-bad)"
+      stroke-width="2.4"
+      class="transition-all duration-200"
+    />
     <text x={margin.left + 2} y={Y(cut) - 5} font-size="12.5" font-weight="700" fill="var(--color-bad)">cut {metres(cut)}</text>
   {/if}
   {#each ticks as t (t.h)}
-    <path d="M{mid} {Y(t.h)}H{box[0] - margin.right}L{box[0] - margin.right + 5} {t.y}" fill="none" stroke="var(--color-ink)" stroke-width="1" opacity="0.6" />
-    <circle cx={mid} cy={Y(t.h)} r="4.5" fill={t.dead ? 'var(--color-paper)' : 'var(--color-moss)'} stroke="var(--color-ink)" stroke-width="1.4" />
+    <path
+      d="M{mid} {Y(t.h)}H{box[0] - margin.right}L{box[0] - margin.right + 5} {t.y}"
+      fill="none"
+      stroke="var(--color-ink)"
+      stroke-width="1"
+      opacity="0.6"
+    />
+    <circle
+      cx={mid}
+      cy={Y(t.h)}
+      r="4.5"
+      fill={t.dead ? 'var(--color-paper)' : 'var(--color-moss)'}
+      stroke="var(--color-ink)"
+      stroke-width="1.4"
+    />
     <text x={box[0] - margin.right + 7} y={t.y + 4} font-size="12" fill="var(--color-ink)">{t.said}</text>
   {/each}
   {#if active !== undefined && onpick}
     <g>
-      <line x1={margin.left - 6} x2={box[0] - margin.right} y1={Y(active)} y2={Y(active)} stroke="var(--color-cold)" stroke-width="2" stroke-dasharray="7 4" />
+      <line
+        x1={margin.left - 6}
+        x2={box[0] - margin.right}
+        y1={Y(active)}
+        y2={Y(active)}
+        stroke="var(--color-cold)"
+        stroke-width="2"
+        stroke-dasharray="7 4"
+      />
       <path d="M{margin.left - 6} {Y(active)}l-9 -6v12z" fill="var(--color-cold)" />
     </g>
   {/if}

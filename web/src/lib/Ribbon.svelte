@@ -35,9 +35,12 @@
   const count = $derived(season.normal_min?.length ?? 0);
   const x = $derived(scaleLinear([0, count], [left, width - 4]));
   const y = $derived.by(() => {
-    const all = [...(season.normal_min ?? []), ...(season.normal_max ?? []), ...(season.seen_min ?? []), ...(season.seen_max ?? [])].filter(
-      (v): v is number => v !== null,
-    );
+    const all = [
+      ...(season.normal_min ?? []),
+      ...(season.normal_max ?? []),
+      ...(season.seen_min ?? []),
+      ...(season.seen_max ?? []),
+    ].filter((v): v is number => v !== null);
     return scaleLinear([Math.min(...all, season.extreme_min_c) - 1, Math.max(...all) + 1], [top + high, top + 4]);
   });
   const dayAt = $derived((i: number) => plusDays(season.from, Math.max(0, Math.min(count - 1, Math.floor(i)))));
@@ -88,6 +91,8 @@
     const worst = Math.min(...(season.freezes ?? []).map((f) => f.min_c));
     return (season.freezes ?? []).filter((f) => f.min_c <= worst + 0.01);
   });
+  // Words that would run into today's line stand on the other side of the mark.
+  const near = (iso: string) => at(iso) < at(season.today) && at(iso) + 105 > at(season.today);
   const laneTop = top + high + 10;
   const height = $derived(laneTop + lanes.length * row + (lanes.length ? 4 : 0));
   const shade = (cost: number) => (cost > 100 ? 'url(#forbidden)' : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`);
@@ -101,7 +106,9 @@
       if (last && last.cost === step) last.to = off + i + 1;
       else out.push({ from: off + i, to: off + i + 1, cost: step });
     });
-    return out.map((r) => ({ ...r, from: Math.max(0, r.from), to: Math.min(count, r.to) })).filter((r) => r.to > r.from && r.cost < 100);
+    return out
+      .map((r) => ({ ...r, from: Math.max(0, r.from), to: Math.min(count, r.to) }))
+      .filter((r) => r.to > r.from && r.cost < 100);
   }
 
   let svg = $state<SVGSVGElement>();
@@ -122,15 +129,31 @@
   }
   const summary = $derived(
     `The garden year from ${inWords(season.from, '')} on. Today ${inWords(season.today, '')}. ` +
-      (season.last_frost ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. ` : '') +
+      (season.last_frost
+        ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. `
+        : '') +
       `${season.degree_days} degree-days so far. ` +
-      lanes.map((l) => `${l.label}: ${l.windows.map((w) => `${brief(w.from)} to ${brief(w.to)}`).join(', ') || 'no window'}${l.day ? `, on ${brief(l.day)}` : ''}.`).join(' '),
+      lanes
+        .map(
+          (l) =>
+            `${l.label}: ${l.windows.map((w) => `${brief(w.from)} to ${brief(w.to)}`).join(', ') || 'no window'}${l.day ? `, on ${brief(l.day)}` : ''}.`,
+        )
+        .join(' '),
   );
 </script>
 
 <div bind:clientWidth={width} class="w-full min-w-[640px]">
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- each day can be reached by keys in the panel beside -->
-  <svg bind:this={svg} {width} {height} role="img" aria-label={summary} class="block select-none" onpointermove={point} onclick={press}>
+  <svg
+    bind:this={svg}
+    {width}
+    {height}
+    role="img"
+    aria-label={summary}
+    class="block select-none"
+    onpointermove={point}
+    onclick={press}
+  >
     <defs>
       <pattern id="forbidden" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-rule)" stroke-width="2" />
@@ -146,8 +169,18 @@
     {/each}
     {#each [-10, 0, 10, 20, 30] as t (t)}
       {#if y(t) > top && y(t) < top + high}
-        <line x1={left} x2={width - 4} y1={y(t)} y2={y(t)} stroke="var(--color-rule)" stroke-dasharray={t === 0 ? '' : '1 4'} stroke-width={t === 0 ? 1.2 : 1} />
-        <text x={left - 5} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t < 0 ? `−${-t}` : t}{t === 0 ? '°' : ''}</text>
+        <line
+          x1={left}
+          x2={width - 4}
+          y1={y(t)}
+          y2={y(t)}
+          stroke="var(--color-rule)"
+          stroke-dasharray={t === 0 ? '' : '1 4'}
+          stroke-width={t === 0 ? 1.2 : 1}
+        />
+        <text x={left - 5} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)"
+          >{t < 0 ? `−${-t}` : t}{t === 0 ? '°' : ''}</text
+        >
       {/if}
     {/each}
     <g clip-path="url(#inside)">
@@ -158,7 +191,8 @@
     {#each freezes as f (f.coldest)}
       <g transform="translate({at(f.coldest) + 1},{y(f.min_c)})">
         <path d="M-5 4h10v-8h-3v3h-4v-3h-3z" fill="var(--color-cold)" />
-        <text x="9" y="4" font-size="12" font-weight="650" fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text>
+        <text x={near(f.coldest) ? -9 : 9} y="4" font-size="12" font-weight="650" text-anchor={near(f.coldest) ? 'end' : 'start'} fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text
+        >
       </g>
     {/each}
     {#each lanes as lane, i (lane.id)}
@@ -169,22 +203,49 @@
           <rect x={x(r.from)} y={ly + 19} width={x(r.to) - x(r.from)} height={row - 23} fill={shade(r.cost)} />
         {/each}
         {#each lane.windows as w (w.from)}
-          <rect x={at(w.from)} y={ly + 19} width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))} height={row - 23} fill="none" stroke="var(--color-moss)" stroke-width="1.4" />
-          <line x1={at(w.best) + 1} x2={at(w.best) + 1} y1={ly + 19} y2={ly + row - 4} stroke="var(--color-moss)" stroke-width="2.4" />
+          <rect
+            x={at(w.from)}
+            y={ly + 19}
+            width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))}
+            height={row - 23}
+            fill="none"
+            stroke="var(--color-moss)"
+            stroke-width="1.4"
+          />
+          <line
+            x1={at(w.best) + 1}
+            x2={at(w.best) + 1}
+            y1={ly + 19}
+            y2={ly + row - 4}
+            stroke="var(--color-moss)"
+            stroke-width="2.4"
+          />
         {/each}
         {#if lane.day}
           <path d="M{at(lane.day) + 1} {ly + 31}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />
-          <line x1={at(lane.day) + 1} x2={at(lane.day) + 1} y1={ly + 17} y2={ly + row - 3} stroke="var(--color-ink)" stroke-width="1.6" />
+          <line
+            x1={at(lane.day) + 1}
+            x2={at(lane.day) + 1}
+            y1={ly + 17}
+            y2={ly + row - 3}
+            stroke="var(--color-ink)"
+            stroke-width="1.6"
+          />
         {/if}
-        <text x={left + 2} y={ly + 14} font-size="13" font-weight={chosen === lane.id ? 700 : 500} fill="var(--color-ink)">{lane.label}</text>
-        {#if lane.note}<text x={width - 8} y={ly + 14} font-size="12" text-anchor="end" fill="var(--color-soft)">{lane.note}</text>{/if}
+        <text x={left + 2} y={ly + 14} font-size="13" font-weight={chosen === lane.id ? 700 : 500} fill="var(--color-ink)"
+          >{lane.label}</text
+        >
+        {#if lane.note}<text x={width - 8} y={ly + 14} font-size="12" text-anchor="end" fill="var(--color-soft)">{lane.note}</text
+          >{/if}
       </g>
     {/each}
     <line x1={at(season.today)} x2={at(season.today)} y1={2} y2={height} stroke="var(--color-bad)" stroke-width="1.6" />
     <path d="M{at(season.today) - 4} 2h8l-4 7z" fill="var(--color-bad)" />
     {#if pointed && pointed !== season.today}
       <line x1={at(pointed) + 1} x2={at(pointed) + 1} y1={top} y2={height} stroke="var(--color-ink)" stroke-dasharray="3 3" />
-      <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)">{brief(pointed)}</text>
+      <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)"
+        >{brief(pointed)}</text
+      >
     {/if}
   </svg>
 </div>

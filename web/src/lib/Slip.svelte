@@ -19,8 +19,7 @@
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">
-        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}
-          · look again {inWords(answer.look_again, house.today)}{/if}
+        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again, house.today)}{/if}
       </p>
     {/if}
   </header>
@@ -43,7 +42,8 @@
       <h3 class="text-sm font-semibold">Prognosis <span class="font-normal text-soft">(estimate)</span></h3>
       <p>
         {answer.prognosis.text}
-        {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %{#if answer.prognosis.seasons_high > 0}, {seasons}
+        {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %{#if answer.prognosis.seasons_high > 0},
+            {seasons}
             {answer.prognosis.seasons_high === 1 ? 'season' : 'seasons'}{/if}.{/if}
       </p>
     </section>
@@ -60,7 +60,15 @@
                 {#if r.speaks === 'alive'}
                   <rect x="36" y="2" height="10" width={(34 * r.weight) / top} fill="var(--color-moss)" />
                 {:else}
-                  <rect x={36 - (34 * r.weight) / top} y="2" height="10" width={(34 * r.weight) / top} fill="none" stroke="#6b5640" stroke-width="1.5" />
+                  <rect
+                    x={36 - (34 * r.weight) / top}
+                    y="2"
+                    height="10"
+                    width={(34 * r.weight) / top}
+                    fill="none"
+                    stroke="#6b5640"
+                    stroke-width="1.5"
+                  />
                 {/if}
               </svg>
             {/if}

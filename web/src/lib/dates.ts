@@ -1,7 +1,20 @@
 /** Civil dates are "YYYY-MM-DD" everywhere; these turn them into places on the year and words. */
 
 const DAY = 86_400_000;
-const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'];
+const months = [
+  'January',
+  'February',
+  'March',
+  'April',
+  'May',
+  'June',
+  'July',
+  'August',
+  'September',
+  'October',
+  'November',
+  'December',
+];
 const weekdays = ['Sun', 'Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat'];
 
 export const utc = (iso: string) => Date.parse(iso + 'T00:00:00Z');

@@ -22,14 +22,14 @@ class House {
   /** Says something at the foot of the screen, with a way back where there is one. */
   say(text: string, undo?: () => Promise<void>) {
     const id = ++this.#last;
-    this.notes = [...this.notes.slice(-2), { id, text, bad: false, undo }];
+    this.notes = [...this.notes.filter((n) => n.bad), { id, text, bad: false, undo }];
     setTimeout(() => this.drop(id), undo ? 12_000 : 6_000);
   }
 
   fail(e: unknown) {
     const text = e instanceof Problem || e instanceof Error ? e.message : String(e);
     if (this.notes.some((n) => n.text === text)) return;
-    this.notes = [...this.notes.slice(-2), { id: ++this.#last, text, bad: true }];
+    this.notes = [...this.notes.slice(-1), { id: ++this.#last, text, bad: true }];
   }
 
   drop(id: number) {

@@ -19,7 +19,7 @@ const bodies: Record<Form, (z: number) => number> = {
 
 /** Half the width at height z (0 ground to 1 tip), with a hand's unevenness that is the same each time. */
 export function halfWidth(form: Form, z: number): number {
-  const uneven = 1 + 0.035 * Math.sin(z * 61) + 0.03 * Math.sin(z * 23 + 1);
+  const uneven = 1 + 0.018 * Math.sin(z * 47) + 0.022 * Math.sin(z * 19 + 1) + 0.012 * Math.sin(z * 83);
   return Math.max(0, Math.min(1.05, bodies[form](z) * uneven));
 }
 

@@ -52,7 +52,7 @@
     await attempt(async () => {
       season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } } }));
       const got: Plant[] = [];
-      for (let cursor = 0, more = true; more; ) {
+      for (let cursor = 0, more = true; more;) {
         const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: of, limit: 1000, cursor } } }));
         got.push(...(page.items ?? []));
         cursor = page.next;
@@ -124,7 +124,14 @@
     if (!file) return;
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
-      const k = await ask(api.POST('/api/v1/properties/{id}/weather', { params: { path: { id } }, body: await file.text(), bodySerializer: (b: string) => b, headers: { 'Content-Type': 'text/csv' } } as never));
+      const k = await ask(
+        api.POST('/api/v1/properties/{id}/weather', {
+          params: { path: { id } },
+          body: await file.text(),
+          bodySerializer: (b: string) => b,
+          headers: { 'Content-Type': 'text/csv' },
+        } as never),
+      );
       const got = k as { hours: number; freezes?: unknown[] };
       house.say(`${got.hours} hours taken from ${file.name}; ${got.freezes?.length ?? 0} freezes found.`);
       await read(id);
@@ -134,12 +141,21 @@
     input.value = '';
     busy = '';
   }
-  const verdictOf = (p: Plant) => (p.verdict ? (p.verdict.decision === 'not now' ? 'put off' : p.verdict.kind) : p.look && p.look.expected !== 'nothing' ? 'to look at' : '');
+  const verdictOf = (p: Plant) =>
+    p.verdict
+      ? p.verdict.decision === 'not now'
+        ? 'put off'
+        : p.verdict.kind
+      : p.look && p.look.expected !== 'nothing'
+        ? 'to look at'
+        : '';
 </script>
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">{#if season && property}<Ribbon {season} />{/if}</div>
+<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+  {#if season && property}<Ribbon {season} />{/if}
+</div>
 
 <div class="grid lg:grid-cols-[15rem_1fr]">
   <nav aria-label="Properties" class="border-r border-rule px-3 py-4">
@@ -150,8 +166,17 @@
     <ul class="mt-2">
       {#each properties ?? [] as p (p.id)}
         <li>
-          <a href="#/grounds/{p.id}" aria-current={p.id === id ? 'true' : undefined} class="block min-h-11 border-t border-rule px-2 py-1.5 text-ink no-underline hover:bg-sheet hover:no-underline {p.id === id ? 'bg-moss-pale font-bold' : ''}">
-            {p.name}<span class="block text-sm font-normal text-soft">{p.plants} plants or groups · {Math.round(p.climate.elevation_m)} m</span>
+          <a
+            href="#/grounds/{p.id}"
+            aria-current={p.id === id ? 'true' : undefined}
+            class="block min-h-11 border-t border-rule px-2 py-1.5 text-ink no-underline hover:bg-sheet hover:no-underline {p.id ===
+            id
+              ? 'bg-moss-pale font-bold'
+              : ''}"
+          >
+            {p.name}<span class="block text-sm font-normal text-soft"
+              >{p.plants} plants or groups · {Math.round(p.climate.elevation_m)} m</span
+            >
           </a>
         </li>
       {/each}
@@ -176,7 +201,10 @@
     {:else if properties && !properties.length}
       <div class="max-w-xl border border-rule bg-white p-5">
         <h1>No property yet</h1>
-        <p class="mt-1">A property is a client’s place with its own climate. From it come hardiness, dates and windows for every plant that stands there.</p>
+        <p class="mt-1">
+          A property is a client’s place with its own climate. From it come hardiness, dates and windows for every plant that
+          stands there.
+        </p>
         <Button class="mt-3" onclick={() => (form = 'property')}>Add the first property</Button>
       </div>
     {:else if property}
@@ -193,51 +221,95 @@
 
       <section class="mt-3 flex flex-wrap items-center gap-x-6 gap-y-1 border-y border-rule py-2 text-sm">
         <span>Coldest night of a year {degrees(property.climate.extreme_min_c)}</span>
-        {#if season?.last_frost}<span>Last frost about {inWords(season.last_frost.mid)} <span class="text-soft">(estimate)</span></span>{/if}
+        {#if season?.last_frost}<span
+            >Last frost about {inWords(season.last_frost.mid)} <span class="text-soft">(estimate)</span></span
+          >{/if}
         <span>{season?.degree_days ?? 0} degree-days <span class="text-soft">(base 10 °C)</span></span>
-        <span class="text-soft">{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span>
+        <span class="text-soft"
+          >{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span
+        >
         <span class="flex items-center gap-2">
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
-          <label class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold">Weather from a file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takeFile} /></label>
+          <label
+            class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
+            >Weather from a file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takeFile} /></label
+          >
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
 
       {#if form !== 'none'}
-        <PlantForm {species} property={id} plant={typeof form === 'object' ? form : undefined} onkept={kept} onclose={() => (form = 'none')} onremove={remove} />
+        <PlantForm
+          {species}
+          property={id}
+          plant={typeof form === 'object' ? form : undefined}
+          onkept={kept}
+          onclose={() => (form = 'none')}
+          onremove={remove}
+        />
       {/if}
 
       <div class="mt-3 flex items-center gap-3">
         <h2 class="flex-1">Plants</h2>
-        <label><span class="sr-only">Search the plants of this property</span><Input class="w-64 max-md:w-44" placeholder="Search these plants" bind:value={words} /></label>
+        <label
+          ><span class="sr-only">Search the plants of this property</span><Input
+            class="w-64 max-md:w-44"
+            placeholder="Search these plants"
+            bind:value={words}
+          /></label
+        >
         <Button color="light" onclick={() => (form = 'plant')}>Add a plant</Button>
       </div>
       {#if !plants.length}
-        <p class="mt-3">Nothing grows here yet. Add the plants that want watching: species, where they stand and their height are enough.</p>
+        <p class="mt-3">
+          Nothing grows here yet. Add the plants that want watching: species, where they stand and their height are enough.
+        </p>
       {:else}
         <table class="mt-2 w-full text-left text-[0.9375rem]">
           <thead class="text-sm text-soft">
-            <tr><th class="py-1 pr-3 font-semibold">Plant</th><th class="pr-3 font-semibold">Where</th><th class="pr-3 text-right font-semibold">Height</th><th class="pr-3 text-right font-semibold max-md:hidden">Spread</th><th class="pr-3 font-semibold">State</th><th><span class="sr-only">Actions</span></th></tr>
+            <tr
+              ><th class="py-1 pr-3 font-semibold">Plant</th><th class="pr-3 font-semibold">Where</th><th
+                class="pr-3 text-right font-semibold">Height</th
+              ><th class="pr-3 text-right font-semibold max-md:hidden">Spread</th><th class="pr-3 font-semibold">State</th><th
+                ><span class="sr-only">Actions</span></th
+              ></tr
+            >
           </thead>
           <tbody>
             {#each found.slice(0, showing) as p (p.id)}
               <tr class="border-t border-rule hover:bg-sheet">
-                <td class="py-1 pr-3"><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/walk/{id}/{p.id}">{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}</a> <span class="latin text-soft max-md:hidden">{p.botanical}</span></td>
+                <td class="py-1 pr-3"
+                  ><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/walk/{id}/{p.id}"
+                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}</a
+                  > <span class="latin text-soft max-md:hidden">{p.botanical}</span></td
+                >
                 <td class="pr-3">{p.label}</td>
                 <td class="pr-3 text-right">{metres(p.height_m)}</td>
                 <td class="pr-3 text-right max-md:hidden">{metres(p.spread_m)}</td>
                 <td class="pr-3 {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}">{verdictOf(p)}</td>
                 <td class="text-right whitespace-nowrap">
-                  <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}>Change<span class="sr-only"> {p.common}, {p.label}</span></button>
-                  <button class="min-h-9 px-2 text-moss underline" onclick={() => remove(p)}>Remove<span class="sr-only"> {p.common}, {p.label}</span></button>
+                  <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}
+                    >Change<span class="sr-only"> {p.common}, {p.label}</span></button
+                  >
+                  <button class="min-h-9 px-2 text-moss underline" onclick={() => remove(p)}
+                    >Remove<span class="sr-only"> {p.common}, {p.label}</span></button
+                  >
                 </td>
               </tr>
             {:else}
-              <tr><td colspan="6" class="border-t border-rule py-3">No plant here has these words. <button class="min-h-9 text-moss underline" onclick={() => (words = '')}>Show all</button></td></tr>
+              <tr
+                ><td colspan="6" class="border-t border-rule py-3"
+                  >No plant here has these words. <button class="min-h-9 text-moss underline" onclick={() => (words = '')}
+                    >Show all</button
+                  ></td
+                ></tr
+              >
             {/each}
           </tbody>
         </table>
-        {#if found.length > showing}<Button class="mt-2" color="light" onclick={() => (showing += 400)}>Show more ({found.length - showing} left)</Button>{/if}
+        {#if found.length > showing}<Button class="mt-2" color="light" onclick={() => (showing += 400)}
+            >Show more ({found.length - showing} left)</Button
+          >{/if}
       {/if}
     {:else if properties && id}
       <p>This property is not there, or was removed. <a href="#/grounds">See the others</a>.</p>

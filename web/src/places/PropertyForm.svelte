@@ -8,13 +8,25 @@
 
   let types = $state<Schemas['CatalogueClimateType'][]>([]);
   // svelte-ignore state_referenced_locally -- the form starts from the property and then is the user's
-  let f = $state({ name: property?.name ?? '', client: property?.client ?? '', address: property?.address ?? '', note: property?.note ?? '', zone: property?.zone ?? '', type: property?.climate_type ?? '' });
+  let f = $state({
+    name: property?.name ?? '',
+    client: property?.client ?? '',
+    address: property?.address ?? '',
+    note: property?.note ?? '',
+    zone: property?.zone ?? '',
+    type: property?.climate_type ?? '',
+  });
   // svelte-ignore state_referenced_locally
-  let place = $state({ elevation: property ? String(property.climate.elevation_m) : '', latitude: property ? String(property.climate.latitude) : '', longitude: property ? String(property.climate.longitude) : '' });
+  let place = $state({
+    elevation: property ? String(property.climate.elevation_m) : '',
+    latitude: property ? String(property.climate.latitude) : '',
+    longitude: property ? String(property.climate.longitude) : '',
+  });
   // svelte-ignore state_referenced_locally
   let own = $state(property !== undefined); // figures of its own, in place of the type's
   // svelte-ignore state_referenced_locally
   let climate = $state<Climate | undefined>(property ? structuredClone($state.snapshot(property.climate)) : undefined);
+  let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   let key = onceKey();
 
@@ -36,7 +48,11 @@
     const t = types.find((t) => t.id === f.type);
     if (!t) return;
     climate = structuredClone($state.snapshot(t.climate));
-    place = { elevation: String(t.climate.elevation_m), latitude: String(t.climate.latitude), longitude: String(t.climate.longitude) };
+    place = {
+      elevation: String(t.climate.elevation_m),
+      latitude: String(t.climate.latitude),
+      longitude: String(t.climate.longitude),
+    };
     f.zone = t.zone;
     own = false;
   }
@@ -44,19 +60,37 @@
     e.preventDefault();
     problem = await attempt(async () => {
       const at = { elevation_m: number(place.elevation), latitude: number(place.latitude), longitude: number(place.longitude) };
-      const body: Schemas['PropertyIn'] = { name: f.name, client: f.client, address: f.address, note: f.note, zone: f.zone, climate_type: f.type };
+      const body: Schemas['PropertyIn'] = {
+        name: f.name,
+        client: f.client,
+        address: f.address,
+        note: f.note,
+        zone: f.zone,
+        climate_type: f.type,
+      };
       if (own && climate) {
         const c = $state.snapshot(climate) as Climate;
         body.climate = {
           ...c,
           ...at,
           extreme_min_c: number(c.extreme_min_c),
-          normals: (c.normals ?? []).map((n) => ({ tmin_c: number(n.tmin_c), tmax_c: number(n.tmax_c), rain_mm: number(n.rain_mm), rh_pct: number(n.rh_pct), wind_ms: number(n.wind_ms) })),
+          normals: (c.normals ?? []).map((n) => ({
+            tmin_c: number(n.tmin_c),
+            tmax_c: number(n.tmax_c),
+            rain_mm: number(n.rain_mm),
+            rh_pct: number(n.rh_pct),
+            wind_ms: number(n.wind_ms),
+          })),
         };
       } else if (f.type) Object.assign(body, at);
       onkept(
         property
-          ? await ask(api.PUT('/api/v1/properties/{id}', { params: { path: { id: property.id } }, body: { ...body, version: property.version } }))
+          ? await ask(
+              api.PUT('/api/v1/properties/{id}', {
+                params: { path: { id: property.id } },
+                body: { ...body, version: property.version },
+              }),
+            )
           : await ask(api.POST('/api/v1/properties', { params: { header: key }, body })),
       );
     });
@@ -64,7 +98,14 @@
   }
 </script>
 
-<form class="max-w-3xl border border-ink bg-white p-4" onsubmit={keep} aria-label={property ? 'Change the property' : 'Add a property'} onkeydown={(e) => e.key === 'Escape' && onclose()}>
+<svelte:window onkeydown={(e) => e.key === 'Escape' && form?.contains(e.target as Node) && onclose()} />
+
+<form
+  class="max-w-3xl border border-ink bg-white p-4"
+  onsubmit={keep}
+  aria-label={property ? 'Change the property' : 'Add a property'}
+  bind:this={form}
+>
   <h1>{property ? 'Change the property' : 'Add a property'}</h1>
   <div class="mt-3 grid gap-3 sm:grid-cols-6">
     <label class="font-semibold sm:col-span-3">
@@ -75,37 +116,80 @@
     </label>
     <label class="font-semibold sm:col-span-3">Client<Input class="mt-1 font-normal" bind:value={f.client} /></label>
     <label class="font-semibold sm:col-span-6">Address<Input class="mt-1 font-normal" bind:value={f.address} /></label>
-    <label class="font-semibold sm:col-span-6">People, pets and what else to mind<Input class="mt-1 font-normal" bind:value={f.note} /></label>
+    <label class="font-semibold sm:col-span-6"
+      >People, pets and what else to mind<Input class="mt-1 font-normal" bind:value={f.note} /></label
+    >
     <label class="font-semibold sm:col-span-3">
       Climate to start from
-      <Select class="mt-1 font-normal" items={types.map((t) => ({ value: t.id, name: t.name }))} bind:value={f.type} onchange={choose} placeholder="Choose" />
+      <Select
+        class="mt-1 font-normal"
+        items={types.map((t) => ({ value: t.id, name: t.name }))}
+        bind:value={f.type}
+        onchange={choose}
+        placeholder="Choose"
+      />
       {#if said.climate_type}<span class="text-sm font-normal text-bad">{said.climate_type}</span>{/if}
     </label>
-    <label class="font-semibold sm:col-span-1">Height (m)<Input class="mt-1 font-normal" inputmode="numeric" bind:value={place.elevation} />{#if said.elevation_m}<span class="text-sm font-normal text-bad">{said.elevation_m}</span>{/if}</label>
-    <label class="font-semibold sm:col-span-1">Latitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.latitude} />{#if said.latitude}<span class="text-sm font-normal text-bad">{said.latitude}</span>{/if}</label>
-    <label class="font-semibold sm:col-span-1">Longitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.longitude} />{#if said.longitude}<span class="text-sm font-normal text-bad">{said.longitude}</span>{/if}</label>
+    <label class="font-semibold sm:col-span-1"
+      >Height (m)<Input class="mt-1 font-normal" inputmode="numeric" bind:value={place.elevation} />{#if said.elevation_m}<span
+          class="text-sm font-normal text-bad">{said.elevation_m}</span
+        >{/if}</label
+    >
+    <label class="font-semibold sm:col-span-1"
+      >Latitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.latitude} />{#if said.latitude}<span
+          class="text-sm font-normal text-bad">{said.latitude}</span
+        >{/if}</label
+    >
+    <label class="font-semibold sm:col-span-1"
+      >Longitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.longitude} />{#if said.longitude}<span
+          class="text-sm font-normal text-bad">{said.longitude}</span
+        >{/if}</label
+    >
   </div>
   {#if climate}
-    <label class="mt-3 flex min-h-11 items-center gap-2"><input type="checkbox" class="size-5 accent-moss" bind:checked={own} /> The place has figures of its own</label>
+    <label class="mt-3 flex min-h-11 items-center gap-2"
+      ><input type="checkbox" class="size-5 accent-moss" bind:checked={own} /> The place has figures of its own</label
+    >
     {#if own}
       <div class="overflow-x-auto">
-        <label class="font-semibold">Coldest night of a year, on average (°C) <input class="ml-1 w-20 border border-gray-400 px-1 py-1 text-right font-normal" inputmode="decimal" bind:value={climate.extreme_min_c} /></label>
+        <label class="font-semibold"
+          >Coldest night of a year, on average (°C) <input
+            class="ml-1 w-20 border border-gray-400 px-1 py-1 text-right font-normal"
+            inputmode="decimal"
+            bind:value={climate.extreme_min_c}
+          /></label
+        >
         {#if said['climate.extreme_min_c']}<span class="block text-sm text-bad">{said['climate.extreme_min_c']}</span>{/if}
         <table class="mt-2 text-sm">
           <caption class="sr-only">Monthly means</caption>
-          <thead><tr><th></th>{#each months as m (m)}<th class="px-1 font-semibold">{m}</th>{/each}</tr></thead>
+          <thead
+            ><tr
+              ><th></th>{#each months as m (m)}<th class="px-1 font-semibold">{m}</th>{/each}</tr
+            ></thead
+          >
           <tbody>
             {#each figures as [field, label] (field)}
               <tr>
                 <th class="pr-2 text-left font-semibold whitespace-nowrap">{label}</th>
                 {#each climate.normals ?? [] as n, i (i)}
-                  <td><input class="w-12 border px-1 py-1.5 text-right {said[`climate.normals[${i}].${field}`] ? 'border-2 border-bad' : 'border-gray-300'}" inputmode="decimal" aria-label="{label}, {months[i]}" bind:value={n[field]} /></td>
+                  <td
+                    ><input
+                      class="w-12 border px-1 py-1.5 text-right {said[`climate.normals[${i}].${field}`]
+                        ? 'border-2 border-bad'
+                        : 'border-gray-300'}"
+                      inputmode="decimal"
+                      aria-label="{label}, {months[i]}"
+                      bind:value={n[field]}
+                    /></td
+                  >
                 {/each}
               </tr>
             {/each}
           </tbody>
         </table>
-        {#each Object.entries(said).filter(([k]) => k.startsWith('climate.normals')) as [k, text] (k)}<p class="text-sm text-bad">{months[Number(k.match(/\d+/)?.[0] ?? 0)]}: {text}</p>{/each}
+        {#each Object.entries(said).filter(([k]) => k.startsWith('climate.normals')) as [k, text] (k)}<p class="text-sm text-bad">
+            {months[Number(k.match(/\d+/)?.[0] ?? 0)]}: {text}
+          </p>{/each}
       </div>
     {:else}
       <p class="text-sm text-soft">The type’s figures are moved to this height by 6.5 °C per kilometre.</p>

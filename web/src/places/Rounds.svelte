@@ -62,7 +62,9 @@
   async function put(l: Lane, on: string | null, quietly = false) {
     await attempt(async () => {
       const before = l.day ?? null;
-      const r = await ask(api.PUT('/api/v1/jobs/{id}/day', { params: { path: { id: l.id } }, body: { day: on, version: l.version } as never }));
+      const r = await ask(
+        api.PUT('/api/v1/jobs/{id}/day', { params: { path: { id: l.id } }, body: { day: on, version: l.version } as never }),
+      );
       warnings = r.warnings ?? [];
       if (job?.id === l.id) job = { ...r.job, common: job.common };
       await read();
@@ -71,9 +73,29 @@
     });
   }
   const cost = (l: Lane, d: string) => l.costs?.[daysBetween(l.start, d)] ?? 101;
-  const lane = $derived(job ? [{ id: job.id, label: `${job.title}${job.label ? `, ${job.label}` : ''}`, note: job.property, start: job.start, costs: job.costs ?? [], windows: job.windows ?? [], day: job.day }] : []);
+  const lane = $derived(
+    job
+      ? [
+          {
+            id: job.id,
+            label: `${job.title}${job.label ? `, ${job.label}` : ''}`,
+            note: job.property,
+            start: job.start,
+            costs: job.costs ?? [],
+            windows: job.windows ?? [],
+            day: job.day,
+          },
+        ]
+      : [],
+  );
   const today = $derived(rounds?.days?.find((d) => d.day === day));
-  const why = $derived(job ? (job.reasons ?? []).map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(job!.start, day)] ?? 0 })).filter((r) => r.cost > 0) : []);
+  const why = $derived(
+    job
+      ? (job.reasons ?? [])
+          .map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(job!.start, day)] ?? 0 }))
+          .filter((r) => r.cost > 0)
+      : [],
+  );
   const byProperty = $derived.by(() => {
     const out = new Map<string, Lane[]>();
     for (const l of today?.jobs ?? []) out.set(l.property, [...(out.get(l.property) ?? []), l]);
@@ -93,14 +115,27 @@
     <ul class="mt-2">
       {#each rounds?.waiting ?? [] as l (l.id)}
         <li>
-          <a href="#/rounds/{l.id}" aria-current={l.id === jobId ? 'true' : undefined} class="block min-h-11 border-t border-rule px-2 py-1.5 leading-snug text-ink no-underline hover:bg-sheet hover:no-underline {l.id === jobId ? 'bg-moss-pale' : ''}">
+          <a
+            href="#/rounds/{l.id}"
+            aria-current={l.id === jobId ? 'true' : undefined}
+            class="block min-h-11 border-t border-rule px-2 py-1.5 leading-snug text-ink no-underline hover:bg-sheet hover:no-underline {l.id ===
+            jobId
+              ? 'bg-moss-pale'
+              : ''}"
+          >
             <span class="font-semibold">{l.title}</span>
             <span class="block text-sm text-soft">{l.property}{l.label ? `, ${l.label}` : ''} · {hours(l.minutes)}</span>
-            <span class="block text-sm">{l.windows?.[0] ? `${brief(l.windows[0].from)} – ${brief(l.windows[0].to)}, best ${brief(l.best_day)}` : 'no window'}</span>
+            <span class="block text-sm"
+              >{l.windows?.[0]
+                ? `${brief(l.windows[0].from)} – ${brief(l.windows[0].to)}, best ${brief(l.best_day)}`
+                : 'no window'}</span
+            >
           </a>
         </li>
       {:else}
-        <li class="border-t border-rule py-3 text-soft">{rounds ? 'Every job has its day. New ones come from verdicts on a walk.' : ''}</li>
+        <li class="border-t border-rule py-3 text-soft">
+          {rounds ? 'Every job has its day. New ones come from verdicts on a walk.' : ''}
+        </li>
       {/each}
     </ul>
   </section>
@@ -112,19 +147,29 @@
         <div class="flex flex-wrap items-start gap-3">
           <div class="min-w-52 flex-1">
             <p class="text-lg font-bold">{job.title}</p>
-            <p class="text-sm text-soft">{job.property}{job.label ? `, ${job.label}` : ''} · {hours(job.minutes)} · kit: {(job.kit ?? []).join(', ')}</p>
+            <p class="text-sm text-soft">
+              {job.property}{job.label ? `, ${job.label}` : ''} · {hours(job.minutes)} · kit: {(job.kit ?? []).join(', ')}
+            </p>
           </div>
           {#if job.day}
             <span class="min-h-11 content-center font-semibold">On {inWords(job.day, house.today)}</span>
             {#if day !== job.day}<Button onclick={() => put(job!, day)}>Move to {inWords(day, house.today)}</Button>{/if}
             <Button color="light" onclick={() => put(job!, null)}>Take it off</Button>
           {:else}
-            <Button disabled={!day || cost(job, day) > 100} onclick={() => put(job!, day)}>Put on {inWords(day, house.today)}</Button>
+            <Button disabled={!day || cost(job, day) > 100} onclick={() => put(job!, day)}
+              >Put on {inWords(day, house.today)}</Button
+            >
           {/if}
         </div>
         <p class="mt-1 text-sm" aria-live="polite">
-          {inWords(day, house.today)} costs <b>{cost(job, day) > 100 ? 'more than allowed' : `${cost(job, day)} of 100`}</b>{why.length ? ': ' + why.map((w) => w.text).join('; ') : ', nothing speaks against it'}.
-          {#if job.best_day && day !== job.best_day}<button class="min-h-9 text-moss underline" onclick={() => choose(job!.best_day)}>Best is {inWords(job.best_day, house.today)}</button>{/if}
+          {inWords(day, house.today)} costs
+          <b>{cost(job, day) > 100 ? 'more than allowed' : `${cost(job, day)} of 100`}</b>{why.length
+            ? ': ' + why.map((w) => w.text).join('; ')
+            : ', nothing speaks against it'}.
+          {#if job.best_day && day !== job.best_day}<button
+              class="min-h-9 text-moss underline"
+              onclick={() => choose(job!.best_day)}>Best is {inWords(job.best_day, house.today)}</button
+            >{/if}
         </p>
         {#each job.cautions ?? [] as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
         {#each warnings as w (w)}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
@@ -141,25 +186,44 @@
       {#each rounds?.days ?? [] as d (d.day)}
         {@const c = job ? cost(job, d.day) : undefined}
         <button
-          class="min-h-20 border bg-white px-1.5 py-1 text-left text-sm leading-tight {d.day === day ? 'border-2 border-ink' : 'border-rule'} {/^S/.test(inWords(d.day)) ? 'bg-sheet' : ''}"
+          class="min-h-20 border bg-white px-1.5 py-1 text-left text-sm leading-tight {d.day === day
+            ? 'border-2 border-ink'
+            : 'border-rule'} {/^S/.test(inWords(d.day)) ? 'bg-sheet' : ''}"
           aria-pressed={d.day === day}
           onclick={() => choose(d.day)}
           ondblclick={() => job && put(job, d.day)}
         >
           <span class="block font-semibold">{inWords(d.day).slice(0, 3)} {brief(d.day)}</span>
-          {#if d.jobs?.length}<span class="block">{d.jobs.length} {d.jobs.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
-          {#if c !== undefined}<span class="mt-0.5 block text-xs {c <= 30 ? 'font-bold text-moss' : 'text-soft'}">{c > 100 ? 'never' : `costs ${c}`}</span>{/if}
+          {#if d.jobs?.length}<span class="block">{d.jobs.length} {d.jobs.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span
+            >{/if}
+          {#if c !== undefined}<span class="mt-0.5 block text-xs {c <= 30 ? 'font-bold text-moss' : 'text-soft'}"
+              >{c > 100 ? 'never' : `costs ${c}`}</span
+            >{/if}
         </button>
       {/each}
     </div>
 
     <section aria-labelledby="sheet" class="mt-4">
       <div class="flex flex-wrap items-center gap-3">
-        <h2 id="sheet" class="flex-1">{inWords(day, house.today)}: {today?.jobs?.length ? `${hours(today.minutes)} of ${hours(rounds?.day_minutes ?? 480)} work, without travel` : 'nothing on this day yet'}</h2>
-        {#if today?.jobs?.length}<a class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold" href="/api/v1/rounds.ics?from={day}&to={day}" download>Day as calendar file</a>{/if}
-        <a class="inline-flex min-h-11 items-center px-2" href="/api/v1/rounds.ics?from={from}&to={plusDays(from || '2000-01-01', span - 1)}" download>All {span} days</a>
+        <h2 id="sheet" class="flex-1">
+          {inWords(day, house.today)}: {today?.jobs?.length
+            ? `${hours(today.minutes)} of ${hours(rounds?.day_minutes ?? 480)} work, without travel`
+            : 'nothing on this day yet'}
+        </h2>
+        {#if today?.jobs?.length}<a
+            class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold"
+            href="/api/v1/rounds.ics?from={day}&to={day}"
+            download>Day as calendar file</a
+          >{/if}
+        <a
+          class="inline-flex min-h-11 items-center px-2"
+          href="/api/v1/rounds.ics?from={from}&to={plusDays(from || '2000-01-01', span - 1)}"
+          download>All {span} days</a
+        >
       </div>
-      {#if today && today.minutes > (rounds?.day_minutes ?? 480)}<p class="border-l-4 border-bad pl-2 font-semibold">More than a day’s work for one crew.</p>{/if}
+      {#if today && today.minutes > (rounds?.day_minutes ?? 480)}<p class="border-l-4 border-bad pl-2 font-semibold">
+          More than a day’s work for one crew.
+        </p>{/if}
       {#each byProperty as [name, jobs] (name)}
         <h3 class="mt-2 font-semibold">{name}<span class="font-normal text-soft"> {jobs[0]?.address}</span></h3>
         <ol>
@@ -167,7 +231,9 @@
             <li class="flex flex-wrap items-center gap-3 border-t border-rule py-1.5">
               <a class="min-h-9 flex-1 content-center" href="#/rounds/{l.id}">{l.title}{l.label ? `, ${l.label}` : ''}</a>
               <span class="text-sm text-soft">{hours(l.minutes)} · {(l.kit ?? []).join(', ')}</span>
-              <button class="min-h-9 px-2 text-moss underline" onclick={() => put(l, null)}>Take off<span class="sr-only"> {l.title}</span></button>
+              <button class="min-h-9 px-2 text-moss underline" onclick={() => put(l, null)}
+                >Take off<span class="sr-only"> {l.title}</span></button
+              >
             </li>
           {/each}
         </ol>

@@ -28,7 +28,9 @@
 
   // The order on the ground: what is hurt most first, then what was decided.
   const order = $derived(
-    [...plants].sort((a, b) => Number(done(a)) - Number(done(b)) || (b.look?.buds_c ?? -99) - (a.look?.buds_c ?? -99) || a.id - b.id),
+    [...plants].sort(
+      (a, b) => Number(done(a)) - Number(done(b)) || (b.look?.buds_c ?? -99) - (a.look?.buds_c ?? -99) || a.id - b.id,
+    ),
   );
   const plant = $derived(plants.find((p) => p.id === plantId));
   const checks = $derived(checksOf[plantId] ?? []);
@@ -37,14 +39,22 @@
   const grain = $derived((plant?.height_m ?? 1) > 3 ? 0.1 : 0.05);
 
   $effect(() => {
-    if (!propertyId) void attempt(async () => void (properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? []));
+    if (!propertyId)
+      void attempt(
+        async () =>
+          void (properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? []),
+      );
     else if (loaded !== propertyId) void load(propertyId);
   });
   async function load(id: number) {
     loaded = id;
+    walkId = 0;
+    plants = [];
+    checksOf = {};
+    shown = 0;
     const p = await attempt(async () => {
       const got: Plant[] = [];
-      for (let cursor = 0, more = true; more; ) {
+      for (let cursor = 0, more = true; more;) {
         const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: id, limit: 1000, cursor } } }));
         got.push(...(page.items ?? []));
         cursor = page.next;
@@ -75,6 +85,12 @@
     window.scrollTo(0, 0);
   });
 
+  // A tally of buds is left in peace until three are rubbed; every other check is done with one press.
+  function rested(id: number): boolean {
+    const last = checksOf[id]?.at(-1);
+    return last?.kind !== 'bud_rub' || (last.held ?? 0) + (last.broke ?? 0) >= 3;
+  }
+
   // Checks are kept press by press: the newest list is sent, one at a time, and the verdict comes back.
   let dirty = false;
   let sending: Promise<void> | undefined;
@@ -86,11 +102,16 @@
           dirty = false;
           saving = 'saving';
           const list = $state.snapshot(checksOf[id] ?? []);
-          const a = await ask(api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', { params: { path: { id: walkId, plant: id } }, body: { checks: list } }));
+          const a = await ask(
+            api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
+              params: { path: { id: walkId, plant: id } },
+              body: { checks: list },
+            }),
+          );
           if (id === plantId) {
             answer = a;
             problem = '';
-            if (following && a.next_check?.height_m) active = a.next_check.height_m;
+            if (!dirty && following && rested(id) && a.next_check?.height_m) active = a.next_check.height_m;
           }
         }
         saving = 'saved';
@@ -120,8 +141,7 @@
       const i = list.findIndex((c) => c.kind === 'bud_rub' && c.height_m === h);
       const old = list[i] ?? { kind: 'bud_rub' as const, height_m: h };
       const next = { ...old, held: (old.held ?? 0) + (held ? 1 : 0), broke: (old.broke ?? 0) + (held ? 0 : 1) };
-      following = next.held + next.broke >= 3 && following;
-      return i < 0 ? [...list, next] : list.with(i, next);
+      return [...list.filter((_, j) => j !== i), next];
     });
   }
   function scratch(result: string) {
@@ -166,13 +186,24 @@
     if (saving === 'failed') await judge(id);
     if ((saving as string) === 'failed') return;
     const failed = await attempt(async () => {
-      const body = decision === 'overruled' ? { decision, kind: over.kind, note: over.note.trim(), cut_m: Number(String(over.cut).replace(',', '.')) || undefined } : { decision };
-      const d = await ask(api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: walkId, plant: id }, header: onceKey() }, body }));
+      const body =
+        decision === 'overruled'
+          ? { decision, kind: over.kind, note: over.note.trim(), cut_m: Number(String(over.cut).replace(',', '.')) || undefined }
+          : { decision };
+      const d = await ask(
+        api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', {
+          params: { path: { id: walkId, plant: id }, header: onceKey() },
+          body,
+        }),
+      );
       plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict } : p));
       decided = { id: d.verdict.id, text: decision };
       overruling = false;
       const jobs = d.jobs?.length ?? 0;
-      const said = decision === 'not now' ? 'Put off: it stays on the look-list' : `${decision === 'accepted' ? 'Accepted' : 'Overruled'}: ${d.verdict.kind}`;
+      const said =
+        decision === 'not now'
+          ? 'Put off: it stays on the look-list'
+          : `${decision === 'accepted' ? 'Accepted' : 'Overruled'}: ${d.verdict.kind}`;
       house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, async () => {
         await attempt(async () => {
           await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: d.verdict.id } } }));
@@ -186,7 +217,10 @@
     overProblem = decision === 'overruled' ? failed : undefined;
   }
   const standing = $derived(plant?.verdict && plant.verdict.decision !== 'not now' ? plant.verdict : undefined);
-  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace'].map((k) => ({ value: k, name: k }));
+  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace'].map((k) => ({
+    value: k,
+    name: k,
+  }));
 
   onMount(() => {
     keys.screen = [
@@ -221,7 +255,9 @@
     <ul class="mt-3 max-w-xl border-t border-rule">
       {#each properties as p (p.id)}
         <li class="border-b border-rule">
-          <a class="flex min-h-14 items-center justify-between gap-4 px-2 hover:bg-sheet" href="#/walk/{p.id}"><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{p.plants} plants or groups</span></a>
+          <a class="flex min-h-14 items-center justify-between gap-4 px-2 hover:bg-sheet" href="#/walk/{p.id}"
+            ><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{p.plants} plants or groups</span></a
+          >
         </li>
       {:else}
         <li class="py-3">No property yet. <a href="#/grounds">Add one in Grounds</a>.</li>
@@ -244,10 +280,15 @@
               <a
                 href="#/walk/{propertyId}/{p.id}"
                 aria-current={p.id === plantId ? 'true' : undefined}
-                class="flex min-h-11 items-center gap-2 border-t border-rule px-3 py-1 text-[0.9375rem] leading-tight text-ink no-underline hover:bg-sheet {p.id === plantId ? 'bg-moss-pale font-bold' : ''}"
+                class="flex min-h-11 items-center gap-2 border-t border-rule px-3 py-1 text-[0.9375rem] leading-tight text-ink no-underline hover:bg-sheet {p.id ===
+                plantId
+                  ? 'bg-moss-pale font-bold'
+                  : ''}"
               >
                 <span class="min-w-0 flex-1">{p.common}<span class="block text-sm font-normal text-soft">{p.label}</span></span>
-                {#if done(p)}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}>✓<span class="sr-only"> decided</span></span>{/if}
+                {#if done(p)}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}
+                    >✓<span class="sr-only"> decided</span></span
+                  >{/if}
               </a>
             </li>
           {/each}
@@ -259,16 +300,30 @@
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3">
         <header class="flex items-start gap-2">
           <div class="min-w-0 flex-1">
-            <h1 class="truncate">{plant.common}{#if plant.count > 1}<span class="font-normal text-soft"> × {plant.count}</span>{/if}</h1>
+            <h1 class="truncate">
+              {plant.common}{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
+            </h1>
             <p class="truncate text-sm"><span class="latin">{plant.botanical}</span> · {plant.label}</p>
           </div>
-          <button class="min-h-11 min-w-11 border border-rule bg-white px-2" aria-label="Plant before" onclick={() => step(-1)}>‹</button>
+          <button class="min-h-11 min-w-11 border border-rule bg-white px-2" aria-label="Plant before" onclick={() => step(-1)}
+            >‹</button
+          >
           <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
         </header>
         {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
 
         <div class="min-h-0 flex-1 max-lg:h-[17.5rem] max-lg:flex-none">
-          <Portrait form={plant.form as Form} heightM={plant.height_m} spreadM={plant.spread_m} name={plant.common} {answer} {checks} active={palm ? undefined : active} box={wide ? [430, 440] : [380, 280]} onpick={palm ? undefined : pick} />
+          <Portrait
+            form={plant.form as Form}
+            heightM={plant.height_m}
+            spreadM={plant.spread_m}
+            name={plant.common}
+            {answer}
+            {checks}
+            active={palm ? undefined : active}
+            box={wide ? [430, 440] : [380, 280]}
+            onpick={palm ? undefined : pick}
+          />
         </div>
 
         <div class="space-y-2">
@@ -293,11 +348,17 @@
             </div>
           {:else}
             <div class="flex items-center gap-2">
-              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Lower" onclick={() => nudge(-1)}>−</button>
+              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Lower" onclick={() => nudge(-1)}
+                >−</button
+              >
               <p class="flex-1 text-center">
-                at <b class="text-cold" data-testid="height">{metres(active)}</b>{#if tally}<span class="text-sm text-soft">&nbsp; {tally.held ?? 0} held, {tally.broke ?? 0} broke here</span>{/if}
+                at <b class="text-cold" data-testid="height">{metres(active)}</b>{#if tally}<span class="text-sm text-soft"
+                    >&nbsp; {tally.held ?? 0} held, {tally.broke ?? 0} broke here</span
+                  >{/if}
               </p>
-              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Higher" onclick={() => nudge(1)}>+</button>
+              <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Higher" onclick={() => nudge(1)}
+                >+</button
+              >
             </div>
             <div class="grid grid-cols-2 gap-2" role="group" aria-label="Checks at this height">
               <button class="{big} border-moss bg-moss text-white" onclick={() => bud(true)}>Bud held</button>
@@ -312,10 +373,18 @@
                 Crown:
                 {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
                   {@const on = checks.some((c) => c.kind === 'crown' && c.result === value)}
-                  <button class="min-h-11 border px-2.5 {on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}" aria-pressed={on} onclick={() => crown(value!)}>{word}</button>
+                  <button
+                    class="min-h-11 border px-2.5 {on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}"
+                    aria-pressed={on}
+                    onclick={() => crown(value!)}>{word}</button
+                  >
                 {/each}
               </span>
-              <button class="min-h-11 px-2 text-moss underline disabled:text-soft disabled:no-underline" disabled={!checks.length} onclick={takeBack}>Take back</button>
+              <button
+                class="min-h-11 px-2 text-moss underline disabled:text-soft disabled:no-underline"
+                disabled={!checks.length}
+                onclick={takeBack}>Take back</button
+              >
             </div>
           {/if}
           {#if problem}
@@ -330,18 +399,28 @@
       <section aria-label="Judgement" class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t">
         <div class="min-h-0 flex-1 overflow-y-auto p-3">
           {#if answer}<Slip {answer} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
-          {#if standing}<p class="mt-2 text-sm">Decided {standing.decision === 'overruled' ? `otherwise: ${standing.kind}. “${standing.note}”` : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a></p>{/if}
+          {#if standing}<p class="mt-2 text-sm">
+              Decided {standing.decision === 'overruled'
+                ? `otherwise: ${standing.kind}. “${standing.note}”`
+                : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a>
+            </p>{/if}
         </div>
         <div class="flex items-center gap-2 border-t border-rule bg-paper p-3 max-lg:sticky max-lg:bottom-14">
           {#if decided}
             <span class="flex-1 font-semibold text-moss">{decided.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
             <Button onclick={() => step(1)}>Next plant</Button>
           {:else}
-            <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}>{standing ? 'Accept anew' : 'Accept'}</Button>
-            <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}>Overrule</Button>
+            <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}
+              >{standing ? 'Accept anew' : 'Accept'}</Button
+            >
+            <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}
+              >Overrule</Button
+            >
             <Button color="light" disabled={!answer} onclick={() => decide('not now')}>Not now</Button>
           {/if}
-          <span class="sr-only" role="status">{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span>
+          <span class="sr-only" role="status"
+            >{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span
+          >
         </div>
       </section>
     {:else if walkId}
@@ -358,13 +437,17 @@
       void decide('overruled');
     }}
   >
-    <label class="block font-semibold">Your verdict<Select class="mt-1" items={kinds} bind:value={over.kind} placeholder="" /></label>
+    <label class="block font-semibold"
+      >Your verdict<Select class="mt-1" items={kinds} bind:value={over.kind} placeholder="" /></label
+    >
     {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
       <label class="block font-semibold">Cut at (m)<Input class="mt-1" inputmode="decimal" bind:value={over.cut} /></label>
       {#if overProblem?.fields.cut_m}<p class="text-bad">{overProblem.fields.cut_m}</p>{/if}
     {/if}
     <label class="block font-semibold">Why<Textarea class="mt-1 w-full bg-white" rows={3} bind:value={over.note} /></label>
     {#if overProblem?.fields.note}<p class="text-bad">{overProblem.fields.note}</p>{/if}
-    <div class="flex gap-2"><Button type="submit">Keep my verdict</Button><Button color="light" onclick={() => (overruling = false)}>Back</Button></div>
+    <div class="flex gap-2">
+      <Button type="submit">Keep my verdict</Button><Button color="light" onclick={() => (overruling = false)}>Back</Button>
+    </div>
   </form>
 </Modal>

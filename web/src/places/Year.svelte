@@ -19,7 +19,8 @@
   $effect(() => {
     const of = only;
     void attempt(async () => {
-      if (!properties.length) properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
+      if (!properties.length)
+        properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
       const y = await ask(api.GET('/api/v1/year', { params: { query: of ? { property: of } : {} } }));
       lanes = y.lanes ?? [];
       more = y.more;
@@ -51,13 +52,22 @@
     chosen = list[Math.max(0, Math.min(list.length - 1, i + by))]?.id;
   }
   const drawn = $derived(
-    (lanes ?? []).map((l) => ({ id: l.id, label: `${l.title}${l.label ? `, ${l.label}` : ''}`, note: only ? '' : l.property, start: l.start, costs: l.costs ?? [], windows: l.windows ?? [], day: l.day })),
+    (lanes ?? []).map((l) => ({
+      id: l.id,
+      label: `${l.title}${l.label ? `, ${l.label}` : ''}`,
+      note: only ? '' : l.property,
+      start: l.start,
+      costs: l.costs ?? [],
+      windows: l.windows ?? [],
+      day: l.day,
+    })),
   );
   const picked = $derived(lanes?.find((l) => l.id === chosen));
   const cost = (l: Lane, day: string) => l.costs?.[daysBetween(l.start, day)];
   const why = (l: Lane, day: string) =>
     (l.reasons ?? []).map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(l.start, day)] ?? 0 })).filter((r) => r.cost > 0);
-  const told = (c: number | undefined) => (c === undefined ? 'outside its time' : c > 100 ? 'forbidden' : c === 0 ? '0, as good as it gets' : `${c} of 100`);
+  const told = (c: number | undefined) =>
+    c === undefined ? 'outside its time' : c > 100 ? 'forbidden' : c === 0 ? '0, as good as it gets' : `${c} of 100`;
 </script>
 
 <svelte:head><title>Year · Mezzadro</title></svelte:head>
@@ -67,7 +77,11 @@
     <h1 class="flex-1">Year</h1>
     <label class="text-sm"
       >Property
-      <select class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2" value={only} onchange={(e) => push(e.currentTarget.value === '0' ? '/year' : `/year/${e.currentTarget.value}`)}>
+      <select
+        class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2"
+        value={only}
+        onchange={(e) => push(e.currentTarget.value === '0' ? '/year' : `/year/${e.currentTarget.value}`)}
+      >
         <option value={0}>All</option>
         {#each properties as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
       </select>
@@ -77,30 +91,41 @@
     {#if season && lanes}
       <Ribbon {season} lanes={drawn} bind:pointed bind:chosen onpick={(_, id) => push(`/rounds/${id}`)} />
       {#if !lanes.length}
-        <p class="p-5">No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks say.</p>
+        <p class="p-5">
+          No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks say.
+        </p>
       {/if}
       {#if more}<p class="px-5 py-2 text-sm text-soft">{more} more; choose one property to see its lanes.</p>{/if}
     {/if}
   </div>
   {#if picked && pointed}
-    <section aria-label="What this day costs" class="sticky bottom-0 grid gap-x-8 gap-y-1 border-t-2 border-ink bg-paper px-5 py-3 md:min-h-40 md:grid-cols-[1fr_1fr_auto] max-md:bottom-16">
+    <section
+      aria-label="What this day costs"
+      class="sticky bottom-0 grid gap-x-8 gap-y-1 border-t-2 border-ink bg-paper px-5 py-3 md:min-h-40 md:grid-cols-[1fr_1fr_auto] max-md:bottom-16"
+    >
       <div aria-live="polite">
         <p class="text-lg font-bold">{inWords(pointed, house.today)}</p>
         <p>{picked.title}{picked.label ? `, ${picked.label}` : ''}</p>
         <p class="text-sm text-soft">{picked.property} · {picked.minutes} min</p>
-        {#each picked.after ?? [] as g (g.kind)}<p class="text-sm text-soft">After the job “{g.kind}”{g.max_days ? `, within ${g.max_days} days` : `, ${g.min_days} days later at least`}.</p>{/each}
+        {#each picked.after ?? [] as g (g.kind)}<p class="text-sm text-soft">
+            After the job “{g.kind}”{g.max_days ? `, within ${g.max_days} days` : `, ${g.min_days} days later at least`}.
+          </p>{/each}
       </div>
       <div>
         <p class="font-semibold">Costs {told(cost(picked, pointed))}</p>
         <ul class="text-sm">
-          {#each why(picked, pointed) as r (r.text)}<li class="flex gap-2"><b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}</li>{:else}<li>Nothing speaks against this day.</li>{/each}
+          {#each why(picked, pointed) as r (r.text)}<li class="flex gap-2">
+              <b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}
+            </li>{:else}<li>Nothing speaks against this day.</li>{/each}
         </ul>
       </div>
       <div class="text-sm">
         <p>Best {inWords(picked.best_day, house.today)}</p>
         {#each picked.windows ?? [] as w (w.from)}<p class="text-soft">Window {brief(w.from)} – {brief(w.to)}</p>{/each}
         {#if picked.day}<p class="font-semibold">On {inWords(picked.day, house.today)}</p>{/if}
-        <a class="inline-flex min-h-11 items-center font-semibold" href="#/rounds/{picked.id}">{picked.day ? 'Move it' : 'Put it on a day'}</a>
+        <a class="inline-flex min-h-11 items-center font-semibold" href="#/rounds/{picked.id}"
+          >{picked.day ? 'Move it' : 'Put it on a day'}</a
+        >
       </div>
     </section>
   {/if}

@@ -1,0 +1,50 @@
+ADDR ?= 127.0.0.1:8080
+# Every recipe works from a clean clone with Go, Node with npm, and make.
+.PHONY: demo dev build web generate test bench screenshots fmt chromium
+
+build: web ## leaves ./mezzadro
+	go build -o mezzadro ./cmd/mezzadro
+
+demo: build ## serves the made-up sample firm
+	./mezzadro demo --addr $(ADDR)
+
+web/node_modules: web/package.json web/package-lock.json
+	cd web && npm ci --no-audit --no-fund
+	touch $@
+
+web: web/dist/index.html
+
+web/dist/index.html: web/node_modules $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js
+	cd web && npx vite build --logLevel warn
+
+generate: web/node_modules ## openapi.json from the Go types, TypeScript types from it
+	go run ./cmd/mezzadro openapi > openapi.json.new && mv openapi.json.new openapi.json
+	cd web && npm run --silent generate
+
+test: web chromium ## everything that must pass
+	@test -z "$$(gofmt -l $$(git ls-files '*.go'))" || { echo "gofmt: not formatted:"; gofmt -l $$(git ls-files '*.go'); exit 1; }
+	go vet ./...
+	cd web && npx prettier --check --log-level warn src vite.config.ts
+	cd web && npx svelte-check --tsconfig ./tsconfig.json --fail-on-warnings --output human
+	cd web && npx openapi-typescript ../openapi.json -o /tmp/mezzadro-schema.$$$$.d.ts > /dev/null && \
+		{ cmp /tmp/mezzadro-schema.$$$$.d.ts src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is stale: run make generate"; exit 1; }; }; \
+		s=$$?; rm -f /tmp/mezzadro-schema.$$$$.d.ts; exit $$s
+	go test ./...
+
+bench: web
+	go test -run '^$$' -bench . -benchmem ./...
+
+screenshots: web chromium
+	go test ./e2e -run TestPictures -count 1 -pictures "$(CURDIR)/docs/screenshots"
+
+fmt:
+	gofmt -w $$(git ls-files '*.go')
+	cd web && npx prettier --write --log-level warn src vite.config.ts
+
+dev: web ## Vite in front of the API; edits show at once
+	go build -o mezzadro ./cmd/mezzadro
+	./mezzadro demo --addr 127.0.0.1:8080 & trap "kill $$!" EXIT; cd web && npx vite
+
+# The journeys want Debian's Chromium; where it is missing and can be installed, it is.
+chromium:
+	@command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; }

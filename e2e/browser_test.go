@@ -1,0 +1,346 @@
+// Package e2e drives the built program through a browser as a user would: by what is seen and pressed.
+package e2e
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net"
+	"net/http"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/network"
+	cdpruntime "github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+)
+
+// program is the built binary, made once for all journeys.
+var program string
+
+func TestMain(m *testing.M) {
+	dir, err := os.MkdirTemp("", "mezzadro-e2e")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	program = filepath.Join(dir, "mezzadro")
+	if out, err := exec.Command("go", "build", "-o", program, "../cmd/mezzadro").CombinedOutput(); err != nil {
+		fmt.Fprintf(os.Stderr, "build: %v\n%s", err, out)
+		os.Exit(1)
+	}
+	code := m.Run()
+	_ = os.RemoveAll(dir)
+	os.Exit(code)
+}
+
+// server is the program running over a data folder.
+type server struct {
+	t    testing.TB
+	url  string
+	data string
+	cmd  *exec.Cmd
+}
+
+// start runs a command of the program ("demo" or "serve") and waits until it answers.
+func start(t testing.TB, command, data string, args ...string) *server {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	addr := l.Addr().String()
+	_ = l.Close()
+	s := &server{t: t, url: "http://" + addr, data: data}
+	s.cmd = exec.Command(program, append([]string{command, "--addr", addr, "--data", data}, args...)...)
+	log, err := os.Create(filepath.Join(t.TempDir(), "log"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	s.cmd.Stderr = log
+	if err := s.cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(s.kill)
+	for range 400 {
+		if res, err := http.Get(s.url + "/api/v1/frame"); err == nil {
+			res.Body.Close()
+			return s
+		}
+		time.Sleep(10 * time.Millisecond)
+	}
+	b, _ := os.ReadFile(log.Name())
+	t.Fatalf("%s did not answer: %s", command, b)
+	return nil
+}
+
+// kill ends the program as a power cut would.
+func (s *server) kill() {
+	if s.cmd.ProcessState == nil {
+		_ = s.cmd.Process.Kill()
+		_ = s.cmd.Wait()
+	}
+}
+
+// get reads an operation's answer.
+func (s *server) get(path string, into any) {
+	s.t.Helper()
+	res, err := http.Get(s.url + path)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	if res.StatusCode != http.StatusOK {
+		s.t.Fatalf("GET %s: %s", path, res.Status)
+	}
+	if err := json.NewDecoder(res.Body).Decode(into); err != nil {
+		s.t.Fatalf("GET %s: %v", path, err)
+	}
+}
+
+// browser is one tab. It notes every console error and every failed request: a journey fails on any it did not expect.
+type browser struct {
+	t   testing.TB
+	ctx context.Context
+	url string
+
+	mu       sync.Mutex
+	faults   []string
+	expected []string
+	scripts  map[network.RequestID]float64 // bytes on the wire of each script
+}
+
+func open(t testing.TB, s *server, width, height int64) *browser {
+	t.Helper()
+	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
+	if path := os.Getenv("CHROMIUM"); path != "" {
+		opts = append(opts, chromedp.ExecPath(path))
+	}
+	actx, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
+	t.Cleanup(cancel)
+	ctx, cancel2 := chromedp.NewContext(actx)
+	t.Cleanup(cancel2)
+	b := &browser{t: t, ctx: ctx, url: s.url, scripts: map[network.RequestID]float64{}}
+	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
+		t.Fatalf("browser: %v", err)
+	}
+	kind := map[network.RequestID]string{}
+	if err := chromedp.Listen(ctx, func(ev any) {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		switch e := ev.(type) {
+		case *cdpruntime.EventExceptionThrown:
+			b.faults = append(b.faults, fmt.Sprintf("exception: %s", e.ExceptionDetails.Text))
+		case *cdpruntime.EventConsoleAPICalled:
+			if e.Type == "error" || e.Type == "warning" {
+				text := ""
+				for _, a := range e.Args {
+					text += string(a.Value) + " "
+				}
+				b.faults = append(b.faults, fmt.Sprintf("console %s: %s", e.Type, text))
+			}
+		case *network.EventResponseReceived:
+			kind[e.RequestID] = e.Response.MimeType
+			if e.Response.Status >= 400 {
+				b.faults = append(b.faults, fmt.Sprintf("%d %s", e.Response.Status, e.Response.URL))
+			}
+		case *network.EventLoadingFinished:
+			if strings.Contains(kind[e.RequestID], "javascript") {
+				b.scripts[e.RequestID] = e.EncodedDataLength
+			}
+		case *network.EventLoadingFailed:
+			if e.ErrorText != "net::ERR_ABORTED" {
+				b.faults = append(b.faults, "failed request: "+e.ErrorText)
+			}
+		}
+	}); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := chromedp.CallBrowser(ctx, network.Enable, network.EnableParams{}); err != nil {
+		if _, err := chromedp.Call(ctx, network.Enable, network.EnableParams{}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	t.Cleanup(func() {
+		b.mu.Lock()
+		defer b.mu.Unlock()
+		for _, f := range b.faults {
+			known := false
+			for _, e := range b.expected {
+				known = known || strings.Contains(f, e)
+			}
+			if !known {
+				t.Errorf("in the browser: %s", f)
+			}
+		}
+	})
+	return b
+}
+
+// expect names a fault that the journey provokes on purpose.
+func (b *browser) expect(part string) {
+	b.mu.Lock()
+	defer b.mu.Unlock()
+	b.expected = append(b.expected, part)
+}
+
+// finder finds what a user would point at: role is button, link, textbox, combobox, image or article; name a part of
+// its accessible name. It prefers the exact name and what lies on top.
+const finder = `((role, name) => {
+  const sel = {button: 'button, [role=button], summary', link: 'a[href]', textbox: 'input:not([type=checkbox]):not([type=file]), textarea',
+    combobox: 'select', image: 'svg[role=img]', article: 'article', file: 'input[type=file]', checkbox: 'input[type=checkbox]', row: 'tr', day: '[aria-label=Days] button'}[role];
+  const nameOf = (e) => {
+    const label = e.getAttribute('aria-label') || (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText || e.placeholder || '';
+    return label.replace(/\s+/g, ' ').trim();
+  };
+  const dialog = [...document.querySelectorAll('dialog[open]')].at(-1);
+  const all = [...(dialog || document).querySelectorAll(sel)].filter((e) => role === 'file' || (e.getClientRects().length && !e.disabled));
+  return all.find((e) => nameOf(e) === name) || all.find((e) => nameOf(e).startsWith(name)) || all.find((e) => nameOf(e).includes(name)) || null;
+})`
+
+func quoted(role, name string) string {
+	r, _ := json.Marshal(role)
+	n, _ := json.Marshal(name)
+	return fmt.Sprintf("%s(%s, %s)", finder, r, n)
+}
+
+// patience is how long the journey waits for what it expects to see.
+const patience = 8 * time.Second
+
+// until waits for a condition of the page.
+func (b *browser) until(what, expression string) {
+	b.t.Helper()
+	deadline := time.Now().Add(patience)
+	for {
+		ok, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("!!("+expression+")"))
+		if err == nil && ok {
+			return
+		}
+		if time.Now().After(deadline) {
+			text, _ := chromedp.Run(b.ctx, chromedp.Evaluate[string]("location.hash + '\\n' + document.body.innerText.slice(0, 1500)"))
+			b.t.Fatalf("did not come to be: %s (%v)\nthe page says:\n%s", what, err, text)
+		}
+		time.Sleep(25 * time.Millisecond)
+	}
+}
+
+// visit goes to a place of the program.
+func (b *browser) visit(path string) {
+	b.t.Helper()
+	if err := chromedp.Do(b.ctx, chromedp.Navigate(b.url+path)); err != nil {
+		b.t.Fatalf("visit %s: %v", path, err)
+	}
+}
+
+// press clicks what has the role and name.
+func (b *browser) press(role, name string) {
+	b.t.Helper()
+	b.until(role+" "+name, quoted(role, name))
+	if err := chromedp.Do(b.ctx, chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
+		b.t.Fatalf("press %s %q: %v", role, name, err)
+	}
+}
+
+// fill replaces what stands in a field.
+func (b *browser) fill(name, text string) {
+	b.t.Helper()
+	b.until("field "+name, quoted("textbox", name))
+	b.eval(quoted("textbox", name) + ".select()")
+	if err := chromedp.Do(b.ctx, chromedp.SendKeys(chromedp.JSPath(quoted("textbox", name)), text)); err != nil {
+		b.t.Fatalf("fill %q: %v", name, err)
+	}
+}
+
+// choose picks an option of a list by its words.
+func (b *browser) choose(name, option string) {
+	b.t.Helper()
+	b.until("list "+name, quoted("combobox", name))
+	o, _ := json.Marshal(option)
+	b.until("option "+option, fmt.Sprintf("[...%s.options].some((o) => o.text === %s)", quoted("combobox", name), o))
+	b.eval(fmt.Sprintf("((e) => { e.value = [...e.options].find((o) => o.text === %s).value; e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); })(%s)", o, quoted("combobox", name)))
+}
+
+// key presses a key outside any field.
+func (b *browser) key(k string) {
+	b.t.Helper()
+	if err := chromedp.Do(b.ctx, chromedp.KeyEvent(k)); err != nil {
+		b.t.Fatalf("key %q: %v", k, err)
+	}
+}
+
+// see waits until the page shows a text.
+func (b *browser) see(text string) {
+	b.t.Helper()
+	n, _ := json.Marshal(text)
+	b.until("text "+text, fmt.Sprintf("document.body.innerText.replace(/\\s+/g, ' ').includes(%s)", n))
+}
+
+// eval runs a script and gives its value.
+func (b *browser) eval(expression string) any {
+	b.t.Helper()
+	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[any](expression))
+	if err != nil && !strings.Contains(err.Error(), "undefined") && !strings.Contains(err.Error(), "null") {
+		b.t.Fatalf("script: %v\n%s", err, expression)
+	}
+	return v
+}
+
+// text is the text of an element by its test mark or CSS path.
+func (b *browser) text(css string) string {
+	b.t.Helper()
+	n, _ := json.Marshal(css)
+	v, _ := b.eval(fmt.Sprintf("document.querySelector(%s)?.innerText ?? ''", n)).(string)
+	return v
+}
+
+// settled waits until nothing is under way.
+func (b *browser) settled() {
+	b.t.Helper()
+	b.until("a quiet page", `document.readyState === 'complete' && document.fonts.status === 'loaded' && !document.querySelector('[aria-busy=true]')`)
+	time.Sleep(250 * time.Millisecond)
+}
+
+// shot takes a picture of what is in sight.
+func (b *browser) shot(file string) {
+	b.t.Helper()
+	b.settled()
+	png, err := chromedp.Run(b.ctx, chromedp.CaptureScreenshot())
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	if err := os.WriteFile(file, png, 0o644); err != nil {
+		b.t.Fatal(err)
+	}
+}
+
+// accessible fails on violations of WCAG level A or AA on the page as it stands.
+func (b *browser) accessible(where string) {
+	b.t.Helper()
+	b.settled()
+	axe, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	b.eval("window.axe || (0, eval)(" + string(must(json.Marshal(string(axe)))) + "), true")
+	found, err := chromedp.Run(b.ctx, chromedp.Evaluate[[]string](`axe.run(document, {runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']})
+	  .then((r) => r.violations.map((v) => v.id + ': ' + v.help + ' — ' + v.nodes.slice(0, 3).map((n) => n.html.slice(0, 200) + ' ' + (n.any[0]?.message ?? '')).join(' | ')))`, chromedp.EvalAwaitPromise))
+	if err != nil {
+		b.t.Fatalf("accessibility of %s: %v", where, err)
+	}
+	for _, f := range found {
+		b.t.Errorf("%s: %s", where, f)
+	}
+}
+
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
+}

@@ -1,0 +1,67 @@
+package e2e
+
+import (
+	"flag"
+	"path/filepath"
+	"testing"
+)
+
+var pictures = flag.String("pictures", "", "folder to write the pictures of the main views to")
+
+// TestPictures takes one picture of each main view on the demo data. It runs only when asked for: make screenshots.
+func TestPictures(t *testing.T) {
+	if *pictures == "" {
+		t.Skip("asked for with -pictures")
+	}
+	s := start(t, "demo", t.TempDir())
+	desk := open(t, s, 1280, 800)
+	take := func(b *browser, name string) { b.shot(filepath.Join(*pictures, name+".png")) }
+
+	desk.visit("/#/lookout")
+	desk.see("Freeze on")
+	take(desk, "lookout")
+	desk.visit("/#/grounds/1")
+	desk.see("By the boathouse steps")
+	take(desk, "grounds")
+	desk.visit("/#/walk/1/1")
+	check(desk)
+	take(desk, "walk")
+	desk.press("button", "Accept")
+	desk.see("jobs on the year")
+	for _, plant := range []string{"1/6", "2/25", "3/35"} { // an oleander row, a camellia, another oleander
+		desk.visit("/#/walk/" + plant)
+		check(desk)
+		desk.press("button", "Accept")
+		desk.see("Kept.")
+	}
+	desk.visit("/#/year")
+	desk.see("Look again")
+	take(desk, "year")
+	desk.visit("/#/rounds/1")
+	desk.press("button", "Put on")
+	desk.see("Take it off")
+	desk.visit("/#/rounds/3")
+	desk.see("costs")
+	take(desk, "rounds")
+
+	phone := open(t, s, 390, 844)
+	phone.visit("/#/walk/3/38")
+	check(phone)
+	take(phone, "walk-phone")
+}
+
+// check makes three checks, as a gardener would, that leave the top of the plant in doubt: buds rubbed where it is
+// suggested, then bark scratched lower down.
+func check(b *browser) {
+	b.t.Helper()
+	b.see("Nothing has been checked yet")
+	for range 3 {
+		b.press("button", "Bud broke")
+	}
+	b.see("0 of 3 buds held")
+	for range 3 {
+		b.press("button", "Lower")
+	}
+	b.press("button", "Bark green")
+	b.see("Bark green at")
+}
