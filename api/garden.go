@@ -249,12 +249,12 @@ func (s *Server) plantRecord(in PlantIn) (store.Plant, error) {
 // PlantOut is a plant with what is known of it now.
 type PlantOut struct {
 	store.Plant
-	Common    string         `json:"common"`
-	Botanical string         `json:"botanical"`
-	Form      catalogue.Form `json:"form"`
-	Property  string         `json:"property"`
+	Common    string          `json:"common"`
+	Botanical string          `json:"botanical"`
+	Form      catalogue.Form  `json:"form"`
+	Property  string          `json:"property"`
 	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands since the last freeze, if any"`
-	Look      *LookOut       `json:"look,omitempty" doc:"Why to look at it after this winter's freezes"`
+	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after this winter's freezes"`
 }
 
 // LookOut is a reason to look.

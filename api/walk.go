@@ -164,8 +164,8 @@ type DecisionIn struct {
 
 // DecisionOut is what was kept.
 type DecisionOut struct {
-	Verdict store.Decision `json:"verdict"`
-	Jobs    []store.JobRecord   `json:"jobs"`
+	Verdict store.Decision    `json:"verdict"`
+	Jobs    []store.JobRecord `json:"jobs"`
 }
 
 func (s *Server) decide(ctx context.Context, in *struct {

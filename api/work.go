@@ -384,12 +384,16 @@ type Rounds struct {
 const dayMinutes = 480
 
 func (s *Server) rounds(ctx context.Context, in *struct {
-	From day.Day `query:"from" format:"date" doc:"Today when absent"`
-	Days int     `query:"days" default:"14" minimum:"1" maximum:"120"`
+	From string `query:"from" format:"date" doc:"Today when absent"`
+	Days int    `query:"days" default:"14" minimum:"1" maximum:"120"`
 }) (*Out[Rounds], error) {
-	from := in.From
-	if from == 0 || from == day.None {
-		from = s.Today()
+	from := s.Today()
+	if in.From != "" {
+		d, err := day.Parse(in.From)
+		if err != nil {
+			return nil, s.problem(ctx, "rounds", refuse("from", in.From, err.Error()))
+		}
+		from = d
 	}
 	lanes, err := s.lanes(ctx, 0)
 	if err != nil {
@@ -428,13 +432,13 @@ type File struct {
 }
 
 func (s *Server) calendar(ctx context.Context, in *struct {
-	From day.Day `query:"from" required:"true" format:"date"`
-	To   day.Day `query:"to" required:"true" format:"date"`
+	From string `query:"from" required:"true" format:"date"`
+	To   string `query:"to" required:"true" format:"date"`
 }) (*File, error) {
 	if in.To < in.From {
-		return nil, s.problem(ctx, "calendar", refuse("to", in.To.String(), "is before from"))
+		return nil, s.problem(ctx, "calendar", refuse("to", in.To, "is before from"))
 	}
-	jobs, err := s.Store.JobsBetween(ctx, in.From.String(), in.To.String())
+	jobs, err := s.Store.JobsBetween(ctx, in.From, in.To)
 	if err != nil {
 		return nil, s.problem(ctx, "jobs", err)
 	}
@@ -472,5 +476,5 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 	}
 	name := fmt.Sprintf("round-%s.ics", in.From)
 	return &File{"text/calendar; charset=utf-8", fmt.Sprintf("attachment; filename=%q", name),
-		[]byte(exchange.Calendar("Round from "+in.From.String(), s.Today().Time().Add(6*time.Hour), entries))}, nil
+		[]byte(exchange.Calendar("Round from "+in.From, s.Today().Time().Add(6*time.Hour), entries))}, nil
 }

@@ -104,25 +104,32 @@ type Window struct {
 	Cost Cost    `json:"cost"` // of the best day
 }
 
-// Windows are the runs of days that cost at most limit.
+// Costs that hover round a limit make one window, not a row of slivers.
+const (
+	bridged = 3 // days of the longest gap that two windows are joined over
+	nearly  = 5 // how far those days may lie above the limit
+)
+
+// Windows are the runs of days that cost at most limit. Runs parted by no more than three days that cost hardly more
+// are taken as one.
 func (c Curve) Windows(limit Cost) []Window {
 	var out []Window
-	open := false
+	gap, near := bridged+1, false // days since the last window, and whether all of them came close
 	for i, v := range c.Costs() {
 		d := c.Start + day.Day(i)
 		if v > limit || v == Never {
-			open = false
+			gap, near = gap+1, near && v <= limit+nearly
 			continue
 		}
-		if !open {
+		if len(out) == 0 || gap > bridged || !near {
 			out = append(out, Window{From: d, To: d, Best: d, Cost: v})
-			open = true
 		}
 		w := &out[len(out)-1]
 		w.To = d
 		if v < w.Cost {
 			w.Best, w.Cost = d, v
 		}
+		gap, near = 0, true
 	}
 	return out
 }

@@ -58,6 +58,12 @@ func TestWindows(t *testing.T) {
 	if _, ok := c.Best(c.Start); ok {
 		t.Error("a best day among forbidden ones")
 	}
+	hovers := Curve{Start: c.Start, Days: 12}
+	costs := []Cost{40, 29, 31, 30, 32, 29, 50, 29, 31, 31, 31, 31}
+	hovers.Because("heat", "heat", func(d day.Day) Cost { return costs[d-c.Start] })
+	if got := hovers.Windows(Acceptable); len(got) != 2 || got[0].From != c.Start+1 || got[0].To != c.Start+5 || got[1].From != c.Start+7 || got[1].To != c.Start+7 {
+		t.Errorf("a curve that hovers round the limit: %+v", got)
+	}
 	// A higher limit never shortens the windows.
 	last := 0
 	for limit := Cost(0); limit <= Worst; limit += 5 {

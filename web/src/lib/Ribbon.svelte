@@ -19,13 +19,14 @@
 
   interface Props {
     season: Season;
+    place?: string; // whose season it is
     lanes?: RibbonLane[];
     pointed?: string; // the day pointed at
     chosen?: number | string; // the lane pointed at
     onpoint?: (day: string, lane?: number | string) => void;
     onpick?: (day: string, lane: number | string) => void;
   }
-  let { season, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
+  let { season, place, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
 
   let width = $state(900);
   const top = 20; // month names
@@ -191,10 +192,18 @@
     {#each freezes as f (f.coldest)}
       <g transform="translate({at(f.coldest) + 1},{y(f.min_c)})">
         <path d="M-5 4h10v-8h-3v3h-4v-3h-3z" fill="var(--color-cold)" />
-        <text x={near(f.coldest) ? -9 : 9} y="4" font-size="12" font-weight="650" text-anchor={near(f.coldest) ? 'end' : 'start'} fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text
+        <text
+          x={near(f.coldest) ? -9 : 9}
+          y="4"
+          font-size="12"
+          font-weight="650"
+          text-anchor={near(f.coldest) ? 'end' : 'start'}
+          fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text
         >
       </g>
     {/each}
+    {#if place}<text x={width - 8} y={top + high - 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{place}</text
+      >{/if}
     {#each lanes as lane, i (lane.id)}
       {@const ly = laneTop + i * row}
       <g opacity={chosen === undefined || chosen === lane.id ? 1 : 0.75}>

@@ -19,7 +19,10 @@
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">
-        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again, house.today)}{/if}
+        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}&nbsp;· look again {inWords(
+            answer.look_again,
+            house.today,
+          )}{/if}
       </p>
     {/if}
   </header>

@@ -154,7 +154,7 @@
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if season && property}<Ribbon {season} />{/if}
+  {#if season && property}<Ribbon {season} place={property.name} />{/if}
 </div>
 
 <div class="grid lg:grid-cols-[15rem_1fr]">
@@ -281,12 +281,12 @@
                 <td class="py-1 pr-3"
                   ><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/walk/{id}/{p.id}"
                     >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}</a
-                  > <span class="latin text-soft max-md:hidden">{p.botanical}</span></td
+                  > <span class="latin text-soft max-xl:hidden">{p.botanical}</span></td
                 >
                 <td class="pr-3">{p.label}</td>
-                <td class="pr-3 text-right">{metres(p.height_m)}</td>
-                <td class="pr-3 text-right max-md:hidden">{metres(p.spread_m)}</td>
-                <td class="pr-3 {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}">{verdictOf(p)}</td>
+                <td class="pr-3 text-right whitespace-nowrap">{metres(p.height_m)}</td>
+                <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.spread_m)}</td>
+                <td class="pr-3 whitespace-nowrap {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}">{verdictOf(p)}</td>
                 <td class="text-right whitespace-nowrap">
                   <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}
                     >Change<span class="sr-only"> {p.common}, {p.label}</span></button

@@ -50,7 +50,7 @@
 <svelte:head><title>Lookout · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if season}<Ribbon {season} />{/if}
+  {#if season}<Ribbon {season} place={look?.events?.find((e) => e.property_id === look?.property)?.property ?? ''} />{/if}
 </div>
 
 <div class="px-5 py-4 max-md:px-3">
@@ -122,7 +122,8 @@
                 >
                   <Mark share={((p.look?.buds_c ?? 0) + 1.5) / 11} words="cold, {p.look?.expected} likely hurt" />
                   <span class="min-w-0 flex-1">
-                    <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span>{/if}
+                    <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span
+                      >{/if}
                     <span class="latin text-soft">{p.botanical}</span>
                     <span class="block text-sm">{p.look?.reason}</span>
                   </span>
@@ -164,7 +165,9 @@
                 {#if season.last_frost}
                   Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
                 {/if}
-                Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(season.killing_to_come * 100)} %
+                Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
+                  season.killing_to_come * 100,
+                )} %
                 <span class="text-soft">(estimate)</span>.
               </p>
             </section>

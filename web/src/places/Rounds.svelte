@@ -106,7 +106,13 @@
 <svelte:head><title>Rounds · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if job && season}<Ribbon {season} lanes={lane} pointed={day} onpick={(d) => d >= house.today && choose(d)} />{/if}
+  {#if job && season}<Ribbon
+      {season}
+      place={job.property}
+      lanes={lane}
+      pointed={day}
+      onpick={(d) => d >= house.today && choose(d)}
+    />{/if}
 </div>
 
 <div class="grid lg:grid-cols-[19rem_1fr]">

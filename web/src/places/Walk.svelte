@@ -312,7 +312,7 @@
         </header>
         {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
 
-        <div class="min-h-0 flex-1 max-lg:h-[17.5rem] max-lg:flex-none">
+        <div class="min-h-0 flex-1 max-lg:h-[13.5rem] max-lg:flex-none">
           <Portrait
             form={plant.form as Form}
             heightM={plant.height_m}
@@ -321,7 +321,7 @@
             {answer}
             {checks}
             active={palm ? undefined : active}
-            box={wide ? [430, 440] : [380, 280]}
+            box={wide ? [430, 440] : [380, 216]}
             onpick={palm ? undefined : pick}
           />
         </div>
@@ -405,22 +405,25 @@
                 : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a>
             </p>{/if}
         </div>
-        <div class="flex items-center gap-2 border-t border-rule bg-paper p-3 max-lg:sticky max-lg:bottom-14">
-          {#if decided}
-            <span class="flex-1 font-semibold text-moss">{decided.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
-            <Button onclick={() => step(1)}>Next plant</Button>
-          {:else}
-            <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}
-              >{standing ? 'Accept anew' : 'Accept'}</Button
+        <div class="border-t border-rule bg-paper p-3 max-lg:sticky max-lg:bottom-14">
+          {#if answer && !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">{answer.verdict.sentence}</p>{/if}
+          <div class="flex items-center gap-2">
+            {#if decided}
+              <span class="flex-1 font-semibold text-moss">{decided.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
+              <Button onclick={() => step(1)}>Next plant</Button>
+            {:else}
+              <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}
+                >{standing ? 'Accept anew' : 'Accept'}</Button
+              >
+              <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}
+                >Overrule</Button
+              >
+              <Button color="light" disabled={!answer} onclick={() => decide('not now')}>Not now</Button>
+            {/if}
+            <span class="sr-only" role="status"
+              >{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span
             >
-            <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}
-              >Overrule</Button
-            >
-            <Button color="light" disabled={!answer} onclick={() => decide('not now')}>Not now</Button>
-          {/if}
-          <span class="sr-only" role="status"
-            >{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span
-          >
+          </div>
         </div>
       </section>
     {:else if walkId}

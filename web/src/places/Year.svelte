@@ -89,7 +89,14 @@
   </div>
   <div class="flex-1 overflow-x-auto border-t border-rule bg-white">
     {#if season && lanes}
-      <Ribbon {season} lanes={drawn} bind:pointed bind:chosen onpick={(_, id) => push(`/rounds/${id}`)} />
+      <Ribbon
+        {season}
+        place={properties.find((p) => p.id === (only || properties[0]?.id))?.name}
+        lanes={drawn}
+        bind:pointed
+        bind:chosen
+        onpick={(_, id) => push(`/rounds/${id}`)}
+      />
       {#if !lanes.length}
         <p class="p-5">
           No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks say.
