@@ -34,9 +34,9 @@ func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
 	if err != nil {
 		return nil, s.problem(ctx, "firm", err)
 	}
-	l, err := s.lookList(ctx)
+	all, err := s.allPlants(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "look-list", err)
+		return nil, s.problem(ctx, "plants", err)
 	}
 	lanes, err := s.lanes(ctx, 0)
 	if err != nil {
@@ -46,7 +46,7 @@ func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
 	if err != nil {
 		return nil, s.problem(ctx, "properties", err)
 	}
-	c := Counts{Lookout: len(l), Grounds: len(props), Year: len(closing(lanes, s.Today()))}
+	c := Counts{Lookout: len(lookList(all)), Grounds: len(props), Year: len(closing(lanes, s.Today()))}
 	for _, j := range lanes {
 		if j.Day == nil {
 			c.Rounds++
@@ -71,14 +71,15 @@ type Lookout struct {
 const shown = 200
 
 // lookList is every plant a recent freeze may have hurt and nobody has decided on since, the worst first.
-func (s *Server) lookList(ctx context.Context) ([]PlantOut, error) {
-	all, err := s.allPlants(ctx)
-	if err != nil {
-		return nil, err
+func lookList(all []PlantOut) []PlantOut {
+	list := []PlantOut{}
+	for _, p := range all {
+		if p.Look != nil && p.Look.Expected != "nothing" && !decided(p) {
+			list = append(list, p)
+		}
 	}
-	list := slices.DeleteFunc(all, func(p PlantOut) bool { return p.Look == nil || p.Look.Expected == "nothing" || decided(p) })
 	slices.SortStableFunc(list, func(a, b PlantOut) int { return cmp.Compare(b.Look.BudsC, a.Look.BudsC) })
-	return list, nil
+	return list
 }
 
 func decided(p PlantOut) bool { return p.Verdict != nil && p.Verdict.Decision != "not now" }
@@ -126,9 +127,7 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 			o.Looked++
 		}
 	}
-	if o.Looks, err = s.lookList(ctx); err != nil {
-		return nil, s.problem(ctx, "look-list", err)
-	}
+	o.Looks = lookList(all)
 	if len(o.Looks) > shown {
 		o.More = len(o.Looks) - shown
 		o.Looks = o.Looks[:shown]

@@ -1,0 +1,501 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"log/slog"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+	"testing/fstest"
+	"time"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/damage"
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+	"mezzadro/demo"
+	"mezzadro/exchange"
+	"mezzadro/store"
+)
+
+// house is a whole site over a record of its own.
+type house struct {
+	t      testing.TB
+	folder string
+	today  day.Day
+	server *Server
+	site   http.Handler
+}
+
+// newHouse opens an empty record on 18 March 2027, with the sample's simulated weather station.
+func newHouse(t testing.TB) *house {
+	t.Helper()
+	h := &house{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
+	h.open()
+	return h
+}
+
+func (h *house) open() {
+	h.t.Helper()
+	st, err := store.Open(context.Background(), h.folder)
+	if err != nil {
+		h.t.Fatal(err)
+	}
+	h.t.Cleanup(func() { _ = st.Close() })
+	sample, err := demo.Read()
+	if err != nil {
+		h.t.Fatal(err)
+	}
+	station, err := sample.Station()
+	if err != nil {
+		h.t.Fatal(err)
+	}
+	h.server = &Server{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return h.today }, Station: station,
+		Files: fstest.MapFS{"index.html": {Data: []byte("<title>Mezzadro</title>")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;"), 500)}},
+		Log:   slog.New(slog.DiscardHandler)}
+	h.site = h.server.Handler()
+}
+
+// do sends one request; a string body goes as it is, anything else as JSON.
+func (h *house) do(method, path string, body any, headers ...string) (int, []byte) {
+	h.t.Helper()
+	var r io.Reader
+	kind := "application/json"
+	switch b := body.(type) {
+	case nil:
+	case string:
+		r = strings.NewReader(b)
+		if strings.Contains(path, "/weather") {
+			kind = "text/csv"
+		}
+	default:
+		j, err := json.Marshal(b)
+		if err != nil {
+			h.t.Fatal(err)
+		}
+		r = bytes.NewReader(j)
+	}
+	req := httptest.NewRequest(method, "/api/v1"+path, r)
+	if r != nil {
+		req.Header.Set("Content-Type", kind)
+	}
+	for i := 0; i+1 < len(headers); i += 2 {
+		req.Header.Set(headers[i], headers[i+1])
+	}
+	w := httptest.NewRecorder()
+	h.site.ServeHTTP(w, req)
+	return w.Code, w.Body.Bytes()
+}
+
+// ok sends a request that must succeed and decodes its answer.
+func ok[T any](h *house, method, path string, body any, headers ...string) T {
+	h.t.Helper()
+	var out T
+	code, b := h.do(method, path, body, headers...)
+	if code >= 300 {
+		h.t.Fatalf("%s %s: %d %s", method, path, code, b)
+	}
+	if len(b) > 0 {
+		if err := json.Unmarshal(b, &out); err != nil {
+			h.t.Fatalf("%s %s: %v in %s", method, path, err, b)
+		}
+	}
+	return out
+}
+
+type obj = map[string]any
+
+// villa adds a property with a camellia and its weather.
+func (h *house) villa() (property PropertyOut, plant PlantOut) {
+	h.t.Helper()
+	property = ok[PropertyOut](h, "POST", "/properties", obj{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210})
+	plant = ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-japonica", "label": "East wall", "height_m": 2})
+	ok[WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", property.ID), nil)
+	return property, plant
+}
+
+var doubt = []damage.Check{{Kind: damage.BudRub, HeightM: 1.8, Broke: 6}, {Kind: damage.Scratch, HeightM: 1.2, Result: "green"}}
+
+func TestFromFreezeToDatedJob(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+
+	l := ok[Lookout](h, "GET", "/lookout", nil)
+	if len(l.Events) == 0 || l.Events[0].MinC > -10.8 || l.Events[0].Coldest.Month() != time.February || !strings.Contains(l.Events[0].Story, "warmer than normal") {
+		t.Fatalf("events: %+v", l.Events)
+	}
+	if len(l.Looks) != 1 || l.Looks[0].ID != plant.ID || !strings.Contains(l.Looks[0].Look.Reason, "26 February") {
+		t.Fatalf("look-list: %+v", l.Looks)
+	}
+
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	if again := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID}); again.ID != walk.ID {
+		t.Errorf("a second walk on the same day: %d and %d", walk.ID, again.ID)
+	}
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	a := ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
+	if a.Verdict.Kind != damage.Wait || a.Verdict.Until.Month() != time.April || !strings.Contains(a.Verdict.Sentence, "Too early to call above 1.1 m") {
+		t.Fatalf("verdict: %+v", a.Verdict)
+	}
+	d := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1")
+	if len(d.Jobs) != 2 || d.Verdict.Decision != "accepted" {
+		t.Fatalf("accepted: %+v", d)
+	}
+	if again := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1"); again.Verdict.ID != d.Verdict.ID {
+		t.Errorf("the same press twice made verdicts %d and %d", d.Verdict.ID, again.Verdict.ID)
+	}
+	y := ok[Year](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
+	if len(y.Lanes) != 2 || len(y.Lanes[0].Windows) == 0 || len(y.Lanes[0].Costs) < 200 || len(y.Lanes[1].Reasons) == 0 {
+		t.Fatalf("lanes: %d", len(y.Lanes))
+	}
+	look := d.Jobs[0]
+	best := ok[Lane](h, "GET", fmt.Sprintf("/jobs/%d", look.ID), nil).BestDay
+	put := ok[PutOut](h, "PUT", fmt.Sprintf("/jobs/%d/day", look.ID), obj{"day": best, "version": look.Version})
+	if put.Cost != 0 || put.Job.Day == nil || *put.Job.Day != best.String() {
+		t.Errorf("put on %s: %+v", best, put)
+	}
+	// The cut comes after the look; a day before it is warned of.
+	early := ok[PutOut](h, "PUT", fmt.Sprintf("/jobs/%d/day", d.Jobs[1].ID), obj{"day": best - 5, "version": 1})
+	if len(early.Warnings) != 1 || !strings.Contains(early.Warnings[0], "comes first") {
+		t.Errorf("cut before the look: warnings %v", early.Warnings)
+	}
+	r := ok[Rounds](h, "GET", fmt.Sprintf("/rounds?from=%s&days=7", best), nil)
+	if r.Days[0].Minutes != look.Minutes || len(r.Days[0].Jobs) != 1 || len(r.Waiting) != 0 {
+		t.Errorf("the day's list: %+v", r.Days[0])
+	}
+	code, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s", best, best), nil)
+	if code != 200 || !strings.Contains(string(cal), "DTSTART:"+strings.ReplaceAll(best.String(), "-", "")+"T080000") || !strings.Contains(string(cal), "Villa Lumera") {
+		t.Errorf("calendar: %d %s", code, cal)
+	}
+
+	// A restart keeps all of it.
+	_ = h.server.Store.Close()
+	h.open()
+	if again := ok[Year](h, "GET", "/year", nil); len(again.Lanes) != 2 || again.Lanes[0].Day == nil {
+		t.Errorf("after a restart: %d lanes", len(again.Lanes))
+	}
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 0 || l.Looked != 1 {
+		t.Errorf("the decided plant is still on the look-list")
+	}
+	// Undo brings everything back as it was.
+	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", d.Verdict.ID), nil)
+	if again := ok[Year](h, "GET", "/year", nil); len(again.Lanes) != 0 {
+		t.Errorf("after undo: %d lanes", len(again.Lanes))
+	}
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 1 {
+		t.Errorf("after undo: %d on the look-list", len(l.Looks))
+	}
+}
+
+func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
+	first := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	second := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.9, "note": "The client wants it lower."})
+	y := ok[Year](h, "GET", "/year", nil)
+	if len(y.Lanes) != 2 || y.Lanes[0].VerdictID != second.Verdict.ID {
+		t.Fatalf("standing jobs: %+v", y.Lanes)
+	}
+	if code, b := h.do("DELETE", fmt.Sprintf("/verdicts/%d", first.Verdict.ID), nil); code != 409 || !strings.Contains(string(b), "later verdict") {
+		t.Errorf("taking back the earlier first: %d %s", code, b)
+	}
+	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", second.Verdict.ID), nil)
+	if y := ok[Year](h, "GET", "/year", nil); len(y.Lanes) != 2 || y.Lanes[0].VerdictID != first.Verdict.ID {
+		t.Errorf("after undo the first verdict's jobs stand: %+v", y.Lanes)
+	}
+	if n := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "not now"}); len(n.Jobs) != 0 {
+		t.Errorf("not now made %d jobs", len(n.Jobs))
+	}
+}
+
+func TestReckonDamage(t *testing.T) {
+	h := newHouse(t)
+	lake, _ := catalogue.Built().Climate("lake-foothills")
+	ask := func(c season.Climate, date string) damage.Answer {
+		return ok[damage.Answer](h, "POST", "/reckon/damage", obj{"species": "nerium-oleander", "date": date, "climate": c, "height_m": 2.4, "checks": doubt})
+	}
+	north := ask(lake.Climate, "2027-03-18")
+	south := lake.Climate
+	south.Latitude = -south.Latitude
+	south.Normals = append(append([]season.Normal{}, south.Normals[6:]...), south.Normals[:6]...)
+	s := ask(south, "2027-09-18")
+	if gap := s.Patience.Sub(north.Patience); gap < 178 || gap > 190 {
+		t.Errorf("north %s, south %s: not half a year apart", north.Patience, s.Patience)
+	}
+	if len(north.Cautions) < 3 || len(north.Reasons) != 3 || north.Next == nil || north.Buds.Rubbed != 6 || len(north.Jobs) != 2 {
+		t.Errorf("oleander: %+v", north)
+	}
+	if list := ok[List[PlantOut]](h, "GET", "/plants", nil); len(list.Items) != 0 {
+		t.Errorf("reckoning stored %+v", list.Items)
+	}
+}
+
+// TestRefusals sends what cannot be: each gets a problem document naming the field, and nothing is stored.
+func TestRefusals(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	lake, _ := catalogue.Built().Climate("lake-foothills")
+	damageOf := func(change func(obj)) obj {
+		b := obj{"species": "camellia-japonica", "date": "2027-03-18", "climate": lake.Climate, "height_m": 2, "checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}}}
+		change(b)
+		return b
+	}
+	checks := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, plant.ID)
+	csv := fmt.Sprintf("/properties/%d/weather", property.ID)
+	before := ok[Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
+	for _, c := range []struct {
+		name, method, path string
+		body               any
+		status             int
+		says               []string
+	}{
+		{"height of 0", "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 0}, 422, []string{"body.height_m", "above 0"}},
+		{"unknown species", "POST", "/plants", obj{"property_id": property.ID, "species": "camelia-japonica", "height_m": 1}, 422, []string{"body.species", "camellia-japonica"}},
+		{"property not there", "POST", "/plants", obj{"property_id": 999, "species": "olea-europaea", "height_m": 1}, 404, []string{"property 999"}},
+		{"no property", "POST", "/plants", obj{"species": "olea-europaea", "height_m": 1}, 422, []string{"body.property_id"}},
+		{"height in words", "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": "tall"}, 422, []string{"body.height_m", "number"}},
+		{"no name", "POST", "/properties", obj{"name": " ", "climate_type": "lake-foothills"}, 422, []string{"body.name"}},
+		{"no climate", "POST", "/properties", obj{"name": "Orchard"}, 422, []string{"body.climate_type"}},
+		{"unknown zone", "POST", "/properties", obj{"name": "Orchard", "climate_type": "lake-foothills", "zone": "Moon/Sea"}, 422, []string{"body.zone"}},
+		{"eleven months", "POST", "/properties", obj{"name": "Orchard", "climate": obj{"latitude": 45, "longitude": 8, "elevation_m": 1, "extreme_min_c": -8, "normals": lake.Climate.Normals[:11]}}, 422, []string{"body.climate.normals", "11 months"}},
+		{"reckon: height of 0", "POST", "/reckon/damage", damageOf(func(b obj) { b["height_m"] = 0 }), 422, []string{"body.height_m", "above 0"}},
+		{"reckon: unknown species", "POST", "/reckon/damage", damageOf(func(b obj) { b["species"] = "triffid" }), 422, []string{"body.species", "triffid"}},
+		{"reckon: a date that is none", "POST", "/reckon/damage", damageOf(func(b obj) { b["date"] = "2027-02-30" }), 422, []string{"body.date"}},
+		{"reckon: check above the plant", "POST", "/reckon/damage", damageOf(func(b obj) { b["height_m"] = 0.5 }), 422, []string{"body.checks[0].height_m", "above the plant"}},
+		{"reckon: unknown kind", "POST", "/reckon/damage", damageOf(func(b obj) { b["checks"] = []obj{{"kind": "lick"}} }), 422, []string{"body.checks[0].kind"}},
+		{"reckon: no climate", "POST", "/reckon/damage", damageOf(func(b obj) { delete(b, "climate") }), 422, []string{"body.climate"}},
+		{"reckon: a field too many", "POST", "/reckon/damage", damageOf(func(b obj) { b["mood"] = "good" }), 422, []string{"mood"}},
+		{"not JSON", "POST", "/reckon/damage", "{", 400, []string{"detail"}},
+		{"checks that cannot be", "PUT", checks, obj{"checks": []obj{{"kind": "scratch", "height_m": 3, "result": "green"}}}, 422, []string{"checks[0].height_m"}},
+		{"nothing checked", "POST", strings.Replace(checks, "checks", "verdict", 1), obj{"decision": "accepted"}, 422, []string{"body.decision"}},
+		{"overruled without a note", "POST", strings.Replace(checks, "checks", "verdict", 1), obj{"decision": "overruled", "kind": "leave"}, 422, []string{"body.note"}},
+		{"weather with a broken line", "POST", csv, "time,temp_c\n2027-02-26T05:00Z,-9\n2027-02-26T06:00Z,cold\n", 422, []string{"line 3", "cold"}},
+		{"20 MB body", "POST", "/reckon/damage", strings.Repeat(" ", 20<<20), 413, []string{"too large"}},
+		{"20 MB weather", "POST", csv, strings.Repeat(" ", 20<<20), 413, []string{"too large"}},
+		{"calendar backwards", "GET", "/rounds.ics?from=2027-03-18&to=2027-03-01", nil, 422, []string{"before from"}},
+		{"rounds from no day", "GET", "/rounds?from=2027-02-30", nil, 422, []string{"from"}},
+		{"plant not there", "GET", "/plants/999", nil, 404, []string{"plant"}},
+		{"no such operation", "GET", "/forecast", nil, 404, []string{"no such operation"}},
+	} {
+		code, b := h.do(c.method, c.path, c.body)
+		var p struct {
+			Status int
+			Detail string
+		}
+		if err := json.Unmarshal(b, &p); err != nil || code != c.status || p.Status != c.status || p.Detail == "" {
+			t.Errorf("%s: %d %.300s (%v), want a problem document with %d", c.name, code, b, err, c.status)
+		}
+		for _, s := range c.says {
+			if !strings.Contains(string(b), s) {
+				t.Errorf("%s: does not say %q: %.300s", c.name, s, b)
+			}
+		}
+	}
+	after := ok[Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
+	if fmt.Sprint(len(after.SeenMin), after.ObservedTo, after.Source) != fmt.Sprint(len(before.SeenMin), before.ObservedTo, before.Source) {
+		t.Error("a refused file changed the weather")
+	}
+	if n := len(ok[List[PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
+		t.Errorf("%d plants after the refusals, want the one", n)
+	}
+	if n := len(ok[List[PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
+		t.Errorf("%d properties after the refusals, want the one", n)
+	}
+	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Checks) != 0 {
+		t.Errorf("refused checks were kept: %+v", w.Checks)
+	}
+}
+
+func TestChangeRemoveRestore(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	path := fmt.Sprintf("/plants/%d", plant.ID)
+	body := obj{"species": plant.Species, "label": "West wall", "height_m": 2.2, "version": plant.Version}
+	if p := ok[PlantOut](h, "PUT", path, body); p.Label != "West wall" || p.Version != 2 {
+		t.Errorf("changed: %+v", p)
+	}
+	code, b := h.do("PUT", path, body)
+	if code != 409 || !strings.Contains(string(b), "West wall") || !strings.Contains(string(b), "version 1") {
+		t.Errorf("a stale change: %d %s", code, b)
+	}
+	ok[struct{}](h, "DELETE", path, nil)
+	if code, _ := h.do("GET", path, nil); code != 404 {
+		t.Errorf("removed plant answers %d", code)
+	}
+	if p := ok[PlantOut](h, "POST", path+"/restore", nil); p.Label != "West wall" {
+		t.Errorf("restored: %+v", p)
+	}
+	at := fmt.Sprintf("/properties/%d", property.ID)
+	change := obj{"name": "Villa Lumera", "note": "Mind the dog.", "climate_type": "lake-foothills", "elevation_m": 400, "version": property.Version}
+	if p := ok[PropertyOut](h, "PUT", at, change); p.Note == "" || p.Climate.ElevationM != 400 {
+		t.Errorf("changed property: %+v", p)
+	}
+	ok[struct{}](h, "DELETE", at, nil)
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks)+len(l.Events) != 0 {
+		t.Errorf("a removed property is still watched: %+v", l)
+	}
+	ok[PropertyOut](h, "POST", at+"/restore", nil)
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) == 0 {
+		t.Error("the property came back without its plants")
+	}
+}
+
+func TestIdempotentAdd(t *testing.T) {
+	h := newHouse(t)
+	body := obj{"name": "Orchard", "climate_type": "prairie"}
+	a := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	b := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	c := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
+	if a.ID != b.ID || c.ID == a.ID {
+		t.Errorf("ids %d, %d (same key), %d (another)", a.ID, b.ID, c.ID)
+	}
+}
+
+func TestPages(t *testing.T) {
+	h := newHouse(t)
+	property, _ := h.villa()
+	for i := range 24 {
+		ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "rosa-shrub", "label": fmt.Sprint(i), "height_m": 1})
+	}
+	seen, pages := map[int64]bool{}, 0
+	for cursor := int64(0); ; pages++ {
+		l := ok[List[PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=10&cursor=%d", property.ID, cursor), nil)
+		for _, p := range l.Items {
+			seen[p.ID] = true
+		}
+		if cursor = l.Next; cursor == 0 {
+			break
+		}
+	}
+	if len(seen) != 25 || pages != 2 {
+		t.Errorf("%d plants on %d pages", len(seen), pages+1)
+	}
+}
+
+func TestWeatherFileMovesTheSeason(t *testing.T) {
+	h := newHouse(t)
+	p := ok[PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	ok[PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": "citrus-limon", "height_m": 1.5})
+	var b strings.Builder
+	b.WriteString("time,temp_c\n")
+	for i := range 24 * 30 {
+		c := 9.0
+		if i > 600 && i < 630 {
+			c = -10.5
+		}
+		fmt.Fprintf(&b, "%s,%g\n", time.Date(2027, 2, 10, i, 0, 0, 0, time.UTC).Format(time.RFC3339), c)
+	}
+	k := ok[WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", p.ID), b.String())
+	if k.Hours != 720 || len(k.Freezes) != 1 || k.Freezes[0].MinC != -10.5 || k.Source != "CSV file" {
+		t.Errorf("%+v", k)
+	}
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 1 || l.Looks[0].Look.Expected != "wood" {
+		t.Errorf("look-list after the file: %+v", l.Looks)
+	}
+	// Time moves on: what was pressing in March is history in October.
+	h.today = day.Of(2027, 10, 1)
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 0 {
+		t.Errorf("in October the February freeze is still on the list: %+v", l.Looks)
+	}
+}
+
+func TestStationDown(t *testing.T) {
+	h := newHouse(t)
+	p := ok[PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
+	path := fmt.Sprintf("/properties/%d/weather/read", p.ID)
+	h.server.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(http.NotFoundHandler())}
+	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "weather station answered") {
+		t.Errorf("station down: %d %s", code, b)
+	}
+	h.server.Station = nil
+	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "CSV") {
+		t.Errorf("no station: %d %s", code, b)
+	}
+}
+
+func TestForbiddenDay(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
+	j := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted"}).Jobs[0]
+	path := fmt.Sprintf("/jobs/%d/day", j.ID)
+	for d, says := range map[string]string{"2027-03-01": "past", "2030-01-01": "outside the time", "2027-02-31": "body.day"} {
+		if code, b := h.do("PUT", path, obj{"day": d, "version": 1}); code != 422 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %s", d, code, b)
+		}
+	}
+	put := ok[PutOut](h, "PUT", path, obj{"day": "2027-04-25", "version": 1})
+	if code, _ := h.do("PUT", path, obj{"day": nil, "version": 1}); code != 409 {
+		t.Errorf("a stale move answers %d", code)
+	}
+	if off := ok[PutOut](h, "PUT", path, obj{"day": nil, "version": put.Job.Version}); off.Job.Day != nil {
+		t.Errorf("taken off, but on %s", *off.Job.Day)
+	}
+}
+
+func TestOpenAPIIsFresh(t *testing.T) {
+	want, err := Describe()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got, err := os.ReadFile("../openapi.json"); err != nil || !bytes.Equal(got, want) {
+		t.Errorf("openapi.json is stale (%v): run make generate", err)
+	}
+}
+
+func TestFilesAreCompressedAndKept(t *testing.T) {
+	h := newHouse(t)
+	for path, cache := range map[string]string{"/": "no-cache", "/assets/a.js": "immutable"} {
+		r := httptest.NewRequest("GET", path, nil)
+		r.Header.Set("Accept-Encoding", "gzip")
+		w := httptest.NewRecorder()
+		h.site.ServeHTTP(w, r)
+		if w.Code != 200 || !strings.Contains(w.Header().Get("Cache-Control"), cache) || w.Header().Get("Content-Security-Policy") == "" {
+			t.Errorf("%s: %d %v", path, w.Code, w.Header())
+		}
+		if path != "/" && (w.Header().Get("Content-Encoding") != "gzip" || w.Body.Len() > 1000) {
+			t.Errorf("%s: %d bytes, %q", path, w.Body.Len(), w.Header().Get("Content-Encoding"))
+		}
+	}
+	r := httptest.NewRequest("POST", "/api/v1/walks", strings.NewReader(`{"property_id":1}`))
+	r.Header.Set("Sec-Fetch-Site", "cross-site")
+	w := httptest.NewRecorder()
+	h.site.ServeHTTP(w, r)
+	if w.Code != http.StatusForbidden {
+		t.Errorf("a write from another site answers %d", w.Code)
+	}
+}
+
+func BenchmarkLookout2000(b *testing.B) {
+	h := newHouse(b)
+	property, _ := h.villa()
+	species := catalogue.Built().Entries
+	err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+		for i := range 2000 {
+			if _, err := tx.AddPlant(context.Background(), store.Plant{PropertyID: property.ID, Species: species[i%len(species)].ID, HeightM: 1, SpreadM: 1, Count: 1}); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		if code, _ := h.do("GET", "/lookout", nil); code != 200 {
+			b.Fatal(code)
+		}
+	}
+}

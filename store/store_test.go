@@ -1,0 +1,185 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math"
+	"path/filepath"
+	"sync"
+	"testing"
+	"time"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/damage"
+	"mezzadro/core/job"
+	"mezzadro/core/weather"
+)
+
+var ctx = context.Background()
+
+func open(t testing.TB, folder string) *Store {
+	t.Helper()
+	s, err := Open(ctx, folder)
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = s.Close() })
+	return s
+}
+
+func write[T any](t testing.TB, s *Store, f func(tx Tx) (T, error)) T {
+	t.Helper()
+	out, err := Once(ctx, s, "", f)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return out
+}
+
+func grounds(t testing.TB, s *Store) (Property, Plant) {
+	t.Helper()
+	c, err := catalogue.Built().Climate("lake-foothills")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := write(t, s, func(tx Tx) (Property, error) {
+		return tx.AddProperty(ctx, Property{Name: "Villa Lumera", Zone: "UTC", Climate: Climate{c.Climate}})
+	})
+	return p, write(t, s, func(tx Tx) (Plant, error) {
+		return tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "olea-europaea", HeightM: 3, SpreadM: 2, Count: 1})
+	})
+}
+
+func TestReopenKeepsAll(t *testing.T) {
+	folder := filepath.Join(t.TempDir(), "new", "record")
+	s := open(t, folder)
+	p, plant := grounds(t, s)
+	if err := s.Close(); err != nil {
+		t.Fatal(err)
+	}
+	s = open(t, folder)
+	got, err := s.Property(ctx, p.ID)
+	if err != nil || got.Name != p.Name || len(got.Climate.Normals) != 12 || got.Plants != 1 {
+		t.Errorf("%+v, %v", got, err)
+	}
+	if again, err := s.Plant(ctx, plant.ID); err != nil || again != plant {
+		t.Errorf("%+v, %v", again, err)
+	}
+	if _, err := s.Plant(ctx, 77); !errors.Is(err, ErrNotFound) {
+		t.Errorf("a plant that is not there: %v", err)
+	}
+}
+
+func TestWriteIsAllOrNothing(t *testing.T) {
+	s := open(t, t.TempDir())
+	p, _ := grounds(t, s)
+	broken := errors.New("broken off")
+	err := s.Write(ctx, func(tx Tx) error {
+		if _, err := tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "x", HeightM: 1, SpreadM: 1, Count: 1}); err != nil {
+			return err
+		}
+		return broken
+	})
+	if !errors.Is(err, broken) {
+		t.Errorf("error %v", err)
+	}
+	if list, _ := s.Plants(ctx, 0, 0, 10); len(list) != 1 {
+		t.Errorf("%d plants after a write that broke off", len(list))
+	}
+	// The record itself refuses what cannot be, whatever the door let through.
+	if err := s.Write(ctx, func(tx Tx) error {
+		_, err := tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "x", HeightM: -1, SpreadM: 1, Count: 1})
+		return err
+	}); err == nil {
+		t.Error("a plant of height -1 was kept")
+	}
+}
+
+func TestOnceUnderContention(t *testing.T) {
+	s := open(t, t.TempDir())
+	p, _ := grounds(t, s)
+	var wg sync.WaitGroup
+	for i := range 40 {
+		wg.Go(func() {
+			_, err := Once(ctx, s, fmt.Sprintf("key-%d", i%10), func(tx Tx) (Plant, error) {
+				return tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "x", Label: fmt.Sprint(i % 10), HeightM: 1, SpreadM: 1, Count: 1})
+			})
+			if err != nil {
+				t.Error(err)
+			}
+		})
+	}
+	wg.Wait()
+	if list, _ := s.Plants(ctx, p.ID, 0, 100); len(list) != 11 {
+		t.Errorf("%d plants, want the first and one for each of ten keys", len(list))
+	}
+}
+
+func TestStale(t *testing.T) {
+	s := open(t, t.TempDir())
+	_, plant := grounds(t, s)
+	plant.Label = "first"
+	write(t, s, func(tx Tx) (Plant, error) { return tx.ChangePlant(ctx, plant) })
+	plant.Label = "second"
+	_, err := Once(ctx, s, "", func(tx Tx) (Plant, error) { return tx.ChangePlant(ctx, plant) })
+	var stale Stale
+	if !errors.As(err, &stale) || stale.Current.(Plant).Label != "first" || stale.Yours != 1 {
+		t.Errorf("second change on the first version: %v", err)
+	}
+}
+
+func TestWeatherRoundTrip(t *testing.T) {
+	s := open(t, t.TempDir())
+	p, _ := grounds(t, s)
+	at := time.Date(2027, 2, 26, 5, 0, 0, 0, time.UTC)
+	in := []weather.Hour{{Time: at, TempC: -11, WindMS: 6, RainMM: math.NaN(), RHPct: 60, Sun: 0}, {Time: at.Add(time.Hour), TempC: -10, WindMS: 5, RainMM: 0, RHPct: 61, Sun: math.NaN()}}
+	for range 2 { // the same hours twice are the same hours
+		if err := s.Write(ctx, func(tx Tx) error { return tx.KeepWeather(ctx, p.ID, "station", in) }); err != nil {
+			t.Fatal(err)
+		}
+	}
+	out, err := s.Weather(ctx, p.ID, at, at.Add(24*time.Hour))
+	if err != nil || fmt.Sprint(out) != fmt.Sprint(in) {
+		t.Errorf("%v came back as %v (%v)", in, out, err)
+	}
+	if got, _ := s.Property(ctx, p.ID); got.WeatherRev != 2 || got.WeatherSource != "station" {
+		t.Errorf("%+v", got)
+	}
+	if err := s.Write(ctx, func(tx Tx) error { return tx.KeepWeather(ctx, 99, "station", in) }); !errors.Is(err, ErrNotFound) {
+		t.Errorf("weather of no property: %v", err)
+	}
+}
+
+func TestChecksBelongToTheirProperty(t *testing.T) {
+	s := open(t, t.TempDir())
+	p, plant := grounds(t, s)
+	_, elsewhere := grounds(t, s)
+	w := write(t, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
+	checks := []damage.Check{{Kind: damage.BudRub, HeightM: 1, Held: 2, Broke: 1}, {Kind: damage.Crown, Result: "firm"}}
+	keep := func(plant int64) error {
+		return s.Write(ctx, func(tx Tx) error { return tx.KeepChecks(ctx, w.ID, plant, checks) })
+	}
+	if err := keep(plant.ID); err != nil {
+		t.Fatal(err)
+	}
+	if err := keep(elsewhere.ID); !errors.Is(err, ErrNotFound) {
+		t.Errorf("checks of a plant elsewhere: %v", err)
+	}
+	got, err := s.Checks(ctx, w.ID)
+	if err != nil || len(got) != 1 || fmt.Sprint(got[plant.ID]) != fmt.Sprint(checks) {
+		t.Errorf("%v, %v", got, err)
+	}
+}
+
+func BenchmarkKeepVerdict(b *testing.B) {
+	s := open(b, b.TempDir())
+	p, plant := grounds(b, s)
+	w := write(b, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
+	answer := damage.Answer{Jobs: []job.Job{{Key: "look", Kind: "look", Title: "Look again", Minutes: 10}}}
+	for b.Loop() {
+		write(b, s, func(tx Tx) (Decision, error) {
+			return tx.KeepVerdict(ctx, Decision{WalkID: w.ID, PlantID: plant.ID, Day: "2027-03-18", Decision: "accepted", Kind: "wait until"}, answer)
+		})
+	}
+}
