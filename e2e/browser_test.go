@@ -15,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
 	cdpruntime "github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
@@ -266,11 +267,33 @@ func (b *browser) choose(name, option string) {
 	b.eval(fmt.Sprintf("((e) => { e.value = [...e.options].find((o) => o.text === %s).value; e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); })(%s)", o, quoted("combobox", name)))
 }
 
-// key presses a key outside any field.
+// key presses one key as a keyboard does: what it types is left out when the page takes the key for itself.
 func (b *browser) key(k string) {
 	b.t.Helper()
-	if err := chromedp.Do(b.ctx, chromedp.KeyEvent(k)); err != nil {
+	p := input.DispatchKeyEventParams{Type: "keyDown", Key: k, Text: k}
+	switch k {
+	case "Enter":
+		p.Text, p.WindowsVirtualKeyCode = "\r", 13
+	case "Backspace":
+		p.Text, p.WindowsVirtualKeyCode = "", 8
+	case " ":
+		p.WindowsVirtualKeyCode = 32
+	}
+	_, err := chromedp.Call(b.ctx, input.DispatchKeyEvent, p)
+	if err == nil {
+		p.Type, p.Text = "keyUp", ""
+		_, err = chromedp.Call(b.ctx, input.DispatchKeyEvent, p)
+	}
+	if err != nil {
 		b.t.Fatalf("key %q: %v", k, err)
+	}
+}
+
+// typeText types into the field that has the focus.
+func (b *browser) typeText(text string) {
+	b.t.Helper()
+	for _, r := range text {
+		b.key(string(r))
 	}
 }
 
@@ -343,4 +366,13 @@ func must[T any](v T, err error) T {
 		panic(err)
 	}
 	return v
+}
+
+// upload gives a file to a file field.
+func (b *browser) upload(name, path string) {
+	b.t.Helper()
+	b.until("file field "+name, quoted("file", name))
+	if err := chromedp.Do(b.ctx, chromedp.SetUploadFiles(chromedp.JSPath(quoted("file", name)), []string{path}, chromedp.NodeReady)); err != nil {
+		b.t.Fatalf("upload %q: %v", name, err)
+	}
 }

@@ -213,7 +213,9 @@ func (tx Tx) PutJob(ctx context.Context, id int64, version int, day *string) (Jo
 	if err != nil {
 		return JobRecord{}, err
 	}
-	current := func() (JobRecord, error) { return one[JobRecord](ctx, tx, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id) }
+	current := func() (JobRecord, error) {
+		return one[JobRecord](ctx, tx, selectJob+`WHERE j.dropped_by IS NULL AND j.id = ?`, id)
+	}
 	if err := changed(res, version, current); err != nil {
 		return JobRecord{}, err
 	}

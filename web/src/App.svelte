@@ -156,7 +156,7 @@
     {/each}
   </div>
 
-  {#if finding}<Find onclose={() => (finding = false)} />{/if}
+  <Find bind:open={finding} />
 
   <Modal bind:open={helping} title="Keys" size="sm">
     <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">

@@ -4,7 +4,7 @@
   import { api, ask, type Plant } from '../api/client';
   import { attempt } from './house.svelte';
 
-  let { onclose }: { onclose: () => void } = $props();
+  let { open = $bindable() }: { open: boolean } = $props();
 
   interface Found {
     path: string;
@@ -15,41 +15,41 @@
   let all = $state<Found[]>([]);
   let words = $state('');
   let at = $state(0);
-  let open = $state(true);
   let ready = $state(false);
 
-  void attempt(async () => {
-    const props = await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }));
-    const out: Found[] = (props.items ?? []).map((p) => ({
-      path: `/grounds/${p.id}`,
-      what: p.name,
-      detail: `property · ${p.client}`,
-      text: `${p.name} ${p.client} ${p.address}`,
-    }));
-    const year = await ask(api.GET('/api/v1/year'));
-    for (const j of year.lanes ?? [])
-      out.push({
-        path: `/rounds/${j.id}`,
-        what: j.title,
-        detail: `job · ${j.property}`,
-        text: `${j.title} ${j.property} ${j.label}`,
-      });
-    for (let cursor = 0, more = true; more;) {
-      const page = await ask(api.GET('/api/v1/plants', { params: { query: { limit: 1000, cursor } } }));
-      out.push(
-        ...(page.items ?? []).map((p: Plant) => ({
-          path: `/walk/${p.property_id}/${p.id}`,
-          what: `${p.common}, ${p.label}`,
-          detail: `plant · ${p.property}`,
-          text: `${p.common} ${p.botanical} ${p.label} ${p.property}`,
-        })),
-      );
-      cursor = page.next;
-      more = cursor > 0;
-    }
-    all = out.map((f) => ({ ...f, text: f.text.toLowerCase() }));
-    ready = true;
-  });
+  const gather = () =>
+    attempt(async () => {
+      const props = await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }));
+      const out: Found[] = (props.items ?? []).map((p) => ({
+        path: `/grounds/${p.id}`,
+        what: p.name,
+        detail: `property · ${p.client}`,
+        text: `${p.name} ${p.client} ${p.address}`,
+      }));
+      const year = await ask(api.GET('/api/v1/year'));
+      for (const j of year.lanes ?? [])
+        out.push({
+          path: `/rounds/${j.id}`,
+          what: j.title,
+          detail: `job · ${j.property}`,
+          text: `${j.title} ${j.property} ${j.label}`,
+        });
+      for (let cursor = 0, more = true; more;) {
+        const page = await ask(api.GET('/api/v1/plants', { params: { query: { limit: 1000, cursor } } }));
+        out.push(
+          ...(page.items ?? []).map((p: Plant) => ({
+            path: `/walk/${p.property_id}/${p.id}`,
+            what: `${p.common}, ${p.label}`,
+            detail: `plant · ${p.property}`,
+            text: `${p.common} ${p.botanical} ${p.label} ${p.property}`,
+          })),
+        );
+        cursor = page.next;
+        more = cursor > 0;
+      }
+      all = out.map((f) => ({ ...f, text: f.text.toLowerCase() }));
+      ready = true;
+    });
 
   const found = $derived.by(() => {
     const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
@@ -60,7 +60,10 @@
     at = 0;
   });
   $effect(() => {
-    if (!open) onclose();
+    if (!open) return;
+    words = '';
+    ready = false;
+    void gather();
   });
   function go(f: Found | undefined) {
     if (!f) return;
@@ -76,7 +79,7 @@
   }
 </script>
 
-<Modal bind:open title="Find" size="md" placement="top-center">
+<Modal bind:open title="Find" size="md" placement="top-center" class="mt-16">
   <label class="block"
     ><span class="sr-only">Plant, property, species or job</span>
     <!-- svelte-ignore a11y_autofocus -- the field is what the dialog was opened for -->

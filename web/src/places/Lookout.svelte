@@ -108,8 +108,8 @@
             {#if looks.length}Look at these first{:else}Nothing on the look-list{/if}
           </h2>
           <p class="text-sm text-soft">
-            {looks.length + (look.more ?? 0)} plants or groups: {wood} with wood below what it bore, the rest with buds near or below
-            it. {look.unhurt} stayed well within; {look.looked} already decided.
+            {looks.length + (look.more ?? 0)} plants or groups: {wood} with wood likely hurt, the others with buds at most. {look.unhurt}
+            stayed well within; {look.looked} already decided.
           </p>
           <ol class="mt-2 border-t border-rule">
             {#each looks as p, i (p.id)}
@@ -125,9 +125,10 @@
                     <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span
                       >{/if}
                     <span class="latin text-soft">{p.botanical}</span>
+                    <span class="block text-sm md:hidden"><b>{p.property}</b>, {p.label}</span>
                     <span class="block text-sm">{p.look?.reason}</span>
                   </span>
-                  <span class="w-44 shrink-0 text-right text-sm max-md:w-28"
+                  <span class="w-44 shrink-0 text-right text-sm max-md:hidden"
                     ><span class="block font-semibold">{p.property}</span>{p.label}</span
                   >
                 </a>
