@@ -33,7 +33,7 @@ type PropertyIn struct {
 	ElevationM  *float64        `json:"elevation_m,omitempty" doc:"Moves the climate type to this height"`
 	Latitude    *float64        `json:"latitude,omitempty"`
 	Longitude   *float64        `json:"longitude,omitempty"`
-	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type: the property's own normals"`
+	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type, which it overrules: the property's own normals"`
 	Version     int             `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
@@ -55,7 +55,7 @@ func (s *Server) record(in PropertyIn) (store.Property, error) {
 	switch {
 	case in.Climate != nil:
 		bad.Below("climate", in.Climate.Validate())
-		p.Climate.Climate = *in.Climate
+		p.Climate.Climate, p.ClimateType = *in.Climate, ""
 	case in.ClimateType != "":
 		t, err := s.Catalogue.Climate(in.ClimateType)
 		if err != nil {

@@ -14,6 +14,9 @@ const (
 	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy
 	ShootMisread   = 0.01 // a living shoot seen where there is none
 	CrownMisread   = 0.05
+
+	spearPulledDead  = 0.95 // a spear that comes out of a dead heart
+	spearPulledAlive = 0.30 // one that rotted off over a living growing point
 	// StemSpread is how much the height at which life ends differs from stem to stem, as a share of plant height.
 	StemSpread = 0.02
 

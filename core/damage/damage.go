@@ -221,7 +221,7 @@ func Judge(q Question) (Answer, error) {
 		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
 	}
 	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None}
-	a.Boundary = boundary(q.Plant, &e.belief)
+	a.Boundary = boundary(q.Plant, &e)
 	if q.Plant.Species.Form != catalogue.Palm {
 		a.Next, a.Changes = s.next(q, &e, d)
 	} else if e.spear == "" {
@@ -232,10 +232,19 @@ func Judge(q Question) (Answer, error) {
 	return a, nil
 }
 
-func boundary(p Plant, b *Belief) Boundary {
-	lo, hi := b.interval()
-	best := b.quantile(0.5)
+func boundary(p Plant, e *evidence) Boundary {
+	lo, hi := e.belief.interval()
+	best := e.belief.quantile(0.5)
 	f := p.Species.Form
+	if f == catalogue.Palm { // all or nothing hangs on the growing point, at the base of the head
+		lo, best, hi = crownBase[f], 1, 1
+		switch e.spear {
+		case "held":
+			lo = 1
+		case "pulled":
+			best = crownBase[f]
+		}
+	}
 	return Boundary{round(best*p.HeightM, 0.01), round(lo*p.HeightM, 0.01), round(hi*p.HeightM, 0.01),
 		round(CrownAbove(f, best), 0.001), round(CrownAbove(f, hi), 0.001), round(CrownAbove(f, lo), 0.001)}
 }

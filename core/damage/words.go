@@ -55,8 +55,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		switch {
 		case palm && e.spear == "":
 			v.Sentence = fmt.Sprintf("Wait until %s, and pull the spear: nothing else tells on a palm.", until)
+			v.Sure = 0
 		case palm:
 			v.Sentence = fmt.Sprintf("Wait until %s: the spear came out, but the growing point may still live.", until)
+			v.Sure = spearPulledDead / (spearPulledDead + spearPulledAlive)
 		case e.crown == "soft":
 			v.Sentence = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until)
 			v.Sure = 1 - CrownMisread
@@ -214,7 +216,7 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 		case c.Kind == Crown:
 			say("Crown firm under the soil", 1-CrownMisread, CrownMisread)
 		case c.Kind == Spear && c.Result == "pulled":
-			say("Spear came out when pulled", 0.3, 0.95)
+			say("Spear came out when pulled", spearPulledAlive, spearPulledDead)
 		case c.Kind == Spear:
 			say("Spear held when pulled", 1-CrownMisread, CrownMisread)
 		}

@@ -1013,7 +1013,7 @@ export interface components {
     PropertyIn: {
       address?: string;
       client?: string;
-      /** @description In place of a type: the property's own normals */
+      /** @description In place of a type, which it overrules: the property's own normals */
       climate?: components['schemas']['SeasonClimate'];
       climate_type?: string;
       /**

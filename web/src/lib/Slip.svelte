@@ -1,9 +1,9 @@
 <script lang="ts">
   import type { Answer } from '../api/client';
-  import { inWords } from './dates';
+  import { inWords, metres } from './dates';
   import { house } from './house.svelte';
 
-  let { answer, decided }: { answer: Answer; decided?: string } = $props();
+  let { answer, decided, palm = false }: { answer: Answer; decided?: string; palm?: boolean } = $props();
 
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
   const seasons = $derived(
@@ -19,10 +19,11 @@
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">
-        {Math.round(answer.verdict.sure * 100)} % sure{#if answer.look_again}&nbsp;· look again {inWords(
-            answer.look_again,
-            house.today,
-          )}{/if}
+        {#if palm && answer.verdict.sure === 0}Nothing tells yet{:else if !palm && answer.verdict.kind === 'wait until' && answer.boundary.high_m > answer.boundary.low_m}
+          Life ends between {metres(answer.boundary.low_m)} and {metres(answer.boundary.high_m)}, four times in five
+        {:else}
+          {Math.round(answer.verdict.sure * 100)} % sure
+        {/if}{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again, house.today)}{/if}
       </p>
     {/if}
   </header>

@@ -29,7 +29,14 @@ class House {
   fail(e: unknown) {
     const text = e instanceof Problem || e instanceof Error ? e.message : String(e);
     if (this.notes.some((n) => n.text === text)) return;
-    this.notes = [...this.notes.slice(-1), { id: ++this.#last, text, bad: true }];
+    const id = ++this.#last;
+    this.notes = [...this.notes.slice(-1), { id, text, bad: true }];
+    setTimeout(() => this.drop(id), 20_000);
+  }
+
+  /** What went wrong before is no longer news. */
+  clear() {
+    this.notes = this.notes.filter((n) => !n.bad);
   }
 
   drop(id: number) {
@@ -48,6 +55,7 @@ document.documentElement.classList.toggle('glare', house.glare);
 
 /** Runs what the user asked for; a problem is said at the foot and given back for the form. */
 export async function attempt(f: () => Promise<void>): Promise<Problem | undefined> {
+  house.clear();
   try {
     await f();
     return undefined;

@@ -23,9 +23,9 @@
     longitude: property ? String(property.climate.longitude) : '',
   });
   // svelte-ignore state_referenced_locally
-  let own = $state(property !== undefined); // figures of its own, in place of the type's
+  let own = $state(property !== undefined && !property.climate_type); // figures of its own, in place of the type's
   // svelte-ignore state_referenced_locally
-  let climate = $state<Climate | undefined>(property ? structuredClone($state.snapshot(property.climate)) : undefined);
+  let climate = $state<Climate | undefined>(property && rounded($state.snapshot(property.climate) as Climate));
   let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   let key = onceKey();
@@ -33,6 +33,15 @@
   onMount(() => {
     void attempt(async () => void (types = (await ask(api.GET('/api/v1/climates'))).items ?? []));
   });
+  // Figures are shown as anyone would write them; the lapse rate leaves more places than they are good for.
+  function rounded(c: Climate): Climate {
+    const r = (v: number) => Number(v.toFixed(1));
+    return {
+      ...c,
+      extreme_min_c: r(c.extreme_min_c),
+      normals: (c.normals ?? []).map((n) => ({ ...n, tmin_c: r(n.tmin_c), tmax_c: r(n.tmax_c) })),
+    };
+  }
   const said = $derived(problem?.fields ?? {});
   const number = (s: string | number) => Number(String(s).replace(',', '.').replace('−', '-'));
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];

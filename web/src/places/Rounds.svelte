@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { api, ask, type Lane, type Schemas, type Season } from '../api/client';
+  import { api, ask, type Lane, type Property, type Schemas, type Season } from '../api/client';
   import { brief, daysBetween, hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
@@ -13,6 +13,7 @@
   let rounds = $state<Schemas['Rounds']>();
   let season = $state<Season>();
   let job = $state<Lane>();
+  let first = $state<Property>();
   let from = $state('');
   let day = $state('');
   let warnings = $state<string[]>([]);
@@ -38,6 +39,10 @@
         season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: job.property_id } } }));
       }
       await read();
+      if (!job) {
+        first ??= (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1 } } }))).items?.[0];
+        if (first) season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: first.id } } }));
+      }
     });
   });
   function show(start: string) {
@@ -106,9 +111,9 @@
 <svelte:head><title>Rounds · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if job && season}<Ribbon
+  {#if season}<Ribbon
       {season}
-      place={job.property}
+      place={job?.property ?? first?.name}
       lanes={lane}
       pointed={day}
       onpick={(d) => d >= house.today && choose(d)}
@@ -140,7 +145,7 @@
         </li>
       {:else}
         <li class="border-t border-rule py-3 text-soft">
-          {rounds ? 'Every job has its day. New ones come from verdicts on a walk.' : ''}
+          {rounds ? 'No job is waiting for a day. New ones come from verdicts on a walk.' : ''}
         </li>
       {/each}
     </ul>
@@ -192,9 +197,9 @@
       {#each rounds?.days ?? [] as d (d.day)}
         {@const c = job ? cost(job, d.day) : undefined}
         <button
-          class="min-h-20 border bg-white px-1.5 py-1 text-left text-sm leading-tight {d.day === day
+          class="min-h-20 border px-1.5 py-1 text-left text-sm leading-tight {d.day === day
             ? 'border-2 border-ink'
-            : 'border-rule'} {/^S/.test(inWords(d.day)) ? 'bg-sheet' : ''}"
+            : 'border-rule'} {/^S/.test(inWords(d.day)) ? 'bg-sheet' : 'bg-white'}"
           aria-pressed={d.day === day}
           onclick={() => choose(d.day)}
           ondblclick={() => job && put(job, d.day)}

@@ -300,7 +300,7 @@
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3">
         <header class="flex items-start gap-2">
           <div class="min-w-0 flex-1">
-            <h1 class="truncate">
+            <h1>
               {plant.common}{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
             </h1>
             <p class="truncate text-sm"><span class="latin">{plant.botanical}</span> · {plant.label}</p>
@@ -398,7 +398,7 @@
 
       <section aria-label="Judgement" class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t">
         <div class="min-h-0 flex-1 overflow-y-auto p-3">
-          {#if answer}<Slip {answer} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
+          {#if answer}<Slip {answer} {palm} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
           {#if standing}<p class="mt-2 text-sm">
               Decided {standing.decision === 'overruled'
                 ? `otherwise: ${standing.kind}. “${standing.note}”`
@@ -434,7 +434,7 @@
 
 <Modal bind:open={overruling} title="Overrule the verdict" size="sm">
   <form
-    class="space-y-3"
+    class="space-y-3 text-ink"
     onsubmit={(e) => {
       e.preventDefault();
       void decide('overruled');
