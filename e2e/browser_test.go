@@ -219,12 +219,16 @@ func (b *browser) until(what, expression string) {
 	b.t.Helper()
 	deadline := time.Now().Add(patience)
 	for {
-		ok, err := chromedp.Run(b.ctx, chromedp.Evaluate[bool]("!!("+expression+")"))
+		ctx, cancel := context.WithTimeout(b.ctx, patience)
+		ok, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("!!("+expression+")"))
+		cancel()
 		if err == nil && ok {
 			return
 		}
 		if time.Now().After(deadline) {
-			text, _ := chromedp.Run(b.ctx, chromedp.Evaluate[string]("location.hash + '\\n' + document.body.innerText.slice(0, 1500)"))
+			ctx, cancel := context.WithTimeout(b.ctx, patience)
+			defer cancel()
+			text, _ := chromedp.Run(ctx, chromedp.Evaluate[string]("location.hash + '\\n' + document.body.innerText.slice(0, 1500)"))
 			b.t.Fatalf("did not come to be: %s (%v)\nthe page says:\n%s", what, err, text)
 		}
 		time.Sleep(25 * time.Millisecond)

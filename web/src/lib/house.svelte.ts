@@ -1,3 +1,4 @@
+import { untrack } from 'svelte';
 import { api, ask, Problem, type Schemas } from '../api/client';
 
 /** What every screen shares: the frame, messages at the foot, and the reading mode. */
@@ -55,9 +56,10 @@ document.documentElement.classList.toggle('glare', house.glare);
 
 /** Runs what the user asked for; a problem is said at the foot and given back for the form. */
 export async function attempt(f: () => Promise<void>): Promise<Problem | undefined> {
-  house.clear();
+  // What is asked for inside an effect must not make the effect hang on the messages, nor on what f reads.
+  untrack(() => house.clear());
   try {
-    await f();
+    await untrack(f);
     return undefined;
   } catch (e) {
     house.fail(e);
