@@ -20,6 +20,7 @@
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
   let busy = $state('');
   let showing = $state(200);
+  let gone = false; // one has left for another place
 
   const property = $derived(properties?.find((p) => p.id === id));
 
@@ -35,7 +36,10 @@
       { key: 'A', does: 'add a plant', run: () => property && (form = 'plant') },
       { key: 'W', does: 'walk this property', run: () => property && void push(`/walk/${id}`) },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
   $effect(() => {
     if (!id && properties?.[0]) void push(`/grounds/${properties[0].id}`);
@@ -58,7 +62,7 @@
         cursor = page.next;
         more = cursor > 0;
       }
-      if (of === id) plants = got;
+      if (!gone && of === id) plants = got;
     });
   }
   const found = $derived.by(() => {

@@ -26,6 +26,10 @@
   let decided = $state<{ id: number; text: string }>();
   let wide = $state(window.innerWidth >= 1024);
 
+  // Answers may come after one has left for another plant or place.
+  let gone = false;
+  const stillAt = (id: number) => !gone && id === plantId;
+
   // The order on the ground: what is hurt most first, then what was decided.
   const order = $derived(
     [...plants].sort(
@@ -92,37 +96,41 @@
   }
 
   // Checks are kept press by press: the newest list is sent, one at a time, and the verdict comes back.
-  let dirty = false;
+  const unsent = new Set<number>(); // plants whose checks changed since they were sent
   let sending: Promise<void> | undefined;
   function judge(id: number): Promise<void> {
-    dirty = true;
-    sending ??= (async () => {
-      try {
-        while (dirty) {
-          dirty = false;
-          saving = 'saving';
-          const list = $state.snapshot(checksOf[id] ?? []);
-          const a = await ask(
-            api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
-              params: { path: { id: walkId, plant: id } },
-              body: { checks: list },
-            }),
-          );
-          if (id === plantId) {
-            answer = a;
-            problem = '';
-            if (!dirty && following && rested(id) && a.next_check?.height_m) active = a.next_check.height_m;
-          }
-        }
-        saving = 'saved';
-      } catch (e) {
-        saving = 'failed';
-        problem = e instanceof Problem ? e.message : String(e);
-      } finally {
-        sending = undefined;
-      }
-    })();
+    unsent.add(id);
+    sending ??= send();
     return sending;
+  }
+  async function send() {
+    try {
+      for (const id of unsent) {
+        unsent.delete(id);
+        saving = 'saving';
+        const list = $state.snapshot(checksOf[id] ?? []);
+        const a = await ask(
+          api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
+            params: { path: { id: walkId, plant: id } },
+            body: { checks: list },
+          }),
+        ).catch((e: unknown) => {
+          unsent.add(id);
+          throw e;
+        });
+        if (stillAt(id)) {
+          answer = a;
+          problem = '';
+          if (!unsent.has(id) && following && rested(id) && a.next_check?.height_m) active = a.next_check.height_m;
+        }
+      }
+      saving = 'saved';
+    } catch (e) {
+      saving = 'failed';
+      problem = e instanceof Problem ? e.message : String(e);
+    } finally {
+      sending = undefined;
+    }
   }
 
   let lastPress: { plant: number; before: Check[] }[] = [];
@@ -197,7 +205,7 @@
         }),
       );
       plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict } : p));
-      decided = { id: d.verdict.id, text: decision };
+      if (stillAt(id)) decided = { id: d.verdict.id, text: decision };
       overruling = false;
       const jobs = d.jobs?.length ?? 0;
       const said =
@@ -208,7 +216,7 @@
         await attempt(async () => {
           await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: d.verdict.id } } }));
           plants = plants.map((p) => (p.id === id ? { ...p, verdict: undefined } : p));
-          if (id === plantId) decided = undefined;
+          if (stillAt(id)) decided = undefined;
           void house.refresh();
         });
       });
@@ -238,7 +246,10 @@
       { key: ' ', does: 'next plant', run: () => plant && step(1) },
       { key: 'P', does: 'plant before', run: () => plant && step(-1) },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
   const next = $derived(answer?.next_check);
   const tally = $derived(checks.find((c) => c.kind === 'bud_rub' && c.height_m === Math.round(active * 1000) / 1000));
