@@ -51,12 +51,7 @@ type server struct {
 // start runs a command of the program ("demo" or "serve") and waits until it answers.
 func start(t testing.TB, command, data string, args ...string) *server {
 	t.Helper()
-	l, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		t.Fatal(err)
-	}
-	addr := l.Addr().String()
-	_ = l.Close()
+	addr := freeAddress(t)
 	s := &server{t: t, url: "http://" + addr, data: data}
 	s.cmd = exec.Command(program, append([]string{command, "--addr", addr, "--data", data}, args...)...)
 	log, err := os.Create(filepath.Join(t.TempDir(), "log"))
@@ -78,6 +73,17 @@ func start(t testing.TB, command, data string, args ...string) *server {
 	b, _ := os.ReadFile(log.Name())
 	t.Fatalf("%s did not answer: %s", command, b)
 	return nil
+}
+
+// freeAddress is one on this machine that nobody serves on.
+func freeAddress(t testing.TB) string {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer l.Close()
+	return l.Addr().String()
 }
 
 // kill ends the program as a power cut would.

@@ -52,6 +52,7 @@
   });
   async function load(id: number) {
     loaded = id;
+    if (sending) await sending;
     walkId = 0;
     plants = [];
     checksOf = {};
