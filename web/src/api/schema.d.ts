@@ -4,2216 +4,2216 @@
  */
 
 export interface paths {
-  '/api/v1/climates': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/climates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 climates */
+        get: operations["get-api-v1-climates"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 climates */
-    get: operations['get-api-v1-climates'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/frame': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 frame */
+        get: operations["get-api-v1-frame"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 frame */
-    get: operations['get-api-v1-frame'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/jobs/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 jobs by ID */
+        get: operations["get-api-v1-jobs-by-id"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 jobs by ID */
-    get: operations['get-api-v1-jobs-by-id'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/jobs/{id}/day': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/jobs/{id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API v1 jobs by ID day */
+        put: operations["put-api-v1-jobs-by-id-day"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /** Put API v1 jobs by ID day */
-    put: operations['put-api-v1-jobs-by-id-day'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/lookout': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/lookout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 lookout */
+        get: operations["get-api-v1-lookout"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 lookout */
-    get: operations['get-api-v1-lookout'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/plants': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/plants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 plants */
+        get: operations["get-api-v1-plants"];
+        put?: never;
+        /** Post API v1 plants */
+        post: operations["post-api-v1-plants"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 plants */
-    get: operations['get-api-v1-plants'];
-    put?: never;
-    /** Post API v1 plants */
-    post: operations['post-api-v1-plants'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/plants/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/plants/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 plants by ID */
+        get: operations["get-api-v1-plants-by-id"];
+        /** Put API v1 plants by ID */
+        put: operations["put-api-v1-plants-by-id"];
+        post?: never;
+        /** Delete API v1 plants by ID */
+        delete: operations["delete-api-v1-plants-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 plants by ID */
-    get: operations['get-api-v1-plants-by-id'];
-    /** Put API v1 plants by ID */
-    put: operations['put-api-v1-plants-by-id'];
-    post?: never;
-    /** Delete API v1 plants by ID */
-    delete: operations['delete-api-v1-plants-by-id'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/plants/{id}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/plants/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 plants by ID restore */
+        post: operations["post-api-v1-plants-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 plants by ID restore */
-    post: operations['post-api-v1-plants-by-id-restore'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 properties */
+        get: operations["get-api-v1-properties"];
+        put?: never;
+        /** Post API v1 properties */
+        post: operations["post-api-v1-properties"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 properties */
-    get: operations['get-api-v1-properties'];
-    put?: never;
-    /** Post API v1 properties */
-    post: operations['post-api-v1-properties'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 properties by ID */
+        get: operations["get-api-v1-properties-by-id"];
+        /** Put API v1 properties by ID */
+        put: operations["put-api-v1-properties-by-id"];
+        post?: never;
+        /** Delete API v1 properties by ID */
+        delete: operations["delete-api-v1-properties-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 properties by ID */
-    get: operations['get-api-v1-properties-by-id'];
-    /** Put API v1 properties by ID */
-    put: operations['put-api-v1-properties-by-id'];
-    post?: never;
-    /** Delete API v1 properties by ID */
-    delete: operations['delete-api-v1-properties-by-id'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties/{id}/restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 properties by ID restore */
+        post: operations["post-api-v1-properties-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 properties by ID restore */
-    post: operations['post-api-v1-properties-by-id-restore'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties/{id}/season': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties/{id}/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 properties by ID season */
+        get: operations["get-api-v1-properties-by-id-season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 properties by ID season */
-    get: operations['get-api-v1-properties-by-id-season'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties/{id}/weather': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties/{id}/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take hourly weather from a CSV file */
+        post: operations["post-weather-csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Take hourly weather from a CSV file */
-    post: operations['post-weather-csv'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/properties/{id}/weather/read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/properties/{id}/weather/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 properties by ID weather read */
+        post: operations["post-api-v1-properties-by-id-weather-read"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 properties by ID weather read */
-    post: operations['post-api-v1-properties-by-id-weather-read'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/reckon/damage': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/reckon/damage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 reckon damage */
+        post: operations["post-api-v1-reckon-damage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 reckon damage */
-    post: operations['post-api-v1-reckon-damage'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/rounds': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 rounds */
+        get: operations["get-api-v1-rounds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 rounds */
-    get: operations['get-api-v1-rounds'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/rounds.ics': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/rounds.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 rounds ics */
+        get: operations["list-api-v1-rounds-ics"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** List API v1 rounds ics */
-    get: operations['list-api-v1-rounds-ics'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/species': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/species": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 species */
+        get: operations["get-api-v1-species"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 species */
-    get: operations['get-api-v1-species'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/verdicts/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/verdicts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API v1 verdicts by ID */
+        delete: operations["delete-api-v1-verdicts-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    post?: never;
-    /** Delete API v1 verdicts by ID */
-    delete: operations['delete-api-v1-verdicts-by-id'];
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/walks': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 walks */
+        post: operations["post-api-v1-walks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 walks */
-    post: operations['post-api-v1-walks'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/walks/{id}': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/walks/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 walks by ID */
+        get: operations["get-api-v1-walks-by-id"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 walks by ID */
-    get: operations['get-api-v1-walks-by-id'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/walks/{id}/plants/{plant}/checks': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/walks/{id}/plants/{plant}/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API v1 walks by ID plants by plant checks */
+        put: operations["put-api-v1-walks-by-id-plants-by-plant-checks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    /** Put API v1 walks by ID plants by plant checks */
-    put: operations['put-api-v1-walks-by-id-plants-by-plant-checks'];
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/walks/{id}/plants/{plant}/verdict': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/walks/{id}/plants/{plant}/verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 walks by ID plants by plant verdict */
+        post: operations["post-api-v1-walks-by-id-plants-by-plant-verdict"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /** Post API v1 walks by ID plants by plant verdict */
-    post: operations['post-api-v1-walks-by-id-plants-by-plant-verdict'];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  '/api/v1/year': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/v1/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 year */
+        get: operations["get-api-v1-year"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /** Get API v1 year */
-    get: operations['get-api-v1-year'];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    AfterOut: {
-      kind: string;
-      /** Format: int64 */
-      max_days: number;
-      /** Format: int64 */
-      min_days: number;
+    schemas: {
+        AfterOut: {
+            kind: string;
+            /** Format: int64 */
+            max_days: number;
+            /** Format: int64 */
+            min_days: number;
+        };
+        BandDays: {
+            /** Format: date */
+            early: string;
+            /** Format: date */
+            late: string;
+            /** Format: date */
+            mid: string;
+        };
+        CatalogueBloom: {
+            end: components["schemas"]["SeasonAnchor"];
+            habit: string;
+            start: components["schemas"]["SeasonAnchor"];
+        };
+        CatalogueCaution: {
+            kind: string;
+            text: string;
+        };
+        CatalogueClimateType: {
+            climate: components["schemas"]["SeasonClimate"];
+            id: string;
+            name: string;
+            zone: string;
+        };
+        CatalogueEntry: {
+            bloom: components["schemas"]["CatalogueBloom"];
+            botanical: string;
+            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            common: string;
+            family: string;
+            form: string;
+            /** Format: double */
+            growth_cm_year: number;
+            habit: string;
+            hard_pruning: string;
+            /** Format: double */
+            hardiness_c: number;
+            id: string;
+            /** Format: int64 */
+            lateness_days: number;
+            leaf_out: components["schemas"]["SeasonAnchor"];
+            leaf_season: string;
+            light: string;
+            mature: components["schemas"]["CatalogueSize"];
+        };
+        CatalogueSize: {
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            spread_m: number;
+        };
+        Counts: {
+            /**
+             * Format: int64
+             * @description Properties
+             */
+            grounds: number;
+            /**
+             * Format: int64
+             * @description Plants to look at
+             */
+            lookout: number;
+            /**
+             * Format: int64
+             * @description Jobs without a day
+             */
+            rounds: number;
+            /**
+             * Format: int64
+             * @description Windows that close within a fortnight
+             */
+            year: number;
+        };
+        DamageAnswer: {
+            boundary: components["schemas"]["DamageBoundary"];
+            bud_survival: components["schemas"]["DamageBuds"];
+            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            /** @description What would change the verdict */
+            changes: string[] | null;
+            do: string[] | null;
+            dont: string[] | null;
+            jobs: components["schemas"]["Job"][] | null;
+            leaf_out: components["schemas"]["SeasonBand"];
+            /**
+             * Format: date
+             * @description Empty when no further look is needed
+             */
+            look_again: string;
+            /** @description The check that would tell most; absent when no check can change the verdict */
+            next_check?: components["schemas"]["DamageSuggestion"];
+            /**
+             * Format: date
+             * @description By this day a living plant would show leaf
+             */
+            patience_date: string;
+            prognosis: components["schemas"]["DamagePrognosis"];
+            reasons: components["schemas"]["DamageReason"][] | null;
+            verdict: components["schemas"]["DamageVerdict"];
+        };
+        DamageBoundary: {
+            /** Format: double */
+            best_m: number;
+            /**
+             * Format: double
+             * @description Share of the crown's leaf area above it, 0 to 1
+             */
+            crown_lost: number;
+            /** Format: double */
+            crown_lost_high: number;
+            /** Format: double */
+            crown_lost_low: number;
+            /** Format: double */
+            high_m: number;
+            /** Format: double */
+            low_m: number;
+        };
+        DamageBuds: {
+            /** Format: int64 */
+            held: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: int64 */
+            rubbed: number;
+            /** Format: double */
+            share: number;
+        };
+        DamageCheck: {
+            /**
+             * Format: int64
+             * @description bud_rub: buds that broke off
+             */
+            broke?: number;
+            /**
+             * Format: double
+             * @description Where on the plant, m above ground; not for crown and spear
+             */
+            height_m?: number;
+            /**
+             * Format: int64
+             * @description bud_rub: buds that held
+             */
+            held?: number;
+            /**
+             * @description What was done
+             * @enum {string}
+             */
+            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "spear";
+            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled */
+            result?: string;
+        };
+        DamageIn: {
+            checks: components["schemas"]["DamageCheck"][] | null;
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            date?: string;
+            /**
+             * Format: double
+             * @description The plant's height before the damage, m
+             */
+            height_m: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description Catalogue id */
+            species: string;
+        };
+        DamagePrognosis: {
+            /**
+             * Format: double
+             * @description Chance that it gets there, 0 to 1
+             */
+            chance: number;
+            /** Format: int64 */
+            seasons_high: number;
+            /**
+             * Format: int64
+             * @description Growing seasons until it looks right again, at least
+             */
+            seasons_low: number;
+            text: string;
+        };
+        DamageReason: {
+            /** @enum {string} */
+            speaks: "alive" | "dead" | "wait";
+            text: string;
+            /**
+             * Format: double
+             * @description Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar
+             */
+            weight: number;
+        };
+        DamageSuggestion: {
+            /** Format: int64 */
+            buds?: number;
+            /** Format: double */
+            height_m: number;
+            kind: string;
+            why: string;
+        };
+        DamageVerdict: {
+            /**
+             * Format: double
+             * @description Height of the cut, m; 0 without one
+             */
+            cut_m: number;
+            /** @description Where the cut goes, in words */
+            cut_to: string;
+            /** @enum {string} */
+            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace";
+            sentence: string;
+            /**
+             * Format: double
+             * @description How sure, 0 to 1
+             */
+            sure: number;
+            /**
+             * Format: date
+             * @description wait until: the patience date; empty otherwise
+             */
+            until: string;
+        };
+        Decision: {
+            /** Format: date */
+            day: string;
+            /** @enum {string} */
+            decision: "accepted" | "overruled" | "not now";
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            note: string;
+            /** Format: int64 */
+            plant_id: number;
+            sentence: string;
+            /** Format: int64 */
+            walk_id: number;
+        };
+        DecisionIn: {
+            /**
+             * Format: double
+             * @description overruled with a cut: its height, m
+             */
+            cut_m?: number;
+            /** @enum {string} */
+            decision: "accepted" | "overruled" | "not now";
+            /** @description overruled: the verdict in its place */
+            kind?: string;
+            /** @description overruled: why */
+            note?: string;
+        };
+        DecisionOut: {
+            jobs: components["schemas"]["JobRecord"][] | null;
+            verdict: components["schemas"]["Decision"];
+        };
+        ErrorDetail: {
+            /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
+            location?: string;
+            /** @description Error message text */
+            message?: string;
+            /** @description The value at the given location */
+            value?: unknown;
+        };
+        ErrorModel: {
+            /**
+             * @description A human-readable explanation specific to this occurrence of the problem.
+             * @example Property foo is required but is missing.
+             */
+            detail?: string;
+            /** @description Optional list of individual error details */
+            errors?: components["schemas"]["ErrorDetail"][] | null;
+            /**
+             * Format: uri
+             * @description A URI reference that identifies the specific occurrence of the problem.
+             * @example https://example.com/error-log/abc123
+             */
+            instance?: string;
+            /**
+             * Format: int64
+             * @description HTTP status code
+             * @example 400
+             */
+            status?: number;
+            /**
+             * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
+             * @example Bad Request
+             */
+            title?: string;
+            /**
+             * Format: uri
+             * @description A URI reference to human-readable documentation for the error.
+             * @default about:blank
+             * @example https://example.com/errors/example
+             */
+            type: string;
+        };
+        Firm: {
+            name: string;
+            /** @description The data is the made-up sample */
+            sample: boolean;
+        };
+        Frame: {
+            counts: components["schemas"]["Counts"];
+            firm: components["schemas"]["Firm"];
+            /** Format: date */
+            today: string;
+        };
+        Freeze: {
+            /** Format: date */
+            coldest: string;
+            /** Format: double */
+            fall_c: number;
+            /** Format: date */
+            from: string;
+            /** Format: int64 */
+            hours_below_0: number;
+            /** Format: double */
+            min_c: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            story: string;
+            /** Format: date */
+            to: string;
+        };
+        Job: {
+            after: components["schemas"]["JobGap"][] | null;
+            cautions: string[] | null;
+            /** Format: int64 */
+            crew: number;
+            curve: components["schemas"]["JobCurve"];
+            key: string;
+            kind: string;
+            kit: string[] | null;
+            /** Format: int64 */
+            minutes: number;
+            reasons: string[] | null;
+            skills: string[] | null;
+            title: string;
+        };
+        JobCurve: {
+            /** Format: int64 */
+            days: number;
+            reasons: components["schemas"]["JobReason"][] | null;
+            start: string;
+        };
+        JobGap: {
+            job: string;
+            /** Format: int64 */
+            max_days: number;
+            /** Format: int64 */
+            min_days: number;
+        };
+        JobPart: {
+            /** Format: int64 */
+            cost: number;
+            name: string;
+            text: string;
+        };
+        JobReason: {
+            costs: number[] | null;
+            name: string;
+            text: string;
+        };
+        JobRecord: {
+            address: string;
+            /**
+             * Format: date
+             * @description The day it is put on; absent while it has none
+             */
+            day?: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            label: string;
+            /** Format: int64 */
+            minutes: number;
+            /** Format: int64 */
+            plant_id: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            title: string;
+            /** Format: int64 */
+            verdict_id: number;
+            /** Format: int64 */
+            version: number;
+        };
+        JobWindow: {
+            best: string;
+            /** Format: int64 */
+            cost: number;
+            from: string;
+            to: string;
+        };
+        Lane: {
+            address: string;
+            /** @description Jobs that come first */
+            after: components["schemas"]["AfterOut"][] | null;
+            /** Format: int64 */
+            best_cost: number;
+            /**
+             * Format: date
+             * @description The cheapest day from today on; empty when every day is forbidden
+             */
+            best_day: string;
+            cautions: string[] | null;
+            common: string;
+            /** @description 0 best to 100 worst; 101 forbidden */
+            costs: number[] | null;
+            /**
+             * Format: date
+             * @description The day it is put on; absent while it has none
+             */
+            day?: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            kit: string[] | null;
+            label: string;
+            /** Format: int64 */
+            minutes: number;
+            /** Format: int64 */
+            plant_id: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description What makes up the costs */
+            reasons: components["schemas"]["JobReason"][] | null;
+            /**
+             * Format: date
+             * @description First day of the costs
+             */
+            start: string;
+            title: string;
+            /** Format: int64 */
+            verdict_id: number;
+            /** Format: int64 */
+            version: number;
+            why: string[] | null;
+            windows: components["schemas"]["JobWindow"][] | null;
+        };
+        ListClimateType: {
+            items: components["schemas"]["CatalogueClimateType"][] | null;
+            /** Format: int64 */
+            next: number;
+        };
+        ListEntry: {
+            items: components["schemas"]["CatalogueEntry"][] | null;
+            /** Format: int64 */
+            next: number;
+        };
+        ListPlantOut: {
+            items: components["schemas"]["PlantOut"][] | null;
+            /** Format: int64 */
+            next: number;
+        };
+        ListPropertyOut: {
+            items: components["schemas"]["PropertyOut"][] | null;
+            /** Format: int64 */
+            next: number;
+        };
+        LookOut: {
+            /**
+             * Format: double
+             * @description How far the freeze went below what the wood bore, °C; negative: stayed above
+             */
+            beyond_c: number;
+            /**
+             * Format: double
+             * @description The same for buds; the list is ordered by it
+             */
+            buds_c: number;
+            /** @enum {string} */
+            expected: "wood" | "buds" | "nothing";
+            reason: string;
+        };
+        Lookout: {
+            /** @description Jobs without a day whose window closes within a fortnight */
+            closing: components["schemas"]["Lane"][] | null;
+            /** @description Follow-ups whose day is within a fortnight */
+            due: components["schemas"]["Lane"][] | null;
+            /** @description Freezes of the last months, the newest first */
+            events: components["schemas"]["Freeze"][] | null;
+            /**
+             * Format: int64
+             * @description Plants of the list already decided on
+             */
+            looked: number;
+            /** @description Plants to look at, the worst first */
+            looks: components["schemas"]["PlantOut"][] | null;
+            /**
+             * Format: int64
+             * @description Plants on the look-list beyond those given
+             */
+            more: number;
+            /**
+             * Format: int64
+             * @description Whose season the ribbon shows
+             */
+            property: number;
+            /**
+             * Format: int64
+             * @description Plants the freezes left well within what they bear
+             */
+            unhurt: number;
+        };
+        PlantChecks: {
+            checks: components["schemas"]["DamageCheck"][] | null;
+            /** Format: int64 */
+            plant_id: number;
+        };
+        PlantIn: {
+            /**
+             * Format: int64
+             * @description 1 when absent
+             */
+            count?: number;
+            /**
+             * Format: double
+             * @description m
+             */
+            height_m: number;
+            label?: string;
+            note?: string;
+            /**
+             * Format: int64
+             * @description When adding
+             */
+            property_id?: number;
+            /** @description Catalogue id */
+            species: string;
+            /**
+             * Format: double
+             * @description m; two thirds of the height when absent
+             */
+            spread_m?: number;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+        };
+        PlantOut: {
+            botanical: string;
+            common: string;
+            /**
+             * Format: int64
+             * @description More than one for a group kept as one
+             */
+            count: number;
+            form: string;
+            /** Format: double */
+            height_m: number;
+            /** Format: int64 */
+            id: number;
+            /** @description Where it stands, or what the client calls it */
+            label: string;
+            /** @description Why to look at it after this winter's freezes */
+            look?: components["schemas"]["LookOut"];
+            note: string;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description Catalogue id */
+            species: string;
+            /** Format: double */
+            spread_m: number;
+            /** @description The decision that stands since the last freeze, if any */
+            verdict?: components["schemas"]["Decision"];
+            /** Format: int64 */
+            version: number;
+        };
+        "Post-api-v1-walksRequest": {
+            /** Format: int64 */
+            property_id: number;
+        };
+        PropertyIn: {
+            address?: string;
+            client?: string;
+            /** @description In place of a type, which it overrules: the property's own normals */
+            climate?: components["schemas"]["SeasonClimate"];
+            climate_type?: string;
+            /**
+             * Format: double
+             * @description Moves the climate type to this height
+             */
+            elevation_m?: number;
+            /** Format: double */
+            latitude?: number;
+            /** Format: double */
+            longitude?: number;
+            name: string;
+            note?: string;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+            /** @description Time zone; the climate type's when absent */
+            zone?: string;
+        };
+        PropertyOut: {
+            address: string;
+            client: string;
+            climate: components["schemas"]["SeasonClimate"];
+            climate_type: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @description People, pets and anything else to mind */
+            note: string;
+            /**
+             * Format: int64
+             * @description Plants on it
+             */
+            plants: number;
+            /** Format: int64 */
+            version: number;
+            weather_source: string;
+            /** @description Time zone, IANA name */
+            zone: string;
+        };
+        "Put-api-v1-jobs-by-id-dayRequest": {
+            /**
+             * Format: date
+             * @description null takes it off its day
+             */
+            day: string | null;
+            /** Format: int64 */
+            version: number;
+        };
+        "Put-api-v1-walks-by-id-plants-by-plant-checksRequest": {
+            checks: components["schemas"]["DamageCheck"][] | null;
+        };
+        PutOut: {
+            /** Format: int64 */
+            cost: number;
+            job: components["schemas"]["Lane"];
+            parts: components["schemas"]["JobPart"][] | null;
+            warnings: string[] | null;
+        };
+        RoundDay: {
+            /** Format: date */
+            day: string;
+            jobs: components["schemas"]["Lane"][] | null;
+            /**
+             * Format: int64
+             * @description Work, without travel
+             */
+            minutes: number;
+        };
+        Rounds: {
+            /**
+             * Format: int64
+             * @description A crew's working day
+             */
+            day_minutes: number;
+            days: components["schemas"]["RoundDay"][] | null;
+            /** @description Jobs without a day, the first window first */
+            waiting: components["schemas"]["Lane"][] | null;
+        };
+        Season: {
+            /**
+             * Format: double
+             * @description Base 10 °C, from midwinter to today
+             */
+            degree_days: number;
+            /** Format: double */
+            extreme_min_c: number;
+            freezes: components["schemas"]["Freeze"][] | null;
+            /** Format: date */
+            from: string;
+            /** @description Chance of a night under 0 °C */
+            frost: number[] | null;
+            /**
+             * Format: double
+             * @description Chance of another night under 0 °C before midsummer, 0 to 1
+             */
+            frost_to_come: number;
+            /**
+             * Format: double
+             * @description The same for a killing frost, −2.2 °C
+             */
+            killing_to_come: number;
+            /** @description Of the coming spring; null where hardly any is to come */
+            last_frost: components["schemas"]["BandDays"];
+            /** @description °C */
+            normal_max: number[] | null;
+            /** @description °C */
+            normal_min: number[] | null;
+            /**
+             * Format: date
+             * @description Empty without observed weather
+             */
+            observed_to: string;
+            seen_max: (number | null)[] | null;
+            /** @description Observed minimum, °C; null where not observed */
+            seen_min: (number | null)[] | null;
+            /** @description Where the observed weather comes from; empty without any */
+            source: string;
+            /**
+             * Format: date
+             * @description First day of the next garden year
+             */
+            to: string;
+            /** Format: date */
+            today: string;
+        };
+        SeasonAnchor: {
+            after?: string;
+            /** Format: double */
+            daylength_falling_h?: number;
+            /** Format: double */
+            daylength_rising_h?: number;
+            /** Format: int64 */
+            days?: number;
+            /** Format: double */
+            degree_days?: number;
+        };
+        SeasonBand: {
+            early: string;
+            late: string;
+            mid: string;
+        };
+        SeasonClimate: {
+            /**
+             * Format: double
+             * @description Metres above the sea
+             */
+            elevation_m: number;
+            /**
+             * Format: double
+             * @description Mean of the coldest night of each year, °C
+             */
+            extreme_min_c: number;
+            /**
+             * Format: double
+             * @description Degrees, north positive
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description Degrees, east positive
+             */
+            longitude: number;
+            /** @description Twelve months, January first */
+            normals: components["schemas"]["SeasonNormal"][] | null;
+        };
+        SeasonNormal: {
+            /**
+             * Format: double
+             * @description Rain in the month, mm
+             */
+            rain_mm: number;
+            /**
+             * Format: double
+             * @description Mean relative humidity, %
+             */
+            rh_pct: number;
+            /**
+             * Format: double
+             * @description Mean daily maximum, °C
+             */
+            tmax_c: number;
+            /**
+             * Format: double
+             * @description Mean daily minimum, °C
+             */
+            tmin_c: number;
+            /**
+             * Format: double
+             * @description Mean wind at 2 m, m/s
+             */
+            wind_ms: number;
+        };
+        WalkOut: {
+            checks: components["schemas"]["PlantChecks"][] | null;
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            id: number;
+            /** Format: int64 */
+            property_id: number;
+        };
+        WeatherKept: {
+            /** @description Freezes found in this garden year, after the new hours */
+            freezes: components["schemas"]["Freeze"][] | null;
+            /** Format: int64 */
+            hours: number;
+            source: string;
+        };
+        Year: {
+            lanes: components["schemas"]["Lane"][] | null;
+            /**
+             * Format: int64
+             * @description Lanes beyond those given
+             */
+            more: number;
+        };
     };
-    BandDays: {
-      /** Format: date */
-      early: string;
-      /** Format: date */
-      late: string;
-      /** Format: date */
-      mid: string;
-    };
-    CatalogueBloom: {
-      end: components['schemas']['SeasonAnchor'];
-      habit: string;
-      start: components['schemas']['SeasonAnchor'];
-    };
-    CatalogueCaution: {
-      kind: string;
-      text: string;
-    };
-    CatalogueClimateType: {
-      climate: components['schemas']['SeasonClimate'];
-      id: string;
-      name: string;
-      zone: string;
-    };
-    CatalogueEntry: {
-      bloom: components['schemas']['CatalogueBloom'];
-      botanical: string;
-      cautions: components['schemas']['CatalogueCaution'][] | null;
-      common: string;
-      family: string;
-      form: string;
-      /** Format: double */
-      growth_cm_year: number;
-      habit: string;
-      hard_pruning: string;
-      /** Format: double */
-      hardiness_c: number;
-      id: string;
-      /** Format: int64 */
-      lateness_days: number;
-      leaf_out: components['schemas']['SeasonAnchor'];
-      leaf_season: string;
-      light: string;
-      mature: components['schemas']['CatalogueSize'];
-    };
-    CatalogueSize: {
-      /** Format: double */
-      height_m: number;
-      /** Format: double */
-      spread_m: number;
-    };
-    Counts: {
-      /**
-       * Format: int64
-       * @description Properties
-       */
-      grounds: number;
-      /**
-       * Format: int64
-       * @description Plants to look at
-       */
-      lookout: number;
-      /**
-       * Format: int64
-       * @description Jobs without a day
-       */
-      rounds: number;
-      /**
-       * Format: int64
-       * @description Windows that close within a fortnight
-       */
-      year: number;
-    };
-    DamageAnswer: {
-      boundary: components['schemas']['DamageBoundary'];
-      bud_survival: components['schemas']['DamageBuds'];
-      cautions: components['schemas']['CatalogueCaution'][] | null;
-      /** @description What would change the verdict */
-      changes: string[] | null;
-      do: string[] | null;
-      dont: string[] | null;
-      jobs: components['schemas']['Job'][] | null;
-      leaf_out: components['schemas']['SeasonBand'];
-      /**
-       * Format: date
-       * @description Empty when no further look is needed
-       */
-      look_again: string;
-      /** @description The check that would tell most; absent when no check can change the verdict */
-      next_check?: components['schemas']['DamageSuggestion'];
-      /**
-       * Format: date
-       * @description By this day a living plant would show leaf
-       */
-      patience_date: string;
-      prognosis: components['schemas']['DamagePrognosis'];
-      reasons: components['schemas']['DamageReason'][] | null;
-      verdict: components['schemas']['DamageVerdict'];
-    };
-    DamageBoundary: {
-      /** Format: double */
-      best_m: number;
-      /**
-       * Format: double
-       * @description Share of the crown's leaf area above it, 0 to 1
-       */
-      crown_lost: number;
-      /** Format: double */
-      crown_lost_high: number;
-      /** Format: double */
-      crown_lost_low: number;
-      /** Format: double */
-      high_m: number;
-      /** Format: double */
-      low_m: number;
-    };
-    DamageBuds: {
-      /** Format: int64 */
-      held: number;
-      /** Format: double */
-      high: number;
-      /** Format: double */
-      low: number;
-      /** Format: int64 */
-      rubbed: number;
-      /** Format: double */
-      share: number;
-    };
-    DamageCheck: {
-      /**
-       * Format: int64
-       * @description bud_rub: buds that broke off
-       */
-      broke?: number;
-      /**
-       * Format: double
-       * @description Where on the plant, m above ground; not for crown and spear
-       */
-      height_m?: number;
-      /**
-       * Format: int64
-       * @description bud_rub: buds that held
-       */
-      held?: number;
-      /**
-       * @description What was done
-       * @enum {string}
-       */
-      kind: 'bud_rub' | 'scratch' | 'shoot' | 'crown' | 'spear';
-      /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled */
-      result?: string;
-    };
-    DamageIn: {
-      checks: components['schemas']['DamageCheck'][] | null;
-      climate?: components['schemas']['SeasonClimate'];
-      /**
-       * Format: date
-       * @description Today when absent
-       */
-      date?: string;
-      /**
-       * Format: double
-       * @description The plant's height before the damage, m
-       */
-      height_m: number;
-      /**
-       * Format: int64
-       * @description In place of a climate: a property's id
-       */
-      property?: number;
-      /** @description Catalogue id */
-      species: string;
-    };
-    DamagePrognosis: {
-      /**
-       * Format: double
-       * @description Chance that it gets there, 0 to 1
-       */
-      chance: number;
-      /** Format: int64 */
-      seasons_high: number;
-      /**
-       * Format: int64
-       * @description Growing seasons until it looks right again, at least
-       */
-      seasons_low: number;
-      text: string;
-    };
-    DamageReason: {
-      /** @enum {string} */
-      speaks: 'alive' | 'dead' | 'wait';
-      text: string;
-      /**
-       * Format: double
-       * @description Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar
-       */
-      weight: number;
-    };
-    DamageSuggestion: {
-      /** Format: int64 */
-      buds?: number;
-      /** Format: double */
-      height_m: number;
-      kind: string;
-      why: string;
-    };
-    DamageVerdict: {
-      /**
-       * Format: double
-       * @description Height of the cut, m; 0 without one
-       */
-      cut_m: number;
-      /** @description Where the cut goes, in words */
-      cut_to: string;
-      /** @enum {string} */
-      kind: 'check first' | 'leave' | 'wait until' | 'tip back' | 'cut back to live wood' | 'cut to the base' | 'replace';
-      sentence: string;
-      /**
-       * Format: double
-       * @description How sure, 0 to 1
-       */
-      sure: number;
-      /**
-       * Format: date
-       * @description wait until: the patience date; empty otherwise
-       */
-      until: string;
-    };
-    Decision: {
-      /** Format: date */
-      day: string;
-      /** @enum {string} */
-      decision: 'accepted' | 'overruled' | 'not now';
-      /** Format: int64 */
-      id: number;
-      kind: string;
-      note: string;
-      /** Format: int64 */
-      plant_id: number;
-      sentence: string;
-      /** Format: int64 */
-      walk_id: number;
-    };
-    DecisionIn: {
-      /**
-       * Format: double
-       * @description overruled with a cut: its height, m
-       */
-      cut_m?: number;
-      /** @enum {string} */
-      decision: 'accepted' | 'overruled' | 'not now';
-      /** @description overruled: the verdict in its place */
-      kind?: string;
-      /** @description overruled: why */
-      note?: string;
-    };
-    DecisionOut: {
-      jobs: components['schemas']['JobRecord'][] | null;
-      verdict: components['schemas']['Decision'];
-    };
-    ErrorDetail: {
-      /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
-      location?: string;
-      /** @description Error message text */
-      message?: string;
-      /** @description The value at the given location */
-      value?: unknown;
-    };
-    ErrorModel: {
-      /**
-       * @description A human-readable explanation specific to this occurrence of the problem.
-       * @example Property foo is required but is missing.
-       */
-      detail?: string;
-      /** @description Optional list of individual error details */
-      errors?: components['schemas']['ErrorDetail'][] | null;
-      /**
-       * Format: uri
-       * @description A URI reference that identifies the specific occurrence of the problem.
-       * @example https://example.com/error-log/abc123
-       */
-      instance?: string;
-      /**
-       * Format: int64
-       * @description HTTP status code
-       * @example 400
-       */
-      status?: number;
-      /**
-       * @description A short, human-readable summary of the problem type. This value should not change between occurrences of the error.
-       * @example Bad Request
-       */
-      title?: string;
-      /**
-       * Format: uri
-       * @description A URI reference to human-readable documentation for the error.
-       * @default about:blank
-       * @example https://example.com/errors/example
-       */
-      type: string;
-    };
-    Firm: {
-      name: string;
-      /** @description The data is the made-up sample */
-      sample: boolean;
-    };
-    Frame: {
-      counts: components['schemas']['Counts'];
-      firm: components['schemas']['Firm'];
-      /** Format: date */
-      today: string;
-    };
-    Freeze: {
-      /** Format: date */
-      coldest: string;
-      /** Format: double */
-      fall_c: number;
-      /** Format: date */
-      from: string;
-      /** Format: int64 */
-      hours_below_0: number;
-      /** Format: double */
-      min_c: number;
-      property: string;
-      /** Format: int64 */
-      property_id: number;
-      story: string;
-      /** Format: date */
-      to: string;
-    };
-    Job: {
-      after: components['schemas']['JobGap'][] | null;
-      cautions: string[] | null;
-      /** Format: int64 */
-      crew: number;
-      curve: components['schemas']['JobCurve'];
-      key: string;
-      kind: string;
-      kit: string[] | null;
-      /** Format: int64 */
-      minutes: number;
-      reasons: string[] | null;
-      skills: string[] | null;
-      title: string;
-    };
-    JobCurve: {
-      /** Format: int64 */
-      days: number;
-      reasons: components['schemas']['JobReason'][] | null;
-      start: string;
-    };
-    JobGap: {
-      job: string;
-      /** Format: int64 */
-      max_days: number;
-      /** Format: int64 */
-      min_days: number;
-    };
-    JobPart: {
-      /** Format: int64 */
-      cost: number;
-      name: string;
-      text: string;
-    };
-    JobReason: {
-      costs: number[] | null;
-      name: string;
-      text: string;
-    };
-    JobRecord: {
-      address: string;
-      /**
-       * Format: date
-       * @description The day it is put on; absent while it has none
-       */
-      day?: string;
-      /** Format: int64 */
-      id: number;
-      kind: string;
-      label: string;
-      /** Format: int64 */
-      minutes: number;
-      /** Format: int64 */
-      plant_id: number;
-      property: string;
-      /** Format: int64 */
-      property_id: number;
-      title: string;
-      /** Format: int64 */
-      verdict_id: number;
-      /** Format: int64 */
-      version: number;
-    };
-    JobWindow: {
-      best: string;
-      /** Format: int64 */
-      cost: number;
-      from: string;
-      to: string;
-    };
-    Lane: {
-      address: string;
-      /** @description Jobs that come first */
-      after: components['schemas']['AfterOut'][] | null;
-      /** Format: int64 */
-      best_cost: number;
-      /**
-       * Format: date
-       * @description The cheapest day from today on; empty when every day is forbidden
-       */
-      best_day: string;
-      cautions: string[] | null;
-      common: string;
-      /** @description 0 best to 100 worst; 101 forbidden */
-      costs: number[] | null;
-      /**
-       * Format: date
-       * @description The day it is put on; absent while it has none
-       */
-      day?: string;
-      /** Format: int64 */
-      id: number;
-      kind: string;
-      kit: string[] | null;
-      label: string;
-      /** Format: int64 */
-      minutes: number;
-      /** Format: int64 */
-      plant_id: number;
-      property: string;
-      /** Format: int64 */
-      property_id: number;
-      /** @description What makes up the costs */
-      reasons: components['schemas']['JobReason'][] | null;
-      /**
-       * Format: date
-       * @description First day of the costs
-       */
-      start: string;
-      title: string;
-      /** Format: int64 */
-      verdict_id: number;
-      /** Format: int64 */
-      version: number;
-      why: string[] | null;
-      windows: components['schemas']['JobWindow'][] | null;
-    };
-    ListClimateType: {
-      items: components['schemas']['CatalogueClimateType'][] | null;
-      /** Format: int64 */
-      next: number;
-    };
-    ListEntry: {
-      items: components['schemas']['CatalogueEntry'][] | null;
-      /** Format: int64 */
-      next: number;
-    };
-    ListPlantOut: {
-      items: components['schemas']['PlantOut'][] | null;
-      /** Format: int64 */
-      next: number;
-    };
-    ListPropertyOut: {
-      items: components['schemas']['PropertyOut'][] | null;
-      /** Format: int64 */
-      next: number;
-    };
-    LookOut: {
-      /**
-       * Format: double
-       * @description How far the freeze went below what the wood bore, °C; negative: stayed above
-       */
-      beyond_c: number;
-      /**
-       * Format: double
-       * @description The same for buds; the list is ordered by it
-       */
-      buds_c: number;
-      /** @enum {string} */
-      expected: 'wood' | 'buds' | 'nothing';
-      reason: string;
-    };
-    Lookout: {
-      /** @description Jobs without a day whose window closes within a fortnight */
-      closing: components['schemas']['Lane'][] | null;
-      /** @description Follow-ups whose day is within a fortnight */
-      due: components['schemas']['Lane'][] | null;
-      /** @description Freezes of the last months, the newest first */
-      events: components['schemas']['Freeze'][] | null;
-      /**
-       * Format: int64
-       * @description Plants of the list already decided on
-       */
-      looked: number;
-      /** @description Plants to look at, the worst first */
-      looks: components['schemas']['PlantOut'][] | null;
-      /**
-       * Format: int64
-       * @description Plants on the look-list beyond those given
-       */
-      more: number;
-      /**
-       * Format: int64
-       * @description Whose season the ribbon shows
-       */
-      property: number;
-      /**
-       * Format: int64
-       * @description Plants the freezes left well within what they bear
-       */
-      unhurt: number;
-    };
-    PlantChecks: {
-      checks: components['schemas']['DamageCheck'][] | null;
-      /** Format: int64 */
-      plant_id: number;
-    };
-    PlantIn: {
-      /**
-       * Format: int64
-       * @description 1 when absent
-       */
-      count?: number;
-      /**
-       * Format: double
-       * @description m
-       */
-      height_m: number;
-      label?: string;
-      note?: string;
-      /**
-       * Format: int64
-       * @description When adding
-       */
-      property_id?: number;
-      /** @description Catalogue id */
-      species: string;
-      /**
-       * Format: double
-       * @description m; two thirds of the height when absent
-       */
-      spread_m?: number;
-      /**
-       * Format: int64
-       * @description When changing: the version the change is based on
-       */
-      version?: number;
-    };
-    PlantOut: {
-      botanical: string;
-      common: string;
-      /**
-       * Format: int64
-       * @description More than one for a group kept as one
-       */
-      count: number;
-      form: string;
-      /** Format: double */
-      height_m: number;
-      /** Format: int64 */
-      id: number;
-      /** @description Where it stands, or what the client calls it */
-      label: string;
-      /** @description Why to look at it after this winter's freezes */
-      look?: components['schemas']['LookOut'];
-      note: string;
-      property: string;
-      /** Format: int64 */
-      property_id: number;
-      /** @description Catalogue id */
-      species: string;
-      /** Format: double */
-      spread_m: number;
-      /** @description The decision that stands since the last freeze, if any */
-      verdict?: components['schemas']['Decision'];
-      /** Format: int64 */
-      version: number;
-    };
-    'Post-api-v1-walksRequest': {
-      /** Format: int64 */
-      property_id: number;
-    };
-    PropertyIn: {
-      address?: string;
-      client?: string;
-      /** @description In place of a type, which it overrules: the property's own normals */
-      climate?: components['schemas']['SeasonClimate'];
-      climate_type?: string;
-      /**
-       * Format: double
-       * @description Moves the climate type to this height
-       */
-      elevation_m?: number;
-      /** Format: double */
-      latitude?: number;
-      /** Format: double */
-      longitude?: number;
-      name: string;
-      note?: string;
-      /**
-       * Format: int64
-       * @description When changing: the version the change is based on
-       */
-      version?: number;
-      /** @description Time zone; the climate type's when absent */
-      zone?: string;
-    };
-    PropertyOut: {
-      address: string;
-      client: string;
-      climate: components['schemas']['SeasonClimate'];
-      climate_type: string;
-      /** Format: int64 */
-      id: number;
-      name: string;
-      /** @description People, pets and anything else to mind */
-      note: string;
-      /**
-       * Format: int64
-       * @description Plants on it
-       */
-      plants: number;
-      /** Format: int64 */
-      version: number;
-      weather_source: string;
-      /** @description Time zone, IANA name */
-      zone: string;
-    };
-    'Put-api-v1-jobs-by-id-dayRequest': {
-      /**
-       * Format: date
-       * @description null takes it off its day
-       */
-      day: string | null;
-      /** Format: int64 */
-      version: number;
-    };
-    'Put-api-v1-walks-by-id-plants-by-plant-checksRequest': {
-      checks: components['schemas']['DamageCheck'][] | null;
-    };
-    PutOut: {
-      /** Format: int64 */
-      cost: number;
-      job: components['schemas']['Lane'];
-      parts: components['schemas']['JobPart'][] | null;
-      warnings: string[] | null;
-    };
-    RoundDay: {
-      /** Format: date */
-      day: string;
-      jobs: components['schemas']['Lane'][] | null;
-      /**
-       * Format: int64
-       * @description Work, without travel
-       */
-      minutes: number;
-    };
-    Rounds: {
-      /**
-       * Format: int64
-       * @description A crew's working day
-       */
-      day_minutes: number;
-      days: components['schemas']['RoundDay'][] | null;
-      /** @description Jobs without a day, the first window first */
-      waiting: components['schemas']['Lane'][] | null;
-    };
-    Season: {
-      /**
-       * Format: double
-       * @description Base 10 °C, from midwinter to today
-       */
-      degree_days: number;
-      /** Format: double */
-      extreme_min_c: number;
-      freezes: components['schemas']['Freeze'][] | null;
-      /** Format: date */
-      from: string;
-      /** @description Chance of a night under 0 °C */
-      frost: number[] | null;
-      /**
-       * Format: double
-       * @description Chance of another night under 0 °C before midsummer, 0 to 1
-       */
-      frost_to_come: number;
-      /**
-       * Format: double
-       * @description The same for a killing frost, −2.2 °C
-       */
-      killing_to_come: number;
-      /** @description Of the coming spring; null where hardly any is to come */
-      last_frost: components['schemas']['BandDays'];
-      /** @description °C */
-      normal_max: number[] | null;
-      /** @description °C */
-      normal_min: number[] | null;
-      /**
-       * Format: date
-       * @description Empty without observed weather
-       */
-      observed_to: string;
-      seen_max: (number | null)[] | null;
-      /** @description Observed minimum, °C; null where not observed */
-      seen_min: (number | null)[] | null;
-      /** @description Where the observed weather comes from; empty without any */
-      source: string;
-      /**
-       * Format: date
-       * @description First day of the next garden year
-       */
-      to: string;
-      /** Format: date */
-      today: string;
-    };
-    SeasonAnchor: {
-      after?: string;
-      /** Format: double */
-      daylength_falling_h?: number;
-      /** Format: double */
-      daylength_rising_h?: number;
-      /** Format: int64 */
-      days?: number;
-      /** Format: double */
-      degree_days?: number;
-    };
-    SeasonBand: {
-      early: string;
-      late: string;
-      mid: string;
-    };
-    SeasonClimate: {
-      /**
-       * Format: double
-       * @description Metres above the sea
-       */
-      elevation_m: number;
-      /**
-       * Format: double
-       * @description Mean of the coldest night of each year, °C
-       */
-      extreme_min_c: number;
-      /**
-       * Format: double
-       * @description Degrees, north positive
-       */
-      latitude: number;
-      /**
-       * Format: double
-       * @description Degrees, east positive
-       */
-      longitude: number;
-      /** @description Twelve months, January first */
-      normals: components['schemas']['SeasonNormal'][] | null;
-    };
-    SeasonNormal: {
-      /**
-       * Format: double
-       * @description Rain in the month, mm
-       */
-      rain_mm: number;
-      /**
-       * Format: double
-       * @description Mean relative humidity, %
-       */
-      rh_pct: number;
-      /**
-       * Format: double
-       * @description Mean daily maximum, °C
-       */
-      tmax_c: number;
-      /**
-       * Format: double
-       * @description Mean daily minimum, °C
-       */
-      tmin_c: number;
-      /**
-       * Format: double
-       * @description Mean wind at 2 m, m/s
-       */
-      wind_ms: number;
-    };
-    WalkOut: {
-      checks: components['schemas']['PlantChecks'][] | null;
-      /** Format: date */
-      day: string;
-      /** Format: int64 */
-      id: number;
-      /** Format: int64 */
-      property_id: number;
-    };
-    WeatherKept: {
-      /** @description Freezes found in this garden year, after the new hours */
-      freezes: components['schemas']['Freeze'][] | null;
-      /** Format: int64 */
-      hours: number;
-      source: string;
-    };
-    Year: {
-      lanes: components['schemas']['Lane'][] | null;
-      /**
-       * Format: int64
-       * @description Lanes beyond those given
-       */
-      more: number;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  'get-api-v1-climates': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ListClimateType'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-frame': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Frame'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-jobs-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Lane'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'put-api-v1-jobs-by-id-day': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Put-api-v1-jobs-by-id-dayRequest'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PutOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-lookout': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Lookout'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-plants': {
-    parameters: {
-      query?: {
-        /** @description The next field of the answer before */
-        cursor?: number;
-        limit?: number;
-        /** @description Of one property; all when absent */
-        property?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ListPlantOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-plants': {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
-        'Idempotency-Key'?: string;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PlantIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlantOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-plants-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlantOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'put-api-v1-plants-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PlantIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlantOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'delete-api-v1-plants-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-plants-by-id-restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PlantOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-properties': {
-    parameters: {
-      query?: {
-        /** @description The next field of the answer before */
-        cursor?: number;
-        limit?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ListPropertyOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-properties': {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
-        'Idempotency-Key'?: string;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PropertyIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PropertyOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-properties-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PropertyOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'put-api-v1-properties-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['PropertyIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PropertyOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'delete-api-v1-properties-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-properties-by-id-restore': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['PropertyOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-properties-by-id-season': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Season'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-weather-csv': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'text/csv': string;
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WeatherKept'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-properties-by-id-weather-read': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WeatherKept'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-reckon-damage': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['DamageIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DamageAnswer'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-rounds': {
-    parameters: {
-      query?: {
-        /** @description Today when absent */
-        from?: string;
-        days?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Rounds'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'list-api-v1-rounds-ics': {
-    parameters: {
-      query: {
-        from: string;
-        to: string;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          'Content-Disposition'?: string;
-          'Content-Type'?: string;
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': string;
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-species': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['ListEntry'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'delete-api-v1-verdicts-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description No Content */
-      204: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content?: never;
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-walks': {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
-        'Idempotency-Key'?: string;
-      };
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Post-api-v1-walksRequest'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WalkOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-walks-by-id': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['WalkOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'put-api-v1-walks-by-id-plants-by-plant-checks': {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        id: number;
-        plant: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['Put-api-v1-walks-by-id-plants-by-plant-checksRequest'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DamageAnswer'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'post-api-v1-walks-by-id-plants-by-plant-verdict': {
-    parameters: {
-      query?: never;
-      header?: {
-        /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
-        'Idempotency-Key'?: string;
-      };
-      path: {
-        id: number;
-        plant: number;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        'application/json': components['schemas']['DecisionIn'];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['DecisionOut'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
-    };
-  };
-  'get-api-v1-year': {
-    parameters: {
-      query?: {
-        /** @description Of one property; all when absent */
-        property?: number;
-      };
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/json': components['schemas']['Year'];
-        };
-      };
-      /** @description Error */
-      default: {
-        headers: {
-          [name: string]: unknown;
-        };
-        content: {
-          'application/problem+json': components['schemas']['ErrorModel'];
-        };
-      };
+    "get-api-v1-climates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListClimateType"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Frame"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-jobs-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lane"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-jobs-by-id-day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-v1-jobs-by-id-dayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-lookout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lookout"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-plants": {
+        parameters: {
+            query?: {
+                /** @description The next field of the answer before */
+                cursor?: number;
+                limit?: number;
+                /** @description Of one property; all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-plants": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlantIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-plants-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-plants-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlantIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-v1-plants-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-plants-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-properties": {
+        parameters: {
+            query?: {
+                /** @description The next field of the answer before */
+                cursor?: number;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListPropertyOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-properties": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PropertyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PropertyOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-properties-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PropertyOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-properties-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PropertyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PropertyOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-v1-properties-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-properties-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PropertyOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-properties-by-id-season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Season"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-weather-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherKept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-properties-by-id-weather-read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherKept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-reckon-damage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DamageIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DamageAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-rounds": {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                from?: string;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rounds"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-rounds-ics": {
+        parameters: {
+            query: {
+                from: string;
+                to: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-species": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-v1-verdicts-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-walks": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Post-api-v1-walksRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-walks-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-walks-by-id-plants-by-plant-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                plant: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-v1-walks-by-id-plants-by-plant-checksRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DamageAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-walks-by-id-plants-by-plant-verdict": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: number;
+                plant: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DecisionOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-year": {
+        parameters: {
+            query?: {
+                /** @description Of one property; all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Year"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
     };
-  };
 }
