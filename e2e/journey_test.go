@@ -131,6 +131,9 @@ func TestKeys(t *testing.T) {
 	b.see("Bark green at")
 	b.key("Enter")
 	b.see("jobs on the year")
+	// A press by hand leaves the keys free: Space goes on and does not press the same button again.
+	b.press("button", "Bark unclear")
+	b.see("tells nothing either way")
 	b.key(" ")
 	b.until("the next plant", "!location.hash.endsWith('/25')")
 	b.key("4")

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -142,6 +143,25 @@ func TestVerdictsBecomeJobs(t *testing.T) {
 		}
 		if len(keys) != len(want) {
 			t.Errorf("%s (%s): jobs %v, want %v", c.name, a.Verdict.Kind, keys, want)
+		}
+	}
+	// What is found in autumn is cut in the spring that follows, in the south as in the north.
+	south := lake(t)
+	south.Latitude = -south.Latitude
+	south.Normals = append(slices.Clone(south.Normals[6:]), south.Normals[:6]...)
+	for _, c := range []struct {
+		climate season.Climate
+		on      day.Day
+		months  []time.Month
+	}{{lake(t), day.Of(2027, 10, 10), []time.Month{3, 4, 5}}, {south, day.Of(2027, 4, 10), []time.Month{9, 10, 11}}} {
+		a, err := Judge(ask(t, "syringa-vulgaris", 2.4, c.on, season.NewYear(c.climate.Daily(), nil), scratch(1.5, "brown"), scratch(0.6, "green"), scratch(1.1, "brown"), scratch(0.9, "green")))
+		if err != nil || a.Jobs[0].Kind != "cut back" {
+			t.Fatalf("autumn: %+v, %v", a.Verdict, err)
+		}
+		best, ok := a.Jobs[0].Curve.Best(c.on)
+		w := a.Jobs[0].Curve.Windows(job.Acceptable)
+		if !ok || !slices.Contains(c.months, best.Month()) || len(w) == 0 {
+			t.Errorf("found on %s, best cut on %s, windows %v", c.on, best, w)
 		}
 	}
 	// Cutting waits for frost to be past and growth to show.

@@ -247,14 +247,21 @@ func cautions(q Question, d decision) []catalogue.Caution {
 	return out
 }
 
+// frostMatters is how many days after a cut a killing frost still burns it and what it has pushed.
+const frostMatters = 45
+
 // jobs turns the verdict into work with day costs.
 func jobs(q Question, a *Answer, d decision) []job.Job {
 	n := q.Year.Normals
-	_, yearEnd := n.Climate.GardenYear(q.Today)
-	end := max(yearEnd, q.Today+200)
-	days := end.Sub(q.Today)
-	frost := n.FrostToCome(q.Today, end, season.KillingFrostC)
 	sp := q.Plant.Species
+	_, end := n.Climate.GardenYear(q.Today)
+	next := season.Band{Early: end, Late: end}
+	if q.Today > n.Climate.Midwinter(q.Today)+182 { // after midsummer the work may have to wait for the next spring
+		_, next = PatienceDate(sp, q.Year, end)
+		end = n.Climate.Midwinter(end) + 230
+	}
+	days := end.Sub(q.Today)
+	frost := n.FrostWithin(q.Today, end, frostMatters, season.KillingFrostC)
 	minutes := func(base float64) int { // grows with the plant's size, rounded up to five
 		return int(math.Ceil((base+6*q.Plant.HeightM)/5) * 5)
 	}
@@ -277,18 +284,20 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 	cut := func(kind, title string, mins int, after ...job.Gap) job.Job {
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("frost", "hard frost may still come and burn the cut and the new growth", func(x day.Day) job.Cost { return job.Cost(math.Round(100 * frost[x-q.Today])) })
+		_, yearEnd := n.Climate.GardenYear(q.Today)
 		c.Because("growth not seen", "growth does not show yet where the live wood is", func(x day.Day) job.Cost {
-			from, to := float64(a.LeafOut.Early), float64(a.Patience)
-			return job.Cost(math.Round(60 * (to - float64(x)) / (to - from + 1)))
-		})
-		c.Because("dead wood stands", "dead wood stands in the way of new shoots", func(x day.Day) job.Cost { return job.Cost((x.Sub(a.Patience) - 21) / 2) })
-		c.Because("heat", "heat and sun on freshly opened bark", func(x day.Day) job.Cost { return job.Cost(8 * (n.TMax.At(x) - 27)) })
-		first := n.Climate.Midwinter(q.Today) + 182
-		c.Because("too late in the year", "shoots after a late cut do not ripen before frost", func(x day.Day) job.Cost {
-			if x < first {
-				return 0
+			from, to := a.LeafOut.Early, a.Patience
+			if x >= yearEnd {
+				from, to = next.Early, next.Late+day.Day(sp.LatenessDays)
 			}
-			return job.Cost(2 * x.Sub(first+45))
+			return job.Cost(math.Round(60 * float64(to-x) / float64(to-from+1)))
+		})
+		c.Because("dead wood stands", "dead wood stands in the way of new shoots", func(x day.Day) job.Cost {
+			return min(25, job.Cost((x.Sub(max(a.Patience, q.Today))-21)/2))
+		})
+		c.Because("heat", "heat and sun on freshly opened bark", func(x day.Day) job.Cost { return job.Cost(8 * (n.TMax.At(x) - 27)) })
+		c.Because("too late in the year", "shoots after a late cut do not ripen before frost", func(x day.Day) job.Cost {
+			return job.Cost(2 * x.Sub(n.Climate.Midwinter(x)+227))
 		})
 		return job.Job{Key: "cut", Kind: kind, Title: title, Curve: c, Minutes: mins, Crew: 1, Skills: []string{},
 			Kit: []string{"secateurs", "pruning saw", "disinfectant for blades"}, After: append([]job.Gap{}, after...),

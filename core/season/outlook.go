@@ -85,6 +85,22 @@ func (n *Normals) FrostToCome(from, to day.Day, limit float64) []float64 {
 	return out
 }
 
+// FrostWithin is, for each day from one to another, the chance that one of the nights of the following span of days
+// falls below limit °C.
+func (n *Normals) FrostWithin(from, to day.Day, span int, limit float64) []float64 {
+	days := max(0, to.Sub(from)+1)
+	logNone := make([]float64, days+span+1) // of all nights before the index
+	for i := range days + span {
+		p := n.FrostChance(from+day.Day(i), limit)
+		logNone[i+1] = logNone[i] + independence*math.Log1p(-math.Min(p, 1-1e-12))
+	}
+	out := make([]float64, days)
+	for i := range out {
+		out[i] = 1 - math.Exp(logNone[i+span]-logNone[i])
+	}
+	return out
+}
+
 func (n *Normals) midsummer(d day.Day) day.Day { return n.Climate.Midwinter(d) + 182 }
 
 // LastFrost is the band of the last night below limit °C from a day on, before the midsummer that follows. ok is

@@ -242,6 +242,21 @@ func TestLastFrost(t *testing.T) {
 	}
 }
 
+func TestFrostWithin(t *testing.T) {
+	n := foothill().Daily()
+	from := day.Of(2027, 1, 1)
+	p := n.FrostWithin(from, from+400, 45, KillingFrostC)
+	on := func(d day.Day) float64 { return p[d-from] }
+	if len(p) != 401 || on(day.Of(2027, 1, 15)) < 0.95 || on(day.Of(2027, 7, 1)) > 0.001 || on(day.Of(2027, 12, 15)) < 0.9 {
+		t.Errorf("January %.2f, July %.3f, December %.2f", on(day.Of(2027, 1, 15)), on(day.Of(2027, 7, 1)), on(day.Of(2027, 12, 15)))
+	}
+	for d := day.Of(2027, 2, 1); d < day.Of(2027, 6, 1); d++ { // it fades through the spring
+		if on(d+1) > on(d)+1e-9 {
+			t.Fatalf("%s: %.3f, the day after %.3f", d, on(d), on(d+1))
+		}
+	}
+}
+
 func abs(n int) int { return max(n, -n) }
 
 func TestReachDegreeDays(t *testing.T) {

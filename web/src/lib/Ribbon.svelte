@@ -113,6 +113,11 @@
   }
 
   let svg = $state<SVGSVGElement>();
+  // On a narrow screen the ribbon is a strip: it opens where today, or the first window, is.
+  $effect(() => {
+    const strip = svg?.parentElement?.parentElement;
+    if (strip && strip.scrollWidth > strip.clientWidth) strip.scrollLeft = at(season.today) - strip.clientWidth / 3;
+  });
   function under(e: PointerEvent | MouseEvent): { day: string; lane?: number | string } {
     const box = svg!.getBoundingClientRect();
     const i = Math.floor((e.clientY - box.top - laneTop) / row);
@@ -250,11 +255,28 @@
     {/each}
     <line x1={at(season.today)} x2={at(season.today)} y1={2} y2={height} stroke="var(--color-bad)" stroke-width="1.6" />
     <path d="M{at(season.today) - 4} 2h8l-4 7z" fill="var(--color-bad)" />
-    {#if pointed && pointed !== season.today}
-      <line x1={at(pointed) + 1} x2={at(pointed) + 1} y1={top} y2={height} stroke="var(--color-ink)" stroke-dasharray="3 3" />
-      <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)"
-        >{brief(pointed)}</text
-      >
+    {#if pointed}
+      {#if pointed !== season.today}
+        <line x1={at(pointed) + 1} x2={at(pointed) + 1} y1={top} y2={height} stroke="var(--color-ink)" stroke-dasharray="3 3" />
+        <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)"
+          >{brief(pointed)}</text
+        >
+      {/if}
+      {#each lanes as lane, i (lane.id)}
+        {@const cost = lane.costs[daysBetween(lane.start, pointed)]}
+        {#if cost !== undefined}
+          <text
+            x={Math.min(at(pointed) + 6, width - 30)}
+            y={laneTop + i * row + row - 9}
+            font-size="12.5"
+            font-weight="700"
+            fill="var(--color-ink)"
+            stroke="white"
+            stroke-width="3"
+            paint-order="stroke">{cost > 100 ? 'never' : cost}</text
+          >
+        {/if}
+      {/each}
     {/if}
   </svg>
 </div>

@@ -6,11 +6,6 @@
   let { answer, decided, palm = false }: { answer: Answer; decided?: string; palm?: boolean } = $props();
 
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
-  const seasons = $derived(
-    answer.prognosis.seasons_high === answer.prognosis.seasons_low
-      ? `${answer.prognosis.seasons_high}`
-      : `${answer.prognosis.seasons_low} to ${answer.prognosis.seasons_high}`,
-  );
 </script>
 
 <article aria-label="Verdict" class="border border-ink bg-white" data-kind={answer.verdict.kind}>
@@ -46,9 +41,7 @@
       <h3 class="text-sm font-semibold">Prognosis <span class="font-normal text-soft">(estimate)</span></h3>
       <p>
         {answer.prognosis.text}
-        {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %{#if answer.prognosis.seasons_high > 0},
-            {seasons}
-            {answer.prognosis.seasons_high === 1 ? 'season' : 'seasons'}{/if}.{/if}
+        {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %.{/if}
       </p>
     </section>
     <section>

@@ -43,3 +43,5 @@ export const hours = (minutes: number) =>
 export const metres = (m: number) => (m < 1 ? `${Math.round(m * 100)} cm` : `${m.toFixed(m < 10 ? 2 : 1).replace(/0$/, '')} m`);
 
 export const degrees = (c: number, places = 1) => c.toFixed(places).replace('-', '−') + ' °C';
+
+export const plantsOf = (n: number) => (n === 1 ? 'one plant or group' : `${n} plants or groups`);

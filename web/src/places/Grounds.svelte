@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, type Plant, type Property, type Season, type Species } from '../api/client';
-  import { degrees, inWords, metres } from '../lib/dates';
+  import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import PlantForm from './PlantForm.svelte';
@@ -162,7 +162,20 @@
 </div>
 
 <div class="grid lg:grid-cols-[15rem_1fr]">
-  <nav aria-label="Properties" class="border-r border-rule px-3 py-4">
+  <div class="flex items-center gap-3 px-3 pt-3 lg:hidden">
+    <label class="flex-1"
+      ><span class="sr-only">Property</span>
+      <select
+        class="min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2"
+        value={id}
+        onchange={(e) => push(`/grounds/${e.currentTarget.value}`)}
+      >
+        {#each properties ?? [] as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+      </select>
+    </label>
+    <Button color="light" onclick={() => (form = 'property')}>Add<span class="sr-only"> a property</span></Button>
+  </div>
+  <nav aria-label="Properties" class="border-r border-rule px-3 py-4 max-lg:hidden">
     <div class="flex items-center justify-between gap-2">
       <h2>Properties</h2>
       <Button size="sm" color="light" onclick={() => (form = 'property')}>Add</Button>
@@ -179,7 +192,7 @@
               : ''}"
           >
             {p.name}<span class="block text-sm font-normal text-soft"
-              >{p.plants} plants or groups · {Math.round(p.climate.elevation_m)} m</span
+              >{plantsOf(p.plants)} · {Math.round(p.climate.elevation_m)} m</span
             >
           </a>
         </li>
@@ -213,7 +226,7 @@
       </div>
     {:else if property}
       <header class="flex flex-wrap items-start gap-3">
-        <div class="min-w-0 flex-1">
+        <div class="min-w-0 flex-1 max-md:basis-full">
           <h1>{property.name}</h1>
           <p class="text-sm text-soft">{[property.client, property.address].filter(Boolean).join(' · ')}</p>
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}
@@ -288,14 +301,14 @@
                   > <span class="latin text-soft max-xl:hidden">{p.botanical}</span></td
                 >
                 <td class="pr-3">{p.label}</td>
-                <td class="pr-3 text-right whitespace-nowrap">{metres(p.height_m)}</td>
+                <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.height_m)}</td>
                 <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.spread_m)}</td>
                 <td class="pr-3 whitespace-nowrap {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}">{verdictOf(p)}</td>
                 <td class="text-right whitespace-nowrap">
                   <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}
                     >Change<span class="sr-only"> {p.common}, {p.label}</span></button
                   >
-                  <button class="min-h-9 px-2 text-moss underline" onclick={() => remove(p)}
+                  <button class="min-h-9 px-2 text-moss underline max-md:hidden" onclick={() => remove(p)}
                     >Remove<span class="sr-only"> {p.common}, {p.label}</span></button
                   >
                 </td>

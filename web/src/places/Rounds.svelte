@@ -121,7 +121,7 @@
 </div>
 
 <div class="grid lg:grid-cols-[19rem_1fr]">
-  <section aria-labelledby="waiting" class="border-r border-rule px-4 py-3">
+  <section aria-labelledby="waiting" class="border-r border-rule px-4 py-3 {job ? 'max-lg:order-last' : ''}">
     <h2 id="waiting">Jobs without a day</h2>
     <ul class="mt-2">
       {#each rounds?.waiting ?? [] as l (l.id)}

@@ -3,7 +3,7 @@
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Property } from '../api/client';
-  import { metres } from '../lib/dates';
+  import { metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
@@ -257,7 +257,11 @@
   const big = 'min-h-14 flex-1 rounded-sm border-2 px-2 text-lg font-bold leading-tight';
 </script>
 
-<svelte:window onresize={() => (wide = window.innerWidth >= 1024)} />
+<!-- A button pressed by hand gives the keys back: Space is the next plant, not the same press again. -->
+<svelte:window
+  onresize={() => (wide = window.innerWidth >= 1024)}
+  onclick={(e) => e.detail > 0 && (e.target as Element).closest('button')?.blur()}
+/>
 <svelte:head><title>{plant ? `${plant.common} · ` : ''}Walk · Mezzadro</title></svelte:head>
 
 {#if !propertyId}
@@ -268,7 +272,7 @@
       {#each properties as p (p.id)}
         <li class="border-b border-rule">
           <a class="flex min-h-14 items-center justify-between gap-4 px-2 hover:bg-sheet" href="#/walk/{p.id}"
-            ><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{p.plants} plants or groups</span></a
+            ><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{plantsOf(p.plants)}</span></a
           >
         </li>
       {:else}
@@ -315,7 +319,9 @@
             <h1>
               {plant.common}{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
             </h1>
-            <p class="truncate text-sm"><span class="latin">{plant.botanical}</span> · {plant.label}</p>
+            <p class="truncate text-sm">
+              <span class="latin">{plant.botanical}</span>{#if plant.label}&nbsp;· {plant.label}{/if}
+            </p>
           </div>
           <button class="min-h-11 min-w-11 border border-rule bg-white px-2" aria-label="Plant before" onclick={() => step(-1)}
             >‹</button
