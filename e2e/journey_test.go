@@ -170,6 +170,13 @@ func TestPhone(t *testing.T) {
 	if presses > 10 {
 		t.Errorf("%d presses", presses)
 	}
+	b.press("button", "More")
+	b.press("button", "Glare off")
+	b.until("glare", "document.documentElement.classList.contains('glare')")
+	b.press("link", "Rounds")
+	b.see("Jobs without a day")
+	b.visit("/#/walk/3/35")
+	b.see("Bark green at")
 	if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > 390 {
 		t.Errorf("the walk is %g px wide on a phone of 390", wide)
 	}

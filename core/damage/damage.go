@@ -220,10 +220,12 @@ func Judge(q Question) (Answer, error) {
 	if q.Overrule != "" {
 		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
 	}
-	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None}
+	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None, Changes: []string{}}
 	a.Boundary = boundary(q.Plant, &e)
 	if q.Plant.Species.Form != catalogue.Palm {
-		a.Next, a.Changes = s.next(q, &e, d)
+		var changes []string
+		a.Next, changes = s.next(q, &e, d)
+		a.Changes = append(a.Changes, changes...)
 	} else if e.spear == "" {
 		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}

@@ -110,6 +110,9 @@ func TestSituations(t *testing.T) {
 		if len(a.Reasons) < len(c.checks) || len(a.Do)+len(a.Dont) == 0 {
 			t.Errorf("%s: %d reasons for %d checks, %d things to do", c.name, len(a.Reasons), len(c.checks), len(a.Do))
 		}
+		if c.want == Wait && !strings.HasPrefix(c.species, "trachycarpus") && !strings.Contains(strings.Join(a.Changes, " "), "No leaf") {
+			t.Errorf("%s: says only %q would change it", c.name, a.Changes)
+		}
 		if b := a.Boundary; b.LowM > b.BestM || b.BestM > b.HighM || b.HighM > c.height+0.005 {
 			t.Errorf("%s: boundary %+v", c.name, b)
 		}

@@ -112,6 +112,14 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	case CutBack, CutToBase, TipBack:
 		a.LookAgain = max(a.Patience, q.Today) + 42 // six weeks of growth show whether the cut was right
 	}
+	if d.kind == Wait && !palm {
+		above := ""
+		if e.living {
+			above = " above " + metres(b.LowM)
+		}
+		a.Changes = append(a.Changes, fmt.Sprintf("Leaf or a living shoot%s before %s: it is alive there after all.", above, a.Patience.Words()),
+			fmt.Sprintf("No leaf%s by %s: what has not shown is dead.", above, a.Patience.Words()))
+	}
 	a.Prognosis = prognosis(q, a, e, d)
 	a.Reasons = reasons(q, a, s)
 	a.Cautions = cautions(q, d)

@@ -51,6 +51,7 @@
 
   let finding = $state(false);
   let helping = $state(false);
+  let more = $state(false);
 
   onMount(() => {
     void house.refresh();
@@ -105,7 +106,9 @@
           href="#{p.path}"
           aria-current={here === p.path ? 'page' : undefined}
           title={p.asks}
-          class="flex min-h-12 items-center gap-2 px-4 text-ink no-underline hover:no-underline max-md:flex-1 max-md:flex-col max-md:justify-center max-md:gap-0 max-md:px-0 max-md:text-sm
+          class="flex min-h-12 items-center gap-2 px-4 text-ink no-underline hover:no-underline max-md:flex-1 {i > 3
+            ? 'max-md:hidden'
+            : ''} max-md:flex-col max-md:justify-center max-md:gap-0 max-md:px-0 max-md:text-sm
           {here === p.path ? 'border-moss bg-paper font-bold md:border-l-4 md:pl-3 max-md:border-t-4' : 'hover:bg-paper'}"
         >
           <span class="w-3 text-xs text-soft max-md:hidden" aria-hidden="true">{i + 1}</span>
@@ -115,6 +118,13 @@
             >{/if}
         </a>
       {/each}
+      <button
+        class="min-h-12 flex-1 text-sm md:hidden {places.slice(4).some((p) => p.path === here)
+          ? 'border-t-4 border-moss bg-paper font-bold'
+          : ''}"
+        aria-haspopup="dialog"
+        onclick={() => (more = true)}>More</button
+      >
       <div class="mt-auto space-y-1 px-4 py-4 text-sm max-md:hidden">
         {#if house.today}<p class="pb-1 font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (finding = true)}>Find <kbd>/</kbd></button>
@@ -157,6 +167,26 @@
   </div>
 
   <Find bind:open={finding} />
+
+  <Modal bind:open={more} title="More" size="xs">
+    <div class="grid gap-2 text-lg text-ink">
+      {#each places.slice(4) as p (p.path)}
+        <a class="flex min-h-12 items-center border-b border-rule" href="#{p.path}" onclick={() => (more = false)}
+          >{p.name}{#if p.count}&nbsp;<span class="text-soft">{p.count} {p.of}</span>{/if}</a
+        >
+      {/each}
+      <button
+        class="min-h-12 border-b border-rule text-left text-moss"
+        onclick={() => {
+          more = false;
+          finding = true;
+        }}>Find</button
+      >
+      <button class="min-h-12 text-left text-moss" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}
+        >Glare {house.glare ? 'on' : 'off'}: for reading in full sun</button
+      >
+    </div>
+  </Modal>
 
   <Modal bind:open={helping} title="Keys" size="sm">
     <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">

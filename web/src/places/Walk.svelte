@@ -286,7 +286,7 @@
     <p class="mt-1">There is no plant on this property yet. <a href="#/grounds/{propertyId}">Add its plants in Grounds</a>.</p>
   </div>
 {:else}
-  <div class="grid text-[1.0625rem] lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
+  <div class="grid text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
     {#if wide}
       <nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
         <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{plant?.property ?? 'Property'}</a>
