@@ -110,6 +110,19 @@ func (s *server) get(path string, into any) {
 	}
 }
 
+// post sends a write that must succeed.
+func (s *server) post(path, body string) {
+	s.t.Helper()
+	res, err := http.Post(s.url+path, "application/json", strings.NewReader(body))
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	if res.StatusCode != http.StatusOK {
+		s.t.Fatalf("POST %s: %s", path, res.Status)
+	}
+}
+
 // browser is one tab. It notes every console error and every failed request: a journey fails on any it did not expect.
 type browser struct {
 	t   testing.TB

@@ -15,7 +15,10 @@ func TestPictures(t *testing.T) {
 	}
 	s := start(t, "demo", t.TempDir())
 	desk := open(t, s, 1280, 800)
-	take := func(b *browser, name string) { b.shot(filepath.Join(*pictures, name+".png")) }
+	take := func(b *browser, name string) {
+		b.eval(`document.querySelectorAll('[aria-label="Close message"]').forEach((e) => e.click())`)
+		b.shot(filepath.Join(*pictures, name+".png"))
+	}
 
 	desk.visit("/#/lookout")
 	desk.see("Freeze on")

@@ -305,7 +305,7 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		})
 		c.Because("heat", "heat and sun on freshly opened bark", func(x day.Day) job.Cost { return job.Cost(8 * (n.TMax.At(x) - 27)) })
 		c.Because("too late in the year", "shoots after a late cut do not ripen before frost", func(x day.Day) job.Cost {
-			return job.Cost(2 * x.Sub(n.Climate.Midwinter(x)+227))
+			return job.Cost(x.Sub(n.Climate.Midwinter(x) + 197))
 		})
 		return job.Job{Key: "cut", Kind: kind, Title: title, Curve: c, Minutes: mins, Crew: 1, Skills: []string{},
 			Kit: []string{"secateurs", "pruning saw", "disinfectant for blades"}, After: append([]job.Gap{}, after...),
