@@ -183,6 +183,18 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 0 || l.Looked != 1 {
 		t.Errorf("the decided plant is still on the look-list")
 	}
+	// A later freeze asks for another look, whatever was decided before it.
+	h.today += 10
+	var later strings.Builder
+	later.WriteString("time,temp_c\n")
+	for i := range 48 {
+		fmt.Fprintf(&later, "%s,-14\n", time.Date(2027, 3, 24, i, 0, 0, 0, time.UTC).Format(time.RFC3339))
+	}
+	ok[WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", property.ID), later.String())
+	if l := ok[Lookout](h, "GET", "/lookout", nil); len(l.Looks) != 1 || l.Looks[0].Verdict == nil || l.Looks[0].Decided {
+		t.Errorf("after a second freeze: %+v", l.Looks)
+	}
+	h.today -= 10
 	// Undo brings everything back as it was.
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", d.Verdict.ID), nil)
 	if again := ok[Year](h, "GET", "/year", nil); len(again.Lanes) != 0 {
@@ -356,6 +368,10 @@ func TestIdempotentAdd(t *testing.T) {
 	a := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
 	b := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
 	c := ok[PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
+	p := ok[PlantOut](h, "POST", "/plants", obj{"property_id": c.ID, "species": "rosa-shrub", "height_m": 1}, "Idempotency-Key", "k2")
+	if p.Species != "rosa-shrub" || p.PropertyID != c.ID {
+		t.Errorf("the key of a property used for a plant: %+v", p)
+	}
 	if a.ID != b.ID || c.ID == a.ID {
 		t.Errorf("ids %d, %d (same key), %d (another)", a.ID, b.ID, c.ID)
 	}

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
 	"mezzadro/exchange"
@@ -117,7 +118,7 @@ func (s *Server) addProperty(ctx context.Context, in *struct {
 }) (*Out[PropertyOut], error) {
 	p, err := s.record(in.Body)
 	if err == nil {
-		p, err = store.Once(ctx, s.Store, in.Key, func(tx store.Tx) (store.Property, error) { return tx.AddProperty(ctx, p) })
+		p, err = store.Once(ctx, s.Store, in.of("property"), func(tx store.Tx) (store.Property, error) { return tx.AddProperty(ctx, p) })
 	}
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
@@ -253,12 +254,14 @@ type PlantOut struct {
 	Botanical string          `json:"botanical"`
 	Form      catalogue.Form  `json:"form"`
 	Property  string          `json:"property"`
-	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands since the last freeze, if any"`
+	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
+	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the freeze that asks for a look"`
 	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after this winter's freezes"`
 }
 
 // LookOut is a reason to look.
 type LookOut struct {
+	Coldest  day.Day `json:"coldest" format:"date" doc:"The day of the freeze"`
 	BeyondC  float64 `json:"beyond_c" doc:"How far the freeze went below what the wood bore, °C; negative: stayed above"`
 	BudsC    float64 `json:"buds_c" doc:"The same for buds; the list is ordered by it"`
 	Expected string  `json:"expected" enum:"wood,buds,nothing"`
@@ -306,12 +309,13 @@ func (s *Server) tellPlants(ctx context.Context, plants []store.Plant, only int6
 			k := kind{p.PropertyID, p.Species}
 			if _, done := looks[k]; !done {
 				looks[k] = nil
-				if l, _, ok := s.look(pl, p.Species); ok {
-					looks[k] = &LookOut{tenth(l.BeyondC), tenth(l.BudsC), l.Expected, l.Reason}
+				if l, on, ok := s.look(pl, p.Species); ok {
+					looks[k] = &LookOut{on, tenth(l.BeyondC), tenth(l.BudsC), l.Expected, l.Reason}
 				}
 			}
 			o.Look = looks[k]
 		}
+		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Coldest.String())
 		out = append(out, o)
 	}
 	return out, nil
@@ -354,7 +358,7 @@ func (s *Server) addPlant(ctx context.Context, in *struct {
 		err = refuse("property_id", nil, "is missing: say on which property it stands")
 	}
 	if err == nil {
-		p, err = store.Once(ctx, s.Store, in.Key, func(tx store.Tx) (store.Plant, error) { return tx.AddPlant(ctx, p) })
+		p, err = store.Once(ctx, s.Store, in.of("plant"), func(tx store.Tx) (store.Plant, error) { return tx.AddPlant(ctx, p) })
 	}
 	if err != nil {
 		return nil, s.problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)

@@ -61,6 +61,14 @@ type OnceKey struct {
 	Key string `header:"Idempotency-Key" maxLength:"100" doc:"A repeat of the same write with the same key gets the same answer and writes nothing"`
 }
 
+// of is the key within one kind of write, so that a key used twice for different things does not mix them up.
+func (k OnceKey) of(what string) string {
+	if k.Key == "" {
+		return ""
+	}
+	return what + ": " + k.Key
+}
+
 // Page is a stretch of a list.
 type Page struct {
 	Cursor int64 `query:"cursor" doc:"The next field of the answer before"`

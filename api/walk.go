@@ -80,7 +80,7 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 		PropertyID int64 `json:"property_id"`
 	}
 }) (*Out[WalkOut], error) {
-	w, err := store.Once(ctx, s.Store, in.Key, func(tx store.Tx) (store.Walk, error) {
+	w, err := store.Once(ctx, s.Store, in.of("walk"), func(tx store.Tx) (store.Walk, error) {
 		return tx.StartWalk(ctx, in.Body.PropertyID, s.Today().String())
 	})
 	if err != nil {
@@ -199,7 +199,7 @@ func (s *Server) decide(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
-	v, err := store.Once(ctx, s.Store, in.Key, func(tx store.Tx) (store.Decision, error) {
+	v, err := store.Once(ctx, s.Store, in.of(fmt.Sprintf("verdict on %d", in.Plant)), func(tx store.Tx) (store.Decision, error) {
 		return tx.KeepVerdict(ctx, store.Decision{WalkID: w.ID, PlantID: in.Plant, Day: s.Today().String(), Decision: b.Decision,
 			Kind: a.Verdict.Kind, Sentence: a.Verdict.Sentence, Note: b.Note}, a)
 	})

@@ -74,15 +74,13 @@ const shown = 200
 func lookList(all []PlantOut) []PlantOut {
 	list := []PlantOut{}
 	for _, p := range all {
-		if p.Look != nil && p.Look.Expected != "nothing" && !decided(p) {
+		if p.Look != nil && p.Look.Expected != "nothing" && !p.Decided {
 			list = append(list, p)
 		}
 	}
 	slices.SortStableFunc(list, func(a, b PlantOut) int { return cmp.Compare(b.Look.BudsC, a.Look.BudsC) })
 	return list
 }
-
-func decided(p PlantOut) bool { return p.Verdict != nil && p.Verdict.Decision != "not now" }
 
 func (s *Server) allPlants(ctx context.Context) ([]PlantOut, error) {
 	plants, err := s.Store.Plants(ctx, 0, 0, 1<<31)
@@ -123,7 +121,7 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 	for _, p := range all {
 		if p.Look != nil && p.Look.Expected == "nothing" {
 			o.Unhurt++
-		} else if p.Look != nil && decided(p) {
+		} else if p.Look != nil && p.Decided {
 			o.Looked++
 		}
 	}

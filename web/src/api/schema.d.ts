@@ -906,6 +906,11 @@ export interface components {
              * @description The same for buds; the list is ordered by it
              */
             buds_c: number;
+            /**
+             * Format: date
+             * @description The day of the freeze
+             */
+            coldest: string;
             /** @enum {string} */
             expected: "wood" | "buds" | "nothing";
             reason: string;
@@ -984,6 +989,8 @@ export interface components {
              * @description More than one for a group kept as one
              */
             count: number;
+            /** @description A verdict stands that is no older than the freeze that asks for a look */
+            decided: boolean;
             form: string;
             /** Format: double */
             height_m: number;
@@ -1001,7 +1008,7 @@ export interface components {
             species: string;
             /** Format: double */
             spread_m: number;
-            /** @description The decision that stands since the last freeze, if any */
+            /** @description The decision that stands, if one was made in the last months */
             verdict?: components["schemas"]["Decision"];
             /** Format: int64 */
             version: number;

@@ -146,13 +146,13 @@
     busy = '';
   }
   const verdictOf = (p: Plant) =>
-    p.verdict
-      ? p.verdict.decision === 'not now'
-        ? 'put off'
-        : p.verdict.kind
+    p.decided
+      ? p.verdict!.kind
       : p.look && p.look.expected !== 'nothing'
         ? 'to look at'
-        : '';
+        : p.verdict?.decision === 'not now'
+          ? 'put off'
+          : '';
 </script>
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>

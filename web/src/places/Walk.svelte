@@ -38,7 +38,7 @@
   );
   const plant = $derived(plants.find((p) => p.id === plantId));
   const checks = $derived(checksOf[plantId] ?? []);
-  const done = (p: Plant) => p.verdict !== undefined && p.verdict.decision !== 'not now';
+  const done = (p: Plant) => p.decided;
   const palm = $derived(plant?.form === 'palm');
   const grain = $derived((plant?.height_m ?? 1) > 3 ? 0.1 : 0.05);
 
@@ -205,7 +205,7 @@
           body,
         }),
       );
-      plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict } : p));
+      plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict, decided: decision !== 'not now' } : p));
       if (stillAt(id)) decided = { id: d.verdict.id, text: decision };
       overruling = false;
       const jobs = d.jobs?.length ?? 0;
@@ -216,7 +216,7 @@
       house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, async () => {
         await attempt(async () => {
           await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: d.verdict.id } } }));
-          plants = plants.map((p) => (p.id === id ? { ...p, verdict: undefined } : p));
+          plants = plants.map((p) => (p.id === id ? { ...p, verdict: undefined, decided: false } : p));
           if (stillAt(id)) decided = undefined;
           void house.refresh();
         });
@@ -225,7 +225,7 @@
     });
     overProblem = decision === 'overruled' ? failed : undefined;
   }
-  const standing = $derived(plant?.verdict && plant.verdict.decision !== 'not now' ? plant.verdict : undefined);
+  const standing = $derived(plant?.decided ? plant.verdict : undefined);
   const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace'].map((k) => ({
     value: k,
     name: k,
