@@ -61,6 +61,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 
 	huma.Get(api, "/api/v1/frame", s.frame)
 	huma.Get(api, "/api/v1/species", s.speciesList)
+	huma.Get(api, "/api/v1/species/{id}/year", s.speciesYear)
 	huma.Get(api, "/api/v1/climates", s.climates)
 	huma.Get(api, "/api/v1/lookout", s.lookout)
 
@@ -82,6 +83,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Delete(api, "/api/v1/plants/{id}", s.removePlant)
 	huma.Post(api, "/api/v1/plants/{id}/restore", s.restorePlant)
 
+	huma.Post(api, "/api/v1/reckon/season", s.reckonSeason)
 	huma.Post(api, "/api/v1/reckon/damage", s.reckonDamage)
 	huma.Post(api, "/api/v1/walks", s.startWalk)
 	huma.Get(api, "/api/v1/walks/{id}", s.walk)

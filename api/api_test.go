@@ -251,6 +251,48 @@ func TestReckonDamage(t *testing.T) {
 	}
 }
 
+func TestReckonSeason(t *testing.T) {
+	h := newHouse(t)
+	for _, ct := range catalogue.Built().Climates {
+		o := ok[SeasonOut](h, "POST", "/reckon/season", obj{"climate": ct.Climate, "date": "2027-03-18"})
+		if o.Zone == "" || o.To.Sub(o.From) < 365 || o.Outlook.Years != 300 || len(o.Reasons) != 1 {
+			t.Errorf("%s: %+v", ct.ID, o)
+		}
+		if lo, hi := season.Zone(o.Outlook.ExtremeMinC.Mid-2.8), season.Zone(o.Outlook.ExtremeMinC.Mid+2.8); o.Zone != season.Zone(o.Outlook.ExtremeMinC.Mid) && o.Zone != lo && o.Zone != hi {
+			t.Errorf("%s: zone %s, simulated coldest night %.1f °C", ct.ID, o.Zone, o.Outlook.ExtremeMinC.Mid)
+		}
+	}
+	property, _ := h.villa()
+	o := ok[SeasonOut](h, "POST", "/reckon/season", obj{"property": property.ID})
+	if o.Zone != "9a" || len(o.Reasons) != 2 || !strings.Contains(o.Reasons[1], "17 March") {
+		t.Errorf("villa: %+v", o)
+	}
+	if code, b := h.do("POST", "/reckon/season", obj{}); code != 422 || !strings.Contains(string(b), "body.climate") {
+		t.Errorf("no climate: %d %s", code, b)
+	}
+	if code, _ := h.do("POST", "/reckon/season", obj{"property": 99}); code != 404 {
+		t.Errorf("no such property: %d", code)
+	}
+}
+
+func TestSpeciesYear(t *testing.T) {
+	h := newHouse(t)
+	property, _ := h.villa()
+	year := func(id string) SpeciesYear {
+		return ok[SpeciesYear](h, "GET", fmt.Sprintf("/species/%s/year?property=%d", id, property.ID), nil)
+	}
+	lilac, lemon := year("syringa-vulgaris"), year("citrus-limon")
+	if lilac.LeafOut == nil || lilac.BloomStart.Mid <= lilac.LeafOut.Mid || lilac.Patience <= lilac.LeafOut.Late || lilac.SpareC < 20 {
+		t.Errorf("lilac: %+v", lilac)
+	}
+	if lemon.SpareC > 0 || lemon.Zone != "9a" {
+		t.Errorf("a lemon left out through the winter: %+v", lemon)
+	}
+	if code, _ := h.do("GET", "/species/triffid/year?property=1", nil); code != 404 {
+		t.Errorf("unknown species: %d", code)
+	}
+}
+
 // TestRefusals sends what cannot be: each gets a problem document naming the field, and nothing is stored.
 func TestRefusals(t *testing.T) {
 	h := newHouse(t)

@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 	"fmt"
 
 	"mezzadro/core/damage"
@@ -29,25 +30,11 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body DamageIn }) 
 	if err != nil {
 		bad.Add("species", b.Species, "%v", err)
 	}
-	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: b.HeightM}, Today: b.Date, Checks: b.Checks}
-	if b.Date == 0 || b.Date == day.None {
-		q.Today = s.Today()
-	}
-	switch {
-	case b.Climate != nil:
-		if err := b.Climate.Validate(); err != nil {
-			bad.Below("climate", err)
-			break
-		}
-		q.Year = season.NewYear(b.Climate.Daily(), nil)
-	case b.Property != 0:
-		p, err := s.place(ctx, b.Property)
-		if err != nil {
-			return nil, s.problem(ctx, "property", err)
-		}
-		q.Year = p.year
-	default:
-		bad.Add("climate", nil, "is missing: give a climate, or a property's id as property")
+	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: b.HeightM}, Today: s.dateOr(b.Date), Checks: b.Checks}
+	if q.Year, err = s.yearOf(ctx, b.Climate, b.Property); errors.Is(err, store.ErrNotFound) {
+		return nil, s.problem(ctx, "property", err)
+	} else if err != nil {
+		bad = append(bad, fields(err)...)
 	}
 	bad = append(bad, fields(q.Validate())...)
 	if bad != nil {

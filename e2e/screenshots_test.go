@@ -47,6 +47,10 @@ func TestPictures(t *testing.T) {
 	desk.see("costs")
 	take(desk, "rounds")
 
+	desk.visit("/#/almanac/hydrangea-macrophylla")
+	desk.see("Hardy here")
+	take(desk, "almanac")
+
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/walk/3/38")
 	check(phone)

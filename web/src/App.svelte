@@ -4,6 +4,7 @@
   import Router, { push, router } from 'svelte-spa-router';
   import Find from './lib/Find.svelte';
   import { house, keys } from './lib/house.svelte';
+  import Almanac from './places/Almanac.svelte';
   import Grounds from './places/Grounds.svelte';
   import Lookout from './places/Lookout.svelte';
   import Rounds from './places/Rounds.svelte';
@@ -19,6 +20,7 @@
     '/walk/:property?/:plant?': Walk,
     '/year/:property?': Year,
     '/rounds/:job?': Rounds,
+    '/almanac/:id?': Almanac,
     '*': Lookout,
   };
   const places = $derived([
@@ -45,6 +47,7 @@
       count: house.frame?.counts.rounds,
       of: 'jobs without a day',
     },
+    { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
   const here = $derived('/' + (router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
@@ -195,7 +198,7 @@
         <dd>{k.does}</dd>
       {/each}
       <dt><kbd>1</kbd>–<kbd>{places.length}</kbd></dt>
-      <dd>the places, from Lookout to Rounds</dd>
+      <dd>the places, from Lookout to Almanac</dd>
       <dt><kbd>/</kbd></dt>
       <dd>find a plant, property or job</dd>
       <dt><kbd>Escape</kbd></dt>

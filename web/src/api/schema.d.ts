@@ -265,6 +265,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 reckon season */
+        post: operations["post-api-v1-reckon-season"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds": {
         parameters: {
             query?: never;
@@ -308,6 +325,23 @@ export interface paths {
         };
         /** Get API v1 species */
         get: operations["get-api-v1-species"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/species/{id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 species by ID year */
+        get: operations["get-api-v1-species-by-id-year"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1189,6 +1223,19 @@ export interface components {
             /** @description Twelve months, January first */
             normals: components["schemas"]["SeasonNormal"][] | null;
         };
+        SeasonIn: {
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            date?: string;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id, with the weather observed there
+             */
+            property?: number;
+        };
         SeasonNormal: {
             /**
              * Format: double
@@ -1215,6 +1262,76 @@ export interface components {
              * @description Mean wind at 2 m, m/s
              */
             wind_ms: number;
+        };
+        SeasonOut: {
+            cautions: string[] | null;
+            /**
+             * Format: double
+             * @description Base 10 °C from midwinter to the date, with days not observed as normal
+             */
+            degree_days: number;
+            /** Format: date */
+            garden_year_from: string;
+            /**
+             * Format: date
+             * @description First day of the next one
+             */
+            garden_year_to: string;
+            /** @description From simulated years: an estimate, not a forecast */
+            outlook: components["schemas"]["SeasonOutlook"];
+            reasons: string[] | null;
+            /** @description Hardiness zone of the mean yearly extreme minimum */
+            zone: string;
+        };
+        SeasonOutlook: {
+            /** @description Hours from 0 to 7.2 °C between the garden year's start and the spring */
+            chill_hours: components["schemas"]["SeasonSpread"];
+            /** @description Base 10 °C since midwinter at each month's end, twelve months from midwinter */
+            degree_days: components["schemas"]["SeasonSpread"][] | null;
+            /** @description Coldest night of the garden year, °C */
+            extreme_min_c: components["schemas"]["SeasonSpread"];
+            /** @description First night under 0 °C of the autumn */
+            first_frost: components["schemas"]["SeasonBand"];
+            first_killing_frost: components["schemas"]["SeasonBand"];
+            /** @description Middle day of the seven warmest */
+            hottest_week: components["schemas"]["SeasonBand"];
+            /** @description Its mean temperature, °C */
+            hottest_week_c: components["schemas"]["SeasonSpread"];
+            /** @description Last night under 0 °C of the spring; null where fewer than half the years have one */
+            last_frost: components["schemas"]["SeasonBand"];
+            /** @description −2.2 °C */
+            last_killing_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: int64
+             * @description Simulated years
+             */
+            years: number;
+        };
+        SeasonSpread: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mid: number;
+        };
+        SpeciesYear: {
+            bloom_end: components["schemas"]["BandDays"];
+            bloom_start: components["schemas"]["BandDays"];
+            /** @description First leaves, or the new flush of an evergreen; null where the year never gets so warm */
+            leaf_out: components["schemas"]["BandDays"];
+            /**
+             * Format: date
+             * @description By this day a hurt plant, if alive, would have shown leaf
+             */
+            patience_date: string;
+            /**
+             * Format: double
+             * @description How much colder than the place's coldest night of a year the wood bears in midwinter, °C; negative: too tender
+             */
+            spare_c: number;
+            /** @description The place's hardiness zone */
+            zone: string;
         };
         WalkOut: {
             checks: components["schemas"]["PlantChecks"][] | null;
@@ -1924,6 +2041,39 @@ export interface operations {
             };
         };
     };
+    "post-api-v1-reckon-season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeasonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-v1-rounds": {
         parameters: {
             query?: {
@@ -2007,6 +2157,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ListEntry"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-species-by-id-year": {
+        parameters: {
+            query: {
+                property: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeciesYear"];
                 };
             };
             /** @description Error */

@@ -26,6 +26,9 @@
         detail: `property · ${p.client}`,
         text: `${p.name} ${p.client} ${p.address}`,
       }));
+      const book = await ask(api.GET('/api/v1/species'));
+      for (const e of book.items ?? [])
+        out.push({ path: `/almanac/${e.id}`, what: e.common, detail: 'species', text: `${e.common} ${e.botanical} species` });
       const year = await ask(api.GET('/api/v1/year'));
       for (const j of year.lanes ?? [])
         out.push({

@@ -6,6 +6,7 @@
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
+  import Waiting from '../lib/Waiting.svelte';
   import PlantForm from './PlantForm.svelte';
   import PropertyForm from './PropertyForm.svelte';
 
@@ -328,7 +329,9 @@
             >Show more ({found.length - showing} left)</Button
           >{/if}
       {/if}
-    {:else if properties && id}
+    {:else if !properties}
+      <Waiting />
+    {:else if id}
       <p>This property is not there, or was removed. <a href="#/grounds">See the others</a>.</p>
     {/if}
   </div>

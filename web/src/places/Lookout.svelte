@@ -6,6 +6,7 @@
   import { attempt, house, keys } from '../lib/house.svelte';
   import Mark from '../lib/Mark.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
+  import Waiting from '../lib/Waiting.svelte';
 
   let look = $state<Schemas['Lookout']>();
   let season = $state<Season>();
@@ -55,7 +56,9 @@
 
 <div class="px-5 py-4 max-md:px-3">
   <h1 class="sr-only">Lookout</h1>
-  {#if look && house.frame}
+  {#if !look || !house.frame}
+    <Waiting rows={8} />
+  {:else}
     {#if !house.frame.counts.grounds}
       <div class="max-w-xl border border-rule bg-white p-5">
         <h2>No property yet</h2>

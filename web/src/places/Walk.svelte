@@ -8,6 +8,7 @@
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
   import Slip from '../lib/Slip.svelte';
+  import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { property?: string; plant?: string } } = $props();
   const propertyId = $derived(Number(params?.property ?? 0));
@@ -444,7 +445,9 @@
           </div>
         </div>
       </section>
-    {:else if walkId}
+    {:else if !walkId}
+      <div class="lg:col-span-2"><Waiting /></div>
+    {:else}
       <p class="p-5">This plant is not on the property, or was removed. <a href="#/walk/{propertyId}">Start at the first</a>.</p>
     {/if}
   </div>

@@ -5,6 +5,7 @@
   import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
+  import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { property?: string } } = $props();
   const only = $derived(Number(params?.property ?? 0));
@@ -88,15 +89,17 @@
     </label>
   </div>
   <div class="flex-1 overflow-x-auto border-t border-rule bg-white">
-    {#if season && lanes}
-      <Ribbon
-        {season}
-        place={properties.find((p) => p.id === (only || properties[0]?.id))?.name}
-        lanes={drawn}
-        bind:pointed
-        bind:chosen
-        onpick={(_, id) => push(`/rounds/${id}`)}
-      />
+    {#if !lanes}
+      <Waiting />
+    {:else}
+      {#if season}<Ribbon
+          {season}
+          place={properties.find((p) => p.id === (only || properties[0]?.id))?.name}
+          lanes={drawn}
+          bind:pointed
+          bind:chosen
+          onpick={(_, id) => push(`/rounds/${id}`)}
+        />{/if}
       {#if !lanes.length}
         <p class="p-5">
           No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks say.
