@@ -96,7 +96,7 @@ func TestFaultsNameFileEntryAndField(t *testing.T) {
 	climates, _ := data.ReadFile("data/climates.yaml")
 	for _, c := range []struct{ name, old, new, want string }{
 		{"a word for a number", "hardiness_c: -14", "hardiness_c: cold", `field "hardiness_c"`},
-		{"unknown field", "lateness_days: 40", "latenes_days: 40", `field "latenes_days"`},
+		{"unknown field", "lateness_days: 60", "latenes_days: 60", `field "latenes_days"`},
 		{"impossible hardiness", "hardiness_c: -14", "hardiness_c: -140", "hardiness_c: -140 °C is outside"},
 		{"unknown form", "form: palm", "form: plam", `form: "plam" is not known`},
 		{"missing family", "family: Arecaceae", "family: ''", "family: is missing"},
