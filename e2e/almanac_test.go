@@ -31,3 +31,19 @@ func TestAlmanac(t *testing.T) {
 	b.until("its page", "location.hash === '#/almanac/lagerstroemia-indica'")
 	b.see("Crape myrtle")
 }
+
+// TestOutlook opens the simulated outlook of a property.
+func TestOutlook(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/grounds/3")
+	b.see("Stair wall")
+	b.press("button", "Outlook of this garden year")
+	b.see("Zone 8b")
+	b.see("300 simulated years")
+	b.see("Weather observed to 17 March is taken as it was")
+	b.accessible("outlook")
+	b.press("link", "Villa Lumera")
+	b.see("By the boathouse steps")
+	b.see("Zone 9a")
+}

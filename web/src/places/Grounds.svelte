@@ -2,8 +2,8 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Plant, type Property, type Season, type Species } from '../api/client';
-  import { degrees, inWords, metres, plantsOf } from '../lib/dates';
+  import { api, ask, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import { brief, degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -20,6 +20,8 @@
   let words = $state('');
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
   let busy = $state('');
+  let outlook = $state<Schemas['SeasonOut']>();
+  let outlookOpen = $state(false);
   let showing = $state(200);
   let gone = false; // one has left for another place
 
@@ -51,6 +53,7 @@
     shown = id;
     form = 'none';
     words = '';
+    outlook = undefined;
     void read(id);
   });
   async function read(of: number) {
@@ -112,6 +115,15 @@
         });
       });
     });
+  // The outlook goes with the property and its weather: both come with the season.
+  $effect(() => {
+    if (!outlookOpen || !season) return;
+    const of = id;
+    void attempt(async () => {
+      const o = await ask(api.POST('/api/v1/reckon/season', { body: { property: of } }));
+      if (!gone && of === id) outlook = o;
+    });
+  });
   async function readStation() {
     busy = 'Reading the weather …';
     await attempt(async () => {
@@ -255,6 +267,43 @@
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
+
+      <details class="border-b border-rule text-[0.9375rem]" bind:open={outlookOpen}>
+        <summary class="flex min-h-11 cursor-pointer items-center text-moss">Outlook of this garden year</summary>
+        {#if outlook}
+          {@const o = outlook.outlook}
+          <p class="text-sm text-soft">{outlook.reasons?.join(' ')}</p>
+          <table class="mt-1 mb-3 text-left">
+            <thead class="text-sm text-soft">
+              <tr
+                ><th class="pr-6 font-semibold">Zone {outlook.zone}</th><th class="pr-6 font-semibold">one year in ten before</th
+                ><th class="pr-6 font-semibold">usually</th><th class="font-semibold">one in ten after</th></tr
+              >
+            </thead>
+            <tbody>
+              {#each [['Last frost, 0 °C', o.last_frost], ['Last killing frost, −2.2 °C', o.last_killing_frost], ['First frost, 0 °C', o.first_frost], ['First killing frost, −2.2 °C', o.first_killing_frost], ['Hottest week', o.hottest_week]] as const as [name, band] (name)}
+                <tr class="border-t border-rule"
+                  ><th class="pr-6 font-normal">{name}</th>
+                  {#if band}<td class="pr-6">{brief(band.early)}</td><td class="pr-6 font-semibold">{brief(band.mid)}</td><td
+                      >{brief(band.late)}</td
+                    >
+                  {:else}<td colspan="3" class="text-soft">in fewer than half the years</td>{/if}</tr
+                >
+              {/each}
+              <tr class="border-t border-rule"
+                ><th class="pr-6 font-normal">Coldest night</th><td class="pr-6">{degrees(o.extreme_min_c.low)}</td><td
+                  class="pr-6 font-semibold">{degrees(o.extreme_min_c.mid)}</td
+                ><td>{degrees(o.extreme_min_c.high)}</td></tr
+              >
+              <tr class="border-t border-rule"
+                ><th class="pr-6 font-normal">Chill, 0 to 7.2 °C</th><td class="pr-6">{Math.round(o.chill_hours.low)} h</td><td
+                  class="pr-6 font-semibold">{Math.round(o.chill_hours.mid)} h</td
+                ><td>{Math.round(o.chill_hours.high)} h</td></tr
+              >
+            </tbody>
+          </table>
+        {:else}<Waiting rows={3} />{/if}
+      </details>
 
       {#if form !== 'none'}
         <PlantForm
