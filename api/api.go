@@ -12,6 +12,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/danielgtaylor/huma/v2/validation"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
@@ -31,6 +32,11 @@ type Server struct {
 	Log       *slog.Logger
 
 	places sync.Map // property id → *place
+}
+
+func init() {
+	// The words of refusals, for people.
+	validation.MsgExpectedRFC3339Date = "want a day of the calendar as YYYY-MM-DD"
 }
 
 // Version is what the program answers for itself.

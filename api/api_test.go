@@ -324,7 +324,7 @@ func TestRefusals(t *testing.T) {
 		{"eleven months", "POST", "/properties", obj{"name": "Orchard", "climate": obj{"latitude": 45, "longitude": 8, "elevation_m": 1, "extreme_min_c": -8, "normals": lake.Climate.Normals[:11]}}, 422, []string{"body.climate.normals", "11 months"}},
 		{"reckon: height of 0", "POST", "/reckon/damage", damageOf(func(b obj) { b["height_m"] = 0 }), 422, []string{"body.height_m", "above 0"}},
 		{"reckon: unknown species", "POST", "/reckon/damage", damageOf(func(b obj) { b["species"] = "triffid" }), 422, []string{"body.species", "triffid"}},
-		{"reckon: a date that is none", "POST", "/reckon/damage", damageOf(func(b obj) { b["date"] = "2027-02-30" }), 422, []string{"body.date"}},
+		{"reckon: a date that is none", "POST", "/reckon/damage", damageOf(func(b obj) { b["date"] = "2027-02-30" }), 422, []string{"body.date", "a day of the calendar"}},
 		{"reckon: check above the plant", "POST", "/reckon/damage", damageOf(func(b obj) { b["height_m"] = 0.5 }), 422, []string{"body.checks[0].height_m", "above the plant"}},
 		{"reckon: unknown kind", "POST", "/reckon/damage", damageOf(func(b obj) { b["checks"] = []obj{{"kind": "lick"}} }), 422, []string{"body.checks[0].kind"}},
 		{"reckon: no climate", "POST", "/reckon/damage", damageOf(func(b obj) { delete(b, "climate") }), 422, []string{"body.climate"}},

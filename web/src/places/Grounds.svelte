@@ -302,7 +302,7 @@
               >
             </tbody>
           </table>
-        {:else}<Waiting rows={3} />{/if}
+        {:else if outlookOpen}<Waiting rows={3} />{/if}
       </details>
 
       {#if form !== 'none'}
