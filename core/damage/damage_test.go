@@ -133,6 +133,9 @@ func TestVerdictsBecomeJobs(t *testing.T) {
 			if len(w) == 0 || w[0].From < c.on || j.Minutes <= 0 || j.Title == "" || len(j.Reasons) == 0 {
 				t.Errorf("%s: job %q has windows %v, %d min", c.name, j.Title, w, j.Minutes)
 			}
+			if j.Key == "cut" && a.Verdict.Kind == Wait && w[0].From < a.Patience {
+				t.Errorf("%s: a window for the cut opens on %s, before the follow-up on %s", c.name, w[0].From, a.LookAgain)
+			}
 			for _, g := range j.After {
 				if g.Job == j.Key {
 					t.Errorf("%s: job %q comes after itself", c.name, j.Key)

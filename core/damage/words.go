@@ -293,6 +293,14 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("frost", "hard frost may still come and burn the cut and the new growth", func(x day.Day) job.Cost { return job.Cost(math.Round(100 * frost[x-q.Today])) })
 		_, yearEnd := n.Climate.GardenYear(q.Today)
+		if d.kind == Wait || d.kind == Look {
+			c.Because("follow-up first", "the follow-up has yet to find where the live wood is", func(x day.Day) job.Cost {
+				if x < a.LookAgain {
+					return 40
+				}
+				return 0
+			})
+		}
 		c.Because("growth not seen", "growth does not show yet where the live wood is", func(x day.Day) job.Cost {
 			from, to := a.LeafOut.Early, a.Patience
 			if x >= yearEnd {
