@@ -262,11 +262,12 @@ const frostMatters = 45
 func jobs(q Question, a *Answer, d decision) []job.Job {
 	n := q.Year.Normals
 	sp := q.Plant.Species
-	_, end := n.Climate.GardenYear(q.Today)
-	next := season.Band{Early: end, Late: end}
-	if q.Today > n.Climate.Midwinter(q.Today)+182 { // after midsummer the work may have to wait for the next spring
-		_, next = PatienceDate(sp, q.Year, end)
-		end = n.Climate.Midwinter(end) + 230
+	_, yearEnd := n.Climate.GardenYear(q.Today)
+	midwinter, nextMidwinter := n.Climate.Midwinter(q.Today), n.Climate.Midwinter(yearEnd)
+	end, next := yearEnd, season.Band{Early: yearEnd, Late: yearEnd}
+	if q.Today > midwinter+182 { // after midsummer the work may have to wait for the next spring
+		_, next = PatienceDate(sp, q.Year, yearEnd)
+		end = nextMidwinter + 230
 	}
 	days := end.Sub(q.Today)
 	frost := n.FrostWithin(q.Today, end, frostMatters, season.KillingFrostC)
@@ -292,7 +293,6 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 	cut := func(kind, title string, mins int, after ...job.Gap) job.Job {
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("frost", "hard frost may still come and burn the cut and the new growth", func(x day.Day) job.Cost { return job.Cost(math.Round(100 * frost[x-q.Today])) })
-		_, yearEnd := n.Climate.GardenYear(q.Today)
 		if d.kind == Wait || d.kind == Look {
 			c.Because("follow-up first", "the follow-up has yet to find where the live wood is", func(x day.Day) job.Cost {
 				if x < a.LookAgain {
@@ -313,7 +313,10 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		})
 		c.Because("heat", "heat and sun on freshly opened bark", func(x day.Day) job.Cost { return job.Cost(8 * (n.TMax.At(x) - 27)) })
 		c.Because("too late in the year", "shoots after a late cut do not ripen before frost", func(x day.Day) job.Cost {
-			return job.Cost(x.Sub(n.Climate.Midwinter(x) + 197))
+			if x >= yearEnd {
+				return job.Cost(x.Sub(nextMidwinter + 197))
+			}
+			return job.Cost(x.Sub(midwinter + 197))
 		})
 		return job.Job{Key: "cut", Kind: kind, Title: title, Curve: c, Minutes: mins, Crew: 1, Skills: []string{},
 			Kit: []string{"secateurs", "pruning saw", "disinfectant for blades"}, After: append([]job.Gap{}, after...),
