@@ -217,6 +217,29 @@ func (s *Server) ReadStation(ctx context.Context, property int64) (int, error) {
 	return len(hours), s.Store.Write(ctx, func(tx store.Tx) error { return tx.KeepWeather(ctx, property, source, hours) })
 }
 
+// WatchWeather reads the station for every property, now and then again after each span, until the context ends. A
+// station that does not answer is noted in the log; the record keeps what it has.
+func (s *Server) WatchWeather(ctx context.Context, every time.Duration) {
+	tick := time.NewTicker(every)
+	defer tick.Stop()
+	for {
+		props, err := s.Store.Properties(ctx, 0, 1<<31)
+		if err != nil && ctx.Err() == nil {
+			s.Log.ErrorContext(ctx, "weather watch", "error", err)
+		}
+		for _, p := range props {
+			if _, err := s.ReadStation(ctx, p.ID); err != nil && ctx.Err() == nil {
+				s.Log.WarnContext(ctx, "weather watch", "property", p.ID, "error", err)
+			}
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+	}
+}
+
 // PlantIn is what is entered of a plant.
 type PlantIn struct {
 	PropertyID int64   `json:"property_id,omitempty" doc:"When adding"`

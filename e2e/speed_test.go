@@ -90,4 +90,23 @@ func TestWeatherOverHTTP(t *testing.T) {
 	b.press("button", "Read the station")
 	b.see("hours from the simulated weather station")
 	b.see("Weather: simulated weather station, to Wed 17 March")
+
+	// A day later the program reads on by itself.
+	b.expect("ERR_CONNECTION_REFUSED") // the page may still ask the program that is killed here
+	s.kill()
+	next := start(t, "serve", s.data, "--today", "2027-03-19", "--weather", "http://"+addr)
+	deadline := time.Now().Add(patience)
+	for {
+		var season struct {
+			ObservedTo string `json:"observed_to"`
+		}
+		next.get("/api/v1/properties/1/season", &season)
+		if season.ObservedTo == "2027-03-18" {
+			break
+		}
+		if time.Now().After(deadline) {
+			t.Fatalf("the weather was read only to %s", season.ObservedTo)
+		}
+		time.Sleep(50 * time.Millisecond)
+	}
 }

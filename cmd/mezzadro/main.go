@@ -88,7 +88,18 @@ func serveCommand() *cobra.Command {
 			return err
 		}
 		defer s.Store.Close()
-		return serve(c.Context(), o.addr, s.Handler(), s.Log)
+		watched := make(chan struct{})
+		go func() {
+			defer close(watched)
+			if station != nil {
+				s.WatchWeather(c.Context(), 6*time.Hour)
+			}
+		}()
+		err = serve(c.Context(), o.addr, s.Handler(), s.Log)
+		if c.Context().Err() != nil {
+			<-watched // the record is closed after its last write
+		}
+		return err
 	}}
 	o.flags(c, "data")
 	c.Flags().StringVar(&o.weather, "weather", "", "base URL of a weather station")
