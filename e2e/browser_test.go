@@ -262,11 +262,25 @@ func (b *browser) visit(path string) {
 	}
 }
 
+// steady does something to an element, again where the page drew that element anew between finding and touching it.
+// Nothing has been touched then, so that it cannot be done twice.
+func (b *browser) steady(a chromedp.Action[chromedp.Void]) error {
+	for deadline := time.Now().Add(patience); ; {
+		ctx, cancel := context.WithTimeout(b.ctx, patience)
+		err := chromedp.Do(ctx, a)
+		cancel()
+		if err == nil || !strings.Contains(err.Error(), "node") || time.Now().After(deadline) {
+			return err
+		}
+		time.Sleep(25 * time.Millisecond)
+	}
+}
+
 // press clicks what has the role and name.
 func (b *browser) press(role, name string) {
 	b.t.Helper()
 	b.until(role+" "+name, quoted(role, name))
-	if err := chromedp.Do(b.ctx, chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
+	if err := b.steady(chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
 		b.t.Fatalf("press %s %q: %v", role, name, err)
 	}
 }
@@ -276,7 +290,7 @@ func (b *browser) fill(name, text string) {
 	b.t.Helper()
 	b.until("field "+name, quoted("textbox", name))
 	b.eval(quoted("textbox", name) + ".select()")
-	if err := chromedp.Do(b.ctx, chromedp.SendKeys(chromedp.JSPath(quoted("textbox", name)), text)); err != nil {
+	if err := b.steady(chromedp.SendKeys(chromedp.JSPath(quoted("textbox", name)), text)); err != nil {
 		b.t.Fatalf("fill %q: %v", name, err)
 	}
 }
@@ -395,7 +409,7 @@ func must[T any](v T, err error) T {
 func (b *browser) upload(name, path string) {
 	b.t.Helper()
 	b.until("file field "+name, quoted("file", name))
-	if err := chromedp.Do(b.ctx, chromedp.SetUploadFiles(chromedp.JSPath(quoted("file", name)), []string{path}, chromedp.NodeReady)); err != nil {
+	if err := b.steady(chromedp.SetUploadFiles(chromedp.JSPath(quoted("file", name)), []string{path}, chromedp.NodeReady)); err != nil {
 		b.t.Fatalf("upload %q: %v", name, err)
 	}
 }

@@ -73,7 +73,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	}
 
 	// A restart keeps it.
-	b.expect("ERR_CONNECTION_REFUSED") // the page may still ask the program that is killed here
+	b.expect("failed request: net::ERR_") // the page may still ask the program that is killed here
 	s.kill()
 	again := start(t, "demo", s.data)
 	c := open(t, again, 1280, 800)
