@@ -44,7 +44,7 @@ func Harden(y *season.Year, d day.Day) Hardiness {
 	for x := from; x <= d; x++ {
 		e, _ := y.Extremes(x)
 		mean := (e.Min + e.Max) / 2
-		chill += 24 * within(e, 0, 7.2)
+		chill += season.ChillHours(e.Min, e.Max)
 		lose := LoseDormant
 		if chill >= ChillNeedH {
 			lose = LoseReleased
@@ -61,17 +61,6 @@ func Harden(y *season.Year, d day.Day) Hardiness {
 		out.share = append(out.share, h)
 	}
 	return out
-}
-
-// within is the share of the day between two temperatures, taking the day as a straight rise and fall.
-func within(e season.Extremes, lo, hi float64) float64 {
-	if e.Max-e.Min < 0.1 {
-		if e.Min >= lo && e.Max <= hi {
-			return 1
-		}
-		return 0
-	}
-	return max(0, min(hi, e.Max)-max(lo, e.Min)) / (e.Max - e.Min)
 }
 
 // On is the hardened share on d; days outside the followed stretch take its nearest end.

@@ -40,8 +40,8 @@ type Outlook struct {
 	ExtremeMinC       Spread   `json:"extreme_min_c" doc:"Coldest night of the garden year, °C"`
 }
 
-// chillHours is how long a day lies between 0 and 7.2 °C, taking it as a straight rise and fall, hours.
-func chillHours(lo, hi float64) float64 {
+// ChillHours is how long a day lies between 0 and 7.2 °C, taking it as a straight rise and fall, hours.
+func ChillHours(lo, hi float64) float64 {
 	if hi-lo < 0.1 {
 		hi = lo + 0.1
 	}
@@ -93,7 +93,7 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 				low = math.Min(low, a)
 			}
 			if x < midsummer {
-				ch += chillHours(a, b)
+				ch += ChillHours(a, b)
 				if a < 0 {
 					lf = i
 				}
