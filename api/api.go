@@ -27,11 +27,20 @@ type Server struct {
 	Store     *store.Store
 	Catalogue *catalogue.Catalogue
 	Today     func() day.Day // the one clock
+	SetToday  func(day.Day)  // moves the sample's day; nil where the day is the clock's
+	Home      day.Day        // the day the sample starts at
 	Station   *exchange.Station
 	Files     fs.FS
 	Log       *slog.Logger
 
 	places sync.Map // property id → *place
+
+	triaging sync.Mutex
+	triaged  *triaged
+
+	opening sync.Mutex
+	opened  *catalogue.Catalogue // the built catalogue with the firm's own entries
+	own     map[string]int       // their versions
 }
 
 func init() {
@@ -66,7 +75,14 @@ func (s *Server) Register(r chi.Router) huma.API {
 	api := humachi.New(r, config)
 
 	huma.Get(api, "/api/v1/frame", s.frame)
+	huma.Put(api, "/api/v1/today", s.moveToday)
 	huma.Get(api, "/api/v1/species", s.speciesList)
+	huma.Get(api, "/api/v1/species.yaml", s.givePack)
+	huma.Register(api, huma.Operation{OperationID: "post-species-pack", Method: http.MethodPost, Path: "/api/v1/species",
+		Summary: "Take species entries from a YAML pack", MaxBodyBytes: maxCSV}, s.takePack)
+	huma.Get(api, "/api/v1/species/{id}", s.species)
+	huma.Put(api, "/api/v1/species/{id}", s.keepSpecies)
+	huma.Delete(api, "/api/v1/species/{id}", s.dropSpecies)
 	huma.Get(api, "/api/v1/species/{id}/year", s.speciesYear)
 	huma.Get(api, "/api/v1/climates", s.climates)
 	huma.Get(api, "/api/v1/lookout", s.lookout)
@@ -78,6 +94,12 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Delete(api, "/api/v1/properties/{id}", s.removeProperty)
 	huma.Post(api, "/api/v1/properties/{id}/restore", s.restoreProperty)
 	huma.Get(api, "/api/v1/properties/{id}/season", s.season)
+	huma.Get(api, "/api/v1/properties/{id}/event", s.eventChart)
+	huma.Get(api, "/api/v1/properties/{id}/weather.csv", s.giveWeather)
+	huma.Get(api, "/api/v1/properties/{id}/plants.csv", s.givePlants)
+	huma.Register(api, huma.Operation{OperationID: "post-plants-csv", Method: http.MethodPost, Path: "/api/v1/properties/{id}/plants",
+		Summary: "Take plants from a CSV file", MaxBodyBytes: maxCSV}, s.takePlants)
+	huma.Get(api, "/api/v1/properties/{id}/normals.csv", s.giveNormals)
 	huma.Post(api, "/api/v1/properties/{id}/weather/read", s.readWeather)
 	huma.Register(api, huma.Operation{OperationID: "post-weather-csv", Method: http.MethodPost, Path: "/api/v1/properties/{id}/weather",
 		Summary: "Take hourly weather from a CSV file", MaxBodyBytes: maxCSV}, s.weatherCSV)
@@ -90,6 +112,10 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Post(api, "/api/v1/plants/{id}/restore", s.restorePlant)
 
 	huma.Post(api, "/api/v1/reckon/season", s.reckonSeason)
+	huma.Register(api, huma.Operation{OperationID: "post-reckon-freeze", Method: http.MethodPost, Path: "/api/v1/reckon/freeze",
+		Summary: "What weather did to plants, from inline values", MaxBodyBytes: maxCSV}, s.reckonFreeze)
+	huma.Register(api, huma.Operation{OperationID: "post-reckon-normals", Method: http.MethodPost, Path: "/api/v1/reckon/normals",
+		Summary: "Read monthly normals from a CSV file, without storing them", MaxBodyBytes: 1 << 16}, s.reckonNormals)
 	huma.Post(api, "/api/v1/reckon/damage", s.reckonDamage)
 	huma.Post(api, "/api/v1/walks", s.startWalk)
 	huma.Get(api, "/api/v1/walks/{id}", s.walk)

@@ -15,10 +15,6 @@ import (
 	"mezzadro/store"
 )
 
-func (s *Server) speciesList(ctx context.Context, _ *struct{}) (*Out[List[catalogue.Entry]], error) {
-	return out(List[catalogue.Entry]{Items: s.Catalogue.Entries}), nil
-}
-
 func (s *Server) climates(ctx context.Context, _ *struct{}) (*Out[List[catalogue.ClimateType]], error) {
 	return out(List[catalogue.ClimateType]{Items: s.Catalogue.Climates}), nil
 }
@@ -35,28 +31,42 @@ type PropertyIn struct {
 	Latitude    *float64        `json:"latitude,omitempty"`
 	Longitude   *float64        `json:"longitude,omitempty"`
 	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type, which it overrules: the property's own normals"`
+	Site        season.Site     `json:"site,omitempty" doc:"How the place differs from the open country"`
+	Value       float64         `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
 	Version     int             `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
 // PropertyOut is a property with its climate.
 type PropertyOut struct {
 	store.Property
-	Climate season.Climate `json:"climate"`
+	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
+	Site    season.Site    `json:"site"`
+	Here    season.Climate `json:"climate_here" doc:"The climate on its site"`
+	Hardy   string         `json:"hardiness_zone" doc:"Of the climate on its site"`
 }
 
-func tell(p store.Property) PropertyOut { return PropertyOut{p, p.Climate.Climate} }
+func tell(p store.Property) PropertyOut {
+	here := climateOf(p)
+	return PropertyOut{p, p.Climate.V, p.Site.V, here, season.Zone(here.ExtremeMinC)}
+}
 
 // record checks what was entered and makes the record of it.
 func (s *Server) record(in PropertyIn) (store.Property, error) {
-	p := store.Property{Name: strings.TrimSpace(in.Name), Client: in.Client, Address: in.Address, Note: in.Note, Zone: in.Zone, ClimateType: in.ClimateType, Version: in.Version}
+	p := store.Property{Name: strings.TrimSpace(in.Name), Client: in.Client, Address: in.Address, Note: in.Note, Zone: in.Zone, ClimateType: in.ClimateType, Value: in.Value, Version: in.Version}
+	p.Site.V = in.Site
 	var bad invalid.Fields
+	if in.Value == 0 {
+		p.Value = 1
+	} else {
+		bad.Within("value", in.Value, 0.25, 4, "")
+	}
 	if p.Name == "" {
 		bad.Add("name", in.Name, "is missing")
 	}
 	switch {
 	case in.Climate != nil:
 		bad.Below("climate", in.Climate.Validate())
-		p.Climate.Climate, p.ClimateType = *in.Climate, ""
+		p.Climate.V, p.ClimateType = *in.Climate, ""
 	case in.ClimateType != "":
 		t, err := s.Catalogue.Climate(in.ClimateType)
 		if err != nil {
@@ -79,7 +89,7 @@ func (s *Server) record(in PropertyIn) (store.Property, error) {
 			bad.Within("longitude", *in.Longitude, -180, 180, "°")
 			c.Longitude = *in.Longitude
 		}
-		p.Climate.Climate = c
+		p.Climate.V = c
 		if p.Zone == "" {
 			p.Zone = t.Zone
 		}
@@ -159,9 +169,9 @@ func (s *Server) season(ctx context.Context, in *ByID) (*Out[Season], error) {
 
 // WeatherKept says how much weather was taken over.
 type WeatherKept struct {
-	Hours   int      `json:"hours"`
-	Freezes []Freeze `json:"freezes" doc:"Freezes found in this garden year, after the new hours"`
-	Source  string   `json:"source"`
+	Hours  int     `json:"hours"`
+	Events []Event `json:"events" doc:"Events found in this garden year, after the new hours"`
+	Source string  `json:"source"`
 }
 
 // maxCSV is the largest weather file taken at once: some four years of hours.
@@ -169,9 +179,13 @@ const maxCSV = 4 << 20
 
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	ByID
+	Here    bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[WeatherKept], error) {
 	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
+	for i := range hours {
+		hours[i].Here = in.Here
+	}
 	if err == nil {
 		err = s.Store.Write(ctx, func(tx store.Tx) error { return tx.KeepWeather(ctx, in.ID, "CSV file", hours) })
 	}
@@ -186,7 +200,7 @@ func (s *Server) weatherKept(ctx context.Context, property int64, hours int) (*O
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	return out(WeatherKept{hours, p.tellFreezes(), p.property.WeatherSource}), nil
+	return out(WeatherKept{hours, p.tellEvents(), p.property.WeatherSource}), nil
 }
 
 func (s *Server) readWeather(ctx context.Context, in *ByID) (*Out[WeatherKept], error) {
@@ -197,24 +211,26 @@ func (s *Server) readWeather(ctx context.Context, in *ByID) (*Out[WeatherKept], 
 	return s.weatherKept(ctx, in.ID, n)
 }
 
-// ReadStation takes over the weather of the garden year so far, from the late summer before it in which plants begin
-// to harden, through the day before today.
+// ReadStation takes over the weather that matters for today, through the day before it.
 func (s *Server) ReadStation(ctx context.Context, property int64) (int, error) {
-	if s.Station == nil {
-		return 0, store.Refused("no weather station is set up: start with --weather URL, or give the weather as a CSV file")
-	}
 	p, err := s.Store.Property(ctx, property)
 	if err != nil {
 		return 0, err
 	}
-	c, today := p.Climate.Climate, s.Today()
-	from, _ := c.GardenYear(today)
-	hours, source, err := s.Station.Hours(ctx, c.Latitude, c.Longitude, c.ElevationM, min(from, c.Midwinter(today)-140), today-1)
+	return s.readStation(ctx, p, s.Today())
+}
+
+func (s *Server) readStation(ctx context.Context, p store.Property, today day.Day) (int, error) {
+	if s.Station == nil {
+		return 0, store.Refused("no weather station is set up: start with --weather URL, or give the weather as a CSV file")
+	}
+	c := p.Climate.V
+	hours, source, err := s.Station.Hours(ctx, c.Latitude, c.Longitude, c.ElevationM, recordFrom(c, today), today-1)
 	if err != nil {
-		s.Log.WarnContext(ctx, "weather station", "property", property, "error", err)
+		s.Log.WarnContext(ctx, "weather station", "property", p.ID, "error", err)
 		return 0, store.Refused(err.Error())
 	}
-	return len(hours), s.Store.Write(ctx, func(tx store.Tx) error { return tx.KeepWeather(ctx, property, source, hours) })
+	return len(hours), s.Store.Write(ctx, func(tx store.Tx) error { return tx.KeepWeather(ctx, p.ID, source, hours) })
 }
 
 // WatchWeather reads the station for every property, now and then again after each span, until the context ends. A
@@ -240,110 +256,6 @@ func (s *Server) WatchWeather(ctx context.Context, every time.Duration) {
 	}
 }
 
-// PlantIn is what is entered of a plant.
-type PlantIn struct {
-	PropertyID int64   `json:"property_id,omitempty" doc:"When adding"`
-	Species    string  `json:"species" minLength:"1" doc:"Catalogue id"`
-	Label      string  `json:"label,omitempty" maxLength:"200"`
-	HeightM    float64 `json:"height_m" doc:"m"`
-	SpreadM    float64 `json:"spread_m,omitempty" doc:"m; two thirds of the height when absent"`
-	Count      int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"1 when absent"`
-	Note       string  `json:"note,omitempty" maxLength:"2000"`
-	Version    int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
-}
-
-func (s *Server) plantRecord(in PlantIn) (store.Plant, error) {
-	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
-		SpreadM: in.SpreadM, Count: max(1, in.Count), Note: in.Note, Version: in.Version}
-	var bad invalid.Fields
-	if _, err := s.Catalogue.Species(in.Species); err != nil {
-		bad.Add("species", in.Species, "%v", err)
-	}
-	if !(in.HeightM > 0 && in.HeightM <= 60) {
-		bad.Add("height_m", in.HeightM, "%g m: a plant's height must be above 0 and at most 60 m", in.HeightM)
-	}
-	if in.SpreadM == 0 {
-		p.SpreadM = in.HeightM * 2 / 3
-	} else if !(in.SpreadM > 0 && in.SpreadM <= 100) {
-		bad.Add("spread_m", in.SpreadM, "%g m: a plant's spread must be above 0 and at most 100 m", in.SpreadM)
-	}
-	return p, bad.Err()
-}
-
-// PlantOut is a plant with what is known of it now.
-type PlantOut struct {
-	store.Plant
-	Common    string          `json:"common"`
-	Botanical string          `json:"botanical"`
-	Form      catalogue.Form  `json:"form"`
-	Property  string          `json:"property"`
-	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
-	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the freeze that asks for a look"`
-	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after this winter's freezes"`
-}
-
-// LookOut is a reason to look.
-type LookOut struct {
-	Coldest  day.Day `json:"coldest" format:"date" doc:"The day of the freeze"`
-	BeyondC  float64 `json:"beyond_c" doc:"How far the freeze went below what the wood bore, °C; negative: stayed above"`
-	BudsC    float64 `json:"buds_c" doc:"The same for buds; the list is ordered by it"`
-	Expected string  `json:"expected" enum:"wood,buds,nothing"`
-	Reason   string  `json:"reason"`
-}
-
-// tellPlants adds what is known to plants, reading each property's season once.
-func (s *Server) tellPlants(ctx context.Context, plants []store.Plant, only int64) ([]PlantOut, error) {
-	props, err := s.Store.Properties(ctx, 0, 1<<31)
-	if err != nil {
-		return nil, err
-	}
-	places := map[int64]*place{}
-	since := s.Today() - recent
-	for _, p := range props {
-		if only != 0 && p.ID != only {
-			continue
-		}
-		if places[p.ID], err = s.placeOf(ctx, p); err != nil {
-			return nil, err
-		}
-	}
-	verdicts, err := s.Store.Verdicts(ctx, only, since.String())
-	if err != nil {
-		return nil, err
-	}
-	standing := map[int64]*store.Decision{}
-	for i := range verdicts {
-		standing[verdicts[i].PlantID] = &verdicts[i]
-	}
-	type kind struct {
-		property int64
-		species  string
-	}
-	looks := map[kind]*LookOut{}
-	out := make([]PlantOut, 0, len(plants))
-	for _, p := range plants {
-		e, err := s.Catalogue.Species(p.Species)
-		if err != nil {
-			e = catalogue.Entry{Common: p.Species, Form: catalogue.Shrub} // an entry taken out since: the plant stays
-		}
-		o := PlantOut{Plant: p, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Verdict: standing[p.ID]}
-		if pl := places[p.PropertyID]; pl != nil {
-			o.Property = pl.property.Name
-			k := kind{p.PropertyID, p.Species}
-			if _, done := looks[k]; !done {
-				looks[k] = nil
-				if l, on, ok := s.look(pl, p.Species); ok {
-					looks[k] = &LookOut{on, tenth(l.BeyondC), tenth(l.BudsC), l.Expected, l.Reason}
-				}
-			}
-			o.Look = looks[k]
-		}
-		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Coldest.String())
-		out = append(out, o)
-	}
-	return out, nil
-}
-
 func (s *Server) plants(ctx context.Context, in *struct {
 	Page
 	Property int64 `query:"property" doc:"Of one property; all when absent"`
@@ -353,11 +265,11 @@ func (s *Server) plants(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, "plants", err)
 	}
 	p := listed(list, in.Limit, func(p store.Plant) int64 { return p.ID })
-	told, err := s.tellPlants(ctx, p.Items, in.Property)
+	t, err := s.triage(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "plants", err)
 	}
-	return out(List[PlantOut]{told, p.Next}), nil
+	return out(List[PlantOut]{t.tell(p.Items), p.Next}), nil
 }
 
 func (s *Server) plant(ctx context.Context, in *ByID) (*Out[PlantOut], error) {
@@ -365,18 +277,18 @@ func (s *Server) plant(ctx context.Context, in *ByID) (*Out[PlantOut], error) {
 	if err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}
-	told, err := s.tellPlants(ctx, []store.Plant{p}, p.PropertyID)
+	t, err := s.triage(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}
-	return out(told[0]), nil
+	return out(t.tell([]store.Plant{p})[0]), nil
 }
 
 func (s *Server) addPlant(ctx context.Context, in *struct {
 	OnceKey
 	Body PlantIn
 }) (*Out[PlantOut], error) {
-	p, err := s.plantRecord(in.Body)
+	p, err := s.plantRecord(ctx, in.Body)
 	if err == nil && p.PropertyID == 0 {
 		err = refuse("property_id", nil, "is missing: say on which property it stands")
 	}
@@ -393,7 +305,7 @@ func (s *Server) changePlant(ctx context.Context, in *struct {
 	ByID
 	Body PlantIn
 }) (*Out[PlantOut], error) {
-	p, err := s.plantRecord(in.Body)
+	p, err := s.plantRecord(ctx, in.Body)
 	if err == nil {
 		p.ID = in.ID
 		err = s.Store.Write(ctx, func(tx store.Tx) error { p, err = tx.ChangePlant(ctx, p); return err })

@@ -3,9 +3,6 @@ package api
 import (
 	"context"
 
-	"github.com/danielgtaylor/huma/v2"
-
-	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
@@ -23,24 +20,34 @@ type SeasonIn struct {
 
 // SeasonOut is the outlook of the garden year.
 type SeasonOut struct {
-	Zone       string         `json:"zone" doc:"Hardiness zone of the mean yearly extreme minimum"`
-	From       day.Day        `json:"garden_year_from" format:"date"`
-	To         day.Day        `json:"garden_year_to" format:"date" doc:"First day of the next one"`
-	DegreeDays float64        `json:"degree_days" doc:"Base 10 °C from midwinter to the date, with days not observed as normal"`
-	Outlook    season.Outlook `json:"outlook" doc:"From simulated years: an estimate, not a forecast"`
-	Reasons    []string       `json:"reasons"`
-	Cautions   []string       `json:"cautions"`
+	Zone       string          `json:"zone" doc:"Hardiness zone of the mean yearly extreme minimum"`
+	From       day.Day         `json:"garden_year_from" format:"date"`
+	To         day.Day         `json:"garden_year_to" format:"date" doc:"First day of the next one"`
+	DegreeDays float64         `json:"degree_days" doc:"Base 10 °C from midwinter to the date, with days not observed as normal"`
+	Outlook    season.Outlook  `json:"outlook" doc:"From simulated years: an estimate, not a forecast"`
+	Usual      *season.Outlook `json:"usual,omitempty" doc:"The same as if this year's weather were not known; where some is"`
+	Reasons    []string        `json:"reasons"`
+	Cautions   []string        `json:"cautions"`
 }
 
 func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body SeasonIn }) (*Out[SeasonOut], error) {
-	y, err := s.yearOf(ctx, in.Body.Climate, in.Body.Property)
+	y, at, err := s.yearOf(ctx, in.Body.Climate, in.Body.Property)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	d := s.dateOr(in.Body.Date)
 	c := y.Normals.Climate
 	from, to := c.GardenYear(d)
-	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: tenth(y.DegreeDays(d)), Outlook: y.Simulate(d, simulated, 1),
+	simulate := func() season.Outlook { return y.Simulate(d, simulated, 1) }
+	var usual *season.Outlook
+	if at != nil && d == at.today {
+		simulate = at.outlook
+		if y.LastObserved() != day.None {
+			u := at.usual()
+			usual = &u
+		}
+	}
+	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: tenth(y.DegreeDays(d)), Outlook: simulate(), Usual: usual,
 		Reasons: []string{"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals."}, Cautions: []string{}}
 	if last := y.LastObserved(); last != day.None {
 		o.Reasons = append(o.Reasons, "Weather observed to "+last.Words()+" is taken as it was; only the days after it are simulated.")
@@ -48,24 +55,24 @@ func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body SeasonIn }) 
 	return out(o), nil
 }
 
-// yearOf is the year of an inline climate, or of a property with its weather.
-func (s *Server) yearOf(ctx context.Context, c *season.Climate, property int64) (*season.Year, error) {
+// yearOf is the year of an inline climate, or of a property with its weather; then the place is given too.
+func (s *Server) yearOf(ctx context.Context, c *season.Climate, property int64) (*season.Year, *place, error) {
 	switch {
 	case c != nil:
 		if err := c.Validate(); err != nil {
 			var bad invalid.Fields
 			bad.Below("climate", err)
-			return nil, bad
+			return nil, nil, bad
 		}
-		return season.NewYear(c.Daily(), nil), nil
+		return season.NewYear(c.Daily(), nil), nil, nil
 	case property != 0:
 		p, err := s.place(ctx, property)
 		if err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		return p.year, nil
+		return p.year, p, nil
 	}
-	return nil, refuse("climate", nil, "is missing: give a climate, or a property's id as property")
+	return nil, nil, refuse("climate", nil, "is missing: give a climate, or a property's id as property")
 }
 
 // dateOr is the date given, or today.
@@ -74,39 +81,4 @@ func (s *Server) dateOr(d day.Day) day.Day {
 		return s.Today()
 	}
 	return d
-}
-
-// SpeciesYear is an entry's own dates in this year at a place.
-type SpeciesYear struct {
-	LeafOut    *BandDays `json:"leaf_out" doc:"First leaves, or the new flush of an evergreen; null where the year never gets so warm"`
-	BloomStart *BandDays `json:"bloom_start"`
-	BloomEnd   *BandDays `json:"bloom_end"`
-	Patience   day.Day   `json:"patience_date" format:"date" doc:"By this day a hurt plant, if alive, would have shown leaf"`
-	Zone       string    `json:"zone" doc:"The place's hardiness zone"`
-	SpareC     float64   `json:"spare_c" doc:"How much colder than the place's coldest night of a year the wood bears in midwinter, °C; negative: too tender"`
-}
-
-func (s *Server) speciesYear(ctx context.Context, in *struct {
-	ID       string `path:"id"`
-	Property int64  `query:"property" required:"true"`
-}) (*Out[SpeciesYear], error) {
-	e, err := s.Catalogue.Species(in.ID)
-	if err != nil {
-		return nil, huma.Error404NotFound(err.Error())
-	}
-	y, err := s.yearOf(ctx, nil, in.Property)
-	if err != nil {
-		return nil, s.problem(ctx, "property", err)
-	}
-	today := s.Today()
-	d := e.Dates(y, today)
-	told := func(b season.Band, ok bool) *BandDays {
-		if !ok {
-			return nil
-		}
-		return &BandDays{b.Early, b.Mid, b.Late}
-	}
-	patience, _ := damage.PatienceDate(e, y, today)
-	cold := y.Normals.Climate.ExtremeMinC
-	return out(SpeciesYear{told(d.LeafOut, d.InLeaf), told(d.BloomStart, d.Blooms), told(d.BloomEnd, d.Blooms), patience, season.Zone(cold), tenth(cold - e.HardinessC)}), nil
 }

@@ -20,21 +20,34 @@ type DamageIn struct {
 	Climate  *season.Climate `json:"climate,omitempty"`
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	HeightM  float64         `json:"height_m" doc:"The plant's height before the damage, m"`
-	Checks   []damage.Check  `json:"checks" maxItems:"500"`
+	Standing
+	Checks []damage.Check `json:"checks" maxItems:"500"`
 }
 
 func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body DamageIn }) (*Out[damage.Answer], error) {
 	b := in.Body
 	var bad invalid.Fields
-	e, err := s.Catalogue.Species(b.Species)
+	book, err := s.book(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "species", err)
+	}
+	e, err := book.Species(b.Species)
 	if err != nil {
 		bad.Add("species", b.Species, "%v", err)
 	}
 	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: b.HeightM}, Today: s.dateOr(b.Date), Checks: b.Checks}
-	if q.Year, err = s.yearOf(ctx, b.Climate, b.Property); errors.Is(err, store.ErrNotFound) {
+	var at *place
+	q.Year, at, err = s.yearOf(ctx, b.Climate, b.Property)
+	if errors.Is(err, store.ErrNotFound) {
 		return nil, s.problem(ctx, "property", err)
 	} else if err != nil {
 		bad = append(bad, fields(err)...)
+	}
+	bad = append(bad, fields(b.Standing.validate())...)
+	if at != nil && bad == nil && q.Today == at.today {
+		stands := store.Plant{HeightM: b.HeightM, SpreadM: b.HeightM * 2 / 3, Count: 1, Value: 1}
+		b.Standing.set(&stands)
+		q.Forecast = at.forecast(stands, e)
 	}
 	bad = append(bad, fields(q.Validate())...)
 	if bad != nil {
@@ -112,15 +125,15 @@ func (s *Server) question(ctx context.Context, in InWalk, checks []damage.Check)
 	if p.PropertyID != w.PropertyID {
 		return q, w, store.ErrNotFound
 	}
-	e, err := s.Catalogue.Species(p.Species)
-	if err != nil {
-		return q, w, refuse("species", p.Species, err.Error())
-	}
 	pl, err := s.place(ctx, p.PropertyID)
 	if err != nil {
 		return q, w, err
 	}
-	return damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM}, Today: s.Today(), Year: pl.year, Checks: checks}, w, nil
+	e, err := pl.book.Species(p.Species)
+	if err != nil {
+		return q, w, refuse("species", p.Species, err.Error())
+	}
+	return damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM}, Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}, w, nil
 }
 
 // keepChecks keeps a plant's checks and answers the verdict they form.

@@ -7,148 +7,11 @@ import (
 	"slices"
 	"time"
 
-	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/exchange"
 	"mezzadro/store"
 )
-
-// Frame is what every screen shows round its work.
-type Frame struct {
-	Today  day.Day    `json:"today" format:"date"`
-	Firm   store.Firm `json:"firm"`
-	Counts Counts     `json:"counts"`
-}
-
-// Counts are what wants attention in each place.
-type Counts struct {
-	Lookout int `json:"lookout" doc:"Plants to look at"`
-	Grounds int `json:"grounds" doc:"Properties"`
-	Year    int `json:"year" doc:"Windows that close within a fortnight"`
-	Rounds  int `json:"rounds" doc:"Jobs without a day"`
-}
-
-func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
-	firm, err := s.Store.Firm(ctx)
-	if err != nil {
-		return nil, s.problem(ctx, "firm", err)
-	}
-	all, err := s.allPlants(ctx)
-	if err != nil {
-		return nil, s.problem(ctx, "plants", err)
-	}
-	lanes, err := s.lanes(ctx, 0)
-	if err != nil {
-		return nil, s.problem(ctx, "jobs", err)
-	}
-	props, err := s.Store.Properties(ctx, 0, 1<<31)
-	if err != nil {
-		return nil, s.problem(ctx, "properties", err)
-	}
-	c := Counts{Lookout: len(lookList(all)), Grounds: len(props), Year: len(closing(lanes, s.Today()))}
-	for _, j := range lanes {
-		if j.Day == nil {
-			c.Rounds++
-		}
-	}
-	return out(Frame{s.Today(), firm, c}), nil
-}
-
-// Lookout is what weather and season ask now.
-type Lookout struct {
-	Events   []Freeze   `json:"events" doc:"Freezes of the last months, the newest first"`
-	Looks    []PlantOut `json:"looks" doc:"Plants to look at, the worst first"`
-	More     int        `json:"more" doc:"Plants on the look-list beyond those given"`
-	Unhurt   int        `json:"unhurt" doc:"Plants the freezes left well within what they bear"`
-	Looked   int        `json:"looked" doc:"Plants of the list already decided on"`
-	Due      []Lane     `json:"due" doc:"Follow-ups whose day is within a fortnight"`
-	Closing  []Lane     `json:"closing" doc:"Jobs without a day whose window closes within a fortnight"`
-	Property int64      `json:"property" doc:"Whose season the ribbon shows"`
-}
-
-// shown is how many plants of the look-list are sent at once.
-const shown = 200
-
-// lookList is every plant a recent freeze may have hurt and nobody has decided on since, the worst first.
-func lookList(all []PlantOut) []PlantOut {
-	list := []PlantOut{}
-	for _, p := range all {
-		if p.Look != nil && p.Look.Expected != "nothing" && !p.Decided {
-			list = append(list, p)
-		}
-	}
-	slices.SortStableFunc(list, func(a, b PlantOut) int { return cmp.Compare(b.Look.BudsC, a.Look.BudsC) })
-	return list
-}
-
-func (s *Server) allPlants(ctx context.Context) ([]PlantOut, error) {
-	plants, err := s.Store.Plants(ctx, 0, 0, 1<<31)
-	if err != nil {
-		return nil, err
-	}
-	return s.tellPlants(ctx, plants, 0)
-}
-
-func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error) {
-	var o Lookout
-	o.Events = []Freeze{}
-	props, err := s.Store.Properties(ctx, 0, 1<<31)
-	if err != nil {
-		return nil, s.problem(ctx, "properties", err)
-	}
-	for _, p := range props {
-		pl, err := s.placeOf(ctx, p)
-		if err != nil {
-			return nil, s.problem(ctx, "property", err)
-		}
-		for _, f := range pl.tellFreezes() {
-			if pl.today-f.Coldest <= recent {
-				o.Events = append(o.Events, f)
-			}
-		}
-		if o.Property == 0 {
-			o.Property = p.ID
-		}
-	}
-	slices.SortStableFunc(o.Events, func(a, b Freeze) int {
-		return cmp.Or(cmp.Compare(b.Coldest, a.Coldest), cmp.Compare(a.MinC, b.MinC))
-	})
-	all, err := s.allPlants(ctx)
-	if err != nil {
-		return nil, s.problem(ctx, "plants", err)
-	}
-	for _, p := range all {
-		if p.Look != nil && p.Look.Expected == "nothing" {
-			o.Unhurt++
-		} else if p.Look != nil && p.Decided {
-			o.Looked++
-		}
-	}
-	o.Looks = lookList(all)
-	if len(o.Looks) > shown {
-		o.More = len(o.Looks) - shown
-		o.Looks = o.Looks[:shown]
-	}
-	lanes, err := s.lanes(ctx, 0)
-	if err != nil {
-		return nil, s.problem(ctx, "jobs", err)
-	}
-	o.Due, o.Closing = []Lane{}, closing(lanes, s.Today())
-	for _, l := range lanes {
-		if l.Kind != "look" {
-			continue
-		}
-		d := l.BestDay
-		if l.Day != nil {
-			d, _ = day.Parse(*l.Day)
-		}
-		if d <= s.Today()+14 {
-			o.Due = append(o.Due, l)
-		}
-	}
-	return out(o), nil
-}
 
 // Lane is a job with its windows and costs.
 type Lane struct {
@@ -201,15 +64,9 @@ func (s *Server) lanes(ctx context.Context, property int64) ([]Lane, error) {
 	if err != nil {
 		return nil, err
 	}
-	species := map[int64]string{}
-	if len(jobs) > 0 {
-		plants, err := s.Store.Plants(ctx, property, 0, 1<<31)
-		if err != nil {
-			return nil, err
-		}
-		for _, p := range plants {
-			species[p.ID] = p.Species
-		}
+	book, err := s.book(ctx)
+	if err != nil {
+		return nil, err
 	}
 	out := make([]Lane, 0, len(jobs))
 	for _, k := range jobs {
@@ -217,11 +74,7 @@ func (s *Server) lanes(ctx context.Context, property int64) ([]Lane, error) {
 		if err != nil {
 			return nil, err
 		}
-		e, err := s.Catalogue.Species(species[k.PlantID])
-		if err != nil {
-			e = catalogue.Entry{Common: species[k.PlantID]}
-		}
-		l.Common = e.Common
+		l.Common = entryOf(book, k.Species).Common
 		out = append(out, l)
 	}
 	return out, nil

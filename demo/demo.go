@@ -33,10 +33,13 @@ type Scenario struct {
 		To   string  `yaml:"to"`
 		C    float64 `yaml:"value_c"`
 		Wind float64 `yaml:"wind_ms"`
+		Rain float64 `yaml:"rain_mm"`
+		RH   float64 `yaml:"rh_pct"`
+		Sun  float64 `yaml:"sun"`
 	} `yaml:"events"`
 	Properties []struct {
-		Property map[string]any   `yaml:"property"`
-		Plants   []map[string]any `yaml:"plants"`
+		Property map[string]any `yaml:"property"`
+		Plants   string         `yaml:"plants"` // a plant CSV
 	} `yaml:"properties"`
 }
 
@@ -67,7 +70,7 @@ func (s Scenario) Station() (*exchange.Station, error) {
 		if err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
-		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind}); err != nil {
+		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind, Rain: e.Rain, RH: e.RH, Sun: e.Sun}); err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
 	}
@@ -77,16 +80,12 @@ func (s Scenario) Station() (*exchange.Station, error) {
 // Load enters the sample's properties and plants and reads their weather.
 func (s Scenario) Load(ctx context.Context, site http.Handler) error {
 	client := exchange.Local(site)
-	post := func(path string, body any) (id int64, err error) {
-		b, err := json.Marshal(body)
+	post := func(path, kind string, body []byte) (id int64, err error) {
+		req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://local/api/v1"+path, bytes.NewReader(body))
 		if err != nil {
 			return 0, err
 		}
-		req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://local/api/v1"+path, bytes.NewReader(b))
-		if err != nil {
-			return 0, err
-		}
-		req.Header.Set("Content-Type", "application/json")
+		req.Header.Set("Content-Type", kind)
 		res, err := client.Do(req)
 		if err != nil {
 			return 0, err
@@ -106,17 +105,18 @@ func (s Scenario) Load(ctx context.Context, site http.Handler) error {
 		return made.ID, err
 	}
 	for _, p := range s.Properties {
-		id, err := post("/properties", p.Property)
+		b, err := json.Marshal(p.Property)
 		if err != nil {
 			return err
 		}
-		for _, plant := range p.Plants {
-			plant["property_id"] = id
-			if _, err := post("/plants", plant); err != nil {
-				return err
-			}
+		id, err := post("/properties", "application/json", b)
+		if err != nil {
+			return err
 		}
-		if _, err := post(fmt.Sprintf("/properties/%d/weather/read", id), struct{}{}); err != nil {
+		if _, err := post(fmt.Sprintf("/properties/%d/plants", id), "text/csv", []byte(p.Plants)); err != nil {
+			return err
+		}
+		if _, err := post(fmt.Sprintf("/properties/%d/weather/read", id), "application/json", []byte("{}")); err != nil {
 			return err
 		}
 	}

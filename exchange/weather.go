@@ -76,7 +76,7 @@ func (s Station) Hours(ctx context.Context, latitude, longitude, elevationM floa
 		if h.TempC == nil {
 			return nil, "", fmt.Errorf("weather station: hour %d (%s) has no temperature", i+1, h.Time.Format(time.RFC3339))
 		}
-		hours = append(hours, weather.Hour{Time: h.Time.UTC(), TempC: *h.TempC, WindMS: orNaN(h.WindMS), RainMM: orNaN(h.RainMM), RHPct: orNaN(h.RHPct), Sun: orNaN(h.Sun)})
+		hours = append(hours, h.hour())
 	}
 	source = "weather station"
 	if reply.Simulated {
@@ -115,82 +115,71 @@ var columns = []column{
 // measured, which only the temperature may not be. The error lists every broken line with its number, up to twenty.
 // The hours come back sorted.
 func ReadWeatherCSV(r io.Reader) ([]weather.Hour, error) {
-	in := csv.NewReader(r)
-	in.TrimLeadingSpace = true
-	in.FieldsPerRecord = -1
-	head, err := in.Read()
-	if errors.Is(err, io.EOF) {
-		return nil, invalid.Fields{{Path: "line 1", Problem: "the file is empty; want a header line with time and temp_c"}}
-	}
-	if err != nil {
-		return nil, invalid.Fields{{Path: "line 1", Problem: err.Error()}}
-	}
-	var bad invalid.Fields
-	at := make([]int, len(head)) // which column each cell is
-	for i, name := range head {
-		name = strings.ToLower(strings.TrimSpace(strings.TrimPrefix(name, "\ufeff")))
-		at[i] = slices.IndexFunc(columns, func(c column) bool { return c.name == name })
-		if at[i] < 0 {
-			bad.Add("line 1", name, "%q is no column; want time, temp_c, wind_ms, rain_mm, rh_pct or sun", name)
-		}
-	}
-	for k, c := range columns[:2] {
-		if !slices.Contains(at, k) {
-			bad.Add("line 1", nil, "column %s is missing", c.name)
-		}
-	}
-	if bad != nil {
-		return nil, bad
+	names := make([]string, len(columns))
+	for i, c := range columns {
+		names[i] = c.name
 	}
 	var out []weather.Hour
 	seen := map[int64]int{}
-	for len(bad) < 20 {
-		cells, err := in.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if err != nil {
-			where := "file"
-			var pe *csv.ParseError
-			if errors.As(err, &pe) {
-				where, err = fmt.Sprintf("line %d", pe.Line), pe.Err
-			}
-			bad.Add(where, nil, "%v", err)
-			break // what follows a broken quote cannot be trusted
-		}
-		line, _ := in.FieldPos(0)
-		where := fmt.Sprintf("line %d", line)
-		if len(cells) != len(head) {
-			bad.Add(where, nil, "has %d cells, the header %d", len(cells), len(head))
-			continue
-		}
+	err := sheet(r, names, names[:2], "hour", func(l line) {
 		nan := math.NaN()
 		h := weather.Hour{TempC: nan, WindMS: nan, RainMM: nan, RHPct: nan, Sun: nan}
-		ok := true
-		for i, cell := range cells {
-			if err := fill(&h, at[i], strings.TrimSpace(cell)); err != nil {
-				bad.Add(where, cell, "%s: %v", columns[at[i]].name, err)
-				ok = false
+		for i, c := range columns {
+			if cell, given := l.cell(c.name); given {
+				if err := fill(&h, i, cell); err != nil {
+					l.refuse(c.name, cell, "%v", err)
+				}
 			}
 		}
-		if !ok {
-			continue
+		if *l.faulty {
+			return
 		}
 		if first, twice := seen[h.Time.Unix()]; twice {
-			bad.Add(where, nil, "time: the hour %s was already given in line %d", h.Time.Format(time.RFC3339), first)
-			continue
+			l.refuse("time", nil, "the hour %s was already given in line %d", h.Time.Format(time.RFC3339), first)
+			return
 		}
-		seen[h.Time.Unix()] = line
+		seen[h.Time.Unix()] = l.number
 		out = append(out, h)
-	}
-	if bad != nil {
-		return nil, bad
-	}
-	if len(out) == 0 {
-		return nil, invalid.Fields{{Path: "line 2", Problem: "there is no hour after the header"}}
+	})
+	if err != nil {
+		return nil, err
 	}
 	slices.SortFunc(out, func(a, b weather.Hour) int { return a.Time.Compare(b.Time) })
 	return out, nil
+}
+
+// HoursOf takes hours as JSON gives them: each in its range, none twice. They come back sorted. The error names the
+// hour by its index in the list at path.
+func HoursOf(path string, list []StationHour) ([]weather.Hour, error) {
+	var bad invalid.Fields
+	out := make([]weather.Hour, 0, len(list))
+	for i, h := range list {
+		at := fmt.Sprintf("%s[%d]", path, i)
+		if h.TempC == nil {
+			bad.Add(at+".temp_c", nil, "is missing")
+			continue
+		}
+		for k, v := range []*float64{nil, h.TempC, h.WindMS, h.RainMM, h.RHPct, h.Sun} {
+			if v != nil {
+				bad.Within(at+"."+columns[k].name, *v, columns[k].lo, columns[k].hi, columns[k].unit)
+			}
+		}
+		out = append(out, h.hour())
+		if len(bad) >= 20 {
+			break
+		}
+	}
+	slices.SortFunc(out, func(a, b weather.Hour) int { return a.Time.Compare(b.Time) })
+	for i := 1; i < len(out) && bad == nil; i++ {
+		if out[i].Time.Equal(out[i-1].Time) {
+			bad.Add(path, nil, "the hour %s is given twice", out[i].Time.Format(time.RFC3339))
+		}
+	}
+	return out, bad.Err()
+}
+
+func (h StationHour) hour() weather.Hour {
+	return weather.Hour{Time: h.Time.UTC().Truncate(time.Hour), TempC: *h.TempC, WindMS: orNaN(h.WindMS), RainMM: orNaN(h.RainMM), RHPct: orNaN(h.RHPct), Sun: orNaN(h.Sun)}
 }
 
 func fill(h *weather.Hour, column int, cell string) error {

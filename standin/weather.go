@@ -23,6 +23,9 @@ type Event struct {
 	To    day.Day `json:"to"`      // last day
 	Value float64 `json:"value_c"` // °C
 	Wind  float64 `json:"wind_ms"` // added to the wind, m/s
+	Rain  float64 `json:"rain_mm"` // added to the rain, mm a day
+	RH    float64 `json:"rh_pct"`  // added to the humidity, %
+	Sun   float64 `json:"sun"`     // added to the share of the clear-sky sun by day
 }
 
 // Validate says what is wrong with an event.
@@ -34,6 +37,8 @@ func (e Event) Validate() error {
 		return fmt.Errorf("to: %s is not within 60 days after %s", e.To, e.From)
 	case e.Kind == "freeze" && (e.Value < -60 || e.Value > 0), e.Kind == "shift" && math.Abs(e.Value) > 15:
 		return fmt.Errorf("value_c: %g °C cannot be", e.Value)
+	case math.Abs(e.Wind) > 50 || e.Rain < 0 || e.Rain > 300 || math.Abs(e.RH) > 100 || math.Abs(e.Sun) > 1:
+		return fmt.Errorf("wind_ms, rain_mm, rh_pct or sun: %g, %g, %g, %g cannot be", e.Wind, e.Rain, e.RH, e.Sun)
 	}
 	return nil
 }
@@ -85,7 +90,7 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 	s.mu.Lock()
 	events := append([]Event{}, s.events...)
 	s.mu.Unlock()
-	winds := make([]float64, len(temps))
+	winds, rain, damp, bright := make([]float64, len(temps)), make([]float64, len(temps)), make([]float64, len(temps)), make([]float64, len(temps))
 	for i := range winds {
 		t := float64(i%24) - 14
 		winds[i] = days[i/24].WindMS * (1 + 0.4*math.Cos(t/24*2*math.Pi)) // breezier in the afternoon
@@ -104,7 +109,10 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 		for i := range temps {
 			w := weight(float64(int(first)*24+i), float64(int(e.From)*24), float64(int(e.To+1)*24))
 			temps[i] += shift * w
-			winds[i] += e.Wind * w
+			winds[i] = max(0, winds[i]+e.Wind*w)
+			rain[i] += e.Rain / 24 * w
+			damp[i] += e.RH * w
+			bright[i] += e.Sun * w
 		}
 	}
 	var out []exchange.StationHour
@@ -117,11 +125,11 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 		sun := season.SunOn(lat, first+day.Day(i/24))
 		light := 0.0
 		if h := float64(i%24) + 0.5; h > sun.Rise && h < sun.Set {
-			light = w.Sun
+			light = max(0, min(1, w.Sun+bright[i]))
 		}
 		tenth := func(v float64) *float64 { v = math.Round(v*10) / 10; return &v }
 		hundredth := math.Round(light*100) / 100
-		out = append(out, exchange.StationHour{Time: at, TempC: tenth(temps[i]), WindMS: tenth(winds[i]), RainMM: tenth(w.RainMM / 24), RHPct: tenth(w.RHPct), Sun: &hundredth})
+		out = append(out, exchange.StationHour{Time: at, TempC: tenth(temps[i]), WindMS: tenth(winds[i]), RainMM: tenth(w.RainMM/24 + rain[i]), RHPct: tenth(max(5, min(100, w.RHPct+damp[i]))), Sun: &hundredth})
 	}
 	return out
 }

@@ -39,7 +39,7 @@ func read(t testing.TB, s http.Handler, elevation float64, from, to day.Day) []w
 
 func TestRepeatsBySeedAndDay(t *testing.T) {
 	s := station(t)
-	if err := s.Write(Event{"freeze", day.Of(2027, 2, 25), day.Of(2027, 2, 26), -11, 5}); err != nil {
+	if err := s.Write(Event{Kind: "freeze", From: day.Of(2027, 2, 25), To: day.Of(2027, 2, 26), Value: -11, Wind: 5}); err != nil {
 		t.Fatal(err)
 	}
 	long := read(t, s, 210, day.Of(2026, 11, 1), day.Of(2027, 3, 18))
@@ -60,11 +60,16 @@ func TestRepeatsBySeedAndDay(t *testing.T) {
 func TestWrittenFreezeIsFound(t *testing.T) {
 	s := station(t)
 	normals := s.nearest(45.9, 8.6).Daily()
-	span := func(s *WeatherStation, elevation float64) []weather.Freeze {
-		return weather.Freezes(read(t, s, elevation, day.Of(2027, 2, 10), day.Of(2027, 3, 18)), normals, time.UTC)
+	span := func(s *WeatherStation, elevation float64) (found []weather.Event) {
+		for _, e := range weather.Find(read(t, s, elevation, day.Of(2027, 2, 10), day.Of(2027, 3, 18)), normals, time.UTC, weather.LimitsOf(normals)) {
+			if e.Cold() {
+				found = append(found, e)
+			}
+		}
+		return found
 	}
 	before := len(span(s, 210))
-	if err := s.Write(Event{"freeze", day.Of(2027, 2, 25), day.Of(2027, 2, 26), -11, 5}); err != nil {
+	if err := s.Write(Event{Kind: "freeze", From: day.Of(2027, 2, 25), To: day.Of(2027, 2, 26), Value: -11, Wind: 5}); err != nil {
 		t.Fatal(err)
 	}
 	found := span(s, 210)
@@ -72,11 +77,11 @@ func TestWrittenFreezeIsFound(t *testing.T) {
 		t.Fatalf("%d freezes, %d before", len(found), before)
 	}
 	f := found[len(found)-1]
-	if math.Abs(f.MinC+11) > 0.15 || f.FallC < 6 {
+	if math.Abs(f.Value+11) > 0.15 || f.FallC < 6 {
 		t.Errorf("written -11 °C, found %+v", f)
 	}
-	if high := span(s, 480); math.Abs(high[len(high)-1].MinC-(-11-0.27*season.LapsePerKm)) > 0.15 {
-		t.Errorf("270 m higher the freeze is %.1f °C", high[len(high)-1].MinC)
+	if high := span(s, 480); math.Abs(high[len(high)-1].Value-(-11-0.27*season.LapsePerKm)) > 0.15 {
+		t.Errorf("270 m higher the freeze is %.1f °C", high[len(high)-1].Value)
 	}
 }
 
@@ -102,9 +107,11 @@ func TestBadRequests(t *testing.T) {
 		}
 	}
 	for body, want := range map[string]int{
-		`{"kind":"freeze","from":"2027-02-25","to":"2027-02-26","value_c":-9}`: 204,
-		`{"kind":"snow","from":"2027-02-25","to":"2027-02-26","value_c":-9}`:   400,
-		`{"kind":"shift","from":"2027-02-25","to":"2027-01-26","value_c":-9}`:  400,
+		`{"kind":"freeze","from":"2027-02-25","to":"2027-02-26","value_c":-9}`:                         204,
+		`{"kind":"snow","from":"2027-02-25","to":"2027-02-26","value_c":-9}`:                           400,
+		`{"kind":"shift","from":"2027-02-25","to":"2027-01-26","value_c":-9}`:                          400,
+		`{"kind":"shift","from":"2027-07-25","to":"2027-07-26","value_c":9,"wind_ms":12,"rain_mm":40}`: 204,
+		`{"kind":"shift","from":"2027-07-25","to":"2027-07-26","value_c":9,"rain_mm":4000}`:            400,
 		`{"kind":`: 400,
 	} {
 		res, err := http.Post(srv.URL+"/events", "application/json", strings.NewReader(body))

@@ -9,41 +9,43 @@ import (
 	"mezzadro/core/season"
 )
 
-// Climate is a season.Climate kept as JSON.
-type Climate struct{ season.Climate }
+// JSON is a value kept as JSON text.
+type JSON[T any] struct{ V T }
 
 // Scan reads the kept text.
-func (c *Climate) Scan(v any) error {
+func (j *JSON[T]) Scan(v any) error {
 	s, ok := v.(string)
 	if !ok {
-		return fmt.Errorf("climate: kept as %T", v)
+		return fmt.Errorf("%T: kept as %T", j.V, v)
 	}
-	return json.Unmarshal([]byte(s), &c.Climate)
+	return json.Unmarshal([]byte(s), &j.V)
 }
 
 // Value is the text to keep.
-func (c Climate) Value() (driver.Value, error) {
-	b, err := json.Marshal(c.Climate)
+func (j JSON[T]) Value() (driver.Value, error) {
+	b, err := json.Marshal(j.V)
 	return string(b), err
 }
 
 // Property is a client's place.
 type Property struct {
-	ID            int64   `db:"id" json:"id"`
-	Name          string  `db:"name" json:"name"`
-	Client        string  `db:"client" json:"client"`
-	Address       string  `db:"address" json:"address"`
-	Note          string  `db:"note" json:"note" doc:"People, pets and anything else to mind"`
-	Zone          string  `db:"zone" json:"zone" doc:"Time zone, IANA name"`
-	ClimateType   string  `db:"climate_type" json:"climate_type"`
-	Climate       Climate `db:"climate" json:"-"`
-	WeatherSource string  `db:"weather_source" json:"weather_source"`
-	WeatherRev    int     `db:"weather_rev" json:"-"`
-	Version       int     `db:"version" json:"version"`
-	Plants        int     `db:"plants" json:"plants" doc:"Plants on it"`
+	ID            int64                `db:"id" json:"id"`
+	Name          string               `db:"name" json:"name"`
+	Client        string               `db:"client" json:"client"`
+	Address       string               `db:"address" json:"address"`
+	Note          string               `db:"note" json:"note" doc:"People, pets and anything else to mind"`
+	Zone          string               `db:"zone" json:"zone" doc:"Time zone, IANA name"`
+	ClimateType   string               `db:"climate_type" json:"climate_type"`
+	Climate       JSON[season.Climate] `db:"climate" json:"-"` // of the open country at its height
+	Site          JSON[season.Site]    `db:"site" json:"-"`    // how the place differs from it
+	Value         float64              `db:"value" json:"value" doc:"The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last"`
+	WeatherSource string               `db:"weather_source" json:"weather_source"`
+	WeatherRev    int                  `db:"weather_rev" json:"-"`
+	Version       int                  `db:"version" json:"version"`
+	Plants        int                  `db:"plants" json:"plants" doc:"Plants on it"`
 }
 
-const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.weather_source,
+const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.site, p.value, p.weather_source,
 	p.weather_rev, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
 
 // Properties lists the firm's properties after an id, in the order they were added.
@@ -58,8 +60,8 @@ func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
 
 // AddProperty keeps a new property and returns it with its id.
 func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :weather_source)`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, value, weather_source)
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :value, :weather_source)`, p)
 	if err != nil {
 		return p, err
 	}
@@ -71,7 +73,7 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 // ChangeProperty keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
-		zone = :zone, climate_type = :climate_type, climate = :climate, version = version + 1
+		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, value = :value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err
@@ -115,11 +117,18 @@ type Plant struct {
 	HeightM    float64 `db:"height_m" json:"height_m"`
 	SpreadM    float64 `db:"spread_m" json:"spread_m"`
 	Count      int     `db:"count" json:"count" doc:"More than one for a group kept as one"`
+	BaseMM     float64 `db:"base_mm" json:"base_mm" doc:"Stem thickness at the base, mm; 0 takes what is usual for form and height"`
+	PotL       float64 `db:"pot_l" json:"pot_l" doc:"Litres of the pot; 0 in the ground"`
+	Shelter    float64 `db:"shelter" json:"shelter" doc:"From wind: 0 open to 1 wholly sheltered"`
+	Sun        float64 `db:"sun" json:"sun" doc:"0 shade to 1 sun all day"`
+	Mulched    bool    `db:"mulched" json:"mulched"`
+	Value      float64 `db:"value" json:"value" doc:"To the client: 1 ordinary, 2 dear, 0.5 hardly minded"`
+	Stop       int     `db:"stop" json:"stop" doc:"Place on the way round the property, from the gate; 0: after the others"`
 	Note       string  `db:"note" json:"note"`
 	Version    int     `db:"version" json:"version"`
 }
 
-const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, note, version FROM plant `
+const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, note, version FROM plant `
 
 // Plants lists plants after an id, of one property or, with 0, of all that are in sight.
 func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
@@ -136,8 +145,8 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, note)
-		SELECT id, :species, :label, :height_m, :spread_m, :count, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err
 	}
@@ -152,7 +161,8 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 // ChangePlant keeps the new values if the version is still the kept one.
 func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
-		spread_m = :spread_m, count = :count, note = :note, version = version + 1
+		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
+		value = :value, stop = :stop, note = :note, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err

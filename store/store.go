@@ -13,6 +13,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"sync/atomic"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -26,7 +27,11 @@ var migrations embed.FS
 type Store struct {
 	read  *sqlx.DB
 	write *sqlx.DB
+	rev   atomic.Uint64
 }
+
+// Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
+func (s *Store) Rev() uint64 { return s.rev.Load() }
 
 // ErrNotFound is answered for an id that is not there or was removed.
 var ErrNotFound = errors.New("not found")
@@ -96,6 +101,7 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	if err := f(Tx{tx}); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
+	defer s.rev.Add(1)
 	return tx.Commit()
 }
 
@@ -167,11 +173,12 @@ func changed[T any](res sql.Result, version int, current func() (T, error)) erro
 type Firm struct {
 	Name   string `db:"name" json:"name"`
 	Sample bool   `db:"sample" json:"sample" doc:"The data is the made-up sample"`
+	Today  string `db:"today" json:"-"` // the day the sample was moved to; empty: where it starts
 }
 
 // Firm reads the firm; without one the name is empty.
 func (s *Store) Firm(ctx context.Context) (Firm, error) {
-	f, err := one[Firm](ctx, s.read, `SELECT name, sample FROM firm`)
+	f, err := one[Firm](ctx, s.read, `SELECT name, sample, today FROM firm`)
 	if errors.Is(err, ErrNotFound) {
 		return Firm{Name: "Your firm"}, nil
 	}
@@ -180,7 +187,7 @@ func (s *Store) Firm(ctx context.Context) (Firm, error) {
 
 // SetFirm names the firm.
 func (tx Tx) SetFirm(ctx context.Context, f Firm) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO firm (id, name, sample) VALUES (1, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample`, f.Name, f.Sample)
+	_, err := tx.ExecContext(ctx, `INSERT INTO firm (id, name, sample, today) VALUES (1, ?, ?, ?)
+		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample, today = excluded.today`, f.Name, f.Sample, f.Today)
 	return err
 }

@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/damage"
 	"mezzadro/core/job"
+	"mezzadro/core/season"
 	"mezzadro/core/weather"
 )
 
@@ -44,7 +45,7 @@ func grounds(t testing.TB, s *Store) (Property, Plant) {
 		t.Fatal(err)
 	}
 	p := write(t, s, func(tx Tx) (Property, error) {
-		return tx.AddProperty(ctx, Property{Name: "Villa Lumera", Zone: "UTC", Climate: Climate{c.Climate}})
+		return tx.AddProperty(ctx, Property{Name: "Villa Lumera", Zone: "UTC", Climate: JSON[season.Climate]{c.Climate}})
 	})
 	return p, write(t, s, func(tx Tx) (Plant, error) {
 		return tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "olea-europaea", HeightM: 3, SpreadM: 2, Count: 1})
@@ -60,7 +61,7 @@ func TestReopenKeepsAll(t *testing.T) {
 	}
 	s = open(t, folder)
 	got, err := s.Property(ctx, p.ID)
-	if err != nil || got.Name != p.Name || len(got.Climate.Normals) != 12 || got.Plants != 1 {
+	if err != nil || got.Name != p.Name || len(got.Climate.V.Normals) != 12 || got.Plants != 1 {
 		t.Errorf("%+v, %v", got, err)
 	}
 	if again, err := s.Plant(ctx, plant.ID); err != nil || again != plant {

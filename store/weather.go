@@ -16,15 +16,16 @@ type hourRow struct {
 	Rain sql.NullFloat64 `db:"rain_mm"`
 	RH   sql.NullFloat64 `db:"rh_pct"`
 	Sun  sql.NullFloat64 `db:"sun"`
+	Here bool            `db:"here"`
 }
 
 // Weather reads a property's hourly record, oldest first.
 func (s *Store) Weather(ctx context.Context, property int64, from, to time.Time) ([]weather.Hour, error) {
-	rows, err := many[hourRow](ctx, s.read, `SELECT at, temp_c, wind_ms, rain_mm, rh_pct, sun FROM weather_hour
+	rows, err := many[hourRow](ctx, s.read, `SELECT at, temp_c, wind_ms, rain_mm, rh_pct, sun, here FROM weather_hour
 		WHERE property_id = ? AND at >= ? AND at < ? ORDER BY at`, property, from.Unix(), to.Unix())
 	out := make([]weather.Hour, len(rows))
 	for i, r := range rows {
-		out[i] = weather.Hour{Time: time.Unix(r.At, 0).UTC(), TempC: r.Temp, WindMS: orNaN(r.Wind), RainMM: orNaN(r.Rain), RHPct: orNaN(r.RH), Sun: orNaN(r.Sun)}
+		out[i] = weather.Hour{Time: time.Unix(r.At, 0).UTC(), TempC: r.Temp, WindMS: orNaN(r.Wind), RainMM: orNaN(r.Rain), RHPct: orNaN(r.RH), Sun: orNaN(r.Sun), Here: r.Here}
 	}
 	return out, err
 }
@@ -52,13 +53,13 @@ func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hou
 	if n, err := res.RowsAffected(); err != nil || n == 0 {
 		return ErrNotFound
 	}
-	st, err := tx.PreparexContext(ctx, `INSERT OR REPLACE INTO weather_hour (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun) VALUES (?, ?, ?, ?, ?, ?, ?)`)
+	st, err := tx.PreparexContext(ctx, `INSERT OR REPLACE INTO weather_hour (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`)
 	if err != nil {
 		return err
 	}
 	defer st.Close()
 	for _, h := range hours {
-		if _, err := st.ExecContext(ctx, property, h.Time.Unix(), h.TempC, orNull(h.WindMS), orNull(h.RainMM), orNull(h.RHPct), orNull(h.Sun)); err != nil {
+		if _, err := st.ExecContext(ctx, property, h.Time.Unix(), h.TempC, orNull(h.WindMS), orNull(h.RainMM), orNull(h.RHPct), orNull(h.Sun), h.Here); err != nil {
 			return err
 		}
 	}

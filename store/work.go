@@ -167,6 +167,7 @@ type JobRecord struct {
 	Property   string  `db:"property" json:"property"`
 	Address    string  `db:"address" json:"address"`
 	Label      string  `db:"label" json:"label"`
+	Species    string  `db:"species" json:"species" doc:"Catalogue id"`
 	Kind       string  `db:"kind" json:"kind"`
 	Title      string  `db:"title" json:"title"`
 	Minutes    int     `db:"minutes" json:"minutes"`
@@ -184,7 +185,7 @@ func (j JobRecord) Core() (job.Job, error) {
 	return out, nil
 }
 
-const selectJob = `SELECT j.id, j.verdict_id, j.plant_id, j.property_id, p.name AS property, p.address, t.label, j.kind, j.title, j.minutes, j.day, j.version, j.body
+const selectJob = `SELECT j.id, j.verdict_id, j.plant_id, j.property_id, p.name AS property, p.address, t.label, t.species, j.kind, j.title, j.minutes, j.day, j.version, j.body
 	FROM job j JOIN property p ON p.id = j.property_id AND p.removed_at IS NULL JOIN plant t ON t.id = j.plant_id AND t.removed_at IS NULL `
 
 // Jobs lists the standing jobs of a property, or with 0 of all.

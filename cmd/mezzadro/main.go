@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
+	"sync/atomic"
 	"syscall"
 	"time"
 	_ "time/tzdata" // a machine without time zones still knows them
@@ -113,9 +114,11 @@ func demoCommand() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		if o.today == "" {
-			o.today = sample.Today
+		home := sample.Today
+		if o.today != "" {
+			home = o.today
 		}
+		o.today = home
 		station, err := sample.Station()
 		if err != nil {
 			return err
@@ -128,6 +131,18 @@ func demoCommand() *cobra.Command {
 		firm, err := s.Store.Firm(c.Context())
 		if err != nil {
 			return err
+		}
+		// The sample's day can be moved; it stays where it was moved to, unless a day is asked for.
+		var today atomic.Int64
+		s.Home = s.Today()
+		today.Store(int64(s.Home))
+		s.Today, s.SetToday = func() day.Day { return day.Day(today.Load()) }, func(d day.Day) { today.Store(int64(d)) }
+		if firm.Today != "" && !c.Flags().Changed("today") {
+			d, err := day.Parse(firm.Today)
+			if err != nil {
+				return fmt.Errorf("the day the sample stands at: %w", err)
+			}
+			s.SetToday(d)
 		}
 		site := s.Handler()
 		if !firm.Sample { // the mark is set last: a load that broke off starts over on an empty folder only

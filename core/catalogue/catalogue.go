@@ -57,17 +57,34 @@ const (
 
 // Bloom is when it flowers and on which wood.
 type Bloom struct {
-	Start season.Anchor `json:"start" yaml:"start"`
-	End   season.Anchor `json:"end" yaml:"end"`
-	Habit string        `json:"habit" yaml:"habit"`
+	Start   season.Anchor  `json:"start" yaml:"start"`
+	End     season.Anchor  `json:"end" yaml:"end"`
+	Habit   string         `json:"habit" yaml:"habit"`
+	OldWood float64        `json:"old_wood" yaml:"old_wood" doc:"Share of the bloom on last year's wood or older, 0 to 1"`
+	NewWood float64        `json:"new_wood" yaml:"new_wood" doc:"Share on this year's shoots, 0 to 1"`
+	BudsSet *season.Anchor `json:"buds_set,omitempty" yaml:"buds_set,omitempty" doc:"When next year's flower buds are formed, where they are formed the year before"`
+}
+
+// Graft is whether a plant is grafted, and what its rootstock looks like.
+type Graft struct {
+	Habit         string `json:"habit" yaml:"habit" enum:"own roots,sometimes,usually"`
+	RootstockLeaf string `json:"rootstock_leaf,omitempty" yaml:"rootstock_leaf,omitempty" doc:"How leaves from below the graft differ"`
 }
 
 // BloomHabits are the known habits.
 var BloomHabits = []string{"old wood", "new wood", "both", "spur", "once-flowering rose", "repeat rose",
 	"perennial", "palm", "conifer", "vine that bleeds", "tender subshrub", "citrus", "evergreen for leaf"}
 
-// Light is the light the species wants.
-var lights = []string{"full sun", "part shade", "shade", "sun or part shade"}
+// What the fields of few words may hold.
+var (
+	lights     = []string{"full sun", "part shade", "shade", "sun or part shade"}
+	soils      = []string{"dry", "well drained", "even", "moist", "wet"}
+	thirsts    = []string{"low", "medium", "high"}
+	bleedings  = []string{"none", "some", "heavy"}
+	grafts     = []string{"own roots", "sometimes", "usually"}
+	poisons    = []string{"no", "mild", "strong"}
+	petDangers = []string{"none", "mild", "serious"}
+)
 
 // Caution warns of what can hurt a person or an animal.
 type Caution struct {
@@ -85,22 +102,45 @@ type Size struct {
 
 // Entry is what the catalogue knows of a species or a group of cultivars.
 type Entry struct {
-	ID           string        `json:"id" yaml:"id"`
-	Common       string        `json:"common" yaml:"common"`
-	Botanical    string        `json:"botanical" yaml:"botanical"`
-	Family       string        `json:"family" yaml:"family"`
-	Form         Form          `json:"form" yaml:"form"`
-	LeafSeason   LeafSeason    `json:"leaf_season" yaml:"leaf_season"`
-	HardinessC   float64       `json:"hardiness_c" yaml:"hardiness_c"` // coldest the wood bears in midwinter, °C
-	LeafOut      season.Anchor `json:"leaf_out" yaml:"leaf_out"`       // first leaves, or the new flush of an evergreen
-	LatenessDays int           `json:"lateness_days" yaml:"lateness_days"`
-	Bloom        Bloom         `json:"bloom" yaml:"bloom"`
-	Mature       Size          `json:"mature" yaml:"mature"`
-	GrowthCMYear float64       `json:"growth_cm_year" yaml:"growth_cm_year"`
-	Light        string        `json:"light" yaml:"light"`
-	HardPruning  Pruning       `json:"hard_pruning" yaml:"hard_pruning"`
-	Cautions     []Caution     `json:"cautions" yaml:"cautions"`
-	Habit        string        `json:"habit" yaml:"habit"` // a sentence in plain words
+	ID             string         `json:"id" yaml:"id"`
+	Common         string         `json:"common" yaml:"common"`
+	Botanical      string         `json:"botanical" yaml:"botanical"`
+	Family         string         `json:"family" yaml:"family"`
+	Form           Form           `json:"form" yaml:"form"`
+	LeafSeason     LeafSeason     `json:"leaf_season" yaml:"leaf_season"`
+	HardinessC     float64        `json:"hardiness_c" yaml:"hardiness_c" doc:"Coldest the wood bears in midwinter, °C"`
+	RootHardinessC float64        `json:"root_hardiness_c" yaml:"root_hardiness_c" doc:"Coldest soil the roots bear, °C"`
+	DryingKPAH     float64        `json:"drying_kpa_h" yaml:"drying_kpa_h" doc:"Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun"`
+	LeafOut        season.Anchor  `json:"leaf_out" yaml:"leaf_out" doc:"First leaves, or the new flush of an evergreen"`
+	LatenessDays   int            `json:"lateness_days" yaml:"lateness_days" doc:"How much later a hurt plant may still show life, days"`
+	LeafDrop       *season.Anchor `json:"leaf_drop,omitempty" yaml:"leaf_drop,omitempty" doc:"Leaves fall or die back; absent for evergreens"`
+	Bloom          Bloom          `json:"bloom" yaml:"bloom"`
+	Mature         Size           `json:"mature" yaml:"mature"`
+	GrowthCMYear   float64        `json:"growth_cm_year" yaml:"growth_cm_year"`
+	RegrowthCM     float64        `json:"regrowth_cm" yaml:"regrowth_cm" doc:"Shoot growth in the first season after a hard cut, cm"`
+	Light          string         `json:"light" yaml:"light" enum:"full sun,part shade,shade,sun or part shade"`
+	SoilWater      string         `json:"soil_water" yaml:"soil_water" enum:"dry,well drained,even,moist,wet"`
+	Thirst         string         `json:"thirst" yaml:"thirst" enum:"low,medium,high" doc:"How much it takes from its neighbours' soil"`
+	RootReach      float64        `json:"root_reach" yaml:"root_reach" doc:"How far its roots go, in crown spreads"`
+	HardPruning    Pruning        `json:"hard_pruning" yaml:"hard_pruning"`
+	SapBleeding    string         `json:"sap_bleeding" yaml:"sap_bleeding" enum:"none,some,heavy"`
+	WeakWood       bool           `json:"weak_wood,omitempty" yaml:"weak_wood,omitempty" doc:"Breaks under wind, snow or its own load"`
+	ShortLived     bool           `json:"short_lived,omitempty" yaml:"short_lived,omitempty"`
+	Invasive       bool           `json:"invasive,omitempty" yaml:"invasive,omitempty" doc:"Spreads into the wild or the neighbours' ground in some regions"`
+	Graft          Graft          `json:"graft" yaml:"graft"`
+	Edible         string         `json:"edible,omitempty" yaml:"edible,omitempty" doc:"What of it is eaten"`
+	Poisonous      string         `json:"poisonous" yaml:"poisonous" enum:"no,mild,strong"`
+	Spiny          bool           `json:"spiny,omitempty" yaml:"spiny,omitempty"`
+	PetDanger      string         `json:"pet_danger" yaml:"pet_danger" enum:"none,mild,serious"`
+	Pests          []string       `json:"pests" yaml:"pests" doc:"Troubles it is prone to, by id"`
+	Cautions       []Caution      `json:"cautions" yaml:"cautions"`
+	Habit          string         `json:"habit" yaml:"habit" doc:"In plain words"`
+}
+
+// Genus is the first word of the botanical name.
+func (e Entry) Genus() string {
+	g, _, _ := strings.Cut(e.Botanical, " ")
+	return strings.Trim(g, ",×")
 }
 
 // Validate names every field of the entry that cannot be.
@@ -111,39 +151,149 @@ func (e Entry) Validate() error {
 	} {
 		if strings.TrimSpace(s.value) == "" {
 			bad.Add(s.path, s.value, "is missing")
+		} else if len(s.value) > 600 {
+			bad.Add(s.path, nil, "is longer than 600 characters")
 		}
 	}
-	if strings.ContainsFunc(e.ID, func(r rune) bool { return !(r == '-' || unicode.IsDigit(r) || 'a' <= r && r <= 'z') }) {
+	if strings.ContainsFunc(e.ID, func(r rune) bool { return !(r == '-' || '0' <= r && r <= '9' || 'a' <= r && r <= 'z') }) {
 		bad.Add("id", e.ID, "%q: want small letters, digits and hyphens", e.ID)
 	}
 	oneOf(&bad, "form", string(e.Form), asStrings(Forms))
 	oneOf(&bad, "leaf_season", string(e.LeafSeason), []string{string(Evergreen), string(SemiEvergreen), string(Deciduous), string(Herbaceous)})
 	oneOf(&bad, "bloom.habit", e.Bloom.Habit, BloomHabits)
 	oneOf(&bad, "light", e.Light, lights)
+	oneOf(&bad, "soil_water", e.SoilWater, soils)
+	oneOf(&bad, "thirst", e.Thirst, thirsts)
+	oneOf(&bad, "sap_bleeding", e.SapBleeding, bleedings)
+	oneOf(&bad, "graft.habit", e.Graft.Habit, grafts)
+	oneOf(&bad, "poisonous", e.Poisonous, poisons)
+	oneOf(&bad, "pet_danger", e.PetDanger, petDangers)
 	oneOf(&bad, "hard_pruning", string(e.HardPruning), []string{string(FromBase), string(OldWood), string(GreenWood), string(Never)})
-	bad.Within("hardiness_c", e.HardinessC, -50, 5, "°C")
+	bad.Within("hardiness_c", e.HardinessC, -60, 5, "°C")
+	bad.Within("root_hardiness_c", e.RootHardinessC, -25, 5, "°C")
+	bad.Within("drying_kpa_h", e.DryingKPAH, 2, 400, "kPa·h")
 	bad.Within("lateness_days", float64(e.LatenessDays), 1, 90, "days")
 	bad.Within("mature.height_m", e.Mature.HeightM, 0.05, 60, "m")
 	bad.Within("mature.spread_m", e.Mature.SpreadM, 0.05, 40, "m")
 	bad.Within("growth_cm_year", e.GrowthCMYear, 1, 400, "cm")
+	bad.Within("regrowth_cm", e.RegrowthCM, 0, 500, "cm")
+	bad.Within("root_reach", e.RootReach, 0.5, 5, "crown spreads")
+	bad.Within("bloom.old_wood", e.Bloom.OldWood, 0, 1, "of the bloom")
+	bad.Within("bloom.new_wood", e.Bloom.NewWood, 0, 1, "of the bloom")
+	known := []string{"leaf_out"}
 	bad.Below("leaf_out", e.LeafOut.Validate())
-	bad.Below("bloom.start", e.Bloom.Start.Validate("leaf_out"))
-	bad.Below("bloom.end", e.Bloom.End.Validate("leaf_out", "bloom_start"))
-	if e.Bloom.Habit == "new wood" && e.LeafOut.DegreeDays > 0 && e.Bloom.Start.DegreeDays > 0 &&
-		e.Bloom.Start.DegreeDays <= e.LeafOut.DegreeDays {
-		bad.Add("bloom.start", e.Bloom.Start.DegreeDays, "a plant that blooms on new wood cannot bloom before it is in leaf")
+	if e.LeafDrop != nil {
+		bad.Below("leaf_drop", e.LeafDrop.Validate(known...))
+		known = append(known, "leaf_drop")
 	}
-	if (e.Form == Palm) != (e.HardPruning == Never) {
-		bad.Add("hard_pruning", e.HardPruning, "a palm has one growing point and is never cut back; other forms are")
+	bad.Below("bloom.start", e.Bloom.Start.Validate(known...))
+	bad.Below("bloom.end", e.Bloom.End.Validate(append(known, "bloom_start")...))
+	if e.Bloom.BudsSet != nil {
+		bad.Below("bloom.buds_set", e.Bloom.BudsSet.Validate(append(known, "bloom_start", "bloom_end")...))
+	}
+	e.impossible(&bad)
+	for i, id := range e.Pests {
+		if _, ok := Pests()[id]; !ok {
+			bad.Add(fmt.Sprintf("pests[%d]", i), id, "%q is not known; see the list of troubles", id)
+		}
 	}
 	for i, c := range e.Cautions {
 		oneOf(&bad, fmt.Sprintf("cautions[%d].kind", i), c.Kind, cautionKinds)
-		if c.Text == "" {
+		if strings.TrimSpace(c.Text) == "" {
 			bad.Add(fmt.Sprintf("cautions[%d].text", i), c.Text, "is missing")
 		}
 	}
 	return bad.Err()
 }
+
+// impossible notes what fields say against each other, or against what is known of the genus.
+func (e Entry) impossible(bad *invalid.Fields) {
+	if g, ok := genera()[e.Genus()]; ok && (e.HardinessC < g[0] || e.HardinessC > g[1]) {
+		bad.Add("hardiness_c", e.HardinessC, "%g °C is outside what the genus %s is known for (%g to %g °C)", e.HardinessC, e.Genus(), g[0], g[1])
+	}
+	if e.RootHardinessC < e.HardinessC {
+		bad.Add("root_hardiness_c", e.RootHardinessC, "roots that bear %g °C cannot be hardier than the wood (%g °C)", e.RootHardinessC, e.HardinessC)
+	}
+	start, leaf := e.Bloom.Start, e.LeafOut
+	before := start.DegreeDays > 0 && leaf.DegreeDays > 0 && start.Days == 0 && leaf.Days == 0 && start.DegreeDays <= leaf.DegreeDays ||
+		start.After == "leaf_out" && start.Days <= 0
+	if before && e.Bloom.NewWood == 1 && e.Bloom.OldWood == 0 && e.Form != Palm && e.Form != Conifer {
+		bad.Add("bloom.start", start.DegreeDays, "a plant that blooms on new wood only cannot bloom before it is in leaf")
+	}
+	if e.Bloom.End.After == "bloom_start" && e.Bloom.End.Days <= 0 || e.Bloom.End.DegreeDays > 0 && start.DegreeDays > 0 && e.Bloom.End.DegreeDays <= start.DegreeDays {
+		bad.Add("bloom.end", nil, "ends before it starts")
+	}
+	if sum := e.Bloom.OldWood + e.Bloom.NewWood; sum < 0.99 || sum > 1.01 {
+		bad.Add("bloom.old_wood", e.Bloom.OldWood, "%g on old and %g on new wood: the shares must add up to 1", e.Bloom.OldWood, e.Bloom.NewWood)
+	}
+	switch {
+	case e.Bloom.Habit == "old wood" && e.Bloom.OldWood < 0.6, e.Bloom.Habit == "new wood" && e.Bloom.NewWood < 0.6:
+		bad.Add("bloom.habit", e.Bloom.Habit, "%q does not agree with the shares on old and new wood", e.Bloom.Habit)
+	case e.Bloom.Habit == "old wood" && e.Bloom.BudsSet == nil:
+		bad.Add("bloom.buds_set", nil, "is missing: a plant that blooms on old wood forms its flower buds the year before")
+	}
+	if (e.Form == Palm) != (e.HardPruning == Never) {
+		bad.Add("hard_pruning", e.HardPruning, "a palm has one growing point and is never cut back; other forms are")
+	}
+	if (e.LeafSeason == Evergreen) != (e.LeafDrop == nil) {
+		bad.Add("leaf_drop", nil, "want it for plants that lose their leaves, and only for them")
+	}
+	if e.LeafSeason == Herbaceous && e.Form != Perennial {
+		bad.Add("leaf_season", e.LeafSeason, "only a perennial dies back in winter; this is a %s", e.Form)
+	}
+	if (e.Graft.Habit != "own roots") != (e.Graft.RootstockLeaf != "") {
+		bad.Add("graft.rootstock_leaf", e.Graft.RootstockLeaf, "want the rootstock's leaf described for plants that are grafted, and only for them")
+	}
+	if e.HardPruning == FromBase && e.RegrowthCM < e.GrowthCMYear/2 {
+		bad.Add("regrowth_cm", e.RegrowthCM, "%g cm after a hard cut is too little for a plant that renews from the base and grows %g cm a year", e.RegrowthCM, e.GrowthCMYear)
+	}
+	has := func(kind string) bool {
+		return slices.ContainsFunc(e.Cautions, func(c Caution) bool { return c.Kind == kind })
+	}
+	for _, c := range []struct {
+		danger bool
+		kind   string
+	}{{e.Poisonous != "no", "poisonous"}, {e.Spiny, "thorns"}, {e.PetDanger == "serious", "pets"}} {
+		if c.danger && !has(c.kind) {
+			bad.Add("cautions", nil, "a caution of kind %q is missing", c.kind)
+		}
+	}
+	if e.Poisonous == "no" && has("poisonous") {
+		bad.Add("poisonous", e.Poisonous, "a caution says it is poisonous")
+	}
+}
+
+// Pest is a trouble a species may be prone to.
+type Pest struct {
+	ID   string `json:"id" yaml:"id"`
+	Name string `json:"name" yaml:"name"`
+}
+
+// Pests are the known troubles by id.
+var Pests = sync.OnceValue(func() map[string]Pest {
+	list, err := readList[Pest](data, "data/pests.yaml")
+	if err != nil {
+		panic(err) // a test loads it
+	}
+	out := map[string]Pest{}
+	for _, p := range list {
+		out[p.ID] = p
+	}
+	return out
+})
+
+// genera are the hardiest and the tenderest midwinter hardiness known of a genus, °C.
+var genera = sync.OnceValue(func() map[string][2]float64 {
+	out := map[string][2]float64{}
+	b, err := fs.ReadFile(data, "data/genera.yaml")
+	if err == nil {
+		err = yaml.Unmarshal(b, &out)
+	}
+	if err != nil {
+		panic(err) // a test loads it
+	}
+	return out
+})
 
 func oneOf(bad *invalid.Fields, path, value string, known []string) {
 	if !slices.Contains(known, value) {
@@ -161,22 +311,61 @@ func asStrings[S ~string](in []S) []string {
 
 // Dates are a species' events in one garden year.
 type Dates struct {
-	LeafOut, BloomStart, BloomEnd season.Band
-	InLeaf, Blooms                bool // false where this year's warmth never gets so far
+	LeafOut, LeafDrop, BloomStart, BloomEnd, BudsSet season.Band
+	InLeaf, Drops, Blooms, Sets                      bool // false where this year never gets so far, or the species has no such event
 }
 
 // Dates resolves the entry's anchors for the garden year that contains d.
 func (e Entry) Dates(y *season.Year, d day.Day) Dates {
 	var out Dates
 	known := map[string]season.Band{}
-	if out.LeafOut, out.InLeaf = y.Resolve(e.LeafOut, d, known); out.InLeaf {
-		known["leaf_out"] = out.LeafOut
+	resolve := func(name string, a *season.Anchor) (season.Band, bool) {
+		if a == nil {
+			return season.Band{}, false
+		}
+		b, ok := y.Resolve(*a, d, known)
+		if ok {
+			known[name] = b
+		}
+		return b, ok
 	}
-	if out.BloomStart, out.Blooms = y.Resolve(e.Bloom.Start, d, known); out.Blooms {
-		known["bloom_start"] = out.BloomStart
-		out.BloomEnd, out.Blooms = y.Resolve(e.Bloom.End, d, known)
+	out.LeafOut, out.InLeaf = resolve("leaf_out", &e.LeafOut)
+	out.LeafDrop, out.Drops = resolve("leaf_drop", e.LeafDrop)
+	if out.BloomStart, out.Blooms = resolve("bloom_start", &e.Bloom.Start); out.Blooms {
+		out.BloomEnd, out.Blooms = resolve("bloom_end", &e.Bloom.End)
 	}
+	out.BudsSet, out.Sets = resolve("buds_set", e.Bloom.BudsSet)
 	return out
+}
+
+// Stage is where a species stands on a day: what frost would meet.
+type Stage struct {
+	SinceLeafOut int  // days since leaf-out; negative before
+	Leafing      bool // leaf-out is known at all
+	InBloom      bool
+}
+
+// Stages answers Stage for the garden year of d, by the middle of each band, without working the dates out each time.
+func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
+	known := map[string]day.Day{}
+	leaf, leafs := y.When(e.LeafOut, d, known)
+	if leafs {
+		known["leaf_out"] = leaf
+	}
+	if e.LeafDrop != nil {
+		if x, ok := y.When(*e.LeafDrop, d, known); ok {
+			known["leaf_drop"] = x
+		}
+	}
+	start, blooms := y.When(e.Bloom.Start, d, known)
+	end := start
+	if blooms {
+		known["bloom_start"] = start
+		end, blooms = y.When(e.Bloom.End, d, known)
+	}
+	return func(x day.Day) Stage {
+		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end}
+	}
 }
 
 // ClimateType is a kind of climate to start a property from.
@@ -208,16 +397,22 @@ var Built = sync.OnceValue(func() *Catalogue {
 
 // Load reads data/species/*.yaml and data/climates.yaml. All faults found are in the error.
 func Load(files fs.FS) (*Catalogue, error) {
-	c := &Catalogue{byName: map[string]int{}}
+	c := &Catalogue{}
 	names, err := fs.Glob(files, "data/species/*.yaml")
 	if err != nil {
 		return nil, err
 	}
-	var faults []error
+	// Reading is most of a start: the files are read side by side.
+	lists, faults := make([][]Entry, len(names)), make([]error, len(names)+1)
+	var wg sync.WaitGroup
+	for i, name := range names {
+		wg.Go(func() { lists[i], faults[i] = readList[Entry](files, name) })
+	}
+	wg.Go(func() { c.Climates, faults[len(names)] = readList[ClimateType](files, "data/climates.yaml") })
+	wg.Wait()
 	seen := map[string]string{}
-	for _, name := range names {
-		entries, err := readList[Entry](files, name)
-		faults = append(faults, err)
+	for i, name := range names {
+		entries := lists[i]
 		for _, e := range entries {
 			if err := e.Validate(); err != nil {
 				faults = append(faults, fmt.Errorf("%s, entry %q: %w", name, e.ID, err))
@@ -229,28 +424,54 @@ func Load(files fs.FS) (*Catalogue, error) {
 			c.Entries = append(c.Entries, e)
 		}
 	}
-	c.Climates, err = readList[ClimateType](files, "data/climates.yaml")
-	faults = append(faults, err)
 	for _, t := range c.Climates {
 		if err := t.Climate.Validate(); err != nil {
 			faults = append(faults, fmt.Errorf("data/climates.yaml, entry %q: %w", t.ID, err))
 		}
 	}
-	slices.SortFunc(c.Entries, func(a, b Entry) int { return strings.Compare(a.Common, b.Common) })
-	for i, e := range c.Entries {
-		c.byName[e.ID] = i
-	}
+	c.index()
 	return c, errors.Join(faults...)
 }
 
-// readList decodes a YAML list strictly; a fault names the file, the entry it stands in and the field.
+// index sorts the entries by common name and finds them by id.
+func (c *Catalogue) index() {
+	slices.SortFunc(c.Entries, func(a, b Entry) int { return strings.Compare(a.Common, b.Common) })
+	c.byName = make(map[string]int, len(c.Entries))
+	for i, e := range c.Entries {
+		c.byName[e.ID] = i
+	}
+}
+
+// With is the catalogue with the user's own entries in place of, or beside, the built ones.
+func (c *Catalogue) With(own []Entry) *Catalogue {
+	out := &Catalogue{Climates: c.Climates}
+	mine := map[string]bool{}
+	for _, e := range own {
+		mine[e.ID] = true
+	}
+	for _, e := range c.Entries {
+		if !mine[e.ID] {
+			out.Entries = append(out.Entries, e)
+		}
+	}
+	out.Entries = append(out.Entries, own...)
+	out.index()
+	return out
+}
+
+// readList decodes a YAML list of the data strictly.
 func readList[T any](files fs.FS, name string) ([]T, error) {
 	b, err := fs.ReadFile(files, name)
 	if err != nil {
 		return nil, err
 	}
+	return decode[T](b, name)
+}
+
+// decode decodes a YAML list strictly; a fault names the file, the entry it stands in and the field.
+func decode[T any](b []byte, name string) ([]T, error) {
 	var out []T
-	err = yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
+	err := yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
 	var at yaml.Error
 	if errors.As(err, &at) && at.GetToken() != nil {
 		line := at.GetToken().Position.Line
@@ -260,10 +481,10 @@ func readList[T any](files fs.FS, name string) ([]T, error) {
 				entry = strings.TrimSpace(rest)
 			}
 		}
-		return nil, fmt.Errorf("%s, line %d, entry %q, field %q: %s", name, line, entry, field, at.GetMessage())
+		return nil, invalid.Fields{{Path: name, Problem: fmt.Sprintf("line %d, entry %q, field %q: %s", line, entry, field, at.GetMessage())}}
 	}
 	if err != nil {
-		return nil, fmt.Errorf("%s: %w", name, err)
+		return nil, invalid.Fields{{Path: name, Problem: err.Error()}}
 	}
 	return out, nil
 }

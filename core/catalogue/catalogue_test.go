@@ -15,7 +15,7 @@ func TestBuiltLoads(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(c.Entries) < 30 || len(c.Climates) < 10 {
+	if len(c.Entries) < 160 || len(c.Climates) < 40 {
 		t.Errorf("%d species, %d climates", len(c.Entries), len(c.Climates))
 	}
 	for _, id := range []string{"camellia-japonica", "azalea-evergreen", "hydrangea-macrophylla", "hydrangea-paniculata",

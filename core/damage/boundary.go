@@ -4,6 +4,8 @@ import (
 	"math"
 
 	"gonum.org/v1/gonum/stat/distuv"
+
+	"mezzadro/core/cold"
 )
 
 // What a check is worth: chances of what is seen on living and on dead wood.
@@ -11,7 +13,7 @@ const (
 	ScratchMisread = 0.05 // a scratch read the wrong way round
 	BudsHeldAlive  = 0.95 // share of buds that hold on living wood
 	BudsHeldDead   = 0.08 // share that hold on dead wood
-	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy
+	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy; without a forecast
 	ShootMisread   = 0.01 // a living shoot seen where there is none
 	CrownMisread   = 0.05
 
@@ -38,6 +40,39 @@ func uninformed() (b Belief) {
 		b[i] = (1 - priorNone - priorWhole) / cells
 	}
 	return b
+}
+
+// forecastTrust is how much of the belief before any check comes from the forecast of what the weather did; the rest
+// stays uninformed, so that checks can overrule a forecast that was wrong.
+const forecastTrust = 0.7
+
+// forecast is the belief before any check from what an event is expected to have done.
+func forecast(o *cold.Outcome) (b Belief) {
+	b = uninformed()
+	if o == nil || o.Worst.Organ == "" {
+		return b
+	}
+	var f Belief
+	below := 1.0 // chance that it lives at the height below
+	for i := range f {
+		alive := 0.0
+		if i <= cells {
+			alive = min(below, o.AliveAt(float64(i)/cells))
+		}
+		f[i], below = below-alive, alive
+	}
+	for i := range b {
+		b[i] = forecastTrust*f[i] + (1-forecastTrust)*b[i]
+	}
+	return b
+}
+
+// budsAlone is the chance that frost took just the buds of living wood.
+func budsAlone(o *cold.Outcome) float64 {
+	if o == nil || !o.Event.Cold() {
+		return BudsDeadAlone
+	}
+	return max(BudsDeadAlone, min(0.9, forecastTrust*o.Share(cold.Buds)))
 }
 
 // stepTable is the chance that a stem lives at a height d cells below the point where life ends on average.
@@ -116,10 +151,11 @@ func (b *Belief) chanceBelow(x float64) float64 {
 }
 
 // budChances are the chances of held buds and broken ones on living and on dead wood, but for the same factor in both.
-func budChances(held, broke int) (alive, dead float64) {
+// alone is the chance that the frost took just the buds of living wood.
+func budChances(held, broke int, alone float64) (alive, dead float64) {
 	n := func(share float64) float64 {
 		return math.Pow(share, float64(held)) * math.Pow(1-share, float64(broke))
 	}
 	dead = n(BudsHeldDead)
-	return (1-BudsDeadAlone)*n(BudsHeldAlive) + BudsDeadAlone*dead, dead
+	return (1-alone)*n(BudsHeldAlive) + alone*dead, dead
 }

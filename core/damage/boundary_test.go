@@ -46,7 +46,7 @@ func (s stand) look(b *Belief, k Kind, x float64) {
 			held++
 		}
 	}
-	a, d := budChances(held, budsARub-held)
+	a, d := budChances(held, budsARub-held, BudsDeadAlone)
 	b.update(x, a, d)
 }
 
@@ -65,7 +65,7 @@ func TestBoundaryOfSimulatedPlants(t *testing.T) {
 		s := newStand(rand.New(rand.NewPCG(17, uint64(i))))
 		b := uninformed()
 		for range checks {
-			k, x := b.bestHeight(both, candidates)
+			k, x := b.bestHeight(both, candidates, BudsDeadAlone)
 			s.look(&b, k, x)
 		}
 		lo, hi := b.interval()
@@ -133,8 +133,8 @@ func TestBeliefMoves(t *testing.T) {
 		t.Errorf("the belief sums to %g", sum)
 	}
 	for held := 0; held < 10; held++ { // more held buds never speak less for life
-		a0, d0 := budChances(held, 10-held)
-		a1, d1 := budChances(held+1, 9-held)
+		a0, d0 := budChances(held, 10-held, BudsDeadAlone)
+		a1, d1 := budChances(held+1, 9-held, BudsDeadAlone)
 		if a1/d1 < a0/d0 {
 			t.Errorf("%d of 10 held speaks less for life than %d", held+1, held)
 		}

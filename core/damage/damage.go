@@ -29,6 +29,7 @@ type evidence struct {
 	living, brown bool // green bark, held buds or a shoot seen; brown bark seen
 	crown, spear  string
 	held, broke   int
+	alone         float64 // chance that frost took just the buds of living wood
 }
 
 // spot gathers all buds rubbed at one height, so that the order of checks cannot matter.
@@ -38,7 +39,7 @@ type spot struct {
 }
 
 func gather(q Question) evidence {
-	e := evidence{belief: uninformed()}
+	e := evidence{belief: forecast(q.Forecast), alone: budsAlone(q.Forecast)}
 	var spots []spot
 	crown, spear := 0.0, 0.0 // log-odds for a living crown and a held spear
 	for _, c := range q.Checks {
@@ -83,7 +84,7 @@ func gather(q Question) evidence {
 		}
 	}
 	for _, s := range spots {
-		alive, dead := budChances(s.held, s.broke)
+		alive, dead := budChances(s.held, s.broke, e.alone)
 		e.belief.update(s.height/q.Plant.HeightM, alive, dead)
 		e.held += s.held
 		e.broke += s.broke
@@ -284,7 +285,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
-			would := Question{Plant: q.Plant, Checks: append(slices.Clone(q.Checks), Check{Kind: Crown, Result: r})}
+			would := Question{Plant: q.Plant, Forecast: q.Forecast, Checks: append(slices.Clone(q.Checks), Check{Kind: Crown, Result: r})}
 			after := gather(would)
 			if nd := s.decide(&after); nd.kind != d.kind {
 				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))
@@ -296,10 +297,10 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil
 	}
 	kinds := []Kind{Scratch, BudRub}
-	kind, x := e.belief.bestHeight(kinds, heights(q.Plant.HeightM))
+	kind, x := e.belief.bestHeight(kinds, heights(q.Plant.HeightM), e.alone)
 	matters := !e.any
 	var changes []string
-	for _, o := range outcomes(kind) {
+	for _, o := range outcomes(kind, e.alone) {
 		after := *e
 		p := after.belief.update(x, o.alive, o.dead)
 		after.any = true

@@ -20,13 +20,13 @@ type outcome struct {
 }
 
 // outcomes of the two checks that can be placed on a stem.
-func outcomes(k Kind) []outcome {
+func outcomes(k Kind, alone float64) []outcome {
 	if k == Scratch {
 		return []outcome{{"green", 1 - ScratchMisread, ScratchMisread}, {"brown", ScratchMisread, 1 - ScratchMisread}}
 	}
 	out := make([]outcome, 0, budsARub+1)
 	for held := 0; held <= budsARub; held++ {
-		a, d := budChances(held, budsARub-held)
+		a, d := budChances(held, budsARub-held, alone)
 		ways := binomial(budsARub, held)
 		out = append(out, outcome{"", a * ways, d * ways})
 	}
@@ -44,10 +44,10 @@ func binomial(n, k int) float64 {
 // bestHeight finds the height and kind of check that is expected to leave the least open, that is, to tell most in
 // the sense of information: over several checks this shrinks the interval faster than taking each time the check
 // that shrinks it most by itself. heights are candidates as shares of the plant's height.
-func (b *Belief) bestHeight(kinds []Kind, heights []float64) (kind Kind, x float64) {
+func (b *Belief) bestHeight(kinds []Kind, heights []float64, alone float64) (kind Kind, x float64) {
 	most := math.Inf(-1)
 	for _, k := range kinds {
-		results := outcomes(k)
+		results := outcomes(k, alone)
 		sureDead, sureAlive := spread(results, 0), spread(results, 1)
 		for _, h := range heights {
 			lives, noise := 0.0, 0.0 // chance that the spot lives; what stays open about the sight if life's end is known

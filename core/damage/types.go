@@ -7,8 +7,8 @@
 // with an 80 % interval, the share of crown lost and the check that would tell most. Silence before the patience date,
 // the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
 //
-// In this first cut the belief before any check is uninformed, and stems, crowns and palm spears are judged; grafts,
-// bark rings and neighbours are not.
+// Before any check the belief follows what the weather is expected to have done, as far as that is known. Stems, crowns
+// and palm spears are judged; grafts, bark rings and neighbours are not yet.
 package damage
 
 import (
@@ -16,6 +16,7 @@ import (
 	"slices"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
@@ -64,6 +65,9 @@ type Question struct {
 	Today  day.Day
 	Year   *season.Year
 	Checks []Check
+
+	// Forecast is what the worst event of the last months is expected to have done to the plant, nil when not known.
+	Forecast *cold.Outcome
 
 	// Overrule is the verdict the gardener gives in place of the computed one, empty for none; OverruleCutM is the
 	// height of its cut, m, where it has one.

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/season"
@@ -205,11 +206,18 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 		}
 		out = append(out, r)
 	}
+	if o := q.Forecast; o != nil && o.Worst.Organ != "" {
+		r := Reason{Text: "Expected before any check: " + o.Reason(), Speaks: "wait"}
+		if lost := o.Dieback; o.Worst.Organ == cold.Wood && lost > 0.03 {
+			r.Speaks, r.Weight = "dead", round(forecastTrust*o.Share(cold.Wood), 0.01)
+		}
+		out = append(out, r)
+	}
 	for _, c := range q.Checks {
 		at := metres(c.HeightM)
 		switch {
 		case c.Kind == BudRub:
-			alive, dead := budChances(c.Held, c.Broke)
+			alive, dead := budChances(c.Held, c.Broke, budsAlone(q.Forecast))
 			say(fmt.Sprintf("%d of %d buds held at %s", c.Held, c.Held+c.Broke, at), alive, dead)
 		case c.Kind == Scratch && c.Result == "green":
 			say("Bark green at "+at, 1-ScratchMisread, ScratchMisread)

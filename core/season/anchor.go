@@ -1,17 +1,21 @@
 package season
 
 import (
+	"sort"
+
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 )
 
 // Anchor fixes an event of the plant's year to the season, not to a month, so that one entry serves every climate.
-// Exactly one of DegreeDays, RisingH, FallingH and After is given; Days moves the result.
+// Exactly one of DegreeDays, RisingH, FallingH, LastFrost, FirstFrost and After is given; Days moves the result.
 type Anchor struct {
 	DegreeDays float64 `json:"degree_days,omitempty" yaml:"degree_days,omitempty"` // base 10 °C from midwinter
 	RisingH    float64 `json:"daylength_rising_h,omitempty" yaml:"daylength_rising_h,omitempty"`
 	FallingH   float64 `json:"daylength_falling_h,omitempty" yaml:"daylength_falling_h,omitempty"`
-	After      string  `json:"after,omitempty" yaml:"after,omitempty"` // name of another anchor of the entry
+	LastFrost  float64 `json:"last_frost,omitempty" yaml:"last_frost,omitempty"`   // share of years, %, in which the last frost of spring is over
+	FirstFrost float64 `json:"first_frost,omitempty" yaml:"first_frost,omitempty"` // share of years, %, in which the first frost of autumn has come
+	After      string  `json:"after,omitempty" yaml:"after,omitempty"`             // name of another anchor of the entry
 	Days       int     `json:"days,omitempty" yaml:"days,omitempty"`
 }
 
@@ -19,13 +23,13 @@ type Anchor struct {
 func (a Anchor) Validate(known ...string) error {
 	var bad invalid.Fields
 	given := 0
-	for _, v := range []bool{a.DegreeDays != 0, a.RisingH != 0, a.FallingH != 0, a.After != ""} {
+	for _, v := range []bool{a.DegreeDays != 0, a.RisingH != 0, a.FallingH != 0, a.LastFrost != 0, a.FirstFrost != 0, a.After != ""} {
 		if v {
 			given++
 		}
 	}
 	if given != 1 {
-		bad.Add("anchor", nil, "want exactly one of degree_days, daylength_rising_h, daylength_falling_h and after")
+		bad.Add("anchor", nil, "want exactly one of degree_days, daylength_rising_h, daylength_falling_h, last_frost, first_frost and after")
 	}
 	if a.DegreeDays != 0 {
 		bad.Within("degree_days", a.DegreeDays, 1, 4000, "°C·days")
@@ -34,6 +38,14 @@ func (a Anchor) Validate(known ...string) error {
 		if h != 0 {
 			bad.Within(name, h, 8, 16, "h")
 		}
+	}
+	for name, share := range map[string]float64{"last_frost": a.LastFrost, "first_frost": a.FirstFrost} {
+		if share != 0 {
+			bad.Within(name, share, 1, 99, "% of years")
+		}
+	}
+	if a.Days < -200 || a.Days > 300 {
+		bad.Add("days", a.Days, "%d days is outside -200 to 300 days", a.Days)
 	}
 	if a.After != "" {
 		found := false
@@ -50,7 +62,6 @@ func (a Anchor) Validate(known ...string) error {
 // Resolve turns the anchor into days of the garden year that contains d. The others are anchors resolved before.
 // Where a daylength is never reached, the day nearest to it (a solstice) stands.
 func (y *Year) Resolve(a Anchor, d day.Day, others map[string]Band) (Band, bool) {
-	c := y.Normals.Climate
 	move := func(b Band) Band { n := day.Day(a.Days); return Band{b.Early + n, b.Mid + n, b.Late + n} }
 	switch {
 	case a.DegreeDays != 0:
@@ -65,20 +76,47 @@ func (y *Year) Resolve(a Anchor, d day.Day, others map[string]Band) (Band, bool)
 			return Band{day.None, day.None, day.None}, false
 		}
 		return move(b), true
-	case a.RisingH != 0:
+	case a.LastFrost != 0:
+		x, ok := y.FrostDay(d, 0, a.LastFrost/100, true)
+		return move(Band{x, x, x}), ok
+	case a.FirstFrost != 0:
+		x, ok := y.FrostDay(d, 0, a.FirstFrost/100, false)
+		return move(Band{x, x, x}), ok
+	default:
+		x := y.daylengthDay(a, d)
+		return move(Band{x, x, x}), true
+	}
+}
+
+// daylengthDay is the day on which daylength passes the anchor's hours.
+func (y *Year) daylengthDay(a Anchor, d day.Day) day.Day {
+	c := y.Normals.Climate
+	if a.RisingH != 0 {
 		// From the shortest day, ten days before midwinter's first, to the longest.
 		shortest := c.Midwinter(d) - 10
-		for x := shortest; ; x++ {
-			if x == shortest+182 || Daylength(c.Latitude, x) >= a.RisingH {
-				return move(Band{x, x, x}), true
-			}
-		}
-	default:
-		longest := c.Midwinter(d) + 172
-		for x := longest; ; x++ {
-			if x == longest+183 || Daylength(c.Latitude, x) <= a.FallingH {
-				return move(Band{x, x, x}), true
-			}
-		}
+		return shortest + day.Day(sort.Search(182, func(i int) bool { return Daylength(c.Latitude, shortest+day.Day(i)) >= a.RisingH }))
 	}
+	longest := c.Midwinter(d) + 172
+	return longest + day.Day(sort.Search(183, func(i int) bool { return Daylength(c.Latitude, longest+day.Day(i)) <= a.FallingH }))
+}
+
+// When is the middle of Resolve's band, without its spread: quick enough to ask for every species of every property.
+func (y *Year) When(a Anchor, d day.Day, others map[string]day.Day) (day.Day, bool) {
+	n := day.Day(a.Days)
+	switch {
+	case a.DegreeDays != 0:
+		sums := y.warmth(d)
+		i := sort.SearchFloat64s(sums.sum, a.DegreeDays)
+		return sums.from + day.Day(i) + n, i < len(sums.sum)
+	case a.After != "":
+		x, ok := others[a.After]
+		return x + n, ok
+	case a.LastFrost != 0:
+		x, ok := y.FrostDay(d, 0, a.LastFrost/100, true)
+		return x + n, ok
+	case a.FirstFrost != 0:
+		x, ok := y.FrostDay(d, 0, a.FirstFrost/100, false)
+		return x + n, ok
+	}
+	return y.daylengthDay(a, d) + n, true
 }

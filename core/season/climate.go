@@ -207,14 +207,25 @@ func FitMonths(months [12]float64) Curve {
 
 // Normals is a climate by day.
 type Normals struct {
-	Climate          Climate
-	TMin, TMax       Curve
-	Rain, RH, Wind   Curve // rain in mm a day
-	winterSD, midDay float64
+	Climate            Climate
+	TMin, TMax         Curve
+	Rain, RH, Wind     Curve // rain in mm a day
+	winterSD, summerSD float64
 }
 
-// summerSD is the spread of daily mean temperature in midsummer, °C (mid-latitude stations lie near 2 to 3).
-const summerSD = 2.4
+// rangeSD is the spread of a night outside winter as a share of the mean daily range: dry clear air, in which days and
+// nights lie far apart, also lets one night differ most from the next. Fitted so that the last and first frosts of the
+// built climates fall where gardeners there expect them; mid-latitude stations lie near 2.5 to 4 °C.
+const rangeSD = 0.3
+
+// summerSpread is that spread for the climate, °C.
+func (c Climate) summerSpread() float64 {
+	sum := 0.0
+	for _, n := range c.Normals {
+		sum += (n.TMaxC - n.TMinC) / 12
+	}
+	return max(2.4, min(3.8, rangeSD*sum))
+}
 
 // Daily makes the smooth daily normals of a valid climate.
 func (c Climate) Daily() *Normals {
@@ -233,6 +244,7 @@ func (c Climate) Daily() *Normals {
 		RH:      get(func(n Normal) float64 { return n.RHPct }),
 		Wind:    get(func(n Normal) float64 { return n.WindMS }),
 	}
+	n.summerSD = c.summerSpread()
 	n.winterSD = n.solveWinterSD()
 	return n
 }

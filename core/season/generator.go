@@ -4,6 +4,7 @@ import (
 	"math"
 	"math/rand/v2"
 
+	"gonum.org/v1/gonum/mathext"
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"mezzadro/core/day"
@@ -34,6 +35,14 @@ type shocks struct{ temp, rainChance, rainAmount, wind, damp float64 }
 func (g Generator) shock(d day.Day) shocks {
 	r := rand.New(rand.NewPCG(g.Seed, uint64(int64(d))*0x9e3779b97f4a7c15+1))
 	return shocks{r.NormFloat64(), r.Float64(), r.ExpFloat64(), r.NormFloat64(), r.NormFloat64()}
+}
+
+// rainShape is the gamma shape of a wet day's amount: many light falls, few heavy ones (Wilks 1999 finds 0.6 to 0.8).
+const rainShape = 0.7
+
+// rainGamma turns an exponential draw into a gamma one of mean 1 with the same rank.
+func rainGamma(draw float64) float64 {
+	return mathext.GammaIncRegInv(rainShape, -math.Expm1(-draw)) / rainShape
 }
 
 // Days makes the weather of n days from the given one.
@@ -71,7 +80,7 @@ func (g Generator) Days(from day.Day, n int) []Weather {
 		if !wet {
 			lean = -share * 1.6
 		} else {
-			w.RainMM = daily / share * s.rainAmount
+			w.RainMM = daily / share * rainGamma(s.rainAmount)
 			w.RHPct += 12
 			w.Sun *= 0.35
 		}

@@ -2,6 +2,7 @@ package season
 
 import (
 	"math"
+	"sync"
 
 	"gonum.org/v1/gonum/stat/distuv"
 
@@ -33,7 +34,7 @@ func (n *Normals) sdWith(winter, fraction float64) float64 {
 	if n.Climate.South() {
 		phase = -phase
 	}
-	return (winter+summerSD)/2 + (winter-summerSD)/2*phase
+	return (winter+n.summerSD)/2 + (winter-n.summerSD)/2*phase
 }
 
 // solveWinterSD finds the winter spread with which the median coldest night of a year is the climate's extreme minimum.
@@ -135,11 +136,28 @@ type Year struct {
 	Normals  *Normals
 	observed map[day.Day]Extremes
 	last     day.Day // last day observed without a later one
+
+	mu     sync.Mutex
+	sums   map[day.Day]warmth // by midwinter
+	frosts map[frostAsked]day.Day
+}
+
+// warmth is the running sum of degree-days of a year from midwinter, with days not observed as normal.
+type warmth struct {
+	from day.Day
+	sum  []float64
+}
+
+// frostAsked is a question FrostDay answered before.
+type frostAsked struct {
+	midwinter  day.Day
+	limit, by  float64
+	lastSpring bool
 }
 
 // NewYear joins what was observed to the normals. Days not observed are taken as normal.
 func NewYear(n *Normals, observed map[day.Day]Extremes) *Year {
-	y := &Year{Normals: n, observed: observed, last: day.None}
+	y := &Year{Normals: n, observed: observed, last: day.None} // nobody changes observed any more
 	for d := range observed {
 		y.last = max(y.last, d)
 	}
@@ -171,14 +189,96 @@ func DegreeDay(tmin, tmax, base float64) float64 {
 	}
 }
 
-// DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal.
+// DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal; 0 before midwinter.
 func (y *Year) DegreeDays(d day.Day) float64 {
-	sum := 0.0
-	for x := y.Normals.Climate.Midwinter(d); x <= d; x++ {
-		e, _ := y.Extremes(x)
-		sum += DegreeDay(e.Min, e.Max, GrowthBase)
+	w := y.warmth(d)
+	if d < w.from {
+		return 0
 	}
-	return sum
+	return w.sum[min(len(w.sum)-1, d.Sub(w.from))]
+}
+
+// warmth is the sums of the garden year of d, worked out once.
+func (y *Year) warmth(d day.Day) warmth {
+	from := y.Normals.Climate.Midwinter(d)
+	y.mu.Lock()
+	defer y.mu.Unlock()
+	if w, done := y.sums[from]; done {
+		return w
+	}
+	w := warmth{from, make([]float64, 366)}
+	sum := 0.0
+	for i := range w.sum {
+		e, _ := y.Extremes(from + day.Day(i))
+		sum += DegreeDay(e.Min, e.Max, GrowthBase)
+		w.sum[i] = sum
+	}
+	if y.sums == nil {
+		y.sums = map[day.Day]warmth{}
+	}
+	y.sums[from] = w
+	return w
+}
+
+// FrostDay is the day by which, in a share by of years, the last night of spring under limit °C is over (spring), or
+// the first of autumn has come; in the garden year of d, with what was observed taken as it was. ok is false where
+// frost comes in fewer years than that.
+func (y *Year) FrostDay(d day.Day, limit, by float64, spring bool) (at day.Day, ok bool) {
+	c := y.Normals.Climate
+	ask := frostAsked{c.Midwinter(d), limit, by, spring}
+	y.mu.Lock()
+	at, known := y.frosts[ask]
+	y.mu.Unlock()
+	if !known {
+		at = y.frostDay(ask)
+		y.mu.Lock()
+		if y.frosts == nil {
+			y.frosts = map[frostAsked]day.Day{}
+		}
+		y.frosts[ask] = at
+		y.mu.Unlock()
+	}
+	return at, at != day.None
+}
+
+func (y *Year) frostDay(ask frostAsked) day.Day {
+	if ask.lastSpring {
+		from, to := ask.midwinter-30, ask.midwinter+182
+		seen := day.None
+		for x := from; x <= min(to, y.last); x++ {
+			if e, ok := y.observed[x]; ok && e.Min < ask.limit {
+				seen = x
+			}
+		}
+		from = max(from, y.last+1)
+		if from > to {
+			return seen
+		}
+		chance := y.Normals.FrostToCome(from, to, ask.limit)
+		for i, p := range chance {
+			if p <= 1-ask.by {
+				if i == 0 { // most likely none is to come
+					return seen
+				}
+				return from + day.Day(i)
+			}
+		}
+		return to
+	}
+	from, to := ask.midwinter+182, ask.midwinter+364
+	for x := from; x <= min(to, y.last); x++ {
+		if e, ok := y.observed[x]; ok && e.Min < ask.limit {
+			return x
+		}
+	}
+	logNone := 0.0
+	for x := max(from, y.last+1); x <= to; x++ {
+		logNone += independence * math.Log1p(-math.Min(y.Normals.FrostChance(x, ask.limit), 1-1e-12))
+		if 1-math.Exp(logNone) >= ask.by {
+			return x
+		}
+	}
+	return day.None
 }
 
 // z90 is the standard normal deviate that one case in ten exceeds.

@@ -5,7 +5,6 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
-	"time"
 
 	"mezzadro/core/day"
 )
@@ -25,19 +24,25 @@ type Spread struct {
 	High float64 `json:"high"`
 }
 
+// DatedSpread is a figure on a day, with its spread.
+type DatedSpread struct {
+	Day day.Day `json:"day" format:"date"`
+	Spread
+}
+
 // Outlook is what simulated years say of the garden year: observed days as they were, days ahead made up from the
 // climate, going on from the last observed day's anomaly. A simulation, not a forecast.
 type Outlook struct {
-	Years             int      `json:"years" doc:"Simulated years"`
-	LastFrost         *Band    `json:"last_frost" doc:"Last night under 0 °C of the spring; null where fewer than half the years have one"`
-	FirstFrost        *Band    `json:"first_frost" doc:"First night under 0 °C of the autumn"`
-	LastKillingFrost  *Band    `json:"last_killing_frost" doc:"−2.2 °C"`
-	FirstKillingFrost *Band    `json:"first_killing_frost"`
-	DegreeDays        []Spread `json:"degree_days" doc:"Base 10 °C since midwinter at each month's end, twelve months from midwinter"`
-	HottestWeek       *Band    `json:"hottest_week" doc:"Middle day of the seven warmest"`
-	HottestWeekC      Spread   `json:"hottest_week_c" doc:"Its mean temperature, °C"`
-	ChillHours        Spread   `json:"chill_hours" doc:"Hours from 0 to 7.2 °C between the garden year's start and the spring"`
-	ExtremeMinC       Spread   `json:"extreme_min_c" doc:"Coldest night of the garden year, °C"`
+	Years             int           `json:"years" doc:"Simulated years"`
+	LastFrost         *Band         `json:"last_frost" doc:"Last night under 0 °C of the spring; null where fewer than half the years have one"`
+	FirstFrost        *Band         `json:"first_frost" doc:"First night under 0 °C of the autumn"`
+	LastKillingFrost  *Band         `json:"last_killing_frost" doc:"−2.2 °C"`
+	FirstKillingFrost *Band         `json:"first_killing_frost"`
+	DegreeDays        []DatedSpread `json:"degree_days" doc:"Base 10 °C since midwinter, week by week through the year from midwinter"`
+	HottestWeek       *Band         `json:"hottest_week" doc:"Middle day of the seven warmest"`
+	HottestWeekC      Spread        `json:"hottest_week_c" doc:"Its mean temperature, °C"`
+	ChillHours        Spread        `json:"chill_hours" doc:"Hours from 0 to 7.2 °C between the garden year's start and the spring"`
+	ExtremeMinC       Spread        `json:"extreme_min_c" doc:"Coldest night of the garden year, °C"`
 }
 
 // ChillHours is how long a day lies between 0 and 7.2 °C, taking it as a straight rise and fall, hours.
@@ -47,6 +52,9 @@ func ChillHours(lo, hi float64) float64 {
 	}
 	return 24 * math.Max(0, math.Min(7.2, hi)-math.Max(0, lo)) / (hi - lo)
 }
+
+// weeks is how many weeks from midwinter the degree-days are given for.
+const weeks = 52
 
 // Simulate makes the outlook of the garden year of d from a number of seeded years. The same seed gives the same answer.
 func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
@@ -62,14 +70,14 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 		e, seen[i] = y.Extremes(x)
 		lo[i], hi[i], sd[i] = e.Min, e.Max, y.Normals.SD(x)
 	}
-	// months of degree-days: the ends of the twelve months from midwinter
-	ends := make([]int, 12)
-	for m := range ends {
-		ends[m] = day.Of(midwinter.Year(), midwinter.Month()+time.Month(m+1), 1).Sub(from) - 1
+	// degree-days are noted at the end of each week from midwinter on
+	ends := make([]int, weeks)
+	for w := range ends {
+		ends[w] = midwinter.Sub(from) + 7*(w+1) - 1
 	}
 	var last, first, lastKill, firstKill, hotDay []float64
 	hotC, chill, coldest := make([]float64, 0, years), make([]float64, 0, years), make([]float64, 0, years)
-	sums := make([][]float64, 12)
+	sums := make([][]float64, weeks)
 	fresh := math.Sqrt(1 - Persistence*Persistence)
 	mean := make([]float64, n)
 	for k := range years {
@@ -77,7 +85,7 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 		anomaly := r.NormFloat64()
 		lf, ff, lk, fk := -1, -1, -1, -1
 		dd, ch, low := 0.0, 0.0, math.Inf(1)
-		month := 0
+		week := 0
 		for i := range n {
 			x := from + day.Day(i)
 			a, b := lo[i], hi[i]
@@ -111,19 +119,19 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 			if x >= midwinter {
 				dd += DegreeDay(a, b, GrowthBase)
 			}
-			if month < 12 && i == ends[month] {
-				sums[month] = append(sums[month], dd)
-				month++
+			if week < weeks && i == ends[week] {
+				sums[week] = append(sums[week], dd)
+				week++
 			}
 		}
-		best, at, week := math.Inf(-1), 0, 0.0
+		best, at, warmth := math.Inf(-1), 0, 0.0
 		for i := range to.Sub(from) {
-			week += mean[i]
+			warmth += mean[i]
 			if i >= 7 {
-				week -= mean[i-7]
+				warmth -= mean[i-7]
 			}
-			if i >= 6 && week/7 > best {
-				best, at = week/7, i-3
+			if i >= 6 && warmth/7 > best {
+				best, at = warmth/7, i-3
 			}
 		}
 		hotDay, hotC = append(hotDay, float64(at)), append(hotC, best)
@@ -147,8 +155,8 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 	}
 	out := Outlook{Years: years, LastFrost: band(last), FirstFrost: band(first), LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill),
 		HottestWeek: band(hotDay), HottestWeekC: spreadOf(hotC), ChillHours: spreadOf(chill), ExtremeMinC: spreadOf(coldest)}
-	for _, s := range sums {
-		out.DegreeDays = append(out.DegreeDays, spreadOf(s))
+	for w, s := range sums {
+		out.DegreeDays = append(out.DegreeDays, DatedSpread{from + day.Day(ends[w]), spreadOf(s)})
 	}
 	return out
 }

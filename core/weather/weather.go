@@ -1,10 +1,11 @@
-// Package weather reads what the weather was from hourly records: the days' extremes, and the freezes that struck.
-// Nobody types a freeze in: it is found from the hours, by a threshold that follows from the climate, since a night
-// that is nothing on the prairie is a disaster on the gulf coast.
+// Package weather reads what the weather was from hourly records: the days' extremes, and the events that struck:
+// freezes, frosts on open growth, heat, gales and wet spells. Nobody types an event in: it is found from the hours, by
+// thresholds that follow from the climate, since a night that is nothing on the prairie is a disaster on the gulf coast.
 package weather
 
 import (
 	"math"
+	"slices"
 	"time"
 
 	"mezzadro/core/day"
@@ -19,6 +20,29 @@ type Hour struct {
 	RainMM float64
 	RHPct  float64
 	Sun    float64 // share of the clear-sky sun, 0 to 1
+	Here   bool    // measured in the garden itself: no correction for its site
+}
+
+// At is the record as it was on a site, unless it was measured there.
+func At(hours []Hour, s season.Site) []Hour {
+	if s == (season.Site{}) {
+		return hours
+	}
+	o := s.Offsets()
+	out := make([]Hour, len(hours))
+	for i, h := range hours {
+		if !h.Here {
+			switch {
+			case h.Sun > 0: // NaN counts as night
+				h.TempC += o.DayC
+			default:
+				h.TempC += o.NightC
+			}
+			h.WindMS *= o.Wind
+		}
+		out[i] = h
+	}
+	return out
 }
 
 // fullDay is how many hourly records make a day's extremes trustworthy.
@@ -26,37 +50,90 @@ const fullDay = 20
 
 // Daily gives the lowest and highest temperature of each day of the zone that has at least 20 hourly records.
 func Daily(hours []Hour, zone *time.Location) map[day.Day]season.Extremes {
-	out, count := map[day.Day]season.Extremes{}, map[day.Day]int{}
-	for _, h := range hours {
+	type tally struct {
+		season.Extremes
+		n int
+	}
+	days := make(map[day.Day]tally, len(hours)/24+1)
+	on := civil(hours, zone)
+	last, running := day.None, tally{}
+	for i, h := range hours {
 		if math.IsNaN(h.TempC) {
 			continue
 		}
-		d := day.FromTime(h.Time.In(zone))
-		e, seen := out[d]
-		if !seen {
-			e = season.Extremes{Min: h.TempC, Max: h.TempC}
+		if d := on(i); d != last {
+			days[last] = running
+			last, running = d, days[d]
 		}
-		out[d] = season.Extremes{Min: min(e.Min, h.TempC), Max: max(e.Max, h.TempC)}
-		count[d]++
+		if running.n == 0 {
+			running.Extremes = season.Extremes{Min: h.TempC, Max: h.TempC}
+		}
+		running.Min, running.Max = min(running.Min, h.TempC), max(running.Max, h.TempC)
+		running.n++
 	}
-	for d, n := range count {
-		if n < fullDay {
-			delete(out, d)
+	days[last] = running
+	delete(days, day.None)
+	out := make(map[day.Day]season.Extremes, len(days))
+	for d, t := range days {
+		if t.n >= fullDay {
+			out[d] = t.Extremes
 		}
 	}
 	return out
 }
 
-// Freeze is one cold event.
-type Freeze struct {
-	From, To    time.Time // first and last hour under the threshold
-	Coldest     time.Time
-	MinC        float64 // lowest temperature, °C
-	ThresholdC  float64 // what counted as a freeze here, °C
-	HoursBelow0 int     // hours under 0 °C around the event, unbroken but for short thaws
-	FallC       float64 // how far the minimum fell within 72 h: suddenness, °C
-	BeforeC     float64 // mean temperature of the fourteen days before, °C
-	BeforeOffC  float64 // how much that was above the normal of those days, °C
+// Kinds of event.
+const (
+	Freeze    = "freeze"     // colder than what plants that belong here bear without care that day
+	LateFrost = "late frost" // frost on open growth
+	Heat      = "heat"
+	Wet       = "wet spell"
+	Gale      = "gale"
+)
+
+// Event is something the weather did that plants may have been hurt by.
+type Event struct {
+	Kind       string
+	From, To   time.Time // first and last hour past the threshold
+	Peak       time.Time // coldest, hottest, windiest hour; of a wet spell the last
+	Value      float64   // °C at the peak; m/s for a gale; mm of rain for a wet spell
+	Threshold  float64   // what counted as an event here, in the same unit
+	Hours      int       // hours under 0 °C, unbroken but for short thaws; for heat, gale and wet spell those past the threshold
+	FallC      float64   // frost: how far the minimum fell within 72 h: suddenness, °C
+	BeforeC    float64   // mean temperature of the fourteen days before, °C
+	BeforeOffC float64   // how much that was above the normal of those days, °C
+}
+
+// Cold reports a freeze or a late frost.
+func (e Event) Cold() bool { return e.Kind == Freeze || e.Kind == LateFrost }
+
+// Limits are what counts as an event at a place.
+type Limits struct {
+	FreezeC func(day.Day) float64 // night minimum that counts as a freeze on a day, °C
+	Growing func(day.Day) bool    // growth is open: frost on it is a late frost
+	DeepC   float64               // from here down a frost is a freeze, open growth or not, °C
+	HeatC   float64
+	GaleMS  float64
+	WetMM   float64 // rain within seven days
+}
+
+// LimitsOf are the limits of a climate when nothing is known of how hardened its plants are.
+func LimitsOf(n *season.Normals) Limits {
+	limit := Threshold(n.Climate)
+	hottest, wind, rain := -99.0, 0.0, 0.0
+	for _, m := range n.Climate.Normals {
+		hottest = max(hottest, m.TMaxC)
+		wind += m.WindMS / 12
+		rain = max(rain, m.RainMM)
+	}
+	return Limits{
+		FreezeC: func(day.Day) float64 { return limit },
+		Growing: func(day.Day) bool { return false },
+		DeepC:   limit - deeper,
+		HeatC:   max(30, min(40, hottest+5)),
+		GaleMS:  max(9, 3.5*wind),
+		WetMM:   max(60, rain),
+	}
 }
 
 // Threshold is the night minimum, °C, from which a frost counts as an event: half way from the coldest month's mean
@@ -69,34 +146,125 @@ func Threshold(c season.Climate) float64 {
 	return min(-1, (coldest+c.ExtremeMinC)/2)
 }
 
+// deeper is how far under the winter's own threshold a frost on open growth is still told as a late frost, °C.
+const deeper = 2.5
+
 const (
 	joinGap = 24 * time.Hour // how long it may be milder than the threshold inside one event
 	thaw    = 6 * time.Hour  // how long a thaw must last to end a frost: a midday above 0 °C does not
 )
 
-// Freezes finds the events in records sorted by time, oldest first.
-func Freezes(hours []Hour, normals *season.Normals, zone *time.Location) []Freeze {
-	limit := Threshold(normals.Climate)
-	var found []Freeze
+// Find finds the events in records sorted by time, oldest first.
+func Find(hours []Hour, n *season.Normals, zone *time.Location, l Limits) []Event {
+	out := freezes(hours, n, zone, l)
+	out = append(out, runs(hours, Heat, l.HeatC, func(h Hour) float64 { return h.TempC })...)
+	out = append(out, runs(hours, Gale, l.GaleMS, func(h Hour) float64 { return h.WindMS })...)
+	out = append(out, wetSpells(hours, l.WetMM)...)
+	slices.SortStableFunc(out, func(a, b Event) int { return a.From.Compare(b.From) })
+	return out
+}
+
+// civil gives the civil day of records in turn without asking the zone each time.
+func civil(hours []Hour, zone *time.Location) func(i int) day.Day {
+	var until, from time.Time
+	var d day.Day
+	return func(i int) day.Day {
+		if t := hours[i].Time; !t.Before(until) || t.Before(from) {
+			local := t.In(zone)
+			d = day.FromTime(local)
+			from = time.Date(local.Year(), local.Month(), local.Day(), 0, 0, 0, 0, zone)
+			until = time.Date(local.Year(), local.Month(), local.Day()+1, 0, 0, 0, 0, zone)
+		}
+		return d
+	}
+}
+
+func freezes(hours []Hour, n *season.Normals, zone *time.Location, l Limits) []Event {
+	on := civil(hours, zone)
+	last := day.None
+	limit := 0.0
+	under := func(i int) bool {
+		if !(hours[i].TempC <= -0.2) { // no frost, no freeze, whatever the limit
+			return false
+		}
+		if d := on(i); d != last {
+			last, limit = d, l.FreezeC(d)
+			if l.Growing(d) {
+				limit = max(limit, -0.5)
+			}
+		}
+		return hours[i].TempC <= limit
+	}
+	var found []Event
 	for i := 0; i < len(hours); i++ {
-		if !(hours[i].TempC <= limit) {
+		if !under(i) {
 			continue
 		}
-		first, last, coldest := i, i, i
-		for j := i; j < len(hours) && hours[j].Time.Sub(hours[last].Time) <= joinGap; j++ {
-			if hours[j].TempC <= limit {
-				last = j
+		first, end, coldest, threshold := i, i, i, limit
+		for j := i; j < len(hours) && hours[j].Time.Sub(hours[end].Time) <= joinGap; j++ {
+			if under(j) {
+				end = j
 				if hours[j].TempC < hours[coldest].TempC {
-					coldest = j
+					coldest, threshold = j, limit
 				}
 			}
 		}
-		f := Freeze{From: hours[first].Time, To: hours[last].Time, Coldest: hours[coldest].Time,
-			MinC: hours[coldest].TempC, ThresholdC: limit, HoursBelow0: below0(hours, coldest)}
-		f.FallC = fall(hours, coldest)
-		f.BeforeC, f.BeforeOffC = before(hours, first, normals, zone)
-		found = append(found, f)
-		i = last
+		e := Event{Kind: Freeze, From: hours[first].Time, To: hours[end].Time, Peak: hours[coldest].Time,
+			Value: hours[coldest].TempC, Threshold: threshold, Hours: below0(hours, coldest)}
+		if l.Growing(on(coldest)) && e.Value > l.DeepC {
+			e.Kind = LateFrost
+		}
+		e.FallC = fall(hours, coldest)
+		e.BeforeC, e.BeforeOffC = before(hours, first, n, on)
+		found = append(found, e)
+		i = end
+	}
+	return found
+}
+
+// runs finds stretches of hours at or over a limit, joined over gaps of a day.
+func runs(hours []Hour, kind string, limit float64, figure func(Hour) float64) []Event {
+	var found []Event
+	for _, h := range hours {
+		v := figure(h)
+		if !(v >= limit) {
+			continue
+		}
+		if k := len(found) - 1; k >= 0 && h.Time.Sub(found[k].To) <= joinGap {
+			e := &found[k]
+			e.To, e.Hours = h.Time, e.Hours+1
+			if v > e.Value {
+				e.Value, e.Peak = v, h.Time
+			}
+			continue
+		}
+		found = append(found, Event{Kind: kind, From: h.Time, To: h.Time, Peak: h.Time, Value: v, Threshold: limit, Hours: 1})
+	}
+	return found
+}
+
+// wetSpells finds stretches in which the rain of the last seven days lies over a limit.
+func wetSpells(hours []Hour, limit float64) []Event {
+	var found []Event
+	sum, tail := 0.0, 0
+	for i, h := range hours {
+		if h.RainMM > 0 {
+			sum += h.RainMM
+		}
+		for ; h.Time.Sub(hours[tail].Time) >= 7*24*time.Hour; tail++ {
+			if hours[tail].RainMM > 0 {
+				sum -= hours[tail].RainMM
+			}
+		}
+		if sum < limit {
+			continue
+		}
+		if k := len(found) - 1; k >= 0 && h.Time.Sub(found[k].To) <= 7*joinGap {
+			e := &found[k]
+			e.To, e.Peak, e.Hours, e.Value = h.Time, h.Time, e.Hours+1, max(e.Value, sum)
+			continue
+		}
+		found = append(found, Event{Kind: Wet, From: hours[tail].Time, To: h.Time, Peak: hours[i].Time, Value: sum, Threshold: limit, Hours: 1})
 	}
 	return found
 }
@@ -136,12 +304,12 @@ func fall(hours []Hour, coldest int) float64 {
 }
 
 // before is the mean temperature of the fortnight before the event and how far above normal it was.
-func before(hours []Hour, first int, n *season.Normals, zone *time.Location) (mean, off float64) {
+func before(hours []Hour, first int, n *season.Normals, on func(int) day.Day) (mean, off float64) {
 	count := 0
 	for j := first - 1; j >= 0 && hours[first].Time.Sub(hours[j].Time) <= 14*24*time.Hour; j-- {
 		if !math.IsNaN(hours[j].TempC) {
 			mean += hours[j].TempC
-			off += hours[j].TempC - n.Mean(day.FromTime(hours[j].Time.In(zone)))
+			off += hours[j].TempC - n.Mean(on(j))
 			count++
 		}
 	}

@@ -66,7 +66,7 @@ func TestFreezes(t *testing.T) {
 		{"four days apart make two", apart, 2, -6, 300, 300, 9},
 	} {
 		hours := course(672, c.temp)
-		got := Freezes(hours, n, time.UTC)
+		got := Find(hours, n, time.UTC, LimitsOf(n))
 		if len(got) != c.events {
 			t.Errorf("%s: %d events, want %d", c.name, len(got), c.events)
 			continue
@@ -75,20 +75,69 @@ func TestFreezes(t *testing.T) {
 			continue
 		}
 		f := got[0]
-		if f.MinC != c.minC || !f.From.Equal(hours[c.from].Time) || !f.To.Equal(hours[c.to].Time) || math.Abs(f.FallC-c.fall) > 0.01 {
+		if f.Kind != Freeze || f.Value != c.minC || !f.From.Equal(hours[c.from].Time) || !f.To.Equal(hours[c.to].Time) || math.Abs(f.FallC-c.fall) > 0.01 {
 			t.Errorf("%s: %+v", c.name, f)
 		}
 	}
-	f := Freezes(course(672, sudden), n, time.UTC)[0]
-	if f.HoursBelow0 != 30 || f.BeforeC != 8 || f.BeforeOffC < 3 {
+	f := Find(course(672, sudden), n, time.UTC, LimitsOf(n))[0]
+	if f.Hours != 30 || f.BeforeC != 8 || f.BeforeOffC < 3 {
 		t.Errorf("30 h of frost after a mild fortnight: %+v", f)
+	}
+	// What counts depends on the day: the same −3 °C is nothing in winter and a late frost on open growth.
+	small := func(h int) float64 {
+		if h == 100 || h == 600 {
+			return -3
+		}
+		return 6
+	}
+	l := LimitsOf(n)
+	l.Growing = func(d day.Day) bool { return d >= day.Of(2027, 2, 20) }
+	if got := Find(course(672, small), n, time.UTC, l); len(got) != 1 || got[0].Kind != LateFrost || got[0].Value != -3 {
+		t.Errorf("late frost: %+v", got)
 	}
 }
 
 func TestFreezeAtTheStartOfTheRecord(t *testing.T) {
-	f := Freezes(course(30, func(int) float64 { return -9 }), foothill(), time.UTC)
+	n := foothill()
+	f := Find(course(30, func(int) float64 { return -9 }), n, time.UTC, LimitsOf(n))
 	if len(f) != 1 || f[0].FallC != 0 || !math.IsNaN(f[0].BeforeC) {
 		t.Errorf("a record that starts in the freeze: %+v", f)
+	}
+}
+
+func TestOtherEvents(t *testing.T) {
+	n := foothill()
+	l := LimitsOf(n)
+	hours := course(600, func(h int) float64 {
+		if h >= 50 && h < 56 || h >= 74 && h < 80 {
+			return l.HeatC + 2
+		}
+		return 20
+	})
+	for i := range hours {
+		hours[i].WindMS, hours[i].RainMM = math.NaN(), 0
+	}
+	hours[300].WindMS = l.GaleMS + 3
+	for i := 400; i < 450; i++ {
+		hours[i].RainMM = l.WetMM / 40
+	}
+	got := Find(hours, n, time.UTC, l)
+	// The wet spell began a week before its last rain, and so before the gale.
+	if len(got) != 3 || got[0].Kind != Heat || got[0].Hours != 12 || got[0].Value != l.HeatC+2 || got[2].Kind != Gale || got[2].Hours != 1 ||
+		got[1].Kind != Wet || math.Abs(got[1].Value-1.25*l.WetMM) > 1e-9 {
+		t.Errorf("%+v", got)
+	}
+}
+
+func TestSiteMovesWhatWasMeasuredElsewhere(t *testing.T) {
+	hours := course(2, func(int) float64 { return 0 })
+	hours[1].Here = true
+	got := At(hours, season.Site{FrostPocket: true, Windy: true})
+	if got[0].TempC >= 0 || got[1].TempC != 0 || hours[0].TempC != 0 {
+		t.Errorf("%+v", got)
+	}
+	if same := At(hours, season.Site{}); &same[0] != &hours[0] {
+		t.Error("a site like the open country copies the record")
 	}
 }
 
@@ -105,12 +154,12 @@ func TestDaily(t *testing.T) {
 	}
 }
 
-func BenchmarkFreezesYear(b *testing.B) {
+func BenchmarkEventsOfAYear(b *testing.B) {
 	n := foothill()
 	hours := course(8760, func(h int) float64 {
 		return 6 - 9*math.Cos(float64(h)/8760*2*math.Pi) + 5*math.Sin(float64(h)/24*2*math.Pi)
 	})
 	for b.Loop() {
-		Freezes(hours, n, time.UTC)
+		Find(hours, n, time.UTC, LimitsOf(n))
 	}
 }

@@ -4,7 +4,9 @@
   import Router, { push, router } from 'svelte-spa-router';
   import Find from './lib/Find.svelte';
   import { house, keys } from './lib/house.svelte';
+  import MoveTime from './lib/MoveTime.svelte';
   import Almanac from './places/Almanac.svelte';
+  import Climate from './places/Climate.svelte';
   import Grounds from './places/Grounds.svelte';
   import Lookout from './places/Lookout.svelte';
   import Rounds from './places/Rounds.svelte';
@@ -16,6 +18,7 @@
   const routes = {
     '/': Lookout,
     '/lookout': Lookout,
+    '/grounds/:id/climate': Climate,
     '/grounds/:id?': Grounds,
     '/walk/:property?/:plant?': Walk,
     '/year/:property?': Year,
@@ -55,6 +58,7 @@
   let finding = $state(false);
   let helping = $state(false);
   let more = $state(false);
+  let moving = $state(false);
 
   onMount(() => {
     void house.refresh();
@@ -70,7 +74,8 @@
     return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || t.closest('form') !== null;
   }
   function onkeydown(e: KeyboardEvent) {
-    if (e.ctrlKey || e.metaKey || e.altKey || typing(e) || finding || helping || document.querySelector('dialog[open]')) return;
+    if (e.ctrlKey || e.metaKey || e.altKey || typing(e) || finding || helping || moving || document.querySelector('dialog[open]'))
+      return;
     const place = places[Number(e.key) - 1];
     if (place) {
       void push(place.path);
@@ -78,10 +83,12 @@
       finding = true;
     } else if (e.key === '?') {
       helping = true;
+    } else if (e.key.toLowerCase() === 't' && house.frame?.movable) {
+      moving = true;
     } else if (e.key === 'Escape' && here !== '/lookout') {
       history.back();
     } else {
-      const k = keys.screen.find((k) => k.key.toLowerCase() === e.key.toLowerCase());
+      const k = [...keys.screen, ...keys.ribbon].find((k) => k.key.toLowerCase() === e.key.toLowerCase());
       if (!k || ((e.key === 'Enter' || e.key === ' ') && /^(BUTTON|A|SUMMARY)$/.test((e.target as HTMLElement).tagName))) return;
       k.run();
     }
@@ -129,7 +136,10 @@
         onclick={() => (more = true)}>More</button
       >
       <div class="mt-auto space-y-1 px-4 py-4 text-sm max-md:hidden">
-        {#if house.today}<p class="pb-1 font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
+        {#if house.today}<p class="font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
+        {#if house.frame?.movable}<button class="block min-h-8 text-moss hover:underline" onclick={() => (moving = true)}
+            >Move the time <kbd>T</kbd></button
+          >{/if}
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (finding = true)}>Find <kbd>/</kbd></button>
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (helping = true)}>Keys <kbd>?</kbd></button>
         <button
@@ -140,7 +150,8 @@
       </div>
     </nav>
     <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
-      <Router {routes} />
+      <!-- When the sample's time is moved, every screen is as new. -->
+      {#key house.today}<Router {routes} />{/key}
     </main>
   </div>
 
@@ -170,6 +181,7 @@
   </div>
 
   <Find bind:open={finding} />
+  <MoveTime bind:open={moving} />
 
   <Modal bind:open={more} title="More" size="xs">
     <div class="grid gap-2 text-lg text-ink">
@@ -185,6 +197,15 @@
           finding = true;
         }}>Find</button
       >
+      {#if house.frame?.movable}
+        <button
+          class="min-h-12 border-b border-rule text-left text-moss"
+          onclick={() => {
+            more = false;
+            moving = true;
+          }}>Move the time: {inWords(house.today)}</button
+        >
+      {/if}
       <button class="min-h-12 text-left text-moss" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}
         >Glare {house.glare ? 'on' : 'off'}: for reading in full sun</button
       >
@@ -193,12 +214,16 @@
 
   <Modal bind:open={helping} title="Keys" size="sm">
     <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1.5">
-      {#each keys.screen as k (k.key)}
+      {#each [...keys.screen, ...keys.ribbon] as k (k.key)}
         <dt><kbd>{k.key === ' ' ? 'Space' : k.key}</kbd></dt>
         <dd>{k.does}</dd>
       {/each}
       <dt><kbd>1</kbd>–<kbd>{places.length}</kbd></dt>
       <dd>the places, from Lookout to Almanac</dd>
+      {#if house.frame?.movable}
+        <dt><kbd>T</kbd></dt>
+        <dd>move the sample’s time</dd>
+      {/if}
       <dt><kbd>/</kbd></dt>
       <dd>find a plant, property or job</dd>
       <dt><kbd>Escape</kbd></dt>

@@ -8,7 +8,8 @@ export type Season = Schemas['Season'];
 export type Lane = Schemas['Lane'];
 export type Plant = Schemas['PlantOut'];
 export type Property = Schemas['PropertyOut'];
-export type Species = Schemas['CatalogueEntry'];
+export type Species = Schemas['SpeciesOut'];
+export type Entry = Schemas['CatalogueEntry'];
 export type Climate = Schemas['SeasonClimate'];
 
 export const api = createClient<paths>({ baseUrl: '/' });

@@ -180,6 +180,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/event": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 properties by ID event */
+        get: operations["get-api-v1-properties-by-id-event"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/normals.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 properties by ID normals csv */
+        get: operations["list-api-v1-properties-by-id-normals-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/plants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take plants from a CSV file */
+        post: operations["post-plants-csv"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/plants.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 properties by ID plants csv */
+        get: operations["list-api-v1-properties-by-id-plants-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/restore": {
         parameters: {
             query?: never;
@@ -231,6 +299,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/weather.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 properties by ID weather csv */
+        get: operations["list-api-v1-properties-by-id-weather-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/weather/read": {
         parameters: {
             query?: never;
@@ -259,6 +344,40 @@ export interface paths {
         put?: never;
         /** Post API v1 reckon damage */
         post: operations["post-api-v1-reckon-damage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reckon/freeze": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What weather did to plants, from inline values */
+        post: operations["post-reckon-freeze"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reckon/normals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read monthly normals from a CSV file, without storing them */
+        post: operations["post-reckon-normals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -326,8 +445,45 @@ export interface paths {
         /** Get API v1 species */
         get: operations["get-api-v1-species"];
         put?: never;
+        /** Take species entries from a YAML pack */
+        post: operations["post-species-pack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/species.yaml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 species yaml */
+        get: operations["list-api-v1-species-yaml"];
+        put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/species/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 species by ID */
+        get: operations["get-api-v1-species-by-id"];
+        /** Put API v1 species by ID */
+        put: operations["put-api-v1-species-by-id"];
+        post?: never;
+        /** Delete API v1 species by ID */
+        delete: operations["delete-api-v1-species-by-id"];
         options?: never;
         head?: never;
         patch?: never;
@@ -343,6 +499,23 @@ export interface paths {
         /** Get API v1 species by ID year */
         get: operations["get-api-v1-species-by-id-year"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put API v1 today */
+        put: operations["put-api-v1-today"];
         post?: never;
         delete?: never;
         options?: never;
@@ -472,8 +645,20 @@ export interface components {
             mid: string;
         };
         CatalogueBloom: {
+            /** @description When next year's flower buds are formed, where they are formed the year before */
+            buds_set?: components["schemas"]["SeasonAnchor"];
             end: components["schemas"]["SeasonAnchor"];
             habit: string;
+            /**
+             * Format: double
+             * @description Share on this year's shoots, 0 to 1
+             */
+            new_wood: number;
+            /**
+             * Format: double
+             * @description Share of the bloom on last year's wood or older, 0 to 1
+             */
+            old_wood: number;
             start: components["schemas"]["SeasonAnchor"];
         };
         CatalogueCaution: {
@@ -486,32 +671,122 @@ export interface components {
             name: string;
             zone: string;
         };
+        CatalogueDifference: {
+            built: string;
+            field: string;
+            yours: string;
+        };
         CatalogueEntry: {
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
             common: string;
+            /**
+             * Format: double
+             * @description Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun
+             */
+            drying_kpa_h: number;
+            /** @description What of it is eaten */
+            edible?: string;
             family: string;
             form: string;
+            graft: components["schemas"]["CatalogueGraft"];
             /** Format: double */
             growth_cm_year: number;
+            /** @description In plain words */
             habit: string;
             hard_pruning: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Coldest the wood bears in midwinter, °C
+             */
             hardiness_c: number;
             id: string;
-            /** Format: int64 */
+            /** @description Spreads into the wild or the neighbours' ground in some regions */
+            invasive?: boolean;
+            /**
+             * Format: int64
+             * @description How much later a hurt plant may still show life, days
+             */
             lateness_days: number;
+            /** @description Leaves fall or die back; absent for evergreens */
+            leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
             leaf_season: string;
-            light: string;
+            /** @enum {string} */
+            light: "full sun" | "part shade" | "shade" | "sun or part shade";
             mature: components["schemas"]["CatalogueSize"];
+            /** @description Troubles it is prone to, by id */
+            pests: string[] | null;
+            /** @enum {string} */
+            pet_danger: "none" | "mild" | "serious";
+            /** @enum {string} */
+            poisonous: "no" | "mild" | "strong";
+            /**
+             * Format: double
+             * @description Shoot growth in the first season after a hard cut, cm
+             */
+            regrowth_cm: number;
+            /**
+             * Format: double
+             * @description Coldest soil the roots bear, °C
+             */
+            root_hardiness_c: number;
+            /**
+             * Format: double
+             * @description How far its roots go, in crown spreads
+             */
+            root_reach: number;
+            /** @enum {string} */
+            sap_bleeding: "none" | "some" | "heavy";
+            short_lived?: boolean;
+            /** @enum {string} */
+            soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
+            spiny?: boolean;
+            /**
+             * @description How much it takes from its neighbours' soil
+             * @enum {string}
+             */
+            thirst: "low" | "medium" | "high";
+            /** @description Breaks under wind, snow or its own load */
+            weak_wood?: boolean;
+        };
+        CatalogueGraft: {
+            /** @enum {string} */
+            habit: "own roots" | "sometimes" | "usually";
+            /** @description How leaves from below the graft differ */
+            rootstock_leaf?: string;
+        };
+        CataloguePest: {
+            id: string;
+            name: string;
         };
         CatalogueSize: {
             /** Format: double */
             height_m: number;
             /** Format: double */
             spread_m: number;
+        };
+        ColdInjury: {
+            /** @enum {string} */
+            by: "cold" | "drying wind" | "heat" | "gale" | "standing water";
+            /**
+             * Format: double
+             * @description Temperature at which half of it dies on that day, °C
+             */
+            kill_c: number;
+            organ: string;
+            /**
+             * Format: double
+             * @description Expected share killed or hurt, 0 to 1
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description Lowest temperature it reached, °C; 0 where cold was not the cause
+             */
+            tissue_c: number;
         };
         Counts: {
             /**
@@ -615,6 +890,11 @@ export interface components {
             result?: string;
         };
         DamageIn: {
+            /**
+             * Format: double
+             * @description Stem thickness at the base, mm; what is usual for form and height when absent
+             */
+            base_mm?: number;
             checks: components["schemas"]["DamageCheck"][] | null;
             climate?: components["schemas"]["SeasonClimate"];
             /**
@@ -627,13 +907,29 @@ export interface components {
              * @description The plant's height before the damage, m
              */
             height_m: number;
+            mulched?: boolean;
+            /**
+             * Format: double
+             * @description Litres of the pot; in the ground when absent
+             */
+            pot_l?: number;
             /**
              * Format: int64
              * @description In place of a climate: a property's id
              */
             property?: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
+             */
+            shelter?: number;
             /** @description Catalogue id */
             species: string;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day; 0.6 when absent
+             */
+            sun?: number;
         };
         DamagePrognosis: {
             /**
@@ -763,6 +1059,117 @@ export interface components {
              */
             type: string;
         };
+        Event: {
+            /**
+             * Format: double
+             * @description Cold: how much warmer than normal the fortnight before was; null without a record
+             */
+            before_off_c: number | null;
+            /**
+             * Format: double
+             * @description Suddenness of a frost: how far the minimum fell within 72 h
+             */
+            fall_c: number;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: double
+             * @description How hardened plants were that day, 0 in growth to 1 in midwinter
+             */
+            hardened: number;
+            /**
+             * Format: int64
+             * @description Of frost, unbroken but for short thaws; else past the threshold
+             */
+            hours: number;
+            /** @enum {string} */
+            kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
+            /** Format: date */
+            peak: string;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            story: string;
+            /**
+             * Format: double
+             * @description From where it counts as an event here, in the same unit
+             */
+            threshold: number;
+            /** Format: date */
+            to: string;
+            unit: string;
+            /**
+             * Format: double
+             * @description At the peak: °C, m/s for a gale, mm in a week for a wet spell, kPa·h for a drying wind
+             */
+            value: number;
+        };
+        EventChart: {
+            event: components["schemas"]["Event"];
+            /** @description What the values are */
+            label: string;
+            /** @description What plants here bore that day, the tenderest first */
+            lines: components["schemas"]["KillLine"][] | null;
+            /** @description Start of each hour, UTC */
+            times: string[] | null;
+            unit: string;
+            /** @description null where nothing was measured */
+            values: (number | null)[] | null;
+            /** @description Time zone of the property */
+            zone: string;
+        };
+        EventGroup: {
+            /**
+             * Format: double
+             * @description Cold: how much warmer than normal the fortnight before was; null without a record
+             */
+            before_off_c: number | null;
+            /**
+             * Format: double
+             * @description Suddenness of a frost: how far the minimum fell within 72 h
+             */
+            fall_c: number;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: double
+             * @description How hardened plants were that day, 0 in growth to 1 in midwinter
+             */
+            hardened: number;
+            /**
+             * Format: int64
+             * @description Of frost, unbroken but for short thaws; else past the threshold
+             */
+            hours: number;
+            /**
+             * Format: int64
+             * @description Plants or groups it probably hurt more than any other recent event did
+             */
+            hurt: number;
+            /** @enum {string} */
+            kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
+            /** Format: date */
+            peak: string;
+            /** @description By property, the worst first */
+            places: components["schemas"]["Event"][] | null;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            story: string;
+            /**
+             * Format: double
+             * @description From where it counts as an event here, in the same unit
+             */
+            threshold: number;
+            /** Format: date */
+            to: string;
+            unit: string;
+            /**
+             * Format: double
+             * @description At the peak: °C, m/s for a gale, mm in a week for a wet spell, kPa·h for a drying wind
+             */
+            value: number;
+        };
         Firm: {
             name: string;
             /** @description The data is the made-up sample */
@@ -771,26 +1178,163 @@ export interface components {
         Frame: {
             counts: components["schemas"]["Counts"];
             firm: components["schemas"]["Firm"];
+            /**
+             * Format: date
+             * @description The day the sample starts at, where it can be moved
+             */
+            home?: string;
+            /** @description The day can be moved: the sample's only */
+            movable: boolean;
             /** Format: date */
             today: string;
         };
-        Freeze: {
-            /** Format: date */
-            coldest: string;
-            /** Format: double */
+        FreezeEvent: {
+            /**
+             * Format: double
+             * @description Cold: how much warmer than normal the fortnight before was; null without a record
+             */
+            before_off_c: number | null;
+            /**
+             * Format: double
+             * @description Suddenness of a frost: how far the minimum fell within 72 h
+             */
             fall_c: number;
             /** Format: date */
             from: string;
-            /** Format: int64 */
-            hours_below_0: number;
-            /** Format: double */
-            min_c: number;
+            /**
+             * Format: double
+             * @description How hardened plants were that day, 0 in growth to 1 in midwinter
+             */
+            hardened: number;
+            /**
+             * Format: int64
+             * @description Of frost, unbroken but for short thaws; else past the threshold
+             */
+            hours: number;
+            /** @enum {string} */
+            kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
+            /** Format: date */
+            peak: string;
+            /** @description In the order they were asked about */
+            plants: components["schemas"]["FreezeHurt"][] | null;
             property: string;
             /** Format: int64 */
             property_id: number;
             story: string;
+            /**
+             * Format: double
+             * @description From where it counts as an event here, in the same unit
+             */
+            threshold: number;
             /** Format: date */
             to: string;
+            unit: string;
+            /**
+             * Format: double
+             * @description At the peak: °C, m/s for a gale, mm in a week for a wet spell, kPa·h for a drying wind
+             */
+            value: number;
+        };
+        FreezeHurt: {
+            /**
+             * Format: double
+             * @description Chance that the lowest twentieth of the stem lives
+             */
+            base_alive: number;
+            /** Format: double */
+            bud_kill_c: number;
+            /**
+             * Format: double
+             * @description Expected share of the height lost from the tips
+             */
+            dieback: number;
+            /**
+             * Format: double
+             * @description What the species bears of it
+             */
+            drying_borne_kpa_h: number;
+            /**
+             * Format: double
+             * @description Expected share of leaves or buds dried
+             */
+            drying_injury: number;
+            /**
+             * Format: double
+             * @description Drying dose over frozen soil, kPa·h
+             */
+            drying_kpa_h: number;
+            organs: components["schemas"]["ColdInjury"][] | null;
+            reasons: string[] | null;
+            /**
+             * Format: double
+             * @description 0 unhurt to 1 lost
+             */
+            severity: number;
+            species: string;
+            /**
+             * Format: double
+             * @description Thickest wood half of which is killed, mm; 0 where not even tips are
+             */
+            thickest_mm: number;
+            /**
+             * Format: double
+             * @description Temperature at which half the thin wood dies on that day, °C
+             */
+            wood_kill_c: number;
+        };
+        FreezeIn: {
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description The day after which nothing is known yet; the last day of the weather when absent
+             */
+            date?: string;
+            /** @description Hourly weather; the weeks before the freeze belong to it, for they hardened the plants or woke them */
+            hours?: components["schemas"]["StationHour"][] | null;
+            plants: components["schemas"]["FreezePlant"][] | null;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description The same as the text of a CSV file */
+            weather_csv?: string;
+        };
+        FreezeOut: {
+            cautions: string[] | null;
+            /** @description Oldest first */
+            events: components["schemas"]["FreezeEvent"][] | null;
+            reasons: string[] | null;
+        };
+        FreezePlant: {
+            /**
+             * Format: double
+             * @description Stem thickness at the base, mm; what is usual for form and height when absent
+             */
+            base_mm?: number;
+            /**
+             * Format: double
+             * @description Its mature height when absent, m
+             */
+            height_m?: number;
+            mulched?: boolean;
+            /**
+             * Format: double
+             * @description Litres of the pot; in the ground when absent
+             */
+            pot_l?: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
+             */
+            shelter?: number;
+            /** @description Catalogue id */
+            species: string;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day; 0.6 when absent
+             */
+            sun?: number;
         };
         Job: {
             after: components["schemas"]["JobGap"][] | null;
@@ -849,6 +1393,8 @@ export interface components {
             property: string;
             /** Format: int64 */
             property_id: number;
+            /** @description Catalogue id */
+            species: string;
             title: string;
             /** Format: int64 */
             verdict_id: number;
@@ -861,6 +1407,26 @@ export interface components {
             cost: number;
             from: string;
             to: string;
+        };
+        KillLine: {
+            /**
+             * Format: double
+             * @description °C; for other events the limit in the chart's unit
+             */
+            c: number;
+            common: string;
+            organ: string;
+            /**
+             * Format: int64
+             * @description Plants or groups of it here
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description Expected share killed
+             */
+            share: number;
+            species: string;
         };
         Lane: {
             address: string;
@@ -896,6 +1462,8 @@ export interface components {
             property_id: number;
             /** @description What makes up the costs */
             reasons: components["schemas"]["JobReason"][] | null;
+            /** @description Catalogue id */
+            species: string;
             /**
              * Format: date
              * @description First day of the costs
@@ -914,11 +1482,6 @@ export interface components {
             /** Format: int64 */
             next: number;
         };
-        ListEntry: {
-            items: components["schemas"]["CatalogueEntry"][] | null;
-            /** Format: int64 */
-            next: number;
-        };
         ListPlantOut: {
             items: components["schemas"]["PlantOut"][] | null;
             /** Format: int64 */
@@ -929,55 +1492,119 @@ export interface components {
             /** Format: int64 */
             next: number;
         };
+        ListSpeciesOut: {
+            items: components["schemas"]["SpeciesOut"][] | null;
+            /** Format: int64 */
+            next: number;
+        };
+        LookGroup: {
+            /**
+             * Format: int64
+             * @description Where a walk to them starts: the first on the way round
+             */
+            first: number;
+            /** @description The most pressing first */
+            looks: components["schemas"]["PlantOut"][] | null;
+            /**
+             * Format: int64
+             * @description Estimate for looking at all of them
+             */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description Plants beyond those given
+             */
+            more: number;
+            /** @description People, pets and anything else to mind */
+            note: string;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+        };
         LookOut: {
-            /**
-             * Format: double
-             * @description How far the freeze went below what the wood bore, °C; negative: stayed above
-             */
-            beyond_c: number;
-            /**
-             * Format: double
-             * @description The same for buds; the list is ordered by it
-             */
-            buds_c: number;
+            /** @enum {string} */
+            by: "cold" | "drying wind" | "heat" | "gale" | "standing water" | "";
             /**
              * Format: date
-             * @description The day of the freeze
+             * @description Of the event's peak
              */
-            coldest: string;
+            day: string;
+            /**
+             * Format: double
+             * @description Share of the height expected dead from the tips
+             */
+            dieback: number;
             /** @enum {string} */
-            expected: "wood" | "buds" | "nothing";
+            event: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
+            /**
+             * @description What is hurt worst
+             * @enum {string}
+             */
+            expected: "wood" | "buds" | "leaves" | "new shoots" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
             reason: string;
+            /**
+             * Format: double
+             * @description Severity times what looking now is worth: the list is ordered by it
+             */
+            score: number;
+            /**
+             * Format: double
+             * @description 0 unhurt to 1 lost
+             */
+            severity: number;
+            /**
+             * Format: double
+             * @description Thickest wood likely killed, mm
+             */
+            thickest_mm: number;
+            /** @description Hurt enough to be looked at */
+            worth: boolean;
         };
         Lookout: {
             /** @description Jobs without a day whose window closes within a fortnight */
             closing: components["schemas"]["Lane"][] | null;
+            /**
+             * Format: int64
+             * @description Those of them with more than buds, leaves or flowers hurt
+             */
+            deep: number;
             /** @description Follow-ups whose day is within a fortnight */
             due: components["schemas"]["Lane"][] | null;
-            /** @description Freezes of the last months, the newest first */
-            events: components["schemas"]["Freeze"][] | null;
+            /** @description Events of the last months; first the one that hurt most plants */
+            events: components["schemas"]["EventGroup"][] | null;
+            /** @description The look-list by property, the most pressing first */
+            groups: components["schemas"]["LookGroup"][] | null;
             /**
              * Format: int64
              * @description Plants of the list already decided on
              */
             looked: number;
-            /** @description Plants to look at, the worst first */
-            looks: components["schemas"]["PlantOut"][] | null;
             /**
              * Format: int64
-             * @description Plants on the look-list beyond those given
+             * @description Plants or groups to look at, over all properties
              */
-            more: number;
+            looks: number;
             /**
              * Format: int64
-             * @description Whose season the ribbon shows
+             * @description Whose season the ribbon shows: where the first event was worst
              */
             property: number;
             /**
              * Format: int64
-             * @description Plants the freezes left well within what they bear
+             * @description Plants the events left well within what they bear
              */
             unhurt: number;
+        };
+        NormalsRead: {
+            normals: components["schemas"]["SeasonNormal"][] | null;
+        };
+        PackTaken: {
+            /** @description Ids that were not in the book */
+            added: string[] | null;
+            /** @description Ids whose entry says something else now */
+            changed: string[] | null;
+            /** @description Ids whose entry stood there already */
+            same: string[] | null;
         };
         PlantChecks: {
             checks: components["schemas"]["DamageCheck"][] | null;
@@ -985,6 +1612,11 @@ export interface components {
             plant_id: number;
         };
         PlantIn: {
+            /**
+             * Format: double
+             * @description Stem thickness at the base, mm; what is usual for form and height when absent
+             */
+            base_mm?: number;
             /**
              * Format: int64
              * @description 1 when absent
@@ -996,12 +1628,23 @@ export interface components {
              */
             height_m: number;
             label?: string;
+            mulched?: boolean;
             note?: string;
+            /**
+             * Format: double
+             * @description Litres of the pot; in the ground when absent
+             */
+            pot_l?: number;
             /**
              * Format: int64
              * @description When adding
              */
             property_id?: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
+             */
+            shelter?: number;
             /** @description Catalogue id */
             species: string;
             /**
@@ -1011,11 +1654,31 @@ export interface components {
             spread_m?: number;
             /**
              * Format: int64
+             * @description Place on the way round the property, from the gate; after the others when absent
+             */
+            stop?: number;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day; 0.6 when absent
+             */
+            sun?: number;
+            /**
+             * Format: double
+             * @description To the client: 1 ordinary (when absent), 2 dear, 0.5 hardly minded
+             */
+            value?: number;
+            /**
+             * Format: int64
              * @description When changing: the version the change is based on
              */
             version?: number;
         };
         PlantOut: {
+            /**
+             * Format: double
+             * @description Stem thickness at the base, mm; 0 takes what is usual for form and height
+             */
+            base_mm: number;
             botanical: string;
             common: string;
             /**
@@ -1023,7 +1686,7 @@ export interface components {
              * @description More than one for a group kept as one
              */
             count: number;
-            /** @description A verdict stands that is no older than the freeze that asks for a look */
+            /** @description A verdict stands that is no older than the event that asks for a look */
             decided: boolean;
             form: string;
             /** Format: double */
@@ -1032,20 +1695,50 @@ export interface components {
             id: number;
             /** @description Where it stands, or what the client calls it */
             label: string;
-            /** @description Why to look at it after this winter's freezes */
+            /** @description Why to look at it after the events of the last months */
             look?: components["schemas"]["LookOut"];
+            mulched: boolean;
             note: string;
+            /**
+             * Format: double
+             * @description Litres of the pot; 0 in the ground
+             */
+            pot_l: number;
             property: string;
             /** Format: int64 */
             property_id: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered
+             */
+            shelter: number;
             /** @description Catalogue id */
             species: string;
             /** Format: double */
             spread_m: number;
+            /**
+             * Format: int64
+             * @description Place on the way round the property, from the gate; 0: after the others
+             */
+            stop: number;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day
+             */
+            sun: number;
+            /**
+             * Format: double
+             * @description To the client: 1 ordinary, 2 dear, 0.5 hardly minded
+             */
+            value: number;
             /** @description The decision that stands, if one was made in the last months */
             verdict?: components["schemas"]["Decision"];
             /** Format: int64 */
             version: number;
+        };
+        PlantsTaken: {
+            /** @description Ids of the new plants, in the order of the file */
+            added: number[] | null;
         };
         "Post-api-v1-walksRequest": {
             /** Format: int64 */
@@ -1068,6 +1761,13 @@ export interface components {
             longitude?: number;
             name: string;
             note?: string;
+            /** @description How the place differs from the open country */
+            site?: components["schemas"]["SeasonSite"];
+            /**
+             * Format: double
+             * @description The client's weight: 1 ordinary (when absent), 2 first, 0.5 last
+             */
+            value?: number;
             /**
              * Format: int64
              * @description When changing: the version the change is based on
@@ -1079,8 +1779,13 @@ export interface components {
         PropertyOut: {
             address: string;
             client: string;
+            /** @description Of the open country at its height */
             climate: components["schemas"]["SeasonClimate"];
+            /** @description The climate on its site */
+            climate_here: components["schemas"]["SeasonClimate"];
             climate_type: string;
+            /** @description Of the climate on its site */
+            hardiness_zone: string;
             /** Format: int64 */
             id: number;
             name: string;
@@ -1091,6 +1796,12 @@ export interface components {
              * @description Plants on it
              */
             plants: number;
+            site: components["schemas"]["SeasonSite"];
+            /**
+             * Format: double
+             * @description The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last
+             */
+            value: number;
             /** Format: int64 */
             version: number;
             weather_source: string;
@@ -1105,6 +1816,10 @@ export interface components {
             day: string | null;
             /** Format: int64 */
             version: number;
+        };
+        "Put-api-v1-todayRequest": {
+            /** Format: date */
+            day: string;
         };
         "Put-api-v1-walks-by-id-plants-by-plant-checksRequest": {
             checks: components["schemas"]["DamageCheck"][] | null;
@@ -1142,9 +1857,9 @@ export interface components {
              * @description Base 10 °C, from midwinter to today
              */
             degree_days: number;
+            events: components["schemas"]["Event"][] | null;
             /** Format: double */
             extreme_min_c: number;
-            freezes: components["schemas"]["Freeze"][] | null;
             /** Format: date */
             from: string;
             /** @description Chance of a night under 0 °C */
@@ -1175,6 +1890,8 @@ export interface components {
             seen_min: (number | null)[] | null;
             /** @description Where the observed weather comes from; empty without any */
             source: string;
+            /** @description When round sums of degree-days are reached, with days ahead as normal */
+            ticks: components["schemas"]["Tick"][] | null;
             /**
              * Format: date
              * @description First day of the next garden year
@@ -1193,6 +1910,10 @@ export interface components {
             days?: number;
             /** Format: double */
             degree_days?: number;
+            /** Format: double */
+            first_frost?: number;
+            /** Format: double */
+            last_frost?: number;
         };
         SeasonBand: {
             early: string;
@@ -1222,6 +1943,16 @@ export interface components {
             longitude: number;
             /** @description Twelve months, January first */
             normals: components["schemas"]["SeasonNormal"][] | null;
+        };
+        SeasonDatedSpread: {
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            mid: number;
         };
         SeasonIn: {
             climate?: components["schemas"]["SeasonClimate"];
@@ -1280,14 +2011,16 @@ export interface components {
             /** @description From simulated years: an estimate, not a forecast */
             outlook: components["schemas"]["SeasonOutlook"];
             reasons: string[] | null;
+            /** @description The same as if this year's weather were not known; where some is */
+            usual?: components["schemas"]["SeasonOutlook"];
             /** @description Hardiness zone of the mean yearly extreme minimum */
             zone: string;
         };
         SeasonOutlook: {
             /** @description Hours from 0 to 7.2 °C between the garden year's start and the spring */
             chill_hours: components["schemas"]["SeasonSpread"];
-            /** @description Base 10 °C since midwinter at each month's end, twelve months from midwinter */
-            degree_days: components["schemas"]["SeasonSpread"][] | null;
+            /** @description Base 10 °C since midwinter, week by week through the year from midwinter */
+            degree_days: components["schemas"]["SeasonDatedSpread"][] | null;
             /** @description Coldest night of the garden year, °C */
             extreme_min_c: components["schemas"]["SeasonSpread"];
             /** @description First night under 0 °C of the autumn */
@@ -1307,6 +2040,16 @@ export interface components {
              */
             years: number;
         };
+        SeasonSite: {
+            /** @description Cold air gathers and stays: colder nights */
+            frost_pocket?: boolean;
+            /** @description Among buildings: milder nights, less wind */
+            urban?: boolean;
+            /** @description Most of it lies before sun-warmed walls: milder nights and days */
+            warm_wall?: boolean;
+            /** @description Open to the wind */
+            windy?: boolean;
+        };
         SeasonSpread: {
             /** Format: double */
             high: number;
@@ -1315,9 +2058,198 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        SpeciesDetail: {
+            bloom: components["schemas"]["CatalogueBloom"];
+            botanical: string;
+            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            common: string;
+            /** @description Where the firm's entry differs from the built one */
+            differences: components["schemas"]["CatalogueDifference"][] | null;
+            /**
+             * Format: double
+             * @description Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun
+             */
+            drying_kpa_h: number;
+            /** @description What of it is eaten */
+            edible?: string;
+            family: string;
+            form: string;
+            graft: components["schemas"]["CatalogueGraft"];
+            /** Format: double */
+            growth_cm_year: number;
+            /** @description In plain words */
+            habit: string;
+            hard_pruning: string;
+            /**
+             * Format: double
+             * @description Coldest the wood bears in midwinter, °C
+             */
+            hardiness_c: number;
+            id: string;
+            /** @description Spreads into the wild or the neighbours' ground in some regions */
+            invasive?: boolean;
+            /**
+             * Format: int64
+             * @description How much later a hurt plant may still show life, days
+             */
+            lateness_days: number;
+            /** @description Leaves fall or die back; absent for evergreens */
+            leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /** @description First leaves, or the new flush of an evergreen */
+            leaf_out: components["schemas"]["SeasonAnchor"];
+            leaf_season: string;
+            /** @enum {string} */
+            light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            mature: components["schemas"]["CatalogueSize"];
+            /** @description The built entry, where the firm corrected it */
+            original?: components["schemas"]["CatalogueEntry"];
+            /** @description Troubles it is prone to, by id */
+            pests: string[] | null;
+            /** @enum {string} */
+            pet_danger: "none" | "mild" | "serious";
+            /** @enum {string} */
+            poisonous: "no" | "mild" | "strong";
+            /**
+             * Format: double
+             * @description Shoot growth in the first season after a hard cut, cm
+             */
+            regrowth_cm: number;
+            /**
+             * Format: double
+             * @description Coldest soil the roots bear, °C
+             */
+            root_hardiness_c: number;
+            /**
+             * Format: double
+             * @description How far its roots go, in crown spreads
+             */
+            root_reach: number;
+            /** @enum {string} */
+            sap_bleeding: "none" | "some" | "heavy";
+            short_lived?: boolean;
+            /** @enum {string} */
+            soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
+            /**
+             * @description built in, built in and corrected by the firm, or the firm's own
+             * @enum {string}
+             */
+            source: "built" | "corrected" | "own";
+            spiny?: boolean;
+            /**
+             * @description How much it takes from its neighbours' soil
+             * @enum {string}
+             */
+            thirst: "low" | "medium" | "high";
+            /** @description What it is prone to, by name */
+            troubles: components["schemas"]["CataloguePest"][] | null;
+            /**
+             * Format: int64
+             * @description Of the firm's own or corrected entry; 0 for a built one
+             */
+            version: number;
+            /** @description Breaks under wind, snow or its own load */
+            weak_wood?: boolean;
+        };
+        SpeciesOut: {
+            bloom: components["schemas"]["CatalogueBloom"];
+            botanical: string;
+            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            common: string;
+            /**
+             * Format: double
+             * @description Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun
+             */
+            drying_kpa_h: number;
+            /** @description What of it is eaten */
+            edible?: string;
+            family: string;
+            form: string;
+            graft: components["schemas"]["CatalogueGraft"];
+            /** Format: double */
+            growth_cm_year: number;
+            /** @description In plain words */
+            habit: string;
+            hard_pruning: string;
+            /**
+             * Format: double
+             * @description Coldest the wood bears in midwinter, °C
+             */
+            hardiness_c: number;
+            id: string;
+            /** @description Spreads into the wild or the neighbours' ground in some regions */
+            invasive?: boolean;
+            /**
+             * Format: int64
+             * @description How much later a hurt plant may still show life, days
+             */
+            lateness_days: number;
+            /** @description Leaves fall or die back; absent for evergreens */
+            leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /** @description First leaves, or the new flush of an evergreen */
+            leaf_out: components["schemas"]["SeasonAnchor"];
+            leaf_season: string;
+            /** @enum {string} */
+            light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            mature: components["schemas"]["CatalogueSize"];
+            /** @description Troubles it is prone to, by id */
+            pests: string[] | null;
+            /** @enum {string} */
+            pet_danger: "none" | "mild" | "serious";
+            /** @enum {string} */
+            poisonous: "no" | "mild" | "strong";
+            /**
+             * Format: double
+             * @description Shoot growth in the first season after a hard cut, cm
+             */
+            regrowth_cm: number;
+            /**
+             * Format: double
+             * @description Coldest soil the roots bear, °C
+             */
+            root_hardiness_c: number;
+            /**
+             * Format: double
+             * @description How far its roots go, in crown spreads
+             */
+            root_reach: number;
+            /** @enum {string} */
+            sap_bleeding: "none" | "some" | "heavy";
+            short_lived?: boolean;
+            /** @enum {string} */
+            soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
+            /**
+             * @description built in, built in and corrected by the firm, or the firm's own
+             * @enum {string}
+             */
+            source: "built" | "corrected" | "own";
+            spiny?: boolean;
+            /**
+             * @description How much it takes from its neighbours' soil
+             * @enum {string}
+             */
+            thirst: "low" | "medium" | "high";
+            /**
+             * Format: int64
+             * @description Of the firm's own or corrected entry; 0 for a built one
+             */
+            version: number;
+            /** @description Breaks under wind, snow or its own load */
+            weak_wood?: boolean;
+        };
         SpeciesYear: {
             bloom_end: components["schemas"]["BandDays"];
             bloom_start: components["schemas"]["BandDays"];
+            /** Format: double */
+            buds_now_c: number;
+            /** @description Next year's flower buds are formed; null where they are not formed the year before */
+            buds_set: components["schemas"]["BandDays"];
+            /**
+             * Format: int64
+             * @description Plants or groups of it on the property
+             */
+            here: number;
+            /** @description Leaves fall or die back; null for evergreens */
+            leaf_drop: components["schemas"]["BandDays"];
             /** @description First leaves, or the new flush of an evergreen; null where the year never gets so warm */
             leaf_out: components["schemas"]["BandDays"];
             /**
@@ -1330,8 +2262,36 @@ export interface components {
              * @description How much colder than the place's coldest night of a year the wood bears in midwinter, °C; negative: too tender
              */
             spare_c: number;
+            /**
+             * Format: double
+             * @description What its wood bears today, hardened as this year's weather made it, °C
+             */
+            wood_now_c: number;
             /** @description The place's hardiness zone */
             zone: string;
+        };
+        StationHour: {
+            /** Format: double */
+            rain_mm?: number;
+            /** Format: double */
+            rh_pct?: number;
+            /** Format: double */
+            sun?: number;
+            /** Format: double */
+            temp_c: number | null;
+            /** Format: date-time */
+            time: string;
+            /** Format: double */
+            wind_ms?: number;
+        };
+        Tick: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description °C·days
+             */
+            sum: number;
         };
         WalkOut: {
             checks: components["schemas"]["PlantChecks"][] | null;
@@ -1343,8 +2303,8 @@ export interface components {
             property_id: number;
         };
         WeatherKept: {
-            /** @description Freezes found in this garden year, after the new hours */
-            freezes: components["schemas"]["Freeze"][] | null;
+            /** @description Events found in this garden year, after the new hours */
+            events: components["schemas"]["Event"][] | null;
             /** Format: int64 */
             hours: number;
             source: string;
@@ -1880,6 +2840,144 @@ export interface operations {
             };
         };
     };
+    "get-api-v1-properties-by-id-event": {
+        parameters: {
+            query: {
+                kind: string;
+                peak: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EventChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-properties-by-id-normals-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-plants-csv": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantsTaken"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-properties-by-id-plants-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-v1-properties-by-id-restore": {
         parameters: {
             query?: never;
@@ -1944,7 +3042,10 @@ export interface operations {
     };
     "post-weather-csv": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Measured in this garden: its site is already in the figures */
+                here?: boolean;
+            };
             header?: never;
             path: {
                 id: number;
@@ -1964,6 +3065,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WeatherKept"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-properties-by-id-weather-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -2028,6 +3162,72 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DamageAnswer"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-reckon-freeze": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FreezeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FreezeOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-reckon-normals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NormalsRead"];
                 };
             };
             /** @description Error */
@@ -2156,7 +3356,174 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListEntry"];
+                    "application/json": components["schemas"]["ListSpeciesOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-species-pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/yaml": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackTaken"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-species-yaml": {
+        parameters: {
+            query?: {
+                /** @description firm: own and corrected entries; all: the whole book */
+                of?: "firm" | "all";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-species-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeciesDetail"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-species-by-id": {
+        parameters: {
+            query?: {
+                /** @description Of the entry the change is based on; 0 for a built or a new one */
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CatalogueEntry"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeciesDetail"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-v1-species-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CatalogueEntry"];
                 };
             };
             /** @description Error */
@@ -2190,6 +3557,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpeciesYear"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-api-v1-today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-api-v1-todayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Frame"];
                 };
             };
             /** @description Error */

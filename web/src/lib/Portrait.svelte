@@ -10,13 +10,15 @@
     name: string;
     answer?: Answer;
     checks?: Check[];
+    foretold?: boolean; // without checks, what the weather is expected to have done is drawn
     active?: number; // height the next check is made at, m
     box?: [number, number];
     onpick?: (heightM: number) => void;
   }
-  let { form, heightM, spreadM, name, answer, checks = [], active, box = [340, 400], onpick }: Props = $props();
+  let { form, heightM, spreadM, name, answer, checks = [], foretold = false, active, box = [340, 400], onpick }: Props = $props();
 
-  const margin = { left: 44, right: 78, top: 16, bottom: 22 };
+  // The right margin is for what the checks found; a picture without checks to come does without.
+  const margin = $derived({ left: 44, right: onpick || checks.length ? 78 : 12, top: 16, bottom: 22 });
   const scale = $derived(
     Math.min(
       (box[1] - margin.top - margin.bottom) / heightM,
@@ -34,8 +36,9 @@
       .join('L') +
     'Z';
   const whole = $derived(shape(1));
-  const low = $derived(answer && checks.length ? answer.boundary.low_m : heightM);
-  const high = $derived(answer && checks.length ? answer.boundary.high_m : heightM);
+  const known = $derived(answer !== undefined && (checks.length > 0 || foretold));
+  const low = $derived(known ? answer!.boundary.low_m : heightM);
+  const high = $derived(known ? answer!.boundary.high_m : heightM);
   const cut = $derived(answer?.verdict.cut_m ?? 0);
   const step = $derived(heightM > 8 ? 2 : heightM > 3 ? 1 : heightM > 1.2 ? 0.5 : 0.2);
   const marks = $derived(Array.from({ length: Math.floor(heightM / step) + 1 }, (_, i) => i * step));
@@ -73,7 +76,9 @@
     `${name}, ${metres(heightM)} high and ${metres(spreadM)} wide. ` +
       (checks.length && answer
         ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. `
-        : 'Not checked yet. ') +
+        : known
+          ? `Not checked yet. Expected from the weather: alive up to ${metres(low)}, dead above ${metres(high)}. `
+          : 'Not checked yet. ') +
       (cut ? `Cut at ${metres(cut)}. ` : '') +
       ticks.map((t) => `At ${metres(t.h)}: ${t.said}.`).join(' '),
   );

@@ -14,27 +14,71 @@
 <script lang="ts">
   import { scaleLinear } from 'd3-scale';
   import { area, line } from 'd3-shape';
+  import { onDestroy, untrack } from 'svelte';
   import type { Season } from '../api/client';
+  import { causeOfEvent, mark } from './causes';
   import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
+  import { keys } from './house.svelte';
 
   interface Props {
     season: Season;
     place?: string; // whose season it is
+    slim?: boolean; // lanes of one line each, for lanes without costs
     lanes?: RibbonLane[];
     pointed?: string; // the day pointed at
     chosen?: number | string; // the lane pointed at
     onpoint?: (day: string, lane?: number | string) => void;
     onpick?: (day: string, lane: number | string) => void;
   }
-  let { season, place, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
+  let { season, place, slim = false, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
 
   let width = $state(900);
   const top = 20; // month names
   const high = 92; // the temperature band
-  const row = 40;
+  const row = $derived(slim ? 24 : 40);
+  const drop = $derived(slim ? 3 : 19); // from a lane's top to its band
   const left = 34;
   const count = $derived(season.normal_min?.length ?? 0);
-  const x = $derived(scaleLinear([0, count], [left, width - 4]));
+  // What is in view, in days from the start: the whole year, or down to a month of it.
+  const least = 28;
+  let view = $state<[number, number]>();
+  const span = $derived(view ? view[1] - view[0] : count);
+  const x = $derived(scaleLinear(view ?? [0, count], [left, width - 4]));
+  function show(from: number, days: number) {
+    if (days >= count) view = undefined;
+    else {
+      const start = Math.max(0, Math.min(count - days, from));
+      view = [start, start + days];
+    }
+  }
+  /** Narrower or wider by a factor, with the day at i staying where it is. */
+  function zoom(factor: number, i: number) {
+    const days = Math.max(least, Math.min(count, span * factor));
+    const from = view?.[0] ?? 0;
+    show(i - ((i - from) * days) / span, days);
+  }
+  const pan = (share: number) => view && show(view[0] + share * span, span);
+  const middle = () => daysBetween(season.from, pointed ?? season.today);
+  function wheel(e: WheelEvent) {
+    if (Math.abs(e.deltaX) > Math.abs(e.deltaY) || e.shiftKey) {
+      if (!view) return;
+      pan((e.deltaX || e.deltaY) / 800);
+    } else if (e.deltaY > 0 && !view) {
+      return; // the page scrolls on
+    } else zoom(e.deltaY < 0 ? 0.8 : 1.25, x.invert(e.clientX - svg!.getBoundingClientRect().left));
+    e.preventDefault();
+  }
+  untrack(() => {
+    keys.ribbon = [
+      { key: '+', does: 'ribbon: closer, down to a month', run: () => zoom(0.6, middle()) },
+      { key: '-', does: 'ribbon: wider, up to the year', run: () => zoom(1 / 0.6, middle()) },
+      { key: ',', does: 'ribbon: earlier', run: () => pan(-0.3) },
+      { key: '.', does: 'ribbon: later', run: () => pan(0.3) },
+    ];
+  });
+  // The next screen's ribbon may be there before this one goes.
+  const mine = untrack(() => keys.ribbon[0]?.run);
+  onDestroy(() => keys.ribbon[0]?.run === mine && (keys.ribbon = []));
   const y = $derived.by(() => {
     const all = [
       ...(season.normal_min ?? []),
@@ -71,9 +115,31 @@
   });
   const months = $derived.by(() => {
     const out: { at: number; name: string }[] = [];
-    for (let i = 0; i < count; i++) {
+    const from = Math.ceil(view?.[0] ?? 0);
+    for (let i = from; i < Math.min(count, view?.[1] ?? count); i++) {
       const d = plusDays(season.from, i);
-      if (d.endsWith('-01')) out.push({ at: x(i), name: monthName(d) });
+      if (d.endsWith('-01') || (i === from && view && !d.endsWith('-31') && !d.endsWith('-30')))
+        out.push({ at: d.endsWith('-01') ? x(i) : left, name: monthName(d) });
+    }
+    // The month one is in the midst of gives way to the next, where that stands close.
+    return out.filter((m, k) => k > 0 || !out[1] || out[1].at - m.at > 70);
+  });
+  // Closer in, days of the month: every seventh, or every one.
+  const dayTicks = $derived.by(() => {
+    if (!view || span > 130) return [];
+    const out: { at: number; name: string }[] = [];
+    for (let i = Math.ceil(view[0]); i < view[1]; i++) {
+      const n = Number(plusDays(season.from, i).slice(8));
+      if (span <= 45 ? n % 2 === 1 && n < 31 : n % 7 === 1 && n < 29) out.push({ at: x(i), name: String(n) });
+    }
+    return out;
+  });
+  // Degree-days: the sums that find room.
+  const warmth = $derived.by(() => {
+    const out: { at: number; sum: number }[] = [];
+    for (const t of season.ticks ?? []) {
+      const px = at(t.day);
+      if (px > left + 12 && px < width - 16 && px - (out.at(-1)?.at ?? -99) > 34) out.push({ at: px, sum: t.sum });
     }
     return out;
   });
@@ -88,15 +154,28 @@
     });
     return out.filter((w) => w.step > 0);
   });
-  const freezes = $derived.by(() => {
-    const worst = Math.min(...(season.freezes ?? []).map((f) => f.min_c));
-    return (season.freezes ?? []).filter((f) => f.min_c <= worst + 0.01);
+  // What the weather did, each with its mark; the worst frost is named, closer in all are.
+  const events = $derived.by(() => {
+    const worst = Math.min(...(season.events ?? []).filter((e) => e.unit === '°C' && e.kind !== 'heat').map((e) => e.value));
+    return (season.events ?? [])
+      .filter((e) => at(e.peak) >= left && at(e.peak) <= width - 4)
+      .map((e) => ({
+        key: e.kind + e.peak,
+        x: at(e.peak),
+        y: e.unit === '°C' ? y(e.value) : top + high - 8,
+        cause: causeOfEvent(e.kind),
+        peak: e.peak,
+        named: (e.unit === '°C' && e.kind !== 'heat' && e.value <= worst + 0.01) || (view !== undefined && span < 100),
+        words: e.unit === '°C' ? degrees(e.value, 0) : `${Math.round(e.value)} ${e.unit}`,
+        kind: e.kind,
+      }));
   });
   // Words that would run into today's line stand on the other side of the mark.
   const near = (iso: string) => at(iso) < at(season.today) && at(iso) + 105 > at(season.today);
-  const laneTop = top + high + 10;
+  const laneTop = top + high + 26;
   const height = $derived(laneTop + lanes.length * row + (lanes.length ? 4 : 0));
-  const shade = (cost: number) => (cost > 100 ? 'url(#forbidden)' : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`);
+  const shade = (cost: number) =>
+    cost > 100 ? `url(#${id}-forbidden)` : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`;
   // Runs of days of about the same cost, so that a year is a few rectangles.
   function runs(lane: RibbonLane) {
     const out: { from: number; to: number; cost: number }[] = [];
@@ -112,6 +191,7 @@
       .filter((r) => r.to > r.from && r.cost < 100);
   }
 
+  const id = $props.id();
   let svg = $state<SVGSVGElement>();
   // On a narrow screen the ribbon is a strip: it opens where today, or the first window, is.
   $effect(() => {
@@ -139,6 +219,8 @@
         ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. `
         : '') +
       `${season.degree_days} degree-days so far. ` +
+      (view ? `In view: ${brief(dayAt(view[0]))} to ${brief(dayAt(view[1]))}. ` : '') +
+      (season.events ?? []).map((e) => `${e.kind} ${brief(e.peak)}, ${e.value} ${e.unit}. `).join('') +
       lanes
         .map(
           (l) =>
@@ -159,19 +241,34 @@
     class="block select-none"
     onpointermove={point}
     onclick={press}
+    onwheel={wheel}
   >
     <defs>
-      <pattern id="forbidden" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <clipPath id="{id}-all"><rect x={left} y="0" width={Math.max(0, width - left - 4)} {height} /></clipPath>
+      <pattern id="{id}-forbidden" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
         <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-rule)" stroke-width="2" />
       </pattern>
-      <clipPath id="inside"><rect x={left} y={top} width={Math.max(0, width - left - 4)} height={high} /></clipPath>
+      <clipPath id="{id}-inside"><rect x={left} y={top} width={Math.max(0, width - left - 4)} height={high} /></clipPath>
     </defs>
-    {#each wash as w (w.from)}
-      <rect x={x(w.from)} y={top} width={x(w.to) - x(w.from)} height={high} fill="var(--color-cold)" opacity={w.step * 0.045} />
-    {/each}
+    <g clip-path="url(#{id}-inside)">
+      {#each wash as w (w.from)}
+        <rect x={x(w.from)} y={top} width={x(w.to) - x(w.from)} height={high} fill="var(--color-cold)" opacity={w.step * 0.045} />
+      {/each}
+    </g>
     {#each months as m (m.at)}
       <line x1={m.at} x2={m.at} y1={4} y2={height} stroke="var(--color-rule)" />
-      <text x={m.at + 4} y={14} font-size="12" fill="var(--color-soft)">{width > 800 ? m.name : m.name.slice(0, 3)}</text>
+      <text x={m.at + 4} y={14} font-size="12" fill="var(--color-soft)">{width > 800 || view ? m.name : m.name.slice(0, 3)}</text>
+    {/each}
+    {#each dayTicks as t (t.at)}
+      <line x1={t.at} x2={t.at} y1={top} y2={top + 4} stroke="var(--color-soft)" />
+      <text x={t.at} y={top + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.name}</text>
+    {/each}
+    <text x={left - 5} y={top + high + 14} font-size="11" text-anchor="end" fill="var(--color-soft)"
+      ><title>Degree-days, base 10 °C, from midwinter on</title>°C·d</text
+    >
+    {#each warmth as t (t.sum)}
+      <line x1={t.at} x2={t.at} y1={top + high} y2={top + high + 4} stroke="var(--color-soft)" />
+      <text x={t.at} y={top + high + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.sum}</text>
     {/each}
     {#each [-10, 0, 10, 20, 30] as t (t)}
       {#if y(t) > top && y(t) < top + high}
@@ -189,22 +286,27 @@
         >
       {/if}
     {/each}
-    <g clip-path="url(#inside)">
+    <g clip-path="url(#{id}-inside)">
       <path d={band} fill="var(--color-ink)" opacity="0.09" />
       <path d={seen.band} fill="var(--color-moss)" opacity="0.28" />
       <path d={seen.low} fill="none" stroke="var(--color-ink)" stroke-width="1.1" />
     </g>
-    {#each freezes as f (f.coldest)}
-      <g transform="translate({at(f.coldest) + 1},{y(f.min_c)})">
-        <path d="M-5 4h10v-8h-3v3h-4v-3h-3z" fill="var(--color-cold)" />
-        <text
-          x={near(f.coldest) ? -9 : 9}
-          y="4"
-          font-size="12"
-          font-weight="650"
-          text-anchor={near(f.coldest) ? 'end' : 'start'}
-          fill="var(--color-cold)">{degrees(f.min_c, 0)}, {brief(f.coldest)}</text
-        >
+    {#each events as e (e.key)}
+      <g transform="translate({e.x + 1},{e.y})" opacity={e.named ? 1 : 0.75}>
+        <path d={mark[e.cause].small} fill="var(--color-{e.cause})" stroke="white" stroke-width="0.6" />
+        {#if e.named}
+          <text
+            x={near(e.peak) ? -9 : 9}
+            y="4"
+            font-size="12"
+            font-weight="650"
+            text-anchor={near(e.peak) ? 'end' : 'start'}
+            stroke="white"
+            stroke-width="3"
+            paint-order="stroke"
+            fill="var(--color-{e.cause})">{e.words}, {brief(e.peak)}</text
+          >
+        {/if}
       </g>
     {/each}
     {#if place}<text x={width - 8} y={top + high - 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{place}</text
@@ -213,49 +315,68 @@
       {@const ly = laneTop + i * row}
       <g opacity={chosen === undefined || chosen === lane.id ? 1 : 0.75}>
         <line x1={left} x2={width - 4} y1={ly + row - 3} y2={ly + row - 3} stroke="var(--color-rule)" />
-        {#each runs(lane) as r (r.from)}
-          <rect x={x(r.from)} y={ly + 19} width={x(r.to) - x(r.from)} height={row - 23} fill={shade(r.cost)} />
-        {/each}
-        {#each lane.windows as w (w.from)}
-          <rect
-            x={at(w.from)}
-            y={ly + 19}
-            width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))}
-            height={row - 23}
-            fill="none"
-            stroke="var(--color-moss)"
-            stroke-width="1.4"
-          />
-          <line
-            x1={at(w.best) + 1}
-            x2={at(w.best) + 1}
-            y1={ly + 19}
-            y2={ly + row - 4}
-            stroke="var(--color-moss)"
-            stroke-width="2.4"
-          />
-        {/each}
-        {#if lane.day}
-          <path d="M{at(lane.day) + 1} {ly + 31}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />
-          <line
-            x1={at(lane.day) + 1}
-            x2={at(lane.day) + 1}
-            y1={ly + 17}
-            y2={ly + row - 3}
-            stroke="var(--color-ink)"
-            stroke-width="1.6"
-          />
-        {/if}
-        <text x={left + 2} y={ly + 14} font-size="13" font-weight={chosen === lane.id ? 700 : 500} fill="var(--color-ink)"
-          >{lane.label}</text
+        <g clip-path="url(#{id}-all)">
+          {#each runs(lane) as r (r.from)}
+            <rect x={x(r.from)} y={ly + drop} width={x(r.to) - x(r.from)} height={row - drop - 4} fill={shade(r.cost)} />
+          {/each}
+          {#each lane.windows as w (w.from)}
+            <rect
+              x={at(w.from)}
+              y={ly + drop}
+              width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))}
+              height={row - drop - 4}
+              fill="none"
+              stroke="var(--color-moss)"
+              stroke-width="1.4"
+            />
+            <line
+              x1={at(w.best) + 1}
+              x2={at(w.best) + 1}
+              y1={ly + drop}
+              y2={ly + row - 4}
+              stroke="var(--color-moss)"
+              stroke-width="2.4"
+            />
+          {/each}
+          {#if lane.day}
+            <path d="M{at(lane.day) + 1} {ly + row - 9}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />
+            <line
+              x1={at(lane.day) + 1}
+              x2={at(lane.day) + 1}
+              y1={ly + drop - 2}
+              y2={ly + row - 3}
+              stroke="var(--color-ink)"
+              stroke-width="1.6"
+            />
+          {/if}
+        </g>
+        <text
+          x={left + 2}
+          y={ly + (slim ? 16 : 14)}
+          font-size="13"
+          font-weight={chosen === lane.id ? 700 : 500}
+          stroke="white"
+          stroke-width="3"
+          paint-order="stroke"
+          fill="var(--color-ink)">{lane.label}</text
         >
-        {#if lane.note}<text x={width - 8} y={ly + 14} font-size="12" text-anchor="end" fill="var(--color-soft)">{lane.note}</text
+        {#if lane.note}<text
+            x={width - 8}
+            y={ly + (slim ? 16 : 14)}
+            font-size="12"
+            text-anchor="end"
+            stroke="white"
+            stroke-width="3"
+            paint-order="stroke"
+            fill="var(--color-soft)">{lane.note}</text
           >{/if}
       </g>
     {/each}
-    <line x1={at(season.today)} x2={at(season.today)} y1={2} y2={height} stroke="var(--color-bad)" stroke-width="1.6" />
-    <path d="M{at(season.today) - 4} 2h8l-4 7z" fill="var(--color-bad)" />
-    {#if pointed}
+    {#if at(season.today) >= left && at(season.today) <= width - 4}
+      <line x1={at(season.today)} x2={at(season.today)} y1={2} y2={height} stroke="var(--color-bad)" stroke-width="1.6" />
+      <path d="M{at(season.today) - 4} 2h8l-4 7z" fill="var(--color-bad)" />
+    {/if}
+    {#if pointed && at(pointed) >= left - 1 && at(pointed) <= width}
       {#if pointed !== season.today}
         <line x1={at(pointed) + 1} x2={at(pointed) + 1} y1={top} y2={height} stroke="var(--color-ink)" stroke-dasharray="3 3" />
         <text x={Math.min(at(pointed) + 5, width - 70)} y={top + 12} font-size="12" font-weight="650" fill="var(--color-ink)"

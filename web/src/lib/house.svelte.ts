@@ -69,4 +69,4 @@ export async function attempt(f: () => Promise<void>): Promise<Problem | undefin
 
 /** Keys of the screen in sight: the place sets them, the frame listens and lists them. */
 export type Keys = { key: string; does: string; run: () => void }[];
-export const keys = $state<{ screen: Keys }>({ screen: [] });
+export const keys = $state<{ screen: Keys; ribbon: Keys }>({ screen: [], ribbon: [] });

@@ -1,49 +1,74 @@
 <script lang="ts">
-  import { Input } from 'flowbite-svelte';
+  import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import { api, ask, type Entry, type Property, type Schemas, type Season, type Species } from '../api/client';
   import { brief, degrees, inWords, metres } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
+  import SpeciesForm from './SpeciesForm.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
   const id = $derived(params?.id ?? '');
 
   let species = $state<Species[]>();
+  let detail = $state<Schemas['SpeciesDetail']>();
   let properties = $state<Property[]>([]);
   let place = $state(0);
   let season = $state<Season>();
   let year = $state<Schemas['SpeciesYear']>();
   let words = $state('');
-  let form = $state('');
+  let want = $state({ form: '', leaves: '', light: '', soil: '', only: '' });
+  let editing = $state<'no' | 'correct' | 'new'>('no');
+  let gone = false;
 
+  const list = async () => void (species = (await ask(api.GET('/api/v1/species'))).items ?? []);
   onMount(() => {
     void attempt(async () => {
-      const all = (await ask(api.GET('/api/v1/species'))).items ?? [];
       properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
       place = properties[0]?.id ?? 0;
-      species = all;
+      await list();
     });
     keys.screen = [
       { key: 'ArrowDown', does: 'next species', run: () => move(1) },
       { key: 'ArrowUp', does: 'species before', run: () => move(-1) },
+      { key: 'C', does: 'correct this entry', run: () => entry && (editing = 'correct') },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
+  const here = $derived(properties.find((p) => p.id === place));
+  const only: Record<string, [string, (s: Species) => boolean]> = {
+    hardy: ['hardy here', (s) => s.hardiness_c <= (here?.climate_here.extreme_min_c ?? -99)],
+    tender: ['too tender to stay out here', (s) => s.hardiness_c > (here?.climate_here.extreme_min_c ?? 99)],
+    pets: ['harmless to pets', (s) => s.pet_danger === 'none'],
+    edible: ['edible', (s) => !!s.edible],
+    old: ['blooms on old wood', (s) => s.bloom.old_wood >= 0.6],
+    new: ['blooms on new wood', (s) => s.bloom.new_wood >= 0.6],
+    bleeds: ['bleeds when cut', (s) => s.sap_bleeding !== 'none'],
+    drying: ['soon dried by winter wind', (s) => s.drying_kpa_h < 20],
+    grafted: ['grafted', (s) => s.graft.habit !== 'own roots'],
+    firm: ['corrected or added by us', (s) => s.source !== 'built'],
+  };
   const found = $derived.by(() => {
     const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
     return (species ?? []).filter(
       (s) =>
-        (!form || s.form === form) &&
+        (!want.form || s.form === want.form) &&
+        (!want.leaves || s.leaf_season === want.leaves) &&
+        (!want.light || s.light === want.light) &&
+        (!want.soil || s.soil_water === want.soil) &&
+        (!want.only || only[want.only]![1](s)) &&
         parts.every((w) => `${s.common} ${s.botanical} ${s.family} ${s.habit}`.toLowerCase().includes(w)),
     );
   });
   const entry = $derived(species?.find((s) => s.id === id));
-  const forms = $derived([...new Set((species ?? []).map((s) => s.form))].sort());
+  const values = (of: (s: Species) => string) => [...new Set((species ?? []).map(of))].sort();
   function move(by: number) {
     const i = found.findIndex((s) => s.id === id);
     const s = found[Math.max(0, Math.min(found.length - 1, i + by))];
@@ -53,24 +78,35 @@
     if (species && !id && found[0]) void push(`/almanac/${found[0].id}`);
   });
   $effect(() => {
-    const [at, of] = [place, id];
+    const [at, of, known] = [place, id, species];
     year = undefined;
-    if (!at || !of) return;
+    detail = undefined;
+    editing = 'no';
+    if (!of || !known?.some((s) => s.id === of)) return;
     void attempt(async () => {
+      const d = await ask(api.GET('/api/v1/species/{id}', { params: { path: { id: of } } }));
+      if (!gone && of === id) detail = d;
+      if (!at) return;
       const got = await ask(api.GET('/api/v1/species/{id}/year', { params: { path: { id: of }, query: { property: at } } }));
       const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: at } } }));
-      [year, season] = [got, s];
+      if (!gone && of === id && at === place) [year, season] = [got, s];
     });
   });
   const lanes = $derived.by((): RibbonLane[] => {
-    if (!year || !season) return [];
+    if (!year || !season || !entry) return [];
     const out: RibbonLane[] = [];
     const lane = (name: string, note: string, from: string, to: string, best: string) =>
       out.push({ id: name, label: name, note, start: from, costs: [], windows: [{ from, to, best }] });
+    const range = (b: Schemas['BandDays']) =>
+      b.early === b.late ? `about ${brief(b.mid)}` : `${brief(b.early)} – ${brief(b.late)}`;
     if (year.leaf_out)
       lane(
-        entry?.leaf_season === 'evergreen' ? 'New flush' : 'Leaf out',
-        `about ${brief(year.leaf_out.mid)}`,
+        entry.leaf_season === 'evergreen'
+          ? 'New flush'
+          : entry.leaf_season === 'dies back in winter'
+            ? 'Shoots come'
+            : 'Leaf-out',
+        range(year.leaf_out),
         year.leaf_out.early,
         year.leaf_out.late,
         year.leaf_out.mid,
@@ -83,6 +119,16 @@
         year.bloom_end.mid,
         year.bloom_start.mid,
       );
+    if (year.buds_set)
+      lane('Next year’s flower buds form', range(year.buds_set), year.buds_set.early, year.buds_set.late, year.buds_set.mid);
+    if (year.leaf_drop)
+      lane(
+        entry.leaf_season === 'dies back in winter' ? 'Dies back' : 'Leaves fall',
+        range(year.leaf_drop),
+        year.leaf_drop.early,
+        year.leaf_drop.late,
+        year.leaf_drop.mid,
+      );
     out.push({
       id: 'patience',
       label: 'After frost: give it until',
@@ -94,14 +140,43 @@
     });
     return out;
   });
-  const facts = $derived(
-    entry
-      ? [
-          ['Family', entry.family],
-          ['Form', entry.form],
-          ['Leaves', entry.leaf_season],
-          ['Coldest its wood bears in midwinter', degrees(entry.hardiness_c, 0)],
-          ['Blooms on', entry.bloom.habit],
+  const share = (v: number) => `${Math.round(100 * v)} %`;
+  const facts = $derived.by((): [string, [string, string][]][] => {
+    const e = entry;
+    if (!e) return [];
+    return [
+      [
+        'Plant',
+        [
+          ['Family', e.family],
+          ['Form and leaves', `${e.form}, ${e.leaf_season}`],
+          ['Grown up', `${metres(e.mature.height_m)} high, ${metres(e.mature.spread_m)} wide`],
+          ['Grows', `about ${e.growth_cm_year} cm a year`],
+          ['Wood', e.weak_wood ? 'weak: breaks under wind or snow' : 'sound'],
+          ...((e.short_lived ? [['Life', 'short']] : []) as [string, string][]),
+          ...((e.invasive ? [['Spreads', 'into the wild or the neighbours’ ground in some regions']] : []) as [string, string][]),
+          ...((e.edible ? [['Eaten', e.edible]] : []) as [string, string][]),
+        ],
+      ],
+      [
+        'Winter',
+        [
+          ['Wood bears in midwinter', degrees(e.hardiness_c, 0)],
+          ['Roots bear in the soil', degrees(e.root_hardiness_c, 0)],
+          ['Drying wind it bears', `${e.drying_kpa_h} kPa·h`],
+          ['May come late after damage by', `${e.lateness_days} days`],
+          ...((year
+            ? [
+                ['Its wood bears today', degrees(year.wood_now_c, 0)],
+                ['Its buds bear today', degrees(year.buds_now_c, 0)],
+              ]
+            : []) as [string, string][]),
+        ],
+      ],
+      [
+        'Cutting',
+        [
+          ['Blooms on', `${e.bloom.habit}: ${share(e.bloom.old_wood)} old, ${share(e.bloom.new_wood)} new`],
           [
             'Cut hard',
             {
@@ -109,24 +184,76 @@
               'old wood': 'breaks from old wood',
               'green wood only': 'only into leafy wood',
               never: 'never',
-            }[entry.hard_pruning] ?? entry.hard_pruning,
+            }[e.hard_pruning] ?? e.hard_pruning,
           ],
-          ['Grown up', `${metres(entry.mature.height_m)} high, ${metres(entry.mature.spread_m)} wide`],
-          ['Grows', `about ${entry.growth_cm_year} cm a year`],
-          ['Light', entry.light],
-          ['May come late after damage by', `${entry.lateness_days} days`],
-        ]
-      : [],
-  );
+          ['Regrows', `${e.regrowth_cm} cm in the first season`],
+          ['Sap', e.sap_bleeding === 'none' ? 'does not bleed' : `bleeds, ${e.sap_bleeding}`],
+          ['Graft', e.graft.habit + (e.graft.rootstock_leaf ? `; rootstock: ${e.graft.rootstock_leaf}` : '')],
+        ],
+      ],
+      [
+        'Place',
+        [
+          ['Light', e.light],
+          ['Soil', e.soil_water],
+          ['Thirst', `${e.thirst}; roots reach ${e.root_reach} crown spreads`],
+          ['Poisonous', e.poisonous],
+          ['Danger to pets', e.pet_danger],
+          ['Prone to', (detail?.troubles ?? []).map((t) => t.name).join(', ') || 'nothing much'],
+        ],
+      ],
+    ];
+  });
+  async function kept(of: string) {
+    editing = 'no';
+    await list();
+    await push(`/almanac/${of}`);
+    house.say('Kept. The dates and look-list follow.');
+  }
+  const back = () =>
+    attempt(async () => {
+      const was: Entry = await ask(api.DELETE('/api/v1/species/{id}', { params: { path: { id } } }));
+      const own = detail?.source === 'own';
+      await list();
+      if (own) await push('/almanac');
+      house.say(own ? `${was.common} taken out.` : `${was.common} is as built again.`, async () => {
+        await attempt(async () => {
+          await ask(api.PUT('/api/v1/species/{id}', { params: { path: { id: was.id }, query: { version: 0 } }, body: was }));
+          await list();
+          await push(`/almanac/${was.id}`);
+        });
+      });
+    });
+  async function takePack(e: Event) {
+    const input = e.currentTarget as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file) return;
+    await attempt(async () => {
+      const got = (await ask(
+        api.POST('/api/v1/species', {
+          body: await file.text(),
+          bodySerializer: (b: string) => b,
+          headers: { 'Content-Type': 'application/yaml' },
+        } as never),
+      )) as Schemas['PackTaken'];
+      await list();
+      const n = (l: string[] | null | undefined) => l?.length ?? 0;
+      house.say(`${file.name}: ${n(got.added)} new, ${n(got.changed)} corrected, ${n(got.same)} as they were.`);
+      const first = got.added?.[0] ?? got.changed?.[0];
+      if (first) await push(`/almanac/${first}`);
+    });
+    input.value = '';
+  }
+  const pick = 'min-h-11 w-full rounded-sm border border-gray-400 bg-white px-1.5 text-sm';
 </script>
 
 <svelte:head><title>{entry ? `${entry.common} · ` : ''}Almanac · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if season && year}<Ribbon {season} {lanes} place={properties.find((p) => p.id === place)?.name} />{/if}
+  {#if season && year}<Ribbon {season} {lanes} slim place={here?.name} />{/if}
 </div>
 
-<div class="grid lg:grid-cols-[17rem_1fr]">
+<div class="grid lg:grid-cols-[17rem_minmax(0,1fr)]">
   <section aria-label="Species" class="border-r border-rule px-3 py-3 {entry ? 'max-lg:order-last' : ''}">
     <label
       ><span class="sr-only">Search the almanac</span><Input
@@ -134,15 +261,22 @@
         bind:value={words}
       /></label
     >
-    <label class="mt-2 flex items-center gap-2 text-sm"
-      >Form
-      <select class="min-h-11 flex-1 rounded-sm border border-gray-400 bg-white px-2" bind:value={form}>
-        <option value="">All</option>
-        {#each forms as f (f)}<option value={f}>{f}</option>{/each}
+    <div class="mt-2 grid grid-cols-2 gap-1.5">
+      {#each [['form', 'Form', values((s) => s.form)], ['leaves', 'Leaves', values((s) => s.leaf_season)], ['light', 'Light', values((s) => s.light)], ['soil', 'Soil', values((s) => s.soil_water)]] as ['form' | 'leaves' | 'light' | 'soil', string, string[]][] as [key, name, list] (key)}
+        <select class={pick} aria-label={name} bind:value={want[key]}>
+          <option value="">{name}: any</option>
+          {#each list as v (v)}<option value={v}>{v}</option>{/each}
+        </select>
+      {/each}
+      <select class="{pick} col-span-2" aria-label="Only" bind:value={want.only}>
+        <option value="">All of them</option>
+        {#each Object.entries(only) as [key, [name]] (key)}<option value={key}>Only {name}</option>{/each}
       </select>
-    </label>
-    {#if !species}<Waiting />{/if}
-    <ul class="mt-2 lg:max-h-[calc(100dvh-22rem)] lg:overflow-y-auto">
+    </div>
+    {#if !species}<Waiting />{:else}<p class="mt-1 text-sm text-soft" role="status">
+        {found.length === species.length ? '' : `${found.length} of ${species.length}`}
+      </p>{/if}
+    <ul class="lg:max-h-[calc(100dvh-25rem)] lg:min-h-64 lg:overflow-y-auto">
       {#each found as s (s.id)}
         <li>
           <a
@@ -151,69 +285,141 @@
             class="block min-h-11 border-t border-rule px-2 py-1 leading-tight text-ink no-underline hover:bg-sheet hover:no-underline {s.id ===
             id
               ? 'bg-moss-pale font-bold'
-              : ''}">{s.common}<span class="latin block font-normal text-soft">{s.botanical}</span></a
+              : ''}"
+            >{s.common}{#if s.source !== 'built'}<span class="text-sm font-normal text-moss">
+                &nbsp;{s.source === 'own' ? 'ours' : 'corrected'}</span
+              >{/if}<span class="latin block font-normal text-soft">{s.botanical}</span></a
           >
         </li>
       {:else}
-        <li class="border-t border-rule py-3 text-soft">{species ? 'No species has these words.' : ''}</li>
+        <li class="border-t border-rule py-3 text-soft">
+          {#if species}No species is like that. <button
+              class="min-h-11 text-moss underline"
+              onclick={() => {
+                words = '';
+                want = { form: '', leaves: '', light: '', soil: '', only: '' };
+              }}>Show all</button
+            >{/if}
+        </li>
       {/each}
     </ul>
+    <div class="mt-2 flex flex-wrap gap-x-4 text-sm">
+      <button class="min-h-11 text-moss underline" onclick={() => (editing = 'new')}>Add a species</button>
+      <label
+        class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
+        >Take a pack<input type="file" accept=".yaml,.yml" class="sr-only" onchange={takePack} /></label
+      >
+      <a class="flex min-h-11 items-center underline" href="/api/v1/species.yaml?of=firm" download>Our entries as a pack</a>
+    </div>
   </section>
 
-  {#if entry}
+  {#if entry && editing !== 'no'}
+    <div class="min-w-0 px-5 py-4 max-md:px-3">
+      {#key id + editing}
+        <SpeciesForm
+          from={entry}
+          fresh={editing === 'new'}
+          troubles={[...new Set((species ?? []).flatMap((s) => s.pests ?? []))].sort()}
+          onkept={kept}
+          onclose={() => (editing = 'no')}
+        />
+      {/key}
+    </div>
+  {:else if entry}
     <article class="min-w-0 px-5 py-4 max-md:px-3">
       <div class="flex flex-wrap items-start gap-x-6 gap-y-2">
         <div class="min-w-64 flex-1">
           <h1>{entry.common}</h1>
           <p class="latin text-lg text-soft">{entry.botanical}</p>
-          <p class="mt-2 max-w-prose">{entry.habit}</p>
         </div>
-        {#if properties.length}
-          <label class="text-sm"
-            >In the dates of
-            <select class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2" bind:value={place}>
-              {#each properties as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
-            </select>
-          </label>
-        {/if}
+        <div class="flex flex-wrap items-center gap-2">
+          {#if properties.length}
+            <label class="text-sm"
+              >In the dates of
+              <select class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2" bind:value={place}>
+                {#each properties as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+              </select>
+            </label>
+          {/if}
+          <Button color="light" onclick={() => (editing = 'correct')}>Correct</Button>
+        </div>
       </div>
-      <div class="mt-3 grid gap-6 xl:grid-cols-[22rem_1fr]">
-        <div class="h-80">
+      <p class="mt-1 max-w-prose">{entry.habit}</p>
+      {#if year}
+        <p class="mt-2 border-l-4 pl-3 {year.spare_c < 0 ? 'border-bad font-semibold' : 'border-moss'}" data-testid="hardy">
+          {#if year.spare_c < 0}Too tender to stay out here: the coldest night of a usual year goes {degrees(-year.spare_c)} below what
+            its wood bears.
+          {:else}Hardy here (zone {year.zone}): it bears {degrees(year.spare_c)} more than the coldest night of a usual year.{/if}
+          After damage, give it until {inWords(year.patience_date, house.today)} before calling it dead.
+          {#if year.here}<span class="font-normal">{year.here} on this property.</span>{/if}
+        </p>
+      {:else if !properties.length}
+        <p class="mt-2 text-soft">
+          Add a property in <a class="underline" href="#/grounds">Grounds</a> to see its dates in that climate.
+        </p>
+      {/if}
+      {#if entry.cautions?.length}
+        <section class="mt-3 border-l-4 border-sun pl-3">
+          <h2 class="sr-only">Caution</h2>
+          <p><b class="text-sun">Caution:</b> {entry.cautions.map((c) => c.text).join(' ')}</p>
+        </section>
+      {/if}
+      <div class="mt-3 grid gap-x-6 gap-y-4 xl:grid-cols-[13rem_minmax(0,1fr)]">
+        <figure class="h-60">
           <Portrait
             form={entry.form as Form}
             heightM={entry.mature.height_m}
             spreadM={entry.mature.spread_m}
             name={entry.common}
-            box={[340, 320]}
+            box={[230, 250]}
           />
-        </div>
-        <div>
-          {#if year}
-            <p class="border-l-4 pl-3 {year.spare_c < 0 ? 'border-bad font-semibold' : 'border-moss'}">
-              {#if year.spare_c < 0}Too tender to stay out here: the coldest night of a usual year goes {degrees(-year.spare_c)} below
-                what its wood bears.
-              {:else}Hardy here (zone {year.zone}): it bears {degrees(year.spare_c)} more than the coldest night of a usual year.{/if}
-              After damage, give it until {inWords(year.patience_date, house.today)} before calling it dead.
-            </p>
-          {:else if !properties.length}
-            <p class="text-soft">
-              Add a property in <a class="underline" href="#/grounds">Grounds</a> to see its dates in that climate.
-            </p>
-          {/if}
-          <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-6 gap-y-1">
-            {#each facts as [name, value] (name)}
-              <dt class="text-soft">{name}</dt>
-              <dd>{value}</dd>
-            {/each}
-          </dl>
-          {#if entry.cautions?.length}
-            <section class="mt-4 border-l-4 border-sun pl-3">
-              <h2 class="text-sun">Caution</h2>
-              {#each entry.cautions as c (c.text)}<p>{c.text}</p>{/each}
+        </figure>
+        <div class="grid content-start gap-x-6 gap-y-3 md:grid-cols-2">
+          {#each facts as [group, rows] (group)}
+            <section>
+              <h2>{group}</h2>
+              <dl class="mt-0.5 text-sm">
+                {#each rows as [name, value] (name)}
+                  <div class="flex gap-3 border-t border-rule py-0.5">
+                    <dt class="w-36 shrink-0 text-soft">{name}</dt>
+                    <dd class="min-w-0">{value}</dd>
+                  </div>
+                {/each}
+              </dl>
             </section>
-          {/if}
+          {/each}
         </div>
       </div>
+      {#if detail && detail.source !== 'built'}
+        <section class="mt-4 border border-rule bg-white p-3" aria-label="What we changed">
+          {#if detail.source === 'own'}
+            <h2>Our own entry</h2>
+          {:else}
+            <h2>Corrected by us</h2>
+            <table class="mt-1 text-left text-[0.9375rem]">
+              <thead class="text-sm text-soft"
+                ><tr
+                  ><th class="pr-6 font-semibold">Field</th><th class="pr-6 font-semibold">As built</th><th class="font-semibold"
+                    >Ours</th
+                  ></tr
+                ></thead
+              >
+              <tbody>
+                {#each detail.differences ?? [] as d (d.field)}
+                  <tr class="border-t border-rule"
+                    ><th class="pr-6 font-normal">{d.field.replaceAll('_', ' ')}</th><td class="pr-6 text-soft">{d.built}</td><td
+                      class="font-semibold">{d.yours}</td
+                    ></tr
+                  >
+                {:else}<tr><td colspan="3">It says the same as the built entry.</td></tr>{/each}
+              </tbody>
+            </table>
+          {/if}
+          <Button class="mt-2" color="light" onclick={back}
+            >{detail.source === 'own' ? 'Take it out of the book' : 'Back to the built entry'}</Button
+          >
+        </section>
+      {/if}
     </article>
   {:else if species && id}
     <p class="p-5">The almanac has no entry of that name. <a class="underline" href="#/almanac">See all</a>.</p>

@@ -2,8 +2,8 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
-  import { brief, degrees, inWords, metres, plantsOf } from '../lib/dates';
+  import { api, ask, onceKey, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -20,8 +20,6 @@
   let words = $state('');
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
   let busy = $state('');
-  let outlook = $state<Schemas['SeasonOut']>();
-  let outlookOpen = $state(false);
   let showing = $state(200);
   let gone = false; // one has left for another place
 
@@ -53,7 +51,6 @@
     shown = id;
     form = 'none';
     words = '';
-    outlook = undefined;
     void read(id);
   });
   async function read(of: number) {
@@ -115,20 +112,46 @@
         });
       });
     });
-  // The outlook goes with the property and its weather: both come with the season.
-  $effect(() => {
-    if (!outlookOpen || !season) return;
-    const of = id;
-    void attempt(async () => {
-      const o = await ask(api.POST('/api/v1/reckon/season', { body: { property: of } }));
-      if (!gone && of === id) outlook = o;
+  /** "3 freezes, 1 gale" */
+  function eventsOf(list: Schemas['Event'][] | null | undefined): string {
+    const n = new Map<string, number>();
+    for (const e of list ?? []) n.set(e.kind, (n.get(e.kind) ?? 0) + 1);
+    return [...n].map(([kind, k]) => `${k} ${kind}${k > 1 && kind !== 'heat' ? 's' : ''}`).join(', ') || 'no event';
+  }
+  async function takePlants(e: Event) {
+    const input = e.currentTarget as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file) return;
+    busy = `Reading ${file.name} …`;
+    await attempt(async () => {
+      const got = (await ask(
+        api.POST('/api/v1/properties/{id}/plants', {
+          params: { path: { id }, header: onceKey() },
+          body: await file.text(),
+          bodySerializer: (b: string) => b,
+          headers: { 'Content-Type': 'text/csv' },
+        } as never),
+      )) as Schemas['PlantsTaken'];
+      await read(id);
+      await list();
+      void house.refresh();
+      house.say(`${plantsOf(got.added?.length ?? 0)} taken from ${file.name}.`, async () => {
+        await attempt(async () => {
+          for (const p of got.added ?? []) await ask(api.DELETE('/api/v1/plants/{id}', { params: { path: { id: p } } }));
+          await read(id);
+          await list();
+          void house.refresh();
+        });
+      });
     });
-  });
+    input.value = '';
+    busy = '';
+  }
   async function readStation() {
     busy = 'Reading the weather …';
     await attempt(async () => {
       const k = await ask(api.POST('/api/v1/properties/{id}/weather/read', { params: { path: { id } } }));
-      house.say(`${k.hours} hours from the ${k.source}; ${k.freezes?.length ?? 0} freezes found.`);
+      house.say(`${k.hours} hours from the ${k.source}; ${eventsOf(k.events)} found.`);
       await read(id);
       await list();
       void house.refresh();
@@ -149,8 +172,8 @@
           headers: { 'Content-Type': 'text/csv' },
         } as never),
       );
-      const got = k as { hours: number; freezes?: unknown[] };
-      house.say(`${got.hours} hours taken from ${file.name}; ${got.freezes?.length ?? 0} freezes found.`);
+      const got = k as Schemas['WeatherKept'];
+      house.say(`${got.hours} hours taken from ${file.name}; ${eventsOf(got.events)} found.`);
       await read(id);
       await list();
       void house.refresh();
@@ -158,14 +181,17 @@
     input.value = '';
     busy = '';
   }
+  const sited = (p: Property) =>
+    [
+      p.site.frost_pocket && 'frost pocket',
+      p.site.warm_wall && 'warm walls',
+      p.site.urban && 'among buildings',
+      p.site.windy && 'windy',
+    ]
+      .filter(Boolean)
+      .join(', ');
   const verdictOf = (p: Plant) =>
-    p.decided
-      ? p.verdict!.kind
-      : p.look && p.look.expected !== 'nothing'
-        ? 'to look at'
-        : p.verdict?.decision === 'not now'
-          ? 'put off'
-          : '';
+    p.decided ? p.verdict!.kind : p.look?.worth ? 'to look at' : p.verdict?.decision === 'not now' ? 'put off' : '';
 </script>
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
@@ -250,7 +276,10 @@
       </header>
 
       <section class="mt-3 flex flex-wrap items-center gap-x-6 gap-y-1 border-y border-rule py-2 text-sm">
-        <span>Coldest night of a year {degrees(property.climate.extreme_min_c)}</span>
+        <span
+          >Zone <b>{property.hardiness_zone}</b>, coldest night of a year {degrees(property.climate_here.extreme_min_c)}
+          {#if sited(property)}<span class="text-soft">({sited(property)})</span>{/if}</span
+        >
         {#if season?.last_frost}<span
             >Last frost about {inWords(season.last_frost.mid)} <span class="text-soft">(estimate)</span></span
           >{/if}
@@ -259,6 +288,7 @@
           >{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span
         >
         <span class="flex items-center gap-2">
+          <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
           <label
             class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
@@ -267,43 +297,6 @@
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
-
-      <details class="border-b border-rule text-[0.9375rem]" bind:open={outlookOpen}>
-        <summary class="flex min-h-11 cursor-pointer items-center text-moss">Outlook of this garden year</summary>
-        {#if outlook}
-          {@const o = outlook.outlook}
-          <p class="text-sm text-soft">{outlook.reasons?.join(' ')}</p>
-          <table class="mt-1 mb-3 text-left">
-            <thead class="text-sm text-soft">
-              <tr
-                ><th class="pr-6 font-semibold">Zone {outlook.zone}</th><th class="pr-6 font-semibold">one year in ten before</th
-                ><th class="pr-6 font-semibold">usually</th><th class="font-semibold">one in ten after</th></tr
-              >
-            </thead>
-            <tbody>
-              {#each [['Last frost, 0 °C', o.last_frost], ['Last killing frost, −2.2 °C', o.last_killing_frost], ['First frost, 0 °C', o.first_frost], ['First killing frost, −2.2 °C', o.first_killing_frost], ['Hottest week', o.hottest_week]] as const as [name, band] (name)}
-                <tr class="border-t border-rule"
-                  ><th class="pr-6 font-normal">{name}</th>
-                  {#if band}<td class="pr-6">{brief(band.early)}</td><td class="pr-6 font-semibold">{brief(band.mid)}</td><td
-                      >{brief(band.late)}</td
-                    >
-                  {:else}<td colspan="3" class="text-soft">in fewer than half the years</td>{/if}</tr
-                >
-              {/each}
-              <tr class="border-t border-rule"
-                ><th class="pr-6 font-normal">Coldest night</th><td class="pr-6">{degrees(o.extreme_min_c.low)}</td><td
-                  class="pr-6 font-semibold">{degrees(o.extreme_min_c.mid)}</td
-                ><td>{degrees(o.extreme_min_c.high)}</td></tr
-              >
-              <tr class="border-t border-rule"
-                ><th class="pr-6 font-normal">Chill, 0 to 7.2 °C</th><td class="pr-6">{Math.round(o.chill_hours.low)} h</td><td
-                  class="pr-6 font-semibold">{Math.round(o.chill_hours.mid)} h</td
-                ><td>{Math.round(o.chill_hours.high)} h</td></tr
-              >
-            </tbody>
-          </table>
-        {:else if outlookOpen}<Waiting rows={3} />{/if}
-      </details>
 
       {#if form !== 'none'}
         <PlantForm
@@ -316,7 +309,7 @@
         />
       {/if}
 
-      <div class="mt-3 flex items-center gap-3">
+      <div class="mt-3 flex flex-wrap items-center gap-3">
         <h2 class="flex-1">Plants</h2>
         <label
           ><span class="sr-only">Search the plants of this property</span><Input
@@ -326,6 +319,15 @@
           /></label
         >
         <Button color="light" onclick={() => (form = 'plant')}>Add a plant</Button>
+        <label
+          class="flex min-h-11 cursor-pointer items-center text-sm text-moss underline focus-within:outline-3 focus-within:outline-cold"
+          >Plants from a file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takePlants} /></label
+        >
+        {#if plants.length}<a
+            class="flex min-h-11 items-center text-sm underline"
+            href="/api/v1/properties/{id}/plants.csv"
+            download>Plants as a file</a
+          >{/if}
       </div>
       {#if !plants.length}
         <p class="mt-3">

@@ -2,7 +2,10 @@
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, type Schemas, type Season } from '../api/client';
-  import { brief, degrees, inWords } from '../lib/dates';
+  import { causeOfEvent, causeOfHurt } from '../lib/causes';
+  import { brief, degrees, hours, inWords } from '../lib/dates';
+  import EventChart from '../lib/EventChart.svelte';
+  import Expected from '../lib/Expected.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Mark from '../lib/Mark.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
@@ -10,175 +13,300 @@
 
   let look = $state<Schemas['Lookout']>();
   let season = $state<Season>();
+  let chart = $state<Schemas['EventChart']>();
+  let chosen = $state(0);
   let at = $state(0);
+  let gone = false;
 
   onMount(() => {
     void attempt(async () => {
       look = await ask(api.GET('/api/v1/lookout'));
-      if (look.property)
-        season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: look.property } } }));
     });
     keys.screen = [
       { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
       { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
       { key: 'Enter', does: 'walk to the plant', run: () => open(at) },
+      { key: 'W', does: 'start the walk of this property', run: () => startWalk(rows[at]?.property_id ?? 0) },
+      { key: 'E', does: 'next event', run: () => events.length && (chosen = (chosen + 1) % events.length) },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
-  const looks = $derived(look?.looks ?? []);
+  const groups = $derived(look?.groups ?? []);
+  const rows = $derived(groups.flatMap((g) => g.looks ?? []));
+  const events = $derived(look?.events ?? []);
+  const event = $derived(events[chosen]);
+  // Those that hurt something, and the newest of the others; the rest is told in a line.
+  const told = $derived(events.map((e, i) => ({ e, i })).filter(({ e, i }) => e.hurt > 0 || i === 0));
+  const quiet = $derived(events.filter((e, i) => e.hurt === 0 && i > 0));
+
+  // The ribbon and the chart belong to the property in which the event was worst.
+  $effect(() => {
+    const of = event?.property_id ?? look?.property ?? 0;
+    if (!of || season_of === of) return;
+    season_of = of;
+    void attempt(async () => {
+      const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } } }));
+      if (!gone) season = s;
+    });
+  });
+  let season_of = 0;
+  $effect(() => {
+    const e = event;
+    if (!e) return;
+    void attempt(async () => {
+      const c = await ask(
+        api.GET('/api/v1/properties/{id}/event', {
+          params: { path: { id: e.property_id }, query: { kind: e.kind, peak: e.peak } },
+        }),
+      );
+      if (!gone && event === e) chart = c;
+    });
+  });
+
   function move(by: number) {
-    at = Math.max(0, Math.min(looks.length - 1, at + by));
+    at = Math.max(0, Math.min(rows.length - 1, at + by));
     document.getElementById(`look-${at}`)?.focus();
   }
   function open(i: number) {
-    const p = looks[i];
+    const p = rows[i];
     if (p) void push(`/walk/${p.property_id}/${p.id}`);
   }
-  // One freeze strikes many properties: the same days make one event.
-  const events = $derived.by(() => {
-    const out: { key: string; main: Schemas['Freeze']; all: Schemas['Freeze'][] }[] = [];
-    for (const f of look?.events ?? []) {
-      const same = out.find((e) => f.from <= e.main.to && f.to >= e.main.from);
-      if (same) same.all.push(f);
-      else out.push({ key: f.coldest + f.property_id, main: f, all: [f] });
+  function startWalk(property: number) {
+    const g = groups.find((g) => g.property_id === property);
+    if (g) void push(`/walk/${g.property_id}/${g.first}`);
+  }
+  const names: Record<string, string> = {
+    freeze: 'Freeze',
+    'late frost': 'Late frost',
+    'drying wind': 'Drying wind',
+    heat: 'Heat',
+    'wet spell': 'Wet spell',
+    gale: 'Gale',
+  };
+  const value = (e: Schemas['Event']) => (e.unit === '°C' ? degrees(e.value) : `${Math.round(e.value)} ${e.unit}`);
+  const facts = (e: Schemas['EventGroup']): [string, string][] => {
+    const cold = e.kind === 'freeze' || e.kind === 'late frost';
+    const out: [string, string][] = [[cold ? 'Depth' : e.kind === 'drying wind' ? 'Dose' : 'Peak', value(e)]];
+    if (e.kind !== 'wet spell') out.push(['Length', `${e.hours} h`]);
+    else out.push(['Length', `${brief(e.from)} – ${brief(e.to)}`]);
+    if (cold) {
+      out.push(['Fell in 72 h', degrees(e.fall_c, 0)]);
+      out.push(['Plants hardened', `${Math.round(100 * e.hardened)} %`]);
     }
-    for (const e of out) e.main = e.all.reduce((a, b) => (b.min_c < a.min_c ? b : a));
-    return out.sort((a, b) => a.main.min_c - b.main.min_c);
+    return out;
+  };
+  const told_of = (p: Schemas['PlantOut']) => {
+    const l = p.look!;
+    if (l.expected === 'wood' && l.dieback >= 0.97) return 'to the ground';
+    if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
+    return l.expected === 'wood' ? 'tips' : l.expected;
+  };
+  const start = $derived.by(() => {
+    let n = 0;
+    return groups.map((g) => {
+      const from = n;
+      n += g.looks?.length ?? 0;
+      return from;
+    });
   });
-  const wood = $derived(looks.filter((p) => p.look?.expected === 'wood').length);
 </script>
 
 <svelte:head><title>Lookout · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
-  {#if season}<Ribbon {season} place={look?.events?.find((e) => e.property_id === look?.property)?.property ?? ''} />{/if}
+  {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
 </div>
 
 <div class="px-5 py-4 max-md:px-3">
   <h1 class="sr-only">Lookout</h1>
   {#if !look || !house.frame}
     <Waiting rows={8} />
+  {:else if !house.frame.counts.grounds}
+    <div class="max-w-xl border border-rule bg-white p-5">
+      <h2>No property yet</h2>
+      <p class="mt-1">
+        The lookout watches the weather over your properties. Add the first one with its climate, then its plants.
+      </p>
+      <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a>
+    </div>
   {:else}
-    {#if !house.frame.counts.grounds}
-      <div class="max-w-xl border border-rule bg-white p-5">
-        <h2>No property yet</h2>
-        <p class="mt-1">
-          The lookout watches the weather over your properties. Add the first one with its climate, then its plants.
-        </p>
-        <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a
-        >
-      </div>
-    {:else}
-      {#if events[0]}
-        {@const e = events[0]}
-        <section aria-label="Event" class="border border-cold bg-white">
-          <div class="flex flex-wrap items-start gap-x-6 gap-y-2 px-4 py-3">
-            <div class="min-w-56 flex-1">
-              <h2 class="text-xl">Freeze on {inWords(e.main.coldest, house.today)}</h2>
-              <p>{e.main.story}</p>
-            </div>
-            <ul class="text-sm" aria-label="By property">
-              {#each [...e.all].sort((a, b) => a.min_c - b.min_c) as f (f.property_id)}
-                <li class="flex justify-between gap-4">
-                  <span>{f.property}</span><span class="font-semibold">{degrees(f.min_c)}</span>
+    {#if event}
+      <section aria-label="Event" class="border border-ink bg-white">
+        {#if told.length > 1}
+          <div class="flex flex-wrap border-b border-rule" role="group" aria-label="Events of the last months">
+            {#each told as { e, i } (e.kind + e.peak)}
+              <button
+                class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm {i === chosen
+                  ? 'bg-moss-pale font-bold'
+                  : 'hover:bg-sheet'}"
+                aria-pressed={i === chosen}
+                onclick={() => (chosen = i)}
+              >
+                <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
+                {names[e.kind]}
+                {brief(e.peak)}
+                <span class="font-normal text-soft">{e.hurt} likely hurt</span>
+              </button>
+            {/each}
+          </div>
+        {/if}
+        <div class="grid gap-x-6 gap-y-2 px-4 py-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+          <div class="min-w-0">
+            <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
+            <p>{event.story}</p>
+            <dl class="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+              {#each facts(event) as [name, v] (name)}
+                <div>
+                  <dt class="text-xs text-soft">{name}</dt>
+                  <dd class="text-lg leading-tight font-bold">{v}</dd>
+                </div>
+              {/each}
+            </dl>
+            <ul class="mt-2 flex flex-wrap gap-x-4 text-sm" aria-label="By property">
+              {#each event.places ?? [] as p (p.property_id + p.peak)}
+                <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
+                  {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
                 </li>
               {/each}
             </ul>
           </div>
-          {#if events.length > 1}
-            <details class="border-t border-rule px-4 text-sm">
-              <summary class="flex min-h-11 cursor-pointer items-center text-moss"
-                >{events.length - 1} milder {events.length === 2 ? 'frost event' : 'frost events'} this winter</summary
-              >
-              <ul class="pb-2">
-                {#each events.slice(1) as o (o.key)}<li>{brief(o.main.coldest)}: {o.main.story} ({o.main.property})</li>{/each}
-              </ul>
-            </details>
-          {/if}
-        </section>
-      {:else}
-        <section class="border border-rule bg-white px-4 py-3">
-          <h2>No freeze in the last months</h2>
-          <p class="text-soft">
-            Events show here as soon as the weather of a property holds one. Weather is read, or taken from a file, in Grounds.
-          </p>
-        </section>
-      {/if}
-
-      <div class="mt-4 grid gap-6 lg:grid-cols-[1fr_17rem]">
-        <section aria-labelledby="looks">
-          <h2 id="looks">
-            {#if looks.length}Look at these first{:else}Nothing on the look-list{/if}
-          </h2>
-          <p class="text-sm text-soft">
-            {looks.length + (look.more ?? 0)} plants or groups: {wood} with wood likely hurt, the others with buds at most. {look.unhurt}
-            stayed well within; {look.looked} already decided.
-          </p>
-          <ol class="mt-2 border-t border-rule">
-            {#each looks as p, i (p.id)}
-              <li class="border-b border-rule">
-                <a
-                  id="look-{i}"
-                  href="#/walk/{p.property_id}/{p.id}"
-                  class="flex min-h-14 items-center gap-3 px-2 py-1.5 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
-                  onfocus={() => (at = i)}
-                >
-                  <Mark share={((p.look?.buds_c ?? 0) + 1.5) / 11} words="cold, {p.look?.expected} likely hurt" />
-                  <span class="min-w-0 flex-1">
-                    <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span
-                      >{/if}
-                    <span class="latin text-soft">{p.botanical}</span>
-                    <span class="block text-sm md:hidden"><b>{p.property}</b>, {p.label}</span>
-                    <span class="block text-sm">{p.look?.reason}</span>
-                  </span>
-                  <span class="w-44 shrink-0 text-right text-sm max-md:hidden"
-                    ><span class="block font-semibold">{p.property}</span>{p.label}</span
-                  >
-                </a>
-              </li>
-            {/each}
-          </ol>
-          {#if look.more}<p class="mt-2 text-sm text-soft">{look.more} more come up as these are decided.</p>{/if}
-          {#if !looks.length}<p class="mt-2">
-              Every plant a freeze may have hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
-            </p>{/if}
-        </section>
-        <aside class="space-y-5">
-          <section>
-            <h2>Follow-ups due</h2>
-            {#each look.due ?? [] as l (l.id)}
-              <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
-                >{l.title}<span class="block text-sm text-soft"
-                  >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
-                ></a
-              >
-            {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
-          </section>
-          <section>
-            <h2>Windows closing</h2>
-            {#each look.closing ?? [] as l (l.id)}
-              <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
-                >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.windows?.at(-1)?.to)}</span></a
-              >
-            {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
-          </section>
-          {#if season}
-            <section>
-              <h2>Frost to come</h2>
-              <p class="text-sm">
-                {#if season.last_frost}
-                  Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
-                {/if}
-                Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
-                  season.killing_to_come * 100,
-                )} %
-                <span class="text-soft">(estimate)</span>.
+          <div class="min-w-0">
+            {#if chart && chart.event.peak === event.peak && chart.event.kind === event.kind}
+              <p class="text-sm text-soft">
+                {event.property}{#if chart.lines?.some((l) => l.organ)}: air against what plants bore that day, before half of it
+                  dies (estimate){/if}
               </p>
-            </section>
-          {/if}
-          {#if season?.source}<p class="text-sm text-soft">Weather: {season.source}, to {brief(season.observed_to)}.</p>{/if}
-        </aside>
-      </div>
+              <EventChart {chart} />
+            {:else}<div class="h-48"></div>{/if}
+          </div>
+        </div>
+      </section>
+    {:else}
+      <section class="border border-rule bg-white px-4 py-3">
+        <h2>No freeze, heat or gale in the last months</h2>
+        <p class="text-soft">
+          Events show here as soon as the weather of a property holds one. Weather is read, or taken from a file, in Grounds.
+        </p>
+      </section>
     {/if}
+
+    <div class="mt-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
+      <section aria-labelledby="looks" class="min-w-0">
+        <h2 id="looks">
+          {#if look.looks}Look at these first{:else}Nothing on the look-list{/if}
+        </h2>
+        <p class="text-sm text-soft">
+          {look.looks} plants or groups, {look.deep} of them with wood, roots or heart likely hurt. {look.unhurt} stayed well within
+          what they bear; {look.looked} already decided.
+        </p>
+        {#each groups as g, gi (g.property_id)}
+          <section class="mt-3 border border-rule bg-white" aria-label={g.property}>
+            <header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule bg-sheet px-3 py-1.5">
+              <h3 class="min-w-0 flex-1 font-semibold max-md:basis-full">
+                {g.property}
+                <span class="text-sm font-normal text-soft"
+                  >{(g.looks?.length ?? 0) + g.more} to look at, about {hours(g.minutes)}</span
+                >
+              </h3>
+              {#if g.note}<p class="basis-full border-l-4 border-sun pl-2 text-sm md:order-last">{g.note}</p>{/if}
+              <a
+                class="inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep hover:no-underline"
+                href="#/walk/{g.property_id}/{g.first}">Start walk<span class="sr-only">&nbsp;at {g.property}</span></a
+              >
+            </header>
+            <ol>
+              {#each g.looks ?? [] as p, i (p.id)}
+                <li class={i ? 'border-t border-rule' : ''}>
+                  <a
+                    id="look-{start[gi]! + i}"
+                    href="#/walk/{p.property_id}/{p.id}"
+                    class="flex min-h-14 items-center gap-3 px-3 py-1 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
+                    onfocus={() => (at = start[gi]! + i)}
+                  >
+                    <Expected plant={p} />
+                    <span class="min-w-0 flex-1">
+                      <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft"
+                          >&nbsp;× {p.count}</span
+                        >{/if}
+                      <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
+                      <span class="text-sm"
+                        >· {p.label}{#if p.pot_l > 0}, in pots{/if}</span
+                      >
+                      <span class="block text-sm text-soft">{p.look?.reason}</span>
+                    </span>
+                    <span
+                      class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:w-20 max-sm:flex-col max-sm:gap-0 max-sm:text-center"
+                    >
+                      <Mark
+                        cause={causeOfHurt(p.look?.by ?? '')}
+                        share={p.look?.severity ?? 0}
+                        words="{p.look?.by}, severity {Math.round(100 * (p.look?.severity ?? 0))} %"
+                      />
+                      <span>{told_of(p)}</span>
+                    </span>
+                  </a>
+                </li>
+              {/each}
+            </ol>
+            {#if g.more}<p class="border-t border-rule px-3 py-2 text-sm text-soft">{g.more} more come up on the walk.</p>{/if}
+          </section>
+        {/each}
+        {#if !look.looks && event}<p class="mt-2">
+            Every plant that may have been hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
+          </p>{/if}
+      </section>
+      <aside class="space-y-5">
+        <section>
+          <h2>Follow-ups due</h2>
+          {#each look.due ?? [] as l (l.id)}
+            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+              >{l.title}<span class="block text-sm text-soft"
+                >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
+              ></a
+            >
+          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+        </section>
+        <section>
+          <h2>Windows closing</h2>
+          {#each look.closing ?? [] as l (l.id)}
+            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+              >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.windows?.at(-1)?.to)}</span></a
+            >
+          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+        </section>
+        {#if season}
+          <section>
+            <h2>Frost to come</h2>
+            <p class="text-sm">
+              {#if season.last_frost}
+                Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
+              {/if}
+              Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
+                season.killing_to_come * 100,
+              )} %
+              <span class="text-soft">(estimate)</span>.
+              <a href="#/grounds/{event?.property_id ?? look.property}/climate">Outlook</a>
+            </p>
+          </section>
+        {/if}
+        {#if quiet.length}
+          <details class="text-sm">
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+              >{quiet.length === 1 ? 'One more event' : `${quiet.length} more events`} that likely hurt nothing here</summary
+            >
+            <ul class="space-y-1">
+              {#each quiet as o (o.kind + o.peak + o.property_id)}<li>
+                  <b>{names[o.kind]}, {brief(o.peak)}.</b>
+                  {o.story} ({o.property})
+                </li>{/each}
+            </ul>
+          </details>
+        {/if}
+        {#if season?.source}<p class="text-sm text-soft">Weather: {season.source}, to {brief(season.observed_to)}.</p>{/if}
+      </aside>
+    </div>
   {/if}
 </div>

@@ -22,7 +22,33 @@
     spread: plant ? String(plant.spread_m) : '',
     count: String(plant?.count ?? 1),
     note: plant?.note ?? '',
+    pot: plant?.pot_l ? String(plant.pot_l) : '',
+    base: plant?.base_mm ? String(plant.base_mm) : '',
+    shelter: plant?.shelter ?? 0.5,
+    sun: plant?.sun ?? 0.6,
+    mulched: plant?.mulched ?? false,
+    value: plant?.value ?? 1,
+    stop: plant?.stop ? String(plant.stop) : '',
   });
+  // A figure that is none of the words stays what it was.
+  const scale = (steps: [number, string][], now: number) =>
+    steps.some(([v]) => v === now) ? steps : [...steps, [now, `${Math.round(100 * now)} %`] as [number, string]];
+  const winds: [number, string][] = [
+    [0.1, 'open to the wind'],
+    [0.5, 'half sheltered'],
+    [0.9, 'sheltered'],
+  ];
+  const suns: [number, string][] = [
+    [1, 'sun all day'],
+    [0.6, 'half the day'],
+    [0.3, 'some hours'],
+    [0.1, 'shade'],
+  ];
+  const values: [number, string][] = [
+    [2, 'dear to the client'],
+    [1, 'ordinary'],
+    [0.5, 'hardly minded'],
+  ];
   let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   let key = onceKey();
@@ -48,6 +74,13 @@
         spread_m: number(f.spread) || 0,
         count: Math.round(number(f.count)) || 1,
         note: f.note,
+        pot_l: number(f.pot) || 0,
+        base_mm: number(f.base) || 0,
+        shelter: f.shelter,
+        sun: f.sun,
+        mulched: f.mulched,
+        value: f.value,
+        stop: Math.round(number(f.stop)) || 0,
       };
       const p = plant
         ? await ask(
@@ -104,6 +137,47 @@
     <label class="font-semibold sm:col-span-2"
       >How many<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.count} />
       {#if said.count}<span class="text-sm font-normal text-bad">{said.count}</span>{/if}</label
+    >
+    {#snippet choice(name: string, key: 'shelter' | 'sun' | 'value', steps: [number, string][])}
+      <label class="font-semibold sm:col-span-2"
+        >{name}
+        <select
+          class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
+          value={f[key]}
+          onchange={(e) => (f[key] = Number(e.currentTarget.value))}
+        >
+          {#each scale(steps, f[key]) as [v, text] (v)}<option value={v}>{text}</option>{/each}
+        </select>
+        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
+      >
+    {/snippet}
+    {@render choice('Wind', 'shelter', winds)}
+    {@render choice('Sun', 'sun', suns)}
+    {@render choice('To the client', 'value', values)}
+    <label class="font-semibold sm:col-span-2"
+      >Pot (litres)<Input class="mt-1 font-normal" inputmode="decimal" bind:value={f.pot} placeholder="in the ground" />
+      {#if said.pot_l}<span class="text-sm font-normal text-bad">{said.pot_l}</span>{/if}</label
+    >
+    <label class="font-semibold sm:col-span-2"
+      >Stem at the base (mm)<Input
+        class="mt-1 font-normal"
+        inputmode="decimal"
+        bind:value={f.base}
+        placeholder="as usual for its height"
+      />
+      {#if said.base_mm}<span class="text-sm font-normal text-bad">{said.base_mm}</span>{/if}</label
+    >
+    <label class="font-semibold sm:col-span-2"
+      >Stop on the way round<Input
+        class="mt-1 font-normal"
+        inputmode="numeric"
+        bind:value={f.stop}
+        placeholder="after the others"
+      />
+      {#if said.stop}<span class="text-sm font-normal text-bad">{said.stop}</span>{/if}</label
+    >
+    <label class="flex min-h-11 items-center gap-2 sm:col-span-6"
+      ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
     >
     <label class="font-semibold sm:col-span-6">Note<Input class="mt-1 font-normal" bind:value={f.note} /></label>
   </div>

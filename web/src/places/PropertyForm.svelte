@@ -15,7 +15,21 @@
     note: property?.note ?? '',
     zone: property?.zone ?? '',
     type: property?.climate_type ?? '',
+    value: property?.value ?? 1,
   });
+  // svelte-ignore state_referenced_locally
+  let site = $state({
+    frost_pocket: property?.site.frost_pocket ?? false,
+    warm_wall: property?.site.warm_wall ?? false,
+    urban: property?.site.urban ?? false,
+    windy: property?.site.windy ?? false,
+  });
+  const sites = [
+    ['frost_pocket', 'Frost pocket', 'cold air gathers: nights 1.5 °C colder, the coldest 2.5 °C'],
+    ['warm_wall', 'Warm walls', 'most of it before sun-warmed walls: nights 1 °C milder'],
+    ['urban', 'Among buildings', 'nights 1.2 °C milder, less wind'],
+    ['windy', 'Windy', 'open to the wind: 1.6 times as much'],
+  ] as const;
   // svelte-ignore state_referenced_locally
   let place = $state({
     elevation: property ? String(property.climate.elevation_m) : '',
@@ -65,6 +79,22 @@
     f.zone = t.zone;
     own = false;
   }
+  async function takeNormals(e: Event) {
+    const input = e.currentTarget as HTMLInputElement;
+    const file = input.files?.[0];
+    if (!file || !climate) return;
+    problem = await attempt(async () => {
+      const got = (await ask(
+        api.POST('/api/v1/reckon/normals', {
+          body: await file.text(),
+          bodySerializer: (b: string) => b,
+          headers: { 'Content-Type': 'text/csv' },
+        } as never),
+      )) as Schemas['NormalsRead'];
+      climate!.normals = got.normals;
+    });
+    input.value = '';
+  }
   async function keep(e: SubmitEvent) {
     e.preventDefault();
     problem = await attempt(async () => {
@@ -76,6 +106,8 @@
         note: f.note,
         zone: f.zone,
         climate_type: f.type,
+        site: $state.snapshot(site),
+        value: f.value,
       };
       if (own && climate) {
         const c = $state.snapshot(climate) as Climate;
@@ -160,6 +192,15 @@
       ><input type="checkbox" class="size-5 accent-moss" bind:checked={own} /> The place has figures of its own</label
     >
     {#if own}
+      <label
+        class="inline-flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
+        >Monthly means from a CSV file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takeNormals} /></label
+      >
+      {#each Object.entries(said).filter(([k]) => k.startsWith('line') || k === 'file') as [k, text] (k)}<p
+          class="text-sm text-bad"
+        >
+          {k}: {text}
+        </p>{/each}
       <div class="overflow-x-auto">
         <label class="font-semibold"
           >Coldest night of a year, on average (°C) <input
@@ -204,5 +245,28 @@
       <p class="text-sm text-soft">The type’s figures are moved to this height by 6.5 °C per kilometre.</p>
     {/if}
   {/if}
+  <fieldset class="mt-3">
+    <legend class="font-semibold">How the garden differs from the open country</legend>
+    <div class="grid gap-x-4 sm:grid-cols-2">
+      {#each sites as [key, name, does] (key)}
+        <label class="flex min-h-11 items-center gap-2"
+          ><input type="checkbox" class="size-5 shrink-0 accent-moss" bind:checked={site[key]} />
+          <span>{name} <span class="text-sm text-soft">{does}</span></span></label
+        >
+      {/each}
+    </div>
+  </fieldset>
+  <label class="mt-2 flex flex-wrap items-center gap-2 font-semibold"
+    >In the order of looking
+    <select
+      class="min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
+      value={f.value}
+      onchange={(e) => (f.value = Number(e.currentTarget.value))}
+    >
+      {#each [[2, 'this client comes first'], [1, 'ordinary'], [0.5, 'this client can wait']] as [v, text] (v)}<option value={v}
+          >{text}</option
+        >{/each}
+    </select>
+  </label>
   <div class="mt-3 flex gap-2"><Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button></div>
 </form>

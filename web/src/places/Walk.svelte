@@ -31,12 +31,12 @@
   let gone = false;
   const stillAt = (id: number) => !gone && id === plantId;
 
-  // The order on the ground: what is hurt most first, then what was decided.
+  // The order on the ground: round the property from the gate, first for the plants to look at, then for the others.
+  const asks = (p: Plant) => p.look?.worth === true;
   const order = $derived(
-    [...plants].sort(
-      (a, b) => Number(done(a)) - Number(done(b)) || (b.look?.buds_c ?? -99) - (a.look?.buds_c ?? -99) || a.id - b.id,
-    ),
+    [...plants].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id),
   );
+  const asking = $derived(order.filter(asks).length);
   const plant = $derived(plants.find((p) => p.id === plantId));
   const checks = $derived(checksOf[plantId] ?? []);
   const done = (p: Plant) => p.decided;
@@ -75,7 +75,8 @@
   }
   // A property opened without a plant goes to the first one to look at.
   $effect(() => {
-    if (propertyId && !plantId && order[0] && loaded === propertyId) void push(`/walk/${propertyId}/${order[0].id}`);
+    const first = order.find((p) => !done(p)) ?? order[0];
+    if (propertyId && !plantId && first && loaded === propertyId) void push(`/walk/${propertyId}/${first.id}`);
   });
 
   let shown = 0;
@@ -181,9 +182,11 @@
     following = true;
   }
 
+  // On to the next plant that is not decided yet, or where all are, to the next one.
   function step(by: number) {
     const i = order.findIndex((p) => p.id === plantId);
-    const p = order[(i + by + order.length) % order.length];
+    const along = order.map((_, k) => order[(i + by * (k + 1) + 2 * order.length) % order.length]!);
+    const p = along.find((p) => !done(p) && p.id !== plantId) ?? along[0];
     if (p) void push(`/walk/${propertyId}/${p.id}`);
   }
 
@@ -268,7 +271,7 @@
 {#if !propertyId}
   <div class="px-5 py-4">
     <h1>Walk</h1>
-    <p class="text-soft">Choose a property; its plants come in the order in which they want to be looked at.</p>
+    <p class="text-soft">Choose a property; the plants to look at come first, in their order on the ground.</p>
     <ul class="mt-3 max-w-xl border-t border-rule">
       {#each properties as p (p.id)}
         <li class="border-b border-rule">
@@ -292,8 +295,11 @@
       <nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
         <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{plant?.property ?? 'Property'}</a>
         <ol>
-          {#each order as p (p.id)}
+          {#each order as p, i (p.id)}
             <li>
+              {#if asking && (i === 0 || i === asking)}<p class="bg-sheet px-3 py-0.5 text-xs font-semibold text-soft">
+                  {i < asking ? 'To look at, from the gate on' : 'The others'}
+                </p>{/if}
               <a
                 href="#/walk/{propertyId}/{p.id}"
                 aria-current={p.id === plantId ? 'true' : undefined}
@@ -339,6 +345,7 @@
             name={plant.common}
             {answer}
             {checks}
+            foretold={plant.look?.worth && plant.look.expected === 'wood'}
             active={palm ? undefined : active}
             box={wide ? [430, 440] : [380, 216]}
             onpick={palm ? undefined : pick}

@@ -1,0 +1,280 @@
+package api
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+	"strings"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
+	"mezzadro/core/day"
+	"mezzadro/core/weather"
+	"mezzadro/store"
+)
+
+// Standing is how a plant stands: what decides, beside its species, how an event meets it.
+type Standing struct {
+	BaseMM  float64  `json:"base_mm,omitempty" doc:"Stem thickness at the base, mm; what is usual for form and height when absent"`
+	PotL    float64  `json:"pot_l,omitempty" doc:"Litres of the pot; in the ground when absent"`
+	Shelter *float64 `json:"shelter,omitempty" doc:"From wind: 0 open to 1 wholly sheltered; 0.5 when absent"`
+	Sun     *float64 `json:"sun,omitempty" doc:"0 shade to 1 sun all day; 0.6 when absent"`
+	Mulched bool     `json:"mulched,omitempty"`
+}
+
+const (
+	usualShelter = 0.5
+	usualSun     = 0.6
+)
+
+func (st Standing) set(p *store.Plant) {
+	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun = st.BaseMM, st.PotL, st.Mulched, usualShelter, usualSun
+	if st.Shelter != nil {
+		p.Shelter = *st.Shelter
+	}
+	if st.Sun != nil {
+		p.Sun = *st.Sun
+	}
+}
+
+// validate checks it with the core's own limits; the height is checked apart.
+func (st Standing) validate() error {
+	p := store.Plant{HeightM: 1}
+	st.set(&p)
+	c := caseOf(p, catalogue.Entry{}, 1)
+	return c.Plant.Validate()
+}
+
+// PlantIn is what is entered of a plant.
+type PlantIn struct {
+	PropertyID int64   `json:"property_id,omitempty" doc:"When adding"`
+	Species    string  `json:"species" minLength:"1" doc:"Catalogue id"`
+	Label      string  `json:"label,omitempty" maxLength:"200"`
+	HeightM    float64 `json:"height_m" doc:"m"`
+	SpreadM    float64 `json:"spread_m,omitempty" doc:"m; two thirds of the height when absent"`
+	Count      int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"1 when absent"`
+	Standing
+	Value   float64 `json:"value,omitempty" doc:"To the client: 1 ordinary (when absent), 2 dear, 0.5 hardly minded"`
+	Stop    int     `json:"stop,omitempty" minimum:"0" maximum:"10000" doc:"Place on the way round the property, from the gate; after the others when absent"`
+	Note    string  `json:"note,omitempty" maxLength:"2000"`
+	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+}
+
+func (s *Server) plantRecord(ctx context.Context, in PlantIn) (store.Plant, error) {
+	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
+		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, Note: in.Note, Version: in.Version}
+	in.Standing.set(&p)
+	book, err := s.book(ctx)
+	if err != nil {
+		return p, err
+	}
+	bad := fields(in.Standing.validate())
+	if _, err := book.Species(in.Species); err != nil {
+		bad.Add("species", in.Species, "%v", err)
+	}
+	if !(in.HeightM > 0 && in.HeightM <= 60) {
+		bad.Add("height_m", in.HeightM, "%g m: a plant's height must be above 0 and at most 60 m", in.HeightM)
+	}
+	if in.SpreadM == 0 {
+		p.SpreadM = in.HeightM * 2 / 3
+	} else if !(in.SpreadM > 0 && in.SpreadM <= 100) {
+		bad.Add("spread_m", in.SpreadM, "%g m: a plant's spread must be above 0 and at most 100 m", in.SpreadM)
+	}
+	if in.Value == 0 {
+		p.Value = 1
+	} else {
+		bad.Within("value", in.Value, 0.25, 4, "")
+	}
+	return p, bad.Err()
+}
+
+// PlantOut is a plant with what is known of it now.
+type PlantOut struct {
+	store.Plant
+	Common    string          `json:"common"`
+	Botanical string          `json:"botanical"`
+	Form      catalogue.Form  `json:"form"`
+	Property  string          `json:"property"`
+	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
+	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
+	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
+}
+
+// LookOut is a reason to look, as the model foretells it: an estimate.
+type LookOut struct {
+	Event      string  `json:"event" enum:"freeze,late frost,drying wind,heat,wet spell,gale"`
+	Day        day.Day `json:"day" format:"date" doc:"Of the event's peak"`
+	Expected   string  `json:"expected" enum:"wood,buds,leaves,new shoots,blossom,roots,crown,growing point,limbs,nothing" doc:"What is hurt worst"`
+	By         string  `json:"by" enum:"cold,drying wind,heat,gale,standing water,"`
+	Severity   float64 `json:"severity" doc:"0 unhurt to 1 lost"`
+	Score      float64 `json:"score" doc:"Severity times what looking now is worth: the list is ordered by it"`
+	Worth      bool    `json:"worth" doc:"Hurt enough to be looked at"`
+	Dieback    float64 `json:"dieback" doc:"Share of the height expected dead from the tips"`
+	ThickestMM float64 `json:"thickest_mm" doc:"Thickest wood likely killed, mm"`
+	Reason     string  `json:"reason"`
+}
+
+func tellLook(l *cold.Look) *LookOut {
+	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
+	return &LookOut{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth,
+		Dieback: r(l.Dieback), ThickestMM: tenth(l.ThickestMM), Reason: l.Reason()}
+}
+
+// entryOf is a species' entry; where it was taken out since, one that says no more than its id: the plant stays.
+func entryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
+	e, err := book.Species(id)
+	if err != nil {
+		return catalogue.Entry{ID: id, Common: id, Form: catalogue.Shrub}
+	}
+	return e
+}
+
+// forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
+func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
+	c := caseOf(plant, e, p.property.Value)
+	l, ok := p.look(&c)
+	if !ok {
+		return nil
+	}
+	return &l.Outcome
+}
+
+// triaged is the whole look-list, worked out once for a state of the record and a day.
+type triaged struct {
+	rev    uint64
+	today  day.Day
+	places []*place
+	plants []PlantOut // by id
+	looks  []PlantOut // those to look at, the most pressing first
+	events []EventGroup
+	unhurt int // plants the events left well within what they bear
+	looked int // plants of the list already decided on
+}
+
+// triage gives the look-list of all properties as the record stands now.
+func (s *Server) triage(ctx context.Context) (*triaged, error) {
+	rev, today := s.Store.Rev(), s.Today()
+	s.triaging.Lock()
+	defer s.triaging.Unlock()
+	if t := s.triaged; t != nil && t.rev == rev && t.today == today {
+		return t, nil
+	}
+	t := &triaged{rev: rev, today: today}
+	props, err := s.Store.Properties(ctx, 0, 1<<31)
+	if err != nil {
+		return nil, err
+	}
+	at := map[int64]*place{}
+	for _, p := range props {
+		pl, err := s.placeOf(ctx, p)
+		if err != nil {
+			return nil, err
+		}
+		at[p.ID], t.places = pl, append(t.places, pl)
+	}
+	plants, err := s.Store.Plants(ctx, 0, 0, 1<<31)
+	if err != nil {
+		return nil, err
+	}
+	verdicts, err := s.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
+	if err != nil {
+		return nil, err
+	}
+	standing := make(map[int64]*store.Decision, len(verdicts))
+	for i := range verdicts {
+		standing[verdicts[i].PlantID] = &verdicts[i]
+	}
+	hurt := map[*cold.Struck]int{}
+	t.plants = make([]PlantOut, 0, len(plants))
+	for _, p := range plants {
+		pl := at[p.PropertyID]
+		if pl == nil {
+			continue // removed between the two reads
+		}
+		e := entryOf(pl.book, p.Species)
+		o := PlantOut{Plant: p, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: pl.property.Name, Verdict: standing[p.ID]}
+		if e.Botanical != "" {
+			c := caseOf(p, e, pl.property.Value)
+			if l, ok := pl.look(&c); ok {
+				o.Look = tellLook(&l)
+				if l.Worth {
+					hurt[l.Event]++
+				}
+			}
+		}
+		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Day.String())
+		switch {
+		case o.Look == nil:
+		case !o.Look.Worth:
+			t.unhurt++
+		case o.Decided:
+			t.looked++
+		default:
+			t.looks = append(t.looks, o)
+		}
+		t.plants = append(t.plants, o)
+	}
+	slices.SortStableFunc(t.looks, func(a, b PlantOut) int { return cmp.Compare(b.Look.Score, a.Look.Score) })
+	t.events = t.grouped(hurt)
+	s.triaged = t
+	return t, nil
+}
+
+// tell gives what is known of some plants.
+func (t *triaged) tell(plants []store.Plant) []PlantOut {
+	out := make([]PlantOut, 0, len(plants))
+	for _, p := range plants {
+		i, known := slices.BinarySearchFunc(t.plants, p.ID, func(o PlantOut, id int64) int { return cmp.Compare(o.ID, id) })
+		o := PlantOut{Plant: p, Common: p.Species, Form: catalogue.Shrub}
+		if known {
+			o = t.plants[i]
+		}
+		out = append(out, o)
+	}
+	return out
+}
+
+// EventGroup is one event of the weather over the properties it struck.
+type EventGroup struct {
+	Event          // where it hurt most
+	Places []Event `json:"places" doc:"By property, the worst first"`
+	Hurt   int     `json:"hurt" doc:"Plants or groups it probably hurt more than any other recent event did"`
+}
+
+// grouped joins the recent events of all places that are one: of one kind, in the same days. The first is the one
+// that hurt most plants.
+func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
+	out := []EventGroup{}
+	for _, p := range t.places {
+		for i := range p.course.Events {
+			s := &p.course.Events[i]
+			if t.today-s.Day > cold.Recent || s.Day > t.today {
+				continue
+			}
+			e := p.tellEvent(s)
+			k := slices.IndexFunc(out, func(g EventGroup) bool { return g.Kind == e.Kind && e.From <= g.To && e.To >= g.From })
+			if k < 0 {
+				out = append(out, EventGroup{Event: e})
+				k = len(out) - 1
+			}
+			g := &out[k]
+			g.Places, g.Hurt = append(g.Places, e), g.Hurt+hurt[s]
+		}
+	}
+	for i := range out {
+		g := &out[i]
+		slices.SortStableFunc(g.Places, func(a, b Event) int { return cmp.Compare(depth(b), depth(a)) })
+		g.Event = g.Places[0]
+	}
+	slices.SortStableFunc(out, func(a, b EventGroup) int { return cmp.Or(cmp.Compare(b.Hurt, a.Hurt), cmp.Compare(b.Peak, a.Peak)) })
+	return out
+}
+
+// depth orders events of one kind by how far they went.
+func depth(e Event) float64 {
+	if e.Kind == weather.Freeze || e.Kind == weather.LateFrost {
+		return -e.Value
+	}
+	return e.Value
+}

@@ -1,0 +1,300 @@
+package cold
+
+import (
+	"math"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/invalid"
+	"mezzadro/core/weather"
+)
+
+// Plant is a plant as an event meets it.
+type Plant struct {
+	Species catalogue.Entry
+	HeightM float64
+	BaseMM  float64 // stem thickness at the base, mm; 0 takes what is usual for the form and height
+	PotL    float64 // litres of the pot; 0 in the ground
+	Shelter float64 // from wind: 0 open to 1 wholly sheltered
+	Sun     float64 // 0 shade to 1 sun all day
+	Mulched bool
+}
+
+// Validate names every field that cannot be.
+func (p Plant) Validate() error {
+	var bad invalid.Fields
+	bad.Within("height_m", p.HeightM, 0.02, 60, "m")
+	bad.Within("base_mm", p.BaseMM, 0, 3000, "mm")
+	bad.Within("pot_l", p.PotL, 0, 5000, "L")
+	bad.Within("shelter", p.Shelter, 0, 1, "")
+	bad.Within("sun", p.Sun, 0, 1, "")
+	return bad.Err()
+}
+
+// girth is how many mm of stem at the base a form builds for each metre of height; tips is the thickness of its ends.
+var girth = map[catalogue.Form]float64{catalogue.Tree: 22, catalogue.Conifer: 20, catalogue.Shrub: 14, catalogue.Subshrub: 12,
+	catalogue.Climber: 10, catalogue.Palm: 60, catalogue.Perennial: 8}
+
+const (
+	tips    = 3.0
+	heartMM = 110.0 // a palm's growing point lies this deep
+)
+
+// Thickness is the stem's thickness, mm, at a share of the plant's height.
+func (p Plant) Thickness(share float64) float64 {
+	base := p.BaseMM
+	if base == 0 {
+		base = girth[p.Species.Form] * p.HeightM
+	}
+	base = max(tips+1, base)
+	return tips + (base-tips)*(1-share)
+}
+
+// Organs of a plant.
+const (
+	Wood    = "wood"
+	Buds    = "buds"
+	Leaves  = "leaves"
+	Shoots  = "new shoots"
+	Blossom = "blossom"
+	Roots   = "roots"
+	Crown   = "crown"
+	Heart   = "growing point"
+	Limbs   = "limbs"
+)
+
+// Injury is what one organ suffered from one thing.
+type Injury struct {
+	Organ   string  `json:"organ"`
+	By      string  `json:"by" enum:"cold,drying wind,heat,gale,standing water"`
+	Share   float64 `json:"share" doc:"Expected share killed or hurt, 0 to 1"`
+	TissueC float64 `json:"tissue_c" doc:"Lowest temperature it reached, °C; 0 where cold was not the cause"`
+	KillC   float64 `json:"kill_c" doc:"Temperature at which half of it dies on that day, °C"`
+}
+
+// What hurts.
+const (
+	ByCold   = "cold"
+	ByDrying = "drying wind"
+	ByHeat   = "heat"
+	ByGale   = "gale"
+	ByWater  = "standing water"
+)
+
+// Outcome is what an event is expected to have done to a plant.
+type Outcome struct {
+	Event      *Struck
+	WoodKillC  float64 // at which half the wood dies that day, °C
+	BudKillC   float64
+	Organs     []Injury
+	ThickestMM float64 // thickest wood half of which is killed, mm; 0 where not even tips are
+	Dieback    float64 // expected share of the height lost from the tips, 0 to 1
+	Dose       float64 // drying, kPa·h
+	Severity   float64 // 0 unhurt to 1 lost
+	Worst      Injury
+	plant      *Plant
+}
+
+// hardened is the share by which a plant is hardened. Palms harden little and lose little.
+func hardened(p *Plant, share float64) float64 {
+	if p.Species.Form == catalogue.Palm {
+		return 0.6 + 0.4*share
+	}
+	return share
+}
+
+// weightOf is how much an organ's loss means for the plant; wood counts by its dieback.
+var weightOf = map[string]float64{Roots: 1, Crown: 1, Heart: 1, Limbs: 0.6, Buds: 0.3, Shoots: 0.3, Leaves: 0.2, Blossom: 0.05}
+
+// cropWeight is what lost blossom means where fruit was to follow.
+const cropWeight = 0.15
+
+// Meet is what an event does to a plant. stage tells where its growth stands on the event's day.
+func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
+	e := &p.Species
+	share := hardened(p, s.Hardened)
+	o := Outcome{Event: s, WoodKillC: WoodKillC(e.HardinessC, share), BudKillC: BudKillC(e.HardinessC, share), plant: p}
+	switch s.Kind {
+	case weather.Freeze, weather.LateFrost:
+		s.cold(p, stage, &o)
+	case DryingWind:
+		sums := s.dry.ground
+		if p.PotL > 0 {
+			sums = s.dry.pot
+		}
+		o.Dose = sums.dose(p.Shelter, p.Sun) * leafiness(e, stage)
+		o.add(Injury{Organ: driedOrgan(e), By: ByDrying, Share: over(o.Dose, e.DryingKPAH)})
+	case weather.Heat:
+		o.add(Injury{Organ: Leaves, By: ByHeat, Share: over(s.scorch*p.Sun, scorchBorne[e.Light])})
+	case weather.Gale:
+		if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Climber) && p.HeightM > 2 {
+			force := s.Value / s.Threshold * (1 - 0.7*p.Shelter)
+			borne := 1.4
+			if e.WeakWood {
+				borne = 0.9
+			}
+			o.add(Injury{Organ: Limbs, By: ByGale, Share: min(1, 0.5*over(force, borne)*min(1, p.HeightM/8))})
+		}
+	case weather.Wet:
+		if p.PotL == 0 && (e.SoilWater == "dry" || e.SoilWater == "well drained") {
+			borne := 1.6
+			if e.SoilWater == "dry" {
+				borne = 1.2
+			}
+			o.add(Injury{Organ: Roots, By: ByWater, Share: 0.3 * over(s.Value/s.Threshold, borne)})
+		}
+	}
+	return o
+}
+
+// over is the injury of a dose: none up to what is borne, then rising towards all.
+func over(dose, borne float64) float64 {
+	if dose <= borne {
+		return 0
+	}
+	return -math.Expm1(-(dose/borne - 1))
+}
+
+// scorchBorne is the worst day's hours over 34 °C in the sun that leaves of each light class bear, °C·h.
+var scorchBorne = map[string]float64{"shade": 8, "part shade": 22, "sun or part shade": 50, "full sun": 120}
+
+// leafiness is how much of a plant loses water in winter.
+func leafiness(e *catalogue.Entry, stage catalogue.Stage) float64 {
+	switch {
+	case e.LeafSeason == catalogue.Evergreen:
+		return 1
+	case e.LeafSeason == catalogue.SemiEvergreen:
+		return 0.6
+	case e.LeafSeason == catalogue.Herbaceous && stage.SinceLeafOut < 0:
+		return 0
+	}
+	return 0.35
+}
+
+func driedOrgan(e *catalogue.Entry) string {
+	if e.LeafSeason == catalogue.Deciduous {
+		return Buds
+	}
+	return Leaves
+}
+
+func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
+	e := &p.Species
+	fine := s.tissue[0]
+	add := func(organ string, t, kill float64) { o.add(Injury{organ, ByCold, injury(t, kill), t, kill}) }
+	soil := s.soil
+	if p.Mulched {
+		soil = s.mulched
+	}
+	if p.PotL > 0 {
+		soil = s.potC(p.PotL)
+	}
+	soft := stage.Leafing && stage.SinceLeafOut >= 0 && stage.SinceLeafOut < SoftDays
+	growthKill := max(OpenGrowthC, o.WoodKillC)
+	if e.HardinessC > UnhardenedC {
+		growthKill = UnhardenedTC
+	}
+	switch {
+	case e.Form == catalogue.Palm:
+		add(Heart, s.TissueC(heartMM), o.WoodKillC)
+		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+3))
+	case e.Form == catalogue.Perennial:
+		// The crown lies at the surface, half in the soil.
+		add(Crown, (soil+s.TissueC(100))/2, o.WoodKillC)
+		if e.LeafSeason != catalogue.Herbaceous {
+			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
+		}
+	default:
+		o.ThickestMM = s.thickest(o.WoodKillC)
+		o.Dieback = p.dieback(o.ThickestMM)
+		add(Wood, s.TissueC(tips), o.WoodKillC)
+		if stage.SinceLeafOut < 0 || !stage.Leafing || e.LeafSeason == catalogue.Evergreen { // else they have opened
+			add(Buds, fine, o.BudKillC)
+		}
+		if e.LeafSeason == catalogue.Evergreen {
+			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
+		}
+	}
+	if soft && (e.LeafSeason != catalogue.Herbaceous || s.Kind == weather.LateFrost) {
+		add(Shoots, fine, growthKill)
+	}
+	if stage.InBloom {
+		add(Blossom, fine, OpenGrowthC)
+	}
+	if e.Form != catalogue.Perennial || p.PotL > 0 {
+		add(Roots, soil, e.RootHardinessC)
+	}
+}
+
+// aged is how much more old wood bears than the tips, °C for each tenfold of thickness: stem bases wake later and
+// ripen more fully than the last shoots.
+const aged = 2.5
+
+// killAt is the temperature at which half of the wood of a thickness dies, when the tips die at kill.
+func killAt(kill, mm float64) float64 { return kill - aged*math.Log10(max(tips, mm)/tips) }
+
+// thickest is the thickest wood, mm, half of which dies when the tips die at kill °C.
+func (s *Struck) thickest(kill float64) float64 {
+	spare := func(k int) float64 { return s.tissue[k] - killAt(kill, rungs[k]) } // rises with thickness
+	if spare(0) > 0 {
+		return 0
+	}
+	for k := 1; k < len(rungs); k++ {
+		if spare(k) > 0 {
+			w := -spare(k-1) / (spare(k) - spare(k-1))
+			return rungs[k-1] * math.Pow(rungs[k]/rungs[k-1], w)
+		}
+	}
+	return rungs[len(rungs)-1]
+}
+
+// dieback is the share of the height over which the stem is no thicker than mm.
+func (p *Plant) dieback(mm float64) float64 {
+	base := p.Thickness(0)
+	return max(0, min(1, (mm-tips)/(base-tips)))
+}
+
+// add notes an injury and keeps the worst.
+func (o *Outcome) add(i Injury) {
+	if i.Share < 0.02 {
+		return
+	}
+	o.Organs = append(o.Organs, i)
+	w := weightOf[i.Organ] * i.Share
+	switch {
+	case i.Organ == Wood:
+		w = i.Share * (0.15 + 0.85*o.Dieback)
+	case i.Organ == Blossom && o.plant.Species.Edible != "":
+		w = cropWeight * i.Share
+	case i.Organ == Leaves && i.By == ByDrying:
+		w = 0.45 * i.Share
+	}
+	if w > o.Severity {
+		o.Severity, o.Worst = w, i
+	}
+}
+
+// Share is the injury of an organ, 0 where it has none.
+func (o *Outcome) Share(organ string) float64 {
+	for _, i := range o.Organs {
+		if i.Organ == organ {
+			return i.Share
+		}
+	}
+	return 0
+}
+
+// siteSpread is how much colder or milder one plant stands than the thermometer says, °C.
+const siteSpread = 1.6
+
+// AliveAt is the chance that the stem lives at a share of its height after a cold or drying event, with how far one
+// plant stands from the next in it. It never rises with height.
+func (o *Outcome) AliveAt(share float64) float64 {
+	switch {
+	case o.Event.Cold():
+		mm := o.plant.Thickness(share)
+		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)-killAt(o.WoodKillC, mm))/math.Hypot(Steepness, siteSpread)))
+	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
+		return 1 - o.Organs[0].Share*0.6*share
+	}
+	return 1
+}

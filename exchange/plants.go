@@ -1,0 +1,195 @@
+package exchange
+
+import (
+	"encoding/csv"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+
+	"mezzadro/core/invalid"
+	"mezzadro/core/season"
+)
+
+// PlantLine is one plant as it stands in a plant CSV.
+type PlantLine struct {
+	Species string // catalogue id, common or botanical name
+	Label   string
+	HeightM float64
+	SpreadM float64 // 0: two thirds of the height
+	Count   int
+	BaseMM  float64
+	PotL    float64
+	Shelter float64
+	Sun     float64
+	Mulched bool
+	Value   float64
+	Stop    int
+	Note    string
+	Line    int // in the file it was read from
+}
+
+// number is a column of a plant CSV that holds a figure, the range it may have and what stands where it is empty.
+type number struct {
+	name            string
+	lo, hi, instead float64
+	at              func(*PlantLine) *float64
+}
+
+var plantNumbers = []number{
+	{"height_m", 0.02, 60, 0, func(p *PlantLine) *float64 { return &p.HeightM }},
+	{"spread_m", 0.02, 100, 0, func(p *PlantLine) *float64 { return &p.SpreadM }},
+	{"base_mm", 0, 3000, 0, func(p *PlantLine) *float64 { return &p.BaseMM }},
+	{"pot_l", 0, 5000, 0, func(p *PlantLine) *float64 { return &p.PotL }},
+	{"shelter", 0, 1, 0.5, func(p *PlantLine) *float64 { return &p.Shelter }},
+	{"sun", 0, 1, 0.6, func(p *PlantLine) *float64 { return &p.Sun }},
+	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
+}
+
+var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "note"}
+
+// ReadPlantsCSV reads plants: a header line with species and height_m and any of the other columns, then one line a
+// plant. The error lists every broken line with its number, up to twenty. Whether a species is known is for the caller.
+func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
+	var out []PlantLine
+	err := sheet(r, plantColumns, []string{"species", "height_m"}, "plant", func(l line) {
+		p := PlantLine{Count: 1, Line: l.number}
+		p.Species, _ = l.cell("species")
+		p.Label, _ = l.cell("label")
+		p.Note, _ = l.cell("note")
+		if p.Species == "" {
+			l.refuse("species", "", "is missing")
+		}
+		if len(p.Label) > 200 || len(p.Note) > 2000 {
+			l.refuse("label", nil, "label or note is too long")
+		}
+		for _, n := range plantNumbers {
+			cell, _ := l.cell(n.name)
+			if cell == "" {
+				if n.name == "height_m" {
+					l.refuse(n.name, cell, "is missing")
+				}
+				*n.at(&p) = n.instead
+				continue
+			}
+			v, err := strconv.ParseFloat(cell, 64)
+			switch {
+			case err != nil:
+				l.refuse(n.name, cell, "%q is no number", cell)
+			case !(v >= n.lo && v <= n.hi):
+				l.refuse(n.name, cell, "%g is outside %g to %g", v, n.lo, n.hi)
+			}
+			*n.at(&p) = v
+		}
+		for name, to := range map[string]*int{"count": &p.Count, "stop": &p.Stop} {
+			if cell, _ := l.cell(name); cell != "" {
+				v, err := strconv.Atoi(cell)
+				if err != nil || v < 0 || v > 10000 || name == "count" && v == 0 {
+					l.refuse(name, cell, "%q is no whole number up to 10000", cell)
+				}
+				*to = v
+			}
+		}
+		switch cell, _ := l.cell("mulched"); strings.ToLower(cell) {
+		case "yes", "true", "1":
+			p.Mulched = true
+		case "", "no", "false", "0":
+		default:
+			l.refuse("mulched", cell, "%q: want yes or no", cell)
+		}
+		if !*l.faulty {
+			out = append(out, p)
+		}
+	})
+	if err != nil {
+		return nil, err
+	}
+	return out, nil
+}
+
+// WritePlantsCSV writes plants so that ReadPlantsCSV reads them back to the same.
+func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
+	out := csv.NewWriter(w)
+	if err := out.Write(plantColumns); err != nil {
+		return err
+	}
+	for _, p := range plants {
+		f := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+		mulched := "no"
+		if p.Mulched {
+			mulched = "yes"
+		}
+		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), f(p.SpreadM), strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
+			f(p.Shelter), f(p.Sun), mulched, f(p.Value), strconv.Itoa(p.Stop), p.Note}); err != nil {
+			return err
+		}
+	}
+	out.Flush()
+	return out.Error()
+}
+
+var normalColumns = []string{"month", "tmin_c", "tmax_c", "rain_mm", "rh_pct", "wind_ms"}
+
+// ReadNormalsCSV reads a climate's twelve monthly normals: the columns month (1 to 12), tmin_c, tmax_c and any of
+// rain_mm, rh_pct and wind_ms, for which 60 mm, 75 % and 2 m/s stand where the file has none.
+func ReadNormalsCSV(r io.Reader) ([]season.Normal, error) {
+	out := make([]season.Normal, 12)
+	given := [12]int{}
+	err := sheet(r, normalColumns, normalColumns[:3], "month", func(l line) {
+		cell, _ := l.cell("month")
+		m, err := strconv.Atoi(cell)
+		if err != nil || m < 1 || m > 12 {
+			l.refuse("month", cell, "%q is no month from 1 to 12", cell)
+			return
+		}
+		if given[m-1] != 0 {
+			l.refuse("month", cell, "month %d was already given in line %d", m, given[m-1])
+		}
+		given[m-1] = l.number
+		n := &out[m-1]
+		*n = season.Normal{RainMM: 60, RHPct: 75, WindMS: 2}
+		for _, c := range []struct {
+			name   string
+			to     *float64
+			lo, hi float64
+		}{{"tmin_c", &n.TMinC, -60, 40}, {"tmax_c", &n.TMaxC, -50, 55}, {"rain_mm", &n.RainMM, 0, 2000}, {"rh_pct", &n.RHPct, 1, 100}, {"wind_ms", &n.WindMS, 0, 30}} {
+			cell, has := l.cell(c.name)
+			if !has {
+				continue
+			}
+			v, err := strconv.ParseFloat(cell, 64)
+			if err != nil || !(v >= c.lo && v <= c.hi) {
+				l.refuse(c.name, cell, "%q is no number from %g to %g", cell, c.lo, c.hi)
+			}
+			*c.to = v
+		}
+		if n.TMaxC < n.TMinC {
+			l.refuse("tmax_c", n.TMaxC, "the mean day, %g °C, is colder than the mean night, %g °C", n.TMaxC, n.TMinC)
+		}
+	})
+	if err != nil {
+		return nil, err
+	}
+	for m, l := range given {
+		if l == 0 {
+			return nil, invalid.Fields{{Path: "file", Problem: fmt.Sprintf("month %d is missing", m+1)}}
+		}
+	}
+	return out, nil
+}
+
+// WriteNormalsCSV writes normals so that ReadNormalsCSV reads them back to the same.
+func WriteNormalsCSV(w io.Writer, normals []season.Normal) error {
+	out := csv.NewWriter(w)
+	if err := out.Write(normalColumns); err != nil {
+		return err
+	}
+	for i, n := range normals {
+		f := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+		if err := out.Write([]string{fmt.Sprint(i + 1), f(n.TMinC), f(n.TMaxC), f(n.RainMM), f(n.RHPct), f(n.WindMS)}); err != nil {
+			return err
+		}
+	}
+	out.Flush()
+	return out.Error()
+}

@@ -1,0 +1,295 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { api, ask, type Entry, type Problem, type Schemas, type Species } from '../api/client';
+  import AnchorField from '../lib/AnchorField.svelte';
+  import { attempt } from '../lib/house.svelte';
+
+  interface Props {
+    from: Species; // the entry that is corrected, or that a new one starts from
+    fresh: boolean; // a new entry
+    troubles: string[]; // known trouble ids
+    onkept: (id: string) => void;
+    onclose: () => void;
+  }
+  let { from, fresh, troubles, onkept, onclose }: Props = $props();
+
+  // svelte-ignore state_referenced_locally -- the form starts from the entry and then is the user's
+  let e = $state<Entry>(start());
+  function start(): Entry {
+    const { source: _s, version: _v, ...entry } = structuredClone($state.snapshot(from)) as Species;
+    return fresh ? { ...entry, id: '', common: '', botanical: '' } : entry;
+  }
+  let problem = $state<Problem>();
+  const said = $derived(problem?.fields ?? {});
+  const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
+
+  type Numbers = keyof { [K in keyof Entry as Entry[K] extends number ? K : never]: 1 };
+  type Texts = 'common' | 'botanical' | 'family' | 'edible';
+  const numbers: [Numbers, string, string][] = [
+    ['hardiness_c', 'Wood bears in midwinter', '°C'],
+    ['root_hardiness_c', 'Roots bear in the soil', '°C'],
+    ['drying_kpa_h', 'Drying wind it bears', 'kPa·h'],
+    ['lateness_days', 'May come late after damage by', 'days'],
+    ['growth_cm_year', 'Grows in a year', 'cm'],
+    ['regrowth_cm', 'Regrows after a hard cut', 'cm'],
+    ['root_reach', 'Roots reach', 'crown spreads'],
+  ];
+  const choices: [keyof Entry, string, string[]][] = [
+    ['form', 'Form', ['tree', 'conifer', 'shrub', 'subshrub', 'climber', 'palm', 'perennial']],
+    ['leaf_season', 'Leaves', ['evergreen', 'semi-evergreen', 'deciduous', 'dies back in winter']],
+    ['light', 'Light', ['full sun', 'sun or part shade', 'part shade', 'shade']],
+    ['soil_water', 'Soil', ['dry', 'well drained', 'even', 'moist', 'wet']],
+    ['thirst', 'Takes water from its neighbours', ['low', 'medium', 'high']],
+    ['hard_pruning', 'Cut hard, it comes back', ['from the base', 'old wood', 'green wood only', 'never']],
+    ['sap_bleeding', 'Sap bleeds', ['none', 'some', 'heavy']],
+    ['poisonous', 'Poisonous', ['no', 'mild', 'strong']],
+    ['pet_danger', 'Danger to pets', ['none', 'mild', 'serious']],
+  ];
+  const flags: [keyof Entry, string][] = [
+    ['weak_wood', 'Weak wood'],
+    ['short_lived', 'Short-lived'],
+    ['invasive', 'Spreads where it should not'],
+    ['spiny', 'Spiny'],
+  ];
+  const habits = [
+    'old wood',
+    'new wood',
+    'both',
+    'spur',
+    'once-flowering rose',
+    'repeat rose',
+    'perennial',
+    'palm',
+    'conifer',
+    'vine that bleeds',
+    'tender subshrub',
+    'citrus',
+    'evergreen for leaf',
+  ];
+  const any = e as unknown as Record<string, unknown>;
+  const slug = (s: string) =>
+    s
+      .toLowerCase()
+      .normalize('NFD')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '');
+
+  async function keep(ev: SubmitEvent) {
+    ev.preventDefault();
+    problem = await attempt(async () => {
+      const body = $state.snapshot(e) as Entry;
+      if (fresh) body.id = slug(body.botanical) || 'new';
+      if (body.leaf_season === 'evergreen') delete body.leaf_drop;
+      else body.leaf_drop ??= { daylength_falling_h: 10.5 };
+      if (body.graft.habit === 'own roots') delete body.graft.rootstock_leaf;
+      await ask(
+        api.PUT('/api/v1/species/{id}', {
+          params: { path: { id: body.id }, query: { version: fresh ? 0 : from.version } },
+          body,
+        }),
+      );
+      onkept(body.id);
+    });
+  }
+  const field = 'mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal';
+  const rest = $derived(Object.entries(said).filter(([k]) => !shownAt(k)));
+  const shownAt = (k: string) =>
+    [...numbers, ...choices].some(([f]) => f === k) ||
+    ['common', 'botanical', 'family', 'edible', 'habit'].includes(k) ||
+    /^(leaf_out|leaf_drop|bloom\.(start|end|buds_set))/.test(k);
+  const anchorSaid = (at: string) =>
+    Object.entries(said)
+      .filter(([k]) => k === at || k.startsWith(at + '.'))
+      .map(([, m]) => m)
+      .join('; ');
+  type Caution = Schemas['CatalogueCaution'];
+</script>
+
+<form class="border border-ink bg-white p-4" onsubmit={keep} aria-label={fresh ? 'A new species' : `Correct ${from.common}`}>
+  <h1>{fresh ? 'A new species' : `Correct ${from.common}`}</h1>
+  <p class="text-sm text-soft">
+    {fresh
+      ? `Starts from ${from.common}: change what is different.`
+      : 'The built entry stays beside yours; you can go back to it.'}
+  </p>
+  <div class="mt-3 grid gap-x-4 gap-y-3 sm:grid-cols-6">
+    {#each [['common', 'Common name'], ['botanical', 'Botanical name'], ['family', 'Family'], ['edible', 'Eaten of it']] as [string, string][] as [key, name] (key)}
+      <label class="font-semibold {key === 'family' || key === 'edible' ? 'sm:col-span-3' : 'sm:col-span-3'}"
+        >{name}<input class={field} bind:value={e[key as Texts]} />
+        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
+      >
+    {/each}
+    <label class="font-semibold sm:col-span-6"
+      >In plain words<textarea class="{field} min-h-20 py-1.5" bind:value={e.habit}></textarea>
+      {#if said.habit}<span class="text-sm font-normal text-bad">{said.habit}</span>{/if}</label
+    >
+    {#each choices as [key, name, list] (key)}
+      <label class="font-semibold sm:col-span-2"
+        >{name}<select class={field} value={any[key]} onchange={(ev) => (any[key] = ev.currentTarget.value)}
+          >{#each list as v (v)}<option>{v}</option>{/each}</select
+        >
+        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
+      >
+    {/each}
+    {#each numbers as [key, name, unit] (key)}
+      <label class="font-semibold sm:col-span-2"
+        >{name} <span class="font-normal text-soft">({unit})</span><input
+          class={field}
+          inputmode="decimal"
+          value={e[key]}
+          onchange={(ev) => (any[key] = number(ev.currentTarget.value))}
+        />
+        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
+      >
+    {/each}
+    <label class="font-semibold sm:col-span-2"
+      >Grown up, height <span class="font-normal text-soft">(m)</span><input
+        class={field}
+        inputmode="decimal"
+        value={e.mature.height_m}
+        onchange={(ev) => (e.mature.height_m = number(ev.currentTarget.value))}
+      /></label
+    >
+    <label class="font-semibold sm:col-span-2"
+      >Grown up, spread <span class="font-normal text-soft">(m)</span><input
+        class={field}
+        inputmode="decimal"
+        value={e.mature.spread_m}
+        onchange={(ev) => (e.mature.spread_m = number(ev.currentTarget.value))}
+      /></label
+    >
+    <AnchorField
+      label={e.leaf_season === 'evergreen' ? 'New flush' : 'Leaf-out'}
+      bind:anchor={e.leaf_out}
+      after={[]}
+      problem={anchorSaid('leaf_out')}
+    />
+    {#if e.leaf_season !== 'evergreen'}
+      <AnchorField
+        label="Leaf drop"
+        bind:anchor={() => e.leaf_drop ?? { daylength_falling_h: 10.5 }, (v) => (e.leaf_drop = v)}
+        after={['leaf_out']}
+        problem={anchorSaid('leaf_drop')}
+      />
+    {/if}
+    <AnchorField
+      label="Start of bloom"
+      bind:anchor={e.bloom.start}
+      after={['leaf_out', 'leaf_drop']}
+      problem={anchorSaid('bloom.start')}
+    />
+    <AnchorField
+      label="End of bloom"
+      bind:anchor={e.bloom.end}
+      after={['bloom_start', 'leaf_out', 'leaf_drop']}
+      problem={anchorSaid('bloom.end')}
+    />
+    <div class="sm:col-span-3">
+      <label class="flex min-h-11 items-center gap-2 font-semibold"
+        ><input
+          type="checkbox"
+          class="size-5 accent-moss"
+          checked={!!e.bloom.buds_set}
+          onchange={(ev) => (e.bloom.buds_set = ev.currentTarget.checked ? { degree_days: 900 } : undefined)}
+        /> Forms its flower buds the year before</label
+      >
+      {#if anchorSaid('bloom.buds_set')}<span class="text-sm text-bad">{anchorSaid('bloom.buds_set')}</span>{/if}
+    </div>
+    {#if e.bloom.buds_set}
+      <AnchorField
+        label="Flower buds set"
+        bind:anchor={() => e.bloom.buds_set!, (v) => (e.bloom.buds_set = v)}
+        after={['leaf_out', 'bloom_start', 'bloom_end']}
+      />
+    {/if}
+    <label class="font-semibold sm:col-span-2"
+      >Blooms on<select class={field} bind:value={e.bloom.habit}
+        >{#each habits as h (h)}<option>{h}</option>{/each}</select
+      ></label
+    >
+    <label class="font-semibold sm:col-span-2"
+      >Of it on old wood <span class="font-normal text-soft">(%)</span><input
+        class={field}
+        inputmode="numeric"
+        value={Math.round(100 * e.bloom.old_wood)}
+        onchange={(ev) => {
+          e.bloom.old_wood = number(ev.currentTarget.value) / 100;
+          e.bloom.new_wood = Math.round(100 * (1 - e.bloom.old_wood)) / 100;
+        }}
+      /></label
+    >
+    <label class="font-semibold sm:col-span-2"
+      >Grafted<select class={field} bind:value={e.graft.habit}
+        >{#each ['own roots', 'sometimes', 'usually'] as g (g)}<option>{g}</option>{/each}</select
+      ></label
+    >
+    {#if e.graft.habit !== 'own roots'}
+      <label class="font-semibold sm:col-span-6"
+        >Leaf of the rootstock<input class={field} bind:value={e.graft.rootstock_leaf} /></label
+      >
+    {/if}
+    <fieldset class="sm:col-span-6">
+      <legend class="sr-only">Traits</legend>
+      <div class="flex flex-wrap gap-x-6">
+        {#each flags as [key, name] (key)}
+          <label class="flex min-h-11 items-center gap-2"
+            ><input
+              type="checkbox"
+              class="size-5 accent-moss"
+              checked={any[key] === true}
+              onchange={(ev) => (any[key] = ev.currentTarget.checked)}
+            />
+            {name}</label
+          >
+        {/each}
+      </div>
+    </fieldset>
+    <label class="font-semibold sm:col-span-6"
+      >Prone to <span class="font-normal text-soft">(ids, with commas)</span><input
+        class={field}
+        list="troubles"
+        value={(e.pests ?? []).join(', ')}
+        onchange={(ev) =>
+          (e.pests = ev.currentTarget.value
+            .split(',')
+            .map((s) => s.trim())
+            .filter(Boolean))}
+      />
+      <datalist id="troubles"
+        >{#each troubles as t (t)}<option value={t}></option>{/each}</datalist
+      ></label
+    >
+    <fieldset class="sm:col-span-6">
+      <legend class="font-semibold">Cautions</legend>
+      {#each e.cautions ?? [] as c, i (i)}
+        <div class="mt-1 flex flex-wrap gap-2">
+          <select
+            class="min-h-11 rounded-sm border border-gray-400 bg-white px-1.5"
+            aria-label="Kind of caution {i + 1}"
+            bind:value={c.kind}
+            >{#each ['poisonous', 'skin', 'thorns', 'pets', 'allergy'] as k (k)}<option>{k}</option>{/each}</select
+          >
+          <input
+            class="min-h-11 min-w-40 flex-1 rounded-sm border border-gray-400 bg-white px-2"
+            aria-label="Caution {i + 1}"
+            bind:value={c.text}
+          />
+          <button
+            type="button"
+            class="min-h-11 px-2 text-moss underline"
+            onclick={() => (e.cautions = (e.cautions ?? []).filter((_: Caution, k: number) => k !== i))}>Take out</button
+          >
+        </div>
+      {/each}
+      <button
+        type="button"
+        class="min-h-11 text-moss underline"
+        onclick={() => (e.cautions = [...(e.cautions ?? []), { kind: 'poisonous', text: '' }])}>Add a caution</button
+      >
+    </fieldset>
+  </div>
+  {#each rest as [k, text] (k)}<p class="text-sm text-bad">{k.replaceAll('_', ' ')}: {text}</p>{/each}
+  <div class="mt-3 flex gap-2">
+    <Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button>
+  </div>
+</form>
