@@ -272,7 +272,7 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 			return sum
 		}
 	}
-	for _, h := range weather.At(hours, p.property.Site.V) {
+	for _, h := range weather.At(hours, p.property.Site.V, p.normals.Climate.Longitude) {
 		c.Times = append(c.Times, h.Time)
 		var v *float64
 		if f := figure(h); !math.IsNaN(f) {

@@ -67,7 +67,7 @@ func (s *Server) placeOf(ctx context.Context, p store.Property) (*place, error) 
 	if err != nil {
 		return nil, err
 	}
-	hours = weather.At(hours, p.Site.V)
+	hours = weather.At(hours, p.Site.V, n.Climate.Longitude)
 	out := &place{property: p, today: today, zone: zone, book: book, normals: n, mu: &sync.Mutex{}, stages: map[stageOf]func(day.Day) catalogue.Stage{}}
 	out.year = season.NewYear(n, weather.Daily(hours, zone))
 	out.course = cold.Follow(out.year, hours, zone, today)

@@ -3,9 +3,12 @@ package api
 import (
 	"cmp"
 	"context"
+	"errors"
 	"math"
+	"runtime"
 	"slices"
 	"strings"
+	"sync"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
@@ -99,6 +102,8 @@ type PlantOut struct {
 	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
 	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
 	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
+
+	worst *cold.Struck // the event of the look
 }
 
 // LookOut is a reason to look, as the model foretells it: an estimate.
@@ -140,11 +145,27 @@ func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 	return &l.Outcome
 }
 
+// tell is what is known of a plant here, but for its verdict.
+func (p *place) tell(plant store.Plant) PlantOut {
+	e := entryOf(p.book, plant.Species)
+	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.property.Name}
+	if e.Botanical == "" {
+		return o // its entry was taken out
+	}
+	c := caseOf(plant, e, p.property.Value)
+	if l, ok := p.look(&c); ok {
+		o.Look, o.worst = tellLook(&l), l.Event
+	}
+	return o
+}
+
 // triaged is the whole look-list, worked out once for a state of the record and a day.
 type triaged struct {
 	rev    uint64
+	green  uint64 // the same for plants and properties alone
 	today  day.Day
 	places []*place
+	kept   []store.Plant
 	plants []PlantOut // by id
 	looks  []PlantOut // those to look at, the most pressing first
 	events []EventGroup
@@ -160,22 +181,46 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	if t := s.triaged; t != nil && t.rev == rev && t.today == today {
 		return t, nil
 	}
-	t := &triaged{rev: rev, today: today}
+	t := &triaged{rev: rev, green: s.Store.PlantRev(), today: today}
+	before := s.triaged
+	if before == nil || before.today != today {
+		before = &triaged{green: t.green + 1}
+	}
 	props, err := s.Store.Properties(ctx, 0, 1<<31)
 	if err != nil {
 		return nil, err
 	}
+	// A year of hours for each property is much to read at the start: all cores share it.
+	t.places = make([]*place, len(props))
+	faults := make([]error, len(props))
+	var wg sync.WaitGroup
+	for worker := range runtime.NumCPU() {
+		wg.Go(func() {
+			for i := worker; i < len(props); i += runtime.NumCPU() {
+				t.places[i], faults[i] = s.placeOf(ctx, props[i])
+			}
+		})
+	}
+	wg.Wait()
+	if err := errors.Join(faults...); err != nil {
+		return nil, err
+	}
 	at := map[int64]*place{}
-	for _, p := range props {
-		pl, err := s.placeOf(ctx, p)
-		if err != nil {
+	for _, pl := range t.places {
+		at[pl.property.ID] = pl
+	}
+	// What was worked out before and still holds is taken over: the plants where none was touched, and the look of each
+	// that is as it was at a place that is as it was.
+	plants := before.kept
+	if before.green != t.green {
+		if plants, err = s.Store.Plants(ctx, 0, 0, 1<<31); err != nil {
 			return nil, err
 		}
-		at[p.ID], t.places = pl, append(t.places, pl)
 	}
-	plants, err := s.Store.Plants(ctx, 0, 0, 1<<31)
-	if err != nil {
-		return nil, err
+	t.kept = plants
+	was := map[int64]*place{}
+	for _, pl := range before.places {
+		was[pl.property.ID] = pl
 	}
 	verdicts, err := s.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
 	if err != nil {
@@ -187,21 +232,26 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	}
 	hurt := map[*cold.Struck]int{}
 	t.plants = make([]PlantOut, 0, len(plants))
+	next := 0 // in before.plants, which are by id too
 	for _, p := range plants {
 		pl := at[p.PropertyID]
 		if pl == nil {
 			continue // removed between the two reads
 		}
-		e := entryOf(pl.book, p.Species)
-		o := PlantOut{Plant: p, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: pl.property.Name, Verdict: standing[p.ID]}
-		if e.Botanical != "" {
-			c := caseOf(p, e, pl.property.Value)
-			if l, ok := pl.look(&c); ok {
-				o.Look = tellLook(&l)
-				if l.Worth {
-					hurt[l.Event]++
-				}
-			}
+		for next < len(before.plants) && before.plants[next].ID < p.ID {
+			next++
+		}
+		var o PlantOut
+		if old := was[p.PropertyID]; old != nil && old.course == pl.course && old.property.Value == pl.property.Value &&
+			next < len(before.plants) && before.plants[next].Plant == p {
+			o = before.plants[next]
+			o.Property, o.Verdict = pl.property.Name, standing[p.ID]
+		} else {
+			o = pl.tell(p)
+			o.Verdict = standing[p.ID]
+		}
+		if o.worst != nil && o.Look.Worth {
+			hurt[o.worst]++
 		}
 		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Day.String())
 		switch {

@@ -48,7 +48,7 @@ func TestStopsGracefully(t *testing.T) {
 		} `json:"counts"`
 	}
 	start(t, "demo", data).get("/api/v1/frame", &frame)
-	if frame.Counts.Grounds != 3 {
+	if frame.Counts.Grounds != 8 {
 		t.Errorf("%d properties after the restart", frame.Counts.Grounds)
 	}
 }

@@ -241,7 +241,7 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b.see(`"mild" is no number`)
 	b.see("No weather read yet")
 	b.upload("Weather from a file", file("weather.csv", csv))
-	b.see("480 hours taken from weather.csv; 1 freezes found")
+	b.see("480 hours taken from weather.csv; 1 freeze found")
 	b.press("link", "Lookout")
 	b.see("Freeze on Thu 4 March")
 	b.see("Oleander")
@@ -394,7 +394,8 @@ func TestAccessible(t *testing.T) {
 	for _, glare := range []string{"", "glare"} {
 		for _, p := range []struct{ path, says string }{
 			{"/#/lookout", "Look at these first"}, {"/#/grounds/1", "By the boathouse steps"}, {"/#/walk/1/1", "Bark green at"},
-			{"/#/walk", "Choose a property"}, {"/#/year", "Look again"}, {"/#/rounds/1", "costs"},
+			{"/#/walk", "Choose a property"}, {"/#/year", "Look again"}, {"/#/rounds/1", "costs"}, {"/#/grounds/3/climate", "Monthly normals"},
+			{"/#/almanac/camellia-japonica", "Hardy here"},
 		} {
 			b.visit(p.path)
 			b.see(p.says)
@@ -411,6 +412,10 @@ func TestAccessible(t *testing.T) {
 	b.press("button", "Add")
 	b.see("Climate to start from")
 	b.accessible("property form")
+	b.visit("/#/almanac/camellia-japonica")
+	b.press("button", "Correct")
+	b.see("The built entry stays beside yours")
+	b.accessible("species form")
 }
 
 // TestTwoThousandPlants keeps a large property usable.

@@ -28,10 +28,14 @@ type Store struct {
 	read  *sqlx.DB
 	write *sqlx.DB
 	rev   atomic.Uint64
+	green atomic.Uint64
 }
 
 // Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
 func (s *Store) Rev() uint64 { return s.rev.Load() }
+
+// PlantRev counts the writes that touched plants or properties.
+func (s *Store) PlantRev() uint64 { return s.green.Load() }
 
 // ErrNotFound is answered for an id that is not there or was removed.
 var ErrNotFound = errors.New("not found")
@@ -90,7 +94,10 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }
 
 // Tx is one write under way.
-type Tx struct{ *sqlx.Tx }
+type Tx struct {
+	*sqlx.Tx
+	green *bool // it touches plants or properties
+}
 
 // Write runs f as one transaction: all of it is kept, or nothing.
 func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
@@ -98,10 +105,14 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	if err != nil {
 		return err
 	}
-	if err := f(Tx{tx}); err != nil {
+	green := false
+	if err := f(Tx{tx, &green}); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
 	defer s.rev.Add(1)
+	if green {
+		defer s.green.Add(1)
+	}
 	return tx.Commit()
 }
 

@@ -9,25 +9,26 @@ import (
 	"mezzadro/core/weather"
 )
 
-type hourRow struct {
-	At   int64           `db:"at"`
-	Temp float64         `db:"temp_c"`
-	Wind sql.NullFloat64 `db:"wind_ms"`
-	Rain sql.NullFloat64 `db:"rain_mm"`
-	RH   sql.NullFloat64 `db:"rh_pct"`
-	Sun  sql.NullFloat64 `db:"sun"`
-	Here bool            `db:"here"`
-}
-
-// Weather reads a property's hourly record, oldest first.
+// Weather reads a property's hourly record, oldest first. It is the longest read there is, so it scans by hand.
 func (s *Store) Weather(ctx context.Context, property int64, from, to time.Time) ([]weather.Hour, error) {
-	rows, err := many[hourRow](ctx, s.read, `SELECT at, temp_c, wind_ms, rain_mm, rh_pct, sun, here FROM weather_hour
+	rows, err := s.read.QueryContext(ctx, `SELECT at, temp_c, wind_ms, rain_mm, rh_pct, sun, here FROM weather_hour
 		WHERE property_id = ? AND at >= ? AND at < ? ORDER BY at`, property, from.Unix(), to.Unix())
-	out := make([]weather.Hour, len(rows))
-	for i, r := range rows {
-		out[i] = weather.Hour{Time: time.Unix(r.At, 0).UTC(), TempC: r.Temp, WindMS: orNaN(r.Wind), RainMM: orNaN(r.Rain), RHPct: orNaN(r.RH), Sun: orNaN(r.Sun), Here: r.Here}
+	if err != nil {
+		return nil, err
 	}
-	return out, err
+	defer rows.Close()
+	out := make([]weather.Hour, 0, max(0, min(20000, int(to.Sub(from)/time.Hour))))
+	for rows.Next() {
+		var at int64
+		var h weather.Hour
+		var wind, rain, rh, sun sql.NullFloat64
+		if err := rows.Scan(&at, &h.TempC, &wind, &rain, &rh, &sun, &h.Here); err != nil {
+			return nil, err
+		}
+		h.Time, h.WindMS, h.RainMM, h.RHPct, h.Sun = time.Unix(at, 0).UTC(), orNaN(wind), orNaN(rain), orNaN(rh), orNaN(sun)
+		out = append(out, h)
+	}
+	return out, rows.Err()
 }
 
 func orNaN(v sql.NullFloat64) float64 {

@@ -380,6 +380,16 @@ func TestLookListOrder(t *testing.T) {
 	if lilac.Expected() != "nothing" || !strings.Contains(lilac.Reason(), "likely unhurt") || !strings.Contains(camellia.Reason(), "25 February") {
 		t.Errorf("%s; %s", lilac.Reason(), camellia.Reason())
 	}
+	// Blackened shoots tell something for some weeks; dead wood stays.
+	late := follow(t, "lake-foothills", day.Of(2027, 6, 20), change{from: day.Of(2027, 4, 24), hours: 8, hold: -3})
+	maple := Case{Plant: Plant{Species: species(t, "acer-palmatum"), HeightM: 2, Sun: 0.5, Shelter: 0.5}, Value: 1}
+	in := func(days day.Day) Look {
+		l, _ := late.Look(&maple, maple.Species.Stages(late.Year, day.Of(2027, 4, 24)), day.Of(2027, 4, 24)+days)
+		return l
+	}
+	if soon, later := in(5), in(56); !soon.Worth || soon.Worst.Organ != Shoots || later.Worth || later.Score >= soon.Score {
+		t.Errorf("hurt shoots after 5 days: %.2f, %v; after 56: %.2f, %v", soon.Score, soon.Worth, later.Score, later.Worth)
+	}
 	if _, ok := c.Look(&Case{Plant: Plant{Species: species(t, "syringa-vulgaris"), HeightM: 2}}, func(day.Day) catalogue.Stage { return catalogue.Stage{} }, feb+400); ok {
 		t.Error("an event of last year is still on the list")
 	}

@@ -155,7 +155,7 @@ func over(dose, borne float64) float64 {
 }
 
 // scorchBorne is the worst day's hours over 34 °C in the sun that leaves of each light class bear, °C·h.
-var scorchBorne = map[string]float64{"shade": 8, "part shade": 22, "sun or part shade": 50, "full sun": 120}
+var scorchBorne = map[string]float64{"shade": 5, "part shade": 10, "sun or part shade": 30, "full sun": 90}
 
 // leafiness is how much of a plant loses water in winter.
 func leafiness(e *catalogue.Entry, stage catalogue.Stage) float64 {

@@ -39,12 +39,28 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 			continue
 		}
 		o := e.Meet(&k.Plant, stages(e.Day))
-		score := o.Severity * k.worth(&o, today)
+		fresh := o.Severity * o.fresh(today)
+		score := fresh * k.worth(&o, today)
 		if !ok || score > l.Score || score == l.Score && o.closer(&l.Outcome) {
-			l, ok = Look{o, score, o.Severity >= lookFrom}, true
+			l, ok = Look{o, score, fresh >= lookFrom}, true
 		}
 	}
 	return l, ok
+}
+
+// What is outgrown need not be looked for: soft parts that were hurt tell something for a few weeks, and are gone then.
+const (
+	softTells = 21 // days for which hurt shoots, leaves and flowers tell all
+	softGone  = 60 // days after which they tell nothing
+)
+
+// fresh is how much looking now still tells of a hurt, 1 to 0.
+func (o *Outcome) fresh(today day.Day) float64 {
+	switch o.Worst.Organ {
+	case Shoots, Leaves, Blossom:
+		return max(0, min(1, float64(softGone-(today-o.Event.Day))/(softGone-softTells)))
+	}
+	return 1
 }
 
 // closer tells which of two events that did nothing came nearer to doing something: frost by its margin.

@@ -23,8 +23,9 @@ type Hour struct {
 	Here   bool    // measured in the garden itself: no correction for its site
 }
 
-// At is the record as it was on a site, unless it was measured there.
-func At(hours []Hour, s season.Site) []Hour {
+// At is the record as it was on a site at a longitude, unless it was measured there. By day the site's days count, by
+// night its nights; where the record tells no sun, day is from seven to six by the sun.
+func At(hours []Hour, s season.Site, longitude float64) []Hour {
 	if s == (season.Site{}) {
 		return hours
 	}
@@ -32,10 +33,14 @@ func At(hours []Hour, s season.Site) []Hour {
 	out := make([]Hour, len(hours))
 	for i, h := range hours {
 		if !h.Here {
-			switch {
-			case h.Sun > 0: // NaN counts as night
+			light := h.Sun > 0
+			if math.IsNaN(h.Sun) {
+				solar := math.Mod(float64(h.Time.Hour())+0.5+longitude/15+48, 24)
+				light = solar >= 7 && solar <= 18
+			}
+			if light {
 				h.TempC += o.DayC
-			default:
+			} else {
 				h.TempC += o.NightC
 			}
 			h.WindMS *= o.Wind

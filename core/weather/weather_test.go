@@ -130,13 +130,20 @@ func TestOtherEvents(t *testing.T) {
 }
 
 func TestSiteMovesWhatWasMeasuredElsewhere(t *testing.T) {
-	hours := course(2, func(int) float64 { return 0 })
+	hours := course(24, func(int) float64 { return 0 })
 	hours[1].Here = true
-	got := At(hours, season.Site{FrostPocket: true, Windy: true})
-	if got[0].TempC >= 0 || got[1].TempC != 0 || hours[0].TempC != 0 {
+	for i := range hours {
+		hours[i].Sun, hours[i].WindMS = math.NaN(), 2
+	}
+	hours[3].Sun = 0.2 // light in the small hours, by whatever measured it
+	got := At(hours, season.Site{FrostPocket: true, Windy: true}, 8.6)
+	if got[0].TempC >= 0 || got[1].TempC != 0 || got[12].TempC != 0 || got[3].TempC != 0 || hours[0].TempC != 0 || got[0].WindMS <= 2 {
 		t.Errorf("%+v", got)
 	}
-	if same := At(hours, season.Site{}); &same[0] != &hours[0] {
+	if far := At(hours, season.Site{FrostPocket: true}, -172); far[12].TempC >= 0 || far[0].TempC != 0 {
+		t.Errorf("half the world away it is night at noon: %+v", far[12])
+	}
+	if same := At(hours, season.Site{}, 0); &same[0] != &hours[0] {
 		t.Error("a site like the open country copies the record")
 	}
 }
