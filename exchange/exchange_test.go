@@ -127,3 +127,111 @@ func TestCalendar(t *testing.T) {
 		}
 	}
 }
+
+func TestReadPlantsCSV(t *testing.T) {
+	got, err := ReadPlantsCSV(strings.NewReader("Species, HEIGHT_M,note,count,mulched,pot_l\nOlive,3.5,\"By the \"\"old\"\" gate\",2,yes,40\nacer-palmatum,1,,,,\n"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	want := []PlantLine{
+		{Species: "Olive", HeightM: 3.5, Count: 2, PotL: 40, Shelter: 0.5, Sun: 0.6, Mulched: true, Value: 1, Note: `By the "old" gate`, Line: 2},
+		{Species: "acer-palmatum", HeightM: 1, Count: 1, Shelter: 0.5, Sun: 0.6, Value: 1, Line: 3},
+	}
+	if fmt.Sprint(got) != fmt.Sprint(want) {
+		t.Errorf("%+v", got)
+	}
+	for _, c := range []struct{ name, in, want string }{
+		{"empty", "", "line 1: the file is empty; want a header line with species and height_m"},
+		{"no height", "species\nOlive\n", "line 1: column height_m is missing"},
+		{"a column twice", "species,height_m,height_m\nOlive,1,1\n", "column height_m stands there twice"},
+		{"unknown column", "species,height_m,colour\nOlive,1,green\n", `"colour" is no column`},
+		{"no species", "species,height_m\n,1\n", "line 2: species: is missing"},
+		{"too tall", "species,height_m\nOlive,400\n", "line 2: height_m: 400 is outside 0.02 to 60"},
+		{"half a plant", "species,height_m,count\nOlive,1,0.5\n", `line 2: count: "0.5" is no whole number`},
+		{"none", "species,height_m,count\nOlive,1,0\n", `line 2: count: "0" is no whole number`},
+		{"mulched by half", "species,height_m,mulched\nOlive,1,half\n", "line 2: mulched"},
+		{"sun at night", "species,height_m,sun\nOlive,1,1.4\n", "line 2: sun: 1.4 is outside 0 to 1"},
+	} {
+		if got, err := ReadPlantsCSV(strings.NewReader(c.in)); err == nil || !strings.Contains(err.Error(), c.want) || got != nil {
+			t.Errorf("%s: %v, %v", c.name, got, err)
+		}
+	}
+}
+
+func TestReadNormalsCSV(t *testing.T) {
+	rows := "month,tmin_c,tmax_c\n"
+	for m := 12; m >= 1; m-- { // in any order
+		rows += fmt.Sprintf("%d,%d,%d\n", m, m-5, m+5)
+	}
+	n, err := ReadNormalsCSV(strings.NewReader(rows))
+	if err != nil || n[0].TMinC != -4 || n[11].TMaxC != 17 || n[4].RHPct != 75 || n[4].RainMM != 60 {
+		t.Errorf("%v, %v", n, err)
+	}
+	var b bytes.Buffer
+	if err := WriteNormalsCSV(&b, n); err != nil {
+		t.Fatal(err)
+	}
+	if again, err := ReadNormalsCSV(&b); err != nil || fmt.Sprint(again) != fmt.Sprint(n) {
+		t.Errorf("came back as %v (%v)", again, err)
+	}
+	for want, in := range map[string]string{
+		"month 12 is missing":                     strings.Replace(rows, "12,7,17\n", "", 1),
+		"month 5 was already given":               rows + "5,0,1\n",
+		`"13" is no month`:                        rows + "13,0,1\n",
+		"tmax_c: the mean day":                    strings.Replace(rows, "6,1,11\n", "6,11,1\n", 1),
+		`tmin_c: "mild" is no number`:             strings.Replace(rows, "6,1,11\n", "6,mild,11\n", 1),
+		"line 1: column tmax_c is missing":        "month,tmin_c\n1,2\n",
+		"line 2: there is no month after the hea": "month,tmin_c,tmax_c\n",
+	} {
+		if n, err := ReadNormalsCSV(strings.NewReader(in)); err == nil || !strings.Contains(err.Error(), want) || n != nil {
+			t.Errorf("want %q: %v, %v", want, n, err)
+		}
+	}
+}
+
+func FuzzReadPlantsCSV(f *testing.F) {
+	f.Add("species,height_m,label,stop\nOlive,2,\"a, b\",4\n")
+	f.Add("species,height_m\nx,NaN\n")
+	f.Fuzz(func(t *testing.T, s string) {
+		plants, err := ReadPlantsCSV(strings.NewReader(s))
+		if (err == nil) == (len(plants) == 0) {
+			t.Fatalf("%d plants with error %v", len(plants), err)
+		}
+		for i := range plants {
+			p := &plants[i]
+			if !(p.HeightM >= 0.02 && p.HeightM <= 60) || p.Count < 1 || p.Species == "" || !(p.Sun >= 0 && p.Sun <= 1) {
+				t.Errorf("%+v", *p)
+			}
+			p.Line = i + 2
+		}
+		if err != nil {
+			return
+		}
+		var b bytes.Buffer
+		if err := WritePlantsCSV(&b, plants); err != nil {
+			t.Fatal(err)
+		}
+		again, err := ReadPlantsCSV(&b)
+		for i := range again {
+			again[i].Line = i + 2 // a line break in a cell moves the lines that follow
+		}
+		if err != nil || fmt.Sprint(again) != fmt.Sprint(plants) {
+			t.Errorf("%+v came back as %+v (%v)", plants, again, err)
+		}
+	})
+}
+
+func FuzzReadNormalsCSV(f *testing.F) {
+	f.Add("month,tmin_c,tmax_c,rain_mm\n1,0,5,60\n")
+	f.Fuzz(func(t *testing.T, s string) {
+		n, err := ReadNormalsCSV(strings.NewReader(s))
+		if (err == nil) != (len(n) == 12) {
+			t.Fatalf("%d months with error %v", len(n), err)
+		}
+		for m, x := range n {
+			if !(x.TMaxC >= x.TMinC) || !(x.RHPct >= 1) {
+				t.Errorf("month %d: %+v", m+1, x)
+			}
+		}
+	})
+}

@@ -115,11 +115,15 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 	}
 	for _, p := range plants {
 		f := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+		spread := ""
+		if p.SpreadM != 0 {
+			spread = f(p.SpreadM)
+		}
 		mulched := "no"
 		if p.Mulched {
 			mulched = "yes"
 		}
-		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), f(p.SpreadM), strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
+		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), spread, strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
 			f(p.Shelter), f(p.Sun), mulched, f(p.Value), strconv.Itoa(p.Stop), p.Note}); err != nil {
 			return err
 		}

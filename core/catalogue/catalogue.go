@@ -469,9 +469,14 @@ func readList[T any](files fs.FS, name string) ([]T, error) {
 }
 
 // decode decodes a YAML list strictly; a fault names the file, the entry it stands in and the field.
-func decode[T any](b []byte, name string) ([]T, error) {
-	var out []T
-	err := yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
+func decode[T any](b []byte, name string) (out []T, err error) {
+	// The parser falls over some texts that are no YAML at all; what a user brings is refused, not died of.
+	defer func() {
+		if fault := recover(); fault != nil {
+			out, err = nil, invalid.Fields{{Path: name, Problem: "is no YAML list"}}
+		}
+	}()
+	err = yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
 	var at yaml.Error
 	if errors.As(err, &at) && at.GetToken() != nil {
 		line := at.GetToken().Position.Line

@@ -283,8 +283,9 @@ func (o *Outcome) Share(organ string) float64 {
 	return 0
 }
 
-// siteSpread is how much colder or milder one plant stands than the thermometer says, °C.
-const siteSpread = 1.6
+// spotSpread is how far the foretold end of life may be off, as a logistic scale in °C: one plant stands colder or milder
+// than the thermometer, and kinds of a species differ, together by about 2 °C either way (standard deviation).
+const spotSpread = 1.1
 
 // AliveAt is the chance that the stem lives at a share of its height after a cold or drying event, with how far one
 // plant stands from the next in it. It never rises with height.
@@ -292,7 +293,7 @@ func (o *Outcome) AliveAt(share float64) float64 {
 	switch {
 	case o.Event.Cold():
 		mm := o.plant.Thickness(share)
-		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)-killAt(o.WoodKillC, mm))/math.Hypot(Steepness, siteSpread)))
+		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)-killAt(o.WoodKillC, mm))/spotSpread))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share
 	}
