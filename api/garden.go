@@ -58,7 +58,7 @@ func (s *Server) record(in PropertyIn) (store.Property, error) {
 	if in.Value == 0 {
 		p.Value = 1
 	} else {
-		bad.Within("value", in.Value, 0.25, 4, "")
+		bad.Within("value", in.Value, 0.5, 2, "")
 	}
 	if p.Name == "" {
 		bad.Add("name", in.Name, "is missing")

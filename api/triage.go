@@ -87,7 +87,7 @@ func (s *Server) plantRecord(ctx context.Context, in PlantIn) (store.Plant, erro
 	if in.Value == 0 {
 		p.Value = 1
 	} else {
-		bad.Within("value", in.Value, 0.25, 4, "")
+		bad.Within("value", in.Value, 0.5, 2, "")
 	}
 	return p, bad.Err()
 }
@@ -292,8 +292,11 @@ type EventGroup struct {
 	Hurt   int     `json:"hurt" doc:"Plants or groups it probably hurt more than any other recent event did"`
 }
 
+// memory is how many days old an event is when it weighs a third of what it did in the order of events.
+const memory = 30
+
 // grouped joins the recent events of all places that are one: of one kind, in the same days. The first is the one
-// that hurt most plants.
+// that hurt most plants, where a newer one weighs more.
 func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 	out := []EventGroup{}
 	for _, p := range t.places {
@@ -317,7 +320,10 @@ func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 		slices.SortStableFunc(g.Places, func(a, b Event) int { return cmp.Compare(depth(b), depth(a)) })
 		g.Event = g.Places[0]
 	}
-	slices.SortStableFunc(out, func(a, b EventGroup) int { return cmp.Or(cmp.Compare(b.Hurt, a.Hurt), cmp.Compare(b.Peak, a.Peak)) })
+	weight := func(g EventGroup) float64 { return float64(g.Hurt) * math.Exp(-float64(t.today-g.Peak)/memory) }
+	slices.SortStableFunc(out, func(a, b EventGroup) int {
+		return cmp.Or(cmp.Compare(weight(b), weight(a)), cmp.Compare(b.Peak, a.Peak))
+	})
 	return out
 }
 

@@ -2,6 +2,9 @@ package e2e
 
 import (
 	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 )
 
@@ -19,9 +22,9 @@ func TestAlmanac(t *testing.T) {
 	b.fill("Search the almanac", "lemon")
 	b.press("link", "Lemon")
 	b.see("Too tender to stay out here")
-	before := b.text("article p.border-l-4")
+	before := b.text("[data-testid=hardy]")
 	b.choose("In the dates of", "Hillside terrace")
-	b.until("the other place's figures", "document.querySelector('article p.border-l-4') && document.querySelector('article p.border-l-4').innerText !== "+string(must(json.Marshal(before))))
+	b.until("the other place's figures", "document.querySelector('[data-testid=hardy]') && document.querySelector('[data-testid=hardy]').innerText !== "+string(must(json.Marshal(before))))
 	b.accessible("almanac")
 	b.key("/")
 	b.until("the search", "document.querySelector('dialog[open] input') === document.activeElement")
@@ -32,18 +35,52 @@ func TestAlmanac(t *testing.T) {
 	b.see("Crape myrtle")
 }
 
-// TestOutlook opens the simulated outlook of a property.
-func TestOutlook(t *testing.T) {
+// TestOwnEntries corrects an entry, adds one of the firm's own, takes a pack back in, and goes back to the built one.
+func TestOwnEntries(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
-	b.visit("/#/grounds/3")
-	b.see("Stair wall")
-	b.press("button", "Outlook of this garden year")
-	b.see("Zone 8b")
-	b.see("300 simulated years")
-	b.see("Weather observed to 17 March is taken as it was")
-	b.accessible("outlook")
-	b.press("link", "Villa Lumera")
-	b.see("By the boathouse steps")
-	b.see("Zone 9a")
+	b.expect("422 ")
+	b.visit("/#/almanac/olea-europaea")
+	b.see("Hardy here")
+	b.press("button", "Correct")
+	b.fill("Wood bears in midwinter (°C)", "-38")
+	b.press("button", "Keep")
+	b.see("outside what the genus Olea is known for")
+	b.fill("Wood bears in midwinter (°C)", "-8")
+	b.press("button", "Keep")
+	b.see("Corrected by us")
+	b.see("hardiness c")
+	b.choose("Only", "Only corrected or added by us")
+	b.until("the one corrected", "document.querySelectorAll('section[aria-label=Species] li').length === 1")
+
+	b.press("button", "Add a species")
+	b.fill("Common name", "Weeping olive")
+	b.fill("Botanical name", "Olea europaea pendula")
+	b.press("button", "Keep")
+	b.until("its page", "location.hash === '#/almanac/olea-europaea-pendula'")
+	b.see("Our own entry")
+	pack := s.fetch("/api/v1/species.yaml?of=firm")
+	if !strings.Contains(pack, "id: olea-europaea-pendula") || strings.Count(pack, "- id:") != 2 {
+		t.Errorf("the pack:\n%s", pack)
+	}
+	b.press("button", "Take it out of the book")
+	b.see("Weeping olive taken out")
+	b.press("button", "Undo")
+	b.until("it is back", "location.hash === '#/almanac/olea-europaea-pendula'")
+	b.visit("/#/almanac/olea-europaea")
+	b.press("button", "Back to the built entry")
+	b.see("as built again")
+
+	file := filepath.Join(t.TempDir(), "ours.yaml")
+	if err := os.WriteFile(file, []byte(pack), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	b.upload("Take a pack", file)
+	b.see("ours.yaml: 0 new, 1 corrected, 1 as they were")
+	broken := filepath.Join(t.TempDir(), "broken.yaml")
+	if err := os.WriteFile(broken, []byte(strings.Replace(pack, "hardiness_c: -8", "hardiness_c: mild", 1)), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	b.upload("Take a pack", broken)
+	b.see(`field "hardiness_c"`)
 }

@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"io"
 	"net"
 	"net/http"
 	"os"
@@ -94,18 +95,25 @@ func (s *server) kill() {
 	}
 }
 
-// get reads an operation's answer.
-func (s *server) get(path string, into any) {
+// fetch reads an answer as it is.
+func (s *server) fetch(path string) string {
 	s.t.Helper()
 	res, err := http.Get(s.url + path)
 	if err != nil {
 		s.t.Fatal(err)
 	}
 	defer res.Body.Close()
-	if res.StatusCode != http.StatusOK {
-		s.t.Fatalf("GET %s: %s", path, res.Status)
+	b, err := io.ReadAll(res.Body)
+	if err != nil || res.StatusCode != http.StatusOK {
+		s.t.Fatalf("GET %s: %s, %v", path, res.Status, err)
 	}
-	if err := json.NewDecoder(res.Body).Decode(into); err != nil {
+	return string(b)
+}
+
+// get reads an operation's answer.
+func (s *server) get(path string, into any) {
+	s.t.Helper()
+	if err := json.Unmarshal([]byte(s.fetch(path)), into); err != nil {
 		s.t.Fatalf("GET %s: %v", path, err)
 	}
 }

@@ -49,15 +49,15 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 }
 
 // What is outgrown need not be looked for: soft parts that were hurt tell something for a few weeks, and are gone then.
+// Leaves that winter browned stay until the next flush.
 const (
-	softTells = 21 // days for which hurt shoots, leaves and flowers tell all
+	softTells = 21 // days for which hurt shoots, flowers and summer's leaves tell all
 	softGone  = 60 // days after which they tell nothing
 )
 
 // fresh is how much looking now still tells of a hurt, 1 to 0.
 func (o *Outcome) fresh(today day.Day) float64 {
-	switch o.Worst.Organ {
-	case Shoots, Leaves, Blossom:
+	if w := o.Worst; w.Organ == Shoots || w.Organ == Blossom || w.Organ == Leaves && w.By == ByHeat {
 		return max(0, min(1, float64(softGone-(today-o.Event.Day))/(softGone-softTells)))
 	}
 	return 1

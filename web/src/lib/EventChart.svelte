@@ -57,6 +57,7 @@
     const over = last - (height - 20);
     return over > 0 ? placed.map((l) => ({ ...l, at: l.at - over })) : placed;
   });
+  const short = (s: string, n: number) => (s.length > n ? s.slice(0, n - 1).trim() + '…' : s);
   const said = $derived(
     `${chart.label} in ${chart.unit} from ${days[0]?.name ?? ''} to ${days.at(-1)?.name ?? ''}, ` +
       (cold ? `down to ${degrees(low)}. ` : `up to ${chart.event.value} ${chart.unit}. `) +
@@ -89,7 +90,7 @@
       />
       <text x={width - words + 11} y={l.at} font-size="12" fill={l.passed ? 'var(--color-bad)' : 'var(--color-soft)'}
         >{#if l.organ}<tspan font-weight="650">{degrees(l.c, 0).replace(' °C', '°')}</tspan>
-          {l.common.length > 17 ? l.common.slice(0, 16) + '…' : l.common}, {l.organ}{:else}event here{/if}</text
+          {short(l.common, 20 - l.organ.length)}, {l.organ}{:else}event here{/if}</text
       >
     {/each}
     <path d={path} fill="none" stroke="var(--color-ink)" stroke-width="1.8" />

@@ -17,6 +17,7 @@
   let chosen = $state(0);
   let at = $state(0);
   let gone = false;
+  let wide = $state(window.innerWidth >= 768);
 
   onMount(() => {
     void attempt(async () => {
@@ -27,7 +28,7 @@
       { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
       { key: 'Enter', does: 'walk to the plant', run: () => open(at) },
       { key: 'W', does: 'start the walk of this property', run: () => startWalk(rows[at]?.property_id ?? 0) },
-      { key: 'E', does: 'next event', run: () => events.length && (chosen = (chosen + 1) % events.length) },
+      { key: 'E', does: 'next event', run: nextEvent },
     ];
     return () => {
       gone = true;
@@ -66,6 +67,10 @@
     });
   });
 
+  function nextEvent() {
+    const k = told.findIndex(({ i }) => i === chosen);
+    chosen = told[(k + 1) % Math.max(1, told.length)]?.i ?? 0;
+  }
   function move(by: number) {
     at = Math.max(0, Math.min(rows.length - 1, at + by));
     document.getElementById(`look-${at}`)?.focus();
@@ -114,7 +119,27 @@
   });
 </script>
 
+<svelte:window onresize={() => (wide = window.innerWidth >= 768)} />
 <svelte:head><title>Lookout · Mezzadro</title></svelte:head>
+
+{#snippet hurt(p: Schemas['PlantOut'], size: number)}
+  <Mark
+    cause={causeOfHurt(p.look?.by ?? '')}
+    share={p.look?.severity ?? 0}
+    words="{p.look?.by}, severity {Math.round(100 * (p.look?.severity ?? 0))} %"
+    {size}
+  />
+  <span>{told_of(p)}</span>
+{/snippet}
+{#snippet hoursOf(e: Schemas['EventGroup'])}
+  {#if chart && chart.event.peak === e.peak && chart.event.kind === e.kind}
+    <p class="text-sm text-soft">
+      {e.property}{#if chart.lines?.some((l) => l.organ)}: air against what plants bore that day, before half of it dies
+        (estimate){/if}
+    </p>
+    <EventChart {chart} />
+  {:else}<div class="h-48"></div>{/if}
+{/snippet}
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
   {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
@@ -136,10 +161,14 @@
     {#if event}
       <section aria-label="Event" class="border border-ink bg-white">
         {#if told.length > 1}
-          <div class="flex flex-wrap border-b border-rule" role="group" aria-label="Events of the last months">
+          <div
+            class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
+            role="group"
+            aria-label="Events of the last months"
+          >
             {#each told as { e, i } (e.kind + e.peak)}
               <button
-                class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm {i === chosen
+                class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
                   ? 'bg-moss-pale font-bold'
                   : 'hover:bg-sheet'}"
                 aria-pressed={i === chosen}
@@ -165,7 +194,7 @@
                 </div>
               {/each}
             </dl>
-            <ul class="mt-2 flex flex-wrap gap-x-4 text-sm" aria-label="By property">
+            <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
               {#each event.places ?? [] as p (p.property_id + p.peak)}
                 <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
                   {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
@@ -173,15 +202,14 @@
               {/each}
             </ul>
           </div>
-          <div class="min-w-0">
-            {#if chart && chart.event.peak === event.peak && chart.event.kind === event.kind}
-              <p class="text-sm text-soft">
-                {event.property}{#if chart.lines?.some((l) => l.organ)}: air against what plants bore that day, before half of it
-                  dies (estimate){/if}
-              </p>
-              <EventChart {chart} />
-            {:else}<div class="h-48"></div>{/if}
-          </div>
+          {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
+          {:else}
+            <details class="text-sm">
+              <summary class="flex min-h-11 cursor-pointer items-center text-moss">Hour by hour, against what plants bore</summary
+              >
+              {@render hoursOf(event)}
+            </details>
+          {/if}
         </div>
       </section>
     {:else}
@@ -233,20 +261,12 @@
                         >{/if}
                       <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
                       <span class="text-sm"
-                        >· {p.label}{#if p.pot_l > 0}, in pots{/if}</span
+                        >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
                       >
+                      <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
                       <span class="block text-sm text-soft">{p.look?.reason}</span>
                     </span>
-                    <span
-                      class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:w-20 max-sm:flex-col max-sm:gap-0 max-sm:text-center"
-                    >
-                      <Mark
-                        cause={causeOfHurt(p.look?.by ?? '')}
-                        share={p.look?.severity ?? 0}
-                        words="{p.look?.by}, severity {Math.round(100 * (p.look?.severity ?? 0))} %"
-                      />
-                      <span>{told_of(p)}</span>
-                    </span>
+                    <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
                   </a>
                 </li>
               {/each}
