@@ -171,6 +171,7 @@ type Season struct {
 	DegreeDays  float64    `json:"degree_days" doc:"Base 10 °C, from midwinter to today"`
 	Ticks       []Tick     `json:"ticks" doc:"When round sums of degree-days are reached, with days ahead as normal"`
 	LastFrost   *BandDays  `json:"last_frost" doc:"Of the coming spring; null where hardly any is to come"`
+	FirstFrost  *BandDays  `json:"first_frost" doc:"Of the coming autumn; null where most years have none"`
 	FrostToCome float64    `json:"frost_to_come" doc:"Chance of another night under 0 °C before midsummer, 0 to 1"`
 	KillToCome  float64    `json:"killing_to_come" doc:"The same for a killing frost, −2.2 °C"`
 	Events      []Event    `json:"events"`
@@ -224,6 +225,14 @@ func (p *place) tellSeason() Season {
 	out.FrostToCome, out.KillToCome = chance(0), chance(season.KillingFrostC)
 	if b, ok := p.normals.LastFrost(p.today, 0); ok {
 		out.LastFrost = &BandDays{b.Early, b.Mid, b.Late}
+	}
+	early, often := p.year.FrostDay(p.today, 0, 0.1, false)
+	mid, usual := p.year.FrostDay(p.today, 0, 0.5, false)
+	if late, ever := p.year.FrostDay(p.today, 0, 0.9, false); often && usual {
+		if !ever {
+			late = mid + (mid - early) // not even in nine years of ten
+		}
+		out.FirstFrost = &BandDays{early, mid, late}
 	}
 	return out
 }

@@ -48,19 +48,20 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 	return l, ok
 }
 
-// What is outgrown need not be looked for: soft parts that were hurt tell something for a few weeks, and are gone then.
-// Leaves that winter browned stay until the next flush.
-const (
-	softTells = 21 // days for which hurt shoots, flowers and summer's leaves tell all
-	softGone  = 60 // days after which they tell nothing
-)
+// tells is for how many days after an event a hurt of an organ tells all to one who looks, and after how many nothing any
+// more: soft parts are outgrown, and buds have opened or not. Leaves that winter browned stay until the next flush.
+var tells = map[string][2]float64{Shoots: {21, 60}, Blossom: {21, 60}, Leaves + ByHeat: {21, 60}, Buds: {45, 100}}
 
 // fresh is how much looking now still tells of a hurt, 1 to 0.
 func (o *Outcome) fresh(today day.Day) float64 {
-	if w := o.Worst; w.Organ == Shoots || w.Organ == Blossom || w.Organ == Leaves && w.By == ByHeat {
-		return max(0, min(1, float64(softGone-(today-o.Event.Day))/(softGone-softTells)))
+	t, fades := tells[o.Worst.Organ]
+	if !fades {
+		t, fades = tells[o.Worst.Organ+o.Worst.By]
 	}
-	return 1
+	if !fades {
+		return 1
+	}
+	return max(0, min(1, (t[1]-float64(today-o.Event.Day))/(t[1]-t[0])))
 }
 
 // closer tells which of two events that did nothing came nearer to doing something: frost by its margin.

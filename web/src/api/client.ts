@@ -46,5 +46,19 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   return r.data as T;
 }
 
+/** Sends a file as text to an operation that takes one, and gives its answer or throws the Problem. */
+export async function sendFile<T>(path: string, file: File, kind: string, headers: Record<string, string> = {}): Promise<T> {
+  const body = await file.text();
+  let response: Response;
+  try {
+    response = await fetch(path, { method: 'POST', headers: { 'Content-Type': kind, ...headers }, body });
+  } catch {
+    throw new Problem(0, undefined);
+  }
+  const answer: unknown = await response.json();
+  if (!response.ok) throw new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]);
+  return answer as T;
+}
+
 /** A key for one write, so that a repeat of it writes nothing. */
 export const onceKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });

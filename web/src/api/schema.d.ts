@@ -1860,6 +1860,8 @@ export interface components {
             events: components["schemas"]["Event"][] | null;
             /** Format: double */
             extreme_min_c: number;
+            /** @description Of the coming autumn; null where most years have none */
+            first_frost: components["schemas"]["BandDays"];
             /** Format: date */
             from: string;
             /** @description Chance of a night under 0 °C */

@@ -17,7 +17,7 @@
     const all = [
       ...values.filter((v) => v !== null),
       ...(chart.lines ?? []).map((l) => l.c),
-      ...(chart.unit === '°C' ? [0] : [0]),
+      ...(chart.event.kind === 'heat' ? [] : [0]),
     ];
     const [lo, hi] = [Math.min(...all), Math.max(...all)];
     return scaleLinear([lo - (hi - lo) * 0.06, hi + (hi - lo) * 0.06], [height - 18, 8]).nice(5);
@@ -44,6 +44,8 @@
     });
     return out;
   });
+  // Names of days that would run into each other are left out.
+  const named = $derived(days.length > 1 && days[1]!.at - days[0]!.at < 44 ? days.filter((_, i) => i % 2 === 0) : days);
   const low = $derived(Math.min(...values.filter((v) => v !== null)));
   // The names are kept apart; a thin line leads to where each belongs.
   const lines = $derived.by(() => {
@@ -77,7 +79,11 @@
     {/each}
     {#each days as d (d.at)}
       <line x1={d.at} x2={d.at} y1="6" y2={height - 16} stroke="var(--color-rule)" />
-      {#if d.at < width - words - 24}<text x={d.at + 3} y={height - 4} font-size="11" fill="var(--color-soft)">{d.name}</text
+      {#if d.at < width - words - 24 && named.includes(d)}<text
+          x={d.at + 3}
+          y={height - 4}
+          font-size="11"
+          fill="var(--color-soft)">{d.name}</text
         >{/if}
     {/each}
     {#each lines as l (l.common + l.organ)}

@@ -196,8 +196,16 @@
   // On a narrow screen the ribbon is a strip: it opens where today, or the first window, is.
   $effect(() => {
     const strip = svg?.parentElement?.parentElement;
-    if (strip && strip.scrollWidth > strip.clientWidth) strip.scrollLeft = at(season.today) - strip.clientWidth / 3;
+    if (!strip) return;
+    if (strip.scrollWidth > strip.clientWidth) strip.scrollLeft = at(season.today) - strip.clientWidth / 3;
+    const follow = () => (scrolled = strip.scrollLeft);
+    follow();
+    strip.addEventListener('scroll', follow);
+    return () => strip.removeEventListener('scroll', follow);
   });
+  // The names of lanes stay in sight while the strip is swiped.
+  let scrolled = $state(0);
+  const nameAt = $derived(scrolled > left ? scrolled + 6 : left + 2);
   function under(e: PointerEvent | MouseEvent): { day: string; lane?: number | string } {
     const box = svg!.getBoundingClientRect();
     const i = Math.floor((e.clientY - box.top - laneTop) / row);
@@ -351,7 +359,7 @@
           {/if}
         </g>
         <text
-          x={left + 2}
+          x={nameAt}
           y={ly + (slim ? 16 : 14)}
           font-size="13"
           font-weight={chosen === lane.id ? 700 : 500}

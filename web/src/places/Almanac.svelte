@@ -2,8 +2,9 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Entry, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import { api, ask, sendFile, type Entry, type Property, type Schemas, type Season, type Species } from '../api/client';
   import { brief, degrees, inWords, metres } from '../lib/dates';
+  import FilePick from '../lib/FilePick.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
@@ -224,25 +225,15 @@
         });
       });
     });
-  async function takePack(e: Event) {
-    const input = e.currentTarget as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function takePack(file: File) {
     await attempt(async () => {
-      const got = (await ask(
-        api.POST('/api/v1/species', {
-          body: await file.text(),
-          bodySerializer: (b: string) => b,
-          headers: { 'Content-Type': 'application/yaml' },
-        } as never),
-      )) as Schemas['PackTaken'];
+      const got = await sendFile<Schemas['PackTaken']>('/api/v1/species', file, 'application/yaml');
       await list();
       const n = (l: string[] | null | undefined) => l?.length ?? 0;
       house.say(`${file.name}: ${n(got.added)} new, ${n(got.changed)} corrected, ${n(got.same)} as they were.`);
       const first = got.added?.[0] ?? got.changed?.[0];
       if (first) await push(`/almanac/${first}`);
     });
-    input.value = '';
   }
   const pick = 'min-h-11 w-full rounded-sm border border-gray-400 bg-white px-1.5 text-sm';
 </script>
@@ -305,10 +296,7 @@
     </ul>
     <div class="mt-2 flex flex-wrap gap-x-4 text-sm">
       <button class="min-h-11 text-moss underline" onclick={() => (editing = 'new')}>Add a species</button>
-      <label
-        class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
-        >Take a pack<input type="file" accept=".yaml,.yml" class="sr-only" onchange={takePack} /></label
-      >
+      <FilePick name="Take a pack" accept=".yaml,.yml" onfile={takePack} />
       <a class="flex min-h-11 items-center underline" href="/api/v1/species.yaml?of=firm" download>Our entries as a pack</a>
     </div>
   </section>

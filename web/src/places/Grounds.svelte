@@ -2,9 +2,10 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, onceKey, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import { api, ask, onceKey, sendFile, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import FilePick from '../lib/FilePick.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import PlantForm from './PlantForm.svelte';
@@ -118,20 +119,10 @@
     for (const e of list ?? []) n.set(e.kind, (n.get(e.kind) ?? 0) + 1);
     return [...n].map(([kind, k]) => `${k} ${kind}${k > 1 && kind !== 'heat' ? 's' : ''}`).join(', ') || 'no event';
   }
-  async function takePlants(e: Event) {
-    const input = e.currentTarget as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function takePlants(file: File) {
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
-      const got = (await ask(
-        api.POST('/api/v1/properties/{id}/plants', {
-          params: { path: { id }, header: onceKey() },
-          body: await file.text(),
-          bodySerializer: (b: string) => b,
-          headers: { 'Content-Type': 'text/csv' },
-        } as never),
-      )) as Schemas['PlantsTaken'];
+      const got = await sendFile<Schemas['PlantsTaken']>(`/api/v1/properties/${id}/plants`, file, 'text/csv', onceKey());
       await read(id);
       await list();
       void house.refresh();
@@ -144,7 +135,6 @@
         });
       });
     });
-    input.value = '';
     busy = '';
   }
   async function readStation() {
@@ -158,27 +148,15 @@
     });
     busy = '';
   }
-  async function takeFile(e: Event) {
-    const input = e.currentTarget as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file) return;
+  async function takeWeather(file: File) {
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
-      const k = await ask(
-        api.POST('/api/v1/properties/{id}/weather', {
-          params: { path: { id } },
-          body: await file.text(),
-          bodySerializer: (b: string) => b,
-          headers: { 'Content-Type': 'text/csv' },
-        } as never),
-      );
-      const got = k as Schemas['WeatherKept'];
+      const got = await sendFile<Schemas['WeatherKept']>(`/api/v1/properties/${id}/weather`, file, 'text/csv');
       house.say(`${got.hours} hours taken from ${file.name}; ${eventsOf(got.events)} found.`);
       await read(id);
       await list();
       void house.refresh();
     });
-    input.value = '';
     busy = '';
   }
   const sited = (p: Property) =>
@@ -290,10 +268,7 @@
         <span class="flex items-center gap-2">
           <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
-          <label
-            class="flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
-            >Weather from a file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takeFile} /></label
-          >
+          <FilePick name="Weather from a file" accept=".csv,text/csv" onfile={takeWeather} />
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
@@ -319,10 +294,7 @@
           /></label
         >
         <Button color="light" onclick={() => (form = 'plant')}>Add a plant</Button>
-        <label
-          class="flex min-h-11 cursor-pointer items-center text-sm text-moss underline focus-within:outline-3 focus-within:outline-cold"
-          >Plants from a file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takePlants} /></label
-        >
+        <span class="text-sm"><FilePick name="Plants from a file" accept=".csv,text/csv" onfile={takePlants} /></span>
         {#if plants.length}<a
             class="flex min-h-11 items-center text-sm underline"
             href="/api/v1/properties/{id}/plants.csv"

@@ -304,10 +304,14 @@
               {#if season.last_frost}
                 Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
               {/if}
-              Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
-                season.killing_to_come * 100,
-              )} %
-              <span class="text-soft">(estimate)</span>.
+              {#if season.frost_to_come >= 0.01}
+                Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
+                  season.killing_to_come * 100,
+                )} %.
+              {:else if season.first_frost}
+                First frost about {inWords(season.first_frost.mid)}, one year in ten before {inWords(season.first_frost.early)}.
+              {:else}None in most years.{/if}
+              <span class="text-soft">(Estimate.)</span>
               <a href="#/grounds/{event?.property_id ?? look.property}/climate">Outlook</a>
             </p>
           </section>

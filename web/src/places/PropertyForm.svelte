@@ -1,7 +1,8 @@
 <script lang="ts">
   import { Button, Input, Select } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { api, ask, onceKey, type Climate, type Problem, type Property, type Schemas } from '../api/client';
+  import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
+  import FilePick from '../lib/FilePick.svelte';
   import { attempt } from '../lib/house.svelte';
 
   let { property, onkept, onclose }: { property?: Property; onkept: (p: Property) => void; onclose: () => void } = $props();
@@ -79,21 +80,11 @@
     f.zone = t.zone;
     own = false;
   }
-  async function takeNormals(e: Event) {
-    const input = e.currentTarget as HTMLInputElement;
-    const file = input.files?.[0];
-    if (!file || !climate) return;
+  async function takeNormals(file: File) {
     problem = await attempt(async () => {
-      const got = (await ask(
-        api.POST('/api/v1/reckon/normals', {
-          body: await file.text(),
-          bodySerializer: (b: string) => b,
-          headers: { 'Content-Type': 'text/csv' },
-        } as never),
-      )) as Schemas['NormalsRead'];
+      const got = await sendFile<Schemas['NormalsRead']>('/api/v1/reckon/normals', file, 'text/csv');
       climate!.normals = got.normals;
     });
-    input.value = '';
   }
   async function keep(e: SubmitEvent) {
     e.preventDefault();
@@ -192,10 +183,7 @@
       ><input type="checkbox" class="size-5 accent-moss" bind:checked={own} /> The place has figures of its own</label
     >
     {#if own}
-      <label
-        class="inline-flex min-h-11 cursor-pointer items-center text-moss underline focus-within:outline-3 focus-within:outline-cold"
-        >Monthly means from a CSV file<input type="file" accept=".csv,text/csv" class="sr-only" onchange={takeNormals} /></label
-      >
+      <FilePick name="Monthly means from a CSV file" accept=".csv,text/csv" onfile={takeNormals} />
       {#each Object.entries(said).filter(([k]) => k.startsWith('line') || k === 'file') as [k, text] (k)}<p
           class="text-sm text-bad"
         >
