@@ -15,8 +15,18 @@ import (
 	"mezzadro/store"
 )
 
-func (s *Server) climates(ctx context.Context, _ *struct{}) (*Out[List[catalogue.ClimateType]], error) {
-	return out(List[catalogue.ClimateType]{Items: s.Catalogue.Climates}), nil
+// ClimateTypeOut is a climate type with its zone.
+type ClimateTypeOut struct {
+	catalogue.ClimateType
+	Hardy string `json:"hardiness_zone"`
+}
+
+func (s *Server) climates(ctx context.Context, _ *struct{}) (*Out[List[ClimateTypeOut]], error) {
+	l := List[ClimateTypeOut]{Items: []ClimateTypeOut{}}
+	for _, t := range s.Catalogue.Climates {
+		l.Items = append(l.Items, ClimateTypeOut{t, season.Zone(t.Climate.ExtremeMinC)})
+	}
+	return out(l), nil
 }
 
 // PropertyIn is what is entered of a property. The climate is a type moved to the place's height, or given in full.

@@ -665,12 +665,6 @@ export interface components {
             kind: string;
             text: string;
         };
-        CatalogueClimateType: {
-            climate: components["schemas"]["SeasonClimate"];
-            id: string;
-            name: string;
-            zone: string;
-        };
         CatalogueDifference: {
             built: string;
             field: string;
@@ -767,6 +761,13 @@ export interface components {
             height_m: number;
             /** Format: double */
             spread_m: number;
+        };
+        ClimateTypeOut: {
+            climate: components["schemas"]["SeasonClimate"];
+            hardiness_zone: string;
+            id: string;
+            name: string;
+            zone: string;
         };
         ColdInjury: {
             /** @enum {string} */
@@ -1477,8 +1478,8 @@ export interface components {
             why: string[] | null;
             windows: components["schemas"]["JobWindow"][] | null;
         };
-        ListClimateType: {
-            items: components["schemas"]["CatalogueClimateType"][] | null;
+        ListClimateTypeOut: {
+            items: components["schemas"]["ClimateTypeOut"][] | null;
             /** Format: int64 */
             next: number;
         };
@@ -2343,7 +2344,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListClimateType"];
+                    "application/json": components["schemas"]["ListClimateTypeOut"];
                 };
             };
             /** @description Error */

@@ -1,13 +1,14 @@
 <script lang="ts">
-  import { Button, Input, Select } from 'flowbite-svelte';
+  import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
+  import { degrees } from '../lib/dates';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt } from '../lib/house.svelte';
 
   let { property, onkept, onclose }: { property?: Property; onkept: (p: Property) => void; onclose: () => void } = $props();
 
-  let types = $state<Schemas['CatalogueClimateType'][]>([]);
+  let types = $state<Schemas['ClimateTypeOut'][]>([]);
   // svelte-ignore state_referenced_locally -- the form starts from the property and then is the user's
   let f = $state({
     name: property?.name ?? '',
@@ -46,7 +47,10 @@
   let key = onceKey();
 
   onMount(() => {
-    void attempt(async () => void (types = (await ask(api.GET('/api/v1/climates'))).items ?? []));
+    void attempt(
+      async () =>
+        void (types = [...((await ask(api.GET('/api/v1/climates'))).items ?? [])].sort((a, b) => a.name.localeCompare(b.name))),
+    );
   });
   // Figures are shown as anyone would write them; the lapse rate leaves more places than they are good for.
   function rounded(c: Climate): Climate {
@@ -68,6 +72,11 @@
     ['wind_ms', 'Wind m/s'],
   ] as const;
 
+  const type = $derived(types.find((t) => t.id === f.type));
+  const mean = (c: Climate, month: number) => {
+    const n = c.normals?.[month];
+    return n ? degrees((n.tmin_c + n.tmax_c) / 2, 0) : '';
+  };
   function choose() {
     const t = types.find((t) => t.id === f.type);
     if (!t) return;
@@ -153,13 +162,21 @@
     >
     <label class="font-semibold sm:col-span-3">
       Climate to start from
-      <Select
-        class="mt-1 font-normal"
-        items={types.map((t) => ({ value: t.id, name: t.name }))}
-        bind:value={f.type}
-        onchange={choose}
-        placeholder="Choose"
-      />
+      <select
+        class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
+        value={f.type}
+        onchange={(e) => {
+          f.type = e.currentTarget.value;
+          choose();
+        }}
+      >
+        <option value="" disabled>Choose</option>
+        {#each [['Northern hemisphere', 1], ['Southern hemisphere', -1]] as [string, number][] as [half, sign] (half)}
+          <optgroup label={half}>
+            {#each types.filter((t) => t.climate.latitude * sign > 0) as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
+          </optgroup>
+        {/each}
+      </select>
       {#if said.climate_type}<span class="text-sm font-normal text-bad">{said.climate_type}</span>{/if}
     </label>
     <label class="font-semibold sm:col-span-1"
@@ -230,6 +247,16 @@
           </p>{/each}
       </div>
     {:else}
+      {#if type}
+        <p class="text-sm">
+          At {Math.round(type.climate.elevation_m)} m: zone {type.hardiness_zone}, coldest night {degrees(
+            type.climate.extreme_min_c,
+          )},
+          {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {Math.round(
+            (type.climate.normals ?? []).reduce((sum, n) => sum + n.rain_mm, 0) / 10,
+          ) * 10} mm of rain a year.
+        </p>
+      {/if}
       <p class="text-sm text-soft">The type’s figures are moved to this height by 6.5 °C per kilometre.</p>
     {/if}
   {/if}
