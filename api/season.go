@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"slices"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -49,10 +50,26 @@ func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body SeasonIn }) 
 	}
 	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: tenth(y.DegreeDays(d)), Outlook: simulate(), Usual: usual,
 		Reasons: []string{"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals."}, Cautions: []string{}}
+	tidy(&o.Outlook)
+	if usual != nil {
+		tidy(usual)
+	}
 	if last := y.LastObserved(); last != day.None {
 		o.Reasons = append(o.Reasons, "Weather observed to "+last.Words()+" is taken as it was; only the days after it are simulated.")
 	}
 	return out(o), nil
+}
+
+// tidy rounds an outlook to what it is good for, on a list of its own: the place keeps the unrounded one.
+func tidy(o *season.Outlook) {
+	round := func(s *season.Spread) { s.Low, s.Mid, s.High = tenth(s.Low), tenth(s.Mid), tenth(s.High) }
+	for _, s := range []*season.Spread{&o.HottestWeekC, &o.ChillHours, &o.ExtremeMinC} {
+		round(s)
+	}
+	o.DegreeDays = slices.Clone(o.DegreeDays)
+	for i := range o.DegreeDays {
+		round(&o.DegreeDays[i].Spread)
+	}
 }
 
 // yearOf is the year of an inline climate, or of a property with its weather; then the place is given too.

@@ -24,10 +24,11 @@ var source []byte
 
 // Scenario is the sample as data.
 type Scenario struct {
-	Firm   string `yaml:"firm"`
-	Today  string `yaml:"today"`
-	Seed   uint64 `yaml:"seed"`
-	Events []struct {
+	Firm    string       `yaml:"firm"`
+	Today   string       `yaml:"today"`
+	Seed    uint64       `yaml:"seed"`
+	Country standin.Near `yaml:"country"` // where its weather strikes
+	Events  []struct {
 		Kind string  `yaml:"kind"`
 		From string  `yaml:"from"`
 		To   string  `yaml:"to"`
@@ -70,7 +71,7 @@ func (s Scenario) Station() (*exchange.Station, error) {
 		if err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
-		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind, Rain: e.Rain, RH: e.RH, Sun: e.Sun}); err != nil {
+		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind, Rain: e.Rain, RH: e.RH, Sun: e.Sun, Near: &s.Country}); err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
 	}

@@ -26,6 +26,25 @@ type Event struct {
 	Rain  float64 `json:"rain_mm"` // added to the rain, mm a day
 	RH    float64 `json:"rh_pct"`  // added to the humidity, %
 	Sun   float64 `json:"sun"`     // added to the share of the clear-sky sun by day
+	Near  *Near   `json:"near"`    // only there; everywhere when absent
+}
+
+// Near is the country round a place.
+type Near struct {
+	Latitude  float64 `json:"latitude" yaml:"latitude"`
+	Longitude float64 `json:"longitude" yaml:"longitude"`
+	KM        float64 `json:"km" yaml:"km"`
+}
+
+// strikes reports whether an event is felt at a place.
+func (e Event) strikes(lat, lon float64) bool {
+	return e.Near == nil || apart(e.Near.Latitude, e.Near.Longitude, lat, lon) <= e.Near.KM
+}
+
+// apart is how far two places lie from each other by great circle, km.
+func apart(lat, lon, lat2, lon2 float64) float64 {
+	const rad, earth = math.Pi / 180, 6371.0
+	return earth * math.Acos(max(-1, min(1, math.Sin(lat*rad)*math.Sin(lat2*rad)+math.Cos(lat*rad)*math.Cos(lat2*rad)*math.Cos((lon-lon2)*rad))))
 }
 
 // Validate says what is wrong with an event.
@@ -66,11 +85,9 @@ func (s *WeatherStation) Write(e Event) error {
 
 // nearest is the climate type with the place closest by great circle.
 func (s *WeatherStation) nearest(lat, lon float64) season.Climate {
-	rad := math.Pi / 180
 	best, closest := s.Climates[0], math.Inf(1)
 	for _, c := range s.Climates {
-		d := math.Acos(max(-1, min(1, math.Sin(lat*rad)*math.Sin(c.Latitude*rad)+
-			math.Cos(lat*rad)*math.Cos(c.Latitude*rad)*math.Cos((lon-c.Longitude)*rad))))
+		d := apart(lat, lon, c.Latitude, c.Longitude)
 		if d < closest {
 			best, closest = c, d
 		}
@@ -96,6 +113,9 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 		winds[i] = days[i/24].WindMS * (1 + 0.4*math.Cos(t/24*2*math.Pi)) // breezier in the afternoon
 	}
 	for _, e := range events {
+		if !e.strikes(lat, lon) {
+			continue
+		}
 		shift := e.Value
 		if e.Kind == "freeze" {
 			// How far the coldest hour must fall, worked out on the whole event wherever one asks from.

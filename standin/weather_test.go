@@ -85,6 +85,35 @@ func TestWrittenFreezeIsFound(t *testing.T) {
 	}
 }
 
+func TestEventsStayInTheirCountry(t *testing.T) {
+	s := station(t)
+	far := func() float64 {
+		low := 99.0
+		for _, h := range s.Hours(30, -90, 5, day.Of(2027, 2, 24), day.Of(2027, 2, 28)) {
+			low = min(low, *h.TempC)
+		}
+		return low
+	}
+	before := far()
+	e := Event{Kind: "freeze", From: day.Of(2027, 2, 25), To: day.Of(2027, 2, 26), Value: -11, Near: &Near{45.9, 8.6, 300}}
+	if err := s.Write(e); err != nil {
+		t.Fatal(err)
+	}
+	if after := far(); after != before {
+		t.Errorf("a freeze in the foothills changes the gulf coast from %.1f to %.1f °C", before, after)
+	}
+	e.Near = nil
+	if err := s.Write(e); err != nil {
+		t.Fatal(err)
+	}
+	if after := far(); after >= before {
+		t.Errorf("a freeze everywhere leaves the gulf coast at %.1f °C", after)
+	}
+	if d := apart(0, 0, 0, 90); math.Abs(d-10007.5) > 1 {
+		t.Errorf("a quarter of the way round is %.1f km", d)
+	}
+}
+
 func TestBadRequests(t *testing.T) {
 	srv := httptest.NewServer(station(t))
 	defer srv.Close()

@@ -21,6 +21,7 @@
   let words = $state('');
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
   let busy = $state('');
+  let measuredHere = $state(true); // weather files come from the garden's own thermometer
   let showing = $state(200);
   let gone = false; // one has left for another place
 
@@ -151,7 +152,11 @@
   async function takeWeather(file: File) {
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
-      const got = await sendFile<Schemas['WeatherKept']>(`/api/v1/properties/${id}/weather`, file, 'text/csv');
+      const got = await sendFile<Schemas['WeatherKept']>(
+        `/api/v1/properties/${id}/weather?here=${measuredHere}`,
+        file,
+        'text/csv',
+      );
       house.say(`${got.hours} hours taken from ${file.name}; ${eventsOf(got.events)} found.`);
       await read(id);
       await list();
@@ -269,6 +274,9 @@
           <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
           <FilePick name="Weather from a file" accept=".csv,text/csv" onfile={takeWeather} />
+          {#if sited(property)}<label class="flex min-h-11 items-center gap-1.5"
+              ><input type="checkbox" class="size-5 accent-moss" bind:checked={measuredHere} /> measured in this garden</label
+            >{/if}
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
