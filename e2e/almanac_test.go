@@ -50,6 +50,12 @@ func TestOwnEntries(t *testing.T) {
 	b.press("button", "Keep")
 	b.see("Corrected by us")
 	b.see("hardiness c")
+	b.press("button", "Undo")
+	b.until("the built entry", "!document.body.innerText.includes('Corrected by us')")
+	b.press("button", "Correct")
+	b.fill("Wood bears in midwinter (°C)", "-8")
+	b.press("button", "Keep")
+	b.see("Corrected by us")
 	b.choose("Only", "Only corrected or added by us")
 	b.until("the one corrected", "document.querySelectorAll('section[aria-label=Species] li').length === 1")
 

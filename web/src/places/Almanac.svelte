@@ -206,10 +206,22 @@
     ];
   });
   async function kept(of: string) {
+    // What stood there before comes back with undo: the built entry, an earlier correction, or nothing.
+    const before = editing === 'correct' && entry && entry.source !== 'built' ? $state.snapshot(entry) : undefined;
     editing = 'no';
     await list();
     await push(`/almanac/${of}`);
-    house.say('Kept. The dates and look-list follow.');
+    house.say('Kept. The dates and the look-list follow.', async () => {
+      await attempt(async () => {
+        if (before) {
+          const { source: _s, version: _v, ...body } = before;
+          const now = species?.find((s) => s.id === of)?.version ?? 0;
+          await ask(api.PUT('/api/v1/species/{id}', { params: { path: { id: of }, query: { version: now } }, body }));
+        } else await ask(api.DELETE('/api/v1/species/{id}', { params: { path: { id: of } } }));
+        await list();
+        if (!species?.some((s) => s.id === of)) await push('/almanac');
+      });
+    });
   }
   const back = () =>
     attempt(async () => {

@@ -19,6 +19,7 @@
     const { source: _s, version: _v, ...entry } = structuredClone($state.snapshot(from)) as Species;
     return fresh ? { ...entry, id: '', common: '', botanical: '' } : entry;
   }
+  let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   const said = $derived(problem?.fields ?? {});
   const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
@@ -105,7 +106,14 @@
   type Caution = Schemas['CatalogueCaution'];
 </script>
 
-<form class="border border-ink bg-white p-4" onsubmit={keep} aria-label={fresh ? 'A new species' : `Correct ${from.common}`}>
+<svelte:window onkeydown={(ev) => ev.key === 'Escape' && form?.contains(ev.target as Node) && onclose()} />
+
+<form
+  bind:this={form}
+  class="border border-ink bg-white p-4"
+  onsubmit={keep}
+  aria-label={fresh ? 'A new species' : `Correct ${from.common}`}
+>
   <h1>{fresh ? 'A new species' : `Correct ${from.common}`}</h1>
   <p class="text-sm text-soft">
     {fresh
