@@ -239,7 +239,7 @@ func quoted(role, name string) string {
 }
 
 // patience is how long the journey waits for what it expects to see.
-const patience = 20 * time.Second
+const patience = 60 * time.Second
 
 // until waits for a condition of the page.
 func (b *browser) until(what, expression string) {

@@ -353,8 +353,8 @@ func TestKilledWhileDeciding(t *testing.T) {
 	}
 	select {
 	case <-enough:
-	case <-time.After(20 * time.Second):
-		t.Error("25 verdicts took over 20 s")
+	case <-time.After(2 * time.Minute):
+		t.Error("25 verdicts took over two minutes")
 	}
 	s.kill()
 	wg.Wait()
