@@ -64,7 +64,7 @@ func start(t testing.TB, command, data string, args ...string) *server {
 		t.Fatal(err)
 	}
 	t.Cleanup(s.kill)
-	for range 400 {
+	for deadline := time.Now().Add(patience); time.Now().Before(deadline); {
 		if res, err := http.Get(s.url + "/api/v1/frame"); err == nil {
 			res.Body.Close()
 			return s
