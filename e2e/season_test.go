@@ -244,3 +244,42 @@ func TestPlantsFromAFile(t *testing.T) {
 		t.Errorf("March nights are kept as %g °C", p.Climate.Normals[2].TMinC)
 	}
 }
+
+// TestGaleToMakeSafe finds a hanging limb after a gale: making it safe comes before everything else.
+func TestGaleToMakeSafe(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/lookout")
+	b.press("button", "Gale 26 Feb")
+	b.see("Wind up to")
+	var plants struct {
+		Items []struct {
+			ID      int64  `json:"id"`
+			Species string `json:"species"`
+		} `json:"items"`
+	}
+	s.get("/api/v1/plants?property=6&limit=100", &plants)
+	for _, p := range plants.Items {
+		if p.Species == "salix-babylonica" {
+			b.visit(fmt.Sprintf("/#/walk/6/%d", p.ID))
+		}
+	}
+	b.see("Next: stand back and look up")
+	b.press("button", "Bark green")
+	b.see("Bark green at")
+	b.choose("From a distance", "hanging limb")
+	b.see("Make it safe first: a hanging limb may come down at any time.")
+	b.see("Keep people and vehicles out from under it")
+	b.see("trained, licensed arborist")
+	b.accessible("make safe")
+	b.press("button", "Accept")
+	b.see("Accepted: make safe first. 2 jobs on the year.")
+	b.visit("/#/lookout")
+	b.see("Windows closing")
+	b.see("Make Weeping willow safe: call a licensed arborist")
+	b.press("link", "Make Weeping willow safe")
+	b.see("Put on Thu 18 March")
+	b.visit(fmt.Sprintf("/#/walk/6/%d", plants.Items[1].ID))
+	b.choose("From a distance", "nothing loose")
+	b.until("no danger", "!document.querySelector('[data-testid=sentence]').innerText.includes('Make it safe first')")
+}

@@ -8,6 +8,7 @@ import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
@@ -28,6 +29,7 @@ type evidence struct {
 	any           bool
 	living, brown bool // green bark, held buds or a shoot seen; brown bark seen
 	crown, spear  string
+	danger        string // what may fall or break, the first of the list that was found; "none" when it was looked for
 	held, broke   int
 	alone         float64 // chance that frost took just the buds of living wood
 }
@@ -43,6 +45,12 @@ func gather(q Question) evidence {
 	var spots []spot
 	crown, spear := 0.0, 0.0 // log-odds for a living crown and a held spear
 	for _, c := range q.Checks {
+		if c.Kind == Danger { // says nothing of life
+			if rank := slices.Index(results[Danger], c.Result); e.danger == "" || rank > 0 && (e.danger == "none" || rank < slices.Index(results[Danger], e.danger)) {
+				e.danger = c.Result
+			}
+			continue
+		}
 		e.any = true
 		x := c.HeightM / q.Plant.HeightM
 		switch c.Kind {
@@ -149,6 +157,9 @@ type situation struct {
 // decide picks the verdict. It is called for what may come as well as for what is.
 func (s situation) decide(e *evidence) decision {
 	b := &e.belief
+	if e.danger != "" && e.danger != "none" {
+		return decision{kind: MakeSafe}
+	}
 	if !e.any {
 		return decision{kind: Look}
 	}
@@ -223,11 +234,15 @@ func Judge(q Question) (Answer, error) {
 	}
 	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None, Changes: []string{}}
 	a.Boundary = boundary(q.Plant, &e)
-	if q.Plant.Species.Form != catalogue.Palm {
+	switch {
+	case d.kind == MakeSafe:
+	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
+		a.Next = &Suggestion{Kind: Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
+	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
 		a.Changes = append(a.Changes, changes...)
-	} else if e.spear == "" {
+	case e.spear == "":
 		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}
 	a.word(q, &e, s, d)

@@ -8,7 +8,8 @@
 // the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
 //
 // Before any check the belief follows what the weather is expected to have done, as far as that is known. Stems, crowns
-// and palm spears are judged; grafts, bark rings and neighbours are not yet.
+// and palm spears are judged, and what may fall on people comes before all of it; grafts, bark rings and neighbours are
+// not judged yet.
 package damage
 
 import (
@@ -32,6 +33,7 @@ const (
 	Shoot   Kind = "shoot"   // a living shoot or swelling bud seen
 	Crown   Kind = "crown"   // soil drawn back at the base: firm_buds, firm or soft
 	Spear   Kind = "spear"   // a palm's youngest leaf pulled: held or pulled
+	Danger  Kind = "danger"  // looked over from a distance for what may fall or break: none, or what was found
 )
 
 // results are the allowed results by kind of check.
@@ -39,15 +41,16 @@ var results = map[Kind][]string{
 	Scratch: {"green", "brown", "unclear"},
 	Crown:   {"firm_buds", "firm", "soft"},
 	Spear:   {"held", "pulled"},
+	Danger:  {"none", "hanging_limb", "split_stem", "fungus_at_base", "roots_lifted"},
 }
 
 // Check is one observation.
 type Check struct {
-	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,spear" doc:"What was done"`
-	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground; not for crown and spear"`
+	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,spear,danger" doc:"What was done"`
+	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground; not for crown, spear and danger"`
 	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held"`
 	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off"`
-	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled"`
+	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted"`
 }
 
 // placed reports a check made at a height.
@@ -76,7 +79,7 @@ type Question struct {
 }
 
 // Verdicts an answer may give or be overruled with.
-var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Replace}
+var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Replace, MakeSafe}
 
 // maxBuds is more than anybody rubs at one height.
 const maxBuds = 200
@@ -127,7 +130,7 @@ func (q Question) Validate() error {
 				bad.Add(at+"result", c.Result, "%q is no result of a %s check; want one of %v", c.Result, c.Kind, want)
 			}
 		} else if c.Kind != Shoot {
-			bad.Add(at+"kind", c.Kind, "%q is no kind of check; want bud_rub, scratch, shoot, crown or spear", c.Kind)
+			bad.Add(at+"kind", c.Kind, "%q is no kind of check; want bud_rub, scratch, shoot, crown, spear or danger", c.Kind)
 		}
 	}
 	return bad.Err()
@@ -162,11 +165,12 @@ const (
 	CutBack   = "cut back to live wood"
 	CutToBase = "cut to the base"
 	Replace   = "replace"
+	MakeSafe  = "make safe first"
 )
 
 // Verdict is what to do about the plant.
 type Verdict struct {
-	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,replace"`
+	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,replace,make safe first"`
 	Sentence string  `json:"sentence"`
 	CutM     float64 `json:"cut_m" doc:"Height of the cut, m; 0 without one"`
 	CutTo    string  `json:"cut_to" doc:"Where the cut goes, in words"`
@@ -177,8 +181,8 @@ type Verdict struct {
 // Reason is one thing that speaks for life, for death or for waiting.
 type Reason struct {
 	Text   string  `json:"text"`
-	Speaks string  `json:"speaks" enum:"alive,dead,wait"`
-	Weight float64 `json:"weight" doc:"Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar"`
+	Speaks string  `json:"speaks" enum:"alive,dead,wait,danger"`
+	Weight float64 `json:"weight" doc:"Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar and for danger"`
 }
 
 // Prognosis is how it will turn out.

@@ -3,6 +3,7 @@ package damage
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
@@ -19,7 +20,9 @@ var advice = map[string]struct{ do, dont []string }{
 	TipBack:   {do: []string{"Take the dead tips off above the first pair of live buds, once frost is past."}, dont: []string{"Do not shear: each cut goes to a live bud."}},
 	CutBack:   {do: []string{"Cut to a live bud that faces outward, 6 mm above it, sloping away.", "Clean the blade between plants.", "Water through the first dry weeks; mulch.", "Feed once, lightly, when new shoots are a hand long."}, dont: []string{"Do not cut while hard frost is still likely.", "Do not feed before growth shows."}},
 	CutToBase: {do: []string{"Cut to short stubs over the crown once frost is past and buds push.", "Choose the strongest new shoots in summer, take the rest out.", "Water and mulch through the first season."}, dont: []string{"Do not dig it out: the crown lives.", "Do not bury the crown."}},
-	Replace:   {do: []string{"Agree with the client before digging it out.", "Look at why it died here before choosing what follows."}, dont: []string{"Do not plant the same kind in the same spot without knowing the cause."}},
+	MakeSafe: {do: []string{"Keep people and vehicles out from under it: rope off one and a half times its height all round, and tell the client today.",
+		"Photograph it from a distance.", "Judge the plant again when it is safe to go near."}, dont: []string{"Do not work, park or stand under it.", "Do not pull on what hangs."}},
+	Replace: {do: []string{"Agree with the client before digging it out.", "Look at why it died here before choosing what follows."}, dont: []string{"Do not plant the same kind in the same spot without knowing the cause."}},
 }
 
 var leaveHint = map[catalogue.Form]struct{ do, dont []string }{
@@ -88,6 +91,12 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		if sp.LeafSeason == catalogue.Herbaceous {
 			v.Sentence = "Cut the dead tops to the base when frost is past: the crown lives."
 		}
+	case MakeSafe:
+		v.Sentence = "Make it safe first: " + dangers[e.danger] + "."
+		if q.Overrule != "" && dangers[e.danger] == "" {
+			v.Sentence = "Make it safe first."
+		}
+		v.Sure = 1
 	case Replace:
 		v.Sentence = "Replace it: dead to the crown, and past the day by which it would have shown life."
 		v.Sure = 1 - CrownMisread
@@ -103,13 +112,15 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	a.Verdict = v
 
 	words := advice[d.kind]
-	if palm {
+	if palm && d.kind != MakeSafe {
 		words = leaveHint[catalogue.Palm]
 	}
 	a.Do, a.Dont = words.do, words.dont
 	switch d.kind {
 	case Look, Wait:
 		a.LookAgain = max(a.Patience, q.Today)
+	case MakeSafe:
+		a.LookAgain = q.Today + 7
 	case CutBack, CutToBase, TipBack:
 		a.LookAgain = max(a.Patience, q.Today) + 42 // six weeks of growth show whether the cut was right
 	}
@@ -148,6 +159,8 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	switch d.kind {
 	case Look:
 		return Prognosis{Text: "No prognosis before the checks."}
+	case MakeSafe:
+		return Prognosis{Text: "No prognosis before it is safe to look closer."}
 	case Replace:
 		return Prognosis{Text: "It will not come back. A new plant needs its first two summers watered."}
 	case CutToBase:
@@ -233,6 +246,10 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			say("Crown firm under the soil", 1-CrownMisread, CrownMisread)
 		case c.Kind == Spear && c.Result == "pulled":
 			say("Spear came out when pulled", spearPulledAlive, spearPulledDead)
+		case c.Kind == Danger && c.Result == "none":
+			out = append(out, Reason{"Looked for loose and split wood, fungus at the base and lifted roots: nothing found", "wait", 0})
+		case c.Kind == Danger:
+			out = append(out, Reason{strings.ToUpper(dangers[c.Result][:1]) + dangers[c.Result][1:], "danger", 0})
 		case c.Kind == Spear:
 			say("Spear held when pulled", 1-CrownMisread, CrownMisread)
 		}
@@ -248,8 +265,27 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 	return out
 }
 
+// dangers are what may fall or break, in words.
+var dangers = map[string]string{
+	"hanging_limb":   "a hanging limb may come down at any time",
+	"split_stem":     "a split stem may break under wind, snow or its own load",
+	"fungus_at_base": "fungus at the base can mean rotten roots or stem while the crown is still green",
+	"roots_lifted":   "lifted roots or cracked soil mean it may fall whole",
+}
+
+// inReach is the height up to which a gardener may make safe from the ground.
+const inReach = 3.0
+
+// licensed reports danger that a licensed arborist has to see.
+func licensed(q Question, danger string) bool {
+	return q.Plant.HeightM > inReach || danger == "fungus_at_base" || danger == "roots_lifted"
+}
+
 func cautions(q Question, d decision) []catalogue.Caution {
 	out := append([]catalogue.Caution{}, q.Plant.Species.Cautions...)
+	if d.kind == MakeSafe {
+		return append([]catalogue.Caution{{Kind: "falling", Text: "Wood under tension springs when it is cut and falls without warning: nobody under it. Near power lines keep away and call the network's operator. Climbing, felling and chainsaw work aloft are for a trained, licensed arborist; protected trees may need a permit even then."}}, out...)
+	}
 	if d.kind == Leave {
 		return out
 	}
@@ -331,6 +367,19 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 			Reasons: []string{a.Verdict.Sentence}, Cautions: caution}
 	}
 	switch d.kind {
+	case MakeSafe:
+		found := gather(q).danger
+		c := job.Curve{Start: q.Today, Days: days}
+		c.Because("danger stands", "every day it stands it may fall on someone", func(x day.Day) job.Cost { return job.Cost(6 * x.Sub(q.Today)) })
+		safe := job.Job{Key: "safe", Kind: "make safe", Title: "Make " + sp.Common + " safe", Curve: c, Minutes: minutes(30), Crew: 2, Skills: []string{},
+			Kit: []string{"barrier tape", "warning signs", "helmet"}, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: caution}
+		if licensed(q, found) {
+			safe.Skills = append(safe.Skills, "licensed arborist")
+			safe.Title += ": call a licensed arborist"
+		}
+		l := look(a.LookAgain, "Judge the plant again once it is safe.")
+		l.After = []job.Gap{{Job: "safe"}}
+		return []job.Job{safe, l}
 	case Wait, Look:
 		out := []job.Job{look(a.LookAgain, a.Verdict.Sentence)}
 		if sp.Form != catalogue.Palm {

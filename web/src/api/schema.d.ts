@@ -874,7 +874,7 @@ export interface components {
             broke?: number;
             /**
              * Format: double
-             * @description Where on the plant, m above ground; not for crown and spear
+             * @description Where on the plant, m above ground; not for crown, spear and danger
              */
             height_m?: number;
             /**
@@ -886,8 +886,8 @@ export interface components {
              * @description What was done
              * @enum {string}
              */
-            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "spear";
-            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled */
+            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "spear" | "danger";
+            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted */
             result?: string;
         };
         DamageIn: {
@@ -949,11 +949,11 @@ export interface components {
         };
         DamageReason: {
             /** @enum {string} */
-            speaks: "alive" | "dead" | "wait";
+            speaks: "alive" | "dead" | "wait" | "danger";
             text: string;
             /**
              * Format: double
-             * @description Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar
+             * @description Log-odds that the spot is alive (alive) or dead (dead); 0 for the calendar and for danger
              */
             weight: number;
         };
@@ -974,7 +974,7 @@ export interface components {
             /** @description Where the cut goes, in words */
             cut_to: string;
             /** @enum {string} */
-            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace";
+            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace" | "make safe first";
             sentence: string;
             /**
              * Format: double

@@ -8,7 +8,11 @@
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
 </script>
 
-<article aria-label="Verdict" class="border border-ink bg-white" data-kind={answer.verdict.kind}>
+<article
+  aria-label="Verdict"
+  class="border bg-white {answer.verdict.kind === 'make safe first' ? 'border-4 border-bad' : 'border-ink'}"
+  data-kind={answer.verdict.kind}
+>
   <header class="border-b border-rule px-4 py-3">
     <p class="text-xs font-semibold tracking-wide text-soft">{decided ?? 'Verdict'} · {answer.verdict.kind}</p>
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
@@ -17,7 +21,8 @@
         {#if palm && answer.verdict.sure === 0}Nothing tells yet{:else if !palm && answer.verdict.kind === 'wait until' && answer.boundary.high_m > answer.boundary.low_m}
           Life ends between {metres(answer.boundary.low_m)} and {metres(answer.boundary.high_m)}, four times in five
         {:else}
-          {Math.round(answer.verdict.sure * 100)} % sure
+          {#if answer.verdict.kind !== 'make safe first'}{Math.round(answer.verdict.sure * 100)} % sure{:else}Found from a
+            distance{/if}
         {/if}{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again, house.today)}{/if}
       </p>
     {/if}
@@ -49,7 +54,9 @@
       <ul class="space-y-1">
         {#each answer.reasons ?? [] as r, i (i)}
           <li class="grid grid-cols-[4.5rem_1fr] items-center gap-2">
-            {#if r.speaks === 'wait' || r.weight === 0}
+            {#if r.speaks === 'danger'}
+              <span class="text-xs font-bold text-bad">danger</span>
+            {:else if r.speaks === 'wait' || r.weight === 0}
               <span class="text-xs text-soft">{r.speaks === 'wait' ? 'wait' : 'calendar'}</span>
             {:else}
               <svg width="72" height="14" role="img" aria-label="speaks for {r.speaks}, strength {r.weight.toFixed(1)}">

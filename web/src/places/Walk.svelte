@@ -162,6 +162,20 @@
   }
   const shoot = () => add((list) => [...list, { kind: 'shoot', height_m: height() }]);
   const crown = (result: string) => add((list) => [...list.filter((c) => c.kind !== 'crown'), { kind: 'crown', result }]);
+  // Any number of dangers can be found; each is noted once, and nothing loose takes the place of all.
+  const danger = (result: string) =>
+    add((list) => [
+      ...list.filter((c) => c.kind !== 'danger' || (result !== 'none' && c.result !== 'none' && c.result !== result)),
+      { kind: 'danger', result },
+    ]);
+  const dangers: [string, string][] = [
+    ['none', 'nothing loose'],
+    ['hanging_limb', 'hanging limb'],
+    ['split_stem', 'split stem'],
+    ['fungus_at_base', 'fungus at the base'],
+    ['roots_lifted', 'lifted roots'],
+  ];
+  const loose = $derived(checks.findLast((c) => c.kind === 'danger' && c.result !== 'none'));
   const spear = (result: string) => palm && add((list) => [...list.filter((c) => c.kind !== 'spear'), { kind: 'spear', result }]);
   function takeBack() {
     const last = lastPress.at(-1);
@@ -230,10 +244,12 @@
     overProblem = decision === 'overruled' ? failed : undefined;
   }
   const standing = $derived(plant?.decided ? plant.verdict : undefined);
-  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace'].map((k) => ({
-    value: k,
-    name: k,
-  }));
+  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace', 'make safe first'].map(
+    (k) => ({
+      value: k,
+      name: k,
+    }),
+  );
 
   onMount(() => {
     keys.screen = [
@@ -260,6 +276,23 @@
   const tally = $derived(checks.find((c) => c.kind === 'bud_rub' && c.height_m === Math.round(active * 1000) / 1000));
   const big = 'min-h-14 flex-1 rounded-sm border-2 px-2 text-lg font-bold leading-tight';
 </script>
+
+{#snippet fromADistance()}
+  <select
+    class="min-h-11 max-w-32 rounded-sm border px-1 text-[0.9375rem] {loose
+      ? 'border-bad bg-bad text-white'
+      : 'border-rule bg-white'}"
+    aria-label="From a distance: may it fall or break?"
+    value={loose?.result ?? (checks.some((c) => c.kind === 'danger') ? 'none' : '')}
+    onchange={(e) => {
+      danger(e.currentTarget.value);
+      e.currentTarget.blur();
+    }}
+  >
+    <option value="" disabled>Danger?</option>
+    {#each dangers as [value, word] (value)}<option {value}>{word}</option>{/each}
+  </select>
+{/snippet}
 
 <!-- A button pressed by hand gives the keys back: Space is the next plant, not the same press again. -->
 <svelte:window
@@ -360,11 +393,18 @@
                   <b>Next: {next.kind === 'scratch' ? 'scratch' : `rub ${next.buds} buds`} at {metres(next.height_m)}</b>
                 </button>
               {:else}
-                <b class="text-cold">Next: {next.kind === 'crown' ? 'feel the crown under the soil' : 'pull the spear'}</b>
+                <b class="text-cold"
+                  >Next: {{ crown: 'feel the crown under the soil', danger: 'stand back and look up' }[next.kind as string] ??
+                    'pull the spear'}</b
+                >
               {/if}
               <span class="flex-1 text-soft max-lg:hidden">{next.why}</span>
             {:else if checks.length}
-              <span class="font-semibold">No further check can change the verdict.</span>
+              <span class="font-semibold"
+                >{answer?.verdict.kind === 'make safe first'
+                  ? 'Check on when it is safe.'
+                  : 'No further check can change the verdict.'}</span
+              >
             {/if}
           </div>
           {#if palm}
@@ -395,6 +435,7 @@
             <div class="flex flex-wrap gap-2 text-[0.9375rem]">
               <button class="min-h-11 border border-rule bg-white px-3" onclick={() => scratch('unclear')}>Bark unclear</button>
               <button class="min-h-11 border border-rule bg-white px-3" onclick={shoot}>Living shoot</button>
+              {@render fromADistance()}
               <span class="flex min-h-11 items-center gap-1" role="group" aria-label="Crown under the soil">
                 Crown:
                 {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
@@ -413,6 +454,7 @@
               >
             </div>
           {/if}
+          {#if palm}<div>{@render fromADistance()}</div>{/if}
           {#if problem}
             <p role="alert" class="border-2 border-bad bg-white px-3 py-2 text-[0.9375rem]">
               {problem}
@@ -423,7 +465,8 @@
       </section>
 
       <section aria-label="Judgement" class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t">
-        <div class="min-h-0 flex-1 overflow-y-auto p-3">
+        <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be reached by keys -->
+        <div class="min-h-0 flex-1 overflow-y-auto p-3" role="region" aria-label="Verdict in full" tabindex="0">
           {#if answer}<Slip {answer} {palm} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
           {#if standing}<p class="mt-2 text-sm">
               Decided {standing.decision === 'overruled'
