@@ -185,14 +185,17 @@
             {#each bands as b (b.name)}
               <tr class="border-t border-rule">
                 <th class="py-1 pr-3 font-normal whitespace-nowrap">{b.name}</th>
-                {#if b.now}
+                {#if b.now && season && b.now.early === b.now.late && b.now.mid <= season.observed_to}
+                  <td colspan="3" class="font-semibold">{brief(b.now.mid)}</td>
+                  <td class="text-right whitespace-nowrap" data-testid="spread"
+                    >seen{#if b.usual}<span class="text-soft">&nbsp;(spread of {wide(b.usual)} d)</span>{/if}</td
+                  >
+                {:else if b.now}
                   <td class="pr-3">{brief(b.now.early)}</td>
                   <td class="pr-3 font-semibold whitespace-nowrap">{brief(b.now.mid)}</td>
                   <td class="pr-3">{brief(b.now.late)}</td>
                   <td class="text-right whitespace-nowrap" data-testid="spread"
-                    >{wide(b.now)} d{#if b.usual && Math.abs(wide(b.usual)! - wide(b.now)!) > 0.1 * wide(b.usual)!}<span
-                        class="text-soft"
-                      >
+                    >{wide(b.now)} d{#if b.usual && wide(b.now)! < 0.9 * wide(b.usual)!}<span class="text-soft">
                         &nbsp;(of {wide(b.usual)})</span
                       >{/if}</td
                   >
@@ -206,9 +209,7 @@
                 <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
                 <td class="pr-3">{write(now.high)}</td>
                 <td class="text-right whitespace-nowrap"
-                  >{write(
-                    now.high - now.low,
-                  )}{#if before && Math.abs(before.high - before.low - now.high + now.low) > 0.1 * (before.high - before.low)}<span
+                  >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
                       class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
                     >{/if}</td
                 >
