@@ -55,9 +55,12 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 			bad.Add(fmt.Sprintf("line %d", l.Line), l.Species, "species: %v", err)
 		}
 		p := store.Plant{PropertyID: in.ID, Species: id, Label: l.Label, HeightM: l.HeightM, SpreadM: l.SpreadM, Count: l.Count, BaseMM: l.BaseMM, PotL: l.PotL,
-			Shelter: l.Shelter, Sun: l.Sun, Mulched: l.Mulched, Value: l.Value, Stop: l.Stop, Note: l.Note}
+			Shelter: l.Shelter, Sun: l.Sun, Mulched: l.Mulched, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}
 		if p.SpreadM == 0 {
 			p.SpreadM = p.HeightM * 2 / 3
+		}
+		if p.GraftM > p.HeightM && len(bad) < 20 {
+			bad.Add(fmt.Sprintf("line %d", l.Line), p.GraftM, "graft_m: %g m is above the plant, which is %g m high", p.GraftM, p.HeightM)
 		}
 		plants = append(plants, p)
 	}
@@ -90,7 +93,7 @@ func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 	lines := make([]exchange.PlantLine, len(plants))
 	for i, p := range plants {
 		lines[i] = exchange.PlantLine{Species: p.Species, Label: p.Label, HeightM: p.HeightM, SpreadM: p.SpreadM, Count: p.Count, BaseMM: p.BaseMM, PotL: p.PotL,
-			Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched, Value: p.Value, Stop: p.Stop, Note: p.Note}
+			Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched, Value: p.Value, Stop: p.Stop, GraftM: p.GraftM, Planted: p.Planted, Note: p.Note}
 	}
 	var b bytes.Buffer
 	err = exchange.WritePlantsCSV(&b, lines)

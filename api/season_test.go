@@ -12,6 +12,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
+	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
@@ -465,4 +466,42 @@ func BenchmarkLookout10000(b *testing.B) {
 			ask(b)
 		}
 	})
+}
+
+// TestGraftIsKept: the graft, the year it was planted and a shoot's leaf come through the door, the record and the file.
+func TestGraftIsKept(t *testing.T) {
+	h := newHouse(t)
+	h.today = day.Of(2027, 9, 10)
+	property, _ := h.villa()
+	p := ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6, "graft_m": 0.15, "planted": 2012})
+	if p.GraftM != 0.15 || p.Planted != 2012 || p.Graft.Habit != "usually" || p.Graft.RootstockLeaf == "" {
+		t.Errorf("kept as %+v", p)
+	}
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, p.ID)
+	checks := []obj{{"kind": "shoot", "height_m": 0.1, "leaf": "rootstock"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
+		{"kind": "scratch", "height_m": 1, "result": "brown"}}
+	a := ok[damage.Answer](h, "PUT", at, obj{"checks": checks})
+	if a.Verdict.Kind != damage.Regraft || !strings.Contains(a.Verdict.Sentence, "15 cm") {
+		t.Errorf("only rootstock in September: %s", a.Verdict.Sentence)
+	}
+	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Checks) != 1 || w.Checks[0].Checks[0].Leaf != "rootstock" {
+		t.Errorf("the leaf was not kept: %+v", w.Checks)
+	}
+	if young := ok[damage.Answer](h, "POST", "/reckon/damage", obj{"species": "citrus-limon", "property": property.ID, "height_m": 1.6, "graft_m": 0.15, "years": 3, "checks": checks}); young.Verdict.Kind != damage.Replace {
+		t.Errorf("a young one: %s", young.Verdict.Sentence)
+	}
+	_, csv := h.do("GET", fmt.Sprintf("/properties/%d/plants.csv", property.ID), nil)
+	if !strings.Contains(string(csv), ",0.15,2012,") {
+		t.Errorf("the file lacks the graft: %s", csv)
+	}
+	for _, bad := range []obj{{"graft_m": 5}, {"planted": 2090}, {"planted": 12}} {
+		b := obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6}
+		for k, v := range bad {
+			b[k] = v
+		}
+		if code, body := h.do("POST", "/plants", b); code != 422 {
+			t.Errorf("%v was taken: %d %s", bad, code, body)
+		}
+	}
 }

@@ -60,13 +60,15 @@ type PlantIn struct {
 	Standing
 	Value   float64 `json:"value,omitempty" doc:"To the client: 1 ordinary (when absent), 2 dear, 0.5 hardly minded"`
 	Stop    int     `json:"stop,omitempty" minimum:"0" maximum:"10000" doc:"Place on the way round the property, from the gate; after the others when absent"`
+	GraftM  float64 `json:"graft_m,omitempty" doc:"Height of the graft, m"`
+	Planted int     `json:"planted,omitempty" doc:"Year it was planted"`
 	Note    string  `json:"note,omitempty" maxLength:"2000"`
 	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
 func (s *Server) plantRecord(ctx context.Context, in PlantIn) (store.Plant, error) {
 	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
-		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, Note: in.Note, Version: in.Version}
+		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, GraftM: in.GraftM, Planted: in.Planted, Note: in.Note, Version: in.Version}
 	in.Standing.set(&p)
 	book, err := s.book(ctx)
 	if err != nil {
@@ -89,6 +91,12 @@ func (s *Server) plantRecord(ctx context.Context, in PlantIn) (store.Plant, erro
 	} else {
 		bad.Within("value", in.Value, 0.5, 2, "")
 	}
+	if !(in.GraftM >= 0 && in.GraftM <= max(in.HeightM, 0)) {
+		bad.Add("graft_m", in.GraftM, "%g m: the graft must lie on the plant, from the ground to %g m", in.GraftM, in.HeightM)
+	}
+	if now := s.Today().Year(); in.Planted != 0 && (in.Planted < 1500 || in.Planted > now) {
+		bad.Add("planted", in.Planted, "%d is no year from 1500 to %d", in.Planted, now)
+	}
 	return p, bad.Err()
 }
 
@@ -99,6 +107,7 @@ type PlantOut struct {
 	Botanical string          `json:"botanical"`
 	Form      catalogue.Form  `json:"form"`
 	Property  string          `json:"property"`
+	Graft     catalogue.Graft `json:"graft" doc:"Whether its kind is grafted, and how the rootstock's leaf differs"`
 	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
 	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
 	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
@@ -148,7 +157,7 @@ func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 // tell is what is known of a plant here, but for its verdict.
 func (p *place) tell(plant store.Plant) PlantOut {
 	e := entryOf(p.book, plant.Species)
-	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.property.Name}
+	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.property.Name, Graft: e.Graft}
 	if e.Botanical == "" {
 		return o // its entry was taken out
 	}

@@ -20,6 +20,8 @@ type DamageIn struct {
 	Climate  *season.Climate `json:"climate,omitempty"`
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	HeightM  float64         `json:"height_m" doc:"The plant's height before the damage, m"`
+	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft, m"`
+	Years    int             `json:"years,omitempty" minimum:"0" maximum:"2000" doc:"Since it was planted"`
 	Standing
 	Checks []damage.Check `json:"checks" maxItems:"500"`
 }
@@ -35,7 +37,7 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body DamageIn }) 
 	if err != nil {
 		bad.Add("species", b.Species, "%v", err)
 	}
-	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: b.HeightM}, Today: s.dateOr(b.Date), Checks: b.Checks}
+	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: b.HeightM, GraftM: b.GraftM, Years: b.Years}, Today: s.dateOr(b.Date), Checks: b.Checks}
 	var at *place
 	q.Year, at, err = s.yearOf(ctx, b.Climate, b.Property)
 	if errors.Is(err, store.ErrNotFound) {
@@ -133,7 +135,11 @@ func (s *Server) question(ctx context.Context, in InWalk, checks []damage.Check)
 	if err != nil {
 		return q, w, refuse("species", p.Species, err.Error())
 	}
-	return damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM}, Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}, w, nil
+	years := 0
+	if p.Planted > 0 {
+		years = max(1, s.Today().Year()-p.Planted)
+	}
+	return damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years}, Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}, w, nil
 }
 
 // keepChecks keeps a plant's checks and answers the verdict they form.

@@ -323,6 +323,8 @@ func (b *browser) key(k string) {
 		p.Text, p.WindowsVirtualKeyCode = "", 8
 	case " ":
 		p.WindowsVirtualKeyCode = 32
+	case "ArrowDown", "ArrowUp":
+		p.Text = ""
 	}
 	_, err := chromedp.Call(b.ctx, input.DispatchKeyEvent, p)
 	if err == nil {

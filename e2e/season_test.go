@@ -283,3 +283,55 @@ func TestGaleToMakeSafe(t *testing.T) {
 	b.choose("From a distance", "nothing loose")
 	b.until("no danger", "!document.querySelector('[data-testid=sentence]').innerText.includes('Make it safe first')")
 }
+
+// TestRootstockOnly notes a graft and finds that only the rootstock shoots.
+func TestRootstockOnly(t *testing.T) {
+	s := start(t, "demo", t.TempDir(), "--today", "2027-09-10")
+	b := open(t, s, 1280, 800)
+	b.expect("422 ")
+	b.visit("/#/grounds/5")
+	b.press("button", "Change Sweet orange")
+	b.fill("Graft at (m)", "9")
+	b.press("button", "Keep")
+	b.see("the graft must lie on the plant")
+	b.fill("Graft at (m)", "0.2")
+	b.fill("Planted in", "2012")
+	b.press("button", "Keep")
+	b.see("Sweet orange kept")
+	var plants struct {
+		Items []struct {
+			ID      int64  `json:"id"`
+			Species string `json:"species"`
+		} `json:"items"`
+	}
+	s.get("/api/v1/plants?property=5&limit=100", &plants)
+	for _, p := range plants.Items {
+		if p.Species == "citrus-sinensis" {
+			b.visit(fmt.Sprintf("/#/walk/5/%d", p.ID))
+		}
+	}
+	b.see("a rootstock’s shoots have three-part leaves on thorny shoots")
+	b.press("button", "Bark brown")
+	b.see("Bark brown at")
+	for range 12 {
+		b.key("ArrowDown")
+	}
+	b.key("r") // brown lower down too
+	b.until("two brown", "document.body.innerText.split('Bark brown at').length === 3")
+	for range 8 {
+		b.key("ArrowDown")
+	}
+	b.key("r")
+	b.until("three brown", "document.body.innerText.split('Bark brown at').length === 4")
+	b.key("k")
+	b.see("Shoot with the rootstock's leaf")
+	b.see("Regraft it or replace it: only the rootstock lives, below the graft at 20 cm.")
+	b.see("keep it as it is, if its owner likes what has come up")
+	if words, _ := b.eval(quoted("image", "Sweet orange") + ".getAttribute('aria-label')").(string); !strings.Contains(words, "Graft at 20 cm") {
+		t.Errorf("the portrait says %q", words)
+	}
+	b.press("button", "Accept")
+	b.see("1 job on the year")
+	b.visit("/#/year")
+	b.see("Settle with the client: regraft, replace or keep Sweet orange")
+}

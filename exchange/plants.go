@@ -25,6 +25,8 @@ type PlantLine struct {
 	Mulched bool
 	Value   float64
 	Stop    int
+	GraftM  float64
+	Planted int // year
 	Note    string
 	Line    int // in the file it was read from
 }
@@ -43,10 +45,11 @@ var plantNumbers = []number{
 	{"pot_l", 0, 5000, 0, func(p *PlantLine) *float64 { return &p.PotL }},
 	{"shelter", 0, 1, 0.5, func(p *PlantLine) *float64 { return &p.Shelter }},
 	{"sun", 0, 1, 0.6, func(p *PlantLine) *float64 { return &p.Sun }},
+	{"graft_m", 0, 60, 0, func(p *PlantLine) *float64 { return &p.GraftM }},
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }
 
-var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "note"}
+var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "graft_m", "planted", "note"}
 
 // ReadPlantsCSV reads plants: a header line with species and height_m and any of the other columns, then one line a
 // plant. The error lists every broken line with its number, up to twenty. Whether a species is known is for the caller.
@@ -81,7 +84,7 @@ func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
 			}
 			*n.at(&p) = v
 		}
-		for name, to := range map[string]*int{"count": &p.Count, "stop": &p.Stop} {
+		for name, to := range map[string]*int{"count": &p.Count, "stop": &p.Stop, "planted": &p.Planted} {
 			if cell, _ := l.cell(name); cell != "" {
 				v, err := strconv.Atoi(cell)
 				if err != nil || v < 0 || v > 10000 || name == "count" && v == 0 {
@@ -124,7 +127,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			mulched = "yes"
 		}
 		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), spread, strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
-			f(p.Shelter), f(p.Sun), mulched, f(p.Value), strconv.Itoa(p.Stop), p.Note}); err != nil {
+			f(p.Shelter), f(p.Sun), mulched, f(p.Value), strconv.Itoa(p.Stop), f(p.GraftM), strconv.Itoa(p.Planted), p.Note}); err != nil {
 			return err
 		}
 	}

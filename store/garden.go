@@ -127,11 +127,13 @@ type Plant struct {
 	Mulched    bool    `db:"mulched" json:"mulched"`
 	Value      float64 `db:"value" json:"value" doc:"To the client: 1 ordinary, 2 dear, 0.5 hardly minded"`
 	Stop       int     `db:"stop" json:"stop" doc:"Place on the way round the property, from the gate; 0: after the others"`
+	GraftM     float64 `db:"graft_m" json:"graft_m" doc:"Height of the graft, m; 0 where there is none or nobody knows"`
+	Planted    int     `db:"planted" json:"planted" doc:"Year; 0 unknown"`
 	Note       string  `db:"note" json:"note"`
 	Version    int     `db:"version" json:"version"`
 }
 
-const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, note, version FROM plant `
+const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, note, version FROM plant `
 
 // Plants lists plants after an id, of one property or, with 0, of all that are in sight.
 func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
@@ -149,8 +151,8 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	*tx.green = true
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, note)
-		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err
 	}
@@ -167,7 +169,7 @@ func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 	*tx.green = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
 		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
-		value = :value, stop = :stop, note = :note, version = version + 1
+		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, note = :note, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err

@@ -40,14 +40,15 @@ type checkRow struct {
 	Held    int     `db:"held"`
 	Broke   int     `db:"broke"`
 	Result  string  `db:"result"`
+	Leaf    string  `db:"leaf"`
 }
 
 // Checks reads what was checked on a walk, by plant, in the order it was entered.
 func (s *Store) Checks(ctx context.Context, walk int64) (map[int64][]damage.Check, error) {
-	rows, err := many[checkRow](ctx, s.read, `SELECT plant_id, kind, height_m, held, broke, result FROM plant_check WHERE walk_id = ? ORDER BY plant_id, seq`, walk)
+	rows, err := many[checkRow](ctx, s.read, `SELECT plant_id, kind, height_m, held, broke, result, leaf FROM plant_check WHERE walk_id = ? ORDER BY plant_id, seq`, walk)
 	out := map[int64][]damage.Check{}
 	for _, r := range rows {
-		out[r.PlantID] = append(out[r.PlantID], damage.Check{Kind: damage.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result})
+		out[r.PlantID] = append(out[r.PlantID], damage.Check{Kind: damage.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result, Leaf: r.Leaf})
 	}
 	return out, err
 }
@@ -65,8 +66,8 @@ func (tx Tx) KeepChecks(ctx context.Context, walk, plant int64, checks []damage.
 		return err
 	}
 	for i, c := range checks {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-			walk, plant, i, string(c.Kind), c.HeightM, c.Held, c.Broke, c.Result); err != nil {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			walk, plant, i, string(c.Kind), c.HeightM, c.Held, c.Broke, c.Result, c.Leaf); err != nil {
 			return err
 		}
 	}

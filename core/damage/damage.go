@@ -27,7 +27,10 @@ const (
 type evidence struct {
 	belief        Belief
 	any           bool
-	living, brown bool // green bark, held buds or a shoot seen; brown bark seen
+	living, brown bool    // green bark, held buds or a shoot seen; brown bark seen
+	stock         bool    // shoots of the rootstock seen
+	ownRoots      bool    // a shoot with the variety's leaf from below where a graft would be
+	graft         float64 // height of the graft as a share of the plant's; 0 without one
 	crown, spear  string
 	danger        string // what may fall or break, the first of the list that was found; "none" when it was looked for
 	held, broke   int
@@ -41,7 +44,7 @@ type spot struct {
 }
 
 func gather(q Question) evidence {
-	e := evidence{belief: forecast(q.Forecast), alone: budsAlone(q.Forecast)}
+	e := evidence{belief: forecast(q.Forecast), alone: budsAlone(q.Forecast), graft: q.Plant.graft() / q.Plant.HeightM}
 	var spots []spot
 	crown, spear := 0.0, 0.0 // log-odds for a living crown and a held spear
 	for _, c := range q.Checks {
@@ -72,7 +75,13 @@ func gather(q Question) evidence {
 				e.belief.update(x, ScratchMisread, 1-ScratchMisread)
 			}
 		case Shoot:
+			if c.Leaf == "rootstock" { // wherever it was seen, it comes from below the graft
+				e.stock = true
+				e.belief.update(min(x, e.graft), 1-ShootMisread, ShootMisread)
+				continue
+			}
 			e.living = true
+			e.ownRoots = e.ownRoots || c.Leaf == "true" && e.graft > 0 && x < e.graft
 			e.belief.update(x, 1-ShootMisread, ShootMisread)
 		case Crown:
 			if c.Result == "soft" {
@@ -117,6 +126,17 @@ func gather(q Question) evidence {
 	return e
 }
 
+// usualGraftM is where a graft is looked for on a kind that usually has one, when nobody has noted its height, m.
+const usualGraftM = 0.1
+
+// graft is the height of the plant's graft, m; 0 for kinds on their own roots.
+func (p Plant) graft() float64 {
+	if p.GraftM > 0 || p.Species.Graft.Habit != "usually" {
+		return p.GraftM
+	}
+	return min(usualGraftM, p.HeightM/4)
+}
+
 // PatienceDate is the day by which the plant, if alive, would have shown leaf in this year's warmth: nine years in ten,
 // plus the species' margin for coming late after damage. In a place too cool for that it is midsummer.
 func PatienceDate(e catalogue.Entry, y *season.Year, today day.Day) (day.Day, season.Band) {
@@ -152,7 +172,15 @@ type decision struct {
 type situation struct {
 	species catalogue.Entry
 	late    bool // the patience date is past
+	years   int  // since it was planted; 0 unknown
 }
+
+// graftMargin is how far above the graft, as a share of height, wood that lives may still be the rootstock's for all that
+// brown bark higher up can tell.
+const graftMargin = 0.12
+
+// youngYears is the age up to which a grafted plant that lost its variety is replaced rather than grafted again.
+const youngYears = 6
 
 // decide picks the verdict. It is called for what may come as well as for what is.
 func (s situation) decide(e *evidence) decision {
@@ -177,6 +205,15 @@ func (s situation) decide(e *evidence) decision {
 			return decision{kind: Replace}
 		}
 		return decision{kind: Wait}
+	}
+	if e.stock && !e.living && b.chanceBelow(e.graft+graftMargin) > 0.5 {
+		switch {
+		case !s.late:
+			return decision{kind: Wait}
+		case s.years > 0 && s.years < youngYears:
+			return decision{kind: Replace}
+		}
+		return decision{kind: Regraft}
 	}
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
 		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
@@ -227,7 +264,7 @@ func Judge(q Question) (Answer, error) {
 	}
 	e := gather(q)
 	patience, leaf := PatienceDate(q.Plant.Species, q.Year, q.Today)
-	s := situation{q.Plant.Species, q.Today > patience}
+	s := situation{q.Plant.Species, q.Today > patience, q.Plant.Years}
 	d := s.decide(&e)
 	if q.Overrule != "" {
 		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}

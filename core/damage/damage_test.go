@@ -30,7 +30,7 @@ func plant(t testing.TB, id string, height float64) Plant {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return Plant{e, height}
+	return Plant{Species: e, HeightM: height}
 }
 
 func ask(t testing.TB, species string, height float64, on day.Day, y *season.Year, checks ...Check) Question {
@@ -399,7 +399,7 @@ func ExampleJudge() {
 	c, _ := catalogue.Built().Climate("lake-foothills")
 	camellia, _ := catalogue.Built().Species("camellia-japonica")
 	a, _ := Judge(Question{
-		Plant: Plant{camellia, 2}, Today: day.Of(2027, 3, 18),
+		Plant: Plant{Species: camellia, HeightM: 2}, Today: day.Of(2027, 3, 18),
 		Year: season.NewYear(c.Climate.Daily(), nil),
 		Checks: []Check{
 			{Kind: BudRub, HeightM: 1.8, Broke: 6},

@@ -8,7 +8,7 @@
 // the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
 //
 // Before any check the belief follows what the weather is expected to have done, as far as that is known. Stems, crowns
-// and palm spears are judged, and what may fall on people comes before all of it; grafts, bark rings and neighbours are
+// palm spears and grafts are judged, and what may fall on people comes before all of it; bark rings and neighbours are
 // not judged yet.
 package damage
 
@@ -50,6 +50,7 @@ type Check struct {
 	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground; not for crown, spear and danger"`
 	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held"`
 	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off"`
+	Leaf    string  `json:"leaf,omitempty" enum:"true,rootstock,unknown," doc:"shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown"`
 	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted"`
 }
 
@@ -60,6 +61,8 @@ func (c Check) placed() bool { return c.Kind == BudRub || c.Kind == Scratch || c
 type Plant struct {
 	Species catalogue.Entry
 	HeightM float64 // before the damage, m
+	GraftM  float64 // height of the graft, m; 0 where there is none or nobody knows
+	Years   int     // since it was planted; 0 unknown
 }
 
 // Question is a plant on a day with what was checked.
@@ -79,7 +82,7 @@ type Question struct {
 }
 
 // Verdicts an answer may give or be overruled with.
-var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Replace, MakeSafe}
+var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Regraft, Replace, MakeSafe}
 
 // maxBuds is more than anybody rubs at one height.
 const maxBuds = 200
@@ -99,6 +102,9 @@ func (q Question) Validate() error {
 	if (q.Overrule == CutBack || q.Overrule == TipBack) && !(q.OverruleCutM > 0 && q.OverruleCutM <= h) {
 		bad.Add("cut_m", q.OverruleCutM, "%g m: the cut must lie on the plant, above 0 and up to %g m", q.OverruleCutM, h)
 	}
+	if g := q.Plant.GraftM; !(g >= 0 && g <= max(h, 0)) {
+		bad.Add("graft_m", g, "%g m: the graft must lie on the plant, from the ground to %g m", g, h)
+	}
 	for i, c := range q.Checks {
 		at := fmt.Sprintf("checks[%d].", i)
 		palm := q.Plant.Species.Form == catalogue.Palm
@@ -107,6 +113,9 @@ func (q Question) Validate() error {
 			bad.Add(at+"kind", c.Kind, "a palm has no buds to rub and no bark that tells; pull its spear")
 		case !palm && c.Kind == Spear:
 			bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull")
+		}
+		if c.Leaf != "" && (c.Kind != Shoot || !slices.Contains([]string{"true", "rootstock", "unknown"}, c.Leaf)) {
+			bad.Add(at+"leaf", c.Leaf, "%q: want true, rootstock or unknown, and only for a shoot", c.Leaf)
 		}
 		if c.placed() {
 			if !(c.HeightM > 0) {
@@ -164,13 +173,14 @@ const (
 	TipBack   = "tip back"
 	CutBack   = "cut back to live wood"
 	CutToBase = "cut to the base"
+	Regraft   = "regraft or replace"
 	Replace   = "replace"
 	MakeSafe  = "make safe first"
 )
 
 // Verdict is what to do about the plant.
 type Verdict struct {
-	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,replace,make safe first"`
+	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,regraft or replace,replace,make safe first"`
 	Sentence string  `json:"sentence"`
 	CutM     float64 `json:"cut_m" doc:"Height of the cut, m; 0 without one"`
 	CutTo    string  `json:"cut_to" doc:"Where the cut goes, in words"`

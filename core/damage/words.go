@@ -3,6 +3,7 @@ package damage
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"mezzadro/core/catalogue"
@@ -20,6 +21,7 @@ var advice = map[string]struct{ do, dont []string }{
 	TipBack:   {do: []string{"Take the dead tips off above the first pair of live buds, once frost is past."}, dont: []string{"Do not shear: each cut goes to a live bud."}},
 	CutBack:   {do: []string{"Cut to a live bud that faces outward, 6 mm above it, sloping away.", "Clean the blade between plants.", "Water through the first dry weeks; mulch.", "Feed once, lightly, when new shoots are a hand long."}, dont: []string{"Do not cut while hard frost is still likely.", "Do not feed before growth shows."}},
 	CutToBase: {do: []string{"Cut to short stubs over the crown once frost is past and buds push.", "Choose the strongest new shoots in summer, take the rest out.", "Water and mulch through the first season."}, dont: []string{"Do not dig it out: the crown lives.", "Do not bury the crown."}},
+	Regraft:   {do: []string{"Ask the client: is the variety wanted again?", "Regraft in the season for its kind, on the strongest rootstock shoot, or replace it.", "Or keep it as it is, if its owner likes what has come up."}, dont: []string{"Do not wait for the variety to come from below the graft: it cannot.", "Do not bury the graft."}},
 	MakeSafe: {do: []string{"Keep people and vehicles out from under it: rope off one and a half times its height all round, and tell the client today.",
 		"Photograph it from a distance.", "Judge the plant again when it is safe to go near."}, dont: []string{"Do not work, park or stand under it.", "Do not pull on what hangs."}},
 	Replace: {do: []string{"Agree with the client before digging it out.", "Look at why it died here before choosing what follows."}, dont: []string{"Do not plant the same kind in the same spot without knowing the cause."}},
@@ -57,6 +59,8 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		v.Sure = e.belief.chanceBelow(b.HighM/h) - e.belief.chanceBelow(b.LowM/h)
 		until := a.Patience.Words()
 		switch {
+		case e.stock && !e.living:
+			v.Sentence = fmt.Sprintf("Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.", until)
 		case palm && e.spear == "":
 			v.Sentence = fmt.Sprintf("Wait until %s, and pull the spear: nothing else tells on a palm.", until)
 			v.Sure = 0
@@ -86,6 +90,9 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		v.Sure = 1 - e.belief.chanceBelow(d.cut)
 	case CutToBase:
 		v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
+		if g := q.Plant.graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
+			v.CutM, v.CutTo = round(min(h, g+0.05), 0.01), "short stubs over the graft"
+		}
 		v.Sentence = "Cut to the base and let it renew: the crown lives."
 		v.Sure = 1 - CrownMisread
 		if sp.LeafSeason == catalogue.Herbaceous {
@@ -97,10 +104,16 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 			v.Sentence = "Make it safe first."
 		}
 		v.Sure = 1
+	case Regraft:
+		v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", metres(q.Plant.graft()))
+		v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
 	case Replace:
 		v.Sentence = "Replace it: dead to the crown, and past the day by which it would have shown life."
 		v.Sure = 1 - CrownMisread
 		switch {
+		case e.stock && e.crown != "soft":
+			v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start anew."
+			v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
 		case palm:
 			v.Sentence = "Replace it: the growing point is dead and the time to recover is past."
 		case e.crown != "soft":
@@ -115,7 +128,13 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	if palm && d.kind != MakeSafe {
 		words = leaveHint[catalogue.Palm]
 	}
-	a.Do, a.Dont = words.do, words.dont
+	a.Do, a.Dont = slices.Clone(words.do), slices.Clone(words.dont)
+	if e.stock && e.living {
+		a.Do = append(a.Do, "Tear out the rootstock's shoots where they arise; cutting them off leaves buds.")
+	}
+	if q.Plant.graft() > 0 && (d.kind == CutBack || d.kind == CutToBase) {
+		a.Dont = append(a.Dont, "Do not cut below the graft, and do not bury the graft.")
+	}
 	switch d.kind {
 	case Look, Wait:
 		a.LookAgain = max(a.Patience, q.Today)
@@ -159,6 +178,8 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	switch d.kind {
 	case Look:
 		return Prognosis{Text: "No prognosis before the checks."}
+	case Regraft:
+		return Prognosis{3, 5, 0.6, "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
 	case MakeSafe:
 		return Prognosis{Text: "No prognosis before it is safe to look closer."}
 	case Replace:
@@ -238,6 +259,10 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			say("Bark brown at "+at, ScratchMisread, 1-ScratchMisread)
 		case c.Kind == Scratch:
 			out = append(out, Reason{"Bark unclear at " + at + ": tells nothing either way", "wait", 0})
+		case c.Kind == Shoot && c.Leaf == "rootstock":
+			out = append(out, Reason{"Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety", "wait", 0})
+		case c.Kind == Shoot && c.Leaf == "true" && q.Plant.graft() > c.HeightM:
+			say("Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch", 1-ShootMisread, ShootMisread)
 		case c.Kind == Shoot:
 			say("Living shoot at "+at, 1-ShootMisread, ShootMisread)
 		case c.Kind == Crown && c.Result == "soft":
@@ -397,6 +422,11 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		l := look(a.LookAgain, "See whether the cut plant shoots as foretold.")
 		l.After = []job.Gap{{Job: "cut", MinDays: 28}}
 		return []job.Job{c, l}
+	case Regraft:
+		c := job.Curve{Start: q.Today, Days: days}
+		c.Because("put off", "the rootstock takes over and the client waits", func(x day.Day) job.Cost { return job.Cost(x.Sub(q.Today)) })
+		return []job.Job{{Key: "ask", Kind: "ask the client", Title: "Settle with the client: regraft, replace or keep " + sp.Common, Curve: c, Minutes: 20, Crew: 1,
+			Skills: []string{}, Kit: []string{}, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: caution}}
 	case Replace:
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("frost", "hard frost may still hurt what is newly planted", func(x day.Day) job.Cost { return job.Cost(math.Round(70 * frost[x-q.Today])) })

@@ -887,6 +887,11 @@ export interface components {
              * @enum {string}
              */
             kind: "bud_rub" | "scratch" | "shoot" | "crown" | "spear" | "danger";
+            /**
+             * @description shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown
+             * @enum {string}
+             */
+            leaf?: "true" | "rootstock" | "unknown" | "";
             /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted */
             result?: string;
         };
@@ -903,6 +908,11 @@ export interface components {
              * @description Today when absent
              */
             date?: string;
+            /**
+             * Format: double
+             * @description Height of the graft, m
+             */
+            graft_m?: number;
             /**
              * Format: double
              * @description The plant's height before the damage, m
@@ -931,6 +941,11 @@ export interface components {
              * @description 0 shade to 1 sun all day; 0.6 when absent
              */
             sun?: number;
+            /**
+             * Format: int64
+             * @description Since it was planted
+             */
+            years?: number;
         };
         DamagePrognosis: {
             /**
@@ -974,7 +989,7 @@ export interface components {
             /** @description Where the cut goes, in words */
             cut_to: string;
             /** @enum {string} */
-            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace" | "make safe first";
+            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "regraft or replace" | "replace" | "make safe first";
             sentence: string;
             /**
              * Format: double
@@ -1625,12 +1640,22 @@ export interface components {
             count?: number;
             /**
              * Format: double
+             * @description Height of the graft, m
+             */
+            graft_m?: number;
+            /**
+             * Format: double
              * @description m
              */
             height_m: number;
             label?: string;
             mulched?: boolean;
             note?: string;
+            /**
+             * Format: int64
+             * @description Year it was planted
+             */
+            planted?: number;
             /**
              * Format: double
              * @description Litres of the pot; in the ground when absent
@@ -1690,6 +1715,13 @@ export interface components {
             /** @description A verdict stands that is no older than the event that asks for a look */
             decided: boolean;
             form: string;
+            /** @description Whether its kind is grafted, and how the rootstock's leaf differs */
+            graft: components["schemas"]["CatalogueGraft"];
+            /**
+             * Format: double
+             * @description Height of the graft, m; 0 where there is none or nobody knows
+             */
+            graft_m: number;
             /** Format: double */
             height_m: number;
             /** Format: int64 */
@@ -1700,6 +1732,11 @@ export interface components {
             look?: components["schemas"]["LookOut"];
             mulched: boolean;
             note: string;
+            /**
+             * Format: int64
+             * @description Year; 0 unknown
+             */
+            planted: number;
             /**
              * Format: double
              * @description Litres of the pot; 0 in the ground

@@ -10,12 +10,25 @@
     name: string;
     answer?: Answer;
     checks?: Check[];
+    graftM?: number; // height of the graft, 0 without one
     foretold?: boolean; // without checks, what the weather is expected to have done is drawn
     active?: number; // height the next check is made at, m
     box?: [number, number];
     onpick?: (heightM: number) => void;
   }
-  let { form, heightM, spreadM, name, answer, checks = [], foretold = false, active, box = [340, 400], onpick }: Props = $props();
+  let {
+    form,
+    heightM,
+    spreadM,
+    name,
+    answer,
+    checks = [],
+    graftM = 0,
+    foretold = false,
+    active,
+    box = [340, 400],
+    onpick,
+  }: Props = $props();
 
   // The right margin is for what the checks found; a picture without checks to come does without.
   const margin = $derived({ left: 44, right: onpick || checks.length ? 78 : 12, top: 16, bottom: 22 });
@@ -51,7 +64,16 @@
       if (!c.height_m) continue;
       const said = at.get(c.height_m) ?? [];
       if (c.kind === 'bud_rub') said.push(`${c.held ?? 0}/${(c.held ?? 0) + (c.broke ?? 0)} held`);
-      else said.push(c.kind === 'shoot' ? 'shoot' : (c.result ?? ''));
+      else
+        said.push(
+          c.kind === 'shoot'
+            ? c.leaf === 'rootstock'
+              ? 'rootstock'
+              : c.leaf === 'true'
+                ? 'true shoot'
+                : 'shoot'
+            : (c.result ?? ''),
+        );
       at.set(c.height_m, said);
     }
     // Keep the words apart where heights lie close.
@@ -79,6 +101,7 @@
         : known
           ? `Not checked yet. Expected from the weather: alive up to ${metres(low)}, dead above ${metres(high)}. `
           : 'Not checked yet. ') +
+      (graftM ? `Graft at ${metres(graftM)}. ` : '') +
       (cut ? `Cut at ${metres(cut)}. ` : '') +
       ticks.map((t) => `At ${metres(t.h)}: ${t.said}.`).join(' '),
   );
@@ -133,6 +156,17 @@
     {/each}
   </g>
   <path d={whole} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
+  {#if graftM > 0}
+    <path
+      d="M{mid - 14} {Y(graftM) + 3}h28M{mid - 14} {Y(graftM) - 3}h28"
+      fill="none"
+      stroke="var(--color-ink)"
+      stroke-width="1.6"
+    />
+    <text x={mid - 18} y={Y(graftM) + 4} font-size="12" text-anchor="end" stroke="white" stroke-width="3" paint-order="stroke"
+      >graft</text
+    >
+  {/if}
   {#if cut > 0}
     <path
       d={shape(Math.min(1, (cut + (heightM - cut) * 0.6) / heightM))}

@@ -29,6 +29,8 @@
     mulched: plant?.mulched ?? false,
     value: plant?.value ?? 1,
     stop: plant?.stop ? String(plant.stop) : '',
+    graft: plant?.graft_m ? String(plant.graft_m) : '',
+    planted: plant?.planted ? String(plant.planted) : '',
   });
   // A figure that is none of the words stays what it was.
   const scale = (steps: [number, string][], now: number) =>
@@ -81,6 +83,8 @@
         mulched: f.mulched,
         value: f.value,
         stop: Math.round(number(f.stop)) || 0,
+        graft_m: number(f.graft) || 0,
+        planted: Math.round(number(f.planted)) || 0,
       };
       const p = plant
         ? await ask(
@@ -176,6 +180,16 @@
       />
       {#if said.stop}<span class="text-sm font-normal text-bad">{said.stop}</span>{/if}</label
     >
+    <label class="font-semibold sm:col-span-2"
+      >Planted in<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.planted} placeholder="year, if known" />
+      {#if said.planted}<span class="text-sm font-normal text-bad">{said.planted}</span>{/if}</label
+    >
+    {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}
+      <label class="font-semibold sm:col-span-2"
+        >Graft at (m)<Input class="mt-1 font-normal" inputmode="decimal" bind:value={f.graft} placeholder="if found" />
+        {#if said.graft_m}<span class="text-sm font-normal text-bad">{said.graft_m}</span>{/if}</label
+      >
+    {/if}
     <label class="flex min-h-11 items-center gap-2 sm:col-span-6"
       ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
     >

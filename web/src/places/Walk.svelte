@@ -160,7 +160,9 @@
     following = true;
     add((list) => [...list, { kind: 'scratch', height_m: height(), result }]);
   }
-  const shoot = () => add((list) => [...list, { kind: 'shoot', height_m: height() }]);
+  const grafted = $derived(plant !== undefined && (plant.graft.habit !== 'own roots' || plant.graft_m > 0));
+  const shoot = (leaf?: 'true' | 'rootstock') =>
+    add((list) => [...list, { kind: 'shoot', height_m: height(), ...(leaf ? { leaf } : {}) }]);
   const crown = (result: string) => add((list) => [...list.filter((c) => c.kind !== 'crown'), { kind: 'crown', result }]);
   // Any number of dangers can be found; each is noted once, and nothing loose takes the place of all.
   const danger = (result: string) =>
@@ -244,12 +246,19 @@
     overProblem = decision === 'overruled' ? failed : undefined;
   }
   const standing = $derived(plant?.decided ? plant.verdict : undefined);
-  const kinds = ['leave', 'wait until', 'tip back', 'cut back to live wood', 'cut to the base', 'replace', 'make safe first'].map(
-    (k) => ({
-      value: k,
-      name: k,
-    }),
-  );
+  const kinds = [
+    'leave',
+    'wait until',
+    'tip back',
+    'cut back to live wood',
+    'cut to the base',
+    'regraft or replace',
+    'replace',
+    'make safe first',
+  ].map((k) => ({
+    value: k,
+    name: k,
+  }));
 
   onMount(() => {
     keys.screen = [
@@ -258,7 +267,12 @@
       { key: 'G', does: 'bark green', run: () => scratch('green') },
       { key: 'R', does: 'bark brown', run: () => scratch('brown') },
       { key: 'U', does: 'bark unclear', run: () => scratch('unclear') },
-      { key: 'S', does: 'a living shoot here', run: () => plant && shoot() },
+      {
+        key: 'S',
+        does: 'a living shoot here, on a grafted plant with its true leaf',
+        run: () => plant && shoot(grafted ? 'true' : undefined),
+      },
+      { key: 'K', does: 'a shoot of the rootstock here', run: () => grafted && shoot('rootstock') },
       { key: 'ArrowUp', does: 'check higher', run: () => nudge(1) },
       { key: 'ArrowDown', does: 'check lower', run: () => nudge(-1) },
       { key: 'Backspace', does: 'take the last press back', run: takeBack },
@@ -279,7 +293,7 @@
 
 {#snippet fromADistance()}
   <select
-    class="min-h-11 max-w-32 rounded-sm border px-1 text-[0.9375rem] {loose
+    class="min-h-11 max-w-28 rounded-sm border px-1 text-[0.9375rem] {loose
       ? 'border-bad bg-bad text-white'
       : 'border-rule bg-white'}"
     aria-label="From a distance: may it fall or break?"
@@ -369,6 +383,10 @@
           <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
         </header>
         {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
+        {#if grafted && plant.graft.rootstock_leaf}<p class="text-sm text-soft max-lg:hidden">
+            {plant.graft.habit === 'usually' ? 'Usually' : 'Sometimes'} grafted: a rootstock’s shoots have {plant.graft
+              .rootstock_leaf}.
+          </p>{/if}
 
         <div class="min-h-0 flex-1 max-lg:h-[13.5rem] max-lg:flex-none">
           <Portrait
@@ -378,6 +396,7 @@
             name={plant.common}
             {answer}
             {checks}
+            graftM={plant.graft_m}
             foretold={plant.look?.worth && plant.look.expected === 'wood'}
             active={palm ? undefined : active}
             box={wide ? [430, 440] : [380, 216]}
@@ -406,6 +425,7 @@
                   : 'No further check can change the verdict.'}</span
               >
             {/if}
+            <span class="ml-auto">{@render fromADistance()}</span>
           </div>
           {#if palm}
             <div class="flex gap-2">
@@ -434,8 +454,16 @@
             </div>
             <div class="flex flex-wrap gap-2 text-[0.9375rem]">
               <button class="min-h-11 border border-rule bg-white px-3" onclick={() => scratch('unclear')}>Bark unclear</button>
-              <button class="min-h-11 border border-rule bg-white px-3" onclick={shoot}>Living shoot</button>
-              {@render fromADistance()}
+              {#if grafted}
+                <button class="min-h-11 border border-rule bg-white px-3" onclick={() => shoot('true')}>True shoot</button>
+                <button
+                  class="min-h-11 border border-rule bg-white px-3"
+                  title={plant.graft.rootstock_leaf}
+                  onclick={() => shoot('rootstock')}>Rootstock shoot</button
+                >
+              {:else}
+                <button class="min-h-11 border border-rule bg-white px-3" onclick={() => shoot()}>Living shoot</button>
+              {/if}
               <span class="flex min-h-11 items-center gap-1" role="group" aria-label="Crown under the soil">
                 Crown:
                 {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
@@ -454,7 +482,6 @@
               >
             </div>
           {/if}
-          {#if palm}<div>{@render fromADistance()}</div>{/if}
           {#if problem}
             <p role="alert" class="border-2 border-bad bg-white px-3 py-2 text-[0.9375rem]">
               {problem}
