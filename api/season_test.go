@@ -297,7 +297,7 @@ func TestTheSampleYearGoesBy(t *testing.T) {
 	h := sampleHouse(t)
 	props := ok[List[PropertyOut]](h, "GET", "/properties", nil).Items
 	plants := ok[List[PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
-	if len(props) != 8 || len(plants) < 130 {
+	if len(props) != 8 || len(plants) < 145 {
 		t.Errorf("%d properties, %d plants", len(props), len(plants))
 	}
 	frost := func() int {
