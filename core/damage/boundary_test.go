@@ -65,7 +65,7 @@ func TestBoundaryOfSimulatedPlants(t *testing.T) {
 		s := newStand(rand.New(rand.NewPCG(17, uint64(i))))
 		b := uninformed()
 		for range checks {
-			k, x := b.bestHeight(both, candidates, BudsDeadAlone)
+			k, x, _ := b.bestHeight(both, candidates, BudsDeadAlone)
 			s.look(&b, k, x)
 		}
 		lo, hi := b.interval()

@@ -317,14 +317,28 @@ func round(v, step float64) float64 {
 	return math.Round(v/step) / math.Round(1/step)
 }
 
-// heights are where a check can be asked for on a plant: every 5 cm, or 40 steps on a tall one.
+// Up to where a check is proposed from the ground: shoots of a plant hardly taller than a person can be bent down.
+const (
+	reachM    = 2.5
+	bendDownM = 3.2
+)
+
+// tellsNothing is what a check is expected to tell, in nats, under which it is not worth the walk round the plant: what
+// is still open lies out of reach.
+const tellsNothing = 0.02
+
+// heights are where a check can be asked for on a plant, within reach: every 5 cm, or 40 steps on a tall one.
 func heights(plantM float64) []float64 {
-	step := max(0.05, math.Round(plantM/40/0.05)*0.05)
+	top := plantM
+	if plantM > bendDownM {
+		top = reachM
+	}
+	step := max(0.05, math.Round(top/40/0.05)*0.05)
 	if plantM < 0.5 {
 		step = plantM / 10
 	}
 	var out []float64
-	for h := step; h <= plantM+1e-9; h += step {
+	for h := step; h <= top+1e-9; h += step {
 		out = append(out, min(1, h/plantM))
 	}
 	return out
@@ -349,7 +363,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil
 	}
 	kinds := []Kind{Scratch, BudRub}
-	kind, x := e.belief.bestHeight(kinds, heights(q.Plant.HeightM), e.alone)
+	kind, x, tells := e.belief.bestHeight(kinds, heights(q.Plant.HeightM), e.alone)
 	matters := !e.any
 	var changes []string
 	for _, o := range outcomes(kind, e.alone) {
@@ -367,7 +381,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 			}
 		}
 		lo, hi := after.belief.interval()
-		if d.kind == Wait && hi-lo > decidedWidth {
+		if d.kind == Wait && hi-lo > decidedWidth && tells > tellsNothing {
 			matters = true // still on the way to a height that decides
 		}
 	}
@@ -380,7 +394,11 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		out.Buds = budsARub
 	}
 	lo, hi := e.belief.interval()
-	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most.", metres(lo*q.Plant.HeightM), metres(hi*q.Plant.HeightM))
+	within := ""
+	if q.Plant.HeightM > bendDownM {
+		within = " within reach"
+	}
+	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most%s.", metres(lo*q.Plant.HeightM), metres(hi*q.Plant.HeightM), within)
 	return out, changes
 }
 

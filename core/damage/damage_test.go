@@ -361,6 +361,37 @@ func TestRefusals(t *testing.T) {
 	}
 }
 
+// TestNextCheckIsWithinReach: nobody is sent up a ladder to scratch bark.
+func TestNextCheckIsWithinReach(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	for _, c := range []struct {
+		species string
+		height  float64
+	}{{"camellia-japonica", 2}, {"wisteria-sinensis", 6}, {"magnolia-grandiflora", 9}, {"quercus-ilex", 20}, {"syringa-vulgaris", 3.1}} {
+		var checks []Check
+		for range 12 {
+			a, err := Judge(ask(t, c.species, c.height, march, y, checks...))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if a.Next == nil || a.Next.Kind == Crown {
+				break
+			}
+			if limit := max(2.5, min(c.height, 3.2)); a.Next.HeightM > limit || a.Next.HeightM <= 0 {
+				t.Fatalf("%s of %.1f m: check at %.2f m", c.species, c.height, a.Next.HeightM)
+			}
+			if a.Next.Kind == BudRub {
+				checks = append(checks, rub(a.Next.HeightM, a.Next.Buds, 0))
+			} else {
+				checks = append(checks, scratch(a.Next.HeightM, "green"))
+			}
+		}
+		if len(checks) == 0 || len(checks) == 12 {
+			t.Errorf("%s of %.1f m: %d checks proposed", c.species, c.height, len(checks))
+		}
+	}
+}
+
 func TestBudSurvival(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
 	a, err := Judge(ask(t, "camellia-japonica", 2, march, y, rub(1, 6, 4), rub(1.5, 0, 2)))

@@ -43,8 +43,8 @@ func binomial(n, k int) float64 {
 
 // bestHeight finds the height and kind of check that is expected to leave the least open, that is, to tell most in
 // the sense of information: over several checks this shrinks the interval faster than taking each time the check
-// that shrinks it most by itself. heights are candidates as shares of the plant's height.
-func (b *Belief) bestHeight(kinds []Kind, heights []float64, alone float64) (kind Kind, x float64) {
+// that shrinks it most by itself. tells is how much that is, in nats. heights are candidates as shares of the plant's height.
+func (b *Belief) bestHeight(kinds []Kind, heights []float64, alone float64) (kind Kind, x, tells float64) {
 	most := math.Inf(-1)
 	for _, k := range kinds {
 		results := outcomes(k, alone)
@@ -68,7 +68,7 @@ func (b *Belief) bestHeight(kinds []Kind, heights []float64, alone float64) (kin
 			}
 		}
 	}
-	return kind, x
+	return kind, x, most
 }
 
 // spread is the entropy of what is seen at a spot that lives with chance a, in nats.

@@ -422,7 +422,7 @@
               <span class="font-semibold"
                 >{answer?.verdict.kind === 'make safe first'
                   ? 'Check on when it is safe.'
-                  : 'No further check can change the verdict.'}</span
+                  : `No ${plant.height_m > 3.2 ? 'check within reach' : 'further check'} can change the verdict.`}</span
               >
             {/if}
             <span class="ml-auto">{@render fromADistance()}</span>
