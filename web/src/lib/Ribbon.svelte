@@ -174,6 +174,12 @@
   const near = (iso: string) => at(iso) < at(season.today) && at(iso) + 105 > at(season.today);
   const laneTop = top + high + 26;
   const height = $derived(laneTop + lanes.length * row + (lanes.length ? 4 : 0));
+  // A note stands at the right end, or before the lane's last band where that lies there.
+  const noteAt = (l: RibbonLane) => {
+    const last = l.windows.at(-1);
+    const over = slim && last && at(last.to) > width - 125 && at(last.from) < width;
+    return over ? Math.min(width - 8, at(last.from) - 6) : width - 8;
+  };
   const shade = (cost: number) =>
     cost > 100 ? `url(#${id}-forbidden)` : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`;
   // Runs of days of about the same cost, so that a year is a few rectangles.
@@ -369,7 +375,7 @@
           fill="var(--color-ink)">{lane.label}</text
         >
         {#if lane.note}<text
-            x={width - 8}
+            x={noteAt(lane)}
             y={ly + (slim ? 16 : 14)}
             font-size="12"
             text-anchor="end"

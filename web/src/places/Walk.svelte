@@ -425,7 +425,7 @@
                   : `No ${plant.height_m > 3.2 ? 'check within reach' : 'further check'} can change the verdict.`}</span
               >
             {/if}
-            <span class="ml-auto">{@render fromADistance()}</span>
+            {#if !wide || palm}<span class="ml-auto">{@render fromADistance()}</span>{/if}
           </div>
           {#if palm}
             <div class="flex gap-2">
@@ -464,6 +464,7 @@
               {:else}
                 <button class="min-h-11 border border-rule bg-white px-3" onclick={() => shoot()}>Living shoot</button>
               {/if}
+              {#if wide}{@render fromADistance()}{/if}
               <span class="flex min-h-11 items-center gap-1" role="group" aria-label="Crown under the soil">
                 Crown:
                 {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
