@@ -133,7 +133,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	if len(l.Events) == 0 || l.Events[0].Value > -10.8 || l.Events[0].Peak.Month() != time.February || !strings.Contains(l.Events[0].Story, "warmer than normal") {
 		t.Fatalf("events: %+v", l.Events)
 	}
-	if l.Looks != 1 || l.Groups[0].Looks[0].ID != plant.ID || l.Groups[0].First != plant.ID || !strings.Contains(l.Groups[0].Looks[0].Look.Reason, "26 February") {
+	if l.Looks != 1 || l.Groups[0].Looks[0].ID != plant.ID || !strings.Contains(l.Groups[0].Looks[0].Look.Reason, "26 February") {
 		t.Fatalf("look-list: %+v", l.Groups)
 	}
 

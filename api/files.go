@@ -50,17 +50,12 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 		bad.Add("file", len(lines), "holds %d plants; at most %d are taken at once", len(lines), importLimit)
 	}
 	for _, l := range lines {
-		id, err := resolve(book, l.Species)
-		if err != nil && len(bad) < 20 {
-			bad.Add(fmt.Sprintf("line %d", l.Line), l.Species, "species: %v", err)
-		}
-		p := store.Plant{PropertyID: in.ID, Species: id, Label: l.Label, HeightM: l.HeightM, SpreadM: l.SpreadM, Count: l.Count, BaseMM: l.BaseMM, PotL: l.PotL,
-			Shelter: l.Shelter, Sun: l.Sun, Mulched: l.Mulched, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}
-		if p.SpreadM == 0 {
-			p.SpreadM = p.HeightM * 2 / 3
-		}
-		if p.GraftM > p.HeightM && len(bad) < 20 {
-			bad.Add(fmt.Sprintf("line %d", l.Line), p.GraftM, "graft_m: %g m is above the plant, which is %g m high", p.GraftM, p.HeightM)
+		p, err := s.plantRecord(PlantIn{PropertyID: in.ID, Species: named(book, l.Species), Label: l.Label, HeightM: l.HeightM, SpreadM: l.SpreadM, Count: l.Count,
+			Standing: Standing{l.BaseMM, l.PotL, &l.Shelter, &l.Sun, l.Mulched}, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}, book)
+		for _, f := range fields(err) {
+			if len(bad) < 20 {
+				bad.Add(fmt.Sprintf("line %d", l.Line), f.Value, "%s: %s", f.Path, f.Problem)
+			}
 		}
 		plants = append(plants, p)
 	}
@@ -140,16 +135,12 @@ func (s *Server) reckonNormals(ctx context.Context, in *struct {
 // importLimit is how many plants a file may hold.
 const importLimit = 5000
 
-// resolve finds the species a plant file names: by id, by botanical or by common name.
-func resolve(book *catalogue.Catalogue, name string) (string, error) {
-	_, err := book.Species(name)
-	if err == nil {
-		return name, nil
-	}
+// named is the id of the species a plant file names by id, botanical or common name; what it does not know it gives back.
+func named(book *catalogue.Catalogue, name string) string {
 	for _, e := range book.Entries {
-		if strings.EqualFold(e.Botanical, name) || strings.EqualFold(e.Common, name) {
-			return e.ID, nil
+		if e.ID == name || strings.EqualFold(e.Botanical, name) || strings.EqualFold(e.Common, name) {
+			return e.ID
 		}
 	}
-	return "", err
+	return name
 }

@@ -298,7 +298,11 @@ func (s *Server) addPlant(ctx context.Context, in *struct {
 	OnceKey
 	Body PlantIn
 }) (*Out[PlantOut], error) {
-	p, err := s.plantRecord(ctx, in.Body)
+	book, err := s.book(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "species", err)
+	}
+	p, err := s.plantRecord(in.Body, book)
 	if err == nil && p.PropertyID == 0 {
 		err = refuse("property_id", nil, "is missing: say on which property it stands")
 	}
@@ -315,7 +319,11 @@ func (s *Server) changePlant(ctx context.Context, in *struct {
 	ByID
 	Body PlantIn
 }) (*Out[PlantOut], error) {
-	p, err := s.plantRecord(ctx, in.Body)
+	book, err := s.book(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "species", err)
+	}
+	p, err := s.plantRecord(in.Body, book)
 	if err == nil {
 		p.ID = in.ID
 		err = s.Store.Write(ctx, func(tx store.Tx) error { p, err = tx.ChangePlant(ctx, p); return err })

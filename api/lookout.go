@@ -1,13 +1,11 @@
 package api
 
 import (
-	"cmp"
 	"context"
-	"maps"
 	"math"
-	"slices"
 	"time"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/weather"
@@ -115,13 +113,11 @@ type LookGroup struct {
 	Looks      []PlantOut `json:"looks" doc:"The most pressing first"`
 	More       int        `json:"more" doc:"Plants beyond those given"`
 	Minutes    int        `json:"minutes" doc:"Estimate for looking at all of them"`
-	First      int64      `json:"first" doc:"Where a walk to them starts: the first on the way round"`
 }
 
 const (
 	groupsShown = 30
 	looksShown  = 12
-	lookMinutes = 6 // a plant with three checks and the steps to the next
 )
 
 func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error) {
@@ -138,10 +134,8 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 		o.Events = o.Events[:12]
 	}
 	at := map[int64]int{}
-	firstStop := map[int64]PlantOut{}
 	for _, p := range t.looks {
-		switch p.Look.Expected {
-		case cold.Wood, cold.Roots, cold.Crown, cold.Heart, cold.Limbs:
+		if cold.Deep(p.Look.Expected) {
 			o.Deep++
 		}
 		i, known := at[p.PropertyID]
@@ -151,15 +145,11 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 			o.Groups = append(o.Groups, LookGroup{PropertyID: p.PropertyID, Property: p.Property, Looks: []PlantOut{}})
 		}
 		g := &o.Groups[i]
-		g.Minutes += lookMinutes
+		g.Minutes += cold.LookMinutes
 		if len(g.Looks) < looksShown {
 			g.Looks = append(g.Looks, p)
 		} else {
 			g.More++
-		}
-		if f, any := firstStop[p.PropertyID]; !any || onTheWay(p, f) < 0 {
-			firstStop[p.PropertyID] = p
-			g.First = p.ID
 		}
 	}
 	for _, pl := range t.places {
@@ -189,23 +179,6 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 		}
 	}
 	return out(o), nil
-}
-
-// onTheWay orders plants as one meets them round a property: by stop, those without one last.
-func onTheWay(a, b PlantOut) int {
-	key := func(p PlantOut) int64 {
-		if p.Stop == 0 {
-			return 1<<40 + p.ID
-		}
-		return int64(p.Stop)<<20 + p.ID&(1<<20-1)
-	}
-	switch x, y := key(a), key(b); {
-	case x < y:
-		return -1
-	case x > y:
-		return 1
-	}
-	return 0
 }
 
 // EventChart is the weather of an event hour by hour, against what the plants that matter bore.
@@ -293,44 +266,17 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 	return out(c), nil
 }
 
-// killLines are what species here bore that day, from the tenderest to the hardiest: those the event hurt and, for
-// comparison, one or two it did not.
+// killLines are what plants here bore in a cold event.
 func (p *place) killLines(e *cold.Struck, plants []PlantOut) []KillLine {
-	worst := map[string]KillLine{}
+	var here []cold.Plant
 	for _, o := range plants {
-		if o.PropertyID != p.property.ID || o.Botanical == "" {
-			continue
+		if o.PropertyID == p.property.ID && o.Botanical != "" {
+			here = append(here, caseOf(o.Plant, entryOf(p.book, o.Species), 1).Plant)
 		}
-		entry := entryOf(p.book, o.Species)
-		c := caseOf(o.Plant, entry, 1)
-		x := e.Meet(&c.Plant, p.stage(&entry, e.Day))
-		l := KillLine{o.Species, entry.Common, cold.Wood, tenth(x.WoodKillC), 1, math.Round(100*x.Worst.Share) / 100}
-		switch x.Worst.Organ {
-		case cold.Roots, cold.Crown: // they do not meet the air
-			continue
-		case "":
-		default:
-			l.Organ, l.C = x.Worst.Organ, tenth(x.Worst.KillC)
-		}
-		if was, known := worst[o.Species]; known {
-			l.Plants += was.Plants
-			if was.Share > l.Share {
-				l.Organ, l.C, l.Share = was.Organ, was.C, was.Share
-			}
-		}
-		worst[o.Species] = l
-	}
-	all := slices.SortedFunc(maps.Values(worst), func(a, b KillLine) int { return cmp.Or(cmp.Compare(b.C, a.C), cmp.Compare(a.Species, b.Species)) })
-	borne := slices.IndexFunc(all, func(l KillLine) bool { return l.C < e.Value })
-	if borne >= 0 {
-		all = all[:min(len(all), borne+2)] // hardier ones tell nothing more
-	}
-	if len(all) <= linesShown {
-		return all
 	}
 	out := []KillLine{}
-	for i := range linesShown {
-		out = append(out, all[i*(len(all)-1)/(linesShown-1)])
+	for _, b := range e.WhatBore(here, func(s *catalogue.Entry) catalogue.Stage { return p.stage(s, e.Day) }, linesShown) {
+		out = append(out, KillLine{b.Species.ID, b.Species.Common, b.Organ, tenth(b.C), b.Plants, math.Round(100*b.Share) / 100})
 	}
 	return out
 }

@@ -226,13 +226,8 @@ func (p *place) tellSeason() Season {
 	if b, ok := p.normals.LastFrost(p.today, 0); ok {
 		out.LastFrost = &BandDays{b.Early, b.Mid, b.Late}
 	}
-	early, often := p.year.FrostDay(p.today, 0, 0.1, false)
-	mid, usual := p.year.FrostDay(p.today, 0, 0.5, false)
-	if late, ever := p.year.FrostDay(p.today, 0, 0.9, false); often && usual {
-		if !ever {
-			late = mid + (mid - early) // not even in nine years of ten
-		}
-		out.FirstFrost = &BandDays{early, mid, late}
+	if b, ok := p.year.FirstFrost(p.today, 0); ok {
+		out.FirstFrost = &BandDays{b.Early, b.Mid, b.Late}
 	}
 	return out
 }

@@ -26,13 +26,8 @@ type Standing struct {
 	Mulched bool     `json:"mulched,omitempty"`
 }
 
-const (
-	usualShelter = 0.5
-	usualSun     = 0.6
-)
-
 func (st Standing) set(p *store.Plant) {
-	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun = st.BaseMM, st.PotL, st.Mulched, usualShelter, usualSun
+	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun = st.BaseMM, st.PotL, st.Mulched, cold.UsualShelter, cold.UsualSun
 	if st.Shelter != nil {
 		p.Shelter = *st.Shelter
 	}
@@ -66,14 +61,11 @@ type PlantIn struct {
 	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
-func (s *Server) plantRecord(ctx context.Context, in PlantIn) (store.Plant, error) {
+// plantRecord checks what was entered, with species from the book, and makes the record of it.
+func (s *Server) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, error) {
 	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
 		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, GraftM: in.GraftM, Planted: in.Planted, Note: in.Note, Version: in.Version}
 	in.Standing.set(&p)
-	book, err := s.book(ctx)
-	if err != nil {
-		return p, err
-	}
 	bad := fields(in.Standing.validate())
 	if _, err := book.Species(in.Species); err != nil {
 		bad.Add("species", in.Species, "%v", err)
@@ -139,7 +131,7 @@ func tellLook(l *cold.Look) *LookOut {
 func entryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
 	e, err := book.Species(id)
 	if err != nil {
-		return catalogue.Entry{ID: id, Common: id, Form: catalogue.Shrub}
+		return catalogue.Entry{ID: id, Common: id, Form: catalogue.Shrub, Graft: catalogue.Graft{Habit: "own roots"}}
 	}
 	return e
 }
@@ -301,9 +293,6 @@ type EventGroup struct {
 	Hurt   int     `json:"hurt" doc:"Plants or groups it probably hurt more than any other recent event did"`
 }
 
-// memory is how many days old an event is when it weighs a third of what it did in the order of events.
-const memory = 30
-
 // grouped joins the recent events of all places that are one: of one kind, in the same days. The first is the one
 // that hurt most plants, where a newer one weighs more.
 func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
@@ -329,7 +318,7 @@ func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 		slices.SortStableFunc(g.Places, func(a, b Event) int { return cmp.Compare(depth(b), depth(a)) })
 		g.Event = g.Places[0]
 	}
-	weight := func(g EventGroup) float64 { return float64(g.Hurt) * math.Exp(-float64(t.today-g.Peak)/memory) }
+	weight := func(g EventGroup) float64 { return cold.Pressing(g.Hurt, t.today.Sub(g.Peak)) }
 	slices.SortStableFunc(out, func(a, b EventGroup) int {
 		return cmp.Or(cmp.Compare(weight(b), weight(a)), cmp.Compare(b.Peak, a.Peak))
 	})

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
 )
@@ -43,8 +44,8 @@ var plantNumbers = []number{
 	{"spread_m", 0.02, 100, 0, func(p *PlantLine) *float64 { return &p.SpreadM }},
 	{"base_mm", 0, 3000, 0, func(p *PlantLine) *float64 { return &p.BaseMM }},
 	{"pot_l", 0, 5000, 0, func(p *PlantLine) *float64 { return &p.PotL }},
-	{"shelter", 0, 1, 0.5, func(p *PlantLine) *float64 { return &p.Shelter }},
-	{"sun", 0, 1, 0.6, func(p *PlantLine) *float64 { return &p.Sun }},
+	{"shelter", 0, 1, cold.UsualShelter, func(p *PlantLine) *float64 { return &p.Shelter }},
+	{"sun", 0, 1, cold.UsualSun, func(p *PlantLine) *float64 { return &p.Sun }},
 	{"graft_m", 0, 60, 0, func(p *PlantLine) *float64 { return &p.GraftM }},
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }

@@ -453,3 +453,44 @@ func BenchmarkTriage(b *testing.B) {
 		})
 	}
 }
+
+// TestWhatBore names the kill points that tell most: the hurt, and the next two that bore it.
+func TestWhatBore(t *testing.T) {
+	jan := day.Of(2027, 1, 15)
+	c := follow(t, "lake-foothills", jan+5, change{from: jan, hours: 20, hold: -9})
+	var e *Struck
+	for i := range c.Events {
+		if c.Events[i].Cold() && c.Events[i].Day >= jan-1 {
+			e = &c.Events[i]
+		}
+	}
+	var plants []Plant
+	for _, id := range []string{"syringa-vulgaris", "citrus-limon", "nerium-oleander", "nerium-oleander", "olea-europaea", "camellia-japonica", "picea-abies", "betula-pendula", "dahlia-pinnata"} {
+		plants = append(plants, Plant{Species: species(t, id), HeightM: 2, Shelter: UsualShelter, Sun: UsualSun})
+	}
+	winter := func(*catalogue.Entry) catalogue.Stage { return catalogue.Stage{SinceLeafOut: -90, Leafing: true} }
+	all := e.WhatBore(plants, winter, 20)
+	borne, ids := 0, map[string]int{}
+	for i, b := range all {
+		ids[b.Species.ID] = b.Plants
+		if i > 0 && b.C > all[i-1].C {
+			t.Errorf("%s at %.1f °C after %.1f", b.Species.ID, b.C, all[i-1].C)
+		}
+		if b.C < e.Value {
+			borne++
+		}
+	}
+	if all[0].Species.ID != "citrus-limon" || ids["nerium-oleander"] != 2 || borne != 2 || ids["picea-abies"] != 0 || ids["dahlia-pinnata"] != 0 {
+		t.Errorf("the lemon first, two that bore it last, the hardiest and what sleeps in the soil left out: %v", ids)
+	}
+	few := e.WhatBore(plants, winter, 3)
+	if len(few) != 3 || few[0].Species.ID != all[0].Species.ID || few[2].Species.ID != all[len(all)-1].Species.ID {
+		t.Errorf("three of %d: %+v", len(all), few)
+	}
+	if none := e.WhatBore(nil, winter, 3); len(none) != 0 {
+		t.Errorf("of no plants: %+v", none)
+	}
+	if Pressing(10, 2) <= Pressing(10, 20) || Pressing(11, 2) <= Pressing(10, 2) || Pressing(0, 0) != 0 || !Deep(Roots) || Deep(Blossom) {
+		t.Error("newer and more hurt weighs more; roots are deep, blossom is not")
+	}
+}

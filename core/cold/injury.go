@@ -19,6 +19,12 @@ type Plant struct {
 	Mulched bool
 }
 
+// How a plant is taken to stand when nobody said.
+const (
+	UsualShelter = 0.5
+	UsualSun     = 0.6
+)
+
 // Validate names every field that cannot be.
 func (p Plant) Validate() error {
 	var bad invalid.Fields

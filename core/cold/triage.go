@@ -16,6 +16,26 @@ const Recent = 120
 // lookFrom is the severity from which a plant is worth a look.
 const lookFrom = 0.08
 
+// LookMinutes is what a look takes: a plant with three checks, and the steps to the next.
+const LookMinutes = 6
+
+// Deep reports an organ whose loss changes the plant, not just this year's leaf or flower.
+func Deep(organ string) bool {
+	switch organ {
+	case Wood, Roots, Crown, Heart, Limbs:
+		return true
+	}
+	return false
+}
+
+// pressingDays is how many days old an event is when it weighs a third of what it did.
+const pressingDays = 30
+
+// Pressing weighs an event among others by how many plants it hurt and how many days ago it was.
+func Pressing(hurt int, days int) float64 {
+	return float64(hurt) * math.Exp(-float64(days)/pressingDays)
+}
+
 // Case is a plant at a place with what looking at it now is worth.
 type Case struct {
 	Plant

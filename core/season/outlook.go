@@ -241,6 +241,19 @@ func (y *Year) FrostDay(d day.Day, limit, by float64, spring bool) (at day.Day, 
 	return at, at != day.None
 }
 
+// FirstFrost is the band of the first night of the autumn under limit °C in the garden year of d. ok is false where
+// fewer than half the years have one; where fewer than nine in ten have, Late is the end of the winter.
+func (y *Year) FirstFrost(d day.Day, limit float64) (b Band, ok bool) {
+	b.Early, _ = y.FrostDay(d, limit, 0.1, false)
+	if b.Mid, ok = y.FrostDay(d, limit, 0.5, false); !ok {
+		return Band{day.None, day.None, day.None}, false
+	}
+	if b.Late, ok = y.FrostDay(d, limit, 0.9, false); !ok {
+		b.Late = y.Normals.Climate.Midwinter(d) + 364
+	}
+	return b, true
+}
+
 func (y *Year) frostDay(ask frostAsked) day.Day {
 	if ask.lastSpring {
 		from, to := ask.midwinter-30, ask.midwinter+182

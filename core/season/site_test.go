@@ -61,6 +61,12 @@ func TestFrostDays(t *testing.T) {
 		}
 		prev = x
 	}
+	if b, ok := y.FirstFrost(d, 0); !ok || !(b.Early < b.Mid && b.Mid < b.Late) || b.Late != prev {
+		t.Errorf("first frost %+v, in nine years of ten by %s", b, prev)
+	}
+	if b, ok := NewYear(gulf().Daily(), nil).FirstFrost(d, KillingFrostC-6); ok || b.Mid != day.None {
+		t.Errorf("a hard freeze on the gulf coast: %+v", b)
+	}
 	if kill, _ := y.FrostDay(d, KillingFrostC, 0.5, true); kill >= func() day.Day { x, _ := y.FrostDay(d, 0, 0.5, true); return x }() {
 		t.Errorf("the last killing frost, %s, is not before the last frost", kill)
 	}

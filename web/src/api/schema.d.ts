@@ -1514,11 +1514,6 @@ export interface components {
             next: number;
         };
         LookGroup: {
-            /**
-             * Format: int64
-             * @description Where a walk to them starts: the first on the way round
-             */
-            first: number;
             /** @description The most pressing first */
             looks: components["schemas"]["PlantOut"][] | null;
             /**

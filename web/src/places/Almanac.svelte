@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { push } from 'svelte-spa-router';
+  import { push, replace } from 'svelte-spa-router';
   import { api, ask, sendFile, type Entry, type Property, type Schemas, type Season, type Species } from '../api/client';
   import { brief, degrees, inWords, metres } from '../lib/dates';
   import FilePick from '../lib/FilePick.svelte';
@@ -76,7 +76,7 @@
     if (s) void push(`/almanac/${s.id}`);
   }
   $effect(() => {
-    if (species && !id && found[0]) void push(`/almanac/${found[0].id}`);
+    if (species && !id && found[0]) void replace(`/almanac/${found[0].id}`);
   });
   $effect(() => {
     const [at, of, known] = [place, id, species];

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { push } from 'svelte-spa-router';
+  import { push, replace } from 'svelte-spa-router';
   import { api, ask, onceKey, sendFile, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -45,7 +45,7 @@
     };
   });
   $effect(() => {
-    if (!id && properties?.[0]) void push(`/grounds/${properties[0].id}`);
+    if (!id && properties?.[0]) void replace(`/grounds/${properties[0].id}`);
   });
   let shown = 0;
   $effect(() => {

@@ -80,8 +80,7 @@
     if (p) void push(`/walk/${p.property_id}/${p.id}`);
   }
   function startWalk(property: number) {
-    const g = groups.find((g) => g.property_id === property);
-    if (g) void push(`/walk/${g.property_id}/${g.first}`);
+    if (property) void push(`/walk/${property}`);
   }
   const names: Record<string, string> = {
     freeze: 'Freeze',
@@ -242,7 +241,7 @@
               {#if g.note}<p class="basis-full border-l-4 border-sun pl-2 text-sm md:order-last">{g.note}</p>{/if}
               <a
                 class="inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep hover:no-underline"
-                href="#/walk/{g.property_id}/{g.first}">Start walk<span class="sr-only">&nbsp;at {g.property}</span></a
+                href="#/walk/{g.property_id}">Start walk<span class="sr-only">&nbsp;at {g.property}</span></a
               >
             </header>
             <ol>

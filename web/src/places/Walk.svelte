@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Input, Modal, Select, Textarea } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { push } from 'svelte-spa-router';
+  import { push, replace } from 'svelte-spa-router';
   import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Property } from '../api/client';
   import { metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -76,7 +76,7 @@
   // A property opened without a plant goes to the first one to look at.
   $effect(() => {
     const first = order.find((p) => !done(p)) ?? order[0];
-    if (propertyId && !plantId && first && loaded === propertyId) void push(`/walk/${propertyId}/${first.id}`);
+    if (propertyId && !plantId && first && loaded === propertyId) void replace(`/walk/${propertyId}/${first.id}`);
   });
 
   let shown = 0;
