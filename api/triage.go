@@ -162,16 +162,16 @@ func (p *place) tell(plant store.Plant) PlantOut {
 
 // triaged is the whole look-list, worked out once for a state of the record and a day.
 type triaged struct {
-	rev    uint64
-	green  uint64 // the same for plants and properties alone
-	today  day.Day
-	places []*place
-	kept   []store.Plant
-	plants []PlantOut // by id
-	looks  []PlantOut // those to look at, the most pressing first
-	events []EventGroup
-	unhurt int // plants the events left well within what they bear
-	looked int // plants of the list already decided on
+	rev      uint64
+	plantRev uint64 // the same for plants and properties alone
+	today    day.Day
+	places   []*place
+	kept     []store.Plant
+	plants   []PlantOut // by id
+	looks    []PlantOut // those to look at, the most pressing first
+	events   []EventGroup
+	unhurt   int // plants the events left well within what they bear
+	looked   int // plants of the list already decided on
 }
 
 // triage gives the look-list of all properties as the record stands now.
@@ -182,10 +182,10 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	if t := s.triaged; t != nil && t.rev == rev && t.today == today {
 		return t, nil
 	}
-	t := &triaged{rev: rev, green: s.Store.PlantRev(), today: today}
+	t := &triaged{rev: rev, plantRev: s.Store.PlantRev(), today: today}
 	before := s.triaged
 	if before == nil || before.today != today {
-		before = &triaged{green: t.green + 1}
+		before = &triaged{plantRev: t.plantRev + 1}
 	}
 	props, err := s.Store.Properties(ctx, 0, 1<<31)
 	if err != nil {
@@ -213,7 +213,7 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	// What was worked out before and still holds is taken over: the plants where none was touched, and the look of each
 	// that is as it was at a place that is as it was.
 	plants := before.kept
-	if before.green != t.green {
+	if before.plantRev != t.plantRev {
 		if plants, err = s.Store.Plants(ctx, 0, 0, 1<<31); err != nil {
 			return nil, err
 		}

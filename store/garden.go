@@ -60,7 +60,7 @@ func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
 
 // AddProperty keeps a new property and returns it with its id.
 func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
-	*tx.green = true
+	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, value, weather_source)
 		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :value, :weather_source)`, p)
 	if err != nil {
@@ -73,7 +73,7 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 
 // ChangeProperty keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
-	*tx.green = true
+	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
 		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, value = :value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
@@ -96,7 +96,7 @@ func (tx Tx) RemoveProperty(ctx context.Context, id int64, remove bool) error {
 
 // remove sets or clears the mark of removal.
 func (tx Tx) remove(ctx context.Context, table string, id int64, remove bool) error {
-	*tx.green = true
+	*tx.touched = true
 	query := `UPDATE ` + table + ` SET removed_at = NULL WHERE id = ?`
 	if remove {
 		query = `UPDATE ` + table + ` SET removed_at = datetime('now') WHERE id = ? AND removed_at IS NULL`
@@ -150,7 +150,7 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
-	*tx.green = true
+	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, note)
 		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
 	if err != nil {
@@ -166,7 +166,7 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 
 // ChangePlant keeps the new values if the version is still the kept one.
 func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
-	*tx.green = true
+	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
 		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
 		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, note = :note, version = version + 1

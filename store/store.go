@@ -25,17 +25,17 @@ var migrations embed.FS
 
 // Store is the open record. Reads use a pool, writes one connection in turn.
 type Store struct {
-	read  *sqlx.DB
-	write *sqlx.DB
-	rev   atomic.Uint64
-	green atomic.Uint64
+	read   *sqlx.DB
+	write  *sqlx.DB
+	rev    atomic.Uint64
+	plants atomic.Uint64
 }
 
 // Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
 func (s *Store) Rev() uint64 { return s.rev.Load() }
 
 // PlantRev counts the writes that touched plants or properties.
-func (s *Store) PlantRev() uint64 { return s.green.Load() }
+func (s *Store) PlantRev() uint64 { return s.plants.Load() }
 
 // ErrNotFound is answered for an id that is not there or was removed.
 var ErrNotFound = errors.New("not found")
@@ -96,7 +96,7 @@ func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close
 // Tx is one write under way.
 type Tx struct {
 	*sqlx.Tx
-	green *bool // it touches plants or properties
+	touched *bool // plants or properties
 }
 
 // Write runs f as one transaction: all of it is kept, or nothing.
@@ -105,13 +105,13 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	if err != nil {
 		return err
 	}
-	green := false
-	if err := f(Tx{tx, &green}); err != nil {
+	touched := false
+	if err := f(Tx{tx, &touched}); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
 	defer s.rev.Add(1)
-	if green {
-		defer s.green.Add(1)
+	if touched {
+		defer s.plants.Add(1)
 	}
 	return tx.Commit()
 }

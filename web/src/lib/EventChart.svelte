@@ -96,7 +96,7 @@
       />
       <text x={width - words + 11} y={l.at} font-size="12" fill={l.passed ? 'var(--color-bad)' : 'var(--color-soft)'}
         >{#if l.organ}<tspan font-weight="650">{degrees(l.c, 0).replace(' °C', '°')}</tspan>
-          {short(l.common, 20 - l.organ.length)}, {l.organ}{:else}event here{/if}</text
+          {short(l.common, 20 - l.organ.length)}, {l.organ}{:else}{short(l.common, 24)}{/if}</text
       >
     {/each}
     <path d={path} fill="none" stroke="var(--color-ink)" stroke-width="1.8" />

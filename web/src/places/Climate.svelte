@@ -8,6 +8,7 @@
   import { brief, daysBetween, degrees, inWords, monthName } from '../lib/dates';
   import { attempt, keys } from '../lib/house.svelte';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
+  import { siteWords } from '../lib/site';
   import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
@@ -114,16 +115,7 @@
     return out;
   });
   const end = $derived(heat.at(-1));
-  const site = $derived(
-    property
-      ? [
-          property.site.frost_pocket && 'frost pocket',
-          property.site.warm_wall && 'warm walls',
-          property.site.urban && 'among buildings',
-          property.site.windy && 'windy',
-        ].filter(Boolean)
-      : [],
-  );
+  const site = $derived(property ? siteWords(property.site) : '');
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
   const normals: [string, (n: Schemas['SeasonNormal']) => string][] = [
     ['Night °C', (n) => n.tmin_c.toFixed(1).replace('-', '−')],
@@ -151,7 +143,7 @@
             .latitude < 0
             ? 'S'
             : 'N'}.
-          {site.length ? `Corrected for: ${site.join(', ')}.` : 'No correction for its site.'}
+          {site ? `Corrected for: ${site}.` : 'No correction for its site.'}
         </p>
       {/if}
     </div>
@@ -265,7 +257,7 @@
     {#if property}
       <section class="mt-5 overflow-x-auto" aria-labelledby="normals">
         <div class="flex flex-wrap items-center gap-x-6">
-          <h2 id="normals">Monthly normals{site.length ? ' on its site' : ''}</h2>
+          <h2 id="normals">Monthly normals{site ? ' on its site' : ''}</h2>
           <a class="flex min-h-11 items-center text-sm underline" href="/api/v1/properties/{id}/normals.csv" download
             >Normals as a file</a
           >

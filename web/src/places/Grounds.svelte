@@ -6,6 +6,7 @@
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import FilePick from '../lib/FilePick.svelte';
+  import { siteWords } from '../lib/site';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import PlantForm from './PlantForm.svelte';
@@ -164,15 +165,7 @@
     });
     busy = '';
   }
-  const sited = (p: Property) =>
-    [
-      p.site.frost_pocket && 'frost pocket',
-      p.site.warm_wall && 'warm walls',
-      p.site.urban && 'among buildings',
-      p.site.windy && 'windy',
-    ]
-      .filter(Boolean)
-      .join(', ');
+  const sited = (p: Property) => siteWords(p.site);
   const verdictOf = (p: Plant) =>
     p.decided ? p.verdict!.kind : p.look?.worth ? 'to look at' : p.verdict?.decision === 'not now' ? 'put off' : '';
 </script>

@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
   import { degrees } from '../lib/dates';
+  import { sites } from '../lib/site';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt } from '../lib/house.svelte';
 
@@ -26,12 +27,6 @@
     urban: property?.site.urban ?? false,
     windy: property?.site.windy ?? false,
   });
-  const sites = [
-    ['frost_pocket', 'Frost pocket', 'cold air gathers: nights 1.5 °C colder, the coldest 2.5 °C'],
-    ['warm_wall', 'Warm walls', 'most of it before sun-warmed walls: nights 1 °C milder'],
-    ['urban', 'Among buildings', 'nights 1.2 °C milder, less wind'],
-    ['windy', 'Windy', 'open to the wind: 1.6 times as much'],
-  ] as const;
   // svelte-ignore state_referenced_locally
   let place = $state({
     elevation: property ? String(property.climate.elevation_m) : '',

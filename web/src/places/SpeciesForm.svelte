@@ -122,7 +122,7 @@
   </p>
   <div class="mt-3 grid gap-x-4 gap-y-3 sm:grid-cols-6">
     {#each [['common', 'Common name'], ['botanical', 'Botanical name'], ['family', 'Family'], ['edible', 'Eaten of it']] as [string, string][] as [key, name] (key)}
-      <label class="font-semibold {key === 'family' || key === 'edible' ? 'sm:col-span-3' : 'sm:col-span-3'}"
+      <label class="font-semibold sm:col-span-3"
         >{name}<input class={field} bind:value={e[key as Texts]} />
         {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
       >
