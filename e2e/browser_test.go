@@ -284,13 +284,36 @@ func (b *browser) steady(a chromedp.Action[chromedp.Void]) error {
 	}
 }
 
+// armed lets only the element that is meant take the press to come: where the page moved under the pointer meanwhile,
+// as it does when figures arrive above, the press is swallowed and told as a miss.
+const armed = `((el) => {
+  window.pressed = undefined;
+  const on = (e) => {
+    const hit = el.contains(e.target) || e.target.contains(el) && e.target.tagName === 'LABEL';
+    if (!hit) { e.stopImmediatePropagation(); e.preventDefault(); }
+    if (e.type === 'mousedown' || !hit) window.pressed = hit;
+    if (e.type === 'click') ['mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true));
+  };
+  ['mousedown', 'mouseup', 'click'].forEach((k) => window.addEventListener(k, on, true));
+  setTimeout(() => ['mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true)), 2000);
+  return true;
+})`
+
 // press clicks what has the role and name.
 func (b *browser) press(role, name string) {
 	b.t.Helper()
-	b.until(role+" "+name, quoted(role, name))
-	if err := b.steady(chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
-		b.t.Fatalf("press %s %q: %v", role, name, err)
+	for range 20 {
+		b.until(role+" "+name, quoted(role, name))
+		b.eval(armed + "(" + quoted(role, name) + ")")
+		if err := b.steady(chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
+			b.t.Fatalf("press %s %q: %v", role, name, err)
+		}
+		if b.eval("window.pressed") != false {
+			return
+		}
+		time.Sleep(50 * time.Millisecond)
 	}
+	b.t.Fatalf("press %s %q: it never lay under the pointer", role, name)
 }
 
 // fill replaces what stands in a field.

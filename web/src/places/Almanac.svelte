@@ -20,10 +20,11 @@
   let properties = $state<Property[]>([]);
   let place = $state(0);
   let season = $state<Season>();
-  let year = $state<Schemas['SpeciesYear']>();
+  let year = $state<Schemas['SpeciesYear'] & { of: string }>();
   let words = $state('');
   let want = $state({ form: '', leaves: '', light: '', soil: '', only: '' });
   let editing = $state<'no' | 'correct' | 'new'>('no');
+  let shown = ''; // the species on the page; what is drawn stays until the next one's figures are here
   let gone = false;
 
   const list = async () => void (species = (await ask(api.GET('/api/v1/species'))).items ?? []);
@@ -80,9 +81,11 @@
   });
   $effect(() => {
     const [at, of, known] = [place, id, species];
-    year = undefined;
-    detail = undefined;
-    editing = 'no';
+    if (shown !== of) {
+      editing = 'no';
+      detail = undefined;
+      shown = of;
+    }
     if (!of || !known?.some((s) => s.id === of)) return;
     void attempt(async () => {
       const d = await ask(api.GET('/api/v1/species/{id}', { params: { path: { id: of } } }));
@@ -90,9 +93,10 @@
       if (!at) return;
       const got = await ask(api.GET('/api/v1/species/{id}/year', { params: { path: { id: of }, query: { property: at } } }));
       const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: at } } }));
-      if (!gone && of === id && at === place) [year, season] = [got, s];
+      if (!gone && of === id && at === place) [year, season] = [{ ...got, of }, s];
     });
   });
+  const dated = $derived(year?.of === id ? year : undefined); // nothing is said of a species in another's dates
   const lanes = $derived.by((): RibbonLane[] => {
     if (!year || !season || !entry) return [];
     const out: RibbonLane[] = [];
@@ -166,10 +170,10 @@
           ['Roots bear in the soil', degrees(e.root_hardiness_c, 0)],
           ['Drying wind it bears', `${e.drying_kpa_h} kPa·h`],
           ['May come late after damage by', `${e.lateness_days} days`],
-          ...((year
+          ...((dated
             ? [
-                ['Its wood bears today', degrees(year.wood_now_c, 0)],
-                ['Its buds bear today', degrees(year.buds_now_c, 0)],
+                ['Its wood bears today', degrees(dated.wood_now_c, 0)],
+                ['Its buds bear today', degrees(dated.buds_now_c, 0)],
               ]
             : []) as [string, string][]),
         ],
@@ -345,13 +349,13 @@
         </div>
       </div>
       <p class="mt-1 max-w-prose">{entry.habit}</p>
-      {#if year}
-        <p class="mt-2 border-l-4 pl-3 {year.spare_c < 0 ? 'border-bad font-semibold' : 'border-moss'}" data-testid="hardy">
-          {#if year.spare_c < 0}Too tender to stay out here: the coldest night of a usual year goes {degrees(-year.spare_c)} below what
-            its wood bears.
-          {:else}Hardy here (zone {year.zone}): it bears {degrees(year.spare_c)} more than the coldest night of a usual year.{/if}
-          After damage, give it until {inWords(year.patience_date, house.today)} before calling it dead.
-          {#if year.here}<span class="font-normal">{year.here} on this property.</span>{/if}
+      {#if dated}
+        <p class="mt-2 border-l-4 pl-3 {dated.spare_c < 0 ? 'border-bad font-semibold' : 'border-moss'}" data-testid="hardy">
+          {#if dated.spare_c < 0}Too tender to stay out here: the coldest night of a usual year goes {degrees(-dated.spare_c)} below
+            what its wood bears.
+          {:else}Hardy here (zone {dated.zone}): it bears {degrees(dated.spare_c)} more than the coldest night of a usual year.{/if}
+          After damage, give it until {inWords(dated.patience_date, house.today)} before calling it dead.
+          {#if dated.here}<span class="font-normal">{dated.here} on this property.</span>{/if}
         </p>
       {:else if !properties.length}
         <p class="mt-2 text-soft">
