@@ -16,6 +16,7 @@ const (
 	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy; without a forecast
 	ShootMisread   = 0.01 // a living shoot seen where there is none
 	CrownMisread   = 0.05
+	TipMisread     = 0.10 // shoots taken for dead, or for alive, by their look alone
 
 	spearPulledDead  = 0.95 // a spear that comes out of a dead heart
 	spearPulledAlive = 0.30 // one that rotted off over a living growing point

@@ -31,8 +31,16 @@ type evidence struct {
 	stock         bool    // shoots of the rootstock seen
 	ownRoots      bool    // a shoot with the variety's leaf from below where a graft would be
 	graft         float64 // height of the graft as a share of the plant's; 0 without one
+	below         bool    // a shoot from under the graft whose leaf nobody could tell
+	stem          bool    // something was checked that tells how far up the stem lives
+	dying         bool    // something was seen that speaks for death
 	crown, spear  string
-	danger        string // what may fall or break, the first of the list that was found; "none" when it was looked for
+	heart         float64 // log-odds for a palm's growing point from spear and head
+	collapsed     bool
+	girdle        girdle
+	rocking       bool
+	skip          map[Kind]bool // could not be looked at
+	danger        string        // what may fall or break, the first of the list that was found; "none" when it was looked for
 	held, broke   int
 	alone         float64 // chance that frost took just the buds of living wood
 }
@@ -44,19 +52,64 @@ type spot struct {
 }
 
 func gather(q Question) evidence {
-	e := evidence{belief: forecast(q.Forecast), alone: budsAlone(q.Forecast), graft: q.Plant.graft() / q.Plant.HeightM}
+	e := evidence{belief: forecast(q.Forecast), alone: budsAlone(q.Forecast), graft: q.Plant.graft() / q.Plant.HeightM, skip: map[Kind]bool{}}
+	evergreen := q.Plant.Species.LeafSeason == catalogue.Evergreen || q.Plant.Species.LeafSeason == catalogue.SemiEvergreen
 	var spots []spot
-	crown, spear := 0.0, 0.0 // log-odds for a living crown and a held spear
+	crown, spear := 0.0, 0.0 // for a living crown and a held spear
+	fall := func(what string) {
+		if rank := slices.Index(results[Danger], what); e.danger == "" || rank > 0 && (e.danger == "none" || rank < slices.Index(results[Danger], e.danger)) {
+			e.danger = what
+		}
+	}
 	for _, c := range q.Checks {
-		if c.Kind == Danger { // says nothing of life
-			if rank := slices.Index(results[Danger], c.Result); e.danger == "" || rank > 0 && (e.danger == "none" || rank < slices.Index(results[Danger], e.danger)) {
-				e.danger = c.Result
-			}
+		switch c.Kind { // what says nothing of life
+		case Danger:
+			fall(c.Result)
+			continue
+		case NotLooked:
+			e.skip[Kind(c.Result)] = true
+			continue
+		case Spot, Sample:
 			continue
 		}
 		e.any = true
 		x := c.HeightM / q.Plant.HeightM
 		switch c.Kind {
+		case BudRub, Scratch, Shoot, TipDead, LeafState:
+			e.stem = true
+		}
+		e.dying = e.dying || c.Broke > 0 || c.Kind == TipDead || slices.Contains([]string{"brown", "clinging", "soft", "soft_bark"}, c.Result)
+		switch c.Kind {
+		case BarkRing:
+			e.girdle.add(x, c.Amount, c.Result == "no_bridge")
+		case SplitBark:
+			if c.Result == "loose" { // what has come off the wood dies
+				e.girdle.add(x, c.Amount, c.Amount >= allRound)
+			}
+		case TipDead:
+			end := 1 - c.Amount/q.Plant.HeightM
+			e.belief.update(max(0, end-StemSpread), 1-TipMisread, TipMisread)
+			e.belief.update(min(1, end+StemSpread), TipMisread, 1-TipMisread)
+		case LeafState:
+			if l, tells := leafTells[c.Result]; tells && (evergreen || c.Result != "dropped" && c.Result != "bronzed") {
+				e.living = e.living || c.Result == "healthy"
+				e.belief.update(x, l[0], l[1])
+			}
+		case Base:
+			switch {
+			case c.Result == "sound":
+				e.belief.update(footAt, 1-ScratchMisread, ScratchMisread)
+			case c.Result == "soft_bark":
+				e.brown = true
+				e.belief.update(footAt, ScratchMisread, 1-ScratchMisread)
+			case q.Plant.HeightM > inReach: // a tall one that rocks may fall
+				fall("roots_lifted")
+			default:
+				e.rocking = true
+			}
+		case Head:
+			e.heart += headTells[c.Result]
+			e.collapsed = e.collapsed || c.Result == "collapsed"
 		case BudRub:
 			i := slices.IndexFunc(spots, func(s spot) bool { return s.height == c.HeightM })
 			if i < 0 {
@@ -75,8 +128,10 @@ func gather(q Question) evidence {
 				e.belief.update(x, ScratchMisread, 1-ScratchMisread)
 			}
 		case Shoot:
-			if c.Leaf == "rootstock" { // wherever it was seen, it comes from below the graft
-				e.stock = true
+			low := c.Leaf != "true" && e.graft > 0 && x < e.graft
+			if c.Leaf == "rootstock" || low && !q.Plant.maybeOwnRoots() { // wherever it was seen, it comes from below the graft
+				e.stock = e.stock || c.Leaf == "rootstock"
+				e.below = e.below || c.Leaf != "rootstock"
 				e.belief.update(min(x, e.graft), 1-ShootMisread, ShootMisread)
 				continue
 			}
@@ -117,6 +172,7 @@ func gather(q Question) evidence {
 	} else if e.crown == "soft" {
 		e.crown = "firm"
 	}
+	e.heart += spear * math.Log((1-CrownMisread)/spearPulledAlive)
 	switch {
 	case spear < 0:
 		e.spear = "pulled"
@@ -125,6 +181,24 @@ func gather(q Question) evidence {
 	}
 	return e
 }
+
+// What leaves and a palm's head tell: chances on living and on dead wood, and log-odds for the growing point. A twig casts
+// its leaves only while it lives; brown ones that hang on hang on a dead twig. Old leaves of a palm stay green for months.
+var (
+	leafTells = map[string][2]float64{"healthy": {0.97, 0.03}, "scorched_margin": {0.9, 0.15}, "bleached": {0.85, 0.15},
+		"bronzed": {0.95, 0.1}, "dropped": {0.7, 0.3}, "clinging": {0.25, 0.75}}
+	headTells = map[string]float64{"green": 0.3, "browned": -0.5, "collapsed": -2.6}
+)
+
+// footAt is where the foot of a stem is felt, as a share of its height.
+const footAt = 0.03
+
+// ownRootYears is from which age on a grafted kind without a graft to be found may stand on its own roots: planted deep, it
+// has rooted from the variety.
+const ownRootYears = 15
+
+// maybeOwnRoots reports an old plant of a kind that is grafted on which nobody found a graft.
+func (p Plant) maybeOwnRoots() bool { return p.GraftM == 0 && p.Years >= ownRootYears }
 
 // usualGraftM is where a graft is looked for on a kind that usually has one, when nobody has noted its height, m.
 const usualGraftM = 0.1
@@ -173,6 +247,24 @@ type situation struct {
 	species catalogue.Entry
 	late    bool // the patience date is past
 	years   int  // since it was planted; 0 unknown
+	height  float64
+	autumn  bool    // the first frosts are near or here, and winter is to come
+	winters float64 // chance that it comes through a winter where it stands
+	struck  bool    // an event of the last months was hard enough to hurt it
+	liftable,
+	loose bool // small enough to be lifted; small enough for wind to rock it loose
+}
+
+func (q Question) situation(patience day.Day) situation {
+	p := q.Plant
+	s := situation{species: p.Species, late: q.Today > patience, years: p.Years, height: p.HeightM, winters: p.winters(q.Year.Normals.Climate.ExtremeMinC),
+		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
+	from, to, ok := autumn(q.Year, q.Today)
+	s.autumn = ok && q.Today >= from && q.Today <= to
+	grows := p.Species.Form != catalogue.Tree && p.Species.Form != catalogue.Conifer && p.Species.Form != catalogue.Palm
+	s.liftable = p.PotL > 0 && p.PotL <= carried || p.PotL == 0 && grows && p.HeightM <= liftedM
+	s.loose = grows && p.HeightM <= inReach
+	return s
 }
 
 // graftMargin is how far above the graft, as a share of height, wood that lives may still be the rootstock's for all that
@@ -184,22 +276,35 @@ const youngYears = 6
 
 // decide picks the verdict. It is called for what may come as well as for what is.
 func (s situation) decide(e *evidence) decision {
-	b := &e.belief
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
+	}
+	dead := e.crown == "soft" || e.belief.chanceBelow(0.08) > sureShare
+	switch {
+	case !s.autumn || dead:
+	case s.liftable && s.winters < 0.5:
+		return decision{kind: Lift}
+	case e.rocking && s.loose:
+		return decision{TipBack, 1 - rockedOff}
 	}
 	if !e.any {
 		return decision{kind: Look}
 	}
 	if s.species.Form == catalogue.Palm {
 		switch {
-		case e.spear == "held" || e.living:
+		case e.living, e.spear == "held" && e.heart > 0:
 			return decision{kind: Leave}
-		case e.spear == "pulled" && s.late:
+		case s.late && (e.spear == "pulled" || e.collapsed):
 			return decision{kind: Replace}
 		}
 		return decision{kind: Wait}
 	}
+	return e.girdle.decide(s, e, s.stemDecision(e))
+}
+
+// stemDecision is the verdict from how far up the stem lives.
+func (s situation) stemDecision(e *evidence) decision {
+	b := &e.belief
 	if e.crown == "soft" {
 		if s.late {
 			return decision{kind: Replace}
@@ -214,6 +319,18 @@ func (s situation) decide(e *evidence) decision {
 			return decision{kind: Replace}
 		}
 		return decision{kind: Regraft}
+	}
+	if e.below && !e.living && b.chanceBelow(e.graft+graftMargin) > 0.5 {
+		if s.late {
+			return decision{kind: Look} // the leaf tells what it is
+		}
+		return decision{kind: Wait}
+	}
+	if !e.dying && !s.struck && (e.girdle.share > 0 || e.rocking) {
+		return decision{kind: Leave} // nothing says that more is wrong
+	}
+	if !e.stem && e.crown == "" && !e.dying && !s.struck {
+		return decision{kind: Look}
 	}
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
 		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
@@ -234,6 +351,8 @@ func (s situation) decide(e *evidence) decision {
 		return decision{kind: Look} // nobody has looked at the crown yet
 	case 1-b.chanceBelow(0.97) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
+	case !e.dying && !s.struck && s.late:
+		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
 	case lostTop < tipsOnly:
 		return decision{TipBack, b.quantile(cutCaution)}
 	}
@@ -252,6 +371,9 @@ func (s situation) decide(e *evidence) decision {
 		return decision{kind: Wait}
 	}
 	if cut < baseShare {
+		if !e.living && e.crown == "" && !e.skip[Crown] {
+			return decision{kind: Look} // nothing says yet that the crown lives
+		}
 		return decision{kind: CutToBase}
 	}
 	return decision{CutBack, cut}
@@ -264,7 +386,7 @@ func Judge(q Question) (Answer, error) {
 	}
 	e := gather(q)
 	patience, leaf := PatienceDate(q.Plant.Species, q.Year, q.Today)
-	s := situation{q.Plant.Species, q.Today > patience, q.Plant.Years}
+	s := q.situation(patience)
 	d := s.decide(&e)
 	if q.Overrule != "" {
 		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
@@ -275,15 +397,20 @@ func Judge(q Question) (Answer, error) {
 	case d.kind == MakeSafe:
 	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
 		a.Next = &Suggestion{Kind: Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
+	case d.kind == Lift, d.kind == TipBack && e.rocking && s.autumn:
 	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
 		a.Changes = append(a.Changes, changes...)
-	case e.spear == "":
+	case e.spear == "" && !e.skip[Spear]:
 		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}
+	a.Fellows = compare(q)
+	a.Spot = judgeSpot(q, a.Fellows)
+	a.Rest = rest(q)
 	a.word(q, &e, s, d)
-	a.Jobs = jobs(q, &a, d)
+	a.Jobs = jobs(q, &a, d, &e)
+	a.Care = care(q, &a, d, s)
 	return a, nil
 }
 

@@ -7,9 +7,9 @@
 // with an 80 % interval, the share of crown lost and the check that would tell most. Silence before the patience date,
 // the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
 //
-// Before any check the belief follows what the weather is expected to have done, as far as that is known. Stems, crowns
-// palm spears and grafts are judged, and what may fall on people comes before all of it; bark rings and neighbours are
-// not judged yet.
+// Before any check the belief follows what the weather is expected to have done, as far as that is known. What may fall on
+// people comes before all else; then bark gone round the stem, tender plants before the first frost and what the wind rocks
+// loose have rules of their own. A plant that differs from its fellows beyond chance points to its spot.
 package damage
 
 import (
@@ -28,34 +28,54 @@ import (
 type Kind string
 
 const (
-	BudRub  Kind = "bud_rub" // buds rubbed lightly between finger and thumb: held or broke off
-	Scratch Kind = "scratch" // bark scratched with a nail: green, brown or unclear
-	Shoot   Kind = "shoot"   // a living shoot or swelling bud seen
-	Crown   Kind = "crown"   // soil drawn back at the base: firm_buds, firm or soft
-	Spear   Kind = "spear"   // a palm's youngest leaf pulled: held or pulled
-	Danger  Kind = "danger"  // looked over from a distance for what may fall or break: none, or what was found
+	BudRub    Kind = "bud_rub"    // buds rubbed lightly between finger and thumb: held or broke off
+	Scratch   Kind = "scratch"    // bark scratched with a nail: green, brown or unclear
+	Shoot     Kind = "shoot"      // a living shoot or swelling bud seen
+	Crown     Kind = "crown"      // soil drawn back at the base: firm_buds, firm or soft
+	BarkRing  Kind = "bark_ring"  // bark gone round the stem, by teeth, wire or a mower: the share of the girth, and whether a bridge is left
+	SplitBark Kind = "split_bark" // bark split lengthwise: tight on the wood or loose, and then over which share of the girth
+	TipDead   Kind = "tip_dead"   // shoots plainly dead from their tips: the length
+	LeafState Kind = "leaf"       // how the leaves look and whether they hang on
+	Base      Kind = "base"       // the foot of the stem, felt and rocked
+	Spear     Kind = "spear"      // a palm's youngest leaf pulled: held or pulled
+	Head      Kind = "head"       // a palm's head: green, browned or collapsed
+	Danger    Kind = "danger"     // looked over from a distance for what may fall or break: none, or what was found
+	Spot      Kind = "spot"       // a question about the spot it grows in, answered yes or no
+	Sample    Kind = "sample"     // of a group kept as one: how many looked at are like the one checked, and how many not
+	NotLooked Kind = "not_looked" // a kind of check that could not be made: it is not asked for again, and nothing is concluded
 )
 
 // results are the allowed results by kind of check.
 var results = map[Kind][]string{
-	Scratch: {"green", "brown", "unclear"},
-	Crown:   {"firm_buds", "firm", "soft"},
-	Spear:   {"held", "pulled"},
-	Danger:  {"none", "hanging_limb", "split_stem", "fungus_at_base", "roots_lifted"},
+	Scratch:   {"green", "brown", "unclear"},
+	Crown:     {"firm_buds", "firm", "soft"},
+	BarkRing:  {"bridge", "no_bridge"},
+	SplitBark: {"tight", "loose"},
+	LeafState: {"healthy", "scorched_margin", "bleached", "bronzed", "dropped", "clinging"},
+	Base:      {"sound", "rocking", "soft_bark"},
+	Spear:     {"held", "pulled"},
+	Head:      {"green", "browned", "collapsed"},
+	Danger:    {"none", "hanging_limb", "split_stem", "fungus_at_base", "roots_lifted"},
+	Spot:      spotKeys(),
+	NotLooked: {"bud_rub", "scratch", "shoot", "crown", "bark_ring", "split_bark", "leaf", "base", "spear", "head", "danger", "spot"},
 }
 
 // Check is one observation.
 type Check struct {
-	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,spear,danger" doc:"What was done"`
-	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground; not for crown, spear and danger"`
-	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held"`
-	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off"`
+	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,bark_ring,split_bark,tip_dead,leaf,base,spear,head,danger,spot,sample,not_looked" doc:"What was done"`
+	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground: bud_rub, scratch, shoot, leaf, bark_ring, split_bark"`
+	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held; sample: plants like the one checked"`
+	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off; sample: plants unlike it"`
 	Leaf    string  `json:"leaf,omitempty" enum:"true,rootstock,unknown," doc:"shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown"`
-	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted"`
+	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; bark_ring: bridge, no_bridge; split_bark: tight, loose; leaf: healthy, scorched_margin, bleached, bronzed, dropped, clinging; base: sound, rocking, soft_bark; spear: held, pulled; head: green, browned, collapsed; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted; spot: the question; not_looked: the kind of check"`
+	Amount  float64 `json:"amount,omitempty" doc:"bark_ring and split_bark: share of the girth, 0 to 1; tip_dead: length, m; spot about roots: distance, m"`
+	Seen    string  `json:"seen,omitempty" enum:"yes,no," doc:"spot: the answer"`
 }
 
 // placed reports a check made at a height.
-func (c Check) placed() bool { return c.Kind == BudRub || c.Kind == Scratch || c.Kind == Shoot }
+func (c Check) placed() bool {
+	return slices.Contains([]Kind{BudRub, Scratch, Shoot, LeafState, BarkRing, SplitBark}, c.Kind)
+}
 
 // Plant is what is judged.
 type Plant struct {
@@ -63,6 +83,9 @@ type Plant struct {
 	HeightM float64 // before the damage, m
 	GraftM  float64 // height of the graft, m; 0 where there is none or nobody knows
 	Years   int     // since it was planted; 0 unknown
+	PotL    float64 // litres of the pot; 0 in the ground
+	Mulched bool
+	Count   int // plants, where a group is kept as one; 0 and 1 are one
 }
 
 // Question is a plant on a day with what was checked.
@@ -75,6 +98,11 @@ type Question struct {
 	// Forecast is what the worst event of the last months is expected to have done to the plant, nil when not known.
 	Forecast *cold.Outcome
 
+	// Fellows are the other plants of its kind on the property, as far as they can be compared. Around is what the place
+	// tells of the spot before anybody is asked.
+	Fellows []Fellow
+	Around  Around
+
 	// Overrule is the verdict the gardener gives in place of the computed one, empty for none; OverruleCutM is the
 	// height of its cut, m, where it has one.
 	Overrule     string
@@ -82,7 +110,7 @@ type Question struct {
 }
 
 // Verdicts an answer may give or be overruled with.
-var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Regraft, Replace, MakeSafe}
+var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Regraft, Replace, Lift, MakeSafe}
 
 // maxBuds is more than anybody rubs at one height.
 const maxBuds = 200
@@ -111,8 +139,8 @@ func (q Question) Validate() error {
 		switch {
 		case palm && (c.Kind == BudRub || c.Kind == Scratch):
 			bad.Add(at+"kind", c.Kind, "a palm has no buds to rub and no bark that tells; pull its spear")
-		case !palm && c.Kind == Spear:
-			bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull")
+		case !palm && (c.Kind == Spear || c.Kind == Head):
+			bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull and a head to look at")
 		}
 		if c.Leaf != "" && (c.Kind != Shoot || !slices.Contains([]string{"true", "rootstock", "unknown"}, c.Leaf)) {
 			bad.Add(at+"leaf", c.Leaf, "%q: want true, rootstock or unknown, and only for a shoot", c.Leaf)
@@ -124,22 +152,46 @@ func (q Question) Validate() error {
 				bad.Add(at+"height_m", c.HeightM, "%g m is above the plant, which is %g m high", c.HeightM, h)
 			}
 		}
-		if c.Kind == BudRub {
+		switch c.Kind {
+		case BudRub:
 			if c.Held < 0 || c.Broke < 0 || c.Held+c.Broke > maxBuds {
 				bad.Add(at+"held", c.Held, "%d buds held and %d broke: want counts from 0 to %d together", c.Held, c.Broke, maxBuds)
 			} else if c.Held+c.Broke == 0 {
 				bad.Add(at+"held", 0, "no bud was rubbed: give how many held or how many broke")
 			}
-		} else if want, known := results[c.Kind]; known {
-			found := false
-			for _, w := range want {
-				found = found || w == c.Result
+		case Sample:
+			if n := max(1, q.Plant.Count); c.Held < 0 || c.Broke < 0 || c.Held+c.Broke == 0 || c.Held+c.Broke > n {
+				bad.Add(at+"held", c.Held, "%d alike and %d not: want plants looked at out of the %d kept here", c.Held, c.Broke, n)
 			}
-			if !found {
+		case TipDead:
+			if !(c.Amount > 0 && c.Amount <= h) {
+				bad.Add(at+"amount", c.Amount, "%g m dead from the tips: want more than 0 and no more than the plant's %g m", c.Amount, h)
+			}
+		case Shoot:
+		default:
+			want, known := results[c.Kind]
+			if !known {
+				bad.Add(at+"kind", c.Kind, "%q is no kind of check", c.Kind)
+			} else if !slices.Contains(want, c.Result) {
 				bad.Add(at+"result", c.Result, "%q is no result of a %s check; want one of %v", c.Result, c.Kind, want)
 			}
-		} else if c.Kind != Shoot {
-			bad.Add(at+"kind", c.Kind, "%q is no kind of check; want bud_rub, scratch, shoot, crown, spear or danger", c.Kind)
+		}
+		if c.Kind == BarkRing || c.Kind == SplitBark && c.Result == "loose" {
+			if !(c.Amount > 0 && c.Amount <= 1) {
+				bad.Add(at+"amount", c.Amount, "%g: want the share of the girth, above 0 and up to 1", c.Amount)
+			} else if c.Kind == BarkRing && c.Amount >= allRound && c.Result == "bridge" {
+				bad.Add(at+"result", c.Result, "bark gone all round leaves no bridge")
+			}
+		}
+		if c.Kind == Spot {
+			if c.Seen != "yes" && c.Seen != "no" {
+				bad.Add(at+"seen", c.Seen, "%q: want yes or no", c.Seen)
+			}
+			if !(c.Amount >= 0 && c.Amount <= 200) {
+				bad.Add(at+"amount", c.Amount, "%g m: want a distance from 0 to 200 m", c.Amount)
+			}
+		} else if c.Seen != "" {
+			bad.Add(at+"seen", c.Seen, "only a question about the spot is answered yes or no")
 		}
 	}
 	return bad.Err()
@@ -175,12 +227,13 @@ const (
 	CutToBase = "cut to the base"
 	Regraft   = "regraft or replace"
 	Replace   = "replace"
+	Lift      = "lift and shelter"
 	MakeSafe  = "make safe first"
 )
 
 // Verdict is what to do about the plant.
 type Verdict struct {
-	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,regraft or replace,replace,make safe first"`
+	Kind     string  `json:"kind" enum:"check first,leave,wait until,tip back,cut back to live wood,cut to the base,regraft or replace,replace,lift and shelter,make safe first"`
 	Sentence string  `json:"sentence"`
 	CutM     float64 `json:"cut_m" doc:"Height of the cut, m; 0 without one"`
 	CutTo    string  `json:"cut_to" doc:"Where the cut goes, in words"`
@@ -219,4 +272,15 @@ type Answer struct {
 	Changes   []string            `json:"changes" doc:"What would change the verdict"`
 	Cautions  []catalogue.Caution `json:"cautions"`
 	Jobs      []job.Job           `json:"jobs"`
+	Care      []Care              `json:"care" doc:"After-care, in the order of its days"`
+	Choices   []Choice            `json:"choices" doc:"Where the verdict leaves it to the owner: the ways open, each of which can be accepted"`
+	Fellows   *Comparison         `json:"fellows,omitempty" doc:"How it compares with its kind on the property; absent with fewer than three others"`
+	Spot      *SpotFinding        `json:"spot,omitempty" doc:"What the spot may be doing to it; absent where nothing points to the spot"`
+	Rest      *Rest               `json:"rest,omitempty" doc:"What a sample says of the rest of the group"`
+}
+
+// Choice is one way open where the owner decides.
+type Choice struct {
+	Kind string `json:"kind" doc:"The verdict it comes to"`
+	Text string `json:"text"`
 }

@@ -24,6 +24,8 @@ var advice = map[string]struct{ do, dont []string }{
 	Regraft:   {do: []string{"Ask the client: is the variety wanted again?", "Regraft in the season for its kind, on the strongest rootstock shoot, or replace it.", "Or keep it as it is, if its owner likes what has come up."}, dont: []string{"Do not wait for the variety to come from below the graft: it cannot.", "Do not bury the graft."}},
 	MakeSafe: {do: []string{"Keep people and vehicles out from under it: rope off one and a half times its height all round, and tell the client today.",
 		"Photograph it from a distance.", "Judge the plant again when it is safe to go near."}, dont: []string{"Do not work, park or stand under it.", "Do not pull on what hangs."}},
+	Lift: {do: []string{"Cut it to about 30 cm, so that roots and top are in balance.", "Lift it with as many roots as the pot takes; pot it in open soil and water once.", "Keep it frost-free and light, about 5 to 10 °C, and nearly dry.", "Take it out again after the last frost, over two weeks, first into shade."},
+		dont: []string{"Do not wait for the first frost to see whether it was meant.", "Do not feed before it grows in spring.", "Do not promise the client that it comes through."}},
 	Replace: {do: []string{"Agree with the client before digging it out.", "Look at why it died here before choosing what follows."}, dont: []string{"Do not plant the same kind in the same spot without knowing the cause."}},
 }
 
@@ -41,6 +43,12 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	case Look:
 		v.Sentence = "Nothing has been checked yet: make the first check."
 		switch {
+		case e.below && !e.living && s.late:
+			v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether that is the variety."
+			v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
+		case e.any && e.crown == "" && e.skip[Crown] && e.belief.chanceBelow(0.08) > sureShare:
+			v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come back for it before giving it up."
+			v.Sure = e.belief.chanceBelow(0.08)
 		case e.any && a.Next != nil && a.Next.Kind == Crown:
 			v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
 			v.Sure = e.belief.chanceBelow(0.08)
@@ -51,6 +59,17 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	case Leave:
 		v.Sentence = "Leave it: it is alive to the tips."
 		v.Sure = 1 - e.belief.chanceBelow(0.97)
+		switch {
+		case e.girdle.share > 0 && !e.girdle.whole && e.girdle.share < healsUnder:
+			v.Sentence = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth heals over.", 100*e.girdle.share)
+			v.Sure = 0.9
+		case e.girdle.share > 0 && !e.girdle.whole:
+			v.Sentence = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth slows it for some seasons, and heals.", 100*e.girdle.share)
+			v.Sure = 0.75
+		case e.rocking && !e.stem:
+			v.Sentence = "Leave it, but firm its roots in and tie it: it rocks in the wind."
+			v.Sure = 0.8
+		}
 		if palm {
 			v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-CrownMisread
 		}
@@ -59,6 +78,12 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		v.Sure = e.belief.chanceBelow(b.HighM/h) - e.belief.chanceBelow(b.LowM/h)
 		until := a.Patience.Words()
 		switch {
+		case e.girdle.rules(d) && !palm:
+			v.Until = a.ringDate(q, s)
+			v.Sentence = fmt.Sprintf("Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, growth will tell.", v.Until.Words(), 100*e.girdle.share)
+			v.Sure = 0.6
+		case e.below && !e.living:
+			v.Sentence = fmt.Sprintf("Wait until %s: so far it shoots only from under the graft; the leaf will tell whether it is the variety.", until)
 		case e.stock && !e.living:
 			v.Sentence = fmt.Sprintf("Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.", until)
 		case palm && e.spear == "":
@@ -81,6 +106,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		v.CutM, v.CutTo = floorTo(d.cut*h), "the first pair of live buds"
 		v.Sentence = fmt.Sprintf("Tip back to %s: only the ends are dead.", metres(v.CutM))
 		v.Sure = 1 - e.belief.chanceBelow(d.cut)
+		if e.rocking && s.autumn {
+			v.Sentence = fmt.Sprintf("Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.", metres(v.CutM))
+			v.Sure = 0.9
+		}
 	case CutBack:
 		v.CutM, v.CutTo = floorTo(d.cut*h), "an outward-facing live bud at or just under this height"
 		v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s, when frost is past and growth shows.", metres(v.CutM))
@@ -88,6 +117,14 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 			v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s.", metres(v.CutM))
 		}
 		v.Sure = 1 - e.belief.chanceBelow(d.cut)
+	case Lift:
+		v.CutM, v.CutTo = min(liftedCutM, h), "about 30 cm above the ground"
+		v.Sure = round(1-s.winters, 0.01)
+		v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through about %s winters in ten.", inTen(s.winters))
+		if q.Plant.PotL > 0 {
+			v.CutM, v.CutTo = 0, ""
+			v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through about %s winters in ten.", inTen(s.winters))
+		}
 	case CutToBase:
 		v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
 		if g := q.Plant.graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
@@ -95,6 +132,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		}
 		v.Sentence = "Cut to the base and let it renew: the crown lives."
 		v.Sure = 1 - CrownMisread
+		if e.girdle.rules(d) && e.crown == "" && !(e.belief.chanceBelow(0.08) > sureShare) {
+			v.Sentence = fmt.Sprintf("Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.", metres(e.girdle.at*h))
+			v.CutM = min(v.CutM, max(0.02, floorTo(e.girdle.at*h-0.02)))
+		}
 		if sp.LeafSeason == catalogue.Herbaceous {
 			v.Sentence = "Cut the dead tops to the base when frost is past: the crown lives."
 		}
@@ -107,6 +148,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	case Regraft:
 		v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", metres(q.Plant.graft()))
 		v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
+		if e.girdle.whole {
+			v.Sentence = fmt.Sprintf("Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.", metres(e.girdle.at*h))
+			v.Sure = 1 - ScratchMisread
+		}
 	case Replace:
 		v.Sentence = "Replace it: dead to the crown, and past the day by which it would have shown life."
 		v.Sure = 1 - CrownMisread
@@ -125,10 +170,42 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	a.Verdict = v
 
 	words := advice[d.kind]
-	if palm && d.kind != MakeSafe {
+	if palm && d.kind != MakeSafe && d.kind != Lift {
 		words = leaveHint[catalogue.Palm]
 	}
 	a.Do, a.Dont = slices.Clone(words.do), slices.Clone(words.dont)
+	a.Choices = []Choice{}
+	if d.kind == Regraft {
+		a.Choices = []Choice{{Regraft, "Graft the variety on again"}, {Replace, "Replace it"}, {Leave, "Keep it as it is"}}
+		if e.girdle.whole {
+			a.Choices[0].Text, a.Choices[2].Text = "Bridge the ring with grafts", "Let it shoot from below"
+			a.Choices[2].Kind = CutToBase
+			a.Do = []string{"Bridge the ring with twigs of the same tree set under the bark above and below, while the bark slips: about leaf-out.", "Keep the wound moist and covered until then.",
+				"Young and easily had again: replacing it costs less."}
+			a.Dont = []string{"Do not trust that it is in leaf: it lives on its stores for a season.", "Do not paint the wound with tar."}
+		}
+	}
+	if e.rocking {
+		switch {
+		case d.kind == TipBack && s.autumn:
+			a.Do = []string{"Take a third off all round now, to lower the sail; no closer.", "Firm the soil round its foot and tie it if it still rocks.", "Cut the rest in spring, when hard frost is past and buds push."}
+			a.Dont = []string{"Do not cut it down now: the stems shelter the crown, and hollow stubs let frost and wet in."}
+		case d.kind != MakeSafe && d.kind != Lift:
+			a.Do = append(a.Do, "Firm the soil round its foot and tie it low until it stands by itself.")
+		}
+	}
+	if d.kind == Lift && q.Plant.PotL > 0 {
+		a.Do = append([]string{"Take the pot in whole, before the first frost."}, a.Do[2:]...)
+	}
+	if e.girdle.share > 0 && d.kind != MakeSafe {
+		a.Do = append(a.Do, "Guard the stem, so that it does not happen again.")
+	}
+	if e.below && !e.living && d.kind == Look {
+		a.Do = []string{"Look at the leaf of the shoots from under the graft: compare it with the variety's."}
+	}
+	if cause := a.Spot.suspect(); cause != "" && d.kind != MakeSafe {
+		a.Do = append([]string{"Mend the spot first: " + cause + ". " + a.Spot.Reasons[0].Mend}, a.Do...)
+	}
 	if e.stock && e.living {
 		a.Do = append(a.Do, "Tear out the rootstock's shoots where they arise; cutting them off leaves buds.")
 	}
@@ -142,8 +219,22 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		a.LookAgain = q.Today + 7
 	case CutBack, CutToBase, TipBack:
 		a.LookAgain = max(a.Patience, q.Today) + 42 // six weeks of growth show whether the cut was right
+	case Lift:
+		a.LookAgain = outAgain(q)
+	case Leave:
+		if e.girdle.share > 0 {
+			a.LookAgain = a.ringDate(q, s)
+		}
 	}
-	if d.kind == Wait && !palm {
+	if v.Until != day.None && d.kind == Wait {
+		a.LookAgain = max(v.Until, q.Today)
+	}
+	if e.rocking && s.autumn && d.kind == TipBack {
+		a.LookAgain = outAgain(q)
+	}
+	if d.kind == Wait && e.girdle.rules(d) {
+		a.Changes = append(a.Changes, "No bridge left, or bark gone all round: everything above is lost unless it is grafted across.", "Full, green growth by then: it is fed, and heals.")
+	} else if d.kind == Wait && !palm {
 		above := ""
 		if e.living {
 			above = " above " + metres(b.LowM)
@@ -154,6 +245,38 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	a.Prognosis = prognosis(q, a, e, d)
 	a.Reasons = reasons(q, a, s)
 	a.Cautions = cautions(q, d)
+}
+
+// ringDate is when a wound round the stem is looked at again: when leaf is due, or where that is past, next year.
+func (a *Answer) ringDate(q Question, s situation) day.Day {
+	if !s.late {
+		return a.Patience
+	}
+	_, yearEnd := q.Year.Normals.Climate.GardenYear(q.Today)
+	next, _ := PatienceDate(s.species, q.Year, yearEnd)
+	return next
+}
+
+// outAgain is the day after the last usual frost of the coming spring.
+func outAgain(q Question) day.Day {
+	_, yearEnd := q.Year.Normals.Climate.GardenYear(q.Today)
+	in := q.Today
+	if q.Today > q.Year.Normals.Climate.Midwinter(q.Today) {
+		in = yearEnd
+	}
+	b, ok := q.Year.Normals.LastFrost(q.Year.Normals.Climate.Midwinter(in), 0)
+	if !ok {
+		return q.Today + 150
+	}
+	return b.Late
+}
+
+// inTen is a chance as winters in ten.
+func inTen(c float64) string {
+	if n := math.Round(10 * c); n >= 1 {
+		return fmt.Sprintf("%.0f", n)
+	}
+	return "less than one of"
 }
 
 // floorTo sets a cut on a height one can measure, never above the belief's: 5 cm steps.
@@ -178,7 +301,13 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	switch d.kind {
 	case Look:
 		return Prognosis{Text: "No prognosis before the checks."}
+	case Lift:
+		c := round(q.Plant.liftedLives(), 0.01)
+		return Prognosis{1, 2, c, fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
 	case Regraft:
+		if e.girdle.whole {
+			return Prognosis{1, 3, 0.5, "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
+		}
 		return Prognosis{3, 5, 0.6, "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
 	case MakeSafe:
 		return Prognosis{Text: "No prognosis before it is safe to look closer."}
@@ -192,7 +321,20 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	case CutBack, TipBack:
 		keep = a.Verdict.CutM
 	case Leave:
+		switch g := e.girdle.share; {
+		case g >= healsUnder:
+			return Prognosis{2, 4, round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), "Grows less for two to four seasons, until the bark has closed."}
+		case g > 0:
+			return Prognosis{1, 2, 0.95, "The bark closes from its edges in one or two seasons."}
+		}
 		return Prognosis{0, 1, round(0.97, 0.01), "Looks right by summer."}
+	case Wait:
+		if e.girdle.rules(d) && !e.girdle.whole {
+			return Prognosis{2, 5, round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
+		}
+	}
+	if e.rocking && q.Today < a.LookAgain && d.kind == TipBack {
+		return Prognosis{1, 1, 0.9, "Full size again within the season, if the crown is not rocked loose."}
 	}
 	if sp.Form == catalogue.Palm {
 		c := 0.3
@@ -263,6 +405,10 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			out = append(out, Reason{"Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety", "wait", 0})
 		case c.Kind == Shoot && c.Leaf == "true" && q.Plant.graft() > c.HeightM:
 			say("Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch", 1-ShootMisread, ShootMisread)
+		case c.Kind == Shoot && c.Leaf != "true" && q.Plant.graft() > c.HeightM && q.Plant.maybeOwnRoots():
+			say(fmt.Sprintf("Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf", at, q.Plant.Years), 1-ShootMisread, ShootMisread)
+		case c.Kind == Shoot && c.Leaf != "true" && q.Plant.graft() > c.HeightM:
+			out = append(out, Reason{"Shoot from under the graft at " + at + ", leaf not told: it may be the rootstock's", "wait", 0})
 		case c.Kind == Shoot:
 			say("Living shoot at "+at, 1-ShootMisread, ShootMisread)
 		case c.Kind == Crown && c.Result == "soft":
@@ -277,9 +423,47 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			out = append(out, Reason{strings.ToUpper(dangers[c.Result][:1]) + dangers[c.Result][1:], "danger", 0})
 		case c.Kind == Spear:
 			say("Spear held when pulled", 1-CrownMisread, CrownMisread)
+		case c.Kind == Head:
+			say("Head of the palm "+c.Result, math.Exp(headTells[c.Result]), 1)
+		case c.Kind == BarkRing && (c.Result == "no_bridge" || c.Amount >= allRound):
+			out = append(out, Reason{"Bark gone all round at " + at + ", no bridge left: what is above is no longer fed", "dead", 3})
+		case c.Kind == BarkRing:
+			out = append(out, Reason{fmt.Sprintf("Bark gone over %.0f %% of the girth at %s, a bridge is left: %s", 100*c.Amount, at, ringSays(c.Amount)), "wait", 0})
+		case c.Kind == SplitBark && c.Result == "loose":
+			out = append(out, Reason{fmt.Sprintf("Bark split and loose over %.0f %% of the girth at %s: what has come off the wood dies; %s", 100*c.Amount, at, ringSays(c.Amount)), "wait", 0})
+		case c.Kind == SplitBark:
+			out = append(out, Reason{"Bark split at " + at + " but tight on the wood: it closes by itself", "alive", 0})
+		case c.Kind == TipDead:
+			say(fmt.Sprintf("Shoots dead over %s from the tips", metres(c.Amount)), TipMisread, 1-TipMisread)
+		case c.Kind == LeafState:
+			if l, tells := leafTells[c.Result]; tells {
+				say(leafWords[c.Result]+" at "+at, l[0], l[1])
+			}
+		case c.Kind == Base && c.Result == "sound":
+			say("Foot of the stem sound", 1-ScratchMisread, ScratchMisread)
+		case c.Kind == Base && c.Result == "soft_bark":
+			say("Bark soft and brown at the foot", ScratchMisread, 1-ScratchMisread)
+		case c.Kind == Base:
+			out = append(out, Reason{"It rocks in its hole: fine roots tear and water stands round its foot", "wait", 0})
+		case c.Kind == Sample && a.Rest != nil:
+			out = append(out, Reason{a.Rest.Text, "wait", 0})
+		case c.Kind == NotLooked:
+			out = append(out, Reason{"Not looked at: " + kindWords[c.Result] + "; nothing is concluded from it", "wait", 0})
+		case c.Kind == Spot:
+			out = append(out, Reason{spotSays(c), "wait", 0})
 		}
 	}
+	if c := a.Fellows; c != nil && c.What != "" {
+		text := c.Text + " The spot is suspect, not the kind."
+		if cause := a.Spot.suspect(); cause != "" {
+			text = c.Text + " Suspect the spot: " + cause + "."
+		}
+		out = append(out, Reason{text, "wait", 0})
+	}
 	sp := q.Plant.Species
+	if a.Verdict.Kind == Lift {
+		return append(out, Reason{fmt.Sprintf("Bears about %.0f °C; the coldest night of a usual winter here is %.0f °C", sp.HardinessC, q.Year.Normals.Climate.ExtremeMinC), "dead", 0})
+	}
 	due := fmt.Sprintf("Leaf is due about %s this year, one year in ten after %s; %d days more for coming late after damage: %s",
 		a.LeafOut.Mid.Words(), a.LeafOut.Late.Words(), sp.LatenessDays, a.Patience.Words())
 	if s.late {
@@ -288,6 +472,32 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 		out = append(out, Reason{due + "; silence before then proves nothing", "wait", 0})
 	}
 	return out
+}
+
+// leafWords and kindWords are the results and kinds of checks in words.
+var (
+	leafWords = map[string]string{"healthy": "Leaves sound", "scorched_margin": "Only the leaf edges scorched: dried, the twig lives,", "bleached": "Leaves bleached by sun, twig alive,",
+		"bronzed": "Leaves bronzed by cold, which passes,", "dropped": "Leaves cast: a twig casts them only while it lives,", "clinging": "Brown leaves cling"}
+	kindWords = map[string]string{"bud_rub": "the buds", "scratch": "the bark", "shoot": "shoots", "crown": "the crown under the soil", "bark_ring": "bark gone round the stem", "split_bark": "split bark",
+		"leaf": "the leaves", "base": "the foot of the stem", "spear": "the spear", "head": "the head of the palm", "danger": "danger from a distance", "spot": "the spot"}
+)
+
+func ringSays(share float64) string {
+	switch {
+	case share < healsUnder:
+		return "that heals"
+	case share <= slowsUnder:
+		return "that slows it and heals"
+	}
+	return "doubtful whether it feeds the top"
+}
+
+func spotSays(c Check) string {
+	i := slices.IndexFunc(questions, func(q question) bool { return q.key == c.Result })
+	if c.Result == "big_tree_near" && c.Amount > 0 {
+		return fmt.Sprintf("A big tree or hedge stands %s away", metres(c.Amount))
+	}
+	return fmt.Sprintf("The spot, %s: %s", questions[i].name, c.Seen)
 }
 
 // dangers are what may fall or break, in words.
@@ -318,6 +528,10 @@ func cautions(q Question, d decision) []catalogue.Caution {
 		out = append(out, catalogue.Caution{Kind: "height", Text: "Above reach: a firm ladder on level ground with a second person, or a pole; keep well clear of power lines. Climbing and chainsaw work aloft is for a trained, licensed person."})
 	}
 	switch d.kind {
+	case Lift:
+		if q.Plant.PotL > 15 || q.Plant.HeightM > 1 {
+			out = append(out, catalogue.Caution{Kind: "lifting", Text: "A root ball or pot is heavier than it looks: two people or a trolley, knees bent."})
+		}
 	case CutBack, CutToBase, TipBack, Replace:
 		out = append(out, catalogue.Caution{Kind: "tools", Text: "Gloves and eye protection; look for nests first. Local rules on protected trees and cutting times come first."})
 	}
@@ -328,7 +542,7 @@ func cautions(q Question, d decision) []catalogue.Caution {
 const frostMatters = 45
 
 // jobs turns the verdict into work with day costs.
-func jobs(q Question, a *Answer, d decision) []job.Job {
+func jobs(q Question, a *Answer, d decision, e *evidence) []job.Job {
 	n := q.Year.Normals
 	sp := q.Plant.Species
 	_, yearEnd := n.Climate.GardenYear(q.Today)
@@ -393,7 +607,7 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 	}
 	switch d.kind {
 	case MakeSafe:
-		found := gather(q).danger
+		found := e.danger
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("danger stands", "every day it stands it may fall on someone", func(x day.Day) job.Cost { return job.Cost(6 * x.Sub(q.Today)) })
 		safe := job.Job{Key: "safe", Kind: "make safe", Title: "Make " + sp.Common + " safe", Curve: c, Minutes: minutes(30), Crew: 2, Skills: []string{},
@@ -405,14 +619,23 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		l := look(a.LookAgain, "Judge the plant again once it is safe.")
 		l.After = []job.Gap{{Job: "safe"}}
 		return []job.Job{safe, l}
+	case Lift:
+		return lifted(q, a, look(a.LookAgain, "See whether it came through."))
 	case Wait, Look:
 		out := []job.Job{look(a.LookAgain, a.Verdict.Sentence)}
-		if sp.Form != catalogue.Palm {
+		if sp.Form != catalogue.Palm && !e.girdle.rules(d) {
 			title := "Cut " + sp.Common + " back to live wood, as the follow-up finds"
 			out = append(out, cut("cut back", title, minutes(10), job.Gap{Job: "look", MinDays: 0, MaxDays: 30}))
 		}
 		return out
 	case TipBack:
+		if b, e, ok := autumn(q.Year, q.Today); ok && a.Verdict.CutM > 0 && q.Today >= b && q.Today <= e && a.LookAgain == outAgain(q) {
+			c := job.Curve{Start: q.Today, Days: days}
+			c.Because("wind", "each storm rocks it further out of the ground", func(x day.Day) job.Cost { return job.Cost(3 * x.Sub(q.Today)) })
+			first := job.Job{Key: "shorten", Kind: "tip back", Title: fmt.Sprintf("Shorten %s by a third, to %s, and firm it in", sp.Common, metres(a.Verdict.CutM)), Curve: c, Minutes: minutes(5), Crew: 1,
+				Skills: []string{}, Kit: []string{"secateurs", "stake and soft tie"}, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: caution}
+			return []job.Job{first, cut("cut back", "Cut the rest of "+sp.Common+" back, after hard frost", minutes(10), job.Gap{Job: "shorten"})}
+		}
 		return []job.Job{cut("tip back", fmt.Sprintf("Tip %s back to %s", sp.Common, metres(a.Verdict.CutM)), minutes(5))}
 	case CutBack, CutToBase:
 		c := cut("cut back", fmt.Sprintf("Cut %s back to %s", sp.Common, metres(a.Verdict.CutM)), minutes(10))
@@ -423,6 +646,9 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 		l.After = []job.Gap{{Job: "cut", MinDays: 28}}
 		return []job.Job{c, l}
 	case Regraft:
+		if e.girdle.whole || q.Overrule == Regraft {
+			return []job.Job{grafting(q, a, e, caution, minutes(60), days)}
+		}
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("put off", "the rootstock takes over and the client waits", func(x day.Day) job.Cost { return job.Cost(x.Sub(q.Today)) })
 		return []job.Job{{Key: "ask", Kind: "ask the client", Title: "Settle with the client: regraft, replace or keep " + sp.Common, Curve: c, Minutes: 20, Crew: 1,
@@ -436,4 +662,64 @@ func jobs(q Question, a *Answer, d decision) []job.Job {
 			Reasons: []string{a.Verdict.Sentence}, Cautions: caution}}
 	}
 	return []job.Job{}
+}
+
+// grafting is the work of bridging a ring or grafting a variety on again: while the bark slips, about leaf-out.
+func grafting(q Question, a *Answer, e *evidence, caution []string, minutes, days int) job.Job {
+	c := job.Curve{Start: q.Today, Days: days}
+	slips := a.LeafOut
+	if q.Today > slips.Late+21 {
+		_, yearEnd := q.Year.Normals.Climate.GardenYear(q.Today)
+		_, slips = PatienceDate(q.Plant.Species, q.Year, yearEnd)
+	}
+	c.Because("bark does not slip", "the bark parts from the wood only about leaf-out", func(x day.Day) job.Cost {
+		if x < slips.Early-14 {
+			return job.Cost(2 * (slips.Early - 14 - x))
+		}
+		return job.Cost(3 * x.Sub(slips.Late+14))
+	})
+	c.Because("stores run out", "every week the roots live on their stores", func(x day.Day) job.Cost { return job.Cost(x.Sub(q.Today) / 7) })
+	title := "Graft the variety on " + q.Plant.Species.Common + " again"
+	if e.girdle.whole {
+		title = "Bridge-graft the ring on " + q.Plant.Species.Common
+	}
+	return job.Job{Key: "graft", Kind: "graft", Title: title, Curve: c, Minutes: minutes, Crew: 1, Skills: []string{"grafting"},
+		Kit: []string{"grafting knife", "dormant twigs of the same tree", "ties", "wax"}, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: caution}
+}
+
+// lifted is the work of bringing a tender plant in and out again.
+func lifted(q Question, a *Answer, look job.Job) []job.Job {
+	n := q.Year.Normals
+	sp := q.Plant.Species
+	end := a.LookAgain + 60
+	frost := n.FrostWithin(q.Today, end, 7, 0)
+	// The chance that frost has come by a day.
+	in := job.Curve{Start: q.Today, Days: end.Sub(q.Today)}
+	came := n.FrostWithin(q.Today, q.Today, 0, 0)[0]
+	costs := make([]job.Cost, in.Days)
+	for i := range costs {
+		came = 1 - (1-came)*(1-n.FrostChance(q.Today+day.Day(i), 0))
+		costs[i] = job.Cost(math.Round(100 * came))
+	}
+	in.Because("frost", "the first frost may have come and killed it", func(x day.Day) job.Cost { return costs[x-q.Today] })
+	in.Because("still in bloom", "it still blooms and grows", func(x day.Day) job.Cost { return job.Cost(20 - 20*x.Sub(q.Today)/max(1, in.Days/8)) })
+	out := job.Curve{Start: q.Today, Days: end.Sub(q.Today)}
+	out.Because("frost", "a late frost would undo the winter's work", func(x day.Day) job.Cost { return job.Cost(math.Round(100 * frost[x-q.Today])) })
+	out.Because("winter", "it has only just come in", func(x day.Day) job.Cost { return job.Cost(a.LookAgain-x) / 2 })
+	out.Because("put off", "it grows thin and pale indoors", func(x day.Day) job.Cost { return job.Cost(x.Sub(a.LookAgain)) })
+	mins := int(math.Ceil((20+8*q.Plant.HeightM)/5) * 5)
+	title, kit := "Cut "+sp.Common+" to 30 cm, lift, pot and bring it in", []string{"secateurs", "spade", "pot and open soil", "label"}
+	crew := 1
+	if q.Plant.PotL > 0 {
+		title, kit = "Bring "+sp.Common+" in its pot under shelter", []string{"pot trolley", "label"}
+		if q.Plant.PotL > 25 {
+			crew = 2
+		}
+	}
+	caution := look.Cautions
+	return []job.Job{
+		{Key: "lift", Kind: "lift and shelter", Title: title, Curve: in, Minutes: mins, Crew: crew, Skills: []string{}, Kit: kit, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: caution},
+		{Key: "return", Kind: "plant out", Title: "Harden " + sp.Common + " off and plant it out again", Curve: out, Minutes: mins, Crew: crew, Skills: []string{}, Kit: []string{"spade", "compost", "fleece"},
+			After: []job.Gap{{Job: "lift", MinDays: 60}}, Reasons: []string{"After the last frost of spring."}, Cautions: caution},
+	}
 }

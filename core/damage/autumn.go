@@ -1,0 +1,80 @@
+package damage
+
+import (
+	"gonum.org/v1/gonum/stat/distuv"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
+
+const (
+	beforeFrost = 50 // days before the earliest usual frost from which lifting and tying are thought of
+	afterFrost  = 25 // days after the latest usual first frost in which it may still be saved
+	liftedM     = 3.0
+	carried     = 60.0 // litres of a pot that two people still carry
+	liftedCutM  = 0.3  // what is lifted is cut to this height
+	rockedOff   = 1.0 / 3
+	yearsApart  = 2.8 // spread of a year's coldest night about its mean, °C
+	soilShields = 9.0 // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C
+	footShields = 3.0 // the same for the foot of a stem that stands in it
+	mulchAdds   = 3.0 // and under a mulch
+	potExposes  = 5.0 // how much of that is missing in a pot, °C
+)
+
+// autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is false
+// where frost is rare.
+func autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
+	midwinter := y.Normals.Climate.Midwinter(today)
+	if today > midwinter && today < midwinter+150 {
+		return 0, 0, false
+	}
+	of := today
+	if today <= midwinter { // the garden year that begins in autumn asks for the frost before its midwinter
+		from, _ := y.Normals.Climate.GardenYear(today)
+		of = from - 1
+	}
+	b, ok := y.FirstFrost(of, 0)
+	if !ok {
+		return 0, 0, false
+	}
+	return b.Early - beforeFrost, b.Late + afterFrost, true
+}
+
+// winters is the chance that a plant comes through a winter whose coldest night is a climate's mean, from what its wood
+// bears; what dies back and comes from a crown in the soil has that to shield it, and a pot's roots have little.
+func (p Plant) winters(extremeMinC float64) float64 {
+	sp := p.Species
+	bears := sp.HardinessC
+	shield := footShields
+	if sp.LeafSeason == catalogue.Herbaceous {
+		shield = soilShields
+	}
+	if p.Mulched {
+		shield += mulchAdds
+	}
+	if p.PotL > 0 {
+		shield -= potExposes
+	}
+	if roots := sp.RootHardinessC - shield; p.PotL > 0 {
+		bears = max(bears, roots) // the weaker of both decides
+	} else if sp.HardPruning == catalogue.FromBase || sp.Form == catalogue.Perennial {
+		bears = min(bears, roots) // it may come again from below
+	}
+	return distuv.Normal{Mu: 0, Sigma: yearsApart}.CDF(extremeMinC - bears)
+}
+
+// liftedLives is the chance that a lifted plant lives to go out again: young and soft ones root anew, old wood hardly.
+func (p Plant) liftedLives() float64 {
+	c := map[catalogue.Form]float64{catalogue.Perennial: 0.85, catalogue.Subshrub: 0.75, catalogue.Climber: 0.6, catalogue.Shrub: 0.65}[p.Species.Form]
+	if p.PotL > 0 {
+		return 0.9 // its roots stay as they are
+	}
+	if p.HeightM > 1.5 {
+		c -= 0.1
+	}
+	if p.Years >= 6 {
+		c -= 0.15
+	}
+	return c
+}
