@@ -110,6 +110,10 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Put(api, "/api/v1/plants/{id}", s.changePlant)
 	huma.Delete(api, "/api/v1/plants/{id}", s.removePlant)
 	huma.Post(api, "/api/v1/plants/{id}/restore", s.restorePlant)
+	huma.Get(api, "/api/v1/plants/{id}/story", s.story)
+	huma.Post(api, "/api/v1/plants/{id}/outcomes", s.addOutcome)
+	huma.Delete(api, "/api/v1/outcomes/{id}", s.undoOutcome)
+	huma.Get(api, "/api/v1/properties/{id}/labels.pdf", s.labels)
 
 	huma.Post(api, "/api/v1/reckon/season", s.reckonSeason)
 	huma.Register(api, huma.Operation{OperationID: "post-reckon-freeze", Method: http.MethodPost, Path: "/api/v1/reckon/freeze",
@@ -119,8 +123,13 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Post(api, "/api/v1/reckon/damage", s.reckonDamage)
 	huma.Post(api, "/api/v1/walks", s.startWalk)
 	huma.Get(api, "/api/v1/walks/{id}", s.walk)
-	huma.Put(api, "/api/v1/walks/{id}/plants/{plant}/checks", s.keepChecks)
+	huma.Put(api, "/api/v1/walks/{id}/plants/{plant}/checks", s.keepLook)
 	huma.Post(api, "/api/v1/walks/{id}/plants/{plant}/verdict", s.decide)
+	huma.Register(api, huma.Operation{OperationID: "post-photo", Method: http.MethodPost, Path: "/api/v1/walks/{id}/plants/{plant}/photos",
+		Summary: "Keep a picture taken at a plant", MaxBodyBytes: -1}, s.addPhoto)
+	huma.Get(api, "/api/v1/pictures/{hash}", s.picture)
+	huma.Delete(api, "/api/v1/photos/{id}", s.removePhoto)
+	huma.Post(api, "/api/v1/photos/{id}/restore", s.restorePhoto)
 	huma.Delete(api, "/api/v1/verdicts/{id}", s.undoVerdict)
 
 	huma.Get(api, "/api/v1/year", s.year)

@@ -368,8 +368,8 @@ func TestRefusals(t *testing.T) {
 	if n := len(ok[List[PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
 		t.Errorf("%d properties after the refusals, want the one", n)
 	}
-	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Checks) != 0 {
-		t.Errorf("refused checks were kept: %+v", w.Checks)
+	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 0 {
+		t.Errorf("refused checks were kept: %+v", w.Looks)
 	}
 }
 

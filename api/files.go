@@ -22,7 +22,10 @@ func attached(property store.Property, what, kind string, body []byte) *File {
 		}
 		return '-'
 	}, strings.ToLower(property.Name))
-	return &File{kind + "; charset=utf-8", fmt.Sprintf("attachment; filename=%q", strings.Trim(plain, "-")+"-"+what), body}
+	if strings.HasPrefix(kind, "text/") {
+		kind += "; charset=utf-8"
+	}
+	return &File{kind, fmt.Sprintf("attachment; filename=%q", strings.Trim(plain, "-")+"-"+what), body}
 }
 
 // PlantsTaken says what a plant file brought.
@@ -51,7 +54,7 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 	}
 	for _, l := range lines {
 		p, err := s.plantRecord(PlantIn{PropertyID: in.ID, Species: named(book, l.Species), Label: l.Label, HeightM: l.HeightM, SpreadM: l.SpreadM, Count: l.Count,
-			Standing: Standing{l.BaseMM, l.PotL, &l.Shelter, &l.Sun, l.Mulched}, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}, book)
+			Standing: Standing{l.BaseMM, l.PotL, &l.Shelter, &l.Sun, l.Mulched, l.Exposure}, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}, book)
 		for _, f := range fields(err) {
 			if len(bad) < 20 {
 				bad.Add(fmt.Sprintf("line %d", l.Line), f.Value, "%s: %s", f.Path, f.Problem)
@@ -88,7 +91,7 @@ func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 	lines := make([]exchange.PlantLine, len(plants))
 	for i, p := range plants {
 		lines[i] = exchange.PlantLine{Species: p.Species, Label: p.Label, HeightM: p.HeightM, SpreadM: p.SpreadM, Count: p.Count, BaseMM: p.BaseMM, PotL: p.PotL,
-			Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched, Value: p.Value, Stop: p.Stop, GraftM: p.GraftM, Planted: p.Planted, Note: p.Note}
+			Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched, Value: p.Value, Stop: p.Stop, GraftM: p.GraftM, Planted: p.Planted, Exposure: p.Exposure, Note: p.Note}
 	}
 	var b bytes.Buffer
 	err = exchange.WritePlantsCSV(&b, lines)

@@ -94,7 +94,7 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) 
 			stands.HeightM = e.Mature.HeightM
 		}
 		p.Standing.set(&stands)
-		plants[i] = caseOf(stands, e, 1).Plant
+		plants[i] = caseOf(stands, e, store.Property{Value: 1}).Plant
 		bad.Below(path, plants[i].Validate())
 	}
 	if bad != nil {
@@ -117,6 +117,9 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) 
 		}
 		seen := weather.Daily(hours, zone)
 		course = cold.Follow(season.NewYear(n, seen), hours, zone, max(d, last))
+	}
+	for i := range plants {
+		plants[i].South = course.Year.Normals.Climate.South()
 	}
 	known := &place{zone: zone, course: course, normals: course.Year.Normals}
 	if at != nil {

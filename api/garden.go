@@ -8,8 +8,8 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
 	"mezzadro/core/day"
-	"mezzadro/core/invalid"
 	"mezzadro/core/season"
 	"mezzadro/exchange"
 	"mezzadro/store"
@@ -42,8 +42,9 @@ type PropertyIn struct {
 	Longitude   *float64        `json:"longitude,omitempty"`
 	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type, which it overrules: the property's own normals"`
 	Site        season.Site     `json:"site,omitempty" doc:"How the place differs from the open country"`
-	Value       float64         `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
-	Version     int             `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+	cold.Exposure
+	Value   float64 `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
+	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
 // PropertyOut is a property with its climate.
@@ -51,20 +52,21 @@ type PropertyOut struct {
 	store.Property
 	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
 	Site    season.Site    `json:"site"`
-	Here    season.Climate `json:"climate_here" doc:"The climate on its site"`
-	Hardy   string         `json:"hardiness_zone" doc:"Of the climate on its site"`
+	cold.Exposure
+	Here  season.Climate `json:"climate_here" doc:"The climate on its site"`
+	Hardy string         `json:"hardiness_zone" doc:"Of the climate on its site"`
 }
 
 func tell(p store.Property) PropertyOut {
 	here := climateOf(p)
-	return PropertyOut{p, p.Climate.V, p.Site.V, here, season.Zone(here.ExtremeMinC)}
+	return PropertyOut{p, p.Climate.V, p.Site.V, p.Exposure.V, here, season.Zone(here.ExtremeMinC)}
 }
 
 // record checks what was entered and makes the record of it.
 func (s *Server) record(in PropertyIn) (store.Property, error) {
 	p := store.Property{Name: strings.TrimSpace(in.Name), Client: in.Client, Address: in.Address, Note: in.Note, Zone: in.Zone, ClimateType: in.ClimateType, Value: in.Value, Version: in.Version}
-	p.Site.V = in.Site
-	var bad invalid.Fields
+	p.Site.V, p.Exposure.V = in.Site, in.Exposure
+	bad := fields(in.Exposure.Validate())
 	if in.Value == 0 {
 		p.Value = 1
 	} else {

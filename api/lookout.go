@@ -271,7 +271,7 @@ func (p *place) killLines(e *cold.Struck, plants []PlantOut) []KillLine {
 	var here []cold.Plant
 	for _, o := range plants {
 		if o.PropertyID == p.property.ID && o.Botanical != "" {
-			here = append(here, caseOf(o.Plant, entryOf(p.book, o.Species), 1).Plant)
+			here = append(here, caseOf(o.Plant, entryOf(p.book, o.Species), p.property).Plant)
 		}
 	}
 	out := []KillLine{}

@@ -109,9 +109,9 @@ func (p *place) stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
 }
 
 // caseOf is a plant as the core's triage takes it.
-func caseOf(p store.Plant, e catalogue.Entry, weight float64) cold.Case {
-	return cold.Case{Plant: cold.Plant{Species: e, HeightM: p.HeightM, BaseMM: p.BaseMM, PotL: p.PotL, Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched},
-		SpreadM: p.SpreadM, Count: p.Count, Value: p.Value * weight}
+func caseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
+	return cold.Case{Plant: cold.Plant{Species: e, HeightM: p.HeightM, BaseMM: p.BaseMM, PotL: p.PotL, Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched,
+		Exposure: p.Exposure.Or(at.Exposure.V), South: at.Climate.V.South()}, SpreadM: p.SpreadM, Count: p.Count, Value: p.Value * at.Value}
 }
 
 // look is the most pressing reason to look at a plant here; ok is false where no event is recent.

@@ -478,8 +478,8 @@ func TestGraftIsKept(t *testing.T) {
 	if a.Verdict.Kind != damage.Regraft || !strings.Contains(a.Verdict.Sentence, "15 cm") {
 		t.Errorf("only rootstock in September: %s", a.Verdict.Sentence)
 	}
-	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Checks) != 1 || w.Checks[0].Checks[0].Leaf != "rootstock" {
-		t.Errorf("the leaf was not kept: %+v", w.Checks)
+	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 1 || w.Looks[0].Checks[0].Leaf != "rootstock" {
+		t.Errorf("the leaf was not kept: %+v", w.Looks)
 	}
 	if young := ok[damage.Answer](h, "POST", "/reckon/damage", obj{"species": "citrus-limon", "property": property.ID, "height_m": 1.6, "graft_m": 0.15, "years": 3, "checks": checks}); young.Verdict.Kind != damage.Replace {
 		t.Errorf("a young one: %s", young.Verdict.Sentence)

@@ -24,10 +24,11 @@ type Standing struct {
 	Shelter *float64 `json:"shelter,omitempty" doc:"From wind: 0 open to 1 wholly sheltered; 0.5 when absent"`
 	Sun     *float64 `json:"sun,omitempty" doc:"0 shade to 1 sun all day; 0.6 when absent"`
 	Mulched bool     `json:"mulched,omitempty"`
+	cold.Exposure
 }
 
 func (st Standing) set(p *store.Plant) {
-	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun = st.BaseMM, st.PotL, st.Mulched, cold.UsualShelter, cold.UsualSun
+	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun, p.Exposure = st.BaseMM, st.PotL, st.Mulched, cold.UsualShelter, cold.UsualSun, st.Exposure
 	if st.Shelter != nil {
 		p.Shelter = *st.Shelter
 	}
@@ -40,7 +41,7 @@ func (st Standing) set(p *store.Plant) {
 func (st Standing) validate() error {
 	p := store.Plant{HeightM: 1}
 	st.set(&p)
-	c := caseOf(p, catalogue.Entry{}, 1)
+	c := caseOf(p, catalogue.Entry{}, store.Property{Value: 1})
 	return c.Plant.Validate()
 }
 
@@ -102,13 +103,13 @@ type PlantOut struct {
 	Graft     catalogue.Graft `json:"graft" doc:"Whether its kind is grafted, and how the rootstock's leaf differs"`
 	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
 	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
-	Look      *LookOut        `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
+	Look      *ReasonToLook   `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
 
 	worst *cold.Struck // the event of the look
 }
 
-// LookOut is a reason to look, as the model foretells it: an estimate.
-type LookOut struct {
+// ReasonToLook is a reason to look, as the model foretells it: an estimate.
+type ReasonToLook struct {
 	Event      string  `json:"event" enum:"freeze,late frost,drying wind,heat,wet spell,gale"`
 	Day        day.Day `json:"day" format:"date" doc:"Of the event's peak"`
 	Expected   string  `json:"expected" enum:"wood,buds,leaves,new shoots,blossom,roots,crown,growing point,limbs,nothing" doc:"What is hurt worst"`
@@ -121,9 +122,9 @@ type LookOut struct {
 	Reason     string  `json:"reason"`
 }
 
-func tellLook(l *cold.Look) *LookOut {
+func tellLook(l *cold.Look) *ReasonToLook {
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
-	return &LookOut{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth,
+	return &ReasonToLook{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth,
 		Dieback: r(l.Dieback), ThickestMM: tenth(l.ThickestMM), Reason: l.Reason()}
 }
 
@@ -138,7 +139,7 @@ func entryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
 
 // forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
 func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
-	c := caseOf(plant, e, p.property.Value)
+	c := caseOf(plant, e, p.property)
 	l, ok := p.look(&c)
 	if !ok {
 		return nil
@@ -153,7 +154,7 @@ func (p *place) tell(plant store.Plant) PlantOut {
 	if e.Botanical == "" {
 		return o // its entry was taken out
 	}
-	c := caseOf(plant, e, p.property.Value)
+	c := caseOf(plant, e, p.property)
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
@@ -243,7 +244,7 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 			next++
 		}
 		var o PlantOut
-		if old := was[p.PropertyID]; old != nil && old.course == pl.course && old.property.Value == pl.property.Value &&
+		if old := was[p.PropertyID]; old != nil && old.course == pl.course && old.property.Value == pl.property.Value && old.property.Exposure == pl.property.Exposure &&
 			next < len(before.plants) && before.plants[next].Plant == p {
 			o = before.plants[next]
 			o.Property, o.Verdict = pl.property.Name, standing[p.ID]

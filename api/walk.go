@@ -4,7 +4,9 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 
+	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -50,6 +52,7 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body DamageIn }) 
 		stands := store.Plant{HeightM: b.HeightM, SpreadM: b.HeightM * 2 / 3, Count: 1, Value: 1}
 		b.Standing.set(&stands)
 		q.Forecast = at.forecast(stands, e)
+		q.Plant.PotL, q.Plant.Mulched = stands.PotL, stands.Mulched
 	}
 	bad = append(bad, fields(q.Validate())...)
 	if bad != nil {
@@ -64,26 +67,36 @@ func fields(err error) invalid.Fields {
 	return f
 }
 
-// WalkOut is a walk with what was checked so far.
+// WalkOut is a walk with what was found so far.
 type WalkOut struct {
 	store.Walk
-	Checks []PlantChecks `json:"checks"`
+	Looks  []store.Look  `json:"looks"`
+	Photos []store.Photo `json:"photos"`
 }
 
-// PlantChecks are one plant's checks on a walk.
-type PlantChecks struct {
-	PlantID int64          `json:"plant_id"`
-	Checks  []damage.Check `json:"checks"`
+// WalkIn starts a walk.
+type WalkIn struct {
+	PropertyID int64   `json:"property_id"`
+	Day        day.Day `json:"day,omitempty" format:"date" doc:"Of a walk that was noted elsewhere and is entered later; today when absent"`
 }
+
+// longAgo is how old a walk may be that is still entered.
+const longAgo = 366
 
 func (s *Server) startWalk(ctx context.Context, in *struct {
 	OnceKey
-	Body struct {
-		PropertyID int64 `json:"property_id"`
-	}
+	Body WalkIn
 }) (*Out[WalkOut], error) {
+	today := s.Today()
+	d := s.dateOr(in.Body.Day)
+	switch {
+	case d > today:
+		return nil, s.problem(ctx, "walk", refuse("day", d, fmt.Sprintf("%s is still to come: a walk is entered on its day or later", d.Words())))
+	case d < today-longAgo:
+		return nil, s.problem(ctx, "walk", refuse("day", d, fmt.Sprintf("%s is more than a year ago", d.Words())))
+	}
 	w, err := store.Once(ctx, s.Store, in.of("walk"), func(tx store.Tx) (store.Walk, error) {
-		return tx.StartWalk(ctx, in.Body.PropertyID, s.Today().String())
+		return tx.StartWalk(ctx, in.Body.PropertyID, d.String())
 	})
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
@@ -96,15 +109,11 @@ func (s *Server) walk(ctx context.Context, in *ByID) (*Out[WalkOut], error) {
 	if err != nil {
 		return nil, s.problem(ctx, "walk", err)
 	}
-	checks, err := s.Store.Checks(ctx, w.ID)
-	if err != nil {
-		return nil, s.problem(ctx, "walk", err)
+	o := WalkOut{Walk: w}
+	if o.Looks, err = s.Store.Looks(ctx, w.ID); err == nil {
+		o.Photos, err = s.Store.WalkPhotos(ctx, w.ID)
 	}
-	o := WalkOut{Walk: w, Checks: []PlantChecks{}}
-	for id, c := range checks {
-		o.Checks = append(o.Checks, PlantChecks{id, c})
-	}
-	return out(o), nil
+	return out(o), s.problem(ctx, "walk", err)
 }
 
 // InWalk names a plant on a walk.
@@ -115,55 +124,102 @@ type InWalk struct {
 
 // question joins a plant on a walk with its property's season.
 func (s *Server) question(ctx context.Context, in InWalk, checks []damage.Check) (damage.Question, store.Walk, error) {
-	var q damage.Question
 	w, err := s.Store.Walk(ctx, in.ID)
 	if err != nil {
-		return q, w, err
+		return damage.Question{}, w, err
 	}
 	p, err := s.Store.Plant(ctx, in.Plant)
 	if err != nil {
-		return q, w, err
+		return damage.Question{}, w, err
 	}
 	if p.PropertyID != w.PropertyID {
-		return q, w, store.ErrNotFound
+		return damage.Question{}, w, store.ErrNotFound
 	}
+	q, err := s.ask(ctx, p, checks)
+	return q, w, err
+}
+
+// ask is the question about a plant where it stands, today.
+func (s *Server) ask(ctx context.Context, p store.Plant, checks []damage.Check) (damage.Question, error) {
 	pl, err := s.place(ctx, p.PropertyID)
 	if err != nil {
-		return q, w, err
+		return damage.Question{}, err
 	}
 	e, err := pl.book.Species(p.Species)
 	if err != nil {
-		return q, w, refuse("species", p.Species, err.Error())
+		return damage.Question{}, refuse("species", p.Species, err.Error())
 	}
-	years := 0
-	if p.Planted > 0 {
-		years = max(1, s.Today().Year()-p.Planted)
+	here, err := s.Store.Plants(ctx, p.PropertyID, 0, 1<<31)
+	if err != nil {
+		return damage.Question{}, err
 	}
-	return damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years}, Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}, w, nil
+	lost, err := s.Store.CrownLost(ctx, p.PropertyID, (s.Today() - cold.Recent).String())
+	if err != nil {
+		return damage.Question{}, err
+	}
+	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: s.years(p), PotL: p.PotL, Mulched: p.Mulched, Count: p.Count},
+		Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}
+	q.Around = damage.Around{Wet: p.Wet, WarmWall: p.Wall || pl.property.Site.V.WarmWall, Sun: p.Sun}
+	for _, o := range here {
+		if o.ID == p.ID {
+			continue
+		}
+		q.Around.Meet(entryOf(pl.book, o.Species), o.HeightM, o.SpreadM)
+		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
+			share, judged := lost[o.ID]
+			q.Fellows = append(q.Fellows, damage.Fellow{Label: o.Label, HeightM: o.HeightM, Years: s.years(o), CrownLost: share, Judged: judged})
+		}
+	}
+	return q, nil
 }
 
-// keepChecks keeps a plant's checks and answers the verdict they form.
-func (s *Server) keepChecks(ctx context.Context, in *struct {
-	InWalk
-	Body struct {
-		Checks []damage.Check `json:"checks" maxItems:"500"`
+// years is how long a plant has stood; 0 where nobody knows.
+func (s *Server) years(p store.Plant) int {
+	if p.Planted == 0 {
+		return 0
 	}
-}) (*Out[damage.Answer], error) {
+	return max(1, s.Today().Year()-p.Planted)
+}
+
+// FoundIn is what was found at a plant.
+type FoundIn struct {
+	Checks []damage.Check `json:"checks" maxItems:"500"`
+	Note   string         `json:"note,omitempty" maxLength:"4000"`
+	Base   *int           `json:"base,omitempty" doc:"The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent."`
+}
+
+// FoundOut is the verdict what was found comes to.
+type FoundOut struct {
+	damage.Answer
+	Rev int `json:"rev" doc:"The kept look's"`
+}
+
+// keepLook keeps what was found at a plant and answers the verdict it forms.
+func (s *Server) keepLook(ctx context.Context, in *struct {
+	InWalk
+	OnceKey
+	Body FoundIn
+}) (*Out[FoundOut], error) {
+	what := "plant on this walk"
 	q, w, err := s.question(ctx, in.InWalk, in.Body.Checks)
 	if err != nil {
-		return nil, s.problem(ctx, "plant on this walk", err)
+		return nil, s.problem(ctx, what, err)
 	}
-	a, err := damage.Judge(q)
-	if err == nil {
-		err = s.Store.Write(ctx, func(tx store.Tx) error { return tx.KeepChecks(ctx, w.ID, in.Plant, in.Body.Checks) })
+	o := FoundOut{}
+	if o.Answer, err = damage.Judge(q); err == nil {
+		var l store.Look
+		l, err = store.Once(ctx, s.Store, in.of(fmt.Sprintf("look at %d on %d", in.Plant, w.ID)), func(tx store.Tx) (store.Look, error) {
+			return tx.KeepLook(ctx, store.Look{WalkID: w.ID, PlantID: in.Plant, Note: in.Body.Note, Checks: in.Body.Checks}, in.Body.Base)
+		})
+		o.Rev = l.Rev
 	}
-	return out(a), s.problem(ctx, "plant on this walk", err)
+	return out(o), s.problem(ctx, what, err)
 }
 
 // DecisionIn is what the gardener decides about the verdict.
 type DecisionIn struct {
 	Decision string  `json:"decision" enum:"accepted,overruled,not now"`
-	Kind     string  `json:"kind,omitempty" doc:"overruled: the verdict in its place"`
+	Kind     string  `json:"kind,omitempty" doc:"overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open"`
 	CutM     float64 `json:"cut_m,omitempty" doc:"overruled with a cut: its height, m"`
 	Note     string  `json:"note,omitempty" maxLength:"2000" doc:"overruled: why"`
 }
@@ -180,11 +236,11 @@ func (s *Server) decide(ctx context.Context, in *struct {
 	Body DecisionIn
 }) (*Out[DecisionOut], error) {
 	what := "plant on this walk"
-	checks, err := s.Store.Checks(ctx, in.ID)
+	l, err := s.Store.Look(ctx, in.ID, in.Plant)
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
-	q, w, err := s.question(ctx, in.InWalk, checks[in.Plant])
+	q, w, err := s.question(ctx, in.InWalk, l.Checks)
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
@@ -199,6 +255,17 @@ func (s *Server) decide(ctx context.Context, in *struct {
 		}
 	}
 	a, err := damage.Judge(q)
+	if err == nil && b.Decision == "accepted" && b.Kind != "" && b.Kind != a.Verdict.Kind {
+		i := slices.IndexFunc(a.Choices, func(c damage.Choice) bool { return c.Kind == b.Kind })
+		if i < 0 {
+			return nil, s.problem(ctx, what, refuse("kind", b.Kind, "is not among the choices this verdict leaves open"))
+		}
+		if b.Note == "" {
+			b.Note = a.Choices[i].Text
+		}
+		q.Overrule = b.Kind
+		a, err = damage.Judge(q)
+	}
 	if err == nil && b.Decision == "accepted" && a.Verdict.Kind == damage.Look && len(q.Checks) == 0 {
 		err = refuse("decision", b.Decision, "nothing has been checked on this plant yet")
 	}

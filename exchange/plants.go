@@ -28,8 +28,9 @@ type PlantLine struct {
 	Stop    int
 	GraftM  float64
 	Planted int // year
-	Note    string
-	Line    int // in the file it was read from
+	cold.Exposure
+	Note string
+	Line int // in the file it was read from
 }
 
 // number is a column of a plant CSV that holds a figure, the range it may have and what stands where it is empty.
@@ -50,7 +51,7 @@ var plantNumbers = []number{
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }
 
-var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "graft_m", "planted", "note"}
+var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "graft_m", "planted", "facing", "wall", "slope", "soil", "wet", "note"}
 
 // ReadPlantsCSV reads plants: a header line with species and height_m and any of the other columns, then one line a
 // plant. The error lists every broken line with its number, up to twenty. Whether a species is known is for the caller.
@@ -94,12 +95,22 @@ func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
 				*to = v
 			}
 		}
-		switch cell, _ := l.cell("mulched"); strings.ToLower(cell) {
-		case "yes", "true", "1":
-			p.Mulched = true
-		case "", "no", "false", "0":
-		default:
-			l.refuse("mulched", cell, "%q: want yes or no", cell)
+		for name, to := range map[string]*bool{"mulched": &p.Mulched, "wall": &p.Wall, "wet": &p.Wet} {
+			switch cell, _ := l.cell(name); strings.ToLower(cell) {
+			case "yes", "true", "1":
+				*to = true
+			case "", "no", "false", "0":
+			default:
+				l.refuse(name, cell, "%q: want yes or no", cell)
+			}
+		}
+		p.Facing, _ = l.cell("facing")
+		p.Slope, _ = l.cell("slope")
+		p.Soil, _ = l.cell("soil")
+		if bad, ok := p.Exposure.Validate().(invalid.Fields); ok {
+			for _, f := range bad {
+				l.refuse(f.Path, f.Value, "%s", f.Problem)
+			}
 		}
 		if !*l.faulty {
 			out = append(out, p)
@@ -123,12 +134,14 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 		if p.SpreadM != 0 {
 			spread = f(p.SpreadM)
 		}
-		mulched := "no"
-		if p.Mulched {
-			mulched = "yes"
+		yes := func(is bool) string {
+			if is {
+				return "yes"
+			}
+			return "no"
 		}
 		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), spread, strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
-			f(p.Shelter), f(p.Sun), mulched, f(p.Value), strconv.Itoa(p.Stop), f(p.GraftM), strconv.Itoa(p.Planted), p.Note}); err != nil {
+			f(p.Shelter), f(p.Sun), yes(p.Mulched), f(p.Value), strconv.Itoa(p.Stop), f(p.GraftM), strconv.Itoa(p.Planted), p.Facing, yes(p.Wall), p.Slope, p.Soil, yes(p.Wet), p.Note}); err != nil {
 			return err
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 
+	"mezzadro/core/cold"
 	"mezzadro/core/season"
 )
 
@@ -36,8 +37,9 @@ type Property struct {
 	Note          string               `db:"note" json:"note" doc:"People, pets and anything else to mind"`
 	Zone          string               `db:"zone" json:"zone" doc:"Time zone, IANA name"`
 	ClimateType   string               `db:"climate_type" json:"climate_type"`
-	Climate       JSON[season.Climate] `db:"climate" json:"-"` // of the open country at its height
-	Site          JSON[season.Site]    `db:"site" json:"-"`    // how the place differs from it
+	Climate       JSON[season.Climate] `db:"climate" json:"-"`  // of the open country at its height
+	Site          JSON[season.Site]    `db:"site" json:"-"`     // how the place differs from it
+	Exposure      JSON[cold.Exposure]  `db:"exposure" json:"-"` // what holds for all of it
 	Value         float64              `db:"value" json:"value" doc:"The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last"`
 	WeatherSource string               `db:"weather_source" json:"weather_source"`
 	WeatherRev    int                  `db:"weather_rev" json:"-"`
@@ -45,7 +47,7 @@ type Property struct {
 	Plants        int                  `db:"plants" json:"plants" doc:"Plants on it"`
 }
 
-const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.site, p.value, p.weather_source,
+const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.site, p.exposure, p.value, p.weather_source,
 	p.weather_rev, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
 
 // Properties lists the firm's properties after an id, in the order they were added.
@@ -61,8 +63,8 @@ func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
 // AddProperty keeps a new property and returns it with its id.
 func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 	*tx.touched = true
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, value, weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :value, :weather_source)`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value, weather_source)
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value, :weather_source)`, p)
 	if err != nil {
 		return p, err
 	}
@@ -75,7 +77,7 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
-		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, value = :value, version = version + 1
+		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value = :value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err
@@ -129,11 +131,12 @@ type Plant struct {
 	Stop       int     `db:"stop" json:"stop" doc:"Place on the way round the property, from the gate; 0: after the others"`
 	GraftM     float64 `db:"graft_m" json:"graft_m" doc:"Height of the graft, m; 0 where there is none or nobody knows"`
 	Planted    int     `db:"planted" json:"planted" doc:"Year; 0 unknown"`
-	Note       string  `db:"note" json:"note"`
-	Version    int     `db:"version" json:"version"`
+	cold.Exposure
+	Note    string `db:"note" json:"note"`
+	Version int    `db:"version" json:"version"`
 }
 
-const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, note, version FROM plant `
+const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note, version FROM plant `
 
 // Plants lists plants after an id, of one property or, with 0, of all that are in sight.
 func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
@@ -151,8 +154,8 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	*tx.touched = true
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, note)
-		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err
 	}
@@ -169,7 +172,7 @@ func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 	*tx.touched = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
 		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
-		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, note = :note, version = version + 1
+		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, facing = :facing, wall = :wall, slope = :slope, soil = :soil, wet = :wet, note = :note, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err

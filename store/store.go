@@ -29,6 +29,7 @@ type Store struct {
 	write  *sqlx.DB
 	rev    atomic.Uint64
 	plants atomic.Uint64
+	folder string
 }
 
 // Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
@@ -87,7 +88,7 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	if err != nil {
 		return nil, errors.Join(err, w.Close())
 	}
-	return &Store{read: r, write: w}, nil
+	return &Store{read: r, write: w, folder: folder}, nil
 }
 
 // Close closes the file.

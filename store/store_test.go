@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"path/filepath"
+	"strings"
 	"sync"
 	"testing"
 	"time"
@@ -157,9 +158,13 @@ func TestChecksBelongToTheirProperty(t *testing.T) {
 	p, plant := grounds(t, s)
 	_, elsewhere := grounds(t, s)
 	w := write(t, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
-	checks := []damage.Check{{Kind: damage.BudRub, HeightM: 1, Held: 2, Broke: 1}, {Kind: damage.Crown, Result: "firm"}}
+	checks := []damage.Check{{Kind: damage.BudRub, HeightM: 1, Held: 2, Broke: 1}, {Kind: damage.Crown, Result: "firm"},
+		{Kind: damage.BarkRing, HeightM: 0.2, Amount: 0.75, Result: "bridge"}, {Kind: damage.Spot, Result: "water_stands", Seen: "yes"}}
 	keep := func(plant int64) error {
-		return s.Write(ctx, func(tx Tx) error { return tx.KeepChecks(ctx, w.ID, plant, checks) })
+		return s.Write(ctx, func(tx Tx) error {
+			_, err := tx.KeepLook(ctx, Look{WalkID: w.ID, PlantID: plant, Note: "seen", Checks: checks}, nil)
+			return err
+		})
 	}
 	if err := keep(plant.ID); err != nil {
 		t.Fatal(err)
@@ -167,9 +172,59 @@ func TestChecksBelongToTheirProperty(t *testing.T) {
 	if err := keep(elsewhere.ID); !errors.Is(err, ErrNotFound) {
 		t.Errorf("checks of a plant elsewhere: %v", err)
 	}
-	got, err := s.Checks(ctx, w.ID)
-	if err != nil || len(got) != 1 || fmt.Sprint(got[plant.ID]) != fmt.Sprint(checks) {
+	got, err := s.Looks(ctx, w.ID)
+	if err != nil || len(got) != 1 || fmt.Sprint(got[0].Checks) != fmt.Sprint(checks) || got[0].Rev != 1 || got[0].Note != "seen" {
 		t.Errorf("%v, %v", got, err)
+	}
+}
+
+// TestTwoWritersOfOneLook: a write that is based on what another has replaced is refused with what is kept now.
+func TestTwoWritersOfOneLook(t *testing.T) {
+	s := open(t, t.TempDir())
+	p, plant := grounds(t, s)
+	w := write(t, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
+	keep := func(note string, base int) (Look, error) {
+		var l Look
+		err := s.Write(ctx, func(tx Tx) (err error) {
+			l, err = tx.KeepLook(ctx, Look{WalkID: w.ID, PlantID: plant.ID, Note: note, Checks: []damage.Check{{Kind: damage.Crown, Result: "firm"}}}, &base)
+			return err
+		})
+		return l, err
+	}
+	if l, err := keep("first", 0); err != nil || l.Rev != 1 {
+		t.Fatalf("%+v, %v", l, err)
+	}
+	_, err := keep("second phone", 0)
+	var stale Stale
+	if !errors.As(err, &stale) || stale.Current.(Look).Note != "first" || stale.Current.(Look).Rev != 1 {
+		t.Errorf("based on nothing, over the first: %v", err)
+	}
+	if l, err := keep("second phone, joined", 1); err != nil || l.Rev != 2 {
+		t.Errorf("based on the first: %+v, %v", l, err)
+	}
+}
+
+func TestPictures(t *testing.T) {
+	folder := t.TempDir()
+	s := open(t, folder)
+	a, err := s.KeepPicture([]byte("a picture"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if b, err := s.KeepPicture([]byte("a picture")); err != nil || a != b {
+		t.Errorf("the same picture twice: %s, %s, %v", a, b, err)
+	}
+	if got, err := s.Picture(a); err != nil || string(got) != "a picture" {
+		t.Errorf("%q, %v", got, err)
+	}
+	for _, bad := range []string{"", "../mezzadro.db", strings.Repeat("0", 64), strings.Repeat("g", 64)} {
+		if _, err := s.Picture(bad); !errors.Is(err, ErrNotFound) {
+			t.Errorf("picture %q: %v", bad, err)
+		}
+	}
+	files, err := filepath.Glob(filepath.Join(folder, "photos", "*", "*"))
+	if err != nil || len(files) != 1 {
+		t.Errorf("files %v, %v", files, err)
 	}
 }
 

@@ -33,47 +33,6 @@ func (s *Store) Walk(ctx context.Context, id int64) (Walk, error) {
 	return one[Walk](ctx, s.read, `SELECT id, property_id, day FROM walk WHERE id = ?`, id)
 }
 
-type checkRow struct {
-	PlantID int64   `db:"plant_id"`
-	Kind    string  `db:"kind"`
-	Height  float64 `db:"height_m"`
-	Held    int     `db:"held"`
-	Broke   int     `db:"broke"`
-	Result  string  `db:"result"`
-	Leaf    string  `db:"leaf"`
-}
-
-// Checks reads what was checked on a walk, by plant, in the order it was entered.
-func (s *Store) Checks(ctx context.Context, walk int64) (map[int64][]damage.Check, error) {
-	rows, err := many[checkRow](ctx, s.read, `SELECT plant_id, kind, height_m, held, broke, result, leaf FROM plant_check WHERE walk_id = ? ORDER BY plant_id, seq`, walk)
-	out := map[int64][]damage.Check{}
-	for _, r := range rows {
-		out[r.PlantID] = append(out[r.PlantID], damage.Check{Kind: damage.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result, Leaf: r.Leaf})
-	}
-	return out, err
-}
-
-// KeepChecks replaces a plant's checks on a walk.
-func (tx Tx) KeepChecks(ctx context.Context, walk, plant int64, checks []damage.Check) error {
-	n, err := one[int](ctx, tx, `SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE w.id = ? AND p.id = ?`, walk, plant)
-	if err != nil {
-		return err
-	}
-	if n == 0 {
-		return ErrNotFound
-	}
-	if _, err := tx.ExecContext(ctx, `DELETE FROM plant_check WHERE walk_id = ? AND plant_id = ?`, walk, plant); err != nil {
-		return err
-	}
-	for i, c := range checks {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			walk, plant, i, string(c.Kind), c.HeightM, c.Held, c.Broke, c.Result, c.Leaf); err != nil {
-			return err
-		}
-	}
-	return nil
-}
-
 // Decision is what was decided about a plant.
 type Decision struct {
 	ID       int64  `db:"id" json:"id"`
@@ -87,6 +46,12 @@ type Decision struct {
 }
 
 const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
+
+// Answer reads the answer a verdict rests on.
+func (s *Store) Answer(ctx context.Context, verdict int64) (damage.Answer, error) {
+	b, err := one[JSON[damage.Answer]](ctx, s.read, `SELECT answer FROM verdict WHERE id = ?`, verdict)
+	return b.V, err
+}
 
 // Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
 func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Decision, error) {

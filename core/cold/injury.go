@@ -17,6 +17,9 @@ type Plant struct {
 	Shelter float64 // from wind: 0 open to 1 wholly sheltered
 	Sun     float64 // 0 shade to 1 sun all day
 	Mulched bool
+
+	Exposure Exposure
+	South    bool // in the southern hemisphere
 }
 
 // How a plant is taken to stand when nobody said.
@@ -33,6 +36,9 @@ func (p Plant) Validate() error {
 	bad.Within("pot_l", p.PotL, 0, 5000, "L")
 	bad.Within("shelter", p.Shelter, 0, 1, "")
 	bad.Within("sun", p.Sun, 0, 1, "")
+	if e, ok := p.Exposure.Validate().(invalid.Fields); ok {
+		bad = append(bad, e...)
+	}
 	return bad.Err()
 }
 
@@ -127,10 +133,10 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 		if p.PotL > 0 {
 			sums = s.dry.pot
 		}
-		o.Dose = sums.dose(p.Shelter, p.Sun) * leafiness(e, stage)
+		o.Dose = sums.dose(p.Shelter, p.sun()) * leafiness(e, stage)
 		o.add(Injury{Organ: driedOrgan(e), By: ByDrying, Share: over(o.Dose, e.DryingKPAH)})
 	case weather.Heat:
-		o.add(Injury{Organ: Leaves, By: ByHeat, Share: over(s.scorch*p.Sun, scorchBorne[e.Light])})
+		o.add(Injury{Organ: Leaves, By: ByHeat, Share: over(s.scorch*p.sun(), scorchBorne[e.Light])})
 	case weather.Gale:
 		if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Climber) && p.HeightM > 2 {
 			force := s.Value / s.Threshold * (1 - 0.7*p.Shelter)
@@ -146,7 +152,7 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 			if e.SoilWater == "dry" {
 				borne = 1.2
 			}
-			o.add(Injury{Organ: Roots, By: ByWater, Share: 0.3 * over(s.Value/s.Threshold, borne)})
+			o.add(Injury{Organ: Roots, By: ByWater, Share: 0.3 * over(s.Value/s.Threshold, borne+p.drains())})
 		}
 	}
 	return o
@@ -185,14 +191,15 @@ func driedOrgan(e *catalogue.Entry) string {
 
 func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	e := &p.Species
-	fine := s.tissue[0]
+	warm := p.warmth()
+	fine := s.tissue[0] + warm
 	add := func(organ string, t, kill float64) { o.add(Injury{organ, ByCold, injury(t, kill), t, kill}) }
 	soil := s.soil
 	if p.Mulched {
 		soil = s.mulched
 	}
 	if p.PotL > 0 {
-		soil = s.potC(p.PotL)
+		soil = s.potC(p.PotL) + warm
 	}
 	soft := stage.Leafing && stage.SinceLeafOut >= 0 && stage.SinceLeafOut < SoftDays
 	growthKill := max(OpenGrowthC, o.WoodKillC)
@@ -201,18 +208,18 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	}
 	switch {
 	case e.Form == catalogue.Palm:
-		add(Heart, s.TissueC(heartMM), o.WoodKillC)
+		add(Heart, s.TissueC(heartMM)+warm, o.WoodKillC)
 		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+3))
 	case e.Form == catalogue.Perennial:
 		// The crown lies at the surface, half in the soil.
-		add(Crown, (soil+s.TissueC(100))/2, o.WoodKillC)
+		add(Crown, (soil+s.TissueC(100)+warm)/2, o.WoodKillC+p.soaked())
 		if e.LeafSeason != catalogue.Herbaceous {
 			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
 		}
 	default:
-		o.ThickestMM = s.thickest(o.WoodKillC)
+		o.ThickestMM = s.thickest(o.WoodKillC - warm)
 		o.Dieback = p.dieback(o.ThickestMM)
-		add(Wood, s.TissueC(tips), o.WoodKillC)
+		add(Wood, s.TissueC(tips)+warm, o.WoodKillC)
 		if stage.SinceLeafOut < 0 || !stage.Leafing || e.LeafSeason == catalogue.Evergreen { // else they have opened
 			add(Buds, fine, o.BudKillC)
 		}
@@ -227,7 +234,7 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		add(Blossom, fine, OpenGrowthC)
 	}
 	if e.Form != catalogue.Perennial || p.PotL > 0 {
-		add(Roots, soil, e.RootHardinessC)
+		add(Roots, soil, e.RootHardinessC+p.soaked())
 	}
 }
 
@@ -299,7 +306,7 @@ func (o *Outcome) AliveAt(share float64) float64 {
 	switch {
 	case o.Event.Cold():
 		mm := o.plant.Thickness(share)
-		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)-killAt(o.WoodKillC, mm))/spotSpread))
+		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)+o.plant.warmth()-killAt(o.WoodKillC, mm))/spotSpread))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share
 	}

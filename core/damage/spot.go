@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"math"
 	"slices"
+
+	"mezzadro/core/catalogue"
 )
 
 // Around is what the place tells of a spot before anybody is asked.
@@ -188,4 +190,14 @@ func (f *SpotFinding) suspect() string {
 		return ""
 	}
 	return f.Reasons[0].Name
+}
+
+// bigM is from which height a tree or conifer counts as a big neighbour.
+const bigM = 4.0
+
+// Meet takes note of another plant on the property: the one whose roots go furthest is the neighbour to be asked about.
+func (a *Around) Meet(e catalogue.Entry, heightM, spreadM float64) {
+	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && heightM >= bigM && e.Thirst != "low" && spreadM*e.RootReach > a.ReachM {
+		a.Thirsty, a.ReachM = e.Common, spreadM*e.RootReach
+	}
 }

@@ -254,6 +254,8 @@ type Prognosis struct {
 	SeasonsHigh int     `json:"seasons_high"`
 	Chance      float64 `json:"chance" doc:"Chance that it gets there, 0 to 1"`
 	Text        string  `json:"text"`
+
+	Heights []float64 `json:"heights" doc:"How tall it is foretold to be at the end of each season to come, m, until it looks right again"`
 }
 
 // Answer is the verdict with all it rests on.

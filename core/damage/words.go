@@ -243,6 +243,9 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 			fmt.Sprintf("No leaf%s by %s: what has not shown is dead.", above, a.Patience.Words()))
 	}
 	a.Prognosis = prognosis(q, a, e, d)
+	if a.Prognosis.Heights == nil {
+		a.Prognosis.Heights = []float64{}
+	}
 	a.Reasons = reasons(q, a, s)
 	a.Cautions = cautions(q, d)
 }
@@ -303,12 +306,12 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 		return Prognosis{Text: "No prognosis before the checks."}
 	case Lift:
 		c := round(q.Plant.liftedLives(), 0.01)
-		return Prognosis{1, 2, c, fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
+		return Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
 	case Regraft:
 		if e.girdle.whole {
-			return Prognosis{1, 3, 0.5, "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
+			return Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
 		}
-		return Prognosis{3, 5, 0.6, "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
+		return Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
 	case MakeSafe:
 		return Prognosis{Text: "No prognosis before it is safe to look closer."}
 	case Replace:
@@ -316,32 +319,32 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	case CutToBase:
 		keep, lost, alive = a.Verdict.CutM, 1, 1-CrownMisread
 		if sp.LeafSeason == catalogue.Herbaceous {
-			return Prognosis{1, 1, alive, "Full size again within the season, from the crown."}
+			return Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: alive, Text: "Full size again within the season, from the crown."}
 		}
 	case CutBack, TipBack:
 		keep = a.Verdict.CutM
 	case Leave:
 		switch g := e.girdle.share; {
 		case g >= healsUnder:
-			return Prognosis{2, 4, round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), "Grows less for two to four seasons, until the bark has closed."}
+			return Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}
 		case g > 0:
-			return Prognosis{1, 2, 0.95, "The bark closes from its edges in one or two seasons."}
+			return Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}
 		}
-		return Prognosis{0, 1, round(0.97, 0.01), "Looks right by summer."}
+		return Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}
 	case Wait:
 		if e.girdle.rules(d) && !e.girdle.whole {
-			return Prognosis{2, 5, round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
+			return Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
 		}
 	}
 	if e.rocking && q.Today < a.LookAgain && d.kind == TipBack {
-		return Prognosis{1, 1, 0.9, "Full size again within the season, if the crown is not rocked loose."}
+		return Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the season, if the crown is not rocked loose."}
 	}
 	if sp.Form == catalogue.Palm {
 		c := 0.3
 		if e.spear == "" {
 			c = 0.6
 		}
-		return Prognosis{1, 3, c, "If the growing point lives, new leaves come by late summer and the head fills in two to three seasons."}
+		return Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: c, Text: "If the growing point lives, new leaves come by late summer and the head fills in two to three seasons."}
 	}
 	mend := map[catalogue.Pruning]float64{catalogue.FromBase: 0.95, catalogue.OldWood: 0.9, catalogue.GreenWood: 0.55}[sp.HardPruning]
 	chance := alive * (1 - lost*(1-mend))
@@ -359,7 +362,7 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {
 		text += " It blooms on older wood: the coming bloom above the cut is lost."
 	}
-	return Prognosis{lo, hi, round(chance, 0.01), text}
+	return Prognosis{SeasonsLow: lo, SeasonsHigh: hi, Chance: round(chance, 0.01), Text: text, Heights: regrown(sp, keep, h, lost)}
 }
 
 func span(lo, hi int) string {

@@ -89,6 +89,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/outcomes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API v1 outcomes by ID */
+        delete: operations["delete-api-v1-outcomes-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Delete API v1 photos by ID */
+        delete: operations["delete-api-v1-photos-by-id"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/photos/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 photos by ID restore */
+        post: operations["post-api-v1-photos-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/pictures/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 pictures by hash */
+        get: operations["list-api-v1-pictures-by-hash"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plants": {
         parameters: {
             query?: never;
@@ -126,6 +194,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plants/{id}/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Post API v1 plants by ID outcomes */
+        post: operations["post-api-v1-plants-by-id-outcomes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plants/{id}/restore": {
         parameters: {
             query?: never;
@@ -137,6 +222,23 @@ export interface paths {
         put?: never;
         /** Post API v1 plants by ID restore */
         post: operations["post-api-v1-plants-by-id-restore"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plants/{id}/story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Get API v1 plants by ID story */
+        get: operations["get-api-v1-plants-by-id-story"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -189,6 +291,23 @@ export interface paths {
         };
         /** Get API v1 properties by ID event */
         get: operations["get-api-v1-properties-by-id-event"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List API v1 properties by ID labels pdf */
+        get: operations["list-api-v1-properties-by-id-labels-pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -591,6 +710,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/walks/{id}/plants/{plant}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a picture taken at a plant */
+        post: operations["post-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/walks/{id}/plants/{plant}/verdict": {
         parameters: {
             query?: never;
@@ -814,11 +950,17 @@ export interface components {
         DamageAnswer: {
             boundary: components["schemas"]["DamageBoundary"];
             bud_survival: components["schemas"]["DamageBuds"];
+            /** @description After-care, in the order of its days */
+            care: components["schemas"]["DamageCare"][] | null;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
             /** @description What would change the verdict */
             changes: string[] | null;
+            /** @description Where the verdict leaves it to the owner: the ways open, each of which can be accepted */
+            choices: components["schemas"]["DamageChoice"][] | null;
             do: string[] | null;
             dont: string[] | null;
+            /** @description How it compares with its kind on the property; absent with fewer than three others */
+            fellows?: components["schemas"]["DamageComparison"];
             jobs: components["schemas"]["Job"][] | null;
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -835,6 +977,10 @@ export interface components {
             patience_date: string;
             prognosis: components["schemas"]["DamagePrognosis"];
             reasons: components["schemas"]["DamageReason"][] | null;
+            /** @description What a sample says of the rest of the group */
+            rest?: components["schemas"]["DamageRest"];
+            /** @description What the spot may be doing to it; absent where nothing points to the spot */
+            spot?: components["schemas"]["DamageSpotFinding"];
             verdict: components["schemas"]["DamageVerdict"];
         };
         DamageBoundary: {
@@ -866,34 +1012,91 @@ export interface components {
             /** Format: double */
             share: number;
         };
-        DamageCheck: {
+        DamageCare: {
             /**
              * Format: int64
-             * @description bud_rub: buds that broke off
+             * @description 0: once
+             */
+            every_days: number;
+            /** Format: date */
+            from: string;
+            /** @enum {string} */
+            kind: "feed" | "water" | "mulch" | "shade" | "fruit" | "protect" | "guard" | "weigh";
+            text: string;
+            /** Format: date */
+            to: string;
+        };
+        DamageCheck: {
+            /**
+             * Format: double
+             * @description bark_ring and split_bark: share of the girth, 0 to 1; tip_dead: length, m; spot about roots: distance, m
+             */
+            amount?: number;
+            /**
+             * Format: int64
+             * @description bud_rub: buds that broke off; sample: plants unlike it
              */
             broke?: number;
             /**
              * Format: double
-             * @description Where on the plant, m above ground; not for crown, spear and danger
+             * @description Where on the plant, m above ground: bud_rub, scratch, shoot, leaf, bark_ring, split_bark
              */
             height_m?: number;
             /**
              * Format: int64
-             * @description bud_rub: buds that held
+             * @description bud_rub: buds that held; sample: plants like the one checked
              */
             held?: number;
             /**
              * @description What was done
              * @enum {string}
              */
-            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "spear" | "danger";
+            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "bark_ring" | "split_bark" | "tip_dead" | "leaf" | "base" | "spear" | "head" | "danger" | "spot" | "sample" | "not_looked";
             /**
              * @description shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown
              * @enum {string}
              */
             leaf?: "true" | "rootstock" | "unknown" | "";
-            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; spear: held, pulled; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted */
+            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; bark_ring: bridge, no_bridge; split_bark: tight, loose; leaf: healthy, scorched_margin, bleached, bronzed, dropped, clinging; base: sound, rocking, soft_bark; spear: held, pulled; head: green, browned, collapsed; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted; spot: the question; not_looked: the kind of check */
             result?: string;
+            /**
+             * @description spot: the answer
+             * @enum {string}
+             */
+            seen?: "yes" | "no" | "";
+        };
+        DamageChoice: {
+            /** @description The verdict it comes to */
+            kind: string;
+            text: string;
+        };
+        DamageComparison: {
+            /**
+             * Format: double
+             * @description That a sound plant among these would differ as much, 0 to 1
+             */
+            chance: number;
+            /**
+             * Format: int64
+             * @description Plants it was compared with
+             */
+            others: number;
+            /**
+             * Format: double
+             * @description Its height, m, or the share of its crown that is lost
+             */
+            own: number;
+            text: string;
+            /**
+             * Format: double
+             * @description The same of its fellows: the middle one
+             */
+            usual: number;
+            /**
+             * @description In what it differs beyond chance; empty where it does not
+             * @enum {string}
+             */
+            what: "size" | "damage" | "";
         };
         DamageIn: {
             /**
@@ -908,6 +1111,11 @@ export interface components {
              * @description Today when absent
              */
             date?: string;
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             /**
              * Format: double
              * @description Height of the graft, m
@@ -934,6 +1142,13 @@ export interface components {
              * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
              */
             shelter?: number;
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
             /**
@@ -941,6 +1156,10 @@ export interface components {
              * @description 0 shade to 1 sun all day; 0.6 when absent
              */
             sun?: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
             /**
              * Format: int64
              * @description Since it was planted
@@ -953,6 +1172,8 @@ export interface components {
              * @description Chance that it gets there, 0 to 1
              */
             chance: number;
+            /** @description How tall it is foretold to be at the end of each season to come, m, until it looks right again */
+            heights: number[] | null;
             /** Format: int64 */
             seasons_high: number;
             /**
@@ -972,6 +1193,57 @@ export interface components {
              */
             weight: number;
         };
+        DamageRest: {
+            /**
+             * Format: int64
+             * @description Of those looked at, like the one that was checked
+             */
+            alike: number;
+            /** Format: int64 */
+            high: number;
+            /** Format: int64 */
+            looked: number;
+            /**
+             * Format: int64
+             * @description Of the rest, likely so: at least, four times in five
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description Plants kept as one
+             */
+            of: number;
+            text: string;
+        };
+        DamageSpotFinding: {
+            /** @description What to answer next; absent when all was answered */
+            next?: components["schemas"]["DamageSpotQuestion"];
+            /** @description The likelier first */
+            reasons: components["schemas"]["DamageSpotReason"][] | null;
+            text: string;
+        };
+        DamageSpotQuestion: {
+            /** @description It asks for a distance in m */
+            distance: boolean;
+            key: string;
+            /**
+             * Format: double
+             * @description How far roots are taken to go, m: nearer than that speaks for them
+             */
+            reach_m?: number;
+            text: string;
+        };
+        DamageSpotReason: {
+            /**
+             * Format: double
+             * @description 0 to 1; the chances of all with that of none of them sum to 1
+             */
+            chance: number;
+            key: string;
+            /** @description What helps */
+            mend: string;
+            name: string;
+        };
         DamageSuggestion: {
             /** Format: int64 */
             buds?: number;
@@ -989,7 +1261,7 @@ export interface components {
             /** @description Where the cut goes, in words */
             cut_to: string;
             /** @enum {string} */
-            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "regraft or replace" | "replace" | "make safe first";
+            kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "regraft or replace" | "replace" | "lift and shelter" | "make safe first";
             sentence: string;
             /**
              * Format: double
@@ -1025,7 +1297,7 @@ export interface components {
             cut_m?: number;
             /** @enum {string} */
             decision: "accepted" | "overruled" | "not now";
-            /** @description overruled: the verdict in its place */
+            /** @description overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open */
             kind?: string;
             /** @description overruled: why */
             note?: string;
@@ -1191,6 +1463,56 @@ export interface components {
             /** @description The data is the made-up sample */
             sample: boolean;
         };
+        FoundIn: {
+            /**
+             * Format: int64
+             * @description The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent.
+             */
+            base?: number;
+            checks: components["schemas"]["DamageCheck"][] | null;
+            note?: string;
+        };
+        FoundOut: {
+            boundary: components["schemas"]["DamageBoundary"];
+            bud_survival: components["schemas"]["DamageBuds"];
+            /** @description After-care, in the order of its days */
+            care: components["schemas"]["DamageCare"][] | null;
+            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            /** @description What would change the verdict */
+            changes: string[] | null;
+            /** @description Where the verdict leaves it to the owner: the ways open, each of which can be accepted */
+            choices: components["schemas"]["DamageChoice"][] | null;
+            do: string[] | null;
+            dont: string[] | null;
+            /** @description How it compares with its kind on the property; absent with fewer than three others */
+            fellows?: components["schemas"]["DamageComparison"];
+            jobs: components["schemas"]["Job"][] | null;
+            leaf_out: components["schemas"]["SeasonBand"];
+            /**
+             * Format: date
+             * @description Empty when no further look is needed
+             */
+            look_again: string;
+            /** @description The check that would tell most; absent when no check can change the verdict */
+            next_check?: components["schemas"]["DamageSuggestion"];
+            /**
+             * Format: date
+             * @description By this day a living plant would show leaf
+             */
+            patience_date: string;
+            prognosis: components["schemas"]["DamagePrognosis"];
+            reasons: components["schemas"]["DamageReason"][] | null;
+            /** @description What a sample says of the rest of the group */
+            rest?: components["schemas"]["DamageRest"];
+            /**
+             * Format: int64
+             * @description The kept look's
+             */
+            rev: number;
+            /** @description What the spot may be doing to it; absent where nothing points to the spot */
+            spot?: components["schemas"]["DamageSpotFinding"];
+            verdict: components["schemas"]["DamageVerdict"];
+        };
         Frame: {
             counts: components["schemas"]["Counts"];
             firm: components["schemas"]["Firm"];
@@ -1329,6 +1651,11 @@ export interface components {
              */
             base_mm?: number;
             /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
+            /**
              * Format: double
              * @description Its mature height when absent, m
              */
@@ -1344,6 +1671,13 @@ export interface components {
              * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
              */
             shelter?: number;
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
             /**
@@ -1351,6 +1685,10 @@ export interface components {
              * @description 0 shade to 1 sun all day; 0.6 when absent
              */
             sun?: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
         };
         Job: {
             after: components["schemas"]["JobGap"][] | null;
@@ -1513,6 +1851,19 @@ export interface components {
             /** Format: int64 */
             next: number;
         };
+        Look: {
+            checks: components["schemas"]["DamageCheck"][] | null;
+            note: string;
+            /** Format: int64 */
+            plant_id: number;
+            /**
+             * Format: int64
+             * @description Writes so far; a later write says which it is based on
+             */
+            rev: number;
+            /** Format: int64 */
+            walk_id: number;
+        };
         LookGroup: {
             /** @description The most pressing first */
             looks: components["schemas"]["PlantOut"][] | null;
@@ -1531,45 +1882,6 @@ export interface components {
             property: string;
             /** Format: int64 */
             property_id: number;
-        };
-        LookOut: {
-            /** @enum {string} */
-            by: "cold" | "drying wind" | "heat" | "gale" | "standing water" | "";
-            /**
-             * Format: date
-             * @description Of the event's peak
-             */
-            day: string;
-            /**
-             * Format: double
-             * @description Share of the height expected dead from the tips
-             */
-            dieback: number;
-            /** @enum {string} */
-            event: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
-            /**
-             * @description What is hurt worst
-             * @enum {string}
-             */
-            expected: "wood" | "buds" | "leaves" | "new shoots" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
-            reason: string;
-            /**
-             * Format: double
-             * @description Severity times what looking now is worth: the list is ordered by it
-             */
-            score: number;
-            /**
-             * Format: double
-             * @description 0 unhurt to 1 lost
-             */
-            severity: number;
-            /**
-             * Format: double
-             * @description Thickest wood likely killed, mm
-             */
-            thickest_mm: number;
-            /** @description Hurt enough to be looked at */
-            worth: boolean;
         };
         Lookout: {
             /** @description Jobs without a day whose window closes within a fortnight */
@@ -1609,6 +1921,21 @@ export interface components {
         NormalsRead: {
             normals: components["schemas"]["SeasonNormal"][] | null;
         };
+        OutcomeIn: {
+            /**
+             * Format: double
+             * @description How tall it is, m, if measured
+             */
+            height_m?: number;
+            note?: string;
+            /**
+             * @description right: looks right again or crops; alive: on its way
+             * @enum {string}
+             */
+            state: "right" | "alive" | "dead";
+            /** Format: int64 */
+            verdict_id: number;
+        };
         PackTaken: {
             /** @description Ids that were not in the book */
             added: string[] | null;
@@ -1617,10 +1944,38 @@ export interface components {
             /** @description Ids whose entry stood there already */
             same: string[] | null;
         };
-        PlantChecks: {
-            checks: components["schemas"]["DamageCheck"][] | null;
+        Photo: {
+            /**
+             * Format: date
+             * @description Of the walk
+             */
+            day: string;
+            hash: string;
+            /**
+             * Format: int64
+             * @description px
+             */
+            height: number;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: double
+             * @description Only where the user wanted the place kept
+             */
+            latitude?: number;
+            /** Format: double */
+            longitude?: number;
             /** Format: int64 */
             plant_id: number;
+            /** @description Time it was taken; only where the user wanted it kept */
+            taken?: string;
+            /** Format: int64 */
+            walk_id: number;
+            /**
+             * Format: int64
+             * @description px
+             */
+            width: number;
         };
         PlantIn: {
             /**
@@ -1633,6 +1988,11 @@ export interface components {
              * @description 1 when absent
              */
             count?: number;
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             /**
              * Format: double
              * @description Height of the graft, m
@@ -1666,6 +2026,13 @@ export interface components {
              * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
              */
             shelter?: number;
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
             /**
@@ -1693,6 +2060,10 @@ export interface components {
              * @description When changing: the version the change is based on
              */
             version?: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
         };
         PlantOut: {
             /**
@@ -1709,6 +2080,11 @@ export interface components {
             count: number;
             /** @description A verdict stands that is no older than the event that asks for a look */
             decided: boolean;
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             form: string;
             /** @description Whether its kind is grafted, and how the rootstock's leaf differs */
             graft: components["schemas"]["CatalogueGraft"];
@@ -1724,7 +2100,7 @@ export interface components {
             /** @description Where it stands, or what the client calls it */
             label: string;
             /** @description Why to look at it after the events of the last months */
-            look?: components["schemas"]["LookOut"];
+            look?: components["schemas"]["ReasonToLook"];
             mulched: boolean;
             note: string;
             /**
@@ -1745,6 +2121,13 @@ export interface components {
              * @description From wind: 0 open to 1 wholly sheltered
              */
             shelter: number;
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
             /** Format: double */
@@ -1768,14 +2151,14 @@ export interface components {
             verdict?: components["schemas"]["Decision"];
             /** Format: int64 */
             version: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
         };
         PlantsTaken: {
             /** @description Ids of the new plants, in the order of the file */
             added: number[] | null;
-        };
-        "Post-api-v1-walksRequest": {
-            /** Format: int64 */
-            property_id: number;
         };
         PropertyIn: {
             address?: string;
@@ -1788,6 +2171,11 @@ export interface components {
              * @description Moves the climate type to this height
              */
             elevation_m?: number;
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             /** Format: double */
             latitude?: number;
             /** Format: double */
@@ -1796,6 +2184,13 @@ export interface components {
             note?: string;
             /** @description How the place differs from the open country */
             site?: components["schemas"]["SeasonSite"];
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
             /**
              * Format: double
              * @description The client's weight: 1 ordinary (when absent), 2 first, 0.5 last
@@ -1806,6 +2201,10 @@ export interface components {
              * @description When changing: the version the change is based on
              */
             version?: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
             /** @description Time zone; the climate type's when absent */
             zone?: string;
         };
@@ -1817,6 +2216,11 @@ export interface components {
             /** @description The climate on its site */
             climate_here: components["schemas"]["SeasonClimate"];
             climate_type: string;
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             /** @description Of the climate on its site */
             hardiness_zone: string;
             /** Format: int64 */
@@ -1831,13 +2235,24 @@ export interface components {
             plants: number;
             site: components["schemas"]["SeasonSite"];
             /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /** @enum {string} */
+            soil?: "sand" | "loam" | "clay" | "";
+            /**
              * Format: double
              * @description The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last
              */
             value: number;
             /** Format: int64 */
             version: number;
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
             weather_source: string;
+            /** @description Water stands there after rain */
+            wet?: boolean;
             /** @description Time zone, IANA name */
             zone: string;
         };
@@ -1854,15 +2269,51 @@ export interface components {
             /** Format: date */
             day: string;
         };
-        "Put-api-v1-walks-by-id-plants-by-plant-checksRequest": {
-            checks: components["schemas"]["DamageCheck"][] | null;
-        };
         PutOut: {
             /** Format: int64 */
             cost: number;
             job: components["schemas"]["Lane"];
             parts: components["schemas"]["JobPart"][] | null;
             warnings: string[] | null;
+        };
+        ReasonToLook: {
+            /** @enum {string} */
+            by: "cold" | "drying wind" | "heat" | "gale" | "standing water" | "";
+            /**
+             * Format: date
+             * @description Of the event's peak
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description Share of the height expected dead from the tips
+             */
+            dieback: number;
+            /** @enum {string} */
+            event: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
+            /**
+             * @description What is hurt worst
+             * @enum {string}
+             */
+            expected: "wood" | "buds" | "leaves" | "new shoots" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
+            reason: string;
+            /**
+             * Format: double
+             * @description Severity times what looking now is worth: the list is ordered by it
+             */
+            score: number;
+            /**
+             * Format: double
+             * @description 0 unhurt to 1 lost
+             */
+            severity: number;
+            /**
+             * Format: double
+             * @description Thickest wood likely killed, mm
+             */
+            thickest_mm: number;
+            /** @description Hurt enough to be looked at */
+            worth: boolean;
         };
         RoundDay: {
             /** Format: date */
@@ -2319,6 +2770,79 @@ export interface components {
             /** Format: double */
             wind_ms?: number;
         };
+        Story: {
+            /** @description That stand */
+            jobs: components["schemas"]["Lane"][] | null;
+            /** @description What was found last, judged today; without any check what the weather leads to expect */
+            now: components["schemas"]["DamageAnswer"];
+            plant: components["schemas"]["PlantOut"];
+            /** @description How it turned out, the newest first */
+            turned: components["schemas"]["StoryOutcome"][] | null;
+            /** @description The newest first */
+            walks: components["schemas"]["StoryWalk"][] | null;
+        };
+        StoryOutcome: {
+            /** @enum {string} */
+            as: "as foretold" | "better" | "slower" | "worse" | "as feared" | "too early";
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description How tall it was, m; 0 not measured
+             */
+            height_m: number;
+            /** Format: int64 */
+            id: number;
+            /** @description The verdict */
+            kind: string;
+            note: string;
+            /** Format: int64 */
+            plant_id: number;
+            /**
+             * Format: int64
+             * @description Growing seasons since the verdict
+             */
+            seasons: number;
+            /** @enum {string} */
+            state: "right" | "alive" | "dead";
+            text: string;
+            /** Format: int64 */
+            verdict_id: number;
+        };
+        StoryVerdict: {
+            boundary: components["schemas"]["DamageBoundary"];
+            /** Format: date */
+            day: string;
+            /** @enum {string} */
+            decision: "accepted" | "overruled" | "not now";
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            note: string;
+            /** Format: int64 */
+            plant_id: number;
+            prognosis: components["schemas"]["DamagePrognosis"];
+            sentence: string;
+            /** Format: int64 */
+            walk_id: number;
+        };
+        StoryWalk: {
+            checks: components["schemas"]["DamageCheck"][] | null;
+            /** Format: date */
+            day: string;
+            note: string;
+            photos: components["schemas"]["Photo"][] | null;
+            /** Format: int64 */
+            plant_id: number;
+            /**
+             * Format: int64
+             * @description Writes so far; a later write says which it is based on
+             */
+            rev: number;
+            verdicts: components["schemas"]["StoryVerdict"][] | null;
+            /** Format: int64 */
+            walk_id: number;
+        };
         Tick: {
             /** Format: date */
             day: string;
@@ -2328,12 +2852,22 @@ export interface components {
              */
             sum: number;
         };
+        WalkIn: {
+            /**
+             * Format: date
+             * @description Of a walk that was noted elsewhere and is entered later; today when absent
+             */
+            day?: string;
+            /** Format: int64 */
+            property_id: number;
+        };
         WalkOut: {
-            checks: components["schemas"]["PlantChecks"][] | null;
             /** Format: date */
             day: string;
             /** Format: int64 */
             id: number;
+            looks: components["schemas"]["Look"][] | null;
+            photos: components["schemas"]["Photo"][] | null;
             /** Format: int64 */
             property_id: number;
         };
@@ -2514,6 +3048,126 @@ export interface operations {
             };
         };
     };
+    "delete-api-v1-outcomes-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "delete-api-v1-photos-by-id": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-api-v1-photos-by-id-restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-pictures-by-hash": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "get-api-v1-plants": {
         parameters: {
             query?: {
@@ -2680,6 +3334,44 @@ export interface operations {
             };
         };
     };
+    "post-api-v1-plants-by-id-outcomes": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutcomeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "post-api-v1-plants-by-id-restore": {
         parameters: {
             query?: never;
@@ -2698,6 +3390,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlantOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-plants-by-id-story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Story"];
                 };
             };
             /** @description Error */
@@ -2896,6 +3619,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EventChart"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "list-api-v1-properties-by-id-labels-pdf": {
+        parameters: {
+            query: {
+                /** @description Address this program is reached at from the garden; the codes open it */
+                site: string;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Error */
@@ -3679,7 +4438,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Post-api-v1-walksRequest"];
+                "application/json": components["schemas"]["WalkIn"];
             };
         };
         responses: {
@@ -3737,7 +4496,10 @@ export interface operations {
     "put-api-v1-walks-by-id-plants-by-plant-checks": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
             path: {
                 id: number;
                 plant: number;
@@ -3746,7 +4508,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Put-api-v1-walks-by-id-plants-by-plant-checksRequest"];
+                "application/json": components["schemas"]["FoundIn"];
             };
         };
         responses: {
@@ -3756,7 +4518,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DamageAnswer"];
+                    "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "post-photo": {
+        parameters: {
+            query?: {
+                /** @description When it was taken, if that is to be kept */
+                taken?: string;
+                /** @description Where, if that is to be kept */
+                latitude?: number;
+                longitude?: number;
+                /** @description The place is given and to be kept */
+                here?: boolean;
+            };
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                id: number;
+                plant: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photo"];
                 };
             };
             /** @description Error */

@@ -1,0 +1,108 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"errors"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"regexp"
+)
+
+// Photo is a picture taken at a plant on a walk. The picture lies in the data folder under its hash.
+type Photo struct {
+	ID        int64    `db:"id" json:"id"`
+	WalkID    int64    `db:"walk_id" json:"walk_id"`
+	PlantID   int64    `db:"plant_id" json:"plant_id"`
+	Day       string   `db:"day" json:"day" format:"date" doc:"Of the walk"`
+	Hash      string   `db:"hash" json:"hash"`
+	Width     int      `db:"width" json:"width" doc:"px"`
+	Height    int      `db:"height" json:"height" doc:"px"`
+	Taken     string   `db:"taken" json:"taken,omitempty" doc:"Time it was taken; only where the user wanted it kept"`
+	Latitude  *float64 `db:"latitude" json:"latitude,omitempty" doc:"Only where the user wanted the place kept"`
+	Longitude *float64 `db:"longitude" json:"longitude,omitempty"`
+}
+
+const selectPhoto = `SELECT f.id, f.walk_id, f.plant_id, w.day, f.hash, f.width, f.height, f.taken, f.latitude, f.longitude FROM photo f JOIN walk w ON w.id = f.walk_id WHERE f.removed_at IS NULL AND `
+
+// WalkPhotos are those of a walk, PlantPhotos those of a plant; the oldest first.
+func (s *Store) WalkPhotos(ctx context.Context, walk int64) ([]Photo, error) {
+	return many[Photo](ctx, s.read, selectPhoto+`f.walk_id = ? ORDER BY f.id`, walk)
+}
+
+// PlantPhotos are a plant's.
+func (s *Store) PlantPhotos(ctx context.Context, plant int64) ([]Photo, error) {
+	return many[Photo](ctx, s.read, selectPhoto+`f.plant_id = ? ORDER BY w.day, f.id`, plant)
+}
+
+// AddPhoto keeps the record of a picture that is on the disk already.
+func (tx Tx) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO photo (walk_id, plant_id, hash, width, height, taken, latitude, longitude)
+		SELECT w.id, p.id, :hash, :width, :height, :taken, :latitude, :longitude FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL
+		WHERE w.id = :walk_id AND p.id = :plant_id`, p)
+	if err != nil {
+		return p, err
+	}
+	if n, err := res.RowsAffected(); err != nil || n == 0 {
+		return p, errors.Join(err, ErrNotFound)
+	}
+	id, err := res.LastInsertId()
+	if err != nil {
+		return p, err
+	}
+	return one[Photo](ctx, tx, selectPhoto+`f.id = ?`, id)
+}
+
+// RemovePhoto takes a photo out of sight, or brings it back. The picture stays.
+func (tx Tx) RemovePhoto(ctx context.Context, id int64, remove bool) error {
+	if remove {
+		return tx.touch(ctx, `UPDATE photo SET removed_at = datetime('now') WHERE id = ? AND removed_at IS NULL`, id)
+	}
+	return tx.touch(ctx, `UPDATE photo SET removed_at = NULL WHERE id = ?`, id)
+}
+
+var hashed = regexp.MustCompile(`^[0-9a-f]{64}$`)
+
+func (s *Store) picture(hash string) string {
+	return filepath.Join(s.folder, "photos", hash[:2], hash+".jpg")
+}
+
+// KeepPicture writes a picture under its hash, whole or not at all. One that is there already is left as it is.
+func (s *Store) KeepPicture(jpeg []byte) (hash string, err error) {
+	sum := sha256.Sum256(jpeg)
+	hash = hex.EncodeToString(sum[:])
+	file := s.picture(hash)
+	if _, err := os.Stat(file); err == nil {
+		return hash, nil
+	}
+	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {
+		return "", err
+	}
+	tmp, err := os.CreateTemp(filepath.Dir(file), "new-*")
+	if err != nil {
+		return "", err
+	}
+	_, err = tmp.Write(jpeg)
+	err = errors.Join(err, tmp.Sync(), tmp.Close())
+	if err == nil {
+		err = os.Rename(tmp.Name(), file)
+	}
+	if err != nil {
+		return "", errors.Join(err, os.Remove(tmp.Name()))
+	}
+	return hash, nil
+}
+
+// Picture reads a kept picture.
+func (s *Store) Picture(hash string) ([]byte, error) {
+	if !hashed.MatchString(hash) {
+		return nil, ErrNotFound
+	}
+	b, err := os.ReadFile(s.picture(hash))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, ErrNotFound
+	}
+	return b, err
+}
