@@ -4,6 +4,7 @@ package api
 import (
 	"io/fs"
 	"log/slog"
+	"mime"
 	"net/http"
 	"reflect"
 	"strings"
@@ -46,6 +47,7 @@ type Server struct {
 func init() {
 	// The words of refusals, for people.
 	validation.MsgExpectedRFC3339Date = "want a day of the calendar as YYYY-MM-DD"
+	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json")
 }
 
 // Version is what the program answers for itself.
@@ -124,6 +126,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 	huma.Post(api, "/api/v1/walks", s.startWalk)
 	huma.Get(api, "/api/v1/walks/{id}", s.walk)
 	huma.Put(api, "/api/v1/walks/{id}/plants/{plant}/checks", s.keepLook)
+	huma.Get(api, "/api/v1/walks/{id}/plants/{plant}/verdict", s.tellLook)
 	huma.Post(api, "/api/v1/walks/{id}/plants/{plant}/verdict", s.decide)
 	huma.Register(api, huma.Operation{OperationID: "post-photo", Method: http.MethodPost, Path: "/api/v1/walks/{id}/plants/{plant}/photos",
 		Summary: "Keep a picture taken at a plant", MaxBodyBytes: -1}, s.addPhoto)
@@ -172,7 +175,7 @@ func (s *Server) logged(next http.Handler) http.Handler {
 func (s *Server) files() http.Handler {
 	fileServer := http.FileServerFS(s.Files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		w.Header().Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'")
+		w.Header().Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'")
 		w.Header().Set("X-Content-Type-Options", "nosniff")
 		if strings.HasPrefix(r.URL.Path, "/assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")

@@ -191,7 +191,25 @@ type FoundIn struct {
 // FoundOut is the verdict what was found comes to.
 type FoundOut struct {
 	damage.Answer
-	Rev int `json:"rev" doc:"The kept look's"`
+	Rev   int            `json:"rev" doc:"The kept look's"`
+	Found []damage.Check `json:"found" doc:"The checks that are kept"`
+	Note  string         `json:"note"`
+}
+
+// tellLook is the verdict of what is kept of a plant on a walk.
+func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[FoundOut], error) {
+	what := "plant on this walk"
+	l, err := s.Store.Look(ctx, in.ID, in.Plant)
+	if err != nil {
+		return nil, s.problem(ctx, what, err)
+	}
+	q, _, err := s.question(ctx, *in, l.Checks)
+	if err != nil {
+		return nil, s.problem(ctx, what, err)
+	}
+	o := FoundOut{Rev: l.Rev, Found: l.Checks, Note: l.Note}
+	o.Answer, err = damage.Judge(q)
+	return out(o), s.problem(ctx, what, err)
 }
 
 // keepLook keeps what was found at a plant and answers the verdict it forms.
@@ -205,7 +223,7 @@ func (s *Server) keepLook(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, what, err)
 	}
-	o := FoundOut{}
+	o := FoundOut{Found: in.Body.Checks, Note: in.Body.Note}
 	if o.Answer, err = damage.Judge(q); err == nil {
 		var l store.Look
 		l, err = store.Once(ctx, s.Store, in.of(fmt.Sprintf("look at %d on %d", in.Plant, w.ID)), func(tx store.Tx) (store.Look, error) {
@@ -255,7 +273,7 @@ func (s *Server) decide(ctx context.Context, in *struct {
 		}
 	}
 	a, err := damage.Judge(q)
-	if err == nil && b.Decision == "accepted" && b.Kind != "" && b.Kind != a.Verdict.Kind {
+	if err == nil && b.Decision == "accepted" && b.Kind != "" {
 		i := slices.IndexFunc(a.Choices, func(c damage.Choice) bool { return c.Kind == b.Kind })
 		if i < 0 {
 			return nil, s.problem(ctx, what, refuse("kind", b.Kind, "is not among the choices this verdict leaves open"))

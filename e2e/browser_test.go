@@ -52,7 +52,11 @@ type server struct {
 // start runs a command of the program ("demo" or "serve") and waits until it answers.
 func start(t testing.TB, command, data string, args ...string) *server {
 	t.Helper()
-	addr := freeAddress(t)
+	return startAt(t, freeAddress(t), command, data, args...)
+}
+
+func startAt(t testing.TB, addr, command, data string, args ...string) *server {
+	t.Helper()
 	s := &server{t: t, url: "http://" + addr, data: data}
 	s.cmd = exec.Command(program, append([]string{command, "--addr", addr, "--data", data}, args...)...)
 	log, err := os.Create(filepath.Join(t.TempDir(), "log"))
@@ -311,6 +315,7 @@ func (b *browser) press(role, name string) {
 		if b.eval("window.pressed") != false {
 			return
 		}
+		b.eval(quoted(role, name) + "?.scrollIntoView({block: 'center'})") // from under a bar that stays in sight
 		time.Sleep(50 * time.Millisecond)
 	}
 	b.t.Fatalf("press %s %q: it never lay under the pointer", role, name)

@@ -27,7 +27,10 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.press("link", "Villa Lumera")
 	b.see("By the boathouse steps")
 	b.press("link", "Common camellia")
+	b.see("Nobody has looked at it yet")
+	b.press("link", "Walk to it")
 	b.see("Nothing has been checked yet")
+	b.until("the first check", "!document.querySelector('main').innerText.includes('Accept anew')")
 
 	for range 3 {
 		b.press("button", "Bud broke")
@@ -118,8 +121,10 @@ func TestKeys(t *testing.T) {
 	b.typeText("priory camellia")
 	b.see("Common camellia, Chapel door")
 	b.key("Enter")
-	b.see("Nothing has been checked yet")
+	b.see("Nobody has looked at it yet")
 	b.until("the search closed", "!document.querySelector('dialog[open]')")
+	b.key("w")
+	b.see("What would change it")
 	b.key("b")
 	b.key("b")
 	b.key("b")

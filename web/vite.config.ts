@@ -1,9 +1,34 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
-  plugins: [svelte(), tailwindcss()],
-  build: { outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0 },
+  plugins: [
+    svelte(),
+    tailwindcss(),
+    VitePWA({
+      strategies: 'injectManifest',
+      srcDir: 'src',
+      filename: 'sw.ts',
+      injectRegister: false,
+      injectManifest: { globPatterns: ['**/*.{js,css,html,svg,woff2,png}'] },
+      manifest: {
+        name: 'Mezzadro',
+        short_name: 'Mezzadro',
+        description: 'The working record of a landscape maintenance firm',
+        start_url: '/#/walk',
+        display: 'standalone',
+        background_color: '#fbfaf5',
+        theme_color: '#fbfaf5',
+        icons: [
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+        ],
+      },
+    }),
+  ],
+  build: { outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 800 },
   server: { proxy: { '/api': 'http://127.0.0.1:8080' } },
 });

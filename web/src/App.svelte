@@ -9,6 +9,7 @@
   import Climate from './places/Climate.svelte';
   import Grounds from './places/Grounds.svelte';
   import Lookout from './places/Lookout.svelte';
+  import PlantPage from './places/PlantPage.svelte';
   import Rounds from './places/Rounds.svelte';
   import Walk from './places/Walk.svelte';
   import Year from './places/Year.svelte';
@@ -21,6 +22,7 @@
     '/grounds/:id/climate': Climate,
     '/grounds/:id?': Grounds,
     '/walk/:property?/:plant?': Walk,
+    '/plant/:id': PlantPage,
     '/year/:property?': Year,
     '/rounds/:job?': Rounds,
     '/almanac/:id?': Almanac,
@@ -52,7 +54,8 @@
     },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
-  const here = $derived('/' + (router.location.split('/')[1] || 'lookout'));
+  const section = (name: string) => (name === 'plant' ? 'grounds' : name);
+  const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 
   let finding = $state(false);
@@ -150,6 +153,11 @@
       </div>
     </nav>
     <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
+      {#if house.ondevice}
+        <p class="border-b border-sun bg-white px-4 py-1.5 text-[0.9375rem]" role="status">
+          <b>No connection.</b> What you see was read earlier and is kept on this device.
+        </p>
+      {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
       {#key house.today}<Router {routes} />{/key}
     </main>

@@ -14,12 +14,24 @@ export type Climate = Schemas['SeasonClimate'];
 
 export const api = createClient<paths>({ baseUrl: '/' });
 
+/** Whether the last answer came from this device, because the house could not be reached. */
+export const reach = { ondevice: (_is: boolean) => {} };
+api.use({
+  onResponse({ request, response }) {
+    if (request.method === 'GET') reach.ondevice(response.headers.has('X-From-Device'));
+  },
+});
+
 /** What the house said was wrong: a sentence, and the fields it names. */
 export class Problem extends Error {
   fields: Record<string, string> = {};
   status: number;
+  kept: unknown; // where another has written meanwhile: the record as it is kept now
 
-  constructor(status: number, body: { detail?: string; errors?: { location?: string; message?: string }[] | null } | undefined) {
+  constructor(
+    status: number,
+    body: { detail?: string; errors?: { location?: string; message?: string; value?: unknown }[] | null } | undefined,
+  ) {
     super(
       body?.detail ??
         (status === 0 ? 'The house cannot be reached. Nothing you entered is lost; try again.' : `The house answered ${status}.`),
@@ -29,6 +41,7 @@ export class Problem extends Error {
       const field = (e.location ?? '').replace(/^body\.?/, '');
       if (field && e.message) this.fields[field] = e.message;
     }
+    if (status === 409) this.kept = body?.errors?.[0]?.value;
     const named = Object.entries(this.fields);
     if (named.length) this.message = named.map(([f, m]) => `${f.replaceAll('_', ' ')}: ${m}`).join('; ');
   }

@@ -734,7 +734,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Get API v1 walks by ID plants by plant verdict */
+        get: operations["get-api-v1-walks-by-id-plants-by-plant-verdict"];
         put?: never;
         /** Post API v1 walks by ID plants by plant verdict */
         post: operations["post-api-v1-walks-by-id-plants-by-plant-verdict"];
@@ -1486,6 +1487,8 @@ export interface components {
             dont: string[] | null;
             /** @description How it compares with its kind on the property; absent with fewer than three others */
             fellows?: components["schemas"]["DamageComparison"];
+            /** @description The checks that are kept */
+            found: components["schemas"]["DamageCheck"][] | null;
             jobs: components["schemas"]["Job"][] | null;
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -1495,6 +1498,7 @@ export interface components {
             look_again: string;
             /** @description The check that would tell most; absent when no check can change the verdict */
             next_check?: components["schemas"]["DamageSuggestion"];
+            note: string;
             /**
              * Format: date
              * @description By this day a living plant would show leaf
@@ -4562,6 +4566,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Photo"];
+                };
+            };
+            /** @description Error */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "get-api-v1-walks-by-id-plants-by-plant-verdict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+                plant: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
                 };
             };
             /** @description Error */

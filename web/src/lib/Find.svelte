@@ -41,7 +41,7 @@
         const page = await ask(api.GET('/api/v1/plants', { params: { query: { limit: 1000, cursor } } }));
         out.push(
           ...(page.items ?? []).map((p: Plant) => ({
-            path: `/walk/${p.property_id}/${p.id}`,
+            path: `/plant/${p.id}`,
             what: `${p.common}, ${p.label}`,
             detail: `plant · ${p.property}`,
             text: `${p.common} ${p.botanical} ${p.label} ${p.property}`,

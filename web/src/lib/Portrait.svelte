@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Answer, Check } from '../api/client';
+  import { found } from './checks';
   import { metres } from './dates';
   import { halfWidth, outline, stems, type Form } from './portrait';
 
@@ -12,6 +13,7 @@
     checks?: Check[];
     graftM?: number; // height of the graft, 0 without one
     foretold?: boolean; // without checks, what the weather is expected to have done is drawn
+    grownM?: number; // how tall it is foretold to be: the rest of what it was is drawn as a ghost
     active?: number; // height the next check is made at, m
     box?: [number, number];
     onpick?: (heightM: number) => void;
@@ -25,6 +27,7 @@
     checks = [],
     graftM = 0,
     foretold = false,
+    grownM,
     active,
     box = [340, 400],
     onpick,
@@ -50,6 +53,7 @@
     'Z';
   const whole = $derived(shape(1));
   const known = $derived(answer !== undefined && (checks.length > 0 || foretold));
+  const living = $derived(shape(grownM === undefined ? 1 : Math.min(1, grownM / heightM)));
   const low = $derived(known ? answer!.boundary.low_m : heightM);
   const high = $derived(known ? answer!.boundary.high_m : heightM);
   const cut = $derived(answer?.verdict.cut_m ?? 0);
@@ -63,17 +67,7 @@
     for (const c of checks) {
       if (!c.height_m) continue;
       const said = at.get(c.height_m) ?? [];
-      if (c.kind === 'bud_rub') said.push(`${c.held ?? 0}/${(c.held ?? 0) + (c.broke ?? 0)} held`);
-      else
-        said.push(
-          c.kind === 'shoot'
-            ? c.leaf === 'rootstock'
-              ? 'rootstock'
-              : c.leaf === 'true'
-                ? 'true shoot'
-                : 'shoot'
-            : (c.result ?? ''),
-        );
+      said.push(found(c));
       at.set(c.height_m, said);
     }
     // Keep the words apart where heights lie close.
@@ -83,7 +77,12 @@
       .map(([h, said]) => {
         const y = Math.min(Y(h), last - 15);
         last = y;
-        return { h, y, said: said.join(', '), dead: said.every((s) => s === 'brown' || s.startsWith('0/')) };
+        return {
+          h,
+          y,
+          said: said.join(', '),
+          dead: said.every((s) => /^(brown|0\/|bark gone|leaves brown|split, loose)/.test(s)),
+        };
       });
   });
 
@@ -95,12 +94,14 @@
     onpick(Math.min(heightM, Math.max(grain, Math.round(m / grain) * grain)));
   }
   const words = $derived(
-    `${name}, ${metres(heightM)} high and ${metres(spreadM)} wide. ` +
+    `${name}, ${grownM === undefined ? metres(heightM) : `about ${metres(grownM)} of ${metres(heightM)}`} high and ${metres(spreadM)} wide. ` +
       (checks.length && answer
         ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. `
         : known
           ? `Not checked yet. Expected from the weather: alive up to ${metres(low)}, dead above ${metres(high)}. `
-          : 'Not checked yet. ') +
+          : grownM === undefined
+            ? 'Not checked yet. '
+            : '') +
       (graftM ? `Graft at ${metres(graftM)}. ` : '') +
       (cut ? `Cut at ${metres(cut)}. ` : '') +
       ticks.map((t) => `At ${metres(t.h)}: ${t.said}.`).join(' '),
@@ -116,7 +117,7 @@
   onclick={pick}
 >
   <defs>
-    <clipPath id="{id}-whole"><path d={whole} /></clipPath>
+    <clipPath id="{id}-whole"><path d={living} /></clipPath>
     <pattern id="{id}-dead" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
       <line x1="0" y1="0" x2="0" y2="7" stroke="#6b5640" stroke-width="1.7" />
     </pattern>
@@ -155,7 +156,8 @@
       />
     {/each}
   </g>
-  <path d={whole} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
+  <path d={living} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
+  {#if grownM !== undefined}<path d={whole} fill="none" stroke="var(--color-moss)" stroke-dasharray="2 5" />{/if}
   {#if graftM > 0}
     <path
       d="M{mid - 14} {Y(graftM) + 3}h28M{mid - 14} {Y(graftM) - 3}h28"

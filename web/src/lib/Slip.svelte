@@ -1,9 +1,17 @@
 <script lang="ts">
   import type { Answer } from '../api/client';
-  import { inWords, metres } from './dates';
+  import { brief, inWords, metres } from './dates';
   import { house } from './house.svelte';
 
-  let { answer, decided, palm = false }: { answer: Answer; decided?: string; palm?: boolean } = $props();
+  interface Props {
+    answer: Answer;
+    decided?: string;
+    palm?: boolean;
+    onspot?: (key: string, seen: 'yes' | 'no', amount?: number) => void;
+  }
+  let { answer, decided, palm = false, onspot }: Props = $props();
+  let distance = $state('');
+  const metresAway = $derived(Number(distance.replace(',', '.')));
 
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
 </script>
@@ -84,6 +92,63 @@
         <p class="mt-1 text-xs text-soft">Filled bar to the right speaks for life, open bar to the left for death.</p>
       {/if}
     </section>
+    {#if answer.spot}
+      <section class="border border-water p-2" aria-label="The spot">
+        <h3 class="text-sm font-semibold text-water">The spot</h3>
+        <p>{answer.spot.text}</p>
+        <ul class="mt-1 space-y-0.5 text-sm">
+          {#each (answer.spot.reasons ?? []).slice(0, 3) as r (r.key)}
+            <li class="grid grid-cols-[1fr_4rem_2.5rem] items-center gap-2">
+              <span>{r.name}</span>
+              <span class="h-2 bg-rule" aria-hidden="true"
+                ><span class="block h-full bg-water" style="width:{100 * r.chance}%"></span></span
+              >
+              <span class="text-right">{Math.round(100 * r.chance)} %</span>
+            </li>
+          {/each}
+        </ul>
+        {#if answer.spot.next && onspot}
+          {@const q = answer.spot.next}
+          <p class="mt-2 font-semibold">{q.text}</p>
+          <div class="mt-1 flex flex-wrap items-center gap-2">
+            {#if q.distance}
+              <label class="flex items-center gap-1"
+                ><input
+                  class="min-h-11 w-20 border border-gray-400 bg-white px-2"
+                  inputmode="decimal"
+                  aria-label="Distance to it (m)"
+                  bind:value={distance}
+                /> m</label
+              >
+              <button
+                class="min-h-11 border border-ink bg-white px-3"
+                disabled={!(metresAway > 0)}
+                onclick={() => (onspot(q.key, 'yes', metresAway), (distance = ''))}>Note it</button
+              >
+              <button class="min-h-11 border border-rule bg-white px-3" onclick={() => onspot(q.key, 'no')}>None near</button>
+            {:else}
+              <button class="min-h-11 border border-ink bg-white px-5" onclick={() => onspot(q.key, 'yes')}>Yes</button>
+              <button class="min-h-11 border border-ink bg-white px-5" onclick={() => onspot(q.key, 'no')}>No</button>
+            {/if}
+          </div>
+        {/if}
+      </section>
+    {/if}
+    {#if answer.care?.length}
+      <section>
+        <h3 class="text-sm font-semibold">After-care</h3>
+        <ul class="space-y-1">
+          {#each answer.care as c (c.kind)}
+            <li class="grid grid-cols-[4.5rem_1fr] gap-2">
+              <span class="text-sm text-soft"
+                >{brief(c.from)}{#if c.to !== c.from}&nbsp;–<br />{brief(c.to)}{/if}</span
+              >
+              <span>{c.text}</span>
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
     {#if answer.changes?.length}
       <section>
         <h3 class="text-sm font-semibold">What would change it</h3>

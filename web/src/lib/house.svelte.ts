@@ -1,12 +1,18 @@
 import { untrack } from 'svelte';
-import { api, ask, Problem, type Schemas } from '../api/client';
+import { api, ask, Problem, reach, type Schemas } from '../api/client';
 
 /** What every screen shares: the frame, messages at the foot, and the reading mode. */
 class House {
   frame = $state<Schemas['Frame'] | undefined>();
   notes = $state<{ id: number; text: string; bad: boolean; undo?: () => Promise<void> }[]>([]);
   glare = $state(localStorage.getItem('glare') === 'on');
+  ondevice = $state(false); // what was read last came from this device: the house cannot be reached
   #last = 0;
+
+  constructor() {
+    reach.ondevice = (is) => (this.ondevice = is);
+    setInterval(() => this.ondevice && void this.refresh(), 5000);
+  }
 
   get today(): string {
     return this.frame?.today ?? '';

@@ -300,6 +300,10 @@
             class="flex min-h-11 items-center text-sm underline"
             href="/api/v1/properties/{id}/plants.csv"
             download>Plants as a file</a
+          ><a
+            class="flex min-h-11 items-center text-sm underline"
+            href="/api/v1/properties/{id}/labels.pdf?site={encodeURIComponent(location.origin)}"
+            download>Labels to print</a
           >{/if}
       </div>
       {#if !plants.length}
@@ -321,14 +325,19 @@
             {#each found.slice(0, showing) as p (p.id)}
               <tr class="border-t border-rule hover:bg-sheet">
                 <td class="py-1 pr-3"
-                  ><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/walk/{id}/{p.id}"
+                  ><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/plant/{p.id}"
                     >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}</a
                   > <span class="latin text-soft max-xl:hidden">{p.botanical}</span></td
                 >
                 <td class="pr-3">{p.label}</td>
                 <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.height_m)}</td>
                 <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.spread_m)}</td>
-                <td class="pr-3 whitespace-nowrap {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}">{verdictOf(p)}</td>
+                <td class="pr-3 whitespace-nowrap"
+                  ><a
+                    class="inline-flex min-h-9 items-center {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}"
+                    href="#/walk/{id}/{p.id}">{verdictOf(p) || 'walk to it'}</a
+                  ></td
+                >
                 <td class="text-right whitespace-nowrap">
                   <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}
                     >Change<span class="sr-only"> {p.common}, {p.label}</span></button

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { Button, Input } from 'flowbite-svelte';
   import { api, ask, onceKey, type Plant, type Problem, type Species } from '../api/client';
+  import ExposureFields from '../lib/ExposureFields.svelte';
   import { attempt } from '../lib/house.svelte';
 
   interface Props {
@@ -31,6 +32,11 @@
     stop: plant?.stop ? String(plant.stop) : '',
     graft: plant?.graft_m ? String(plant.graft_m) : '',
     planted: plant?.planted ? String(plant.planted) : '',
+    facing: plant?.facing ?? '',
+    wall: plant?.wall ?? false,
+    slope: plant?.slope ?? '',
+    soil: plant?.soil ?? '',
+    wet: plant?.wet ?? false,
   });
   // A figure that is none of the words stays what it was.
   const scale = (steps: [number, string][], now: number) =>
@@ -85,6 +91,11 @@
         stop: Math.round(number(f.stop)) || 0,
         graft_m: number(f.graft) || 0,
         planted: Math.round(number(f.planted)) || 0,
+        facing: f.facing,
+        wall: f.wall,
+        slope: f.slope,
+        soil: f.soil,
+        wet: f.wet,
       };
       const p = plant
         ? await ask(
@@ -190,9 +201,18 @@
         {#if said.graft_m}<span class="text-sm font-normal text-bad">{said.graft_m}</span>{/if}</label
       >
     {/if}
-    <label class="flex min-h-11 items-center gap-2 sm:col-span-6"
-      ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
-    >
+    <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="as the property" />
+    <div class="flex flex-wrap gap-x-6 sm:col-span-6">
+      <label class="flex min-h-11 items-center gap-2"
+        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
+      >
+      <label class="flex min-h-11 items-center gap-2"
+        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wall} /> Within a metre of a warm wall</label
+      >
+      <label class="flex min-h-11 items-center gap-2"
+        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wet} /> Water stands there after rain</label
+      >
+    </div>
     <label class="font-semibold sm:col-span-6">Note<Input class="mt-1 font-normal" bind:value={f.note} /></label>
   </div>
   {#if chosen}

@@ -4,6 +4,7 @@
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
   import { degrees } from '../lib/dates';
   import { sites } from '../lib/site';
+  import ExposureFields from '../lib/ExposureFields.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt } from '../lib/house.svelte';
 
@@ -19,6 +20,9 @@
     zone: property?.zone ?? '',
     type: property?.climate_type ?? '',
     value: property?.value ?? 1,
+    facing: property?.facing ?? '',
+    slope: property?.slope ?? '',
+    soil: property?.soil ?? '',
   });
   // svelte-ignore state_referenced_locally
   let site = $state({
@@ -103,6 +107,9 @@
         climate_type: f.type,
         site: $state.snapshot(site),
         value: f.value,
+        facing: f.facing,
+        slope: f.slope,
+        soil: f.soil,
       };
       if (own && climate) {
         const c = $state.snapshot(climate) as Climate;
@@ -264,6 +271,9 @@
           <span>{name} <span class="text-sm text-soft">{does}</span></span></label
         >
       {/each}
+    </div>
+    <div class="mt-1 grid gap-3 sm:grid-cols-6">
+      <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="not known, or mixed" />
     </div>
   </fieldset>
   <label class="mt-2 flex flex-wrap items-center gap-2 font-semibold"

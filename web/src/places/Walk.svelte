@@ -1,10 +1,16 @@
 <script lang="ts">
   import { Button, Input, Modal, Select, Textarea } from 'flowbite-svelte';
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Property } from '../api/client';
+  import { api, ask, onceKey, Problem, type Check, type Plant, type Property } from '../api/client';
+  import { field } from '../field/field.svelte';
+  import { found, words, type Kind } from '../lib/checks';
+  import Conflict from '../lib/Conflict.svelte';
   import { metres, plantsOf } from '../lib/dates';
+  import FieldNotes from '../lib/FieldNotes.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import HowTo from '../lib/HowTo.svelte';
+  import MoreChecks from '../lib/MoreChecks.svelte';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
   import Slip from '../lib/Slip.svelte';
@@ -15,22 +21,22 @@
   const plantId = $derived(Number(params?.plant ?? 0));
 
   let properties = $state<Property[]>([]);
-  let plants = $state<Plant[]>([]);
-  let walkId = $state(0);
-  let checksOf = $state<Record<number, Check[]>>({});
-  let answer = $state<Answer>();
   let active = $state(0);
   let following = $state(true); // the height goes along with the suggestion until one is picked by hand
-  let saving = $state<'saved' | 'saving' | 'failed'>('saved');
-  let problem = $state('');
-  let loaded = $state(0); // property whose walk is at hand
+  let unread = $state(''); // why the walk could not be opened
+  let loaded = $state(0); // property whose walk was asked for
   let decided = $state<{ id: number; text: string }>();
   let wide = $state(window.innerWidth >= 1024);
+  let more = $state(false);
+  let how = $state(false);
 
   // Answers may come after one has left for another plant or place.
   let gone = false;
   const stillAt = (id: number) => !gone && id === plantId;
 
+  const walk = $derived(field.walk?.property === propertyId ? field.walk : undefined);
+  const walkId = $derived(walk?.walk ?? 0);
+  const plants = $derived(walk?.plants ?? []);
   // The order on the ground: round the property from the gate, first for the plants to look at, then for the others.
   const asks = (p: Plant) => p.look?.worth === true;
   const order = $derived(
@@ -38,8 +44,16 @@
   );
   const asking = $derived(order.filter(asks).length);
   const plant = $derived(plants.find((p) => p.id === plantId));
-  const checks = $derived(checksOf[plantId] ?? []);
+  const checks = $derived(walk?.looks[plantId]?.checks ?? []);
+  const note = $derived(walk?.looks[plantId]?.note ?? '');
+  const answer = $derived(walk?.answers[plantId]);
+  const waiting = $derived(field.of(walkId, plantId));
+  const problem = $derived(waiting?.refused ?? '');
   const done = (p: Plant) => p.decided;
+  const looked = (p: Plant) => (walk?.looks[p.id]?.checks.length ?? 0) > 0;
+  const skipped = (p: Plant) => !done(p) && (walk?.skipped.includes(p.id) ?? false);
+  const finished = $derived(order.filter((p) => done(p) || looked(p)).length);
+  const skips = $derived(order.filter(skipped).length);
   const palm = $derived(plant?.form === 'palm');
   const grain = $derived((plant?.height_m ?? 1) > 3 ? 0.1 : 0.05);
 
@@ -53,96 +67,48 @@
   });
   async function load(id: number) {
     loaded = id;
-    if (sending) await sending;
-    walkId = 0;
-    plants = [];
-    checksOf = {};
     shown = 0;
-    const p = await attempt(async () => {
-      const got: Plant[] = [];
-      for (let cursor = 0, more = true; more;) {
-        const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: id, limit: 1000, cursor } } }));
-        got.push(...(page.items ?? []));
-        cursor = page.next;
-        more = cursor > 0;
-      }
-      plants = got;
-      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: id }, params: { header: onceKey() } }));
-      walkId = w.id;
-      checksOf = Object.fromEntries((w.checks ?? []).map((c) => [c.plant_id, c.checks ?? []]));
-    });
-    if (p) loaded = 0;
+    unread = '';
+    const p = await attempt(() => field.open(id));
+    if (p && p.status === 0) unread = 'This walk was not opened on this device yet. Open it once while there is a connection.';
+    else if (p) loaded = 0;
   }
   // A property opened without a plant goes to the first one to look at.
   $effect(() => {
     const first = order.find((p) => !done(p)) ?? order[0];
-    if (propertyId && !plantId && first && loaded === propertyId) void replace(`/walk/${propertyId}/${first.id}`);
+    if (propertyId && !plantId && first) void replace(`/walk/${propertyId}/${first.id}`);
   });
 
   let shown = 0;
   $effect(() => {
     if (!plant || !walkId || shown === plantId) return;
     shown = plantId;
-    answer = undefined;
     decided = undefined;
-    problem = '';
     following = true;
+    how = false;
     active = Math.round((plant.height_m * 0.6) / grain) * grain;
-    void judge(plantId);
+    void untrack(() => field.ask(plantId));
     window.scrollTo(0, 0);
   });
 
   // A tally of buds is left in peace until three are rubbed; every other check is done with one press.
-  function rested(id: number): boolean {
-    const last = checksOf[id]?.at(-1);
+  function rested(): boolean {
+    const last = checks.at(-1);
     return last?.kind !== 'bud_rub' || (last.held ?? 0) + (last.broke ?? 0) >= 3;
   }
-
-  // Checks are kept press by press: the newest list is sent, one at a time, and the verdict comes back.
-  const unsent = new Set<number>(); // plants whose checks changed since they were sent
-  let sending: Promise<void> | undefined;
-  function judge(id: number): Promise<void> {
-    unsent.add(id);
-    sending ??= send();
-    return sending;
-  }
-  async function send() {
-    try {
-      for (const id of unsent) {
-        unsent.delete(id);
-        saving = 'saving';
-        const list = $state.snapshot(checksOf[id] ?? []);
-        const a = await ask(
-          api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
-            params: { path: { id: walkId, plant: id } },
-            body: { checks: list },
-          }),
-        ).catch((e: unknown) => {
-          unsent.add(id);
-          throw e;
-        });
-        if (stillAt(id)) {
-          answer = a;
-          problem = '';
-          if (!unsent.has(id) && following && rested(id) && a.next_check?.height_m) active = a.next_check.height_m;
-        }
-      }
-      saving = 'saved';
-    } catch (e) {
-      saving = 'failed';
-      problem = e instanceof Problem ? e.message : String(e);
-    } finally {
-      sending = undefined;
-    }
-  }
+  $effect(() => {
+    const next = answer?.next_check?.height_m;
+    untrack(() => {
+      if (next && !waiting && following && rested()) active = next;
+    });
+  });
 
   let lastPress: { plant: number; before: Check[] }[] = [];
   function add(make: (list: Check[]) => Check[]) {
-    if (!plant) return;
-    const before = $state.snapshot(checksOf[plantId] ?? []);
+    if (!plant || !walkId) return;
+    const before = [...checks];
     lastPress = [...lastPress.slice(-30), { plant: plantId, before }];
-    checksOf[plantId] = make(before);
-    void judge(plantId);
+    void field.keep(plantId, make(before), note);
   }
   const height = () => Math.round(Math.min(active, plant!.height_m) * 1000) / 1000;
   function bud(held: boolean) {
@@ -163,28 +129,30 @@
   const grafted = $derived(plant !== undefined && (plant.graft.habit !== 'own roots' || plant.graft_m > 0));
   const shoot = (leaf?: 'true' | 'rootstock') =>
     add((list) => [...list, { kind: 'shoot', height_m: height(), ...(leaf ? { leaf } : {}) }]);
-  const crown = (result: string) => add((list) => [...list.filter((c) => c.kind !== 'crown'), { kind: 'crown', result }]);
-  // Any number of dangers can be found; each is noted once, and nothing loose takes the place of all.
-  const danger = (result: string) =>
+  /** Of some checks one stands, of dangers any number: nothing loose takes the place of all. */
+  function enter(c: Check) {
+    const one = ['crown', 'spear', 'head', 'base', 'tip_dead', 'sample'].includes(c.kind);
     add((list) => [
-      ...list.filter((c) => c.kind !== 'danger' || (result !== 'none' && c.result !== 'none' && c.result !== result)),
-      { kind: 'danger', result },
+      ...list.filter((x) => {
+        if (x.kind !== c.kind) return true;
+        if (c.kind === 'danger') return c.result !== 'none' && x.result !== 'none' && x.result !== c.result;
+        if (c.kind === 'spot' || c.kind === 'not_looked') return x.result !== c.result;
+        if (c.kind === 'bud_rub' || c.kind === 'bark_ring' || c.kind === 'split_bark' || c.kind === 'leaf')
+          return x.height_m !== c.height_m;
+        return !one;
+      }),
+      c,
     ]);
-  const dangers: [string, string][] = [
-    ['none', 'nothing loose'],
-    ['hanging_limb', 'hanging limb'],
-    ['split_stem', 'split stem'],
-    ['fungus_at_base', 'fungus at the base'],
-    ['roots_lifted', 'lifted roots'],
-  ];
+  }
+  const remove = (c: Check) => add((list) => list.filter((x) => JSON.stringify(x) !== JSON.stringify(c)));
+  const crown = (result: string) => enter({ kind: 'crown', result });
   const loose = $derived(checks.findLast((c) => c.kind === 'danger' && c.result !== 'none'));
-  const spear = (result: string) => palm && add((list) => [...list.filter((c) => c.kind !== 'spear'), { kind: 'spear', result }]);
+  const spear = (result: string) => palm && enter({ kind: 'spear', result });
   function takeBack() {
     const last = lastPress.at(-1);
     if (!last || last.plant !== plantId) return;
     lastPress = lastPress.slice(0, -1);
-    checksOf[plantId] = last.before;
-    void judge(plantId);
+    void field.keep(plantId, last.before, note);
   }
   function pick(m: number) {
     following = false;
@@ -198,34 +166,39 @@
     following = true;
   }
 
-  // On to the next plant that is not decided yet, or where all are, to the next one.
+  // On to the next plant that is not done yet and was not skipped, then to those that were, else to the next one. Who goes on
+  // from a plant that nothing was found at has skipped it.
   function step(by: number) {
     const i = order.findIndex((p) => p.id === plantId);
-    const along = order.map((_, k) => order[(i + by * (k + 1) + 2 * order.length) % order.length]!);
-    const p = along.find((p) => !done(p) && p.id !== plantId) ?? along[0];
+    if (by > 0 && plant && !done(plant) && !looked(plant)) field.skip(plantId, true);
+    const along = order
+      .map((_, k) => order[(i + by * (k + 1) + 2 * order.length) % order.length]!)
+      .filter((p) => p.id !== plantId);
+    const open = along.filter((p) => !done(p) && !(field.away && looked(p)));
+    const p = by < 0 ? along[0] : (open.find((p) => !skipped(p)) ?? open[0] ?? along[0]);
     if (p) void push(`/walk/${propertyId}/${p.id}`);
   }
 
   let overruling = $state(false);
   let over = $state({ kind: 'wait until', cut: '', note: '' });
   let overProblem = $state<Problem>();
-  async function decide(decision: 'accepted' | 'overruled' | 'not now') {
+  async function decide(decision: 'accepted' | 'overruled' | 'not now', choice?: string) {
     const id = plantId;
-    if (sending) await sending;
-    if (saving === 'failed') await judge(id);
-    if ((saving as string) === 'failed') return;
+    await field.send();
+    if (field.of(walkId, id)) return; // what was found is not with the house yet
     const failed = await attempt(async () => {
       const body =
         decision === 'overruled'
           ? { decision, kind: over.kind, note: over.note.trim(), cut_m: Number(String(over.cut).replace(',', '.')) || undefined }
-          : { decision };
+          : { decision, kind: choice };
       const d = await ask(
         api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', {
           params: { path: { id: walkId, plant: id }, header: onceKey() },
           body,
         }),
       );
-      plants = plants.map((p) => (p.id === id ? { ...p, verdict: d.verdict, decided: decision !== 'not now' } : p));
+      field.setPlants((p) => (p.id === id ? { ...p, verdict: d.verdict, decided: decision !== 'not now' } : p));
+      if (decision === 'not now') field.skip(id, true);
       if (stillAt(id)) decided = { id: d.verdict.id, text: decision };
       overruling = false;
       const jobs = d.jobs?.length ?? 0;
@@ -236,7 +209,7 @@
       house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, async () => {
         await attempt(async () => {
           await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: d.verdict.id } } }));
-          plants = plants.map((p) => (p.id === id ? { ...p, verdict: undefined, decided: false } : p));
+          field.setPlants((p) => (p.id === id ? { ...p, verdict: undefined, decided: false } : p));
           if (stillAt(id)) decided = undefined;
           void house.refresh();
         });
@@ -254,6 +227,7 @@
     'cut to the base',
     'regraft or replace',
     'replace',
+    'lift and shelter',
     'make safe first',
   ].map((k) => ({
     value: k,
@@ -276,8 +250,13 @@
       { key: 'ArrowUp', does: 'check higher', run: () => nudge(1) },
       { key: 'ArrowDown', does: 'check lower', run: () => nudge(-1) },
       { key: 'Backspace', does: 'take the last press back', run: takeBack },
-      { key: 'Enter', does: 'accept the verdict', run: () => answer && !standing && void decide('accepted') },
+      {
+        key: 'Enter',
+        does: 'accept the verdict',
+        run: () => ready && !standing && void decide('accepted'),
+      },
       { key: 'N', does: 'not now', run: () => plant && void decide('not now') },
+      { key: 'M', does: 'more checks', run: () => plant && (more = true) },
       { key: ' ', does: 'next plant', run: () => plant && step(1) },
       { key: 'P', does: 'plant before', run: () => plant && step(-1) },
     ];
@@ -287,6 +266,15 @@
     };
   });
   const next = $derived(answer?.next_check);
+  /** A verdict can be decided on when the house can hear of all that was found: what is on its way there is waited for. */
+  const ready = $derived(
+    !!answer &&
+      !waiting?.theirs &&
+      !waiting?.refused &&
+      !field.away &&
+      (answer.verdict.kind !== 'check first' || checks.length > 0),
+  );
+  const others = $derived(checks.filter((c) => !c.height_m && c.kind !== 'crown'));
   const tally = $derived(checks.find((c) => c.kind === 'bud_rub' && c.height_m === Math.round(active * 1000) / 1000));
   const big = 'min-h-14 flex-1 rounded-sm border-2 px-2 text-lg font-bold leading-tight';
 </script>
@@ -299,13 +287,33 @@
     aria-label="From a distance: may it fall or break?"
     value={loose?.result ?? (checks.some((c) => c.kind === 'danger') ? 'none' : '')}
     onchange={(e) => {
-      danger(e.currentTarget.value);
+      enter({ kind: 'danger', result: e.currentTarget.value });
       e.currentTarget.blur();
     }}
   >
     <option value="" disabled>Danger?</option>
-    {#each dangers as [value, word] (value)}<option {value}>{word}</option>{/each}
+    {#each words.danger.results ?? [] as [value, word] (value)}<option {value}>{word}</option>{/each}
   </select>
+{/snippet}
+
+{#snippet progress()}
+  <div class="text-xs text-soft">
+    <div
+      role="progressbar"
+      aria-label="Plants looked at"
+      aria-valuemin="0"
+      aria-valuemax={order.length}
+      aria-valuenow={finished}
+      class="my-0.5 h-1.5 bg-rule"
+    >
+      <div class="h-full bg-moss" style="width:{order.length ? (100 * finished) / order.length : 0}%"></div>
+    </div>
+    <span data-testid="progress"
+      >{finished} of {order.length} looked at{#if skips}, {skips} skipped{/if}{#if field.left}, <b class="text-sun"
+          >{field.left} to send</b
+        >{/if}</span
+    >
+  </div>
 {/snippet}
 
 <!-- A button pressed by hand gives the keys back: Space is the next plant, not the same press again. -->
@@ -331,7 +339,13 @@
       {/each}
     </ul>
   </div>
-{:else if loaded === propertyId && plants.length === 0 && walkId}
+{:else if unread}
+  <div class="px-5 py-4">
+    <h1>Walk</h1>
+    <p class="mt-1">{unread}</p>
+    <p class="mt-2"><button class="min-h-11 text-moss underline" onclick={() => load(propertyId)}>Try again</button></p>
+  </div>
+{:else if plants.length === 0 && walkId}
   <div class="px-5 py-4">
     <h1>Walk</h1>
     <p class="mt-1">There is no plant on this property yet. <a href="#/grounds/{propertyId}">Add its plants in Grounds</a>.</p>
@@ -341,6 +355,7 @@
     {#if wide}
       <nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
         <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{plant?.property ?? 'Property'}</a>
+        <div class="px-3 pb-2">{@render progress()}</div>
         <ol>
           {#each order as p, i (p.id)}
             <li>
@@ -358,6 +373,9 @@
                 <span class="min-w-0 flex-1">{p.common}<span class="block text-sm font-normal text-soft">{p.label}</span></span>
                 {#if done(p)}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}
                     >✓<span class="sr-only"> decided</span></span
+                  >{:else if field.of(walkId, p.id)}<span class="text-sm font-semibold text-sun">to send</span
+                  >{:else if looked(p)}<span class="text-sm text-soft">checked</span>{:else if skipped(p)}<span
+                    class="text-sm text-soft">skipped</span
                   >{/if}
               </a>
             </li>
@@ -370,8 +388,10 @@
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3">
         <header class="flex items-start gap-2">
           <div class="min-w-0 flex-1">
+            {#if !wide}{@render progress()}{/if}
             <h1>
-              {plant.common}{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
+              <a class="text-ink no-underline hover:underline" href="#/plant/{plant.id}">{plant.common}</a
+              >{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
             </h1>
             <p class="truncate text-sm">
               <span class="latin">{plant.botanical}</span>{#if plant.label}&nbsp;· {plant.label}{/if}
@@ -409,7 +429,14 @@
             {#if next}
               {#if next.height_m}
                 <button class="min-h-11 border border-cold bg-white px-3 text-left text-cold" onclick={takeSuggestion}>
-                  <b>Next: {next.kind === 'scratch' ? 'scratch' : `rub ${next.buds} buds`} at {metres(next.height_m)}</b>
+                  <b
+                    >Next: {next.kind === 'bud_rub'
+                      ? `rub ${next.buds} buds`
+                      : next.kind === 'scratch'
+                        ? 'scratch'
+                        : 'look at the leaf'} at
+                    {metres(next.height_m)}</b
+                  >
                 </button>
               {:else}
                 <b class="text-cold"
@@ -417,6 +444,7 @@
                     'pull the spear'}</b
                 >
               {/if}
+              <button class="min-h-11 px-1 text-moss underline" aria-expanded={how} onclick={() => (how = !how)}>How</button>
               <span class="flex-1 text-soft max-lg:hidden">{next.why}</span>
             {:else if checks.length}
               <span class="font-semibold"
@@ -427,6 +455,15 @@
             {/if}
             {#if !wide || palm}<span class="ml-auto">{@render fromADistance()}</span>{/if}
           </div>
+          {#if how && next}
+            <div class="grid grid-cols-[8rem_1fr] items-center gap-3 border border-rule bg-white p-2 text-[0.9375rem]">
+              <div class="h-20"><HowTo kind={next.kind as Kind} /></div>
+              <p>
+                {words[next.kind as Kind].how}
+                {#if !wide}{next.why}{/if}
+              </p>
+            </div>
+          {/if}
           {#if palm}
             <div class="flex gap-2">
               <button class="{big} border-moss bg-moss text-white" onclick={() => spear('held')}>Spear held</button>
@@ -465,7 +502,13 @@
                 <button class="min-h-11 border border-rule bg-white px-3" onclick={() => shoot()}>Living shoot</button>
               {/if}
               {#if wide}{@render fromADistance()}{/if}
-              <span class="flex min-h-11 items-center gap-1" role="group" aria-label="Crown under the soil">
+              <span
+                class="flex min-h-11 items-center gap-1 {wide || next?.kind === 'crown' || checks.some((c) => c.kind === 'crown')
+                  ? ''
+                  : 'hidden'}"
+                role="group"
+                aria-label="Crown under the soil"
+              >
                 Crown:
                 {#each [['firm_buds', 'budded'], ['firm', 'firm'], ['soft', 'soft']] as [value, word] (value)}
                   {@const on = checks.some((c) => c.kind === 'crown' && c.result === value)}
@@ -483,53 +526,101 @@
               >
             </div>
           {/if}
+          <div class="flex flex-wrap items-start gap-2">
+            <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => (more = true)}
+              >More checks</button
+            >
+            <div class="min-w-0 flex-1">
+              {#key plantId}<FieldNotes
+                  plant={plantId}
+                  {note}
+                  onnote={(text) => text !== note && field.keep(plantId, checks, text)}
+                />{/key}
+            </div>
+          </div>
+          {#if others.length}
+            <ul class="flex flex-wrap gap-x-3 text-sm text-soft" aria-label="Other checks made">
+              {#each others as c, i (i)}<li>{found(c)}</li>{/each}
+            </ul>
+          {/if}
+          {#if waiting?.theirs}<Conflict {waiting} name={plant.common} />{/if}
           {#if problem}
             <p role="alert" class="border-2 border-bad bg-white px-3 py-2 text-[0.9375rem]">
               {problem}
-              <button class="min-h-11 font-bold underline" onclick={() => judge(plantId)}>Try again</button>
+              <button class="min-h-11 font-bold underline" onclick={takeBack}>Take back</button>
             </p>
           {/if}
         </div>
       </section>
 
-      <section aria-label="Judgement" class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t">
+      <section
+        aria-label="Judgement"
+        class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t max-lg:pb-36"
+      >
         <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be reached by keys -->
         <div class="min-h-0 flex-1 overflow-y-auto p-3" role="region" aria-label="Verdict in full" tabindex="0">
-          {#if answer}<Slip {answer} {palm} decided={standing ? `Decided: ${standing.decision}` : undefined} />{/if}
+          {#if field.away || waiting}
+            <p class="mb-2 border-l-4 border-sun bg-white px-3 py-1.5 text-[0.9375rem]" data-testid="away">
+              {#if field.away}<b>No connection.</b> What you find is kept on this device and sent when it is back.{/if}
+              {#if waiting && answer}The verdict below is the last one judged; your newest checks are not in it yet.{:else if waiting || !answer}Will
+                be judged when back on line.{/if}
+            </p>
+          {/if}
+          {#if answer}<Slip
+              {answer}
+              {palm}
+              onspot={(key, seen, amount) => enter({ kind: 'spot', result: key, seen, ...(amount ? { amount } : {}) })}
+              decided={standing ? `Decided: ${standing.decision}` : undefined}
+            />{/if}
           {#if standing}<p class="mt-2 text-sm">
               Decided {standing.decision === 'overruled'
                 ? `otherwise: ${standing.kind}. “${standing.note}”`
                 : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a>
             </p>{/if}
         </div>
-        <div class="border-t border-rule bg-paper p-3 max-lg:sticky max-lg:bottom-14">
+        <div
+          class="border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-4 md:max-lg:bottom-0"
+        >
           {#if answer && !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">{answer.verdict.sentence}</p>{/if}
+          {#if answer?.choices?.length && !standing && !decided}
+            <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Settled with the owner">
+              <span class="text-sm text-soft">Settled with the owner:</span>
+              {#each answer.choices as c (c.kind)}<Button
+                  color="light"
+                  size="sm"
+                  disabled={!ready}
+                  onclick={() => decide('accepted', c.kind)}>{c.text}</Button
+                >{/each}
+            </div>
+          {/if}
           <div class="flex items-center gap-2">
             {#if decided}
               <span class="flex-1 font-semibold text-moss">{decided.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
               <Button onclick={() => step(1)}>Next plant</Button>
             {:else}
-              <Button class="flex-1" disabled={!answer || !checks.length} onclick={() => decide('accepted')}
+              <Button class="flex-1" disabled={!ready} onclick={() => decide('accepted')}
                 >{standing ? 'Accept anew' : 'Accept'}</Button
               >
-              <Button color="light" disabled={!answer} onclick={() => ((overruling = true), (overProblem = undefined))}
+              <Button color="light" disabled={!ready} onclick={() => ((overruling = true), (overProblem = undefined))}
                 >Overrule</Button
               >
-              <Button color="light" disabled={!answer} onclick={() => decide('not now')}>Not now</Button>
+              <Button color="light" disabled={!answer || field.away} onclick={() => decide('not now')}>Not now</Button>
             {/if}
             <span class="sr-only" role="status"
-              >{saving === 'saved' ? 'Checks saved' : saving === 'failed' ? 'Not saved' : 'Saving'}</span
+              >{waiting?.refused ? 'Not taken' : field.away ? 'Kept on this device' : waiting ? 'Saving' : 'Checks saved'}</span
             >
           </div>
         </div>
       </section>
-    {:else if !walkId}
+    {:else if !walk}
       <div class="lg:col-span-2"><Waiting /></div>
     {:else}
       <p class="p-5">This plant is not on the property, or was removed. <a href="#/walk/{propertyId}">Start at the first</a>.</p>
     {/if}
   </div>
 {/if}
+
+{#if plant}<MoreChecks bind:open={more} {plant} {checks} at={active} onat={pick} onadd={enter} onremove={remove} />{/if}
 
 <Modal bind:open={overruling} title="Overrule the verdict" size="sm">
   <form

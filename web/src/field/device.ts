@@ -1,0 +1,71 @@
+/** What is kept on this device: the walk's data at hand, and what waits to be sent. Nothing here judges. */
+import { openDB, type DBSchema } from 'idb';
+import type { Answer, Check, Plant, Schemas } from '../api/client';
+
+export type Look = Schemas['Look'];
+export type Photo = Schemas['Photo'];
+
+/** A property's walk as it was last read, with what was found since. */
+export interface Walk {
+  property: number;
+  walk: number;
+  day: string;
+  read: string; // when, ISO time
+  plants: Plant[];
+  looks: Record<number, { checks: Check[]; note: string }>;
+  revs: Record<number, number>; // of the looks as the house last told
+  answers: Record<number, Answer>; // the last verdict the house gave
+  photos: Photo[];
+  skipped: number[];
+}
+
+/** What was found at a plant and waits to be sent. */
+export interface Waiting {
+  id: string; // walk:plant
+  walk: number;
+  property: number;
+  plant: number;
+  known: Check[]; // the checks the house is known to have, on which this is based
+  base: number;
+  checks: Check[];
+  note: string;
+  sent?: { key: string; checks: Check[]; note: string }; // under way, or its answer was lost: sent again under its key
+  theirs?: Look; // another device wrote meanwhile: to be settled by hand
+  refused?: string; // the house would not take it
+}
+
+/** A picture that waits to be sent. */
+export interface WaitingPhoto {
+  key: string;
+  walk: number;
+  plant: number;
+  blob: Blob;
+  taken: string; // empty: not to be kept
+  place?: { latitude: number; longitude: number };
+  refused?: string;
+}
+
+interface Device extends DBSchema {
+  walks: { key: number; value: Walk };
+  waiting: { key: string; value: Waiting };
+  photos: { key: string; value: WaitingPhoto };
+}
+
+const db = openDB<Device>('mezzadro', 1, {
+  upgrade(d) {
+    d.createObjectStore('walks', { keyPath: 'property' });
+    d.createObjectStore('waiting', { keyPath: 'id' });
+    d.createObjectStore('photos', { keyPath: 'key' });
+  },
+});
+
+export const device = {
+  walk: async (property: number) => (await db).get('walks', property),
+  keepWalk: async (w: Walk) => void (await (await db).put('walks', w)),
+  waiting: async () => (await db).getAll('waiting'),
+  keep: async (w: Waiting) => void (await (await db).put('waiting', w)),
+  drop: async (id: string) => (await db).delete('waiting', id),
+  photos: async () => (await db).getAll('photos'),
+  keepPhoto: async (p: WaitingPhoto) => void (await (await db).put('photos', p)),
+  dropPhoto: async (key: string) => (await db).delete('photos', key),
+};

@@ -1,0 +1,284 @@
+/** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
+import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Schemas } from '../api/client';
+import { house } from '../lib/house.svelte';
+import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
+import { joined, joinedNote } from './join';
+import { shrink } from './shrink';
+
+const RETRY = 3000; // ms between two tries to reach the house
+
+const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
+
+class Field {
+  walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
+  waiting = $state.raw<Record<string, Waiting>>({});
+  photos = $state.raw<WaitingPhoto[]>([]); // that wait
+  away = $state(false); // the house could not be reached at the last try
+  busy = $state(false);
+  #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #sending: Promise<void> | undefined;
+  #ready: Promise<void>;
+
+  constructor() {
+    this.#ready = (async () => {
+      this.waiting = Object.fromEntries((await device.waiting()).map((w) => [w.id, w]));
+      this.photos = await device.photos();
+      if (this.left) void this.send();
+    })();
+    window.addEventListener('online', () => void this.send());
+    document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && this.left && void this.send());
+  }
+
+  /** How many finds and photos wait to be sent. */
+  get left(): number {
+    return Object.keys(this.waiting).length + this.photos.length;
+  }
+  of(walk: number, plant: number): Waiting | undefined {
+    return this.waiting[`${walk}:${plant}`];
+  }
+
+  /** Brings a property's walk of today to hand: from the house, or as it was last read on this device. */
+  async open(property: number): Promise<void> {
+    this.walk = undefined; // at once, so that nothing is asked of the walk that goes
+    await this.#ready;
+    if (this.#sending) await this.#sending;
+    const before = await device.walk(property);
+    try {
+      const plants: Plant[] = [];
+      for (let cursor = 0, more = true; more;) {
+        const page = await ask(api.GET('/api/v1/plants', { params: { query: { property, limit: 1000, cursor } } }));
+        plants.push(...(page.items ?? []));
+        cursor = page.next;
+        more = cursor > 0;
+      }
+      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: property }, params: { header: onceKey() } }));
+      const same = before?.walk === w.id;
+      const fresh: Walk = {
+        property,
+        walk: w.id,
+        day: w.day,
+        read: new Date().toISOString(),
+        plants,
+        looks: {},
+        revs: {},
+        answers: same ? before.answers : {},
+        photos: w.photos ?? [],
+        skipped: same ? before.skipped : [],
+      };
+      for (const l of w.looks ?? []) {
+        fresh.looks[l.plant_id] = { checks: l.checks ?? [], note: l.note };
+        fresh.revs[l.plant_id] = l.rev;
+      }
+      this.away = false;
+      this.#put(fresh);
+    } catch (e) {
+      if (!(e instanceof Problem) || e.status !== 0 || !before) throw e;
+      this.away = true;
+      this.#put(before);
+    }
+    // What waits stands over what the house knows.
+    for (const p of Object.values(this.waiting))
+      if (p.walk === this.walk!.walk) this.#change((w) => (w.looks[p.plant] = { checks: p.checks, note: p.note }));
+    void this.send();
+  }
+
+  #put(w: Walk) {
+    this.walk = w;
+    void device.keepWalk(copy(w));
+  }
+  #change(f: (w: Walk) => void) {
+    if (!this.walk) return;
+    const w = { ...this.walk, looks: { ...this.walk.looks }, revs: { ...this.walk.revs }, answers: { ...this.walk.answers } };
+    f(w);
+    this.#put(w);
+  }
+  setPlants(f: (p: Plant) => Plant) {
+    this.#change((w) => (w.plants = w.plants.map(f)));
+  }
+  setPhotos(f: (p: Photo[]) => Photo[]) {
+    this.#change((w) => (w.photos = f(w.photos)));
+  }
+  skip(plant: number, on: boolean) {
+    this.#change((w) => (w.skipped = on ? [...new Set([...w.skipped, plant])] : w.skipped.filter((p) => p !== plant)));
+  }
+
+  /** Keeps what was found at a plant on the device, and sends it when it can. */
+  async keep(plant: number, checks: Check[], note: string): Promise<void> {
+    const w = this.walk;
+    if (!w) return;
+    checks = copy(checks);
+    const old = this.of(w.walk, plant);
+    const entry: Waiting = old
+      ? { ...old, checks, note, refused: undefined }
+      : {
+          id: `${w.walk}:${plant}`,
+          walk: w.walk,
+          property: w.property,
+          plant,
+          known: copy(w.looks[plant]?.checks ?? []),
+          base: w.revs[plant] ?? 0,
+          checks,
+          note,
+        };
+    this.#kept[entry.id] = (this.#kept[entry.id] ?? 0) + 1;
+    this.waiting = { ...this.waiting, [entry.id]: entry };
+    this.#change((x) => {
+      x.looks[plant] = { checks, note };
+      x.skipped = x.skipped.filter((p) => p !== plant);
+    });
+    await device.keep(copy(entry));
+    void this.send();
+  }
+
+  /** Reads the verdict of what the house has kept of a plant. Without a connection the last one stands. */
+  async ask(plant: number): Promise<void> {
+    const w = this.walk;
+    if (!w || this.of(w.walk, plant)) return;
+    const id = `${w.walk}:${plant}`;
+    const before = this.#kept[id];
+    try {
+      const a = await ask(api.GET('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: w.walk, plant } } }));
+      if (this.walk?.walk !== w.walk || this.of(w.walk, plant) || this.#kept[id] !== before) return;
+      this.away = house.ondevice;
+      this.#change((x) => {
+        x.answers[plant] = a;
+        x.revs[plant] = a.rev;
+        x.looks[plant] = { checks: a.found ?? [], note: a.note };
+      });
+    } catch (e) {
+      if (e instanceof Problem && e.status === 0) this.away = true;
+      else house.fail(e);
+    }
+  }
+
+  /** Waits until all that can be sent is sent. */
+  send(): Promise<void> {
+    this.#sending ??= this.#send().finally(() => (this.#sending = undefined));
+    return this.#sending;
+  }
+  async #send() {
+    await this.#ready;
+    clearTimeout(this.#timer);
+    this.busy = true;
+    try {
+      for (let next = this.#next(); next; next = this.#next()) await this.#sendLook(next);
+      for (const p of this.photos.filter((p) => !p.refused)) await this.#sendPhoto(p);
+      this.away = false;
+      if (house.ondevice) void house.refresh();
+    } catch (e) {
+      if (!(e instanceof Problem) || e.status !== 0) throw e;
+      this.away = true;
+    } finally {
+      this.busy = false;
+      if (this.away && this.left) this.#timer = setTimeout(() => void this.send(), RETRY);
+    }
+  }
+  #next = () => Object.values(this.waiting).find((w) => !w.theirs && !w.refused);
+
+  async #sendLook(w: Waiting) {
+    const sent = w.sent ?? { key: onceKey()['Idempotency-Key'], checks: w.checks, note: w.note };
+    if (!w.sent) await this.#keepWaiting({ ...w, sent });
+    try {
+      const a = await ask(
+        api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
+          params: { path: { id: w.walk, plant: w.plant }, header: { 'Idempotency-Key': sent.key } },
+          body: { checks: sent.checks, note: sent.note, base: w.base },
+        }),
+      );
+      const now = this.waiting[w.id]!;
+      // What the house told comes first, so that a press made meanwhile is based on it.
+      if (this.walk?.walk === w.walk)
+        this.#change((x) => {
+          x.revs[w.plant] = a.rev;
+          x.answers[w.plant] = a;
+        });
+      const done = JSON.stringify([now.checks, now.note]) === JSON.stringify([sent.checks, sent.note]);
+      if (done) await this.#dropWaiting(w.id);
+      else await this.#keepWaiting({ ...now, sent: undefined, known: sent.checks, base: a.rev });
+    } catch (e) {
+      if (!(e instanceof Problem) || e.status === 0 || e.status >= 500)
+        throw e instanceof Problem ? new Problem(0, undefined) : e;
+      const now = this.waiting[w.id]!;
+      if (e.status === 409 && e.kept) await this.#keepWaiting({ ...now, sent: undefined, theirs: e.kept as Look });
+      else await this.#keepWaiting({ ...now, sent: undefined, refused: e.message });
+    }
+  }
+
+  /** Settles what two devices found at one plant. */
+  async settle(w: Waiting, how: 'both' | 'mine' | 'theirs') {
+    const theirs = w.theirs!;
+    const list = theirs.checks ?? [];
+    const checks = how === 'theirs' ? list : how === 'mine' ? w.checks : joined(w.known, w.checks, list);
+    const note = how === 'theirs' ? theirs.note : how === 'mine' ? w.note : joinedNote(w.note, theirs.note);
+    const entry: Waiting = { ...w, theirs: undefined, sent: undefined, known: list, base: theirs.rev, checks, note };
+    await this.#keepWaiting(entry);
+    if (this.walk?.walk === w.walk) this.#change((x) => (x.looks[w.plant] = { checks, note }));
+    await this.send();
+  }
+
+  async #keepWaiting(w: Waiting) {
+    this.waiting = { ...this.waiting, [w.id]: w };
+    await device.keep(copy(w));
+  }
+  async #dropWaiting(id: string) {
+    const { [id]: _, ...rest } = this.waiting;
+    this.waiting = rest;
+    await device.drop(id);
+  }
+
+  /** Takes a picture file: shrinks it and keeps it on the device until it is sent. */
+  async addPhoto(plant: number, file: File, where?: { latitude: number; longitude: number }, taken = '') {
+    const w = this.walk;
+    if (!w) return;
+    const p: WaitingPhoto = {
+      key: onceKey()['Idempotency-Key'],
+      walk: w.walk,
+      plant,
+      blob: await shrink(file),
+      taken,
+      place: where,
+    };
+    await device.keepPhoto(p);
+    this.photos = [...this.photos, p];
+    void this.send();
+  }
+  async dropPhoto(key: string) {
+    await device.dropPhoto(key);
+    this.photos = this.photos.filter((p) => p.key !== key);
+  }
+  async #sendPhoto(p: WaitingPhoto) {
+    const query = new URLSearchParams();
+    if (p.taken) query.set('taken', p.taken);
+    if (p.place) {
+      query.set('here', 'true');
+      query.set('latitude', String(p.place.latitude));
+      query.set('longitude', String(p.place.longitude));
+    }
+    let response: Response;
+    try {
+      response = await fetch(`/api/v1/walks/${p.walk}/plants/${p.plant}/photos?${query}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': p.key },
+        body: p.blob,
+      });
+    } catch {
+      throw new Problem(0, undefined);
+    }
+    const answer: unknown = await response.json();
+    if (!response.ok) {
+      const why = new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]).message;
+      this.photos = this.photos.map((x) => (x.key === p.key ? { ...x, refused: why } : x));
+      house.fail(new Error(why));
+      return;
+    }
+    await this.dropPhoto(p.key);
+    if (this.walk?.walk === p.walk) this.setPhotos((l) => [...l, answer as Schemas['Photo']]);
+  }
+
+  answer(plant: number): Answer | undefined {
+    return this.walk?.answers[plant];
+  }
+}
+
+export const field = new Field();
