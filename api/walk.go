@@ -157,6 +157,10 @@ func (s *Server) ask(ctx context.Context, p store.Plant, checks []damage.Check) 
 	if err != nil {
 		return damage.Question{}, err
 	}
+	grown, err := s.Store.Grown(ctx, p.PropertyID, (s.Today() - longAgo).String())
+	if err != nil {
+		return damage.Question{}, err
+	}
 	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: s.years(p), PotL: p.PotL, Mulched: p.Mulched, Count: p.Count},
 		Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}
 	q.Around = damage.Around{Wet: p.Wet, WarmWall: p.Wall || pl.property.Site.V.WarmWall, Sun: p.Sun}
@@ -167,7 +171,7 @@ func (s *Server) ask(ctx context.Context, p store.Plant, checks []damage.Check) 
 		q.Around.Meet(entryOf(pl.book, o.Species), o.HeightM, o.SpreadM)
 		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
 			share, judged := lost[o.ID]
-			q.Fellows = append(q.Fellows, damage.Fellow{Label: o.Label, HeightM: o.HeightM, Years: s.years(o), CrownLost: share, Judged: judged})
+			q.Fellows = append(q.Fellows, damage.Fellow{Label: o.Label, HeightM: o.HeightM, Years: s.years(o), CrownLost: share, Judged: judged, GrowthM: grown[o.ID]})
 		}
 	}
 	return q, nil

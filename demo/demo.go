@@ -41,6 +41,14 @@ type Scenario struct {
 	Properties []struct {
 		Property map[string]any `yaml:"property"`
 		Plants   string         `yaml:"plants"` // a plant CSV
+		Walks    []struct {     // earlier ones, as if noted elsewhere
+			Day   string `yaml:"day"`
+			Looks []struct {
+				Species string           `yaml:"species"`
+				Checks  []map[string]any `yaml:"checks"`
+				Note    string           `yaml:"note"`
+			} `yaml:"looks"`
+		} `yaml:"walks"`
 	} `yaml:"properties"`
 }
 
@@ -81,28 +89,31 @@ func (s Scenario) Station() (*exchange.Station, error) {
 // Load enters the sample's properties and plants and reads their weather.
 func (s Scenario) Load(ctx context.Context, site http.Handler) error {
 	client := exchange.Local(site)
-	post := func(path, kind string, body []byte) (id int64, err error) {
-		req, err := http.NewRequestWithContext(ctx, http.MethodPost, "http://local/api/v1"+path, bytes.NewReader(body))
+	send := func(method, path, kind string, body []byte, into any) error {
+		req, err := http.NewRequestWithContext(ctx, method, "http://local/api/v1"+path, bytes.NewReader(body))
 		if err != nil {
-			return 0, err
+			return err
 		}
 		req.Header.Set("Content-Type", kind)
 		res, err := client.Do(req)
 		if err != nil {
-			return 0, err
+			return err
 		}
 		defer res.Body.Close()
 		answer, err := io.ReadAll(res.Body)
 		if err != nil {
-			return 0, err
+			return err
 		}
 		if res.StatusCode >= 300 {
-			return 0, fmt.Errorf("demo: %s: %s", path, answer)
+			return fmt.Errorf("demo: %s: %s", path, answer)
 		}
+		return json.Unmarshal(answer, into)
+	}
+	post := func(path, kind string, body []byte) (int64, error) {
 		var made struct {
 			ID int64 `json:"id"`
 		}
-		err = json.Unmarshal(answer, &made)
+		err := send(http.MethodPost, path, kind, body, &made)
 		return made.ID, err
 	}
 	for _, p := range s.Properties {
@@ -119,6 +130,39 @@ func (s Scenario) Load(ctx context.Context, site http.Handler) error {
 		}
 		if _, err := post(fmt.Sprintf("/properties/%d/weather/read", id), "application/json", []byte("{}")); err != nil {
 			return err
+		}
+		var plants struct {
+			Items []struct {
+				ID      int64  `json:"id"`
+				Species string `json:"species"`
+			} `json:"items"`
+		}
+		if err := send(http.MethodGet, fmt.Sprintf("/plants?property=%d&limit=1000", id), "", nil, &plants); err != nil {
+			return err
+		}
+		for _, w := range p.Walks {
+			b, err := json.Marshal(map[string]any{"property_id": id, "day": w.Day})
+			if err != nil {
+				return err
+			}
+			walk, err := post("/walks", "application/json", b)
+			if err != nil {
+				return err
+			}
+			for _, l := range w.Looks {
+				for _, x := range plants.Items {
+					if x.Species != l.Species {
+						continue
+					}
+					b, err := json.Marshal(map[string]any{"checks": l.Checks, "note": l.Note})
+					if err != nil {
+						return err
+					}
+					if err := send(http.MethodPut, fmt.Sprintf("/walks/%d/plants/%d/checks", walk, x.ID), "application/json", b, &struct{}{}); err != nil {
+						return err
+					}
+				}
+			}
 		}
 	}
 	return nil

@@ -401,7 +401,7 @@ func TestAccessible(t *testing.T) {
 		for _, p := range []struct{ path, says string }{
 			{"/#/lookout", "Look at these first"}, {"/#/grounds/1", "By the boathouse steps"}, {"/#/walk/1/1", "Bark green at"},
 			{"/#/walk", "Choose a property"}, {"/#/year", "Look again"}, {"/#/rounds/1", "costs"}, {"/#/grounds/3/climate", "Monthly normals"},
-			{"/#/almanac/camellia-japonica", "Hardy here"},
+			{"/#/almanac/camellia-japonica", "Hardy here"}, {"/#/plant/1", "How it turned out"},
 		} {
 			b.visit(p.path)
 			b.see(p.says)

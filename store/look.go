@@ -141,6 +141,21 @@ func (s *Store) CrownLost(ctx context.Context, property int64, from string) (map
 	return out, err
 }
 
+// Grown is the growth measured last at each plant of a property, m, from a day on.
+func (s *Store) Grown(ctx context.Context, property int64, from string) (map[int64]float64, error) {
+	type row struct {
+		Plant int64   `db:"plant_id"`
+		M     float64 `db:"amount"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT c.plant_id, c.amount FROM plant_check c JOIN walk w ON w.id = c.walk_id
+		WHERE c.kind = 'growth' AND w.property_id = ? AND w.day >= ? ORDER BY w.day, c.seq`, property, from)
+	out := map[int64]float64{}
+	for _, r := range rows {
+		out[r.Plant] = r.M
+	}
+	return out, err
+}
+
 // Outcome is how a plant turned out after a verdict.
 type Outcome struct {
 	ID        int64   `db:"id" json:"id"`

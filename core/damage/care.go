@@ -19,10 +19,11 @@ type Care struct {
 
 // Feeding after damage: a hungry root under a small crown takes little, and salts hurt a plant that does not grow.
 const (
-	handLong  = 21  // days after the first leaves until shoots are a hand long
-	feedEvery = 42  // days between two feeds
-	feedTill  = 210 // days after midwinter from which nothing is fed: shoots must ripen before frost
-	hotC      = 27  // mean daily maximum from which opened bark and new leaves want shade, °C
+	handLong    = 21  // days after the first leaves until shoots are a hand long
+	feedEvery   = 42  // days between two feeds
+	feedTill    = 210 // days after midwinter from which nothing is fed: shoots must ripen before frost
+	frostMinded = 0.1 // chance of another frost under which nobody keeps fleece at hand
+	hotC        = 27  // mean daily maximum from which opened bark and new leaves want shade, °C
 )
 
 // care is the after-care a verdict asks for, in the order of its days.
@@ -68,8 +69,14 @@ func care(q Question, a *Answer, d decision, s situation) []Care {
 		add("mulch", "Mulch the root run a hand deep, clear of the stem.", q.Today, q.Today+30, 0)
 	}
 	protect := func() {
-		if b, ok := n.LastFrost(q.Today, 0); ok {
-			add("protect", "Fleece at hand until frost is past: a night under 0 °C burns what pushes now.", q.Today, b.Late, 0)
+		last := day.None
+		for i, c := range n.FrostToCome(q.Today, q.Today+200, 0) {
+			if c > frostMinded {
+				last = q.Today + day.Day(i)
+			}
+		}
+		if last != day.None {
+			add("protect", "Fleece at hand until frost is past: a night under 0 °C burns what pushes now.", q.Today, last, 0)
 		}
 	}
 	shade := func() {

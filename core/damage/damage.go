@@ -69,7 +69,7 @@ func gather(q Question) evidence {
 		case NotLooked:
 			e.skip[Kind(c.Result)] = true
 			continue
-		case Spot, Sample:
+		case Spot, Sample, Growth:
 			continue
 		}
 		e.any = true
@@ -474,7 +474,14 @@ func heights(plantM float64) []float64 {
 // next is the check that would tell most, and what each way it turns out would change. There is none when no way
 // the checks at any height turn out would change the verdict or move the cut.
 func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []string) {
-	needCrown := e.crown == "" && (e.belief.chanceBelow(0.08) > sureShare || s.species.LeafSeason == catalogue.Herbaceous)
+	if e.below && !e.living && !e.stock && !e.skip[Shoot] {
+		return &Suggestion{Kind: Shoot, HeightM: round(max(0.02, e.graft*q.Plant.HeightM/2), 0.01), Why: "The shoots come from under the graft: their leaf tells whether they are the variety or the rootstock."}, nil
+	}
+	if !e.dying && (e.girdle.share > 0 || e.rocking) && !s.struck {
+		return nil, nil // nothing says that more is wrong than the bark
+	}
+	dead := e.belief.chanceBelow(0.08) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.quantile(cutCaution) < baseShare
+	needCrown := e.crown == "" && !e.skip[Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
@@ -489,7 +496,15 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if e.crown == "soft" {
 		return nil, nil
 	}
-	kinds := []Kind{Scratch, BudRub}
+	var kinds []Kind
+	for _, k := range []Kind{Scratch, BudRub} {
+		if !e.skip[k] {
+			kinds = append(kinds, k)
+		}
+	}
+	if len(kinds) == 0 {
+		return nil, nil
+	}
 	kind, x, tells := e.belief.bestHeight(kinds, heights(q.Plant.HeightM), e.alone)
 	matters := !e.any
 	var changes []string

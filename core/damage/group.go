@@ -14,14 +14,15 @@ type Fellow struct {
 	HeightM   float64
 	Years     int     // since planted; 0 unknown
 	CrownLost float64 // found at its last verdict, 0 to 1
+	GrowthM   float64 // its longest shoots of the last season, m; 0 not measured
 	Judged    bool    // a verdict of the last months tells CrownLost
 }
 
 // Comparison is how a plant compares with its kind on the property.
 type Comparison struct {
 	Others int     `json:"others" doc:"Plants it was compared with"`
-	What   string  `json:"what" enum:"size,damage," doc:"In what it differs beyond chance; empty where it does not"`
-	Own    float64 `json:"own" doc:"Its height, m, or the share of its crown that is lost"`
+	What   string  `json:"what" enum:"size,vigour,damage," doc:"In what it differs beyond chance; empty where it does not"`
+	Own    float64 `json:"own" doc:"Its height or growth, m, or the share of its crown that is lost"`
 	Usual  float64 `json:"usual" doc:"The same of its fellows: the middle one"`
 	Chance float64 `json:"chance" doc:"That a sound plant among these would differ as much, 0 to 1"`
 	Text   string  `json:"text"`
@@ -32,6 +33,7 @@ const (
 	fewest      = 3    // fellows under which nothing is compared
 	sameAge     = 3    // years of planting apart up to which plants are alike
 	beyond      = 0.05 // chance under which a difference is not put down to chance
+	growSpread  = 0.30 // the same of a season's growth
 	sizeSpread  = 0.15 // least spread of height among plants of a kind and age, as a logarithm: about 15 %
 	damSpread   = 0.08 // least spread of the share of crown lost
 	muchSmaller = 0.80 // a difference smaller than this is not worth a question
@@ -41,13 +43,15 @@ const (
 // compare tests a plant against its fellows: the chance that one more of them would come out so far below (or hurt so much
 // more), by the t distribution of a single new value. Nil where too few can be compared.
 func compare(q Question) *Comparison {
-	var sizes, hurts []float64
-	var heights []float64
+	var sizes, hurts, grown, heights, lengths []float64
 	for _, f := range q.Fellows {
 		if q.Plant.Years > 0 && f.Years > 0 && max(f.Years-q.Plant.Years, q.Plant.Years-f.Years) > sameAge || !(f.HeightM > 0) {
 			continue
 		}
 		sizes, heights = append(sizes, math.Log(f.HeightM)), append(heights, f.HeightM)
+		if f.GrowthM > 0 {
+			grown, lengths = append(grown, math.Log(f.GrowthM)), append(lengths, f.GrowthM)
+		}
 		if f.Judged {
 			hurts = append(hurts, f.CrownLost)
 		}
@@ -61,6 +65,20 @@ func compare(q Question) *Comparison {
 		out.What = "size"
 		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens once in %.0f.", metres(out.Own), out.Others, metres(out.Usual), 1/max(out.Chance, 0.001))
 		return out
+	}
+	own := 0.0 // growth, the last measured
+	for _, c := range q.Checks {
+		if c.Kind == Growth {
+			own = c.Amount
+		}
+	}
+	if len(grown) >= fewest && own > 0 {
+		c := round(asFar(math.Log(own), grown, growSpread, -1), 0.001)
+		if usual := middle(lengths); c < beyond && own < muchSmaller*usual {
+			*out = Comparison{Others: len(grown), What: "vigour", Own: own, Usual: round(usual, 0.01), Chance: c,
+				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once in %.0f.", metres(own), len(grown), metres(usual), 1/max(c, 0.001))}
+			return out
+		}
 	}
 	e := gather(q)
 	if own := CrownAbove(q.Plant.Species.Form, e.belief.quantile(0.5)); len(hurts) >= fewest && e.stem {

@@ -116,8 +116,15 @@ var more = []struct {
 	}, []Check{spotIs("water_stands", "no"), tree(4), spotIs("in_shade", "no"), shoot(0.48), shoot(0.5)}, Leave, []string{"roots of a big neighbour", "4.0 m away"}},
 	{"like its fellows", "prunus-lusitanica", 2.4, august, fellows(2.5, 2.6, 2.4, 2.7), []Check{shoot(2.35), shoot(2.4)}, Leave, []string{"alive to the tips"}},
 	{"hurt far more than its fellows", "camellia-japonica", 2, june, func(q *Question) {
-		q.Fellows = []Fellow{{"a", 2, 0, 0.05, true}, {"b", 1.9, 0, 0.02, true}, {"c", 2.1, 0, 0.08, true}, {"d", 2, 0, 0, true}}
+		for i, lost := range []float64{0.05, 0.02, 0.08, 0} {
+			q.Fellows = append(q.Fellows, Fellow{HeightM: 1.9 + 0.1*float64(i), CrownLost: lost, Judged: true})
+		}
 	}, []Check{scratch(1, "green"), shoot(0.95), scratch(1.2, "brown"), scratch(1.1, "brown"), spotIs("hot_spot", "yes")}, CutBack, []string{"of its crown", "reflected heat"}},
+	{"as tall as its fellows, but hardly growing", "malus-domestica", 3.1, august, func(q *Question) {
+		for _, x := range []float64{0.5, 0.55, 0.45, 0.6} {
+			q.Fellows = append(q.Fellows, Fellow{HeightM: 3, GrowthM: x})
+		}
+	}, []Check{{Kind: Growth, Amount: 0.12}, spotIs("big_tree_near", "no"), spotIs("animals", "yes"), shoot(3), shoot(3.1)}, Leave, []string{"It grew 12 cm last season, its 4 fellows about 52 cm", "Guard it"}},
 	// Groups kept as one.
 	{"forty lavenders, five looked at", "lavandula-angustifolia", 0.5, june, with(func(p *Plant) { p.Count = 40 }), []Check{shoot(0.48), shoot(0.5), sample(4, 1)}, Leave, []string{"4 of 5 looked at", "of the other 35"}},
 	{"a bed of peonies, all looked at", "paeonia-lactiflora", 0.8, march, with(func(p *Plant) { p.Count = 6 }), []Check{crown("firm_buds"), sample(6, 0)}, CutToBase, []string{"All 6 were looked at"}},

@@ -91,9 +91,9 @@ type SpotQuestion struct {
 }
 
 const (
-	spotYes  = 0.9 // a yes where that is the reason
-	spotNo   = 0.1 // a yes where it is not
-	noReason = 2.0 // weight of none of them, against reasons that weigh about 1
+	spotYes  = 0.9  // a yes where that is the reason
+	spotNo   = 0.06 // a yes where it is not
+	noReason = 2.0  // weight of none of them, against reasons that weigh about 1
 )
 
 // judgeSpot weighs what may be wrong with the spot. Nil where the plant does not differ from its fellows and nobody has

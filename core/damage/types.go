@@ -42,6 +42,7 @@ const (
 	Danger    Kind = "danger"     // looked over from a distance for what may fall or break: none, or what was found
 	Spot      Kind = "spot"       // a question about the spot it grows in, answered yes or no
 	Sample    Kind = "sample"     // of a group kept as one: how many looked at are like the one checked, and how many not
+	Growth    Kind = "growth"     // the longest shoots of the last season measured: how vigorous it is
 	NotLooked Kind = "not_looked" // a kind of check that could not be made: it is not asked for again, and nothing is concluded
 )
 
@@ -62,13 +63,13 @@ var results = map[Kind][]string{
 
 // Check is one observation.
 type Check struct {
-	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,bark_ring,split_bark,tip_dead,leaf,base,spear,head,danger,spot,sample,not_looked" doc:"What was done"`
+	Kind    Kind    `json:"kind" enum:"bud_rub,scratch,shoot,crown,bark_ring,split_bark,tip_dead,leaf,base,spear,head,danger,spot,sample,growth,not_looked" doc:"What was done"`
 	HeightM float64 `json:"height_m,omitempty" doc:"Where on the plant, m above ground: bud_rub, scratch, shoot, leaf, bark_ring, split_bark"`
 	Held    int     `json:"held,omitempty" doc:"bud_rub: buds that held; sample: plants like the one checked"`
 	Broke   int     `json:"broke,omitempty" doc:"bud_rub: buds that broke off; sample: plants unlike it"`
 	Leaf    string  `json:"leaf,omitempty" enum:"true,rootstock,unknown," doc:"shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown"`
 	Result  string  `json:"result,omitempty" doc:"scratch: green, brown, unclear; crown: firm_buds, firm, soft; bark_ring: bridge, no_bridge; split_bark: tight, loose; leaf: healthy, scorched_margin, bleached, bronzed, dropped, clinging; base: sound, rocking, soft_bark; spear: held, pulled; head: green, browned, collapsed; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted; spot: the question; not_looked: the kind of check"`
-	Amount  float64 `json:"amount,omitempty" doc:"bark_ring and split_bark: share of the girth, 0 to 1; tip_dead: length, m; spot about roots: distance, m"`
+	Amount  float64 `json:"amount,omitempty" doc:"bark_ring and split_bark: share of the girth, 0 to 1; tip_dead and growth: length, m; spot about roots: distance, m"`
 	Seen    string  `json:"seen,omitempty" enum:"yes,no," doc:"spot: the answer"`
 }
 
@@ -162,6 +163,10 @@ func (q Question) Validate() error {
 		case Sample:
 			if n := max(1, q.Plant.Count); c.Held < 0 || c.Broke < 0 || c.Held+c.Broke == 0 || c.Held+c.Broke > n {
 				bad.Add(at+"held", c.Held, "%d alike and %d not: want plants looked at out of the %d kept here", c.Held, c.Broke, n)
+			}
+		case Growth:
+			if !(c.Amount > 0 && c.Amount <= 10) {
+				bad.Add(at+"amount", c.Amount, "%g m of growth in a season: want more than 0 and up to 10 m", c.Amount)
 			}
 		case TipDead:
 			if !(c.Amount > 0 && c.Amount <= h) {

@@ -450,6 +450,8 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			out = append(out, Reason{"It rocks in its hole: fine roots tear and water stands round its foot", "wait", 0})
 		case c.Kind == Sample && a.Rest != nil:
 			out = append(out, Reason{a.Rest.Text, "wait", 0})
+		case c.Kind == Growth:
+			out = append(out, Reason{"Grew " + metres(c.Amount) + " last season", "wait", 0})
 		case c.Kind == NotLooked:
 			out = append(out, Reason{"Not looked at: " + kindWords[c.Result] + "; nothing is concluded from it", "wait", 0})
 		case c.Kind == Spot:

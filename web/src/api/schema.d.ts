@@ -1030,7 +1030,7 @@ export interface components {
         DamageCheck: {
             /**
              * Format: double
-             * @description bark_ring and split_bark: share of the girth, 0 to 1; tip_dead: length, m; spot about roots: distance, m
+             * @description bark_ring and split_bark: share of the girth, 0 to 1; tip_dead and growth: length, m; spot about roots: distance, m
              */
             amount?: number;
             /**
@@ -1052,7 +1052,7 @@ export interface components {
              * @description What was done
              * @enum {string}
              */
-            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "bark_ring" | "split_bark" | "tip_dead" | "leaf" | "base" | "spear" | "head" | "danger" | "spot" | "sample" | "not_looked";
+            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "bark_ring" | "split_bark" | "tip_dead" | "leaf" | "base" | "spear" | "head" | "danger" | "spot" | "sample" | "growth" | "not_looked";
             /**
              * @description shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown
              * @enum {string}
@@ -1084,7 +1084,7 @@ export interface components {
             others: number;
             /**
              * Format: double
-             * @description Its height, m, or the share of its crown that is lost
+             * @description Its height or growth, m, or the share of its crown that is lost
              */
             own: number;
             text: string;
@@ -1097,7 +1097,7 @@ export interface components {
              * @description In what it differs beyond chance; empty where it does not
              * @enum {string}
              */
-            what: "size" | "damage" | "";
+            what: "size" | "vigour" | "damage" | "";
         };
         DamageIn: {
             /**

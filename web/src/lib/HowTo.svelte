@@ -79,6 +79,15 @@
     <path d="M58 12q6 14 0 30q-4 16 2 30" fill="none" stroke="var(--color-ink)" stroke-width="2.6" />
     <path d="M62 30q12 2 14 16q-8 6 -15 2z" fill="url(#{id}-dead)" stroke="var(--color-ink)" stroke-width="1.2" />
     <path d="M114 30L82 40" class={hand} stroke-width="8" opacity="0.75" />
+  {:else if kind === 'growth'}
+    <path d="M8 70L58 44" stroke="#6b5640" stroke-width="5" /><path d="M58 44L112 16" stroke="#7fa079" stroke-width="4" />
+    <path d="M54 38l7 13M57 36l7 13" stroke="var(--color-ink)" stroke-width="1.6" />
+    <path d="M66 58L116 32" stroke="var(--color-ink)" stroke-width="1" /><path
+      d="M63 53l6 9M113 28l6 9"
+      stroke="var(--color-ink)"
+      stroke-width="1.4"
+    />
+    <path d="M80 33q2 -12 12 -14q0 10 -12 14zM98 24q0 -12 10 -15q2 10 -10 15z" fill="#a9c3a0" stroke="var(--color-ink)" />
   {:else if kind === 'tip_dead'}
     <path d="M10 72Q48 60 70 42" fill="none" stroke="#7fa079" stroke-width="5" /><path
       d="M70 42L84 34M88 20L108 14"

@@ -18,6 +18,7 @@
 
   let share = $state<Record<string, number>>({ bark_ring: 0.5, split_bark: 0.25 });
   let length = $state('');
+  let grew = $state('');
   let alike = $state('');
   let unlike = $state('');
   const kinds = $derived(beside(plant));
@@ -81,7 +82,21 @@
             </div>
           {/if}
           <div class="mt-1.5 flex flex-wrap gap-1.5">
-            {#if k === 'tip_dead'}
+            {#if k === 'growth'}
+              <label class="flex items-center gap-1 text-sm"
+                ><input
+                  class="min-h-11 w-20 border border-gray-400 bg-white px-2"
+                  inputmode="decimal"
+                  aria-label="Growth of the last season (cm)"
+                  bind:value={grew}
+                /> cm</label
+              >
+              <button
+                class={look(false)}
+                disabled={!(number(grew) > 0)}
+                onclick={() => (onadd({ kind: k, amount: number(grew) / 100 }), (grew = ''))}>Note the growth</button
+              >
+            {:else if k === 'tip_dead'}
               {#each lengths.filter((l) => l < plant.height_m) as l (l)}<button
                   class={look(checks.some((c) => c.kind === k && c.amount === l))}
                   onclick={() => onadd({ kind: k, amount: l })}>{metres(l)}</button

@@ -45,15 +45,15 @@
   const mid = $derived(margin.left + (box[0] - margin.left - margin.right) / 2);
   const Y = $derived((m: number) => ground - m * scale);
   const half = $derived((Math.max(spreadM, heightM * 0.35) / 2) * scale);
-  const shape = (upTo: number) =>
+  const shape = (upTo: number, size = 1) =>
     'M' +
     outline(form, upTo)
-      .map(([w, z]) => `${(mid + w * half).toFixed(1)} ${Y(z * heightM).toFixed(1)}`)
+      .map(([w, z]) => `${(mid + w * half * Math.sqrt(size)).toFixed(1)} ${Y(z * heightM * size).toFixed(1)}`)
       .join('L') +
     'Z';
   const whole = $derived(shape(1));
   const known = $derived(answer !== undefined && (checks.length > 0 || foretold));
-  const living = $derived(shape(grownM === undefined ? 1 : Math.min(1, grownM / heightM)));
+  const living = $derived(shape(1, grownM === undefined ? 1 : Math.min(1, grownM / heightM)));
   const low = $derived(known ? answer!.boundary.low_m : heightM);
   const high = $derived(known ? answer!.boundary.high_m : heightM);
   const cut = $derived(answer?.verdict.cut_m ?? 0);

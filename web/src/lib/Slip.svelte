@@ -2,6 +2,7 @@
   import type { Answer } from '../api/client';
   import { brief, inWords, metres } from './dates';
   import { house } from './house.svelte';
+  import Patience from './Patience.svelte';
 
   interface Props {
     answer: Answer;
@@ -36,6 +37,7 @@
     {/if}
   </header>
   <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+    {#if answer.verdict.kind === 'wait until'}<Patience {answer} />{/if}
     <div class="grid gap-x-4 gap-y-2 sm:grid-cols-2">
       <section>
         <h3 class="text-sm font-semibold text-moss">Do</h3>

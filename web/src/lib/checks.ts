@@ -114,6 +114,10 @@ export const words: Record<Kind, Words> = {
     ],
   },
   spot: { name: 'The spot', how: 'Answer what is asked about the spot it grows in.' },
+  growth: {
+    name: 'Growth of the last season',
+    how: 'Find where last season began, a ring of scars on the shoot, and measure the longest shoots from there.',
+  },
   sample: { name: 'The rest of the group', how: 'Look at some more of the group: how many are like the one you checked?' },
   not_looked: {
     name: 'Could not be looked at',
@@ -134,7 +138,7 @@ export function beside(p: Plant): Kind[] {
   const more: Kind[] =
     p.form === 'palm'
       ? ['head', 'base', 'danger']
-      : ['bark_ring', 'split_bark', 'tip_dead', 'leaf', 'base', 'shoot', 'scratch', 'bud_rub', 'crown', 'danger'];
+      : ['bark_ring', 'split_bark', 'tip_dead', 'leaf', 'base', 'shoot', 'scratch', 'bud_rub', 'crown', 'growth', 'danger'];
   return [...more, ...(p.count > 1 ? (['sample'] as Kind[]) : []), 'not_looked'];
 }
 
@@ -163,6 +167,8 @@ export function found(c: Check): string {
       return `head ${word}`;
     case 'spear':
       return `spear ${word}`;
+    case 'growth':
+      return `grew ${metres(c.amount ?? 0)}`;
     case 'sample':
       return `${c.held ?? 0} alike, ${c.broke ?? 0} not`;
     case 'spot':

@@ -131,7 +131,7 @@
     add((list) => [...list, { kind: 'shoot', height_m: height(), ...(leaf ? { leaf } : {}) }]);
   /** Of some checks one stands, of dangers any number: nothing loose takes the place of all. */
   function enter(c: Check) {
-    const one = ['crown', 'spear', 'head', 'base', 'tip_dead', 'sample'].includes(c.kind);
+    const one = ['crown', 'spear', 'head', 'base', 'tip_dead', 'growth', 'sample'].includes(c.kind);
     add((list) => [
       ...list.filter((x) => {
         if (x.kind !== c.kind) return true;
@@ -385,7 +385,7 @@
     {/if}
 
     {#if plant}
-      <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3">
+      <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3 lg:overflow-y-auto">
         <header class="flex items-start gap-2">
           <div class="min-w-0 flex-1">
             {#if !wide}{@render progress()}{/if}
@@ -408,7 +408,7 @@
               .rootstock_leaf}.
           </p>{/if}
 
-        <div class="min-h-0 flex-1 max-lg:h-[13.5rem] max-lg:flex-none">
+        <div class="min-h-56 flex-1 max-lg:h-[13.5rem] max-lg:flex-none">
           <Portrait
             form={plant.form as Form}
             heightM={plant.height_m}
@@ -581,7 +581,10 @@
         <div
           class="border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-4 md:max-lg:bottom-0"
         >
-          {#if answer && !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">{answer.verdict.sentence}</p>{/if}
+          {#if !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">
+              {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
+              {answer?.verdict.sentence ?? (waiting || field.away ? 'Will be judged when back on line.' : '')}
+            </p>{/if}
           {#if answer?.choices?.length && !standing && !decided}
             <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Settled with the owner">
               <span class="text-sm text-soft">Settled with the owner:</span>
