@@ -100,6 +100,8 @@ type Lookout struct {
 	Deep     int          `json:"deep" doc:"Those of them with more than buds, leaves or flowers hurt"`
 	Unhurt   int          `json:"unhurt" doc:"Plants the events left well within what they bear"`
 	Looked   int          `json:"looked" doc:"Plants of the list already decided on"`
+	Shelter  []PlantOut   `json:"shelter" doc:"Tender plants to be lifted or taken in before the first frost, and not decided on yet; up to 60"`
+	Tender   int          `json:"tender" doc:"How many there are of them"`
 	Due      []Lane       `json:"due" doc:"Follow-ups whose day is within a fortnight"`
 	Closing  []Lane       `json:"closing" doc:"Jobs without a day whose window closes within a fortnight"`
 	Property int64        `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
@@ -116,8 +118,9 @@ type LookGroup struct {
 }
 
 const (
-	groupsShown = 30
-	looksShown  = 12
+	groupsShown  = 30
+	looksShown   = 12
+	shelterShown = 60
 )
 
 func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error) {
@@ -129,7 +132,7 @@ func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[Lookout], error
 	if err != nil {
 		return nil, s.problem(ctx, "jobs", err)
 	}
-	o := Lookout{Events: t.events, Groups: []LookGroup{}, Looks: len(t.looks), Unhurt: t.unhurt, Looked: t.looked, Due: []Lane{}, Closing: closing(lanes, t.today)}
+	o := Lookout{Events: t.events, Groups: []LookGroup{}, Looks: len(t.looks), Unhurt: t.unhurt, Looked: t.looked, Shelter: append([]PlantOut{}, t.shelter[:min(len(t.shelter), shelterShown)]...), Tender: len(t.shelter), Due: []Lane{}, Closing: closing(lanes, t.today)}
 	if len(o.Events) > 12 {
 		o.Events = o.Events[:12]
 	}

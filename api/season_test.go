@@ -498,3 +498,35 @@ func TestGraftIsKept(t *testing.T) {
 		}
 	}
 }
+
+// TestTenderBeforeFrost: in October the tender plants are named until they are decided on, and in March none is.
+func TestTenderBeforeFrost(t *testing.T) {
+	h := newHouse(t)
+	property, _ := h.villa()
+	add := func(species string, height, pot float64) PlantOut {
+		return ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": species, "height_m": height, "pot_l": pot})
+	}
+	climber, pot, tree := add("bougainvillea-glabra", 2, 0), add("citrus-limon", 1.5, 50), add("citrus-limon", 4, 0)
+	if l := ok[Lookout](h, "GET", "/lookout", nil); l.Tender != 0 || len(l.Shelter) != 0 {
+		t.Errorf("in March: %+v", l.Shelter)
+	}
+	h.today = day.Of(2027, 10, 12)
+	l := ok[Lookout](h, "GET", "/lookout", nil)
+	if l.Tender != 2 || len(l.Shelter) != 2 || l.Shelter[0].ID != climber.ID || l.Shelter[1].ID != pot.ID {
+		t.Fatalf("in October: %d, %+v", l.Tender, l.Shelter)
+	}
+	if s := l.Shelter[0].TakeIn; s.Before <= h.today || s.Before.Year() != 2027 || s.Winters >= 0.5 {
+		t.Errorf("%+v", s)
+	}
+	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	d := ok[DecisionOut](h, "POST", fmt.Sprintf("/walks/%d/plants/%d/verdict", walk.ID, climber.ID), obj{"decision": "accepted"})
+	if d.Verdict.Kind != damage.Lift || len(d.Jobs) != 2 {
+		t.Errorf("%+v", d)
+	}
+	if l := ok[Lookout](h, "GET", "/lookout", nil); l.Tender != 1 || l.Shelter[0].ID != pot.ID {
+		t.Errorf("after one was decided: %+v", l.Shelter)
+	}
+	if p := ok[PlantOut](h, "GET", fmt.Sprintf("/plants/%d", tree.ID), nil); p.TakeIn != nil {
+		t.Errorf("a tree of 4 m in the ground: %+v", p.TakeIn)
+	}
+}

@@ -12,6 +12,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
+	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/weather"
 	"mezzadro/store"
@@ -103,9 +104,17 @@ type PlantOut struct {
 	Graft     catalogue.Graft `json:"graft" doc:"Whether its kind is grafted, and how the rootstock's leaf differs"`
 	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
 	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
+	TakeIn    *ToShelter      `json:"take_in,omitempty" doc:"It is to be lifted or taken in before the first frost"`
 	Look      *ReasonToLook   `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
 
 	worst *cold.Struck // the event of the look
+}
+
+// ToShelter is that a tender plant will hardly come through the winter outside: an estimate.
+type ToShelter struct {
+	Before  day.Day `json:"before" format:"date" doc:"From this day on frost is to be reckoned with: one year in ten has one earlier"`
+	Winters float64 `json:"winters" doc:"Chance that it came through outside, 0 to 1"`
+	since   day.Day // a decision after this day settles it
 }
 
 // ReasonToLook is a reason to look, as the model foretells it: an estimate.
@@ -158,7 +167,15 @@ func (p *place) tell(plant store.Plant) PlantOut {
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
+	if first, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.year, p.today); ok {
+		o.TakeIn = &ToShelter{first.Early, math.Round(100*winters) / 100, p.today - 90}
+	}
 	return o
+}
+
+// damagePlant is a plant as the core judges it.
+func damagePlant(p store.Plant, e catalogue.Entry, years int) damage.Plant {
+	return damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years, PotL: p.PotL, Mulched: p.Mulched, Count: p.Count}
 }
 
 // triaged is the whole look-list, worked out once for a state of the record and a day.
@@ -170,6 +187,7 @@ type triaged struct {
 	kept     []store.Plant
 	plants   []PlantOut // by id
 	looks    []PlantOut // those to look at, the most pressing first
+	shelter  []PlantOut // those to be lifted or taken in
 	events   []EventGroup
 	unhurt   int // plants the events left well within what they bear
 	looked   int // plants of the list already decided on
@@ -256,6 +274,9 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 			hurt[o.worst]++
 		}
 		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Day.String())
+		if o.TakeIn != nil && (o.Verdict == nil || o.Verdict.Decision == "not now" || o.Verdict.Day < o.TakeIn.since.String()) {
+			t.shelter = append(t.shelter, o)
+		}
 		switch {
 		case o.Look == nil:
 		case !o.Look.Worth:

@@ -161,7 +161,7 @@ func (s *Server) ask(ctx context.Context, p store.Plant, checks []damage.Check) 
 	if err != nil {
 		return damage.Question{}, err
 	}
-	q := damage.Question{Plant: damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: s.years(p), PotL: p.PotL, Mulched: p.Mulched, Count: p.Count},
+	q := damage.Question{Plant: damagePlant(p, e, s.years(p)),
 		Today: s.Today(), Year: pl.year, Checks: checks, Forecast: pl.forecast(p, e)}
 	q.Around = damage.Around{Wet: p.Wet, WarmWall: p.Wall || pl.property.Site.V.WarmWall, Sun: p.Sun}
 	for _, o := range here {

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"image"
 	"image/color"
@@ -44,6 +45,19 @@ func pictureFile(t testing.TB, name string, w, h int, c color.Color) string {
 func (s *server) again() *server {
 	s.t.Helper()
 	return startAt(s.t, strings.TrimPrefix(s.url, "http://"), "demo", s.data)
+}
+
+// walkOf reads today's walk of a property.
+func (s *server) walkOf(property int, into any) {
+	s.t.Helper()
+	res, err := http.Post(s.url+"/api/v1/walks", "application/json", strings.NewReader(fmt.Sprintf(`{"property_id": %d}`, property)))
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	if err := json.NewDecoder(res.Body).Decode(into); err != nil || res.StatusCode != http.StatusOK {
+		s.t.Fatalf("walk of %d: %s, %v", property, res.Status, err)
+	}
 }
 
 type walkOut struct {
@@ -134,7 +148,7 @@ func TestWalkWithoutSignal(t *testing.T) {
 	s = s.again()
 	b.until("all is sent", "!/to send/.test(document.body.innerText) && !/No connection/.test(document.body.innerText)")
 	var w walkOut
-	s.get("/api/v1/walks/1", &w)
+	s.walkOf(1, &w)
 	if len(w.Looks) != 6 || len(w.Photos) != 3 {
 		t.Fatalf("%d looks and %d photos arrived", len(w.Looks), len(w.Photos))
 	}
@@ -184,7 +198,7 @@ func TestTwoPhones(t *testing.T) {
 	b.press("button", "Keep both (2 checks)")
 	b.until("both", "/Bark green at/.test(document.body.innerText) && /Bark brown at/.test(document.body.innerText) && !/Another device|to send/.test(document.body.innerText)")
 	var w walkOut
-	s.get("/api/v1/walks/1", &w)
+	s.walkOf(1, &w)
 	if len(w.Looks) != 1 || len(w.Looks[0].Checks) != 2 || w.Looks[0].Rev != 2 {
 		t.Errorf("%+v", w.Looks)
 	}

@@ -41,6 +41,9 @@ func TestPictures(t *testing.T) {
 		desk.press("button", "Accept")
 		desk.see("Kept.")
 	}
+	desk.visit("/#/plant/1")
+	desk.see("Walks and verdicts")
+	take(desk, "plant")
 	desk.visit("/#/year")
 	desk.see("Look again")
 	take(desk, "year")
@@ -62,6 +65,9 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/3/38")
 	check(phone)
 	take(phone, "walk-phone")
+	phone.press("button", "More checks")
+	phone.see("Bark gone round the stem")
+	take(phone, "checks-phone")
 }
 
 // check makes three checks, as a gardener would, that leave the top of the plant in doubt: buds rubbed where it is

@@ -262,7 +262,7 @@ func (q Question) situation(patience day.Day) situation {
 	from, to, ok := autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
 	grows := p.Species.Form != catalogue.Tree && p.Species.Form != catalogue.Conifer && p.Species.Form != catalogue.Palm
-	s.liftable = p.PotL > 0 && p.PotL <= carried || p.PotL == 0 && grows && p.HeightM <= liftedM
+	s.liftable = p.liftable()
 	s.loose = grows && p.HeightM <= inReach
 	return s
 }
@@ -351,7 +351,7 @@ func (s situation) stemDecision(e *evidence) decision {
 		return decision{kind: Look} // nobody has looked at the crown yet
 	case 1-b.chanceBelow(0.97) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
-	case !e.dying && !s.struck && s.late:
+	case !e.dying && !s.struck && (s.late || e.living):
 		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
 	case lostTop < tipsOnly:
 		return decision{TipBack, b.quantile(cutCaution)}

@@ -83,7 +83,7 @@ var more = []struct {
 	{"bay with the top dead, in August", "laurus-nobilis", 2.2, august, nil, []Check{leaves(2.1, "clinging"), tip(0.8), shoot(1.3), scratch(1.35, "green"), scratch(1.5, "brown"), scratch(1.45, "brown")}, CutBack, []string{"Shoots dead over 80 cm", "live bud"}},
 	{"mulberry, the last hand of each shoot dead", "morus-nigra", 3, august, nil, []Check{tip(0.12), shoot(2.85), shoot(2.88), scratch(2.95, "brown")}, TipBack, []string{"only the ends"}},
 	{"foot of a lavender soft and brown in March", "lavandula-angustifolia", 0.5, march, nil, []Check{foot("soft_bark"), scratch(0.1, "brown"), scratch(0.3, "brown")}, Wait, []string{"Bark soft and brown at the foot"}},
-	{"foot of the stem sound, nothing else looked at", "olea-europaea", 3, march, nil, []Check{foot("sound")}, Look, []string{"Check on|first check|Nothing has been"}},
+	{"foot of the stem sound, nothing else looked at", "olea-europaea", 3, march, nil, []Check{foot("sound")}, Look, []string{"the top was not looked at"}},
 	{"young lime rocks in its hole", "tilia-cordata", 2.4, march, nil, []Check{foot("rocking"), rub(2.35, 8, 0), scratch(2.3, "green"), rub(2.39, 8, 0)}, Leave, []string{"Firm the soil", "rocks in its hole"}},
 	{"a tall cypress rocks", "cupressus-sempervirens", 9, march, nil, []Check{foot("rocking")}, MakeSafe, []string{"roots", "licensed"}},
 	{"crown under snow, dead above, in June", "buddleja-davidii", 2, june, nil, []Check{scratch(1.5, "brown"), scratch(0.4, "brown"), scratch(0.15, "brown"), scratch(0.1, "brown"), notLooked(Crown)}, Look, []string{"could not be looked at", "nothing is concluded"}},

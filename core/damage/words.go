@@ -52,6 +52,9 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 		case e.any && a.Next != nil && a.Next.Kind == Crown:
 			v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
 			v.Sure = e.belief.chanceBelow(0.08)
+		case e.any && !e.dying && !s.struck:
+			v.Sentence = fmt.Sprintf("Nothing dead was seen so far, but the top was not looked at: check above %s.", metres(b.LowM))
+			v.Sure = 1 - e.belief.chanceBelow(b.LowM/h)
 		case e.any:
 			v.Sentence = fmt.Sprintf("Check on before cutting: life ends somewhere between %s and %s.", metres(b.LowM), metres(b.HighM))
 			v.Sure = 0.8
@@ -357,6 +360,10 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 	lo, hi := int(math.Ceil(seasons*0.7)), int(math.Ceil(seasons*1.4))
 	if lost > 0.05 {
 		lo, hi = max(1, lo), max(1, hi)
+	}
+	chance = min(chance, 0.97)
+	if hi == 0 {
+		return Prognosis{Chance: round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
 	}
 	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %.0f cm a year.", span(lo, hi), sp.GrowthCMYear)
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {

@@ -1916,6 +1916,13 @@ export interface components {
              * @description Whose season the ribbon shows: where the first event was worst
              */
             property: number;
+            /** @description Tender plants to be lifted or taken in before the first frost, and not decided on yet; up to 60 */
+            shelter: components["schemas"]["PlantOut"][] | null;
+            /**
+             * Format: int64
+             * @description How many there are of them
+             */
+            tender: number;
             /**
              * Format: int64
              * @description Plants the events left well within what they bear
@@ -2146,6 +2153,8 @@ export interface components {
              * @description 0 shade to 1 sun all day
              */
             sun: number;
+            /** @description It is to be lifted or taken in before the first frost */
+            take_in?: components["schemas"]["ToShelter"];
             /**
              * Format: double
              * @description To the client: 1 ordinary, 2 dear, 0.5 hardly minded
@@ -2855,6 +2864,18 @@ export interface components {
              * @description °C·days
              */
             sum: number;
+        };
+        ToShelter: {
+            /**
+             * Format: date
+             * @description From this day on frost is to be reckoned with: one year in ten has one earlier
+             */
+            before: string;
+            /**
+             * Format: double
+             * @description Chance that it came through outside, 0 to 1
+             */
+            winters: number;
         };
         WalkIn: {
             /**

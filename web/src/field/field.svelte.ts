@@ -6,6 +6,7 @@ import { joined, joinedNote } from './join';
 import { shrink } from './shrink';
 
 const RETRY = 3000; // ms between two tries to reach the house
+const REST = 400; // ms without a press after which the walk at hand is written
 
 const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
 
@@ -17,6 +18,7 @@ class Field {
   busy = $state(false);
   #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
   #timer: ReturnType<typeof setTimeout> | undefined;
+  #resting: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | undefined;
   #ready: Promise<void>;
 
@@ -27,7 +29,10 @@ class Field {
       if (this.left) void this.send();
     })();
     window.addEventListener('online', () => void this.send());
-    document.addEventListener('visibilitychange', () => document.visibilityState === 'visible' && this.left && void this.send());
+    document.addEventListener('visibilitychange', () => {
+      if (document.visibilityState === 'hidden') this.#rest();
+      else if (this.left) void this.send();
+    });
   }
 
   /** How many finds and photos wait to be sent. */
@@ -40,6 +45,7 @@ class Field {
 
   /** Brings a property's walk of today to hand: from the house, or as it was last read on this device. */
   async open(property: number): Promise<void> {
+    this.#rest();
     this.walk = undefined; // at once, so that nothing is asked of the walk that goes
     await this.#ready;
     if (this.#sending) await this.#sending;
@@ -85,7 +91,13 @@ class Field {
 
   #put(w: Walk) {
     this.walk = w;
-    void device.keepWalk(copy(w));
+    // The walk at hand is much to write on a large property, and what was found is kept apart: a rest is awaited.
+    clearTimeout(this.#resting);
+    this.#resting = setTimeout(() => this.#rest(), REST);
+  }
+  #rest() {
+    clearTimeout(this.#resting);
+    if (this.walk) void device.keepWalk(copy(this.walk));
   }
   #change(f: (w: Walk) => void) {
     if (!this.walk) return;

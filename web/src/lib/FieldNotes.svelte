@@ -76,7 +76,11 @@
   {#each kept as p, i (p.id)}
     <span class="inline-flex flex-col"
       ><a href="/api/v1/pictures/{p.hash}" target="_blank" rel="noreferrer" class="block size-11"
-        ><img src="/api/v1/pictures/{p.hash}" alt="Taken on this walk, {i + 1}" class="size-11 border border-rule object-cover" /></a
+        ><img
+          src="/api/v1/pictures/{p.hash}"
+          alt="Taken on this walk, {i + 1}"
+          class="size-11 border border-rule object-cover"
+        /></a
       >{#if writing}<button class="min-h-11 text-sm text-bad underline" onclick={() => remove(p)}
           >take<br />out<span class="sr-only"> photo {i + 1}</span></button
         >{/if}</span

@@ -10,6 +10,7 @@
   const to = $derived([answer.patience_date, answer.leaf_out.late, house.today].sort().at(-1)!);
   const days = $derived(Math.max(1, daysBetween(from, to)));
   const x = (d: string) => 10 + (daysBetween(from, d) / days) * (W - 20);
+  const anchor = (at: number) => (at < W / 3 ? 'start' : at > (2 * W) / 3 ? 'end' : 'middle');
   const width = $derived(daysBetween(answer.leaf_out.early, answer.leaf_out.late));
 </script>
 
@@ -35,12 +36,20 @@
     <path d="M{x(house.today)} 12v28" stroke="var(--color-ink)" stroke-width="2" />
     <path d="M{x(answer.patience_date)} 12v28" stroke="var(--color-bad)" stroke-width="2" stroke-dasharray="4 3" />
     <text x={x(house.today)} y="50" font-size="11" text-anchor={x(house.today) < W / 2 ? 'start' : 'end'}>today</text>
-    <text x={x(answer.patience_date)} y="50" font-size="11" text-anchor="end" fill="var(--color-bad)">{brief(answer.patience_date)}</text>
-    <text x={x(answer.leaf_out.mid)} y="10" font-size="11" text-anchor="middle" fill="var(--color-moss)"
-      >leaf due {brief(answer.leaf_out.early)} – {brief(answer.leaf_out.late)}</text
+    <text x={x(answer.patience_date)} y="50" font-size="11" text-anchor="end" fill="var(--color-bad)"
+      >{brief(answer.patience_date)}</text
+    >
+    <text
+      x={Math.min(W - 10, Math.max(10, x(answer.leaf_out.mid)))}
+      y="10"
+      font-size="11"
+      text-anchor={anchor(x(answer.leaf_out.mid))}
+      fill="var(--color-moss)">leaf due {brief(answer.leaf_out.early)} – {brief(answer.leaf_out.late)}</text
     >
   </svg>
   <figcaption class="text-xs text-soft">
-    {width === 0 ? 'The warmth so far settles the day.' : `${width} days wide today; it narrows as spring’s warmth is counted.`} (estimate)
+    {width === 0
+      ? 'The warmth so far settles the day.'
+      : `${width} ${width === 1 ? 'day' : 'days'} wide today; it narrows as spring’s warmth is counted.`} (estimate)
   </figcaption>
 </figure>

@@ -22,7 +22,8 @@ class House {
     try {
       this.frame = await ask(api.GET('/api/v1/frame'));
     } catch (e) {
-      if (e instanceof Problem && e.status === 0) this.ondevice = true; // the banner says so
+      if (e instanceof Problem && e.status === 0)
+        this.ondevice = true; // the banner says so
       else this.fail(e);
     }
   }

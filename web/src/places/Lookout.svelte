@@ -36,6 +36,7 @@
     };
   });
   const groups = $derived(look?.groups ?? []);
+  const firstFrost = $derived((look?.shelter ?? []).map((p) => p.take_in!.before).sort()[0]);
   const rows = $derived(groups.flatMap((g) => g.looks ?? []));
   const events = $derived(look?.events ?? []);
   const event = $derived(events[chosen]);
@@ -278,6 +279,29 @@
           </p>{/if}
       </section>
       <aside class="space-y-5">
+        {#if look.tender}
+          <section aria-label="Before the first frost" class="border border-cold bg-white p-3">
+            <h2>Before the first frost</h2>
+            <p class="text-sm text-soft">
+              {look.tender === 1 ? 'One tender plant or group' : `${look.tender} tender plants or groups`} to lift or take in before
+              {inWords(firstFrost)}. (Estimate.)
+            </p>
+            <ul class="max-h-72 overflow-y-auto">
+              {#each look.shelter ?? [] as p (p.id)}
+                <li>
+                  <a class="block min-h-11 border-t border-rule py-1.5 leading-tight" href="#/walk/{p.property_id}/{p.id}"
+                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="block text-sm text-soft"
+                      >{p.property}{#if p.label}, {p.label}{/if}</span
+                    ></a
+                  >
+                </li>
+              {/each}
+            </ul>
+            {#if look.tender > (look.shelter?.length ?? 0)}<p class="text-sm text-soft">
+                {look.tender - (look.shelter?.length ?? 0)} more come up on the walks.
+              </p>{/if}
+          </section>
+        {/if}
         <section>
           <h2>Follow-ups due</h2>
           {#each look.due ?? [] as l (l.id)}

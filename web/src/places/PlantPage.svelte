@@ -260,9 +260,7 @@
             </figure>
           {/each}
         </div>
-      {:else}<p class="text-soft">
-          No photo yet. Take one on a walk: the plant is photographed from the same side each time.
-        </p>{/if}
+      {:else}<p class="text-soft">No photo yet. Take one on a walk, each time from the same side.</p>{/if}
     </section>
 
     <section class="mt-5" aria-label="History">

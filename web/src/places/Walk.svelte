@@ -38,7 +38,7 @@
   const walkId = $derived(walk?.walk ?? 0);
   const plants = $derived(walk?.plants ?? []);
   // The order on the ground: round the property from the gate, first for the plants to look at, then for the others.
-  const asks = (p: Plant) => p.look?.worth === true;
+  const asks = (p: Plant) => p.look?.worth === true || !!p.take_in;
   const order = $derived(
     [...plants].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id),
   );
@@ -582,7 +582,8 @@
           class="border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-4 md:max-lg:bottom-0"
         >
           {#if !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">
-              {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
+              {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span
+                >{/if}
               {answer?.verdict.sentence ?? (waiting || field.away ? 'Will be judged when back on line.' : '')}
             </p>{/if}
           {#if answer?.choices?.length && !standing && !decided}
