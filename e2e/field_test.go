@@ -87,7 +87,6 @@ func TestWalkWithoutSignal(t *testing.T) {
 	b := open(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
-	b.expect("exception: Uncaught (in promise)") // of the reads that the worker keeps
 	b.visit("/#/walk/1")
 	b.see("Next:")
 	b.until("the program is on the phone", "navigator.serviceWorker.controller")

@@ -12,8 +12,8 @@ const (
 	beforeFrost = 50 // days before the earliest usual frost from which lifting and tying are thought of
 	afterFrost  = 25 // days after the latest usual first frost in which it may still be saved
 	liftedM     = 3.0
-	carried     = 60.0 // litres of a pot that two people still carry
-	liftedCutM  = 0.3  // what is lifted is cut to this height
+	carried     = 120.0 // litres of a pot that two people still move with a trolley
+	liftedCutM  = 0.3   // what is lifted is cut to this height
 	rockedOff   = 1.0 / 3
 	yearsApart  = 2.8 // spread of a year's coldest night about its mean, °C
 	soilShields = 9.0 // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C

@@ -124,7 +124,7 @@ func care(q Question, a *Answer, d decision, s situation) []Care {
 	case Lift:
 		in, _ := n.LastFrost(q.Year.Normals.Climate.Midwinter(q.Today+120), 0)
 		add("water", "In its winter place: light and frost-free, water only when the soil is dry a finger deep.", q.Today, in.Late, 14)
-		add("feed", "No feed until it grows again in spring.", in.Mid, in.Late+21, 0)
+		add("feed", "No feed until it grows again in spring.", q.Today, in.Mid, 0)
 	}
 	if sp.Edible != "" && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
 		add("fruit", "Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.", growth, growth+120, 0)

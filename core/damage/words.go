@@ -123,10 +123,10 @@ func (a *Answer) word(q Question, e *evidence, s situation, d decision) {
 	case Lift:
 		v.CutM, v.CutTo = min(liftedCutM, h), "about 30 cm above the ground"
 		v.Sure = round(1-s.winters, 0.01)
-		v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through about %s winters in ten.", inTen(s.winters))
+		v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through %s.", inTen(s.winters))
 		if q.Plant.PotL > 0 {
 			v.CutM, v.CutTo = 0, ""
-			v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through about %s winters in ten.", inTen(s.winters))
+			v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(s.winters))
 		}
 	case CutToBase:
 		v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
@@ -277,12 +277,19 @@ func outAgain(q Question) day.Day {
 	return b.Late
 }
 
+// degrees is a temperature in words.
+func degrees(c float64) string { return strings.Replace(fmt.Sprintf("%.0f °C", c), "-", "−", 1) }
+
 // inTen is a chance as winters in ten.
 func inTen(c float64) string {
-	if n := math.Round(10 * c); n >= 1 {
-		return fmt.Sprintf("%.0f", n)
+	switch n := math.Round(10 * c); n {
+	case 0:
+		return "hardly any winter"
+	case 1:
+		return "about one winter in ten"
+	default:
+		return fmt.Sprintf("about %.0f winters in ten", n)
 	}
-	return "less than one of"
 }
 
 // floorTo sets a cut on a height one can measure, never above the belief's: 5 cm steps.
@@ -309,6 +316,9 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
 		return Prognosis{Text: "No prognosis before the checks."}
 	case Lift:
 		c := round(q.Plant.liftedLives(), 0.01)
+		if q.Plant.PotL > 0 {
+			return Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}
+		}
 		return Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
 	case Regraft:
 		if e.girdle.whole {
@@ -474,7 +484,7 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 	}
 	sp := q.Plant.Species
 	if a.Verdict.Kind == Lift {
-		return append(out, Reason{fmt.Sprintf("Bears about %.0f °C; the coldest night of a usual winter here is %.0f °C", sp.HardinessC, q.Year.Normals.Climate.ExtremeMinC), "dead", 0})
+		return append(out, Reason{fmt.Sprintf("Bears about %s; the coldest night of a usual winter here is %s", degrees(sp.HardinessC), degrees(q.Year.Normals.Climate.ExtremeMinC)), "dead", 0})
 	}
 	due := fmt.Sprintf("Leaf is due about %s this year, one year in ten after %s; %d days more for coming late after damage: %s",
 		a.LeafOut.Mid.Words(), a.LeafOut.Late.Words(), sp.LatenessDays, a.Patience.Words())
