@@ -13,6 +13,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 )
 
 // pictureFile is a picture file of a plant, so to say: of a size, in a colour.
@@ -177,6 +178,67 @@ func TestWalkWithoutSignal(t *testing.T) {
 	b.see("Bark green at")
 	b.press("button", "Accept")
 	b.see("on the year")
+}
+
+// TestSkipAndComeBack: who goes on without a check has skipped the plant, and is led back to it when the others are done.
+func TestSkipAndComeBack(t *testing.T) {
+	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
+	for i := range 3 {
+		s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": "Jetty %d", "height_m": 2, "stop": %d}`, i+1, i+1))
+	}
+	b := open(t, s, 390, 844)
+	b.visit("/#/walk/1")
+	at := func(n int) { b.until(fmt.Sprintf("plant %d", n), fmt.Sprintf("location.hash === '#/walk/1/%d'", n)) }
+	at(1)
+	b.press("button", "Next plant")
+	at(2)
+	b.see("0 of 3 looked at, 1 skipped")
+	for _, n := range []int{2, 3} {
+		at(n)
+		b.see("Next:")
+		b.press("button", "Bark brown")
+		b.see("Bark brown at")
+		b.press("button", "Not now")
+		b.see("Put off.")
+		b.press("button", "Next plant")
+	}
+	at(1)
+	b.press("button", "Bark green")
+	b.see("3 of 3 looked at")
+}
+
+// TestNextDayWithoutSignal: a walk that begins on another day without a connection is a walk of that day.
+func TestNextDayWithoutSignal(t *testing.T) {
+	s := start(t, "serve", t.TempDir(), "--today", "2026-03-18") // before the day of the phone's own clock
+	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "camellia-japonica", "height_m": 2}`)
+	b := open(t, s, 390, 844)
+	b.expect("ERR_CONNECTION_REFUSED")
+	b.expect("failed request")
+	b.visit("/#/walk/1/1")
+	b.see("Next:")
+	b.until("the program is on the phone", "navigator.serviceWorker.controller")
+	time.Sleep(time.Second) // the walk at hand is written after a rest
+	s.kill()
+	b.eval("location.reload()")
+	b.see("No connection")
+	today := time.Now()
+	b.see("Walk of " + today.Format("Mon 2 January"))
+	b.press("button", "Bark green")
+	b.see("1 to send")
+	startAt(t, strings.TrimPrefix(s.url, "http://"), "serve", s.data, "--today", today.AddDate(0, 0, 1).Format("2006-01-02"))
+	b.until("sent", "!/to send/.test(document.body.innerText)")
+	var story struct {
+		Walks []struct {
+			Day    string
+			Checks []struct{ Result string }
+		}
+	}
+	s.get("/api/v1/plants/1/story", &story)
+	if len(story.Walks) != 1 || story.Walks[0].Day != today.Format("2006-01-02") || len(story.Walks[0].Checks) != 1 {
+		t.Errorf("%+v", story.Walks)
+	}
 }
 
 // TestTwoPhones: two phones look at one plant. The second is shown what the first kept, and keeps both.

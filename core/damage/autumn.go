@@ -86,7 +86,8 @@ func (p Plant) winters(extremeMinC float64) float64 {
 
 // liftedLives is the chance that a lifted plant lives to go out again: young and soft ones root anew, old wood hardly.
 func (p Plant) liftedLives() float64 {
-	c := map[catalogue.Form]float64{catalogue.Perennial: 0.85, catalogue.Subshrub: 0.75, catalogue.Climber: 0.6, catalogue.Shrub: 0.65}[p.Species.Form]
+	c := map[catalogue.Form]float64{catalogue.Perennial: 0.85, catalogue.Subshrub: 0.75, catalogue.Climber: 0.6, catalogue.Shrub: 0.65,
+		catalogue.Tree: 0.4, catalogue.Conifer: 0.4, catalogue.Palm: 0.5}[p.Species.Form]
 	if p.PotL > 0 {
 		return 0.9 // its roots stay as they are
 	}
@@ -96,5 +97,5 @@ func (p Plant) liftedLives() float64 {
 	if p.Years >= 6 {
 		c -= 0.15
 	}
-	return c
+	return max(0.1, c)
 }

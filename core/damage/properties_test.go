@@ -153,3 +153,56 @@ func TestPatienceMovesWithTheSeason(t *testing.T) {
 		t.Errorf("cold spring %s, warm spring %s", cold, warm)
 	}
 }
+
+// TestAnyChecksAnyVerdict: whatever is found and however it is overruled, the answer is whole: dates in order, windows that
+// can be used, chances that are chances.
+func TestAnyChecksAnyVerdict(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	r := rand.New(rand.NewPCG(21, 8))
+	for i := range 1200 {
+		v := various[r.IntN(len(various))]
+		on := day.Of(2027, 1, 1) + day.Day(r.IntN(365))
+		q := ask(t, v.species, v.height, on, y)
+		q.Plant.GraftM, q.Plant.Years, q.Plant.PotL, q.Plant.Count = v.graftM, r.IntN(30), float64(r.IntN(2)*40), 1+r.IntN(9)
+		for range r.IntN(6) {
+			c := sign(r, q.Plant, r.IntN(2) == 0)
+			switch r.IntN(6) {
+			case 0:
+				c = Check{Kind: Danger, Result: results[Danger][r.IntN(5)]}
+			case 1:
+				c = spotIs(spotKeys()[r.IntN(6)], []string{"yes", "no"}[r.IntN(2)])
+			case 2:
+				c = notLooked(Kind(results[NotLooked][r.IntN(len(results[NotLooked]))]))
+			case 3:
+				c = foot("rocking")
+			}
+			q.Checks = append(q.Checks, c)
+		}
+		if i%2 == 0 {
+			q.Overrule, q.OverruleCutM = verdicts[r.IntN(len(verdicts))], v.height/2
+		}
+		a, err := Judge(q)
+		if err != nil {
+			t.Fatalf("%+v: %v", q.Checks, err)
+		}
+		b := a.Boundary
+		chance := func(c float64) bool { return c >= 0 && c <= 1 }
+		if a.Verdict.Sentence == "" || !chance(a.Verdict.Sure) || !chance(a.Prognosis.Chance) || b.LowM > b.BestM || b.BestM > b.HighM || a.Verdict.CutM > v.height ||
+			a.LookAgain != day.None && a.LookAgain < on || a.Prognosis.SeasonsLow > a.Prognosis.SeasonsHigh {
+			t.Errorf("%s on %s, %+v: %+v, %+v, look again %s", v.species, on, q.Checks, a.Verdict, a.Prognosis, a.LookAgain)
+		}
+		if q.Overrule != "" && a.Verdict.Kind != q.Overrule {
+			t.Errorf("overruled with %q: %q", q.Overrule, a.Verdict.Kind)
+		}
+		for _, j := range a.Jobs {
+			if best, ok := j.Curve.Best(on); !ok || best < on || j.Curve.Days < 1 {
+				t.Errorf("%s on %s, %s: %q has no day", v.species, on, a.Verdict.Kind, j.Title)
+			}
+		}
+		for _, c := range a.Care {
+			if c.From < on || c.To < c.From {
+				t.Errorf("%s on %s, %s: %+v", v.species, on, a.Verdict.Kind, c)
+			}
+		}
+	}
+}

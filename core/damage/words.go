@@ -263,18 +263,21 @@ func (a *Answer) ringDate(q Question, s situation) day.Day {
 	return next
 }
 
+// springOver is how many days after midwinter the next last frost is the coming year's.
+const springOver = 120
+
 // outAgain is the day after the last usual frost of the coming spring.
 func outAgain(q Question) day.Day {
 	_, yearEnd := q.Year.Normals.Climate.GardenYear(q.Today)
 	in := q.Today
-	if q.Today > q.Year.Normals.Climate.Midwinter(q.Today) {
+	if q.Today > q.Year.Normals.Climate.Midwinter(q.Today)+springOver {
 		in = yearEnd
 	}
 	b, ok := q.Year.Normals.LastFrost(q.Year.Normals.Climate.Midwinter(in), 0)
 	if !ok {
 		return q.Today + 150
 	}
-	return b.Late
+	return max(b.Late, q.Today)
 }
 
 // degrees is a temperature in words.
@@ -287,6 +290,8 @@ func inTen(c float64) string {
 		return "hardly any winter"
 	case 1:
 		return "about one winter in ten"
+	case 10:
+		return "nearly every winter"
 	default:
 		return fmt.Sprintf("about %.0f winters in ten", n)
 	}

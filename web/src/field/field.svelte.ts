@@ -10,6 +10,19 @@ const REST = 400; // ms without a press after which the walk at hand is written
 
 const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
 
+/** A walk that begins without a connection has an id of its own, from its day and property, until the house gives it one. */
+const local = (day: string, property: number) => -(Number(day.replaceAll('-', '')) * 100_000 + property);
+const ofLocal = (id: number) => {
+  const d = String(Math.floor(-id / 100_000));
+  return { day: `${d.slice(0, 4)}-${d.slice(4, 6)}-${d.slice(6)}`, property: -id % 100_000 };
+};
+/** The day it is: the sample's, or else the device's own. */
+function today(): string {
+  if (house.frame?.movable && house.today) return house.today;
+  const now = new Date();
+  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+}
+
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
   waiting = $state.raw<Record<string, Waiting>>({});
@@ -81,7 +94,12 @@ class Field {
     } catch (e) {
       if (!(e instanceof Problem) || e.status !== 0 || !before) throw e;
       this.away = true;
-      this.#put(before);
+      // A new day is a new walk; what is known of the plants goes along.
+      this.#put(
+        before.day >= today()
+          ? before
+          : { ...before, walk: local(today(), property), day: today(), looks: {}, revs: {}, photos: [], skipped: [] },
+      );
     }
     // What waits stands over what the house knows.
     for (const p of Object.values(this.waiting))
@@ -174,6 +192,7 @@ class Field {
     clearTimeout(this.#timer);
     this.busy = true;
     try {
+      await this.#startWalks();
       for (let next = this.#next(); next; next = this.#next()) await this.#sendLook(next);
       for (const p of this.photos.filter((p) => !p.refused)) await this.#sendPhoto(p);
       this.away = false;
@@ -184,6 +203,21 @@ class Field {
     } finally {
       this.busy = false;
       if (this.away && this.left) this.#timer = setTimeout(() => void this.send(), RETRY);
+    }
+  }
+  /** Has the house begin the walks that began here. */
+  async #startWalks() {
+    const begun = new Set([...Object.values(this.waiting), ...this.photos].map((x) => x.walk).filter((id) => id < 0));
+    for (const id of begun) {
+      const { day, property } = ofLocal(id);
+      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: property, day }, params: { header: onceKey() } }));
+      for (const x of Object.values(this.waiting).filter((x) => x.walk === id)) {
+        await this.#keepWaiting({ ...x, id: `${w.id}:${x.plant}`, walk: w.id });
+        await this.#dropWaiting(x.id);
+      }
+      for (const p of this.photos.filter((p) => p.walk === id)) await device.keepPhoto({ ...p, walk: w.id });
+      this.photos = this.photos.map((p) => (p.walk === id ? { ...p, walk: w.id } : p));
+      if (this.walk?.walk === id) this.#change((x) => (x.walk = w.id));
     }
   }
   #next = () => Object.values(this.waiting).find((w) => !w.theirs && !w.refused);

@@ -11,6 +11,8 @@ class House {
 
   constructor() {
     reach.ondevice = (is) => (this.ondevice = is);
+    // Once the worker keeps what is read, the frame is read again, so that it is there without signal.
+    navigator.serviceWorker?.addEventListener('controllerchange', () => void this.refresh());
     setInterval(() => this.ondevice && void this.refresh(), 5000);
   }
 

@@ -6,7 +6,7 @@
   import { field } from '../field/field.svelte';
   import { found, words, type Kind } from '../lib/checks';
   import Conflict from '../lib/Conflict.svelte';
-  import { metres, plantsOf } from '../lib/dates';
+  import { inWords, metres, plantsOf } from '../lib/dates';
   import FieldNotes from '../lib/FieldNotes.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import HowTo from '../lib/HowTo.svelte';
@@ -309,7 +309,8 @@
       <div class="h-full bg-moss" style="width:{order.length ? (100 * finished) / order.length : 0}%"></div>
     </div>
     <span data-testid="progress"
-      >{finished} of {order.length} looked at{#if skips}, {skips} skipped{/if}{#if field.left}, <b class="text-sun"
+      >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day, house.today)}.</b>
+      {/if}{finished} of {order.length} looked at{#if skips}, {skips} skipped{/if}{#if field.left}, <b class="text-sun"
           >{field.left} to send</b
         >{/if}</span
     >
