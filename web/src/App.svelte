@@ -153,7 +153,7 @@
       </div>
     </nav>
     <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
-      {#if house.ondevice}
+      {#if house.ondevice && !onWalk}
         <p class="border-b border-sun bg-white px-4 py-1.5 text-[0.9375rem]" role="status">
           <b>No connection.</b> What you see was read earlier and is kept on this device.
         </p>

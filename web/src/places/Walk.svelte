@@ -42,6 +42,11 @@
   const order = $derived(
     [...plants].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id),
   );
+  // Of a long list the stretch round the plant in sight is shown: all of it would be slow to draw.
+  const listed = 300;
+  const around = $derived(
+    order.length <= listed ? 0 : Math.max(0, Math.min(order.length - listed, order.findIndex((p) => p.id === plantId) - 100)),
+  );
   const asking = $derived(order.filter(asks).length);
   const plant = $derived(plants.find((p) => p.id === plantId));
   const checks = $derived(walk?.looks[plantId]?.checks ?? []);
@@ -358,7 +363,9 @@
         <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{plant?.property ?? 'Property'}</a>
         <div class="px-3 pb-2">{@render progress()}</div>
         <ol>
-          {#each order as p, i (p.id)}
+          {#if around > 0}<li class="px-3 py-1 text-sm text-soft">{around} before these</li>{/if}
+          {#each order.slice(around, around + listed) as p, k (p.id)}
+            {@const i = around + k}
             <li>
               {#if asking && (i === 0 || i === asking)}<p class="bg-sheet px-3 py-0.5 text-xs font-semibold text-soft">
                   {i < asking ? 'To look at, from the gate on' : 'The others'}
@@ -381,6 +388,9 @@
               </a>
             </li>
           {/each}
+          {#if order.length > around + listed}<li class="px-3 py-1 text-sm text-soft">
+              {order.length - around - listed} after these
+            </li>{/if}
         </ol>
       </nav>
     {/if}
@@ -426,6 +436,7 @@
         </div>
 
         <div class="space-y-2">
+          {#if waiting?.theirs}<Conflict {waiting} name={plant.common} />{/if}
           <div class="flex min-h-11 flex-wrap items-center gap-2 text-sm">
             {#if next}
               {#if next.height_m}
@@ -447,7 +458,7 @@
               {/if}
               <button class="min-h-11 px-1 text-moss underline" aria-expanded={how} onclick={() => (how = !how)}>How</button>
               <span class="flex-1 text-soft max-lg:hidden">{next.why}</span>
-            {:else if checks.length}
+            {:else if checks.length && answer && !waiting}
               <span class="font-semibold"
                 >{answer?.verdict.kind === 'make safe first'
                   ? 'Check on when it is safe.'
@@ -544,7 +555,6 @@
               {#each others as c, i (i)}<li>{found(c)}</li>{/each}
             </ul>
           {/if}
-          {#if waiting?.theirs}<Conflict {waiting} name={plant.common} />{/if}
           {#if problem}
             <p role="alert" class="border-2 border-bad bg-white px-3 py-2 text-[0.9375rem]">
               {problem}
@@ -561,7 +571,7 @@
         <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be reached by keys -->
         <div class="min-h-0 flex-1 overflow-y-auto p-3" role="region" aria-label="Verdict in full" tabindex="0">
           {#if field.away || waiting}
-            <p class="mb-2 border-l-4 border-sun bg-white px-3 py-1.5 text-[0.9375rem]" data-testid="away">
+            <p class="mb-2 border-l-4 border-sun bg-white px-3 py-1.5 text-[0.9375rem] max-lg:hidden">
               {#if field.away}<b>No connection.</b> What you find is kept on this device and sent when it is back.{/if}
               {#if waiting && answer}The verdict below is the last one judged; your newest checks are not in it yet.{:else if waiting || !answer}Will
                 be judged when back on line.{/if}
@@ -585,7 +595,9 @@
           {#if !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">
               {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span
                 >{/if}
-              {answer?.verdict.sentence ?? (waiting || field.away ? 'Will be judged when back on line.' : '')}
+              {waiting?.theirs
+                ? 'Two devices looked at this plant: say above what stands.'
+                : (answer?.verdict.sentence ?? (waiting || field.away ? 'Will be judged when back on line.' : ''))}
             </p>{/if}
           {#if answer?.choices?.length && !standing && !decided}
             <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Settled with the owner">
