@@ -340,6 +340,16 @@ func TestMoreChecks(t *testing.T) {
 	b.see("Shoots dead over 10 cm from the tips")
 	b.press("button", "Take back")
 	b.until("the tips are taken back", "!/Shoots dead over/.test(document.body.innerText)")
+	// What cannot be is refused in words, stays where it was entered, and can be taken back.
+	b.expect("422 ")
+	b.press("button", "More checks")
+	b.fill("Length dead from the tips", "999")
+	b.press("button", "Note it")
+	b.press("button", "Done")
+	b.see("9.99 m dead from the tips: want more than 0 and no more than the plant's 2.1 m")
+	b.see("1 to send")
+	b.press("button", "Take back")
+	b.until("taken back and sent", "!/9.99 m|to send/.test(document.body.innerText)")
 	b.eval("document.documentElement.classList.add('glare')")
 	b.accessible("walk with more checks, glare")
 	// A group kept as one, and what a sample says of the rest.

@@ -3,6 +3,7 @@
   import type { Check, Plant } from '../api/client';
   import { beside, lengths, shares, words, type Kind } from './checks';
   import { metres } from './dates';
+  import Figure from './Figure.svelte';
   import HowTo from './HowTo.svelte';
 
   interface Props {
@@ -17,8 +18,6 @@
   let { open = $bindable(), plant, checks, at, onat, onadd, onremove }: Props = $props();
 
   let share = $state<Record<string, number>>({ bark_ring: 0.5, split_bark: 0.25 });
-  let length = $state('');
-  let grew = $state('');
   let alike = $state('');
   let unlike = $state('');
   const kinds = $derived(beside(plant));
@@ -83,37 +82,18 @@
           {/if}
           <div class="mt-1.5 flex flex-wrap gap-1.5">
             {#if k === 'growth'}
-              <label class="flex items-center gap-1 text-sm"
-                ><input
-                  class="min-h-11 w-20 border border-gray-400 bg-white px-2"
-                  inputmode="decimal"
-                  aria-label="Growth of the last season (cm)"
-                  bind:value={grew}
-                /> cm</label
-              >
-              <button
-                class={look(false)}
-                disabled={!(number(grew) > 0)}
-                onclick={() => (onadd({ kind: k, amount: number(grew) / 100 }), (grew = ''))}>Note the growth</button
-              >
+              <Figure
+                name="Growth of the last season"
+                unit="cm"
+                does="Note the growth"
+                onnote={(v) => onadd({ kind: k, amount: v / 100 })}
+              />
             {:else if k === 'tip_dead'}
               {#each lengths.filter((l) => l < plant.height_m) as l (l)}<button
                   class={look(checks.some((c) => c.kind === k && c.amount === l))}
                   onclick={() => onadd({ kind: k, amount: l })}>{metres(l)}</button
                 >{/each}
-              <label class="flex items-center gap-1 text-sm"
-                >or <input
-                  class="min-h-11 w-20 border border-gray-400 bg-white px-2"
-                  inputmode="decimal"
-                  aria-label="Length dead from the tips (cm)"
-                  bind:value={length}
-                /> cm</label
-              >
-              <button
-                class={look(false)}
-                disabled={!(number(length) > 0)}
-                onclick={() => (onadd({ kind: k, amount: number(length) / 100 }), (length = ''))}>Note it</button
-              >
+              <Figure name="Length dead from the tips" unit="cm" onnote={(v) => onadd({ kind: k, amount: v / 100 })} />
             {:else if k === 'bud_rub'}
               <button class={look(false)} onclick={() => onadd({ kind: k, ...height(k), held: 8 })}>all 8 held</button>
               <button class={look(false)} onclick={() => onadd({ kind: k, ...height(k), held: 4, broke: 4 })}>half of 8</button>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Answer } from '../api/client';
   import { brief, inWords, metres } from './dates';
+  import Figure from './Figure.svelte';
   import { house } from './house.svelte';
   import Patience from './Patience.svelte';
 
@@ -11,8 +12,6 @@
     onspot?: (key: string, seen: 'yes' | 'no', amount?: number) => void;
   }
   let { answer, decided, palm = false, onspot }: Props = $props();
-  let distance = $state('');
-  const metresAway = $derived(Number(distance.replace(',', '.')));
 
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
 </script>
@@ -114,19 +113,7 @@
           <p class="mt-2 font-semibold">{q.text}</p>
           <div class="mt-1 flex flex-wrap items-center gap-2">
             {#if q.distance}
-              <label class="flex items-center gap-1"
-                ><input
-                  class="min-h-11 w-20 border border-gray-400 bg-white px-2"
-                  inputmode="decimal"
-                  aria-label="Distance to it (m)"
-                  bind:value={distance}
-                /> m</label
-              >
-              <button
-                class="min-h-11 border border-ink bg-white px-3"
-                disabled={!(metresAway > 0)}
-                onclick={() => (onspot(q.key, 'yes', metresAway), (distance = ''))}>Note it</button
-              >
+              <Figure name="Distance to it" unit="m" onnote={(v) => onspot(q.key, 'yes', v)} />
               <button class="min-h-11 border border-rule bg-white px-3" onclick={() => onspot(q.key, 'no')}>None near</button>
             {:else}
               <button class="min-h-11 border border-ink bg-white px-5" onclick={() => onspot(q.key, 'yes')}>Yes</button>
