@@ -33,6 +33,7 @@ type StoryVerdict struct {
 	store.Decision
 	Boundary  damage.Boundary  `json:"boundary"`
 	Prognosis damage.Prognosis `json:"prognosis"`
+	Care      []damage.Care    `json:"care"`
 }
 
 // StoryOutcome is how the plant turned out after a verdict, against its prognosis.
@@ -100,7 +101,7 @@ func (s *Server) tellStory(ctx context.Context, id int64) (Story, error) {
 		if a.Prognosis.Heights == nil { // kept before they were foretold
 			a.Prognosis.Heights = []float64{}
 		}
-		sv := StoryVerdict{v, a.Boundary, a.Prognosis}
+		sv := StoryVerdict{v, a.Boundary, a.Prognosis, append([]damage.Care{}, a.Care...)}
 		given[v.ID] = sv
 		w := at(v.WalkID)
 		w.Verdicts = append(w.Verdicts, sv)

@@ -1,8 +1,10 @@
 package damage
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -132,5 +134,6 @@ func care(q Question, a *Answer, d decision, s situation) []Care {
 	if g := gather(q).girdle; g.share > 0 {
 		add("guard", "Guard the stem: a mesh collar a hand away from the bark and up to 60 cm (above the snow where it lies), no string or tie left on, no mower near it.", q.Today, q.Today+30, 0)
 	}
+	slices.SortStableFunc(out, func(a, b Care) int { return cmp.Compare(a.From, b.From) })
 	return out
 }

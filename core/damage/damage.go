@@ -410,6 +410,9 @@ func Judge(q Question) (Answer, error) {
 	a.Rest = rest(q)
 	a.word(q, &e, s, d)
 	a.Jobs = jobs(q, &a, d, &e)
+	if e.girdle.share > 0 && d.kind != MakeSafe && d.kind != Replace {
+		a.Jobs = append(a.Jobs, guarding(q, &a))
+	}
 	a.Care = care(q, &a, d, s)
 	return a, nil
 }

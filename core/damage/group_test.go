@@ -325,3 +325,32 @@ func TestWinters(t *testing.T) {
 		t.Errorf("in November: %+v, look again %s", a.Verdict, a.LookAgain)
 	}
 }
+
+// TestWoundsBecomeJobs: a wounded stem is guarded and looked at again, a ring is bridged while the bark slips.
+func TestWoundsBecomeJobs(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	for _, c := range []struct {
+		name  string
+		check Check
+		kinds []string
+	}{
+		{"a fifth", ring(0.2, 0.2, "bridge"), []string{"look", "guard"}},
+		{"three quarters", ring(0.2, 0.75, "bridge"), []string{"look", "guard"}},
+		{"all round", ring(0.2, 1, "no_bridge"), []string{"graft", "guard"}},
+	} {
+		a, err := Judge(ask(t, "malus-domestica", 3, march, y, c.check))
+		if err != nil {
+			t.Fatal(err)
+		}
+		var kinds []string
+		for _, j := range a.Jobs {
+			kinds = append(kinds, j.Kind)
+			if best, ok := j.Curve.Best(march); j.Kind == "graft" && (!ok || best < a.LeafOut.Early-21 || best > a.LeafOut.Late+21) || j.Kind == "guard" && best != march {
+				t.Errorf("%s: %s best on %s", c.name, j.Kind, best)
+			}
+		}
+		if strings.Join(kinds, " ") != strings.Join(c.kinds, " ") {
+			t.Errorf("%s: %v, want %v", c.name, kinds, c.kinds)
+		}
+	}
+}

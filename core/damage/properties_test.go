@@ -199,8 +199,8 @@ func TestAnyChecksAnyVerdict(t *testing.T) {
 				t.Errorf("%s on %s, %s: %q has no day", v.species, on, a.Verdict.Kind, j.Title)
 			}
 		}
-		for _, c := range a.Care {
-			if c.From < on || c.To < c.From {
+		for k, c := range a.Care {
+			if c.From < on || c.To < c.From || k > 0 && c.From < a.Care[k-1].From {
 				t.Errorf("%s on %s, %s: %+v", v.species, on, a.Verdict.Kind, c)
 			}
 		}

@@ -584,10 +584,7 @@ func jobs(q Question, a *Answer, d decision, e *evidence) []job.Job {
 	minutes := func(base float64) int { // grows with the plant's size, rounded up to five
 		return int(math.Ceil((base+6*q.Plant.HeightM)/5) * 5)
 	}
-	caution := make([]string, 0, len(a.Cautions))
-	for _, c := range a.Cautions {
-		caution = append(caution, c.Text)
-	}
+	caution := a.cautionWords()
 	look := func(on day.Day, why string) job.Job {
 		c := job.Curve{Start: q.Today, Days: days}
 		c.Because("too early", "too early: nothing new can be seen yet", func(x day.Day) job.Cost {
@@ -633,6 +630,10 @@ func jobs(q Question, a *Answer, d decision, e *evidence) []job.Job {
 			Reasons: []string{a.Verdict.Sentence}, Cautions: caution}
 	}
 	switch d.kind {
+	case Leave:
+		if e.girdle.share > 0 {
+			return []job.Job{look(a.LookAgain, "See whether the wound closes.")}
+		}
 	case MakeSafe:
 		found := e.danger
 		c := job.Curve{Start: q.Today, Days: days}
@@ -689,6 +690,22 @@ func jobs(q Question, a *Answer, d decision, e *evidence) []job.Job {
 			Reasons: []string{a.Verdict.Sentence}, Cautions: caution}}
 	}
 	return []job.Job{}
+}
+
+func (a *Answer) cautionWords() []string {
+	out := make([]string, 0, len(a.Cautions))
+	for _, c := range a.Cautions {
+		out = append(out, c.Text)
+	}
+	return out
+}
+
+// guarding is the work of keeping teeth, strings and mowers from a wounded stem.
+func guarding(q Question, a *Answer) job.Job {
+	c := job.Curve{Start: q.Today, Days: 120}
+	c.Because("bare", "until it is guarded it may happen again any day", func(x day.Day) job.Cost { return job.Cost(2 * x.Sub(q.Today)) })
+	return job.Job{Key: "guard", Kind: "guard", Title: "Guard the stem of " + q.Plant.Species.Common, Curve: c, Minutes: 15, Crew: 1,
+		Skills: []string{}, Kit: []string{"wire mesh or a spiral guard", "stakes"}, After: []job.Gap{}, Reasons: []string{a.Verdict.Sentence}, Cautions: a.cautionWords()}
 }
 
 // grafting is the work of bridging a ring or grafting a variety on again: while the bark slips, about leaf-out.

@@ -2824,6 +2824,7 @@ export interface components {
         };
         StoryVerdict: {
             boundary: components["schemas"]["DamageBoundary"];
+            care: components["schemas"]["DamageCare"][] | null;
             /** Format: date */
             day: string;
             /** @enum {string} */

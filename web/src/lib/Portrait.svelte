@@ -34,7 +34,13 @@
   }: Props = $props();
 
   // The right margin is for what the checks found; a picture without checks to come does without.
-  const margin = $derived({ left: 44, right: onpick || checks.length ? 78 : 12, top: 16, bottom: 22 });
+  const longest = $derived(Math.max(0, ...checks.filter((c) => c.height_m).map((c) => found(c).length)));
+  const margin = $derived({
+    left: 44,
+    right: onpick || checks.length ? Math.max(78, Math.min(120, 6.2 * longest + 14)) : 12,
+    top: 16,
+    bottom: 22,
+  });
   const scale = $derived(
     Math.min(
       (box[1] - margin.top - margin.bottom) / heightM,

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Answer } from '../api/client';
-  import { brief, inWords, metres } from './dates';
+  import Care from './Care.svelte';
+  import { inWords, metres } from './dates';
   import Figure from './Figure.svelte';
   import { house } from './house.svelte';
   import Patience from './Patience.svelte';
@@ -126,16 +127,7 @@
     {#if answer.care?.length}
       <section>
         <h3 class="text-sm font-semibold">After-care</h3>
-        <ul class="space-y-1">
-          {#each answer.care as c (c.kind)}
-            <li class="grid grid-cols-[4.5rem_1fr] gap-2">
-              <span class="text-sm text-soft"
-                >{brief(c.from)}{#if c.to !== c.from}&nbsp;–<br />{brief(c.to)}{/if}</span
-              >
-              <span>{c.text}</span>
-            </li>
-          {/each}
-        </ul>
+        <Care care={answer.care} />
       </section>
     {/if}
     {#if answer.changes?.length}

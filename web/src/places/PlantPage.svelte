@@ -2,6 +2,7 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, Problem, type Schemas } from '../api/client';
+  import Care from '../lib/Care.svelte';
   import { found } from '../lib/checks';
   import { brief, inWords, metres } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -186,6 +187,12 @@
             {:else}<li class="border-b border-rule py-1.5 text-soft">No job stands for it.</li>{/each}
           </ul>
         </section>
+        {#if verdict?.care?.length}
+          <section aria-label="After-care">
+            <h2>After-care</h2>
+            <Care care={verdict.care} />
+          </section>
+        {/if}
         <section aria-label="How it turned out">
           <h2>How it turned out</h2>
           <ul class="border-t border-rule">
