@@ -72,6 +72,14 @@
     void house.refresh();
   });
 
+  // The day becoming known at the start is no move.
+  let moved = $state(0);
+  let stoodAt = '';
+  $effect(() => {
+    if (stoodAt && house.today && stoodAt !== house.today) moved++;
+    stoodAt = house.today || stoodAt;
+  });
+
   function typing(e: KeyboardEvent) {
     const t = e.target as HTMLElement;
     return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || t.closest('form') !== null;
@@ -159,7 +167,7 @@
         </p>
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
-      {#key house.today}<Router {routes} />{/key}
+      {#key moved}<Router {routes} />{/key}
     </main>
   </div>
 

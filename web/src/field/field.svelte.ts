@@ -33,6 +33,8 @@ class Field {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #resting: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | undefined;
+  #asking: ReturnType<typeof setTimeout> | undefined;
+  #turn = 0;
   #ready: Promise<void>;
 
   constructor() {
@@ -58,6 +60,7 @@ class Field {
 
   /** Brings a property's walk of today to hand: from the house, or as it was last read on this device. */
   async open(property: number): Promise<void> {
+    const turn = ++this.#turn; // a later call takes over
     this.#rest();
     this.walk = undefined; // at once, so that nothing is asked of the walk that goes
     await this.#ready;
@@ -89,9 +92,11 @@ class Field {
         fresh.looks[l.plant_id] = { checks: l.checks ?? [], note: l.note };
         fresh.revs[l.plant_id] = l.rev;
       }
+      if (turn !== this.#turn) return;
       this.away = false;
       this.#put(fresh);
     } catch (e) {
+      if (turn !== this.#turn) return;
       if (!(e instanceof Problem) || e.status !== 0 || !before) throw e;
       this.away = true;
       // A new day is a new walk; what is known of the plants goes along.
@@ -167,18 +172,26 @@ class Field {
     if (!w || this.of(w.walk, plant)) return;
     const id = `${w.walk}:${plant}`;
     const before = this.#kept[id];
+    clearTimeout(this.#asking);
+    if (w.walk < 0) {
+      // Begun here, and not known to the house yet: it is opened there as soon as the house can be reached.
+      this.#asking = setTimeout(() => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch(() => {})), RETRY);
+      return;
+    }
     try {
       const a = await ask(api.GET('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: w.walk, plant } } }));
       if (this.walk?.walk !== w.walk || this.of(w.walk, plant) || this.#kept[id] !== before) return;
-      this.away = house.ondevice;
+      this.away = false;
       this.#change((x) => {
         x.answers[plant] = a;
         x.revs[plant] = a.rev;
         x.looks[plant] = { checks: a.found ?? [], note: a.note };
       });
     } catch (e) {
-      if (e instanceof Problem && e.status === 0) this.away = true;
-      else house.fail(e);
+      if (!(e instanceof Problem) || e.status !== 0) return house.fail(e);
+      this.away = true;
+      clearTimeout(this.#asking);
+      this.#asking = setTimeout(() => void this.ask(plant), RETRY); // of the plant asked about last
     }
   }
 
@@ -218,6 +231,8 @@ class Field {
       for (const p of this.photos.filter((p) => p.walk === id)) await device.keepPhoto({ ...p, walk: w.id });
       this.photos = this.photos.map((p) => (p.walk === id ? { ...p, walk: w.id } : p));
       if (this.walk?.walk === id) this.#change((x) => (x.walk = w.id));
+      for (const x of Object.values(this.waiting).filter((x) => x.walk === w.id))
+        if (this.walk?.walk === w.id) this.#change((y) => (y.looks[x.plant] = { checks: x.checks, note: x.note }));
     }
   }
   #next = () => Object.values(this.waiting).find((w) => !w.theirs && !w.refused);

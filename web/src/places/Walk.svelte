@@ -85,6 +85,12 @@
   });
 
   let shown = 0;
+  let asked = ''; // the plant, and the reading of the walk, the verdict was asked for
+  $effect(() => {
+    if (!plant || !walk || asked === `${walk.walk} ${walk.read} ${plantId}`) return;
+    asked = `${walk.walk} ${walk.read} ${plantId}`;
+    void untrack(() => field.ask(plantId));
+  });
   $effect(() => {
     if (!plant || !walkId || shown === plantId) return;
     shown = plantId;
@@ -92,7 +98,6 @@
     following = true;
     how = false;
     active = Math.round((plant.height_m * 0.6) / grain) * grain;
-    void untrack(() => field.ask(plantId));
     window.scrollTo(0, 0);
   });
 
