@@ -175,7 +175,10 @@ class Field {
     clearTimeout(this.#asking);
     if (w.walk < 0) {
       // Begun here, and not known to the house yet: it is opened there as soon as the house can be reached.
-      this.#asking = setTimeout(() => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch(() => {})), RETRY);
+      this.#asking = setTimeout(
+        () => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch((e: unknown) => house.fail(e))),
+        RETRY,
+      );
       return;
     }
     try {
@@ -203,6 +206,7 @@ class Field {
   async #send() {
     await this.#ready;
     clearTimeout(this.#timer);
+    if (!this.left) return; // nothing that would tell whether the house can be reached
     this.busy = true;
     try {
       await this.#startWalks();
