@@ -114,7 +114,7 @@ type PlantOut struct {
 type ToShelter struct {
 	Before  day.Day `json:"before" format:"date" doc:"From this day on frost is to be reckoned with: one year in ten has one earlier"`
 	Winters float64 `json:"winters" doc:"Chance that it came through outside, 0 to 1"`
-	since   day.Day // a decision after this day settles it
+	since   day.Day // a decision from this day on settles it
 }
 
 // ReasonToLook is a reason to look, as the model foretells it: an estimate.
@@ -167,8 +167,8 @@ func (p *place) tell(plant store.Plant) PlantOut {
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
-	if first, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.year, p.today); ok {
-		o.TakeIn = &ToShelter{first.Early, math.Round(100*winters) / 100, p.today - 90}
+	if since, before, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.year, p.today); ok {
+		o.TakeIn = &ToShelter{before, math.Round(100*winters) / 100, since}
 	}
 	return o
 }

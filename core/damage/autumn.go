@@ -41,24 +41,27 @@ func autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 	return b.Early - beforeFrost, b.Late + afterFrost, true
 }
 
-// ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: first is that frost's
-// band, winters the chance that it came through outside. It is the verdict lift and shelter without any check.
-func ToShelter(p Plant, y *season.Year, today day.Day) (first season.Band, winters float64, ok bool) {
+// ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: since is when that span
+// began, so that a decision made in it settles it, before the first day on which one year in ten has had frost, winters the
+// chance that it came through outside. It is the verdict lift and shelter without any check.
+func ToShelter(p Plant, y *season.Year, today day.Day) (since, before day.Day, winters float64, ok bool) {
 	from, to, comes := autumn(y, today)
 	winters = p.winters(y.Normals.Climate.ExtremeMinC)
-	if !comes || today < from || today > to || !p.liftable() || winters >= 0.5 {
-		return season.Band{}, winters, false
-	}
-	return season.Band{Early: from + beforeFrost, Mid: (from + beforeFrost + to - afterFrost) / 2, Late: to - afterFrost}, winters, true
+	ok = comes && today >= from && today <= to && p.liftable() && winters < 0.5
+	return from, from + beforeFrost, winters, ok
+}
+
+// treelike forms are too large and deep-rooted to be lifted or tied up once they stand.
+func treelike(f catalogue.Form) bool {
+	return f == catalogue.Tree || f == catalogue.Conifer || f == catalogue.Palm
 }
 
 // liftable reports a plant that is small enough to be lifted, or stands in a pot that can be carried.
 func (p Plant) liftable() bool {
-	f := p.Species.Form
 	if p.PotL > 0 {
 		return p.PotL <= carried
 	}
-	return f != catalogue.Tree && f != catalogue.Conifer && f != catalogue.Palm && p.HeightM <= liftedM
+	return !treelike(p.Species.Form) && p.HeightM <= liftedM
 }
 
 // winters is the chance that a plant comes through a winter whose coldest night is a climate's mean, from what its wood

@@ -29,7 +29,7 @@ const (
 )
 
 // care is the after-care a verdict asks for, in the order of its days.
-func care(q Question, a *Answer, d decision, s situation) []Care {
+func care(q Question, a *Answer, d decision, s situation, e *evidence) []Care {
 	n := q.Year.Normals
 	sp := q.Plant.Species
 	out := []Care{}
@@ -131,7 +131,7 @@ func care(q Question, a *Answer, d decision, s situation) []Care {
 	if sp.Edible != "" && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
 		add("fruit", "Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.", growth, growth+120, 0)
 	}
-	if g := gather(q).girdle; g.share > 0 {
+	if e.girdle.share > 0 {
 		add("guard", "Guard the stem: a mesh collar a hand away from the bark and up to 60 cm (above the snow where it lies), no string or tie left on, no mower near it.", q.Today, q.Today+30, 0)
 	}
 	slices.SortStableFunc(out, func(a, b Care) int { return cmp.Compare(a.From, b.From) })

@@ -261,9 +261,8 @@ func (q Question) situation(patience day.Day) situation {
 		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
 	from, to, ok := autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
-	grows := p.Species.Form != catalogue.Tree && p.Species.Form != catalogue.Conifer && p.Species.Form != catalogue.Palm
 	s.liftable = p.liftable()
-	s.loose = grows && p.HeightM <= inReach
+	s.loose = !treelike(p.Species.Form) && p.HeightM <= inReach
 	return s
 }
 
@@ -405,7 +404,7 @@ func Judge(q Question) (Answer, error) {
 	case e.spear == "" && !e.skip[Spear]:
 		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}
-	a.Fellows = compare(q)
+	a.Fellows = compare(q, &e)
 	a.Spot = judgeSpot(q, a.Fellows)
 	a.Rest = rest(q)
 	a.word(q, &e, s, d)
@@ -413,7 +412,7 @@ func Judge(q Question) (Answer, error) {
 	if e.girdle.share > 0 && d.kind != MakeSafe && d.kind != Replace {
 		a.Jobs = append(a.Jobs, guarding(q, &a))
 	}
-	a.Care = care(q, &a, d, s)
+	a.Care = care(q, &a, d, s, &e)
 	return a, nil
 }
 

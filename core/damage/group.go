@@ -3,6 +3,7 @@ package damage
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/stat"
 	"gonum.org/v1/gonum/stat/distuv"
@@ -42,7 +43,7 @@ const (
 
 // compare tests a plant against its fellows: the chance that one more of them would come out so far below (or hurt so much
 // more), by the t distribution of a single new value. Nil where too few can be compared.
-func compare(q Question) *Comparison {
+func compare(q Question, e *evidence) *Comparison {
 	var sizes, hurts, grown, heights, lengths []float64
 	for _, f := range q.Fellows {
 		if q.Plant.Years > 0 && f.Years > 0 && max(f.Years-q.Plant.Years, q.Plant.Years-f.Years) > sameAge || !(f.HeightM > 0) {
@@ -80,7 +81,6 @@ func compare(q Question) *Comparison {
 			return out
 		}
 	}
-	e := gather(q)
 	if own := CrownAbove(q.Plant.Species.Form, e.belief.quantile(0.5)); len(hurts) >= fewest && e.stem {
 		c := round(asFar(own, hurts, damSpread, 1), 0.001)
 		if usual := middle(hurts); c < beyond && own > usual+muchMore {
@@ -103,12 +103,7 @@ func asFar(own float64, others []float64, least, side float64) float64 {
 }
 
 func middle(v []float64) float64 {
-	s := append([]float64{}, v...)
-	for i := range s {
-		for j := i; j > 0 && s[j] < s[j-1]; j-- {
-			s[j], s[j-1] = s[j-1], s[j]
-		}
-	}
+	s := slices.Sorted(slices.Values(v))
 	return (s[(len(s)-1)/2] + s[len(s)/2]) / 2
 }
 
