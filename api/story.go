@@ -92,12 +92,13 @@ func (s *Server) tellStory(ctx context.Context, id int64) (Story, error) {
 		w := at(f.WalkID)
 		w.Photos = append(w.Photos, f)
 	}
+	answers, err := s.Store.PlantAnswers(ctx, id)
+	if err != nil {
+		return o, err
+	}
 	given := map[int64]StoryVerdict{}
 	for _, v := range verdicts {
-		a, err := s.Store.Answer(ctx, v.ID)
-		if err != nil {
-			return o, err
-		}
+		a := answers[v.ID]
 		if a.Prognosis.Heights == nil { // kept before they were foretold
 			a.Prognosis.Heights = []float64{}
 		}
@@ -106,13 +107,15 @@ func (s *Server) tellStory(ctx context.Context, id int64) (Story, error) {
 		w := at(v.WalkID)
 		w.Verdicts = append(w.Verdicts, sv)
 	}
-	for i := range o.Walks {
-		w, err := s.Store.Walk(ctx, o.Walks[i].WalkID)
-		if err != nil {
-			return o, err
-		}
-		if o.Walks[i].Day, err = day.Parse(w.Day); err != nil {
-			return o, err
+	walks, err := s.Store.Walks(ctx, p.PropertyID)
+	if err != nil {
+		return o, err
+	}
+	for _, w := range walks {
+		if i := slices.IndexFunc(o.Walks, func(x StoryWalk) bool { return x.WalkID == w.ID }); i >= 0 {
+			if o.Walks[i].Day, err = day.Parse(w.Day); err != nil {
+				return o, err
+			}
 		}
 	}
 	slices.SortStableFunc(o.Walks, func(a, b StoryWalk) int { return cmp.Compare(b.Day, a.Day) })
@@ -152,12 +155,11 @@ func (s *Server) tellStory(ctx context.Context, id int64) (Story, error) {
 			}
 		}
 	}
-	jobs, err := s.lanes(ctx, p.PropertyID)
-	for _, j := range jobs {
-		if j.PlantID == id {
-			o.Jobs = append(o.Jobs, j)
-		}
+	jobs, err := s.Store.Jobs(ctx, p.PropertyID)
+	if err != nil {
+		return o, err
 	}
+	o.Jobs, err = s.lanesOf(ctx, slices.DeleteFunc(jobs, func(j store.JobRecord) bool { return j.PlantID != id }))
 	return o, err
 }
 

@@ -64,6 +64,11 @@ func (s *Server) lanes(ctx context.Context, property int64) ([]Lane, error) {
 	if err != nil {
 		return nil, err
 	}
+	return s.lanesOf(ctx, jobs)
+}
+
+// lanesOf joins kept jobs with what their curves say.
+func (s *Server) lanesOf(ctx context.Context, jobs []store.JobRecord) ([]Lane, error) {
 	book, err := s.book(ctx)
 	if err != nil {
 		return nil, err

@@ -47,10 +47,23 @@ type Decision struct {
 
 const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
 
-// Answer reads the answer a verdict rests on.
-func (s *Store) Answer(ctx context.Context, verdict int64) (damage.Answer, error) {
-	b, err := one[JSON[damage.Answer]](ctx, s.read, `SELECT answer FROM verdict WHERE id = ?`, verdict)
-	return b.V, err
+// PlantAnswers reads the answers that a plant's verdicts rest on, by verdict.
+func (s *Store) PlantAnswers(ctx context.Context, plant int64) (map[int64]damage.Answer, error) {
+	type row struct {
+		ID     int64               `db:"id"`
+		Answer JSON[damage.Answer] `db:"answer"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT id, answer FROM verdict WHERE plant_id = ? AND undone = 0`, plant)
+	out := make(map[int64]damage.Answer, len(rows))
+	for _, r := range rows {
+		out[r.ID] = r.Answer.V
+	}
+	return out, err
+}
+
+// Walks are a property's, the oldest first.
+func (s *Store) Walks(ctx context.Context, property int64) ([]Walk, error) {
+	return many[Walk](ctx, s.read, `SELECT id, property_id, day FROM walk WHERE property_id = ? ORDER BY day`, property)
 }
 
 // Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
