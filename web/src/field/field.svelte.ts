@@ -1,5 +1,5 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
-import { api, ask, onceKey, Problem, type Answer, type Check, type Plant, type Schemas } from '../api/client';
+import { api, ask, onceKey, Problem, type Check, type Plant, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
@@ -23,12 +23,14 @@ function today(): string {
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 }
 
+/** Whether the house was not reached, or stumbled: it is tried again. */
+const unreached = (e: unknown) => e instanceof Problem && (e.status === 0 || e.status >= 500);
+
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
   waiting = $state.raw<Record<string, Waiting>>({});
   photos = $state.raw<WaitingPhoto[]>([]); // that wait
   away = $state(false); // the house could not be reached at the last try
-  busy = $state(false);
   #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
   #timer: ReturnType<typeof setTimeout> | undefined;
   #resting: ReturnType<typeof setTimeout> | undefined;
@@ -207,7 +209,6 @@ class Field {
     await this.#ready;
     clearTimeout(this.#timer);
     if (!this.left) return; // nothing that would tell whether the house can be reached
-    this.busy = true;
     try {
       await this.#startWalks();
       for (let next = this.#next(); next; next = this.#next()) await this.#sendLook(next);
@@ -218,25 +219,38 @@ class Field {
       if (!(e instanceof Problem) || e.status !== 0) throw e;
       this.away = true;
     } finally {
-      this.busy = false;
       if (this.away && this.left) this.#timer = setTimeout(() => void this.send(), RETRY);
     }
   }
   /** Has the house begin the walks that began here. */
   async #startWalks() {
-    const begun = new Set([...Object.values(this.waiting), ...this.photos].map((x) => x.walk).filter((id) => id < 0));
-    for (const id of begun) {
+    const open = [...Object.values(this.waiting), ...this.photos].filter((x) => x.walk < 0 && !x.refused);
+    for (const id of new Set(open.map((x) => x.walk))) {
       const { day, property } = ofLocal(id);
-      const w = await ask(api.POST('/api/v1/walks', { body: { property_id: property, day }, params: { header: onceKey() } }));
-      for (const x of Object.values(this.waiting).filter((x) => x.walk === id)) {
-        await this.#keepWaiting({ ...x, id: `${w.id}:${x.plant}`, walk: w.id });
-        await this.#dropWaiting(x.id);
+      const finds = Object.values(this.waiting).filter((x) => x.walk === id);
+      const shots = this.photos.filter((p) => p.walk === id);
+      let walk: number;
+      try {
+        const body = { property_id: property, day };
+        walk = (await ask(api.POST('/api/v1/walks', { body, params: { header: onceKey() } }))).id;
+      } catch (e) {
+        if (unreached(e)) throw new Problem(0, undefined);
+        const refused = e instanceof Error ? e.message : String(e);
+        for (const x of finds) await this.#keepWaiting({ ...x, refused });
+        for (const p of shots) await this.#keepPhoto({ ...p, refused });
+        continue;
       }
-      for (const p of this.photos.filter((p) => p.walk === id)) await device.keepPhoto({ ...p, walk: w.id });
-      this.photos = this.photos.map((p) => (p.walk === id ? { ...p, walk: w.id } : p));
-      if (this.walk?.walk === id) this.#change((x) => (x.walk = w.id));
-      for (const x of Object.values(this.waiting).filter((x) => x.walk === w.id))
-        if (this.walk?.walk === w.id) this.#change((y) => (y.looks[x.plant] = { checks: x.checks, note: x.note }));
+      if (this.walk?.walk === id) this.#change((w) => (w.walk = walk));
+      for (const x of finds) {
+        // Where something waits for the same plant already, both are kept.
+        const there = this.of(walk, x.plant);
+        const checks = there ? [...there.checks, ...x.checks] : x.checks;
+        const note = there ? joinedNote(x.note, there.note) : x.note;
+        await this.#keepWaiting({ ...(there ?? x), id: `${walk}:${x.plant}`, walk, checks, note });
+        await this.#dropWaiting(x.id);
+        if (this.walk?.walk === walk) this.#change((w) => (w.looks[x.plant] = { checks, note }));
+      }
+      for (const p of shots) await this.#keepPhoto({ ...p, walk });
     }
   }
   #next = () => Object.values(this.waiting).find((w) => !w.theirs && !w.refused);
@@ -262,8 +276,8 @@ class Field {
       if (done) await this.#dropWaiting(w.id);
       else await this.#keepWaiting({ ...now, sent: undefined, known: sent.checks, base: a.rev });
     } catch (e) {
-      if (!(e instanceof Problem) || e.status === 0 || e.status >= 500)
-        throw e instanceof Problem ? new Problem(0, undefined) : e;
+      if (unreached(e)) throw new Problem(0, undefined);
+      if (!(e instanceof Problem)) throw e;
       const now = this.waiting[w.id]!;
       if (e.status === 409 && e.kept) await this.#keepWaiting({ ...now, sent: undefined, theirs: e.kept as Look });
       else await this.#keepWaiting({ ...now, sent: undefined, refused: e.message });
@@ -312,6 +326,10 @@ class Field {
     await device.dropPhoto(key);
     this.photos = this.photos.filter((p) => p.key !== key);
   }
+  async #keepPhoto(p: WaitingPhoto) {
+    this.photos = this.photos.map((x) => (x.key === p.key ? p : x));
+    await device.keepPhoto(p);
+  }
   async #sendPhoto(p: WaitingPhoto) {
     const query = new URLSearchParams();
     if (p.taken) query.set('taken', p.taken);
@@ -330,19 +348,16 @@ class Field {
     } catch {
       throw new Problem(0, undefined);
     }
+    if (response.status >= 500) throw new Problem(0, undefined);
     const answer: unknown = await response.json();
     if (!response.ok) {
       const why = new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]).message;
-      this.photos = this.photos.map((x) => (x.key === p.key ? { ...x, refused: why } : x));
+      await this.#keepPhoto({ ...p, refused: why });
       house.fail(new Error(why));
       return;
     }
     await this.dropPhoto(p.key);
     if (this.walk?.walk === p.walk) this.setPhotos((l) => [...l, answer as Schemas['Photo']]);
-  }
-
-  answer(plant: number): Answer | undefined {
-    return this.walk?.answers[plant];
   }
 }
 

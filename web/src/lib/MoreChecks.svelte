@@ -32,10 +32,7 @@
   function press(k: Kind, result: string) {
     const on = has(k, result);
     if (on && !words[k].placed) return onremove(on);
-    const amount =
-      k === 'bark_ring' || (k === 'split_bark' && result === 'loose')
-        ? { amount: result === 'no_bridge' ? share[k] : Math.min(share[k] ?? 0.5, k === 'bark_ring' ? 0.95 : 1) }
-        : {};
+    const amount = k === 'bark_ring' || (k === 'split_bark' && result === 'loose') ? { amount: share[k] } : {};
     onadd({ kind: k, result, ...height(k), ...amount });
   }
   const number = (s: string) => Number(s.replace(',', '.'));
@@ -142,6 +139,7 @@
               {#each words[k].results ?? [] as [value, word] (value)}<button
                   class={look(!!has(k, value))}
                   aria-pressed={!!has(k, value)}
+                  disabled={value === 'bridge' && share[k] === 1}
                   onclick={() => press(k, value)}>{word}</button
                 >{/each}
             {/if}
