@@ -15,6 +15,8 @@ import (
 
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/house"
 	"mezzadro/store"
 )
 
@@ -57,7 +59,7 @@ func turned(file []byte) []byte {
 }
 
 // send posts a file.
-func (h *house) send(path string, file []byte, headers ...string) (int, []byte) {
+func (h *estate) send(path string, file []byte, headers ...string) (int, []byte) {
 	h.t.Helper()
 	req := httptest.NewRequest("POST", "/api/v1"+path, bytes.NewReader(file))
 	req.Header.Set("Content-Type", "image/jpeg")
@@ -72,9 +74,9 @@ func (h *house) send(path string, file []byte, headers ...string) (int, []byte) 
 func TestPhotos(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/photos", walk.ID, plant.ID)
-	photos := func() []store.Photo { return ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
+	photos := func() []store.Photo { return ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
 
 	file := turned(picture(t, 2400, 1200, "jpeg"))
 	for range 2 { // the second is a repeat after a lost answer
@@ -147,33 +149,33 @@ func TestPhotos(t *testing.T) {
 func TestTwoPhonesOnePlant(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, plant.ID)
 	green := obj{"kind": "scratch", "height_m": 0.6, "result": "green"}
 	brown := obj{"kind": "scratch", "height_m": 1.8, "result": "brown"}
-	first := ok[FoundOut](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one")
+	first := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one")
 	if first.Rev != 1 || first.Verdict.Kind == "" {
 		t.Fatalf("%+v", first)
 	}
 	// The answer was lost: the same write again is the same write.
-	if again := ok[FoundOut](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one"); again.Rev != 1 {
+	if again := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one"); again.Rev != 1 {
 		t.Errorf("repeat: rev %d", again.Rev)
 	}
 	code, b := h.do("PUT", at, obj{"checks": []obj{brown}, "base": 0}, "Idempotency-Key", "two")
 	if code != 409 || !strings.Contains(string(b), "lower half fine") || !strings.Contains(string(b), `"rev":1`) {
 		t.Errorf("the second phone: %d %s", code, b)
 	}
-	if l := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Looks; len(l) != 1 || len(l[0].Checks) != 1 || l[0].Checks[0].Result != "green" {
+	if l := ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Looks; len(l) != 1 || len(l[0].Checks) != 1 || l[0].Checks[0].Result != "green" {
 		t.Errorf("after the refusal: %+v", l)
 	}
-	both := ok[FoundOut](h, "PUT", at, obj{"checks": []obj{green, brown}, "base": 1}, "Idempotency-Key", "three")
+	both := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green, brown}, "base": 1}, "Idempotency-Key", "three")
 	if both.Rev != 2 || len(both.Reasons) < 2 {
 		t.Errorf("joined: %+v", both)
 	}
 	if code, b := h.do("POST", "/walks", obj{"property_id": property.ID, "day": "2027-05-01"}); code != 422 || !strings.Contains(string(b), "body.day") || !strings.Contains(string(b), "still to come") {
 		t.Errorf("a walk in May: %d %s", code, b)
 	}
-	if w := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID, "day": "2027-03-10"}); w.Day != "2027-03-10" || w.ID == walk.ID {
+	if w := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID, "day": "2027-03-10"}); w.Day != "2027-03-10" || w.ID == walk.ID {
 		t.Errorf("a walk entered later: %+v", w)
 	}
 }
@@ -181,21 +183,21 @@ func TestTwoPhonesOnePlant(t *testing.T) {
 func TestStory(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	path := fmt.Sprintf("/plants/%d", plant.ID)
-	if s := ok[Story](h, "GET", path+"/story", nil); len(s.Walks) != 0 || s.Now.Verdict.Kind != damage.Look || s.Plant.Look == nil {
+	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Walks) != 0 || s.Now.Verdict.Kind != damage.Look || s.Plant.Look == nil {
 		t.Fatalf("before any walk: %+v", s)
 	}
-	ok[FoundOut](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "scratch", "height_m": 1.15, "result": "green"}, {"kind": "bud_rub", "height_m": 1.1, "held": 6},
+	ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "scratch", "height_m": 1.15, "result": "green"}, {"kind": "bud_rub", "height_m": 1.1, "held": 6},
 		{"kind": "scratch", "height_m": 1.3, "result": "brown"}, {"kind": "scratch", "height_m": 1.25, "result": "brown"}, {"kind": "bud_rub", "height_m": 1.4, "broke": 6}}, "note": "bark peels on the south side"})
-	d := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
 	if d.Verdict.Kind != damage.CutBack {
 		t.Fatalf("%+v", d.Verdict)
 	}
 	h.send(at+"/photos", picture(t, 60, 40, "png"))
-	s := ok[Story](h, "GET", path+"/story", nil)
-	if len(s.Walks) != 1 || s.Walks[0].Note == "" || len(s.Walks[0].Photos) != 1 || len(s.Walks[0].Verdicts) != 1 || len(s.Jobs) != 2 || s.Now.Verdict.Kind != damage.CutBack {
+	s := ok[house.Story](h, "GET", path+"/story", nil)
+	if len(s.Walks) != 1 || s.Walks[0].Note == "" || len(s.Walks[0].Photos) != 1 || len(s.Walks[0].Verdicts) != 1 || len(from(s.Jobs, job.Verdict)) != 2 || s.Now.Verdict.Kind != damage.CutBack {
 		t.Fatalf("story: %+v", s)
 	}
 	v := s.Walks[0].Verdicts[0]
@@ -203,7 +205,7 @@ func TestStory(t *testing.T) {
 		t.Errorf("foretold: %+v", v.Prognosis)
 	}
 	h.today = day.Of(2030, 9, 1)
-	turnedOut := ok[Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "right", "height_m": 1.9}, "Idempotency-Key", "o")
+	turnedOut := ok[house.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "right", "height_m": 1.9}, "Idempotency-Key", "o")
 	if len(turnedOut.Turned) != 1 || turnedOut.Turned[0].Seasons != 4 || turnedOut.Turned[0].As == "" || turnedOut.Turned[0].Kind != damage.CutBack {
 		t.Errorf("turned out: %+v", turnedOut.Turned)
 	}
@@ -217,12 +219,12 @@ func TestStory(t *testing.T) {
 		}
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/outcomes/%d", turnedOut.Turned[0].Outcome.ID), nil)
-	if s := ok[Story](h, "GET", path+"/story", nil); len(s.Turned) != 0 {
+	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Turned) != 0 {
 		t.Errorf("taken back: %+v", s.Turned)
 	}
 	// A plant that was cut since, so that checks lie above it, still tells its story.
-	ok[PlantOut](h, "PUT", path, obj{"species": plant.Species, "height_m": 1, "version": plant.Version})
-	if s := ok[Story](h, "GET", path+"/story", nil); len(s.Walks[0].Checks) != 6 {
+	ok[house.PlantOut](h, "PUT", path, obj{"species": plant.Species, "height_m": 1, "version": plant.Version})
+	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Walks[0].Checks) != 6 {
 		t.Errorf("after it was cut: %+v", s.Walks)
 	}
 }
@@ -231,12 +233,12 @@ func TestStory(t *testing.T) {
 func TestFellowsAndChoices(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	add := func(species string, height, spread float64, more obj) PlantOut {
+	add := func(species string, height, spread float64, more obj) house.PlantOut {
 		body := obj{"property_id": property.ID, "species": species, "height_m": height, "spread_m": spread}
 		for k, v := range more {
 			body[k] = v
 		}
-		return ok[PlantOut](h, "POST", "/plants", body)
+		return ok[house.PlantOut](h, "POST", "/plants", body)
 	}
 	for _, x := range []float64{2.5, 2.6, 2.4, 2.7} {
 		add("prunus-lusitanica", x, 1.5, nil)
@@ -246,22 +248,22 @@ func TestFellowsAndChoices(t *testing.T) {
 		t.Errorf("exposure: %+v", small.Exposure)
 	}
 	add("platanus-hispanica", 14, 12, nil)
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, small.ID)
-	a := ok[FoundOut](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}}})
+	a := ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}}})
 	if a.Fellows == nil || a.Fellows.What != "size" || a.Fellows.Others != 4 || a.Spot == nil || a.Spot.Next == nil {
 		t.Fatalf("%+v, %+v", a.Fellows, a.Spot)
 	}
-	a = ok[FoundOut](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "spot", "result": "water_stands", "seen": "no"}}})
+	a = ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "spot", "result": "water_stands", "seen": "no"}}})
 	if a.Spot.Next == nil || !a.Spot.Next.Distance || math.Abs(a.Spot.Next.ReachM) < 12 || !strings.Contains(a.Spot.Next.Text, "plane") {
 		t.Errorf("asks %+v", a.Spot.Next)
 	}
 
 	lemon := add("citrus-limon", 1.8, 1.2, obj{"graft_m": 0.15, "planted": 2010})
 	h.today = day.Of(2027, 8, 12)
-	walk = ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk = ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at = fmt.Sprintf("/walks/%d/plants/%d", walk.ID, lemon.ID)
-	a = ok[FoundOut](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.4, "result": "brown"}, {"kind": "scratch", "height_m": 0.7, "result": "brown"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
+	a = ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.4, "result": "brown"}, {"kind": "scratch", "height_m": 0.7, "result": "brown"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
 		{"kind": "shoot", "height_m": 0.1, "leaf": "rootstock"}}})
 	if a.Verdict.Kind != damage.Regraft || len(a.Choices) != 3 {
 		t.Fatalf("%+v, %+v", a.Verdict, a.Choices)
@@ -269,8 +271,8 @@ func TestFellowsAndChoices(t *testing.T) {
 	if code, b := h.do("POST", at+"/verdict", obj{"decision": "accepted", "kind": "wait until"}); code != 422 || !strings.Contains(string(b), "body.kind") {
 		t.Errorf("a choice that is none: %d %s", code, b)
 	}
-	d := ok[DecisionOut](h, "POST", at+"/verdict", obj{"decision": "accepted", "kind": "replace"})
-	if d.Verdict.Kind != damage.Replace || d.Verdict.Decision != "accepted" || d.Verdict.Note != "Replace it" || len(d.Jobs) != 1 || d.Jobs[0].Kind != "replace" {
+	d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "kind": "replace"})
+	if d.Verdict.Kind != damage.Replace || d.Verdict.Decision != "accepted" || d.Verdict.Note != "Replace it" || len(from(d.Jobs, job.Verdict)) != 1 || from(d.Jobs, job.Verdict)[0].Kind != job.Replace {
 		t.Errorf("%+v, %+v", d.Verdict, d.Jobs)
 	}
 }
@@ -279,7 +281,7 @@ func TestLabels(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
 	for i := range 30 {
-		ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "label": fmt.Sprintf("Row %d, č ž", i), "height_m": 3})
+		ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "label": fmt.Sprintf("Row %d, č ž", i), "height_m": 3})
 	}
 	code, b := h.do("GET", fmt.Sprintf("/properties/%d/labels.pdf?site=http://garden.example:8080/", property.ID), nil)
 	if code != 200 || !bytes.HasPrefix(b, []byte("%PDF")) || !bytes.Contains(b, []byte("/Count 2")) {

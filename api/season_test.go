@@ -14,9 +14,11 @@ import (
 	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 	"mezzadro/demo"
+	"mezzadro/house"
 	"mezzadro/store"
 )
 
@@ -50,11 +52,11 @@ func TestReckonFreeze(t *testing.T) {
 		{"species": "camellia-japonica", "height_m": 2, "shelter": 0, "sun": 1},
 		{"species": "camellia-japonica", "height_m": 2, "shelter": 1, "sun": 0},
 	}
-	ask := func(c float64, hours int) FreezeOut {
-		return ok[FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 80*24, hours, c, 9), "plants": plants})
+	ask := func(c float64, hours int) house.FreezeOut {
+		return ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 80*24, hours, c, 9), "plants": plants})
 	}
 	hard := ask(-9, 120)
-	var freeze, drying *FreezeEvent
+	var freeze, drying *house.FreezeEvent
 	for i := range hard.Events {
 		switch hard.Events[i].Kind {
 		case weather.Freeze:
@@ -89,7 +91,7 @@ func TestReckonFreeze(t *testing.T) {
 	if mild := ask(-4.5, 8); len(mild.Events) == 0 || mild.Events[0].Kind != weather.Freeze || mild.Events[0].Plants[0].Severity >= oleander.Severity {
 		t.Errorf("a short mild frost: %+v", mild.Events)
 	}
-	if none := ok[FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 0, 0, 0, 0), "plants": plants}); len(none.Events) != 0 || len(none.Reasons) != 2 {
+	if none := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 0, 0, 0, 0), "plants": plants}); len(none.Events) != 0 || len(none.Reasons) != 2 {
 		t.Errorf("no frost: %+v", none)
 	}
 	// The same hours as JSON, and a property with weather of its own.
@@ -97,11 +99,11 @@ func TestReckonFreeze(t *testing.T) {
 	for i := range 72 {
 		hours = append(hours, obj{"time": time.Date(2027, 1, 10, i, 0, 0, 0, time.UTC), "temp_c": -8})
 	}
-	if o := ok[FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "hours": hours, "plants": plants[:1]}); len(o.Events) == 0 || o.Events[0].Hours != 72 {
+	if o := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "hours": hours, "plants": plants[:1]}); len(o.Events) == 0 || o.Events[0].Hours != 72 {
 		t.Errorf("hours as JSON: %+v", o.Events)
 	}
 	property, _ := h.villa()
-	if o := ok[FreezeOut](h, "POST", "/reckon/freeze", obj{"property": property.ID, "plants": plants[:1]}); len(o.Events) < 3 || o.Events[0].Property != "Villa Lumera" {
+	if o := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"property": property.ID, "plants": plants[:1]}); len(o.Events) < 3 || o.Events[0].Property != "Villa Lumera" {
 		t.Errorf("a property's own weather: %+v", o.Events)
 	}
 }
@@ -163,10 +165,10 @@ func TestSeasonRefusals(t *testing.T) {
 			}
 		}
 	}
-	if n := len(ok[List[PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
+	if n := len(ok[List[house.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
 		t.Errorf("%d plants after the refusals, want the one", n)
 	}
-	if e := ok[SpeciesDetail](h, "GET", "/species/olea-europaea", nil); e.Source != "built" || e.HardinessC == -40 {
+	if e := ok[house.SpeciesDetail](h, "GET", "/species/olea-europaea", nil); e.Source != "built" || e.HardinessC == -40 {
 		t.Errorf("a refused entry was kept: %+v", e)
 	}
 }
@@ -176,17 +178,17 @@ func TestPlantFileRoundTrip(t *testing.T) {
 	property, _ := h.villa()
 	at := fmt.Sprintf("/properties/%d/plants", property.ID)
 	file := "species,label,height_m,pot_l,sun,mulched,stop\nOlive,\"Court, south\",3,,1,no,2\nCitrus × limon,Steps,1.5,60,,yes,1\n"
-	took := ok[PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
-	if again := ok[PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
+	took := ok[house.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
+	if again := ok[house.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
 		t.Errorf("taken %v, again %v", took, again)
 	}
-	lemon := ok[PlantOut](h, "GET", fmt.Sprintf("/plants/%d", took.Added[1]), nil)
+	lemon := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", took.Added[1]), nil)
 	if lemon.Species != "citrus-limon" || lemon.PotL != 60 || lemon.Sun != cold.UsualSun || !lemon.Mulched || lemon.SpreadM != 1 || lemon.Stop != 1 {
 		t.Errorf("%+v", lemon)
 	}
 	_, csv := h.do("GET", at+".csv", nil)
-	other := ok[PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
-	ok[PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
+	other := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	ok[house.PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
 	_, back := h.do("GET", fmt.Sprintf("/properties/%d/plants.csv", other.ID), nil)
 	if string(back) != string(csv) || !strings.Contains(string(csv), `"Court, south"`) {
 		t.Errorf("written\n%s\ncame back as\n%s", csv, back)
@@ -197,37 +199,37 @@ func TestPlantFileRoundTrip(t *testing.T) {
 func TestOwnSpecies(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	before := ok[PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil)
-	e := ok[SpeciesDetail](h, "GET", "/species/camellia-japonica", nil).Entry
+	before := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil)
+	e := ok[house.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil).Entry
 	e.HardinessC, e.Habit = -9, "Ours are tenderer than the book says."
-	got := ok[SpeciesDetail](h, "PUT", "/species/camellia-japonica?version=0", e)
+	got := ok[house.SpeciesDetail](h, "PUT", "/species/camellia-japonica?version=0", e)
 	if got.Source != "corrected" || got.Original == nil || got.Original.HardinessC != -15 || len(got.Differences) != 2 || got.Differences[0].Field != "hardiness_c" || got.Differences[0].Yours != "-9" {
 		t.Fatalf("corrected: %+v", got)
 	}
 	if code, b := h.do("PUT", "/species/camellia-japonica?version=0", e); code != 409 || !strings.Contains(string(b), "changed meanwhile") {
 		t.Errorf("a stale correction: %d %s", code, b)
 	}
-	if after := ok[PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); after.Look.Severity <= before.Look.Severity {
+	if after := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); after.Look.Severity <= before.Look.Severity {
 		t.Errorf("the look-list does not follow the correction: %.2f, before %.2f", after.Look.Severity, before.Look.Severity)
 	}
 	mine := e
 	mine.ID, mine.Common, mine.Botanical = "camellia-ours", "Our camellia", "Camellia oleifera"
-	if d := ok[SpeciesDetail](h, "PUT", "/species/camellia-ours", mine); d.Source != "own" || d.Original != nil {
+	if d := ok[house.SpeciesDetail](h, "PUT", "/species/camellia-ours", mine); d.Source != "own" || d.Original != nil {
 		t.Errorf("own: %+v", d)
 	}
-	p := ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-ours", "height_m": 1})
+	p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-ours", "height_m": 1})
 	if code, b := h.do("DELETE", "/species/camellia-ours", nil); code != 409 || !strings.Contains(string(b), "1 plants") {
 		t.Errorf("an entry in use taken out: %d %s", code, b)
 	}
 	_, pack := h.do("GET", "/species.yaml", nil)
 	other := newHouse(t)
-	if took := ok[PackTaken](other, "POST", "/species", string(pack)); len(took.Added) != 1 || len(took.Changed) != 1 || len(took.Same) != 0 {
+	if took := ok[house.PackTaken](other, "POST", "/species", string(pack)); len(took.Added) != 1 || len(took.Changed) != 1 || len(took.Same) != 0 {
 		t.Errorf("pack: %+v\n%s", took, pack)
 	}
-	if took := ok[PackTaken](other, "POST", "/species", string(pack)); len(took.Same) != 2 {
+	if took := ok[house.PackTaken](other, "POST", "/species", string(pack)); len(took.Same) != 2 {
 		t.Errorf("the same pack again: %+v", took)
 	}
-	if n := len(ok[List[SpeciesOut]](other, "GET", "/species", nil).Items); n != len(catalogue.Built().Entries)+1 {
+	if n := len(ok[List[house.SpeciesOut]](other, "GET", "/species", nil).Items); n != len(catalogue.Built().Entries)+1 {
 		t.Errorf("%d species after the pack", n)
 	}
 	// A restart keeps them; going back is one call, and gives what was there.
@@ -236,7 +238,7 @@ func TestOwnSpecies(t *testing.T) {
 	if was := ok[catalogue.Entry](h, "DELETE", "/species/camellia-japonica", nil); was.HardinessC != -9 {
 		t.Errorf("gave back %+v", was)
 	}
-	if d := ok[SpeciesDetail](h, "GET", "/species/camellia-japonica", nil); d.Source != "built" || d.HardinessC != -15 {
+	if d := ok[house.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil); d.Source != "built" || d.HardinessC != -15 {
 		t.Errorf("as built: %+v", d)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/plants/%d", p.ID), nil)
@@ -249,15 +251,15 @@ func TestOwnSpecies(t *testing.T) {
 // TestSiteCorrections: a frost pocket makes the same weather worse and the zone colder, unless it was measured there.
 func TestSiteCorrections(t *testing.T) {
 	h := newHouse(t)
-	add := func(name string, site obj) PropertyOut {
-		return ok[PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
+	add := func(name string, site obj) house.PropertyOut {
+		return ok[house.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
 	}
 	open, hollow := add("Open", obj{}), add("Hollow", obj{"frost_pocket": true})
 	if hollow.Here.ExtremeMinC >= open.Here.ExtremeMinC || hollow.Climate.ExtremeMinC != open.Climate.ExtremeMinC || open.Hardy == "" {
 		t.Errorf("open %+v, hollow %+v", open.Here, hollow.Here)
 	}
-	event := func(p PropertyOut, here bool) Event {
-		k := ok[WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather?here=%v", p.ID, here), frost(day.Of(2027, 1, 1), 60, 900, 20, -9, 1))
+	event := func(p house.PropertyOut, here bool) house.Event {
+		k := ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather?here=%v", p.ID, here), frost(day.Of(2027, 1, 1), 60, 900, 20, -9, 1))
 		if len(k.Events) != 1 {
 			t.Fatalf("%s: %+v", p.Name, k.Events)
 		}
@@ -278,14 +280,14 @@ func TestSiteCorrections(t *testing.T) {
 }
 
 // sampleHouse is the whole sample with its movable day.
-func sampleHouse(t testing.TB) *house {
+func sampleHouse(t testing.TB) *estate {
 	h := newHouse(t)
 	h.server.Home, h.server.SetToday = h.today, func(d day.Day) { h.today = d }
 	sample, err := demo.Read()
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := sample.Load(context.Background(), h.site); err != nil {
+	if err := sample.Load(context.Background(), h.site, h.server.SetToday); err != nil {
 		t.Fatal(err)
 	}
 	return h
@@ -295,17 +297,17 @@ func sampleHouse(t testing.TB) *house {
 // outlook narrows.
 func TestTheSampleYearGoesBy(t *testing.T) {
 	h := sampleHouse(t)
-	props := ok[List[PropertyOut]](h, "GET", "/properties", nil).Items
-	plants := ok[List[PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
+	props := ok[List[house.PropertyOut]](h, "GET", "/properties", nil).Items
+	plants := ok[List[house.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
 	if len(props) != 8 || len(plants) < 145 {
 		t.Errorf("%d properties, %d plants", len(props), len(plants))
 	}
 	frost := func() int {
-		b := ok[SeasonOut](h, "POST", "/reckon/season", obj{"property": 3}).Outlook.LastFrost
+		b := ok[house.SeasonOut](h, "POST", "/reckon/season", obj{"property": 3}).Outlook.LastFrost
 		return b.Late.Sub(b.Early)
 	}
 	kinds := func() (out string) {
-		for _, e := range ok[Lookout](h, "GET", "/lookout", nil).Events {
+		for _, e := range ok[house.Lookout](h, "GET", "/lookout", nil).Events {
 			if e.Hurt > 0 {
 				out += e.Kind + " "
 			}
@@ -353,9 +355,9 @@ func TestTheSampleYearGoesBy(t *testing.T) {
 // TestEventChart holds the hours of the sample's freeze against what its plants bore.
 func TestEventChart(t *testing.T) {
 	h := sampleHouse(t)
-	l := ok[Lookout](h, "GET", "/lookout", nil)
+	l := ok[house.Lookout](h, "GET", "/lookout", nil)
 	e := l.Events[0]
-	c := ok[EventChart](h, "GET", fmt.Sprintf("/properties/%d/event?kind=%s&peak=%s", e.PropertyID, e.Kind, e.Peak), nil)
+	c := ok[house.EventChart](h, "GET", fmt.Sprintf("/properties/%d/event?kind=%s&peak=%s", e.PropertyID, e.Kind, e.Peak), nil)
 	low := 99.0
 	for _, v := range c.Values {
 		low = min(low, *v)
@@ -381,7 +383,7 @@ func TestEventChart(t *testing.T) {
 }
 
 // many fills a record with properties of 50 plants and a year of hours each.
-func many(b *testing.B, h *house, properties int) {
+func many(b *testing.B, h *estate, properties int) {
 	b.Helper()
 	ctx, types, species := context.Background(), catalogue.Built().Climates, catalogue.Built().Entries
 	for i := range properties {
@@ -403,7 +405,8 @@ func many(b *testing.B, h *house, properties int) {
 					return err
 				}
 			}
-			return tx.KeepWeather(ctx, p.ID, "made up", hours)
+			_, err = tx.KeepWeather(ctx, p.ID, "made up", hours)
+			return err
 		})
 		if err != nil {
 			b.Fatal(err)
@@ -411,14 +414,14 @@ func many(b *testing.B, h *house, properties int) {
 	}
 }
 
-// BenchmarkLookout10000 asks for the Lookout over 10,000 plants on 200 properties: once weather is in ("asked"), after
+// BenchmarkLookout10000 asks for the house.Lookout over 10,000 plants on 200 properties: once weather is in ("asked"), after
 // a verdict ("decided"), after a plant was changed ("changed"), and with nothing worked out yet ("first").
 func BenchmarkLookout10000(b *testing.B) {
 	h := newHouse(b)
 	many(b, h, 200)
 	ask := func(b *testing.B) {
 		code, body := h.do("GET", "/lookout", nil)
-		var l Lookout
+		var l house.Lookout
 		if err := json.Unmarshal(body, &l); code != 200 || err != nil || l.Looks == 0 {
 			b.Fatal(code, err, l.Looks)
 		}
@@ -426,8 +429,7 @@ func BenchmarkLookout10000(b *testing.B) {
 	b.Run("first", func(b *testing.B) {
 		for b.Loop() {
 			b.StopTimer()
-			h.server.places.Clear()
-			h.server.triaged = nil
+			h.server.Forget()
 			b.StartTimer()
 			ask(b)
 		}
@@ -466,11 +468,11 @@ func TestGraftIsKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)
 	property, _ := h.villa()
-	p := ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6, "graft_m": 0.15, "planted": 2012})
+	p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6, "graft_m": 0.15, "planted": 2012})
 	if p.GraftM != 0.15 || p.Planted != 2012 || p.Graft.Habit != "usually" || p.Graft.RootstockLeaf == "" {
 		t.Errorf("kept as %+v", p)
 	}
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, p.ID)
 	checks := []obj{{"kind": "shoot", "height_m": 0.1, "leaf": "rootstock"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
 		{"kind": "scratch", "height_m": 1, "result": "brown"}}
@@ -478,7 +480,7 @@ func TestGraftIsKept(t *testing.T) {
 	if a.Verdict.Kind != damage.Regraft || !strings.Contains(a.Verdict.Sentence, "15 cm") {
 		t.Errorf("only rootstock in September: %s", a.Verdict.Sentence)
 	}
-	if w := ok[WalkOut](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 1 || w.Looks[0].Checks[0].Leaf != "rootstock" {
+	if w := ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 1 || w.Looks[0].Checks[0].Leaf != "rootstock" {
 		t.Errorf("the leaf was not kept: %+v", w.Looks)
 	}
 	if young := ok[damage.Answer](h, "POST", "/reckon/damage", obj{"species": "citrus-limon", "property": property.ID, "height_m": 1.6, "graft_m": 0.15, "years": 3, "checks": checks}); young.Verdict.Kind != damage.Replace {
@@ -503,30 +505,30 @@ func TestGraftIsKept(t *testing.T) {
 func TestTenderBeforeFrost(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	add := func(species string, height, pot float64) PlantOut {
-		return ok[PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": species, "height_m": height, "pot_l": pot})
+	add := func(species string, height, pot float64) house.PlantOut {
+		return ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": species, "height_m": height, "pot_l": pot})
 	}
 	climber, pot, tree := add("bougainvillea-glabra", 2, 0), add("citrus-limon", 1.5, 50), add("citrus-limon", 4, 0)
-	if l := ok[Lookout](h, "GET", "/lookout", nil); l.Tender != 0 || len(l.Shelter) != 0 {
+	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Tender != 0 || len(l.Shelter) != 0 {
 		t.Errorf("in March: %+v", l.Shelter)
 	}
 	h.today = day.Of(2027, 10, 12)
-	l := ok[Lookout](h, "GET", "/lookout", nil)
+	l := ok[house.Lookout](h, "GET", "/lookout", nil)
 	if l.Tender != 2 || len(l.Shelter) != 2 || l.Shelter[0].ID != climber.ID || l.Shelter[1].ID != pot.ID {
 		t.Fatalf("in October: %d, %+v", l.Tender, l.Shelter)
 	}
 	if s := l.Shelter[0].TakeIn; s.Before <= h.today || s.Before.Year() != 2027 || s.Winters >= 0.5 {
 		t.Errorf("%+v", s)
 	}
-	walk := ok[WalkOut](h, "POST", "/walks", obj{"property_id": property.ID})
-	d := ok[DecisionOut](h, "POST", fmt.Sprintf("/walks/%d/plants/%d/verdict", walk.ID, climber.ID), obj{"decision": "accepted"})
-	if d.Verdict.Kind != damage.Lift || len(d.Jobs) != 2 {
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	d := ok[house.Decided](h, "POST", fmt.Sprintf("/walks/%d/plants/%d/verdict", walk.ID, climber.ID), obj{"decision": "accepted"})
+	if d.Verdict.Kind != damage.Lift || len(from(d.Jobs, job.TakingIn)) != 2 {
 		t.Errorf("%+v", d)
 	}
-	if l := ok[Lookout](h, "GET", "/lookout", nil); l.Tender != 1 || l.Shelter[0].ID != pot.ID {
+	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Tender != 1 || l.Shelter[0].ID != pot.ID {
 		t.Errorf("after one was decided: %+v", l.Shelter)
 	}
-	if p := ok[PlantOut](h, "GET", fmt.Sprintf("/plants/%d", tree.ID), nil); p.TakeIn != nil {
+	if p := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", tree.ID), nil); p.TakeIn != nil {
 		t.Errorf("a tree of 4 m in the ground: %+v", p.TakeIn)
 	}
 }

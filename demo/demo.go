@@ -41,15 +41,18 @@ type Scenario struct {
 	Properties []struct {
 		Property map[string]any `yaml:"property"`
 		Plants   string         `yaml:"plants"` // a plant CSV
-		Walks    []struct {     // earlier ones, as if noted elsewhere
-			Day   string `yaml:"day"`
-			Looks []struct {
-				Species string           `yaml:"species"`
-				Checks  []map[string]any `yaml:"checks"`
-				Note    string           `yaml:"note"`
-			} `yaml:"looks"`
-		} `yaml:"walks"`
+		Walks    []Walk         `yaml:"walks"`  // earlier ones, as if noted elsewhere
 	} `yaml:"properties"`
+}
+
+// Walk is an earlier walk, with what was found at all plants of a species.
+type Walk struct {
+	Day   string `yaml:"day"`
+	Looks []struct {
+		Species string           `yaml:"species"`
+		Checks  []map[string]any `yaml:"checks"`
+		Note    string           `yaml:"note"`
+	} `yaml:"looks"`
 }
 
 // Read is the sample that ships with the program.
@@ -86,84 +89,88 @@ func (s Scenario) Station() (*exchange.Station, error) {
 	return &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}, nil
 }
 
-// Load enters the sample's properties and plants and reads their weather.
-func (s Scenario) Load(ctx context.Context, site http.Handler) error {
-	client := exchange.Local(site)
-	send := func(method, path, kind string, body []byte, into any) error {
-		req, err := http.NewRequestWithContext(ctx, method, "http://local/api/v1"+path, bytes.NewReader(body))
-		if err != nil {
-			return err
-		}
-		req.Header.Set("Content-Type", kind)
-		res, err := client.Do(req)
-		if err != nil {
-			return err
-		}
-		defer res.Body.Close()
-		answer, err := io.ReadAll(res.Body)
-		if err != nil {
-			return err
-		}
-		if res.StatusCode >= 300 {
-			return fmt.Errorf("demo: %s: %s", path, answer)
-		}
-		return json.Unmarshal(answer, into)
+// Load enters the sample's properties and plants, reads their weather, and tells the firm's year so far. setToday moves the
+// day on which things are entered.
+func (s Scenario) Load(ctx context.Context, site http.Handler, setToday func(day.Day)) error {
+	home, err := s.Day()
+	if err != nil {
+		return err
 	}
-	post := func(path, kind string, body []byte) (int64, error) {
-		var made struct {
-			ID int64 `json:"id"`
-		}
-		err := send(http.MethodPost, path, kind, body, &made)
-		return made.ID, err
-	}
+	to := &sender{ctx, exchange.Local(site)}
+	setToday(home)
 	for _, p := range s.Properties {
-		b, err := json.Marshal(p.Property)
+		id, err := to.post("/properties", p.Property)
 		if err != nil {
 			return err
 		}
-		id, err := post("/properties", "application/json", b)
+		if _, err := to.postFile(fmt.Sprintf("/properties/%d/plants", id), "text/csv", []byte(p.Plants)); err != nil {
+			return err
+		}
+		if _, err := to.post(fmt.Sprintf("/properties/%d/weather/read", id), struct{}{}); err != nil {
+			return err
+		}
+		if err := s.walks(to, id, p.Walks); err != nil {
+			return err
+		}
+	}
+	if err := tellStory(ctx, to, setToday); err != nil {
+		return err
+	}
+	setToday(home)
+	return nil
+}
+
+// walks enters earlier walks, as if they had been noted elsewhere.
+func (s Scenario) walks(to *sender, property int64, walks []Walk) error {
+	var plants struct {
+		Items []struct {
+			ID      int64  `json:"id"`
+			Species string `json:"species"`
+		} `json:"items"`
+	}
+	if err := to.get(fmt.Sprintf("/plants?property=%d&limit=1000", property), &plants); err != nil {
+		return err
+	}
+	for _, w := range walks {
+		walk, err := to.post("/walks", map[string]any{"property_id": property, "day": w.Day})
 		if err != nil {
 			return err
 		}
-		if _, err := post(fmt.Sprintf("/properties/%d/plants", id), "text/csv", []byte(p.Plants)); err != nil {
-			return err
-		}
-		if _, err := post(fmt.Sprintf("/properties/%d/weather/read", id), "application/json", []byte("{}")); err != nil {
-			return err
-		}
-		var plants struct {
-			Items []struct {
-				ID      int64  `json:"id"`
-				Species string `json:"species"`
-			} `json:"items"`
-		}
-		if err := send(http.MethodGet, fmt.Sprintf("/plants?property=%d&limit=1000", id), "", nil, &plants); err != nil {
-			return err
-		}
-		for _, w := range p.Walks {
-			b, err := json.Marshal(map[string]any{"property_id": id, "day": w.Day})
-			if err != nil {
-				return err
-			}
-			walk, err := post("/walks", "application/json", b)
-			if err != nil {
-				return err
-			}
-			for _, l := range w.Looks {
-				for _, x := range plants.Items {
-					if x.Species != l.Species {
-						continue
-					}
-					b, err := json.Marshal(map[string]any{"checks": l.Checks, "note": l.Note})
-					if err != nil {
-						return err
-					}
-					if err := send(http.MethodPut, fmt.Sprintf("/walks/%d/plants/%d/checks", walk, x.ID), "application/json", b, &struct{}{}); err != nil {
-						return err
-					}
+		for _, l := range w.Looks {
+			for _, x := range plants.Items {
+				if x.Species != l.Species {
+					continue
+				}
+				if err := to.put(fmt.Sprintf("/walks/%d/plants/%d/checks", walk, x.ID), map[string]any{"checks": l.Checks, "note": l.Note}, nil); err != nil {
+					return err
 				}
 			}
 		}
 	}
 	return nil
+}
+
+// send sends one request and reads its answer, where one is wanted.
+func (s *sender) send(method, path, kind string, body []byte, into any) error {
+	req, err := http.NewRequestWithContext(s.ctx, method, "http://local/api/v1"+path, bytes.NewReader(body))
+	if err != nil {
+		return err
+	}
+	req.Header.Set("Content-Type", kind)
+	res, err := s.client.Do(req)
+	if err != nil {
+		return err
+	}
+	defer res.Body.Close()
+	answer, err := io.ReadAll(res.Body)
+	if err != nil {
+		return err
+	}
+	if res.StatusCode >= 300 {
+		return fmt.Errorf("demo: %s: %s", path, answer)
+	}
+	if into == nil {
+		return nil
+	}
+	return json.Unmarshal(answer, into)
 }

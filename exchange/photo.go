@@ -7,7 +7,7 @@ import (
 	_ "image/gif" // formats that are read
 	_ "image/png"
 
-	"github.com/disintegration/imaging"
+	"github.com/kovidgoyal/imaging"
 	_ "golang.org/x/image/webp"
 )
 

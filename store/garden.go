@@ -43,12 +43,13 @@ type Property struct {
 	Value         float64              `db:"value" json:"value" doc:"The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last"`
 	WeatherSource string               `db:"weather_source" json:"weather_source"`
 	WeatherRev    int                  `db:"weather_rev" json:"-"`
+	Windowed      string               `db:"windowed" json:"-"` // the year its orders' windows were last worked out for
 	Version       int                  `db:"version" json:"version"`
 	Plants        int                  `db:"plants" json:"plants" doc:"Plants on it"`
 }
 
 const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.site, p.exposure, p.value, p.weather_source,
-	p.weather_rev, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
+	p.weather_rev, p.windowed, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
 
 // Properties lists the firm's properties after an id, in the order they were added.
 func (s *Store) Properties(ctx context.Context, after int64, limit int) ([]Property, error) {
@@ -62,7 +63,7 @@ func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
 
 // AddProperty keeps a new property and returns it with its id.
 func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
-	*tx.touched = true
+	tx.touched.plants = true
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value, weather_source)
 		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value, :weather_source)`, p)
 	if err != nil {
@@ -75,7 +76,7 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 
 // ChangeProperty keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
-	*tx.touched = true
+	tx.touched.plants = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
 		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value = :value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
@@ -93,12 +94,15 @@ func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 
 // RemoveProperty takes a property out of sight, or brings it back.
 func (tx Tx) RemoveProperty(ctx context.Context, id int64, remove bool) error {
-	return tx.remove(ctx, "property", id, remove)
+	if err := tx.remove(ctx, "property", id, remove); err != nil {
+		return err
+	}
+	return tx.sight(ctx, `property_id = ?`, id)
 }
 
 // remove sets or clears the mark of removal.
 func (tx Tx) remove(ctx context.Context, table string, id int64, remove bool) error {
-	*tx.touched = true
+	tx.touched.plants = true
 	query := `UPDATE ` + table + ` SET removed_at = NULL WHERE id = ?`
 	if remove {
 		query = `UPDATE ` + table + ` SET removed_at = datetime('now') WHERE id = ? AND removed_at IS NULL`
@@ -153,7 +157,7 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
-	*tx.touched = true
+	tx.touched.plants = true
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
 		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
 	if err != nil {
@@ -169,7 +173,7 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 
 // ChangePlant keeps the new values if the version is still the kept one.
 func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
-	*tx.touched = true
+	tx.touched.plants = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
 		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
 		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, facing = :facing, wall = :wall, slope = :slope, soil = :soil, wet = :wet, note = :note, version = version + 1
@@ -186,5 +190,8 @@ func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 
 // RemovePlant takes a plant out of sight, or brings it back.
 func (tx Tx) RemovePlant(ctx context.Context, id int64, remove bool) error {
-	return tx.remove(ctx, "plant", id, remove)
+	if err := tx.remove(ctx, "plant", id, remove); err != nil {
+		return err
+	}
+	return tx.sight(ctx, `plant_id = ?`, id)
 }

@@ -31,6 +31,7 @@ func (s *Store) OwnSpecies(ctx context.Context) ([]Own, error) {
 // KeepSpecies keeps an entry as the firm's own, in place of an earlier one. The write is based on a version of it: 0
 // for none, or a negative one that takes the place of whatever is kept.
 func (tx Tx) KeepSpecies(ctx context.Context, e catalogue.Entry, version int) error {
+	tx.touched.book = true
 	now, err := one[speciesRow](ctx, tx, `SELECT entry, version FROM species WHERE id = ?`, e.ID)
 	if err != nil && !errors.Is(err, ErrNotFound) {
 		return err
@@ -50,6 +51,7 @@ func (tx Tx) SpeciesInUse(ctx context.Context, id string) (int, error) {
 
 // DropSpecies takes the firm's own entry out and gives it back, so that it can be kept again.
 func (tx Tx) DropSpecies(ctx context.Context, id string) (catalogue.Entry, error) {
+	tx.touched.book = true
 	r, err := one[speciesRow](ctx, tx, `SELECT entry, version FROM species WHERE id = ?`, id)
 	if err != nil {
 		return r.Entry.V, err

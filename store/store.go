@@ -25,11 +25,14 @@ var migrations embed.FS
 
 // Store is the open record. Reads use a pool, writes one connection in turn.
 type Store struct {
-	read   *sqlx.DB
-	write  *sqlx.DB
-	rev    atomic.Uint64
-	plants atomic.Uint64
-	folder string
+	read    *sqlx.DB
+	write   *sqlx.DB
+	rev     atomic.Uint64
+	plants  atomic.Uint64
+	book    atomic.Uint64
+	firm    atomic.Uint64
+	weather atomic.Uint64
+	folder  string
 }
 
 // Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
@@ -37,6 +40,15 @@ func (s *Store) Rev() uint64 { return s.rev.Load() }
 
 // PlantRev counts the writes that touched plants or properties.
 func (s *Store) PlantRev() uint64 { return s.plants.Load() }
+
+// BookRev counts the writes that touched species entries.
+func (s *Store) BookRev() uint64 { return s.book.Load() }
+
+// FirmRev counts the writes that touched the firm and its rules.
+func (s *Store) FirmRev() uint64 { return s.firm.Load() }
+
+// WeatherRev counts the writes that brought new weather.
+func (s *Store) WeatherRev() uint64 { return s.weather.Load() }
 
 // ErrNotFound is answered for an id that is not there or was removed.
 var ErrNotFound = errors.New("not found")
@@ -77,7 +89,7 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	if err != nil {
 		return nil, err
 	}
-	p, err := goose.NewProvider(goose.DialectSQLite3, w.DB, sub)
+	p, err := goose.NewProvider(goose.DialectSQLite3, w.DB, sub, goose.WithGoMigrations(jobsToOrders()))
 	if err == nil {
 		_, err = p.Up(ctx)
 	}
@@ -97,52 +109,99 @@ func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close
 // Tx is one write under way.
 type Tx struct {
 	*sqlx.Tx
-	touched *bool // plants or properties
+	touched *touches
 }
 
-// Write runs f as one transaction: all of it is kept, or nothing.
+// touches are what a write has touched: counted once it is kept.
+type touches struct{ plants, book, firm, weather bool }
+
+// Write runs f as one transaction: all of it is kept, or nothing. What was read of the record at a count holds until the
+// count moves, which it does only after the record has.
 func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return err
 	}
-	touched := false
-	if err := f(Tx{tx, &touched}); err != nil {
+	var t touches
+	if err := f(Tx{tx, &t}); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
-	defer s.rev.Add(1)
-	if touched {
-		defer s.plants.Add(1)
+	err = tx.Commit()
+	s.rev.Add(1)
+	for _, c := range []struct {
+		touched bool
+		count   *atomic.Uint64
+	}{{t.plants, &s.plants}, {t.book, &s.book}, {t.firm, &s.firm}, {t.weather, &s.weather}} {
+		if c.touched {
+			c.count.Add(1)
+		}
+	}
+	return err
+}
+
+// WriteQuietly is Write for what is worked out from the record and kept beside it: nothing that hangs on the record has to
+// be worked out anew after it.
+func (s *Store) WriteQuietly(ctx context.Context, f func(tx Tx) error) error {
+	tx, err := s.write.BeginTxx(ctx, nil)
+	if err != nil {
+		return err
+	}
+	if err := f(Tx{tx, &touches{}}); err != nil {
+		return errors.Join(err, tx.Rollback())
 	}
 	return tx.Commit()
 }
 
-// Once runs f as one transaction and keeps its answer under the caller's key, so that a repeat of the same write
-// (a phone that lost its signal) gets the same answer and writes nothing. An empty key keeps no answer.
-func Once[T any](ctx context.Context, s *Store, key string, f func(tx Tx) (T, error)) (T, error) {
+// Key is the idempotency key of a write with a hash of what was sent under it. The zero value is no key.
+type Key struct{ Key, Hash string }
+
+// OtherBody is answered for a key that was used before with something else sent under it.
+var OtherBody = Refused("this idempotency key was used before for another write; give each write a key of its own")
+
+// keyKept is for how long a key is remembered, days.
+const keyKept = 30
+
+// Once runs f as one transaction and keeps its answer under the caller's key, so that a repeat of the same write (a phone
+// that lost its signal) gets the same answer and writes nothing. Without a key nothing is remembered.
+func Once[T any](ctx context.Context, s *Store, key Key, f func(tx Tx) (T, error)) (T, error) {
 	var out T
 	err := s.Write(ctx, func(tx Tx) error {
-		var kept string
-		if key != "" {
-			switch err := tx.GetContext(ctx, &kept, `SELECT answer FROM once WHERE key = ?`, key); {
-			case err == nil:
-				return json.Unmarshal([]byte(kept), &out)
-			case !errors.Is(err, sql.ErrNoRows):
-				return err
-			}
-		}
 		var err error
-		if out, err = f(tx); err != nil || key == "" {
+		if key.Key == "" {
+			out, err = f(tx)
+			return err
+		}
+		kept, err := one[onceRow](ctx, tx, `SELECT answer, hash FROM once WHERE key = ?`, key.Key)
+		switch {
+		case err == nil && kept.Hash != "" && kept.Hash != key.Hash:
+			return OtherBody
+		case err == nil:
+			return json.Unmarshal([]byte(kept.Answer), &out)
+		case !errors.Is(err, ErrNotFound):
+			return err
+		}
+		if out, err = f(tx); err != nil {
 			return err
 		}
 		b, err := json.Marshal(out)
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `INSERT INTO once (key, answer) VALUES (?, ?)`, key, string(b))
+		_, err = tx.ExecContext(ctx, `INSERT INTO once (key, answer, hash) VALUES (?, ?, ?)`, key.Key, string(b), key.Hash)
 		return err
 	})
 	return out, err
+}
+
+type onceRow struct {
+	Answer string `db:"answer"`
+	Hash   string `db:"hash"`
+}
+
+// Forget drops the keys of writes so long ago that nobody repeats them.
+func (tx Tx) Forget(ctx context.Context) error {
+	_, err := tx.ExecContext(ctx, `DELETE FROM once WHERE at < datetime('now', ?)`, fmt.Sprintf("-%d days", keyKept))
+	return err
 }
 
 // getter is a read pool or a transaction.
@@ -179,27 +238,4 @@ func changed[T any](res sql.Result, version int, current func() (T, error)) erro
 		return err
 	}
 	return Stale{version, now}
-}
-
-// Firm is whose record this is.
-type Firm struct {
-	Name   string `db:"name" json:"name"`
-	Sample bool   `db:"sample" json:"sample" doc:"The data is the made-up sample"`
-	Today  string `db:"today" json:"-"` // the day the sample was moved to; empty: where it starts
-}
-
-// Firm reads the firm; without one the name is empty.
-func (s *Store) Firm(ctx context.Context) (Firm, error) {
-	f, err := one[Firm](ctx, s.read, `SELECT name, sample, today FROM firm`)
-	if errors.Is(err, ErrNotFound) {
-		return Firm{Name: "Your firm"}, nil
-	}
-	return f, err
-}
-
-// SetFirm names the firm.
-func (tx Tx) SetFirm(ctx context.Context, f Firm) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO firm (id, name, sample, today) VALUES (1, ?, ?, ?)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample, today = excluded.today`, f.Name, f.Sample, f.Today)
-	return err
 }

@@ -32,7 +32,7 @@ func open(t testing.TB, folder string) *Store {
 
 func write[T any](t testing.TB, s *Store, f func(tx Tx) (T, error)) T {
 	t.Helper()
-	out, err := Once(ctx, s, "", f)
+	out, err := Once(ctx, s, Key{}, f)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -104,7 +104,7 @@ func TestOnceUnderContention(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range 40 {
 		wg.Go(func() {
-			_, err := Once(ctx, s, fmt.Sprintf("key-%d", i%10), func(tx Tx) (Plant, error) {
+			_, err := Once(ctx, s, Key{Key: fmt.Sprintf("key-%d", i%10)}, func(tx Tx) (Plant, error) {
 				return tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "x", Label: fmt.Sprint(i % 10), HeightM: 1, SpreadM: 1, Count: 1})
 			})
 			if err != nil {
@@ -124,7 +124,7 @@ func TestStale(t *testing.T) {
 	plant.Label = "first"
 	write(t, s, func(tx Tx) (Plant, error) { return tx.ChangePlant(ctx, plant) })
 	plant.Label = "second"
-	_, err := Once(ctx, s, "", func(tx Tx) (Plant, error) { return tx.ChangePlant(ctx, plant) })
+	_, err := Once(ctx, s, Key{}, func(tx Tx) (Plant, error) { return tx.ChangePlant(ctx, plant) })
 	var stale Stale
 	if !errors.As(err, &stale) || stale.Current.(Plant).Label != "first" || stale.Yours != 1 {
 		t.Errorf("second change on the first version: %v", err)
@@ -136,19 +136,27 @@ func TestWeatherRoundTrip(t *testing.T) {
 	p, _ := grounds(t, s)
 	at := time.Date(2027, 2, 26, 5, 0, 0, 0, time.UTC)
 	in := []weather.Hour{{Time: at, TempC: -11, WindMS: 6, RainMM: math.NaN(), RHPct: 60, Sun: 0}, {Time: at.Add(time.Hour), TempC: -10, WindMS: 5, RainMM: 0, RHPct: 61, Sun: math.NaN()}}
-	for range 2 { // the same hours twice are the same hours
-		if err := s.Write(ctx, func(tx Tx) error { return tx.KeepWeather(ctx, p.ID, "station", in) }); err != nil {
-			t.Fatal(err)
+	keep := func(property int64) (fresh int, err error) {
+		err = s.Write(ctx, func(tx Tx) error { fresh, err = tx.KeepWeather(ctx, property, "station", in); return err })
+		return fresh, err
+	}
+	for _, want := range []int{2, 0} { // the same hours twice are the same hours, and nothing new
+		if fresh, err := keep(p.ID); err != nil || fresh != want {
+			t.Fatalf("%d hours are new, want %d (%v)", fresh, want, err)
 		}
 	}
 	out, err := s.Weather(ctx, p.ID, at, at.Add(24*time.Hour))
 	if err != nil || fmt.Sprint(out) != fmt.Sprint(in) {
 		t.Errorf("%v came back as %v (%v)", in, out, err)
 	}
-	if got, _ := s.Property(ctx, p.ID); got.WeatherRev != 2 || got.WeatherSource != "station" {
+	if got, _ := s.Property(ctx, p.ID); got.WeatherRev != 1 || got.WeatherSource != "station" {
 		t.Errorf("%+v", got)
 	}
-	if err := s.Write(ctx, func(tx Tx) error { return tx.KeepWeather(ctx, 99, "station", in) }); !errors.Is(err, ErrNotFound) {
+	in[1].TempC = -9.5
+	if fresh, err := keep(p.ID); err != nil || fresh != 1 {
+		t.Errorf("one hour was corrected, %d are new (%v)", fresh, err)
+	}
+	if _, err := keep(99); !errors.Is(err, ErrNotFound) {
 		t.Errorf("weather of no property: %v", err)
 	}
 }
@@ -232,7 +240,7 @@ func BenchmarkKeepVerdict(b *testing.B) {
 	s := open(b, b.TempDir())
 	p, plant := grounds(b, s)
 	w := write(b, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
-	answer := damage.Answer{Jobs: []job.Job{{Key: "look", Kind: "look", Title: "Look again", Minutes: 10}}}
+	answer := damage.Answer{Jobs: []job.Job{{Order: job.Order{Key: "look", Kind: "look", Title: "Look again", Minutes: 10}}}}
 	for b.Loop() {
 		write(b, s, func(tx Tx) (Decision, error) {
 			return tx.KeepVerdict(ctx, Decision{WalkID: w.ID, PlantID: plant.ID, Day: "2027-03-18", Decision: "accepted", Kind: "wait until"}, answer)

@@ -45,24 +45,45 @@ func orNull(v float64) any {
 	return v
 }
 
-// KeepWeather adds hours to a property's record; an hour kept before is replaced. source says where they came from.
-func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hours []weather.Hour) error {
-	res, err := tx.ExecContext(ctx, `UPDATE property SET weather_rev = weather_rev + 1, weather_source = ? WHERE id = ? AND removed_at IS NULL`, source, property)
-	if err != nil {
-		return err
+// WeatherSpan is the first and the last hour kept of a property between two times; ok is false without any.
+func (s *Store) WeatherSpan(ctx context.Context, property int64, from, to time.Time) (first, last time.Time, ok bool, err error) {
+	type span struct {
+		First sql.NullInt64 `db:"first"`
+		Last  sql.NullInt64 `db:"last"`
 	}
-	if n, err := res.RowsAffected(); err != nil || n == 0 {
-		return ErrNotFound
+	r, err := one[span](ctx, s.read, `SELECT min(at) AS first, max(at) AS last FROM weather_hour WHERE property_id = ? AND at >= ? AND at < ?`, property, from.Unix(), to.Unix())
+	return time.Unix(r.First.Int64, 0).UTC(), time.Unix(r.Last.Int64, 0).UTC(), r.First.Valid, err
+}
+
+// KeepWeather adds hours to a property's record; an hour that says something else than the one kept takes its place.
+// source says where they came from. It returns how many hours are new or changed: without any, nothing that follows from the
+// weather has to be worked out anew.
+func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hours []weather.Hour) (int, error) {
+	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
+		return 0, err
 	}
-	st, err := tx.PreparexContext(ctx, `INSERT OR REPLACE INTO weather_hour (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`)
+	st, err := tx.PreparexContext(ctx, `INSERT INTO weather_hour AS w (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+		ON CONFLICT DO UPDATE SET temp_c = excluded.temp_c, wind_ms = excluded.wind_ms, rain_mm = excluded.rain_mm, rh_pct = excluded.rh_pct, sun = excluded.sun, here = excluded.here
+		WHERE (w.temp_c, w.wind_ms, w.rain_mm, w.rh_pct, w.sun, w.here) IS NOT (excluded.temp_c, excluded.wind_ms, excluded.rain_mm, excluded.rh_pct, excluded.sun, excluded.here)`)
 	if err != nil {
-		return err
+		return 0, err
 	}
 	defer st.Close()
+	fresh := 0
 	for _, h := range hours {
-		if _, err := st.ExecContext(ctx, property, h.Time.Unix(), h.TempC, orNull(h.WindMS), orNull(h.RainMM), orNull(h.RHPct), orNull(h.Sun), h.Here); err != nil {
-			return err
+		res, err := st.ExecContext(ctx, property, h.Time.Unix(), h.TempC, orNull(h.WindMS), orNull(h.RainMM), orNull(h.RHPct), orNull(h.Sun), h.Here)
+		if err != nil {
+			return 0, err
 		}
+		n, err := res.RowsAffected()
+		if err != nil {
+			return 0, err
+		}
+		fresh += int(n)
 	}
-	return nil
+	moved := 0
+	if fresh > 0 {
+		moved, tx.touched.weather = 1, true
+	}
+	return fresh, tx.touch(ctx, `UPDATE property SET weather_rev = weather_rev + ?, weather_source = ? WHERE id = ? AND removed_at IS NULL`, moved, source, property)
 }

@@ -10,6 +10,7 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
+	"sync"
 	"sync/atomic"
 	"syscall"
 	"time"
@@ -22,6 +23,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/demo"
 	"mezzadro/exchange"
+	"mezzadro/house"
 	"mezzadro/standin"
 	"mezzadro/store"
 	"mezzadro/web"
@@ -73,8 +75,11 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 	if err != nil {
 		return nil, err
 	}
-	return &api.Server{Store: st, Catalogue: catalogue.Built(), Today: today, Station: station, Files: web.Files(),
-		Log: slog.New(slog.NewJSONHandler(os.Stderr, nil))}, nil
+	h := &house.House{Store: st, Catalogue: catalogue.Built(), Today: today, Station: station, Log: slog.New(slog.NewJSONHandler(os.Stderr, nil))}
+	if o.today == "" {
+		h.Clock = time.Now
+	}
+	return &api.Server{House: h, Files: web.Files()}, nil
 }
 
 func serveCommand() *cobra.Command {
@@ -89,16 +94,14 @@ func serveCommand() *cobra.Command {
 			return err
 		}
 		defer s.Store.Close()
-		watched := make(chan struct{})
-		go func() {
-			defer close(watched)
-			if station != nil {
-				s.WatchWeather(c.Context(), 6*time.Hour)
-			}
-		}()
+		var watches sync.WaitGroup
+		watches.Go(func() { s.Watch(c.Context(), time.Minute) })
+		if station != nil {
+			watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
+		}
 		err = serve(c.Context(), o.addr, s.Handler(), s.Log)
 		if c.Context().Err() != nil {
-			<-watched // the record is closed after its last write
+			watches.Wait() // the record is closed after its last write
 		}
 		return err
 	}}
@@ -114,11 +117,9 @@ func demoCommand() *cobra.Command {
 		if err != nil {
 			return err
 		}
-		home := sample.Today
-		if o.today != "" {
-			home = o.today
+		if o.today == "" {
+			o.today = sample.Today
 		}
-		o.today = home
 		station, err := sample.Station()
 		if err != nil {
 			return err
@@ -128,45 +129,59 @@ func demoCommand() *cobra.Command {
 			return err
 		}
 		defer s.Store.Close()
-		firm, err := s.Store.Firm(c.Context())
-		if err != nil {
+		if err := movable(c.Context(), s, c.Flags().Changed("today")); err != nil {
 			return err
 		}
-		// The sample's day can be moved; it stays where it was moved to, unless a day is asked for.
-		var today atomic.Int64
-		s.Home = s.Today()
-		today.Store(int64(s.Home))
-		s.Today, s.SetToday = func() day.Day { return day.Day(today.Load()) }, func(d day.Day) { today.Store(int64(d)) }
-		if firm.Today != "" && !c.Flags().Changed("today") {
-			d, err := day.Parse(firm.Today)
-			if err != nil {
-				return fmt.Errorf("the day the sample stands at: %w", err)
-			}
-			s.SetToday(d)
-		}
 		site := s.Handler()
-		if !firm.Sample { // the mark is set last: a load that broke off starts over on an empty folder only
-			if props, err := s.Store.Properties(c.Context(), 0, 1); err != nil {
-				return err
-			} else if len(props) > 0 {
-				return fmt.Errorf("the folder %s holds a record that is not the whole sample; give another with --data, or remove it", o.data)
-			}
-			quiet := *s.Log
-			s.Log = slog.New(slog.DiscardHandler)
-			err := sample.Load(c.Context(), site)
-			s.Log = &quiet
-			if err != nil {
-				return err
-			}
-			err = s.Store.Write(c.Context(), func(tx store.Tx) error { return tx.SetFirm(c.Context(), store.Firm{Name: sample.Firm, Sample: true}) })
-			if err != nil {
-				return err
-			}
+		if err := filled(c.Context(), s, sample, site, o.data); err != nil {
+			return err
 		}
 		return serve(c.Context(), o.addr, site, s.Log)
 	}}
 	o.flags(c, "demo-data")
 	return c
+}
+
+// movable lets the sample's day be moved; it stays where it was moved to, unless a day is asked for.
+func movable(ctx context.Context, s *api.Server, asked bool) error {
+	firm, err := s.Store.Firm(ctx)
+	if err != nil {
+		return err
+	}
+	var today atomic.Int64
+	s.Home = s.Today()
+	today.Store(int64(s.Home))
+	s.Today, s.SetToday = func() day.Day { return day.Day(today.Load()) }, func(d day.Day) { today.Store(int64(d)) }
+	if firm.Today != "" && !asked {
+		d, err := day.Parse(firm.Today)
+		if err != nil {
+			return fmt.Errorf("the day the sample stands at: %w", err)
+		}
+		s.SetToday(d)
+	}
+	return nil
+}
+
+// filled loads the sample into an empty record. The mark is set last: a load that broke off starts over on an empty folder only.
+func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.Handler, folder string) error {
+	firm, err := s.Store.Firm(ctx)
+	if err != nil || firm.Sample {
+		return err
+	}
+	if props, err := s.Store.Properties(ctx, 0, 1); err != nil {
+		return err
+	} else if len(props) > 0 {
+		return fmt.Errorf("the folder %s holds a record that is not the whole sample; give another with --data, or remove it", folder)
+	}
+	log := s.Log
+	s.Log = slog.New(slog.DiscardHandler)
+	err = sample.Load(ctx, site, s.SetToday)
+	s.Log = log
+	if err != nil {
+		return err
+	}
+	s.SetToday(s.Home)
+	return s.Store.Write(ctx, func(tx store.Tx) error { return tx.SetFirm(ctx, store.Firm{Name: sample.Firm, Sample: true}) })
 }
 
 func weatherCommand() *cobra.Command {

@@ -32,6 +32,9 @@ const (
 	Perennial Form = "perennial"
 )
 
+// TallestM is taller than any plant kept here, m.
+const TallestM = 60.0
+
 // Forms are all plant forms.
 var Forms = []Form{Tree, Conifer, Shrub, Subshrub, Climber, Palm, Perennial}
 

@@ -10,6 +10,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 )
@@ -133,8 +134,8 @@ func TestSanity(t *testing.T) {
 	if inPot.Share(Roots) < 0.6 || inGround.Share(Roots) > 0.1 {
 		t.Errorf("roots lost: in a 20 L pot %.2f, in the ground %.2f", inPot.Share(Roots), inGround.Share(Roots))
 	}
-	if !strings.Contains(inPot.Reason(), "20 L pot") {
-		t.Error(inPot.Reason())
+	if !strings.Contains(quantity.Metric.Text(inPot.Reason()), "20 L pot") {
+		t.Error(quantity.Metric.Text(inPot.Reason()))
 	}
 }
 
@@ -169,8 +170,8 @@ func TestWarmWintersHardenNothing(t *testing.T) {
 			t.Errorf("a hardened holly is hurt by cold: %+v", o.Organs)
 		case e.Kind == DryingWind:
 			dried = true
-			if o.Worst.By != ByDrying || o.Severity < 0.15 || o.AliveAt(0.05) < 0.9 || !strings.Contains(o.Reason(), "base is likely alive") {
-				t.Errorf("drying in sun and wind: severity %.2f, base alive %.2f: %s", o.Severity, o.AliveAt(0.05), o.Reason())
+			if o.Worst.By != ByDrying || o.Severity < 0.15 || o.AliveAt(0.05) < 0.9 || !strings.Contains(quantity.Metric.Text(o.Reason()), "base is likely alive") {
+				t.Errorf("drying in sun and wind: severity %.2f, base alive %.2f: %s", o.Severity, o.AliveAt(0.05), quantity.Metric.Text(o.Reason()))
 			}
 			sheltered := hardy
 			sheltered.Shelter, sheltered.Sun = 1, 0
@@ -239,8 +240,8 @@ func TestHeatGaleAndWetFindTheirPlants(t *testing.T) {
 			continue
 		}
 		hurt := Plant{Species: species(t, k.hurt), HeightM: k.height, Sun: 1, Shelter: 0.2}
-		if o := e.Meet(&hurt, leafy); o.Worst.Organ != k.organ || !strings.Contains(o.Reason(), k.says) {
-			t.Errorf("%s on %s: %+v, %s", k.kind, k.hurt, o.Organs, o.Reason())
+		if o := e.Meet(&hurt, leafy); o.Worst.Organ != k.organ || !strings.Contains(quantity.Metric.Text(o.Reason()), k.says) {
+			t.Errorf("%s on %s: %+v, %s", k.kind, k.hurt, o.Organs, quantity.Metric.Text(o.Reason()))
 		}
 		spared := Plant{Species: species(t, k.spared), HeightM: 1.5, Sun: 1, Shelter: 0.2}
 		if o := e.Meet(&spared, leafy); o.Severity > 0 {
@@ -323,8 +324,8 @@ func TestPalmsAreJudgedByTheirHeart(t *testing.T) {
 		t.Errorf("%+v", o.Organs)
 	}
 	tender := Plant{Species: species(t, "washingtonia-robusta"), HeightM: 6, Sun: 1, Shelter: 0.4}
-	if o := c.meet(t, tender, feb); o.Worst.Organ != Heart || !strings.Contains(o.Reason(), "newest leaves") {
-		t.Errorf("%+v: %s", o.Organs, o.Reason())
+	if o := c.meet(t, tender, feb); o.Worst.Organ != Heart || !strings.Contains(quantity.Metric.Text(o.Reason()), "newest leaves") {
+		t.Errorf("%+v: %s", o.Organs, quantity.Metric.Text(o.Reason()))
 	}
 }
 
@@ -377,8 +378,8 @@ func TestLookListOrder(t *testing.T) {
 	if dear.Score <= camellia.Score {
 		t.Error("a plant the client holds dear does not come before the same plant that is ordinary")
 	}
-	if lilac.Expected() != "nothing" || !strings.Contains(lilac.Reason(), "likely unhurt") || !strings.Contains(camellia.Reason(), "25 February") {
-		t.Errorf("%s; %s", lilac.Reason(), camellia.Reason())
+	if lilac.Expected() != "nothing" || !strings.Contains(quantity.Metric.Text(lilac.Reason()), "likely unhurt") || !strings.Contains(quantity.Metric.Text(camellia.Reason()), "25 February") {
+		t.Errorf("%s; %s", quantity.Metric.Text(lilac.Reason()), quantity.Metric.Text(camellia.Reason()))
 	}
 	// Blackened shoots tell something for some weeks; dead wood stays.
 	late := follow(t, "lake-foothills", day.Of(2027, 6, 20), change{from: day.Of(2027, 4, 24), hours: 8, hold: -3})

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"mezzadro/core/cold"
+	"mezzadro/core/quantity"
 )
 
 // What a shrub that bears −17 °C in midwinter bears through the year.
@@ -12,7 +13,8 @@ func ExampleWoodKillC() {
 		when  string
 		share float64
 	}{{"in July", 0}, {"in a mild November", 0.3}, {"in January", 1}, {"after a warm February", 0.55}} {
-		fmt.Printf("%s: wood %s, buds %s\n", at.when, cold.Degrees(cold.WoodKillC(-17, at.share)), cold.Degrees(cold.BudKillC(-17, at.share)))
+		wood, buds := quantity.FineTemperature(cold.WoodKillC(-17, at.share)), quantity.FineTemperature(cold.BudKillC(-17, at.share))
+		fmt.Println(quantity.Metric.Text(fmt.Sprintf("%s: wood %s, buds %s", at.when, wood, buds)))
 	}
 	// Output:
 	// in July: wood −2.5 °C, buds −1.0 °C

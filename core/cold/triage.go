@@ -1,13 +1,10 @@
 package cold
 
 import (
-	"fmt"
 	"math"
-	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
-	"mezzadro/core/weather"
 )
 
 // Recent is how long after an event plants are still looked at for it, days.
@@ -119,111 +116,4 @@ func (l *Look) Expected() string {
 		return "nothing"
 	}
 	return l.Worst.Organ
-}
-
-// Reason says why to look, in words.
-func (o *Outcome) Reason() string {
-	e, when := o.Event, o.Event.Day.Words()
-	p := o.plant
-	switch {
-	case e.Kind == DryingWind:
-		if o.Severity == 0 {
-			return fmt.Sprintf("Frozen ground to %s: the drying wind stayed under what it bears (%.0f of %.0f kPa·h).", when, o.Dose, p.Species.DryingKPAH)
-		}
-		place := "where it stands"
-		if p.Shelter < 0.35 && p.Sun > 0.6 {
-			place = "in sun and wind"
-		}
-		return fmt.Sprintf("Drying wind on frozen ground up to %s: %.0f kPa·h %s against %.0f it bears. The base is likely alive.", when, o.Dose, place, p.Species.DryingKPAH)
-	case e.Kind == weather.Heat:
-		return fmt.Sprintf("%.0f °C on %s: leaves that want %s scorch in direct sun.", e.Value, when, p.Species.Light)
-	case e.Kind == weather.Gale:
-		return fmt.Sprintf("Wind of %.0f m/s on %s: look for hanging and split limbs before anyone works under it.", e.Value, when)
-	case e.Kind == weather.Wet:
-		return fmt.Sprintf("%.0f mm of rain in a week up to %s: it wants %s soil.", e.Value, when, p.Species.SoilWater)
-	}
-	at := fmt.Sprintf("%s on %s", Degrees(e.Value), when)
-	bore := Degrees(o.WoodKillC)
-	if p.Species.HardinessC < UnhardenedC {
-		bore += fmt.Sprintf(", %s in midwinter", Degrees(p.Species.HardinessC))
-	}
-	w := o.Worst
-	switch {
-	case o.Severity < lookFrom:
-		return fmt.Sprintf("%s: its wood bore %s that day; likely unhurt.", at, bore)
-	case w.Organ == Wood:
-		return fmt.Sprintf("%s: %.1f °C below what its wood bore that day (%s). %s", at, o.WoodKillC-e.Value, bore, o.depth())
-	case w.Organ == Roots && p.PotL > 0:
-		return fmt.Sprintf("%s: the %s pot went down to about %s, its roots bear %s.", at, litres(p.PotL), Degrees(w.TissueC), Degrees(w.KillC))
-	case w.Organ == Roots:
-		return fmt.Sprintf("%s: the soil went down to about %s, its roots bear %s.", at, Degrees(w.TissueC), Degrees(w.KillC))
-	case w.Organ == Heart:
-		return fmt.Sprintf("%s: the growing point went down to about %s and bears %s. Pull at the newest leaves.", at, Degrees(w.TissueC), Degrees(w.KillC))
-	case w.Organ == Crown:
-		return fmt.Sprintf("%s: the crown went down to about %s and bore %s that day.", at, Degrees(w.TissueC), Degrees(w.KillC))
-	case w.Organ == Shoots, w.Organ == Blossom:
-		return fmt.Sprintf("%s met %s, which bear %s.", at, map[string]string{Shoots: "soft new shoots", Blossom: "open flowers"}[w.Organ], Degrees(w.KillC))
-	}
-	if gap := w.KillC - e.Value; gap > 0 {
-		return fmt.Sprintf("%s: %.1f °C below what its %s bore that day (wood %s).", at, gap, w.Organ, bore)
-	}
-	return fmt.Sprintf("%s: came within %.1f °C of what its %s bore that day (wood %s).", at, max(0.1, e.Value-w.KillC), w.Organ, bore)
-}
-
-// depth says how far down the wood died.
-func (o *Outcome) depth() string {
-	switch {
-	case o.Dieback >= 0.97:
-		return "Dead to the ground, if the crown was not warmer."
-	case o.ThickestMM <= tips+0.5 || o.Dieback < 0.03:
-		return "Tips only."
-	}
-	return fmt.Sprintf("Wood up to about %.0f mm thick is likely dead: the top %s.", o.ThickestMM, part(o.Dieback))
-}
-
-// part says a share in words one would use in the garden.
-func part(share float64) string {
-	for _, p := range []struct {
-		upTo float64
-		word string
-	}{{0.14, "tenth"}, {0.29, "fifth or quarter"}, {0.42, "third"}, {0.58, "half"}, {0.72, "two thirds"}, {0.85, "three quarters"}} {
-		if share < p.upTo {
-			return p.word
-		}
-	}
-	return "nine tenths"
-}
-
-func litres(l float64) string { return fmt.Sprintf("%.0f L", l) }
-
-// Degrees writes a temperature with one figure after the point and a true minus sign.
-func Degrees(c float64) string {
-	return strings.Replace(fmt.Sprintf("%.1f °C", c), "-", "−", 1)
-}
-
-// Story tells an event in one sentence.
-func Story(e weather.Event) string {
-	switch e.Kind {
-	case DryingWind:
-		return fmt.Sprintf("Frozen soil for %d h with sun and wind: %.0f kPa·h of drying where nothing shelters.", e.Hours, e.Value)
-	case weather.Heat:
-		return fmt.Sprintf("Up to %.0f °C, %d h at %.0f °C or more.", e.Value, e.Hours, e.Threshold)
-	case weather.Gale:
-		return fmt.Sprintf("Wind up to %.0f m/s over an hour, %d h at %.0f m/s or more.", e.Value, e.Hours, e.Threshold)
-	case weather.Wet:
-		return fmt.Sprintf("%.0f mm of rain within seven days.", e.Value)
-	}
-	s := fmt.Sprintf("Down to %s, %d h below 0 °C", Degrees(e.Value), e.Hours)
-	if e.FallC >= 5 {
-		s += fmt.Sprintf(", the night minimum fell %.0f °C within three days", e.FallC)
-	}
-	switch {
-	case e.Kind == weather.LateFrost:
-		s += ", on growth already open"
-	case e.BeforeOffC >= 2:
-		s += fmt.Sprintf(", after a fortnight %.1f °C warmer than normal, which had woken plants", e.BeforeOffC)
-	case e.BeforeOffC <= -2:
-		s += fmt.Sprintf(", after a fortnight %.1f °C colder than normal", -e.BeforeOffC)
-	}
-	return s + "."
 }

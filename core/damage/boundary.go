@@ -2,6 +2,7 @@ package damage
 
 import (
 	"math"
+	"slices"
 
 	"gonum.org/v1/gonum/stat/distuv"
 
@@ -31,16 +32,44 @@ const (
 const cells = 100
 
 // Belief is what is held about where on the plant life ends, as shares of its height: state 0 is dead to the ground,
-// the last state alive to the tip, the others the cells between. It sums to one.
-type Belief [cells + 2]float64
+// the last state alive to the tip, the others the cells between. Its chances sum to one. They are kept as logarithms
+// beside, so that any number of checks, however much they contradict each other, leaves a belief.
+type Belief struct {
+	chance [cells + 2]float64
+	log    [cells + 2]float64
+}
+
+// of is the belief with given weights.
+func of(weights [cells + 2]float64) (b Belief) {
+	for i, w := range weights {
+		b.log[i] = math.Log(w)
+	}
+	b.settle()
+	return b
+}
+
+// settle brings the chances up to date with the logarithms.
+func (b *Belief) settle() {
+	most := slices.Max(b.log[:])
+	sum := 0.0
+	for i, l := range b.log {
+		b.log[i] = l - most
+		b.chance[i] = math.Exp(l - most)
+		sum += b.chance[i]
+	}
+	for i := range b.chance {
+		b.chance[i] /= sum
+	}
+}
 
 // uninformed is the belief before any check: each height as likely as another, with some chance for either end.
-func uninformed() (b Belief) {
-	b[0], b[cells+1] = priorNone, priorWhole
+func uninformed() Belief {
+	var w [cells + 2]float64
+	w[0], w[cells+1] = priorNone, priorWhole
 	for i := 1; i <= cells; i++ {
-		b[i] = (1 - priorNone - priorWhole) / cells
+		w[i] = (1 - priorNone - priorWhole) / cells
 	}
-	return b
+	return of(w)
 }
 
 // forecastTrust is how much of the belief before any check comes from the forecast of what the weather did; the rest
@@ -48,12 +77,12 @@ func uninformed() (b Belief) {
 const forecastTrust = 0.7
 
 // forecast is the belief before any check from what an event is expected to have done.
-func forecast(o *cold.Outcome) (b Belief) {
-	b = uninformed()
+func forecast(o *cold.Outcome) Belief {
+	b := uninformed()
 	if o == nil || o.Worst.Organ == "" {
 		return b
 	}
-	var f Belief
+	var f [cells + 2]float64
 	below := 1.0 // chance that it lives at the height below
 	for i := range f {
 		alive := 0.0
@@ -62,10 +91,10 @@ func forecast(o *cold.Outcome) (b Belief) {
 		}
 		f[i], below = below-alive, alive
 	}
-	for i := range b {
-		b[i] = forecastTrust*f[i] + (1-forecastTrust)*b[i]
+	for i := range f {
+		f[i] = forecastTrust*f[i] + (1-forecastTrust)*b.chance[i]
 	}
-	return b
+	return of(f)
 }
 
 // budsAlone is the chance that frost took just the buds of living wood.
@@ -102,31 +131,40 @@ func livesAt(state int, x float64) float64 {
 // update weighs the belief with a sight at height x that has chance alive on living and dead on dead wood. It returns
 // the chance of the sight under the belief before.
 func (b *Belief) update(x, alive, dead float64) float64 {
+	return math.Exp(b.weigh(x, math.Log(alive), math.Log(dead)))
+}
+
+// weigh is update with the logarithms of both chances, for sights so many that their chance is no number any more. It
+// returns the logarithm of the sight's chance.
+func (b *Belief) weigh(x, alive, dead float64) float64 {
+	most := max(alive, dead)
+	up, down := math.Exp(alive-most), math.Exp(dead-most)
 	sum := 0.0
-	for i := range b {
+	for i, p := range b.chance {
 		a := livesAt(i, x)
-		b[i] *= a*alive + (1-a)*dead
-		sum += b[i]
-	}
-	if sum > 0 {
-		for i := range b {
-			b[i] /= sum
+		w := a*up + (1-a)*down
+		sum += p * w
+		if w > 0 {
+			b.log[i] += math.Log(w)
+		} else { // the larger of the two is left, from far below
+			b.log[i] += min(alive, dead) - most
 		}
 	}
-	return sum
+	b.settle()
+	return math.Log(sum) + most
 }
 
 // quantile is the height, as a share, under which life ends with chance q.
 func (b *Belief) quantile(q float64) float64 {
-	sum := b[0]
+	sum := b.chance[0]
 	if sum >= q {
 		return 0
 	}
 	for i := 1; i <= cells; i++ {
-		if sum+b[i] >= q {
-			return (float64(i-1) + (q-sum)/b[i]) / cells
+		if sum+b.chance[i] >= q {
+			return (float64(i-1) + (q-sum)/b.chance[i]) / cells
 		}
-		sum += b[i]
+		sum += b.chance[i]
 	}
 	return 1
 }
@@ -142,21 +180,21 @@ func (b *Belief) width() float64 {
 
 // chanceBelow is the chance that life ends under height x.
 func (b *Belief) chanceBelow(x float64) float64 {
-	sum := b[0]
+	sum := b.chance[0]
 	for i := 1; i <= cells; i++ {
 		if float64(i)-0.5 < x*cells {
-			sum += b[i]
+			sum += b.chance[i]
 		}
 	}
 	return sum
 }
 
-// budChances are the chances of held buds and broken ones on living and on dead wood, but for the same factor in both.
-// alone is the chance that the frost took just the buds of living wood.
+// budChances are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
+// factor in both. alone is the chance that the frost took just the buds of living wood.
 func budChances(held, broke int, alone float64) (alive, dead float64) {
-	n := func(share float64) float64 {
-		return math.Pow(share, float64(held)) * math.Pow(1-share, float64(broke))
-	}
+	n := func(share float64) float64 { return float64(held)*math.Log(share) + float64(broke)*math.Log(1-share) }
 	dead = n(BudsHeldDead)
-	return (1-alone)*n(BudsHeldAlive) + alone*dead, dead
+	sound, spoilt := math.Log(1-alone)+n(BudsHeldAlive), math.Log(alone)+dead
+	most := max(sound, spoilt)
+	return most + math.Log(math.Exp(sound-most)+math.Exp(spoilt-most)), dead
 }

@@ -3,7 +3,10 @@ package damage
 import (
 	"math"
 	"math/rand/v2"
+	"strings"
 	"testing"
+
+	"mezzadro/core/season"
 )
 
 // stand is a simulated plant whose truth is known.
@@ -47,7 +50,7 @@ func (s stand) look(b *Belief, k Kind, x float64) {
 		}
 	}
 	a, d := budChances(held, budsARub-held, BudsDeadAlone)
-	b.update(x, a, d)
+	b.weigh(x, a, d)
 }
 
 var candidates = func() (hs []float64) {
@@ -119,14 +122,14 @@ func TestBeliefMoves(t *testing.T) {
 		t.Errorf("brown half way up: middle %.2f", br.quantile(0.5))
 	}
 	if u := half(1, 1); *u != before {
-		for i := range u {
-			if math.Abs(u[i]-before[i]) > 1e-12 {
+		for i := range u.chance {
+			if math.Abs(u.chance[i]-before.chance[i]) > 1e-12 {
 				t.Fatal("a sight that tells nothing moved the belief")
 			}
 		}
 	}
 	sum := 0.0
-	for _, p := range half(0.95, 0.05) {
+	for _, p := range half(0.95, 0.05).chance {
 		sum += p
 	}
 	if math.Abs(sum-1) > 1e-9 {
@@ -135,8 +138,45 @@ func TestBeliefMoves(t *testing.T) {
 	for held := 0; held < 10; held++ { // more held buds never speak less for life
 		a0, d0 := budChances(held, 10-held, BudsDeadAlone)
 		a1, d1 := budChances(held+1, 9-held, BudsDeadAlone)
-		if a1/d1 < a0/d0 {
+		if a1-d1 < a0-d0-1e-9 {
 			t.Errorf("%d of 10 held speaks less for life than %d", held+1, held)
 		}
+	}
+}
+
+// TestManyBuds: hundreds of buds of which half held, half broke at one height, or at two against each other, leave a belief
+// that is one, and one that says no more than the buds do.
+func TestManyBuds(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	rub := func(h float64, held, broke int) Check {
+		return Check{Kind: BudRub, HeightM: h, Held: held, Broke: broke}
+	}
+	for name, checks := range map[string][]Check{
+		"half and half":       {rub(1, 100, 100), rub(1, 100, 100), rub(1, 100, 100)},
+		"against each other":  {rub(1.5, 200, 0), rub(0.5, 0, 200), rub(1.5, 200, 0), rub(0.5, 0, 200)},
+		"all broke, all held": {rub(0.5, 0, 200), rub(1.5, 200, 0)},
+		"every bud broke":     {rub(1, 0, 200), rub(1, 0, 200), rub(1.9, 0, 200)},
+	} {
+		e := gather(ask(t, "camellia-japonica", 2, march, y, checks...))
+		sum := 0.0
+		for _, p := range e.belief.chance {
+			if math.IsNaN(p) || p < 0 {
+				t.Fatalf("%s: a chance of %g", name, p)
+			}
+			sum += p
+		}
+		if math.Abs(sum-1) > 1e-9 {
+			t.Errorf("%s: the belief sums to %g", name, sum)
+		}
+		a, err := inWords(ask(t, "camellia-japonica", 2, march, y, checks...))
+		if err != nil || a.Verdict.Kind == Leave || strings.Contains(a.Verdict.Sentence, "alive to the tips") {
+			t.Errorf("%s: %+v, %v", name, a.Verdict, err)
+		}
+	}
+	// The same buds in one check or in two tell the same.
+	one := gather(ask(t, "camellia-japonica", 2, march, y, rub(1, 8, 4)))
+	two := gather(ask(t, "camellia-japonica", 2, march, y, rub(1, 5, 1), rub(1, 3, 3)))
+	if math.Abs(one.belief.quantile(0.5)-two.belief.quantile(0.5)) > 1e-9 {
+		t.Error("buds told in two checks tell something else")
 	}
 }

@@ -8,6 +8,8 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
 )
 
 // Care is one thing to go on doing after the verdict.
@@ -19,82 +21,63 @@ type Care struct {
 	EveryDays int     `json:"every_days" doc:"0: once"`
 }
 
-// Feeding after damage: a hungry root under a small crown takes little, and salts hurt a plant that does not grow.
-const (
-	handLong    = 21  // days after the first leaves until shoots are a hand long
-	feedEvery   = 42  // days between two feeds
-	feedTill    = 210 // days after midwinter from which nothing is fed: shoots must ripen before frost
-	frostMinded = 0.1 // chance of another frost under which nobody keeps fleece at hand
-	hotC        = 27  // mean daily maximum from which opened bark and new leaves want shade, °C
-)
+// careKinds are the kinds of work that after-care is.
+var careKinds = map[string]job.Kind{"feed": job.Feed, "water": job.Water, "mulch": job.Mulch, "shade": job.Shade, "fruit": job.Fruit,
+	"protect": job.Protect}
 
-// care is the after-care a verdict asks for, in the order of its days.
-func care(q Question, a *Answer, d decision, s situation, e *evidence) []Care {
-	n := q.Year.Normals
+// carer gathers the after-care of one verdict, and the orders it makes.
+type carer struct {
+	q      Question
+	place  *job.Place
+	care   []Care
+	orders []job.Order
+}
+
+// add asks for after-care in its time, where this climate and this day leave one.
+func (c *carer) add(kind string, k job.Kind, stage, text string, every int) {
+	from, to, ok := c.place.Time(k, stage, &c.q.Plant.Species, c.q.Today)
+	if !ok {
+		return
+	}
+	c.care = append(c.care, Care{kind, text, from, to, every})
+	if order, asks := careKinds[kind]; asks {
+		o := c.q.ask(kind, order, kind, job.Params{EveryDays: every, Stage: stage}, text, nil)
+		o.Origin = job.AfterCare
+		c.orders = append(c.orders, o)
+	}
+}
+
+// feed holds feeding back and then gives it, so many times until shoots must ripen.
+func (c *carer) feed(what string) {
+	from, to, ok := c.place.Time(job.Feed, "", &c.q.Plant.Species, c.q.Today)
+	if !ok {
+		return
+	}
+	months := max(1, int(math.Round(float64(to-from)/30)))
+	c.add("feed", job.Feed, "", fmt.Sprintf("Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, none after %s. Rate from the label.",
+		what, months, quantity.Day(to)), job.FeedEvery)
+}
+
+func (c *carer) water() {
+	c.add("water", job.Water, "", "Water deeply when the soil is dry a finger deep: seldom and much, not often and little.", job.WaterEvery)
+}
+
+func (c *carer) mulch() {
+	c.add("mulch", job.Mulch, "", "Mulch the root run a hand deep, clear of the stem.", 0)
+}
+
+func (c *carer) protect() {
+	c.add("protect", job.Protect, "", "Fleece at hand until frost is past: a night under "+quantity.Temperature(0)+" burns what pushes now.", 0)
+}
+
+func (c *carer) shade() {
+	c.add("shade", job.Shade, "", "Shade bark that lost its leaves, with cloth or a lime wash, in the hot months.", 0)
+}
+
+// care is the after-care a verdict asks for, in the order of its days, and the orders it makes.
+func care(q Question, a *Answer, d decision, s situation, e *evidence) ([]Care, []job.Order) {
 	sp := q.Plant.Species
-	out := []Care{}
-	add := func(kind, text string, from, to day.Day, every int) {
-		from = max(from, q.Today)
-		if to >= from {
-			out = append(out, Care{kind, text, from, to, every})
-		}
-	}
-	midwinter := n.Climate.Midwinter(q.Today)
-	growth := max(a.LeafOut.Mid, q.Today)
-	stopFeed := midwinter + feedTill
-	if q.Today > stopFeed-30 { // too late in this year: the next
-		_, yearEnd := n.Climate.GardenYear(q.Today)
-		_, next := PatienceDate(sp, q.Year, yearEnd)
-		growth, stopFeed = next.Mid, n.Climate.Midwinter(yearEnd)+feedTill
-	}
-	feed := func(what string) {
-		from := growth + handLong
-		months := int(math.Round(float64(stopFeed-from) / 30))
-		add("feed", fmt.Sprintf("Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, none after %s. Rate from the label.", what, max(1, months), stopFeed.Words()), from, stopFeed, feedEvery)
-	}
-	// Cut or hurt plants drink little before they grow and much afterwards, in the dry months.
-	water := func() {
-		dry, last := day.None, day.None
-		for x := growth; x < growth+180; x++ {
-			if n.Mean(x) >= 15 {
-				if dry == day.None {
-					dry = x
-				}
-				last = x
-			}
-		}
-		if dry != day.None {
-			add("water", "Water deeply when the soil is dry a finger deep: seldom and much, not often and little.", dry, last, 7)
-		}
-	}
-	mulch := func() {
-		add("mulch", "Mulch the root run a hand deep, clear of the stem.", q.Today, q.Today+30, 0)
-	}
-	protect := func() {
-		last := day.None
-		for i, c := range n.FrostToCome(q.Today, q.Today+200, 0) {
-			if c > frostMinded {
-				last = q.Today + day.Day(i)
-			}
-		}
-		if last != day.None {
-			add("protect", "Fleece at hand until frost is past: a night under 0 °C burns what pushes now.", q.Today, last, 0)
-		}
-	}
-	shade := func() {
-		hot, last := day.None, day.None
-		for x := growth; x < growth+150; x++ {
-			if n.TMax.At(x) >= hotC {
-				if hot == day.None {
-					hot = x
-				}
-				last = x
-			}
-		}
-		if hot != day.None {
-			add("shade", "Shade bark that lost its leaves, with cloth or a lime wash, in the hot months.", hot, last, 0)
-		}
-	}
+	c := carer{q: q, place: s.place, care: []Care{}}
 	food := "a balanced slow feed, half of what a sound plant gets"
 	if sp.Edible != "" && sp.LeafSeason == catalogue.Evergreen {
 		food = "a feed rich in nitrogen with trace elements, half of what a bearing plant gets"
@@ -102,38 +85,40 @@ func care(q Question, a *Answer, d decision, s situation, e *evidence) []Care {
 	lost := a.Boundary.CrownLost
 	switch d.kind {
 	case Wait, Look:
-		protect()
-		if d.kind == Wait && q.Plant.Species.Form != catalogue.Palm {
-			feed(food)
+		c.protect()
+		if d.kind == Wait && sp.Form != catalogue.Palm {
+			c.feed(food)
 		}
 	case TipBack:
 		if !s.autumn {
-			protect()
+			c.protect()
 		}
 	case CutBack, CutToBase:
-		protect()
-		mulch()
-		feed(food)
-		water()
+		c.protect()
+		c.mulch()
+		c.feed(food)
+		c.water()
 		if lost > 0.25 && d.kind == CutBack && (sp.Form == catalogue.Tree || sp.LeafSeason == catalogue.Evergreen) {
-			shade()
+			c.shade()
 		}
 	case Regraft:
-		protect()
-		water()
+		c.protect()
+		c.water()
 	case Replace:
-		add("water", "Water the new plant in and keep it watered through its first two summers.", growth, growth+day.Day(160), 3)
+		c.add("water", job.Water, job.New, "Water the new plant in and keep it watered through its first two summers.", job.WaterNewEvery)
 	case Lift:
-		in, _ := n.LastFrost(q.Year.Normals.Climate.Midwinter(q.Today+120), 0)
-		add("water", "In its winter place: light and frost-free, water only when the soil is dry a finger deep.", q.Today, in.Late, 14)
-		add("feed", "No feed until it grows again in spring.", q.Today, in.Mid, 0)
+		c.add("water", job.Water, job.Indoors, "In its winter place: light and frost-free, water only when the soil is dry a finger deep.", job.IndoorsEvery)
+		if from, to, ok := c.place.Time(job.Water, job.Indoors, &sp, q.Today); ok {
+			c.care = append(c.care, Care{"feed", "No feed until it grows again in spring.", from, to, 0})
+		}
 	}
 	if sp.Edible != "" && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
-		add("fruit", "Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.", growth, growth+120, 0)
+		c.add("fruit", job.Fruit, "", "Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.", 0)
 	}
 	if e.girdle.share > 0 {
-		add("guard", "Guard the stem: a mesh collar a hand away from the bark and up to 60 cm (above the snow where it lies), no string or tie left on, no mower near it.", q.Today, q.Today+30, 0)
+		c.add("guard", job.Guard, "", "Guard the stem: a mesh collar a hand away from the bark and up to "+quantity.Length(0.6)+
+			" (above the snow where it lies), no string or tie left on, no mower near it.", 0)
 	}
-	slices.SortStableFunc(out, func(a, b Care) int { return cmp.Compare(a.From, b.From) })
-	return out
+	slices.SortStableFunc(c.care, func(a, b Care) int { return cmp.Compare(a.From, b.From) })
+	return c.care, c.orders
 }

@@ -10,6 +10,8 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
 
@@ -20,6 +22,8 @@ const (
 	sureShare    = 0.70 // chance at which an end of the plant (whole, or dead to the ground) is taken as found
 	tipsOnly     = 0.06 // share of crown lost under which only tips are taken off
 	baseShare    = 0.10 // a cut under this share of the height is a cut to the base
+	toTheGround  = 0.08 // share of the height under which life that ends there is none above the ground
+	wholeFrom    = 0.97 // and from which it is alive to the tips
 	cutCaution   = 0.20 // chance that life ends under the cut: the cut is set in surely living wood
 )
 
@@ -157,7 +161,7 @@ func gather(q Question) evidence {
 	}
 	for _, s := range spots {
 		alive, dead := budChances(s.held, s.broke, e.alone)
-		e.belief.update(s.height/q.Plant.HeightM, alive, dead)
+		e.belief.weigh(s.height/q.Plant.HeightM, alive, dead)
 		e.held += s.held
 		e.broke += s.broke
 		e.living = e.living || alive > dead
@@ -165,10 +169,10 @@ func gather(q Question) evidence {
 	if crown < 0 {
 		e.crown = "soft"
 		// Under a rotten crown no stem lives for long.
-		for i := 1; i < len(e.belief); i++ {
-			e.belief[i] *= CrownMisread / (1 - CrownMisread)
+		for i := 1; i < len(e.belief.log); i++ {
+			e.belief.log[i] += math.Log(CrownMisread / (1 - CrownMisread))
 		}
-		e.belief.update(0, 1, 1)
+		e.belief.settle()
 	} else if e.crown == "soft" {
 		e.crown = "firm"
 	}
@@ -211,17 +215,6 @@ func (p Plant) graft() float64 {
 	return min(usualGraftM, p.HeightM/4)
 }
 
-// PatienceDate is the day by which the plant, if alive, would have shown leaf in this year's warmth: nine years in ten,
-// plus the species' margin for coming late after damage. In a place too cool for that it is midsummer.
-func PatienceDate(e catalogue.Entry, y *season.Year, today day.Day) (day.Day, season.Band) {
-	b, ok := y.Resolve(e.LeafOut, today, nil)
-	if !ok {
-		m := y.Normals.Climate.Midwinter(today) + 172
-		return m, season.Band{Early: m, Mid: m, Late: m}
-	}
-	return b.Late + day.Day(e.LatenessDays), b
-}
-
 // crownBase is how far up the stem a form's crown begins, as a share of its height.
 var crownBase = map[catalogue.Form]float64{
 	catalogue.Tree: 0.3, catalogue.Conifer: 0.08, catalogue.Shrub: 0.05, catalogue.Subshrub: 0.1,
@@ -244,27 +237,43 @@ type decision struct {
 
 // situation is all a decision rests on.
 type situation struct {
-	species catalogue.Entry
-	late    bool // the patience date is past
-	years   int  // since it was planted; 0 unknown
-	height  float64
-	autumn  bool    // the first frosts are near or here, and winter is to come
-	winters float64 // chance that it comes through a winter where it stands
-	struck  bool    // an event of the last months was hard enough to hurt it
+	species  catalogue.Entry
+	place    *job.Place
+	patience day.Day
+	leaf     season.Band
+	found    day.Day // when the checks were made
+	late     bool    // they were made after the patience date: silence tells
+	stale    bool    // the patience date is past, but nobody has looked since
+	years    int     // since it was planted; 0 unknown
+	height   float64
+	autumn   bool    // the first frosts are near or here, and winter is to come
+	winters  float64 // chance that it comes through a winter where it stands
+	struck   bool    // an event of the last months was hard enough to hurt it
 	liftable,
 	loose bool // small enough to be lifted; small enough for wind to rock it loose
 }
 
-func (q Question) situation(patience day.Day) situation {
+func (q Question) situation() situation {
 	p := q.Plant
-	s := situation{species: p.Species, late: q.Today > patience, years: p.Years, height: p.HeightM, winters: p.winters(q.Year.Normals.Climate.ExtremeMinC),
+	s := situation{species: p.Species, place: q.Place, found: q.Found, years: p.Years, height: p.HeightM, winters: p.winters(q.Year.Normals.Climate.ExtremeMinC),
 		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
+	if s.place == nil {
+		s.place = job.At(q.Year, job.Rules{})
+	}
+	if s.found == 0 || s.found == day.None || s.found > q.Today {
+		s.found = q.Today
+	}
+	s.patience, s.leaf = s.place.Patience(&s.species, q.Today)
+	s.late = s.found > s.patience
 	from, to, ok := autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
 	s.liftable = p.liftable()
 	s.loose = !treelike(p.Species.Form) && p.HeightM <= inReach
 	return s
 }
+
+// shortens reports a plant that is shortened before the gales.
+func (s situation) shortens(e *evidence) bool { return e.rocking && s.autumn && s.loose }
 
 // graftMargin is how far above the graft, as a share of height, wood that lives may still be the rootstock's for all that
 // brown bark higher up can tell.
@@ -278,7 +287,7 @@ func (s situation) decide(e *evidence) decision {
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
 	}
-	dead := e.crown == "soft" || e.belief.chanceBelow(0.08) > sureShare
+	dead := e.crown == "soft" || e.belief.chanceBelow(toTheGround) > sureShare
 	switch {
 	case !s.autumn || dead:
 	case s.liftable && s.winters < 0.5:
@@ -337,7 +346,7 @@ func (s situation) stemDecision(e *evidence) decision {
 	lo, hi := b.interval()
 	lostTop, lost := CrownAbove(s.species.Form, lo), CrownAbove(s.species.Form, b.quantile(0.5))
 	switch {
-	case b.chanceBelow(0.08) > sureShare:
+	case b.chanceBelow(toTheGround) > sureShare:
 		switch {
 		case !s.late:
 			return decision{kind: Wait}
@@ -348,7 +357,7 @@ func (s situation) stemDecision(e *evidence) decision {
 			return decision{kind: Replace}
 		}
 		return decision{kind: Look} // nobody has looked at the crown yet
-	case 1-b.chanceBelow(0.97) > sureShare, lostTop < 0.003:
+	case 1-b.chanceBelow(wholeFrom) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
 	case !e.dying && !s.struck && (s.late || e.living):
 		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
@@ -384,19 +393,23 @@ func Judge(q Question) (Answer, error) {
 		return Answer{}, err
 	}
 	e := gather(q)
-	patience, leaf := PatienceDate(q.Plant.Species, q.Year, q.Today)
-	s := q.situation(patience)
+	s := q.situation()
 	d := s.decide(&e)
+	if d.kind == Wait && q.Today > s.patience && !s.late && !e.girdle.rules(d) {
+		d, s.stale = decision{kind: Look}, true // the day to wait for is past, and nobody has looked since
+	}
 	if q.Overrule != "" {
 		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
 	}
-	a := Answer{Patience: patience, LeafOut: leaf, Buds: buds(e), LookAgain: day.None, Changes: []string{}}
+	a := Answer{Patience: s.patience, LeafOut: s.leaf, Buds: buds(e), LookAgain: day.None, Changes: []string{}}
 	a.Boundary = boundary(q.Plant, &e)
 	switch {
 	case d.kind == MakeSafe:
+	case s.stale && e.crown != "":
+		a.Next = &Suggestion{Kind: Crown, Why: "It was soft before leaf was due: draw the soil back again, and look for shoots."}
 	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
 		a.Next = &Suggestion{Kind: Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
-	case d.kind == Lift, d.kind == TipBack && e.rocking && s.autumn:
+	case d.kind == Lift, d.kind == TipBack && s.shortens(&e):
 	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
@@ -407,12 +420,17 @@ func Judge(q Question) (Answer, error) {
 	a.Fellows = compare(q, &e)
 	a.Spot = judgeSpot(q, a.Fellows)
 	a.Rest = rest(q)
-	a.word(q, &e, s, d)
-	a.Jobs = jobs(q, &a, d, &e)
+	a.word(told{q, &e, s, d, &a})
+	a.Trouble = d.trouble(s, &e)
+	asked := orders(q, &a, d, s, &e)
 	if e.girdle.share > 0 && d.kind != MakeSafe && d.kind != Replace {
-		a.Jobs = append(a.Jobs, guarding(q, &a))
+		asked = append(asked, q.ask("guard", job.Guard, "guard", job.Params{}, a.Verdict.Sentence, a.cautionWords()))
 	}
-	a.Care = care(q, &a, d, s, &e)
+	a.Jobs = make([]job.Job, len(asked))
+	for i, o := range asked {
+		a.Jobs[i] = job.Job{Order: o, Curve: s.place.Curve(o, &s.species)}
+	}
+	a.Care, a.careOrders = care(q, &a, d, s, &e)
 	return a, nil
 }
 
@@ -482,7 +500,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if !e.dying && (e.girdle.share > 0 || e.rocking) && !s.struck {
 		return nil, nil // nothing says that more is wrong than the bark
 	}
-	dead := e.belief.chanceBelow(0.08) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.quantile(cutCaution) < baseShare
+	dead := e.belief.chanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.quantile(cutCaution) < baseShare
 	needCrown := e.crown == "" && !e.skip[Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous)
 	if needCrown {
 		var changes []string
@@ -521,7 +539,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		if p > 0.05 && changed {
 			matters = true
 			if o.word != "" && nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.word, metres(x*q.Plant.HeightM), nd.kind))
+				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.word, quantity.Length(x*q.Plant.HeightM), nd.kind))
 			}
 		}
 		lo, hi := after.belief.interval()
@@ -542,13 +560,6 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if q.Plant.HeightM > bendDownM {
 		within = " within reach"
 	}
-	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most%s.", metres(lo*q.Plant.HeightM), metres(hi*q.Plant.HeightM), within)
+	out.Why = fmt.Sprintf("Life ends somewhere between %s and %s; this height tells most%s.", quantity.Length(lo*q.Plant.HeightM), quantity.Length(hi*q.Plant.HeightM), within)
 	return out, changes
-}
-
-func metres(m float64) string {
-	if m < 1 {
-		return fmt.Sprintf("%.0f cm", m*100)
-	}
-	return fmt.Sprintf("%.1f m", m)
 }

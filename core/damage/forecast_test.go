@@ -53,7 +53,7 @@ func TestForecastIsThePrior(t *testing.T) {
 	judge := func(f *cold.Outcome, checks ...Check) Answer {
 		q := ask(t, "camellia-japonica", 2, march, y, checks...)
 		q.Forecast = f
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -97,7 +97,7 @@ func TestForecastIsThePrior(t *testing.T) {
 	// Belief stays a belief.
 	for _, f := range []*cold.Outcome{nil, hard, mild} {
 		b, sum := forecast(f), 0.0
-		for _, p := range b {
+		for _, p := range b.chance {
 			if p < 0 {
 				t.Fatalf("a chance of %g", p)
 			}

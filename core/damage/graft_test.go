@@ -32,7 +32,7 @@ func TestGrafts(t *testing.T) {
 	} {
 		q := ask(t, c.species, c.height, c.on, y, c.checks...)
 		q.Plant.GraftM, q.Plant.Years = c.graftM, c.years
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatalf("%s: %v", c.name, err)
 		}
@@ -55,7 +55,7 @@ func TestGrafts(t *testing.T) {
 	// Leaf true below the graft is told as what it may mean.
 	q := ask(t, "rosa-shrub", 1.2, aug, y, leaf(0.05, "true"), scratch(0.8, "brown"))
 	q.Plant.GraftM, q.Plant.Years = 0.1, 20
-	a, err := Judge(q)
+	a, err := inWords(q)
 	told := ""
 	for _, r := range a.Reasons {
 		told += r.Text + ". "
@@ -67,7 +67,7 @@ func TestGrafts(t *testing.T) {
 	best := func(l string) float64 {
 		q := ask(t, "citrus-limon", 1.6, aug, y, leaf(0.8, l), scratch(1.4, "brown"))
 		q.Plant.GraftM = 0.15
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -89,7 +89,7 @@ func TestGrafts(t *testing.T) {
 	} {
 		q := ask(t, "citrus-limon", 1.6, aug, y, leaf(0.8, "true"))
 		bad.change(&q)
-		if _, err := Judge(q); err == nil || !strings.Contains(err.Error(), bad.want) {
+		if _, err := inWords(q); err == nil || !strings.Contains(err.Error(), bad.want) {
 			t.Errorf("want %s refused: %v", bad.want, err)
 		}
 	}

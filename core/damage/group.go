@@ -1,6 +1,8 @@
 package damage
 
 import (
+	"mezzadro/core/quantity"
+
 	"fmt"
 	"math"
 	"slices"
@@ -64,7 +66,7 @@ func compare(q Question, e *evidence) *Comparison {
 		Chance: round(asFar(math.Log(q.Plant.HeightM), sizes, sizeSpread, -1), 0.001)}
 	if out.Chance < beyond && out.Own < muchSmaller*out.Usual {
 		out.What = "size"
-		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens once in %.0f.", metres(out.Own), out.Others, metres(out.Usual), 1/max(out.Chance, 0.001))
+		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens once in %.0f.", quantity.Length(out.Own), out.Others, quantity.Length(out.Usual), 1/max(out.Chance, 0.001))
 		return out
 	}
 	own := 0.0 // growth, the last measured
@@ -77,7 +79,7 @@ func compare(q Question, e *evidence) *Comparison {
 		c := round(asFar(math.Log(own), grown, growSpread, -1), 0.001)
 		if usual := middle(lengths); c < beyond && own < muchSmaller*usual {
 			*out = Comparison{Others: len(grown), What: "vigour", Own: own, Usual: round(usual, 0.01), Chance: c,
-				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once in %.0f.", metres(own), len(grown), metres(usual), 1/max(c, 0.001))}
+				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once in %.0f.", quantity.Length(own), len(grown), quantity.Length(usual), 1/max(c, 0.001))}
 			return out
 		}
 	}

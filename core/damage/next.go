@@ -28,7 +28,7 @@ func outcomes(k Kind, alone float64) []outcome {
 	for held := 0; held <= budsARub; held++ {
 		a, d := budChances(held, budsARub-held, alone)
 		ways := binomial(budsARub, held)
-		out = append(out, outcome{"", a * ways, d * ways})
+		out = append(out, outcome{"", math.Exp(a) * ways, math.Exp(d) * ways})
 	}
 	return out
 }
@@ -51,7 +51,7 @@ func (b *Belief) bestHeight(kinds []Kind, heights []float64, alone float64) (kin
 		sureDead, sureAlive := spread(results, 0), spread(results, 1)
 		for _, h := range heights {
 			lives, noise := 0.0, 0.0 // chance that the spot lives; what stays open about the sight if life's end is known
-			for i, p := range b {
+			for i, p := range b.chance {
 				switch a := livesAt(i, h); {
 				case a < 1e-4:
 					noise += p * sureDead

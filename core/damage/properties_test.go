@@ -62,14 +62,14 @@ func TestEvidenceOnlyMovesItsWay(t *testing.T) {
 		for range 1 + r.IntN(5) {
 			q.Checks = append(q.Checks, sign(r, q.Plant, r.IntN(2) == 0))
 		}
-		before, err := Judge(q)
+		before, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
 		alive := i%2 == 0
 		extra := sign(r, q.Plant, alive)
 		q.Checks = append(slices.Clone(q.Checks), extra)
-		after, err := Judge(q)
+		after, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -98,14 +98,14 @@ func TestOrderNeverMatters(t *testing.T) {
 		if c.set != nil {
 			c.set(&q)
 		}
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
 		for range 4 {
 			q.Checks = slices.Clone(c.checks)
 			r.Shuffle(len(q.Checks), func(i, j int) { q.Checks[i], q.Checks[j] = q.Checks[j], q.Checks[i] })
-			b, _ := Judge(q)
+			b, _ := inWords(q)
 			if a.Verdict != b.Verdict || a.Boundary != b.Boundary || !slices.Equal(a.Care, b.Care) {
 				t.Errorf("%s: %+v, shuffled %+v", c.name, a.Verdict, b.Verdict)
 			}
@@ -118,9 +118,9 @@ func TestOrderNeverMatters(t *testing.T) {
 		for range 6 {
 			q.Checks = append(q.Checks, sign(r, q.Plant, r.IntN(2) == 0))
 		}
-		a, _ := Judge(q)
+		a, _ := inWords(q)
 		slices.Reverse(q.Checks)
-		if b, _ := Judge(q); a.Verdict != b.Verdict || a.Boundary != b.Boundary {
+		if b, _ := inWords(q); a.Verdict != b.Verdict || a.Boundary != b.Boundary {
 			t.Errorf("%s: %+v, backwards %+v: %+v", v.species, a.Verdict, b.Verdict, q.Checks)
 		}
 	}
@@ -135,7 +135,7 @@ func TestPatienceMovesWithTheSeason(t *testing.T) {
 		for d := day.Of(2027, 1, 1); d <= day.Of(2027, 3, 14); d++ {
 			seen[d] = season.Extremes{Min: n.TMin.At(d) + off, Max: n.TMax.At(d) + off}
 		}
-		a, err := Judge(ask(t, "camellia-japonica", 2, day.Of(2027, 3, 15), season.NewYear(n, seen), scratch(1.8, "brown"), scratch(0.4, "brown")))
+		a, err := inWords(ask(t, "camellia-japonica", 2, day.Of(2027, 3, 15), season.NewYear(n, seen), scratch(1.8, "brown"), scratch(0.4, "brown")))
 		if err != nil || a.Verdict.Kind != Wait || a.Verdict.Until != a.Patience || a.LookAgain != a.Patience {
 			t.Fatalf("%+v, %v", a.Verdict, err)
 		}
@@ -181,7 +181,7 @@ func TestAnyChecksAnyVerdict(t *testing.T) {
 		if i%2 == 0 {
 			q.Overrule, q.OverruleCutM = verdicts[r.IntN(len(verdicts))], v.height/2
 		}
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatalf("%+v: %v", q.Checks, err)
 		}

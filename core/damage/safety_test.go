@@ -31,7 +31,7 @@ func TestMakeSafeComesFirst(t *testing.T) {
 		{"a shrub split by snow, in reach", "magnolia-stellata", 2.2, []Check{danger("split_stem")}, "split", false},
 		{"a palm whose crown hangs", "phoenix-canariensis", 7, []Check{danger("hanging_limb"), spear("held")}, "hanging limb", true},
 	} {
-		a, err := Judge(ask(t, c.species, c.height, march, y, c.checks...))
+		a, err := inWords(ask(t, c.species, c.height, march, y, c.checks...))
 		if err != nil {
 			t.Fatalf("%s: %v", c.name, err)
 		}
@@ -45,8 +45,8 @@ func TestMakeSafeComesFirst(t *testing.T) {
 		if slices.Contains(safe.Skills, "licensed arborist") != c.licensed {
 			t.Errorf("%s: skills %v", c.name, safe.Skills)
 		}
-		if safe.Curve.On(march) != 0 || safe.Curve.On(march+7) < job.Acceptable || safe.Curve.On(march+30) != job.Worst {
-			t.Errorf("%s: today costs %d, in a week %d, in a month %d", c.name, safe.Curve.On(march), safe.Curve.On(march+7), safe.Curve.On(march+30))
+		if !safe.Curve.On(march).Free() || !safe.Curve.On(march+7).Over(job.Acceptable) || safe.Curve.On(march+30) != job.Worst {
+			t.Errorf("%s: today costs %s, in a week %s, in a month %s", c.name, safe.Curve.On(march), safe.Curve.On(march+7), safe.Curve.On(march+30))
 		}
 		if look := a.Jobs[1]; len(look.After) != 1 || look.After[0].Job != safe.Key {
 			t.Errorf("%s: the look does not come after it is safe: %+v", c.name, look.After)
@@ -62,16 +62,16 @@ func TestMakeSafeComesFirst(t *testing.T) {
 		}
 	}
 	// Looked for and not found: the checks judge as before.
-	with, err := Judge(ask(t, "syringa-vulgaris", 2, march, y, append([]Check{danger("none")}, alive...)...))
-	without, _ := Judge(ask(t, "syringa-vulgaris", 2, march, y, alive...))
+	with, err := inWords(ask(t, "syringa-vulgaris", 2, march, y, append([]Check{danger("none")}, alive...)...))
+	without, _ := inWords(ask(t, "syringa-vulgaris", 2, march, y, alive...))
 	if err != nil || with.Verdict.Kind != without.Verdict.Kind || with.Boundary != without.Boundary {
 		t.Errorf("nothing loose: %+v, %v", with.Verdict, err)
 	}
 	// A look for danger alone says nothing of life.
-	if a, _ := Judge(ask(t, "syringa-vulgaris", 2, march, y, danger("none"))); a.Verdict.Kind != Look || a.Next == nil || a.Next.Kind == Danger {
+	if a, _ := inWords(ask(t, "syringa-vulgaris", 2, march, y, danger("none"))); a.Verdict.Kind != Look || a.Next == nil || a.Next.Kind == Danger {
 		t.Errorf("only looked for danger: %s, next %+v", a.Verdict.Sentence, a.Next)
 	}
-	if _, err := Judge(ask(t, "syringa-vulgaris", 2, march, y, danger("ghosts"))); err == nil || !strings.Contains(err.Error(), "checks[0].result") {
+	if _, err := inWords(ask(t, "syringa-vulgaris", 2, march, y, danger("ghosts"))); err == nil || !strings.Contains(err.Error(), "checks[0].result") {
 		t.Errorf("an unknown danger: %v", err)
 	}
 }
@@ -83,7 +83,7 @@ func TestAGaleAsksForDangerFirst(t *testing.T) {
 	q.Forecast = &cold.Outcome{Event: &cold.Struck{Event: weather.Event{Kind: weather.Gale, Value: 20}, Day: march - 3},
 		Worst: cold.Injury{Organ: cold.Limbs, By: cold.ByGale, Share: 0.4}, Severity: 0.24}
 	next := func() *Suggestion {
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -172,7 +172,7 @@ func TestMoreSituations(t *testing.T) {
 		if c.set != nil {
 			c.set(&q)
 		}
-		a, err := Judge(q)
+		a, err := inWords(q)
 		if err != nil {
 			t.Errorf("%s: %v", c.name, err)
 			continue
@@ -208,6 +208,32 @@ func TestMoreSituations(t *testing.T) {
 	for _, k := range verdicts {
 		if !seen[k] && k != Wait {
 			t.Errorf("no situation comes to %q", k)
+		}
+	}
+}
+
+// TestOldChecks: a crown that felt soft in March is no reason in July to give the plant up, since nobody looked after its
+// leaf was due; the same find made in July is. Growing older changes no finding that tells of life.
+func TestOldChecks(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	july := day.Of(2027, 7, 10)
+	for _, species := range []string{"hydrangea-macrophylla", "lagerstroemia-indica", "hibiscus-syriacus"} {
+		q := ask(t, species, 1.4, july, y, scratch(0.7, "brown"), crown("soft"))
+		now, err := inWords(q)
+		if err != nil || now.Verdict.Kind != Replace {
+			t.Errorf("%s, found soft in July: %+v, %v", species, now.Verdict, err)
+		}
+		q.Found = march
+		old, err := inWords(q)
+		if err != nil || old.Verdict.Kind != Look || !strings.Contains(old.Verdict.Sentence, "last looked at on 18 March") {
+			t.Errorf("%s, found soft in March and opened in July: %+v, %v", species, old.Verdict, err)
+		}
+		if old.Next == nil || old.LookAgain != july {
+			t.Errorf("%s: next check %+v, look again %s", species, old.Next, old.LookAgain)
+		}
+		q.Today = day.Of(2027, 4, 1)
+		if a, err := inWords(q); err != nil || a.Verdict.Kind != Wait {
+			t.Errorf("%s, found soft in March and opened in April: %+v, %v", species, a.Verdict, err)
 		}
 	}
 }

@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/quantity"
 )
 
 // Around is what the place tells of a spot before anybody is asked.
@@ -165,7 +166,7 @@ func judgeSpot(q Question, c *Comparison) *SpotFinding {
 		if out.Next.Distance {
 			out.Next.ReachM = round(reach, 0.1)
 			if q.Around.Thirsty != "" {
-				out.Next.Text += fmt.Sprintf(" The roots of the %s here go about %s.", q.Around.Thirsty, metres(reach))
+				out.Next.Text += fmt.Sprintf(" The roots of the %s here go about %s.", q.Around.Thirsty, quantity.Length(reach))
 			}
 		}
 	}

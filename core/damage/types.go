@@ -96,6 +96,11 @@ type Question struct {
 	Year   *season.Year
 	Checks []Check
 
+	// Found is the day the checks were made: silence is judged by it, not by the day one reads of it. Today when zero.
+	Found day.Day
+	// Place is the year with what is worked out once for all plants there, and the house rules; made when nil.
+	Place *job.Place
+
 	// Forecast is what the worst event of the last months is expected to have done to the plant, nil when not known.
 	Forecast *cold.Outcome
 
@@ -279,11 +284,23 @@ type Answer struct {
 	Changes   []string            `json:"changes" doc:"What would change the verdict"`
 	Cautions  []catalogue.Caution `json:"cautions"`
 	Jobs      []job.Job           `json:"jobs"`
+	Trouble   string              `json:"trouble" enum:"damage,coming winter" doc:"What it is given on: a later verdict takes the place of its work on the same trouble"`
 	Care      []Care              `json:"care" doc:"After-care, in the order of its days"`
 	Choices   []Choice            `json:"choices" doc:"Where the verdict leaves it to the owner: the ways open, each of which can be accepted"`
 	Fellows   *Comparison         `json:"fellows,omitempty" doc:"How it compares with its kind on the property; absent with fewer than three others"`
 	Spot      *SpotFinding        `json:"spot,omitempty" doc:"What the spot may be doing to it; absent where nothing points to the spot"`
 	Rest      *Rest               `json:"rest,omitempty" doc:"What a sample says of the rest of the group"`
+
+	careOrders []job.Order
+}
+
+// Orders is the work the answer asks for, with its after-care.
+func (a Answer) Orders() []job.Order {
+	out := make([]job.Order, 0, len(a.Jobs)+len(a.careOrders))
+	for _, j := range a.Jobs {
+		out = append(out, j.Order)
+	}
+	return append(out, a.careOrders...)
 }
 
 // Choice is one way open where the owner decides.

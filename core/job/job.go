@@ -1,163 +1,109 @@
-// Package job is the one currency between those who ask for work and those who plan it: a job with a cost for each
-// day. 0 is the best day, 100 the worst that is allowed, Never a day on which it must not be done. A curve is the sum
-// of named reasons, so that any day can say why it is good or bad; windows are runs of days at or under a limit.
+// Package job is the one currency between those who ask for work and those who plan it. A piece of work is an order: what
+// is to be done, on which plants, who asked for it and why. An order keeps no dates but the day it is put on. When it
+// is best done follows from it, from the species and from the place's year as known today: Place.Curve works out the
+// cost of every day, 0 the best, 100 the worst that is allowed, or never. So windows move as the season comes in, and a
+// day already chosen always says what it costs now.
 package job
 
-import "mezzadro/core/day"
+import (
+	"fmt"
+	"slices"
 
-// Cost is what doing the job on a day costs: 0 to 100, or Never.
-type Cost int
-
-const (
-	// Worst is the highest cost of an allowed day.
-	Worst Cost = 100
-	// Never marks a forbidden day.
-	Never Cost = 101
-	// Acceptable is the cost up to which a day counts as part of a window.
-	Acceptable Cost = 30
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
 )
 
-// Reason is one named part of a curve: why days cost what they cost. Costs runs from the curve's start.
-type Reason struct {
-	Name  string `json:"name"`
-	Text  string `json:"text"`
-	Costs []Cost `json:"costs"`
-}
+// Kind is what kind of work an order is.
+type Kind string
 
-// Curve is the cost of a job by day.
-type Curve struct {
-	Start   day.Day  `json:"start"`
-	Days    int      `json:"days"`
-	Reasons []Reason `json:"reasons"`
-}
-
-// Because adds a reason whose cost on each day is given by a function. Reasons that never cost anything are left out.
-func (c *Curve) Because(name, text string, cost func(d day.Day) Cost) {
-	costs, any := make([]Cost, c.Days), false
-	for i := range costs {
-		v := cost(c.Start + day.Day(i))
-		if v < 0 {
-			v = 0
-		} else if v > Worst && v != Never {
-			v = Worst
-		}
-		costs[i] = v
-		any = any || v > 0
-	}
-	if any {
-		c.Reasons = append(c.Reasons, Reason{name, text, costs})
-	}
-}
-
-// On is the cost of d: the reasons added up, at most Worst; Never where one forbids it or outside the curve.
-func (c Curve) On(d day.Day) Cost {
-	i := int(d - c.Start)
-	if i < 0 || i >= c.Days {
-		return Never
-	}
-	sum := Cost(0)
-	for _, r := range c.Reasons {
-		if r.Costs[i] == Never {
-			return Never
-		}
-		sum += r.Costs[i]
-	}
-	return min(sum, Worst)
-}
-
-// Part is what one reason adds on one day.
-type Part struct {
-	Name string `json:"name"`
-	Text string `json:"text"`
-	Cost Cost   `json:"cost"`
-}
-
-// Why lists the reasons that cost something on d, as they stand in the curve.
-func (c Curve) Why(d day.Day) []Part {
-	i := int(d - c.Start)
-	if i < 0 || i >= c.Days {
-		return nil
-	}
-	var out []Part
-	for _, r := range c.Reasons {
-		if r.Costs[i] > 0 {
-			out = append(out, Part{r.Name, r.Text, r.Costs[i]})
-		}
-	}
-	return out
-}
-
-// Costs is the whole curve as one list from Start.
-func (c Curve) Costs() []Cost {
-	out := make([]Cost, c.Days)
-	for i := range out {
-		out[i] = c.On(c.Start + day.Day(i))
-	}
-	return out
-}
-
-// Window is a run of days on which a job may well be done.
-type Window struct {
-	From day.Day `json:"from"`
-	To   day.Day `json:"to"`
-	Best day.Day `json:"best"`
-	Cost Cost    `json:"cost"` // of the best day
-}
-
-// Costs that hover round a limit make one window, not a row of slivers.
+// Kinds of work.
 const (
-	bridged = 3 // days of the longest gap that two windows are joined over
-	nearly  = 5 // how far those days may lie above the limit
+	Look      Kind = "look"
+	TipBack   Kind = "tip back"
+	CutBack   Kind = "cut back"
+	CutToBase Kind = "cut to the base"
+	Shorten   Kind = "shorten" // by a third before the gales
+	MakeSafe  Kind = "make safe"
+	Lift      Kind = "lift and shelter"
+	PlantOut  Kind = "plant out"
+	Guard     Kind = "guard"
+	Graft     Kind = "graft"
+	Ask       Kind = "ask the client"
+	Replace   Kind = "replace"
+	Feed      Kind = "feed"
+	Water     Kind = "water"
+	Mulch     Kind = "mulch"
+	Shade     Kind = "shade"
+	Fruit     Kind = "take fruit off"
+	Protect   Kind = "protect"
+	Other     Kind = "other" // entered by hand, with its own cost by window
 )
 
-// Windows are the runs of days that cost at most limit. Runs parted by no more than three days that cost hardly more
-// are taken as one.
-func (c Curve) Windows(limit Cost) []Window {
-	var out []Window
-	gap, near := bridged+1, false // days since the last window, and whether all of them came close
-	for i, v := range c.Costs() {
-		d := c.Start + day.Day(i)
-		if v > limit || v == Never {
-			gap, near = gap+1, near && v <= limit+nearly
-			continue
-		}
-		if len(out) == 0 || gap > bridged || !near {
-			out = append(out, Window{From: d, To: d, Best: d, Cost: v})
-		}
-		w := &out[len(out)-1]
-		w.To = d
-		if v < w.Cost {
-			w.Best, w.Cost = d, v
-		}
-		gap, near = 0, true
-	}
-	return out
+// Origin is who asked for an order.
+type Origin string
+
+// Origins of orders.
+const (
+	Verdict   Origin = "verdict"
+	AfterCare Origin = "after-care"
+	TakingIn  Origin = "taking in"
+	Plan      Origin = "plan"
+	Programme Origin = "programme"
+	Planting  Origin = "planting"
+	Hand      Origin = "hand"
+)
+
+// State is where an order stands.
+type State string
+
+// States of orders.
+const (
+	Waiting State = "waiting"
+	Placed  State = "on a day"
+	Done    State = "done"
+	Skipped State = "skipped"
+	Dropped State = "dropped"
+)
+
+// When is what the day of a look, or of bringing a plant out, hangs on.
+type When string
+
+// What days hang on.
+const (
+	LeafDue     When = "leaf is due"       // the patience date of the order's year
+	LeafDueNext When = "leaf is due next"  // the same; past it, the next year's
+	CutShows    When = "the cut shows"     // six weeks of growth after it
+	FrostPast   When = "frost is past"     // the last usual frost of the coming spring
+	InAWeek     When = "in a week"         // from the day the order was made
+	AsFound     When = "the look has told" // a cut that waits for what the follow-up finds
+)
+
+// Span is what days cost in an order entered by hand; days in no span are forbidden.
+type Span struct {
+	From day.Day `json:"from" format:"date"`
+	To   day.Day `json:"to" format:"date"`
+	Cost Cost    `json:"cost" doc:"0 best to 100 worst"`
 }
 
-// Best is the cheapest day of the curve from a day on; ok is false when every day is forbidden.
-func (c Curve) Best(from day.Day) (best day.Day, ok bool) {
-	cost := Never
-	for d := max(from, c.Start); d < c.Start+day.Day(c.Days); d++ {
-		if v := c.On(d); v < cost {
-			best, cost, ok = d, v, true
-		}
-	}
-	return best, ok
+// Params are what a kind of work needs to know.
+type Params struct {
+	When      When    `json:"when,omitempty"`
+	CutM      float64 `json:"cut_m,omitempty" doc:"Height of the cut, m"`
+	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
+	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`
+	Stage     string  `json:"stage,omitempty" doc:"water: new, in its first summers; indoors, in its winter place"`
+	Spans     []Span  `json:"spans,omitempty" doc:"By hand: what days cost"`
 }
 
-// Gap ties a job to another one of the same verdict or programme.
-type Gap struct {
-	Job     string `json:"job"` // the other job's key
-	MinDays int    `json:"min_days"`
-	MaxDays int    `json:"max_days"` // 0: no limit
-}
-
-// Job is a piece of work on a plant.
-type Job struct {
-	Key      string   `json:"key"`  // names the job among those made together
-	Kind     string   `json:"kind"` // look, tip back, cut back, cut to the base, replace
+// Order is what is to be done. For is the day from whose garden year its time is reckoned: the day it was made, or the
+// first of a later year it was put off to.
+type Order struct {
+	Key      string   `json:"key"` // names it among those made together
+	Kind     Kind     `json:"kind"`
 	Title    string   `json:"title"`
-	Curve    Curve    `json:"curve"`
+	Origin   Origin   `json:"origin"`
+	For      day.Day  `json:"for" format:"date"`
+	Params   Params   `json:"params"`
 	Minutes  int      `json:"minutes"`
 	Crew     int      `json:"crew"` // people needed
 	Skills   []string `json:"skills"`
@@ -165,4 +111,79 @@ type Job struct {
 	After    []Gap    `json:"after"`
 	Reasons  []string `json:"reasons"`
 	Cautions []string `json:"cautions"`
+}
+
+// Gap ties an order to another one, of whatever origin.
+type Gap struct {
+	Job     string `json:"job"` // the other's key
+	MinDays int    `json:"min_days"`
+	MaxDays int    `json:"max_days"` // 0: no limit
+	Why     string `json:"why,omitempty"`
+}
+
+// Job is an order with its curve.
+type Job struct {
+	Order
+	Curve Curve `json:"curve"`
+}
+
+// Limits on what is entered by hand.
+const (
+	MaxMinutes = 24 * 60
+	maxSpans   = 24
+	maxRepeat  = 366
+)
+
+// Validate names what cannot be in an order entered by hand.
+func (o Order) Validate() error {
+	var bad invalid.Fields
+	if o.Title == "" {
+		bad.Add("title", o.Title, "is missing: say what is to be done")
+	}
+	bad.Within("minutes", float64(o.Minutes), 1, MaxMinutes, "minutes")
+	bad.Within("crew", float64(o.Crew), 1, 20, "people")
+	if n := o.Params.EveryDays; n < 0 || n > maxRepeat {
+		bad.Add("every_days", n, "every %d days: want 0 for once, or up to %d", n, maxRepeat)
+	}
+	if o.Kind == Other && (len(o.Params.Spans) == 0 || len(o.Params.Spans) > maxSpans) {
+		bad.Add("spans", len(o.Params.Spans), "want the days it may be done on: one span at least, %d at most", maxSpans)
+	}
+	for i, s := range o.Params.Spans {
+		at := fmt.Sprintf("spans[%d].", i)
+		switch {
+		case s.From == day.None || s.To == day.None:
+			bad.Add(at+"from", nil, "both days of a span are needed")
+		case s.To < s.From:
+			bad.Add(at+"to", s.To.String(), "%s is before %s", s.To, s.From)
+		case s.To-s.From > 3*366:
+			bad.Add(at+"to", s.To.String(), "a span of more than three years is no plan")
+		}
+		if s.Cost.Forbids() {
+			bad.Add(at+"cost", s.Cost.Int(), "want 0 to 100; days in no span are forbidden")
+		}
+	}
+	return bad.Err()
+}
+
+// Moves are the states that may follow a state. What was done or skipped can be taken back; what was dropped comes
+// back only with what dropped it.
+var moves = map[State][]State{
+	Waiting: {Placed, Done, Skipped, Dropped},
+	Placed:  {Waiting, Placed, Done, Skipped, Dropped},
+	Done:    {Waiting, Placed},
+	Skipped: {Waiting, Placed},
+	Dropped: {Waiting, Placed},
+}
+
+// CanBecome reports whether an order in state s may come into state to.
+func (s State) CanBecome(to State) bool { return slices.Contains(moves[s], to) }
+
+// Overdue reports an order that was on a past day and is not ticked off.
+func Overdue(s State, on, today day.Day) bool { return s == Placed && on != day.None && on < today }
+
+// Replaces reports whether a verdict takes the place of an order: of one that an earlier verdict on the same trouble
+// asked for, with its after-care and its taking in; never of one from a plan, a programme, a planting or by hand, nor of
+// what is done.
+func Replaces(trouble string, o Origin, s State, of string) bool {
+	return (o == Verdict || o == AfterCare || o == TakingIn) && (s == Waiting || s == Placed) && trouble == of
 }

@@ -11,9 +11,56 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 climates */
-        get: operations["get-api-v1-climates"];
+        /**
+         * Climate types to start from
+         * @description The whole list, with the hardiness zone of each.
+         */
+        get: operations["climates"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find a plant, property, species or job
+         * @description All words given have to be there. Up to limit of each kind; more says that there are others.
+         */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/firm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's settings
+         * @description Name, units, first day of the week and house rules.
+         */
+        get: operations["firm"];
+        /**
+         * Change the firm's settings
+         * @description Texts are told in the new units from then on; the windows of orders follow the house rules.
+         */
+        put: operations["change-firm"];
         post?: never;
         delete?: never;
         options?: never;
@@ -28,43 +75,12 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 frame */
-        get: operations["get-api-v1-frame"];
+        /**
+         * What every screen shows
+         * @description Today, the firm, and how much wants attention in each place.
+         */
+        get: operations["frame"];
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/jobs/{id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Get API v1 jobs by ID */
-        get: operations["get-api-v1-jobs-by-id"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/jobs/{id}/day": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Put API v1 jobs by ID day */
-        put: operations["put-api-v1-jobs-by-id-day"];
         post?: never;
         delete?: never;
         options?: never;
@@ -79,9 +95,144 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 lookout */
-        get: operations["get-api-v1-lookout"];
+        /**
+         * What weather and season ask now
+         * @description Events, the look-list by property, tender plants, follow-ups, overdue jobs and windows that close, over all properties.
+         */
+        get: operations["lookout"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A list of jobs
+         * @description A page of one of the lists, read from what was worked out when the season last moved.
+         */
+        get: operations["orders"];
+        put?: never;
+        /**
+         * Enter a job by hand
+         * @description With what its days cost, or as a kind of work whose days follow the season.
+         */
+        post: operations["add-order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One job
+         * @description With its costs, their reasons, kit, cautions, and the jobs before and after it.
+         */
+        get: operations["order"];
+        /**
+         * Change a job that was entered by hand
+         * @description Jobs of other origins change with what asked for them.
+         */
+        put: operations["change-order"];
+        post?: never;
+        /**
+         * Drop a job
+         * @description It can be restored.
+         */
+        delete: operations["drop-order"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put a job on a day, or take it off
+         * @description Answered with what that day costs and which gaps to other jobs it breaks.
+         */
+        put: operations["put-order"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}/next-year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give a job the coming year's window
+         * @description For one whose time has passed.
+         */
+        post: operations["next-year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a dropped job back
+         * @description As it was.
+         */
+        post: operations["restore-order"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Tick a job off, skip it, or take that back
+         * @description Of a repeat the next time is asked for.
+         */
+        put: operations["tick-order"];
         post?: never;
         delete?: never;
         options?: never;
@@ -99,8 +250,11 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Delete API v1 outcomes by ID */
-        delete: operations["delete-api-v1-outcomes-by-id"];
+        /**
+         * Take an outcome back
+         * @description It no longer counts.
+         */
+        delete: operations["undo-outcome"];
         options?: never;
         head?: never;
         patch?: never;
@@ -116,8 +270,11 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Delete API v1 photos by ID */
-        delete: operations["delete-api-v1-photos-by-id"];
+        /**
+         * Remove a photo
+         * @description It goes out of sight and can be restored.
+         */
+        delete: operations["remove-photo"];
         options?: never;
         head?: never;
         patch?: never;
@@ -132,8 +289,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 photos by ID restore */
-        post: operations["post-api-v1-photos-by-id-restore"];
+        /**
+         * Bring a removed photo back
+         * @description As it was.
+         */
+        post: operations["restore-photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -147,8 +307,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 pictures by hash */
-        get: operations["list-api-v1-pictures-by-hash"];
+        /**
+         * A picture
+         * @description As JPEG.
+         */
+        get: operations["picture"];
         put?: never;
         post?: never;
         delete?: never;
@@ -164,11 +327,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 plants */
-        get: operations["get-api-v1-plants"];
+        /**
+         * Plants
+         * @description A page, with what weather and season ask of each.
+         */
+        get: operations["plants"];
         put?: never;
-        /** Post API v1 plants */
-        post: operations["post-api-v1-plants"];
+        /**
+         * Add a plant or a group
+         * @description Species and height are needed; the rest is taken as usual.
+         */
+        post: operations["add-plant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -182,13 +351,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 plants by ID */
-        get: operations["get-api-v1-plants-by-id"];
-        /** Put API v1 plants by ID */
-        put: operations["put-api-v1-plants-by-id"];
+        /**
+         * One plant
+         * @description With what weather and season ask of it.
+         */
+        get: operations["plant"];
+        /**
+         * Change a plant
+         * @description All its fields, based on a version.
+         */
+        put: operations["change-plant"];
         post?: never;
-        /** Delete API v1 plants by ID */
-        delete: operations["delete-api-v1-plants-by-id"];
+        /**
+         * Remove a plant
+         * @description It goes out of sight with its jobs, and can be restored.
+         */
+        delete: operations["remove-plant"];
         options?: never;
         head?: never;
         patch?: never;
@@ -203,8 +381,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 plants by ID outcomes */
-        post: operations["post-api-v1-plants-by-id-outcomes"];
+        /**
+         * Note how a plant turned out
+         * @description Held against the prognosis of one of its verdicts.
+         */
+        post: operations["add-outcome"];
         delete?: never;
         options?: never;
         head?: never;
@@ -220,8 +401,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 plants by ID restore */
-        post: operations["post-api-v1-plants-by-id-restore"];
+        /**
+         * Bring a removed plant back
+         * @description With its jobs as they were.
+         */
+        post: operations["restore-plant"];
         delete?: never;
         options?: never;
         head?: never;
@@ -235,8 +419,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 plants by ID story */
-        get: operations["get-api-v1-plants-by-id-story"];
+        /**
+         * All that is known of a plant
+         * @description Now and foretold, walks and verdicts, photos, jobs, how it turned out.
+         */
+        get: operations["story"];
         put?: never;
         post?: never;
         delete?: never;
@@ -252,11 +439,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 properties */
-        get: operations["get-api-v1-properties"];
+        /**
+         * Properties
+         * @description A page, in the order they were added.
+         */
+        get: operations["properties"];
         put?: never;
-        /** Post API v1 properties */
-        post: operations["post-api-v1-properties"];
+        /**
+         * Add a property
+         * @description With a climate type moved to the place's height, or with its own normals.
+         */
+        post: operations["add-property"];
         delete?: never;
         options?: never;
         head?: never;
@@ -270,13 +463,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 properties by ID */
-        get: operations["get-api-v1-properties-by-id"];
-        /** Put API v1 properties by ID */
-        put: operations["put-api-v1-properties-by-id"];
+        /**
+         * One property
+         * @description With its climate, in the open country and on its site.
+         */
+        get: operations["property"];
+        /**
+         * Change a property
+         * @description All its fields, based on a version.
+         */
+        put: operations["change-property"];
         post?: never;
-        /** Delete API v1 properties by ID */
-        delete: operations["delete-api-v1-properties-by-id"];
+        /**
+         * Remove a property
+         * @description It goes out of sight with its plants and jobs, and can be restored.
+         */
+        delete: operations["remove-property"];
         options?: never;
         head?: never;
         patch?: never;
@@ -289,8 +491,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 properties by ID event */
-        get: operations["get-api-v1-properties-by-id-event"];
+        /**
+         * One event hour by hour
+         * @description Against what plants there bore that day.
+         */
+        get: operations["event"];
         put?: never;
         post?: never;
         delete?: never;
@@ -306,8 +511,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 properties by ID labels pdf */
-        get: operations["list-api-v1-properties-by-id-labels-pdf"];
+        /**
+         * Labels to print
+         * @description One for each plant, in the order of the way round, with a code that opens its page.
+         */
+        get: operations["labels"];
         put?: never;
         post?: never;
         delete?: never;
@@ -323,8 +531,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 properties by ID normals csv */
-        get: operations["list-api-v1-properties-by-id-normals-csv"];
+        /**
+         * A property's monthly normals as a CSV file
+         * @description Of the open country at its height.
+         */
+        get: operations["give-normals"];
         put?: never;
         post?: never;
         delete?: never;
@@ -342,8 +553,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take plants from a CSV file */
-        post: operations["post-plants-csv"];
+        /**
+         * Take plants from a CSV file
+         * @description All of them, or with a fault anywhere none; faults are named by line.
+         */
+        post: operations["take-plants"];
         delete?: never;
         options?: never;
         head?: never;
@@ -357,8 +571,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 properties by ID plants csv */
-        get: operations["list-api-v1-properties-by-id-plants-csv"];
+        /**
+         * A property's plants as a CSV file
+         * @description Reads back to the same: see the formats page.
+         */
+        get: operations["give-plants"];
         put?: never;
         post?: never;
         delete?: never;
@@ -376,8 +593,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 properties by ID restore */
-        post: operations["post-api-v1-properties-by-id-restore"];
+        /**
+         * Bring a removed property back
+         * @description With its plants and jobs as they were.
+         */
+        post: operations["restore-property"];
         delete?: never;
         options?: never;
         head?: never;
@@ -391,8 +611,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 properties by ID season */
-        get: operations["get-api-v1-properties-by-id-season"];
+        /**
+         * The garden year of a property
+         * @description Normals, what was observed, frost to come, events.
+         */
+        get: operations["season"];
         put?: never;
         post?: never;
         delete?: never;
@@ -410,8 +633,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take hourly weather from a CSV file */
-        post: operations["post-weather-csv"];
+        /**
+         * Take hourly weather from a CSV file
+         * @description All of it, or with a fault anywhere none; faults are named by line.
+         */
+        post: operations["take-weather"];
         delete?: never;
         options?: never;
         head?: never;
@@ -425,8 +651,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 properties by ID weather csv */
-        get: operations["list-api-v1-properties-by-id-weather-csv"];
+        /**
+         * A property's hourly weather as a CSV file
+         * @description What matters today of it.
+         */
+        get: operations["give-weather"];
         put?: never;
         post?: never;
         delete?: never;
@@ -444,8 +673,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 properties by ID weather read */
-        post: operations["post-api-v1-properties-by-id-weather-read"];
+        /**
+         * Read the weather station
+         * @description What is not kept yet, through last night; nothing is worked out anew where nothing is new.
+         */
+        post: operations["read-weather"];
         delete?: never;
         options?: never;
         head?: never;
@@ -461,8 +693,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 reckon damage */
-        post: operations["post-api-v1-reckon-damage"];
+        /**
+         * The verdict on a plant
+         * @description From inline values; nothing is stored.
+         */
+        post: operations["reckon-damage"];
         delete?: never;
         options?: never;
         head?: never;
@@ -478,8 +713,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What weather did to plants, from inline values */
-        post: operations["post-reckon-freeze"];
+        /**
+         * What weather did to plants
+         * @description From inline values; nothing is stored.
+         */
+        post: operations["reckon-freeze"];
         delete?: never;
         options?: never;
         head?: never;
@@ -495,8 +733,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read monthly normals from a CSV file, without storing them */
-        post: operations["post-reckon-normals"];
+        /**
+         * Read monthly normals from a CSV file
+         * @description Nothing is stored.
+         */
+        post: operations["reckon-normals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -512,8 +753,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 reckon season */
-        post: operations["post-api-v1-reckon-season"];
+        /**
+         * Where a climate stands in its year
+         * @description From an inline climate or a property; nothing is stored.
+         */
+        post: operations["reckon-season"];
         delete?: never;
         options?: never;
         head?: never;
@@ -527,8 +771,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 rounds */
-        get: operations["get-api-v1-rounds"];
+        /**
+         * A stretch of days
+         * @description Who goes where, what is overdue, and what is still without a day.
+         */
+        get: operations["rounds"];
         put?: never;
         post?: never;
         delete?: never;
@@ -544,8 +791,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 rounds ics */
-        get: operations["list-api-v1-rounds-ics"];
+        /**
+         * The work of some days as a calendar file
+         * @description iCalendar, in the order of the visit.
+         */
+        get: operations["calendar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -561,11 +811,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 species */
-        get: operations["get-api-v1-species"];
+        /**
+         * The whole book of species
+         * @description Built-in entries with the firm's own and corrected ones.
+         */
+        get: operations["species-list"];
         put?: never;
-        /** Take species entries from a YAML pack */
-        post: operations["post-species-pack"];
+        /**
+         * Take species entries from a YAML pack
+         * @description All of them, or with a fault anywhere none.
+         */
+        post: operations["take-pack"];
         delete?: never;
         options?: never;
         head?: never;
@@ -579,8 +835,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List API v1 species yaml */
-        get: operations["list-api-v1-species-yaml"];
+        /**
+         * Species entries as a YAML pack
+         * @description The firm's own and corrected ones, or all.
+         */
+        get: operations["give-pack"];
         put?: never;
         post?: never;
         delete?: never;
@@ -596,13 +855,22 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 species by ID */
-        get: operations["get-api-v1-species-by-id"];
-        /** Put API v1 species by ID */
-        put: operations["put-api-v1-species-by-id"];
+        /**
+         * One species entry
+         * @description With what the firm changed of it.
+         */
+        get: operations["species"];
+        /**
+         * Write or correct a species entry
+         * @description The built entry stays beside a corrected one.
+         */
+        put: operations["keep-species"];
         post?: never;
-        /** Delete API v1 species by ID */
-        delete: operations["delete-api-v1-species-by-id"];
+        /**
+         * Take the firm's entry out
+         * @description A corrected one is as built again; an own one is gone, unless plants are of it.
+         */
+        delete: operations["drop-species"];
         options?: never;
         head?: never;
         patch?: never;
@@ -615,8 +883,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 species by ID year */
-        get: operations["get-api-v1-species-by-id-year"];
+        /**
+         * An entry's dates at a property
+         * @description Leaf, bloom, bud set and patience date in this year's weather, and what it bears now.
+         */
+        get: operations["species-year"];
         put?: never;
         post?: never;
         delete?: never;
@@ -633,8 +904,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API v1 today */
-        put: operations["put-api-v1-today"];
+        /**
+         * Move the sample's day
+         * @description Only the made-up sample's day can be moved; its simulated weather is read up to there and every window follows.
+         */
+        put: operations["move-today"];
         post?: never;
         delete?: never;
         options?: never;
@@ -652,8 +926,11 @@ export interface paths {
         get?: never;
         put?: never;
         post?: never;
-        /** Delete API v1 verdicts by ID */
-        delete: operations["delete-api-v1-verdicts-by-id"];
+        /**
+         * Take a plant's latest decision back
+         * @description Its jobs go, those it had dropped return.
+         */
+        delete: operations["undo-verdict"];
         options?: never;
         head?: never;
         patch?: never;
@@ -668,8 +945,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Post API v1 walks */
-        post: operations["post-api-v1-walks"];
+        /**
+         * Start a property's walk of a day
+         * @description There is one a day; starting it twice gives the same.
+         */
+        post: operations["start-walk"];
         delete?: never;
         options?: never;
         head?: never;
@@ -683,8 +963,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 walks by ID */
-        get: operations["get-api-v1-walks-by-id"];
+        /**
+         * One walk
+         * @description With what was found so far.
+         */
+        get: operations["walk"];
         put?: never;
         post?: never;
         delete?: never;
@@ -701,8 +984,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Put API v1 walks by ID plants by plant checks */
-        put: operations["put-api-v1-walks-by-id-plants-by-plant-checks"];
+        /**
+         * Keep what was found at a plant
+         * @description All checks and the note; answered with the verdict they form. Where another device has written meanwhile, 409 with what it wrote.
+         */
+        put: operations["keep-look"];
         post?: never;
         delete?: never;
         options?: never;
@@ -719,8 +1005,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a picture taken at a plant */
-        post: operations["post-photo"];
+        /**
+         * Keep a picture taken at a plant
+         * @description JPEG, PNG, WebP or GIF; it is kept without any note of where or when, unless that is given.
+         */
+        post: operations["add-photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -734,11 +1023,17 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 walks by ID plants by plant verdict */
-        get: operations["get-api-v1-walks-by-id-plants-by-plant-verdict"];
+        /**
+         * The verdict on what was found at a plant
+         * @description Judged today, by the day it was found on.
+         */
+        get: operations["tell-look"];
         put?: never;
-        /** Post API v1 walks by ID plants by plant verdict */
-        post: operations["post-api-v1-walks-by-id-plants-by-plant-verdict"];
+        /**
+         * Accept, overrule or put off a verdict
+         * @description The work it asks for becomes jobs; those of earlier verdicts on the same trouble go.
+         */
+        post: operations["decide"];
         delete?: never;
         options?: never;
         head?: never;
@@ -752,8 +1047,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Get API v1 year */
-        get: operations["get-api-v1-year"];
+        /**
+         * Jobs with what each day costs
+         * @description Still to be done, the next best day first; a page.
+         */
+        get: operations["year"];
         put?: never;
         post?: never;
         delete?: never;
@@ -766,12 +1064,17 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        AfterOut: {
-            kind: string;
+        AfterIn: {
             /** Format: int64 */
-            max_days: number;
+            id: number;
+            /**
+             * Format: int64
+             * @description 0: no limit
+             */
+            max_days?: number;
             /** Format: int64 */
-            min_days: number;
+            min_days?: number;
+            why?: string;
         };
         BandDays: {
             /** Format: date */
@@ -934,12 +1237,17 @@ export interface components {
             grounds: number;
             /**
              * Format: int64
-             * @description Plants to look at
+             * @description Plants to look at, and jobs overdue
              */
             lookout: number;
             /**
              * Format: int64
-             * @description Jobs without a day
+             * @description Jobs that were on a past day and are not ticked off
+             */
+            overdue: number;
+            /**
+             * Format: int64
+             * @description Jobs without a day, and jobs overdue
              */
             rounds: number;
             /**
@@ -982,6 +1290,11 @@ export interface components {
             rest?: components["schemas"]["DamageRest"];
             /** @description What the spot may be doing to it; absent where nothing points to the spot */
             spot?: components["schemas"]["DamageSpotFinding"];
+            /**
+             * @description What it is given on: a later verdict takes the place of its work on the same trouble
+             * @enum {string}
+             */
+            trouble: "damage" | "coming winter";
             verdict: components["schemas"]["DamageVerdict"];
         };
         DamageBoundary: {
@@ -1275,6 +1588,11 @@ export interface components {
              */
             until: string;
         };
+        Decided: {
+            /** @description The work it asks for, with its after-care */
+            jobs: components["schemas"]["Order"][] | null;
+            verdict: components["schemas"]["Decision"];
+        };
         Decision: {
             /** Format: date */
             day: string;
@@ -1302,10 +1620,6 @@ export interface components {
             kind?: string;
             /** @description overruled: why */
             note?: string;
-        };
-        DecisionOut: {
-            jobs: components["schemas"]["JobRecord"][] | null;
-            verdict: components["schemas"]["Decision"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -1459,21 +1773,44 @@ export interface components {
              */
             value: number;
         };
-        Firm: {
+        FirmIn: {
             name: string;
-            /** @description The data is the made-up sample */
-            sample: boolean;
-        };
-        FoundIn: {
+            /** @description House rules */
+            rules: components["schemas"]["JobRules"];
+            /**
+             * @description How figures are shown and entered
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
             /**
              * Format: int64
-             * @description The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent.
+             * @description The version the change is based on
              */
-            base?: number;
-            checks: components["schemas"]["DamageCheck"][] | null;
-            note?: string;
+            version: number;
+            /**
+             * Format: int64
+             * @description First day of the week: 0 Sunday, 1 Monday, 6 Saturday
+             * @enum {integer}
+             */
+            week_start: 0 | 1 | 6;
         };
-        FoundOut: {
+        FirmOut: {
+            name: string;
+            /** @description House rules */
+            rules: components["schemas"]["JobRules"];
+            /** @description The data is the made-up sample */
+            sample: boolean;
+            /** @enum {string} */
+            units: "metric" | "imperial";
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: int64
+             * @description First day of the week: 0 Sunday, 1 Monday, 6 Saturday
+             */
+            week_start: number;
+        };
+        Found: {
             boundary: components["schemas"]["DamageBoundary"];
             bud_survival: components["schemas"]["DamageBuds"];
             /** @description After-care, in the order of its days */
@@ -1515,11 +1852,25 @@ export interface components {
             rev: number;
             /** @description What the spot may be doing to it; absent where nothing points to the spot */
             spot?: components["schemas"]["DamageSpotFinding"];
+            /**
+             * @description What it is given on: a later verdict takes the place of its work on the same trouble
+             * @enum {string}
+             */
+            trouble: "damage" | "coming winter";
             verdict: components["schemas"]["DamageVerdict"];
+        };
+        FoundIn: {
+            /**
+             * Format: int64
+             * @description The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent.
+             */
+            base?: number;
+            checks: components["schemas"]["DamageCheck"][] | null;
+            note?: string;
         };
         Frame: {
             counts: components["schemas"]["Counts"];
-            firm: components["schemas"]["Firm"];
+            firm: components["schemas"]["FirmOut"];
             /**
              * Format: date
              * @description The day the sample starts at, where it can be moved
@@ -1694,17 +2045,84 @@ export interface components {
             /** @description Water stands there after rain */
             wet?: boolean;
         };
+        GapOut: {
+            /**
+             * Format: date
+             * @description The day the other is on, or was done on; else empty
+             */
+            day: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            /**
+             * Format: int64
+             * @description 0: no limit
+             */
+            max_days: number;
+            /** Format: int64 */
+            min_days: number;
+            title: string;
+            why: string;
+        };
+        HandOrder: {
+            /** @description Jobs, of whatever origin, that come first */
+            after?: components["schemas"]["AfterIn"][] | null;
+            /**
+             * Format: int64
+             * @description People needed; 1 when absent
+             */
+            crew_size?: number;
+            /**
+             * Format: int64
+             * @description Again after so many days; once when absent
+             */
+            every_days?: number;
+            /** @description other when absent: then days says what each costs; else a kind of work whose days follow the season */
+            kind?: string;
+            kit?: string[] | null;
+            /**
+             * Format: int64
+             * @description How long it takes
+             */
+            minutes: number;
+            note?: string;
+            /** @description Ids; the property itself when absent */
+            plants?: number[] | null;
+            /** Format: int64 */
+            property_id: number;
+            /** @description other: when it may be done, and what days cost; days in no span are forbidden */
+            spans?: components["schemas"]["SpanIn"][] | null;
+            title: string;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+        };
+        Hits: {
+            /** @description That are still to be done */
+            jobs: components["schemas"]["Order"][] | null;
+            /** @description More was found than is given: say more words */
+            more: boolean;
+            plants: components["schemas"]["PlantHit"][] | null;
+            properties: components["schemas"]["PropertyHit"][] | null;
+            species: components["schemas"]["SpeciesHit"][] | null;
+        };
         Job: {
             after: components["schemas"]["JobGap"][] | null;
             cautions: string[] | null;
             /** Format: int64 */
             crew: number;
             curve: components["schemas"]["JobCurve"];
+            /** Format: date */
+            for: string;
             key: string;
             kind: string;
             kit: string[] | null;
             /** Format: int64 */
             minutes: number;
+            origin: string;
+            params: components["schemas"]["JobParams"];
             reasons: string[] | null;
             skills: string[] | null;
             title: string;
@@ -1712,7 +2130,7 @@ export interface components {
         JobCurve: {
             /** Format: int64 */
             days: number;
-            reasons: components["schemas"]["JobReason"][] | null;
+            reasons: components["schemas"]["ReasonReason"][] | null;
             start: string;
         };
         JobGap: {
@@ -1721,6 +2139,29 @@ export interface components {
             max_days: number;
             /** Format: int64 */
             min_days: number;
+            why?: string;
+        };
+        JobParams: {
+            /**
+             * Format: double
+             * @description Height of the cut, m
+             */
+            cut_m?: number;
+            /**
+             * Format: int64
+             * @description A repeat: days between two times
+             */
+            every_days?: number;
+            /**
+             * Format: date
+             * @description A repeat: the day of the time before
+             */
+            last?: string;
+            /** @description By hand: what days cost */
+            spans?: components["schemas"]["JobSpan"][] | null;
+            /** @description water: new, in its first summers; indoors, in its winter place */
+            stage?: string;
+            when?: string;
         };
         JobPart: {
             /** Format: int64 */
@@ -1728,36 +2169,20 @@ export interface components {
             name: string;
             text: string;
         };
-        JobReason: {
-            costs: number[] | null;
-            name: string;
-            text: string;
+        JobRules: {
+            /** @description Frosted perennials are cut back at the first killing frost and mulched; else they stand till late winter */
+            cut_perennials_at_frost: boolean;
         };
-        JobRecord: {
-            address: string;
+        JobSpan: {
             /**
-             * Format: date
-             * @description The day it is put on; absent while it has none
+             * Format: int64
+             * @description 0 best to 100 worst
              */
-            day?: string;
-            /** Format: int64 */
-            id: number;
-            kind: string;
-            label: string;
-            /** Format: int64 */
-            minutes: number;
-            /** Format: int64 */
-            plant_id: number;
-            property: string;
-            /** Format: int64 */
-            property_id: number;
-            /** @description Catalogue id */
-            species: string;
-            title: string;
-            /** Format: int64 */
-            verdict_id: number;
-            /** Format: int64 */
-            version: number;
+            cost: number;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
         };
         JobWindow: {
             best: string;
@@ -1788,71 +2213,132 @@ export interface components {
         };
         Lane: {
             address: string;
-            /** @description Jobs that come first */
-            after: components["schemas"]["AfterOut"][] | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst; 101 forbidden
+             */
             best_cost: number;
             /**
              * Format: date
              * @description The cheapest day from today on; empty when every day is forbidden
              */
             best_day: string;
-            cautions: string[] | null;
             common: string;
             /** @description 0 best to 100 worst; 101 forbidden */
             costs: number[] | null;
+            /** @description Who goes */
+            crew: string;
+            /**
+             * Format: int64
+             * @description People needed
+             */
+            crew_size: number;
             /**
              * Format: date
-             * @description The day it is put on; absent while it has none
+             * @description The day it is on; empty while it has none
              */
-            day?: string;
+            day: string;
+            /**
+             * Format: int64
+             * @description What the day it is on costs as the season stands; for an overdue one what today costs
+             */
+            day_cost: number;
+            /**
+             * Format: date
+             * @description The day it was done or skipped on; else empty
+             */
+            ended: string;
             /** Format: int64 */
             id: number;
             kind: string;
-            kit: string[] | null;
             label: string;
             /** Format: int64 */
             minutes: number;
-            /** Format: int64 */
-            plant_id: number;
+            /** @description Why it was skipped, or what was seen */
+            note: string;
+            /**
+             * @description Who asked for it
+             * @enum {string}
+             */
+            origin: "verdict" | "after-care" | "taking in" | "plan" | "programme" | "planting" | "hand";
+            /**
+             * Format: int64
+             * @description Of the verdict that asked for it
+             */
+            origin_id?: number;
+            /** @description It was on a past day and is not ticked off */
+            overdue: boolean;
+            /** @description The time for it has passed: no day left is better than the worst */
+            passed: boolean;
+            /**
+             * Format: int64
+             * @description The one plant; absent for several or for the property itself
+             */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description How many plants or groups it is for; 0 for the property itself
+             */
+            plants: number;
             property: string;
             /** Format: int64 */
             property_id: number;
-            /** @description What makes up the costs */
-            reasons: components["schemas"]["JobReason"][] | null;
-            /** @description Catalogue id */
+            /** @description Catalogue id; empty where it is not for one plant */
             species: string;
             /**
              * Format: date
              * @description First day of the costs
              */
             start: string;
+            /** @enum {string} */
+            state: "waiting" | "on a day" | "done" | "skipped";
             title: string;
-            /** Format: int64 */
-            verdict_id: number;
+            /**
+             * Format: int64
+             * @description How long it took; 0 not noted
+             */
+            took_minutes: number;
             /** Format: int64 */
             version: number;
-            why: string[] | null;
+            /**
+             * Format: date
+             * @description Of the window that runs or comes next; empty without one
+             */
+            window_from: string;
+            /** Format: date */
+            window_to: string;
             windows: components["schemas"]["JobWindow"][] | null;
         };
         ListClimateTypeOut: {
             items: components["schemas"]["ClimateTypeOut"][] | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
             next: number;
         };
         ListPlantOut: {
             items: components["schemas"]["PlantOut"][] | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
             next: number;
         };
         ListPropertyOut: {
             items: components["schemas"]["PropertyOut"][] | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
             next: number;
         };
         ListSpeciesOut: {
             items: components["schemas"]["SpeciesOut"][] | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
             next: number;
         };
         Look: {
@@ -1886,21 +2372,38 @@ export interface components {
             property: string;
             /** Format: int64 */
             property_id: number;
+            /** @description What the weather was here, said once for all its plants */
+            shared: string[] | null;
         };
         Lookout: {
-            /** @description Jobs without a day whose window closes within a fortnight */
-            closing: components["schemas"]["Lane"][] | null;
+            /** @description Jobs without a day whose window closes within a fortnight; up to 60 */
+            closing: components["schemas"]["Order"][] | null;
+            /**
+             * Format: int64
+             * @description How many there are of them
+             */
+            closing_count: number;
             /**
              * Format: int64
              * @description Those of them with more than buds, leaves or flowers hurt
              */
             deep: number;
-            /** @description Follow-ups whose day is within a fortnight */
-            due: components["schemas"]["Lane"][] | null;
+            /** @description Follow-ups whose day is within a fortnight; up to 60 */
+            due: components["schemas"]["Order"][] | null;
+            /**
+             * Format: int64
+             * @description How many there are of them
+             */
+            due_count: number;
             /** @description Events of the last months; first the one that hurt most plants */
             events: components["schemas"]["EventGroup"][] | null;
             /** @description The look-list by property, the most pressing first */
             groups: components["schemas"]["LookGroup"][] | null;
+            /**
+             * Format: int64
+             * @description How many there are of them
+             */
+            late: number;
             /**
              * Format: int64
              * @description Plants of the list already decided on
@@ -1911,6 +2414,8 @@ export interface components {
              * @description Plants or groups to look at, over all properties
              */
             looks: number;
+            /** @description Jobs that were on a past day and are not ticked off, the oldest first; up to 60 */
+            overdue: components["schemas"]["Order"][] | null;
             /**
              * Format: int64
              * @description Whose season the ribbon shows: where the first event was worst
@@ -1929,8 +2434,212 @@ export interface components {
              */
             unhurt: number;
         };
+        "Move-todayRequest": {
+            /** Format: date */
+            day: string;
+        };
         NormalsRead: {
             normals: components["schemas"]["SeasonNormal"][] | null;
+        };
+        Order: {
+            address: string;
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst; 101 forbidden
+             */
+            best_cost: number;
+            /**
+             * Format: date
+             * @description The cheapest day from today on; empty when every day is forbidden
+             */
+            best_day: string;
+            common: string;
+            /** @description Who goes */
+            crew: string;
+            /**
+             * Format: int64
+             * @description People needed
+             */
+            crew_size: number;
+            /**
+             * Format: date
+             * @description The day it is on; empty while it has none
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description What the day it is on costs as the season stands; for an overdue one what today costs
+             */
+            day_cost: number;
+            /**
+             * Format: date
+             * @description The day it was done or skipped on; else empty
+             */
+            ended: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            label: string;
+            /** Format: int64 */
+            minutes: number;
+            /** @description Why it was skipped, or what was seen */
+            note: string;
+            /**
+             * @description Who asked for it
+             * @enum {string}
+             */
+            origin: "verdict" | "after-care" | "taking in" | "plan" | "programme" | "planting" | "hand";
+            /**
+             * Format: int64
+             * @description Of the verdict that asked for it
+             */
+            origin_id?: number;
+            /** @description It was on a past day and is not ticked off */
+            overdue: boolean;
+            /** @description The time for it has passed: no day left is better than the worst */
+            passed: boolean;
+            /**
+             * Format: int64
+             * @description The one plant; absent for several or for the property itself
+             */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description How many plants or groups it is for; 0 for the property itself
+             */
+            plants: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description Catalogue id; empty where it is not for one plant */
+            species: string;
+            /** @enum {string} */
+            state: "waiting" | "on a day" | "done" | "skipped";
+            title: string;
+            /**
+             * Format: int64
+             * @description How long it took; 0 not noted
+             */
+            took_minutes: number;
+            /** Format: int64 */
+            version: number;
+            /**
+             * Format: date
+             * @description Of the window that runs or comes next; empty without one
+             */
+            window_from: string;
+            /** Format: date */
+            window_to: string;
+        };
+        OrderDetail: {
+            address: string;
+            /** @description Jobs that come first */
+            after: components["schemas"]["GapOut"][] | null;
+            /** @description Jobs that wait for it */
+            before: components["schemas"]["GapOut"][] | null;
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst; 101 forbidden
+             */
+            best_cost: number;
+            /**
+             * Format: date
+             * @description The cheapest day from today on; empty when every day is forbidden
+             */
+            best_day: string;
+            cautions: string[] | null;
+            common: string;
+            /** @description 0 best to 100 worst; 101 forbidden */
+            costs: number[] | null;
+            /** @description Who goes */
+            crew: string;
+            /**
+             * Format: int64
+             * @description People needed
+             */
+            crew_size: number;
+            /**
+             * Format: date
+             * @description The day it is on; empty while it has none
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description What the day it is on costs as the season stands; for an overdue one what today costs
+             */
+            day_cost: number;
+            /**
+             * Format: date
+             * @description The day it was done or skipped on; else empty
+             */
+            ended: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            kit: string[] | null;
+            label: string;
+            /** Format: int64 */
+            minutes: number;
+            /** @description Why it was skipped, or what was seen */
+            note: string;
+            /**
+             * @description Who asked for it
+             * @enum {string}
+             */
+            origin: "verdict" | "after-care" | "taking in" | "plan" | "programme" | "planting" | "hand";
+            /**
+             * Format: int64
+             * @description Of the verdict that asked for it
+             */
+            origin_id?: number;
+            /** @description It was on a past day and is not ticked off */
+            overdue: boolean;
+            params: components["schemas"]["JobParams"];
+            /** @description The time for it has passed: no day left is better than the worst */
+            passed: boolean;
+            /**
+             * Format: int64
+             * @description The one plant; absent for several or for the property itself
+             */
+            plant_id?: number;
+            plant_ids: number[] | null;
+            /**
+             * Format: int64
+             * @description How many plants or groups it is for; 0 for the property itself
+             */
+            plants: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description What makes up the costs */
+            reasons: components["schemas"]["ReasonReason"][] | null;
+            skills: string[] | null;
+            /** @description Catalogue id; empty where it is not for one plant */
+            species: string;
+            /**
+             * Format: date
+             * @description First day of the costs
+             */
+            start: string;
+            /** @enum {string} */
+            state: "waiting" | "on a day" | "done" | "skipped";
+            title: string;
+            /**
+             * Format: int64
+             * @description How long it took; 0 not noted
+             */
+            took_minutes: number;
+            /** Format: int64 */
+            version: number;
+            why: string[] | null;
+            /**
+             * Format: date
+             * @description Of the window that runs or comes next; empty without one
+             */
+            window_from: string;
+            /** Format: date */
+            window_to: string;
+            windows: components["schemas"]["JobWindow"][] | null;
         };
         OutcomeIn: {
             /**
@@ -1987,6 +2696,13 @@ export interface components {
              * @description px
              */
             width: number;
+        };
+        PlantHit: {
+            common: string;
+            /** Format: int64 */
+            id: number;
+            label: string;
+            property: string;
         };
         PlantIn: {
             /**
@@ -2173,6 +2889,12 @@ export interface components {
             /** @description Ids of the new plants, in the order of the file */
             added: number[] | null;
         };
+        PropertyHit: {
+            client: string;
+            /** Format: int64 */
+            id: number;
+            name: string;
+        };
         PropertyIn: {
             address?: string;
             client?: string;
@@ -2269,25 +2991,40 @@ export interface components {
             /** @description Time zone, IANA name */
             zone: string;
         };
-        "Put-api-v1-jobs-by-id-dayRequest": {
+        "Put-orderRequest": {
+            /** @description Who goes */
+            crew?: string;
             /**
              * Format: date
              * @description null takes it off its day
              */
             day: string | null;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Among the day's work; last when absent
+             */
+            place?: number;
+            /**
+             * Format: int64
+             * @description The version the change is based on
+             */
             version: number;
         };
-        "Put-api-v1-todayRequest": {
-            /** Format: date */
-            day: string;
-        };
         PutOut: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst
+             */
             cost: number;
-            job: components["schemas"]["Lane"];
+            job: components["schemas"]["OrderDetail"];
+            /** @description What makes up the cost */
             parts: components["schemas"]["JobPart"][] | null;
             warnings: string[] | null;
+        };
+        ReasonReason: {
+            costs: number[] | null;
+            name: string;
+            text: string;
         };
         ReasonToLook: {
             /** @enum {string} */
@@ -2309,6 +3046,8 @@ export interface components {
              * @enum {string}
              */
             expected: "wood" | "buds" | "leaves" | "new shoots" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
+            /** @description The part that differs from plant to plant */
+            own: string;
             reason: string;
             /**
              * Format: double
@@ -2320,6 +3059,8 @@ export interface components {
              * @description 0 unhurt to 1 lost
              */
             severity: number;
+            /** @description The part of the reason that all plants of the property have in common */
+            shared: string;
             /**
              * Format: double
              * @description Thickest wood likely killed, mm
@@ -2331,22 +3072,65 @@ export interface components {
         RoundDay: {
             /** Format: date */
             day: string;
-            jobs: components["schemas"]["Lane"][] | null;
+            /**
+             * Format: double
+             * @description Chance of a night under 0 °C as usual, 0 to 1; 1 or 0 where observed
+             */
+            frost: number;
+            /** @description In the order of the visit; done and skipped ones last */
+            jobs: components["schemas"]["Order"][] | null;
+            /** Format: double */
+            max_c: number | null;
+            /**
+             * Format: double
+             * @description Night minimum: as observed, or as usual for the day; null without a property
+             */
+            min_c: number | null;
             /**
              * Format: int64
              * @description Work, without travel
              */
             minutes: number;
+            /**
+             * Format: double
+             * @description Rain a day, as usual
+             */
+            rain_mm: number | null;
+            /** @description The temperatures were observed, not usual ones */
+            seen: boolean;
         };
         Rounds: {
+            /**
+             * Format: int64
+             * @description All jobs without a day
+             */
+            count: number;
             /**
              * Format: int64
              * @description A crew's working day
              */
             day_minutes: number;
             days: components["schemas"]["RoundDay"][] | null;
-            /** @description Jobs without a day, the first window first */
-            waiting: components["schemas"]["Lane"][] | null;
+            /** @description Cursor of the following page of those */
+            more_overdue: string;
+            /** @description Cursor of the following page of those */
+            next: string;
+            /** @description Jobs that were on a past day and are not ticked off, the oldest first; up to 200 */
+            overdue: components["schemas"]["Order"][] | null;
+            /** @description The first page of jobs without a day; more by the waiting operation */
+            waiting: components["schemas"]["Order"][] | null;
+            /** @description Whose weather the days show; empty without a property */
+            weather: string;
+        };
+        RunLane: {
+            items: components["schemas"]["Lane"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunOrder: {
+            items: components["schemas"]["Order"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
         };
         Season: {
             /**
@@ -2557,6 +3341,17 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        SpanIn: {
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst
+             */
+            cost?: number;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+        };
         SpeciesDetail: {
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
@@ -2648,6 +3443,11 @@ export interface components {
             version: number;
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
+        };
+        SpeciesHit: {
+            botanical: string;
+            common: string;
+            id: string;
         };
         SpeciesOut: {
             bloom: components["schemas"]["CatalogueBloom"];
@@ -2769,6 +3569,15 @@ export interface components {
             /** @description The place's hardiness zone */
             zone: string;
         };
+        "Start-walkRequest": {
+            /**
+             * Format: date
+             * @description Of a walk that was noted elsewhere and is entered later; today when absent
+             */
+            day?: string;
+            /** Format: int64 */
+            property_id: number;
+        };
         StationHour: {
             /** Format: double */
             rain_mm?: number;
@@ -2784,8 +3593,8 @@ export interface components {
             wind_ms?: number;
         };
         Story: {
-            /** @description That stand */
-            jobs: components["schemas"]["Lane"][] | null;
+            /** @description All but the dropped ones: what is still to be done, what was done and what was skipped */
+            jobs: components["schemas"]["Order"][] | null;
             /** @description What was found last, judged today; without any check what the weather leads to expect */
             now: components["schemas"]["DamageAnswer"];
             plant: components["schemas"]["PlantOut"];
@@ -2866,6 +3675,30 @@ export interface components {
              */
             sum: number;
         };
+        "Tick-orderRequest": {
+            /** @description Why it is skipped; of what is done, what was seen */
+            note?: string;
+            /**
+             * Format: date
+             * @description The day it was done or skipped on; today when absent
+             */
+            on?: string;
+            /**
+             * @description waiting takes either back
+             * @enum {string}
+             */
+            state: "done" | "skipped" | "waiting";
+            /**
+             * Format: int64
+             * @description How long it took
+             */
+            took_minutes?: number;
+            /**
+             * Format: int64
+             * @description The version the change is based on
+             */
+            version: number;
+        };
         ToShelter: {
             /**
              * Format: date
@@ -2878,16 +3711,7 @@ export interface components {
              */
             winters: number;
         };
-        WalkIn: {
-            /**
-             * Format: date
-             * @description Of a walk that was noted elsewhere and is entered later; today when absent
-             */
-            day?: string;
-            /** Format: int64 */
-            property_id: number;
-        };
-        WalkOut: {
+        Walk: {
             /** Format: date */
             day: string;
             /** Format: int64 */
@@ -2900,17 +3724,17 @@ export interface components {
         WeatherKept: {
             /** @description Events found in this garden year, after the new hours */
             events: components["schemas"]["Event"][] | null;
-            /** Format: int64 */
-            hours: number;
-            source: string;
-        };
-        Year: {
-            lanes: components["schemas"]["Lane"][] | null;
             /**
              * Format: int64
-             * @description Lanes beyond those given
+             * @description Those that are new or say something else than what was kept
              */
-            more: number;
+            fresh: number;
+            /**
+             * Format: int64
+             * @description Hours read
+             */
+            hours: number;
+            source: string;
         };
     };
     responses: never;
@@ -2921,7 +3745,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    "get-api-v1-climates": {
+    climates: {
         parameters: {
             query?: never;
             header?: never;
@@ -2939,8 +3763,17 @@ export interface operations {
                     "application/json": components["schemas"]["ListClimateTypeOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2950,7 +3783,161 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-frame": {
+    find: {
+        parameters: {
+            query: {
+                /** @description Words that all have to be there */
+                text: string;
+                limit?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hits"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    firm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-firm": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Tre Gelsi",
+                 *       "rules": {
+                 *         "cut_perennials_at_frost": false
+                 *       },
+                 *       "units": "metric",
+                 *       "version": 1,
+                 *       "week_start": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["FirmIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    frame: {
         parameters: {
             query?: never;
             header?: never;
@@ -2968,8 +3955,17 @@ export interface operations {
                     "application/json": components["schemas"]["Frame"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2979,73 +3975,7 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-jobs-by-id": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Lane"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "put-api-v1-jobs-by-id-day": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Put-api-v1-jobs-by-id-dayRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PutOut"];
-                };
-            };
-            /** @description Error */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "get-api-v1-lookout": {
+    lookout: {
         parameters: {
             query?: never;
             header?: never;
@@ -3063,8 +3993,17 @@ export interface operations {
                     "application/json": components["schemas"]["Lookout"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3074,11 +4013,277 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-outcomes-by-id": {
+    orders: {
+        parameters: {
+            query?: {
+                /** @description The next field of the answer before; absent for the first page */
+                cursor?: string;
+                limit?: number;
+                /** @description standing: still to be done; waiting: without a day; overdue: on a past day and not ticked off; closing: waiting, with a window that ends within a fortnight; due: looks that are due within a fortnight; ended: done or skipped, the newest first */
+                list?: "standing" | "waiting" | "overdue" | "closing" | "due" | "ended";
+                /** @description Of one property; all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOrder"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-order": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "crew_size": 2,
+                 *       "minutes": 40,
+                 *       "property_id": 1,
+                 *       "spans": [
+                 *         {
+                 *           "cost": 0,
+                 *           "from": "2027-04-01",
+                 *           "to": "2027-04-20"
+                 *         },
+                 *         {
+                 *           "cost": 40,
+                 *           "from": "2027-04-21",
+                 *           "to": "2027-05-10"
+                 *         }
+                 *       ],
+                 *       "title": "Sweep the court"
+                 *     }
+                 */
+                "application/json": components["schemas"]["HandOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    order: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-order": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "minutes": 50,
+                 *       "property_id": 1,
+                 *       "spans": [
+                 *         {
+                 *           "from": "2027-04-01",
+                 *           "to": "2027-05-10"
+                 *         }
+                 *       ],
+                 *       "title": "Sweep the court and the steps",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["HandOrder"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-order": {
+        parameters: {
+            query: {
+                /** @description The version the change is based on */
+                version: number;
+            };
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3092,8 +4297,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3103,11 +4335,289 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-photos-by-id": {
+    "put-order": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "crew": "Crew 1",
+                 *       "day": "2027-04-02",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Put-orderRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "next-year": {
+        parameters: {
+            query: {
+                /** @description The version the change is based on */
+                version: number;
+            };
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-order": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "tick-order": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "note": "Two loads of leaves",
+                 *       "state": "done",
+                 *       "took_minutes": 35,
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Tick-orderRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "undo-outcome": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3121,8 +4631,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3132,11 +4669,15 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-photos-by-id-restore": {
+    "remove-photo": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3150,8 +4691,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3161,11 +4729,72 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-pictures-by-hash": {
+    "restore-photo": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    picture: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the photo */
                 hash: string;
             };
             cookie?: never;
@@ -3183,8 +4812,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3194,7 +4841,7 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-plants": {
+    plants: {
         parameters: {
             query?: {
                 /** @description The next field of the answer before */
@@ -3218,8 +4865,17 @@ export interface operations {
                     "application/json": components["schemas"]["ListPlantOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3229,11 +4885,11 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-plants": {
+    "add-plant": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -3241,6 +4897,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "height_m": 1.8,
+                 *       "label": "By the bicycle stand",
+                 *       "property_id": 1,
+                 *       "species": "nerium-oleander"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PlantIn"];
             };
         };
@@ -3254,8 +4918,35 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3265,11 +4956,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-plants-by-id": {
+    plant: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3285,8 +4977,26 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3296,17 +5006,29 @@ export interface operations {
             };
         };
     };
-    "put-api-v1-plants-by-id": {
+    "change-plant": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "height_m": 1.9,
+                 *       "label": "By the bicycle stand",
+                 *       "species": "nerium-oleander",
+                 *       "version": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["PlantIn"];
             };
         };
@@ -3320,8 +5042,35 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3331,11 +5080,15 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-plants-by-id": {
+    "remove-plant": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3349,8 +5102,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3360,20 +5140,29 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-plants-by-id-outcomes": {
+    "add-outcome": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "height_m": 1.4,
+                 *       "note": "Shooting from the middle",
+                 *       "state": "alive",
+                 *       "verdict_id": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["OutcomeIn"];
             };
         };
@@ -3387,8 +5176,35 @@ export interface operations {
                     "application/json": components["schemas"]["Story"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3398,11 +5214,15 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-plants-by-id-restore": {
+    "restore-plant": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3418,8 +5238,35 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3429,11 +5276,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-plants-by-id-story": {
+    story: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3449,8 +5297,26 @@ export interface operations {
                     "application/json": components["schemas"]["Story"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3460,7 +5326,7 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-properties": {
+    properties: {
         parameters: {
             query?: {
                 /** @description The next field of the answer before */
@@ -3482,8 +5348,17 @@ export interface operations {
                     "application/json": components["schemas"]["ListPropertyOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3493,11 +5368,11 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-properties": {
+    "add-property": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -3505,6 +5380,14 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "client": "The school board",
+                 *       "climate_type": "lake-foothills",
+                 *       "elevation_m": 350,
+                 *       "name": "School garden"
+                 *     }
+                 */
                 "application/json": components["schemas"]["PropertyIn"];
             };
         };
@@ -3518,8 +5401,35 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3529,11 +5439,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-properties-by-id": {
+    property: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3549,8 +5460,26 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3560,17 +5489,29 @@ export interface operations {
             };
         };
     };
-    "put-api-v1-properties-by-id": {
+    "change-property": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "climate_type": "lake-foothills",
+                 *       "elevation_m": 360,
+                 *       "name": "School garden",
+                 *       "version": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["PropertyIn"];
             };
         };
@@ -3584,8 +5525,35 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3595,11 +5563,15 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-properties-by-id": {
+    "remove-property": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3613,8 +5585,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3624,14 +5623,17 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-properties-by-id-event": {
+    event: {
         parameters: {
             query: {
+                /** @description Of the event */
                 kind: string;
+                /** @description Day of its peak */
                 peak: string;
             };
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3647,8 +5649,26 @@ export interface operations {
                     "application/json": components["schemas"]["EventChart"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3658,7 +5678,7 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-properties-by-id-labels-pdf": {
+    labels: {
         parameters: {
             query: {
                 /** @description Address this program is reached at from the garden; the codes open it */
@@ -3666,6 +5686,7 @@ export interface operations {
             };
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3683,8 +5704,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3694,11 +5733,12 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-properties-by-id-normals-csv": {
+    "give-normals": {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3716,8 +5756,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3727,20 +5785,25 @@ export interface operations {
             };
         };
     };
-    "post-plants-csv": {
+    "take-plants": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example species,label,height_m
+                 *     olea-europaea,Court,2.5
+                 */
                 "text/csv": string;
             };
         };
@@ -3754,8 +5817,35 @@ export interface operations {
                     "application/json": components["schemas"]["PlantsTaken"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3765,11 +5855,12 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-properties-by-id-plants-csv": {
+    "give-plants": {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3787,8 +5878,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3798,11 +5907,15 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-properties-by-id-restore": {
+    "restore-property": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3818,8 +5931,35 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3829,11 +5969,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-properties-by-id-season": {
+    season: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3849,8 +5990,26 @@ export interface operations {
                     "application/json": components["schemas"]["Season"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3860,20 +6019,29 @@ export interface operations {
             };
         };
     };
-    "post-weather-csv": {
+    "take-weather": {
         parameters: {
             query?: {
                 /** @description Measured in this garden: its site is already in the figures */
                 here?: boolean;
             };
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example time,temp_c
+                 *     2027-03-01T00:00:00Z,4.5
+                 *     2027-03-01T01:00:00Z,4.1
+                 */
                 "text/csv": string;
             };
         };
@@ -3887,8 +6055,35 @@ export interface operations {
                     "application/json": components["schemas"]["WeatherKept"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3898,11 +6093,12 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-properties-by-id-weather-csv": {
+    "give-weather": {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3920,8 +6116,26 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3931,11 +6145,15 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-properties-by-id-weather-read": {
+    "read-weather": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -3951,8 +6169,35 @@ export interface operations {
                     "application/json": components["schemas"]["WeatherKept"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3962,7 +6207,7 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-reckon-damage": {
+    "reckon-damage": {
         parameters: {
             query?: never;
             header?: never;
@@ -3971,6 +6216,26 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "checks": [
+                 *         {
+                 *           "broke": 6,
+                 *           "height_m": 1.8,
+                 *           "kind": "bud_rub"
+                 *         },
+                 *         {
+                 *           "height_m": 1.2,
+                 *           "kind": "scratch",
+                 *           "result": "green"
+                 *         }
+                 *       ],
+                 *       "date": "2027-03-18",
+                 *       "height_m": 2,
+                 *       "property": 1,
+                 *       "species": "camellia-japonica"
+                 *     }
+                 */
                 "application/json": components["schemas"]["DamageIn"];
             };
         };
@@ -3984,8 +6249,26 @@ export interface operations {
                     "application/json": components["schemas"]["DamageAnswer"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -3995,7 +6278,7 @@ export interface operations {
             };
         };
     };
-    "post-reckon-freeze": {
+    "reckon-freeze": {
         parameters: {
             query?: never;
             header?: never;
@@ -4004,6 +6287,17 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "plants": [
+                 *         {
+                 *           "height_m": 3,
+                 *           "species": "olea-europaea"
+                 *         }
+                 *       ],
+                 *       "property": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["FreezeIn"];
             };
         };
@@ -4017,8 +6311,26 @@ export interface operations {
                     "application/json": components["schemas"]["FreezeOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4028,7 +6340,7 @@ export interface operations {
             };
         };
     };
-    "post-reckon-normals": {
+    "reckon-normals": {
         parameters: {
             query?: never;
             header?: never;
@@ -4037,6 +6349,21 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example month,tmin_c,tmax_c
+                 *     1,-1,6
+                 *     2,0,8
+                 *     3,3,13
+                 *     4,6,16
+                 *     5,11,21
+                 *     6,14,25
+                 *     7,17,28
+                 *     8,16,27
+                 *     9,13,22
+                 *     10,8,17
+                 *     11,3,10
+                 *     12,0,6
+                 */
                 "text/csv": string;
             };
         };
@@ -4050,8 +6377,26 @@ export interface operations {
                     "application/json": components["schemas"]["NormalsRead"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4061,7 +6406,7 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-reckon-season": {
+    "reckon-season": {
         parameters: {
             query?: never;
             header?: never;
@@ -4070,6 +6415,12 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "date": "2027-03-18",
+                 *       "property": 1
+                 *     }
+                 */
                 "application/json": components["schemas"]["SeasonIn"];
             };
         };
@@ -4083,8 +6434,26 @@ export interface operations {
                     "application/json": components["schemas"]["SeasonOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4094,7 +6463,7 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-rounds": {
+    rounds: {
         parameters: {
             query?: {
                 /** @description Today when absent */
@@ -4116,8 +6485,17 @@ export interface operations {
                     "application/json": components["schemas"]["Rounds"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4127,13 +6505,17 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-rounds-ics": {
+    calendar: {
         parameters: {
             query: {
+                /** @description First day */
                 from: string;
+                /** @description Last day */
                 to: string;
             };
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4150,8 +6532,17 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4161,7 +6552,7 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-species": {
+    "species-list": {
         parameters: {
             query?: never;
             header?: never;
@@ -4179,8 +6570,17 @@ export interface operations {
                     "application/json": components["schemas"]["ListSpeciesOut"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4190,10 +6590,13 @@ export interface operations {
             };
         };
     };
-    "post-species-pack": {
+    "take-pack": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -4212,8 +6615,35 @@ export interface operations {
                     "application/json": components["schemas"]["PackTaken"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4223,7 +6653,7 @@ export interface operations {
             };
         };
     };
-    "list-api-v1-species-yaml": {
+    "give-pack": {
         parameters: {
             query?: {
                 /** @description firm: own and corrected entries; all: the whole book */
@@ -4246,8 +6676,17 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4257,11 +6696,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-species-by-id": {
+    species: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Catalogue id */
                 id: string;
             };
             cookie?: never;
@@ -4277,8 +6717,26 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesDetail"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4288,14 +6746,18 @@ export interface operations {
             };
         };
     };
-    "put-api-v1-species-by-id": {
+    "keep-species": {
         parameters: {
             query?: {
                 /** @description Of the entry the change is based on; 0 for a built or a new one */
                 version?: number;
             };
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Catalogue id */
                 id: string;
             };
             cookie?: never;
@@ -4315,8 +6777,35 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesDetail"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4326,11 +6815,15 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-species-by-id": {
+    "drop-species": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Catalogue id */
                 id: string;
             };
             cookie?: never;
@@ -4346,8 +6839,35 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueEntry"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4357,13 +6877,15 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-species-by-id-year": {
+    "species-year": {
         parameters: {
             query: {
+                /** @description Whose climate and weather */
                 property: number;
             };
             header?: never;
             path: {
+                /** @description Catalogue id */
                 id: string;
             };
             cookie?: never;
@@ -4379,8 +6901,26 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesYear"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4390,16 +6930,24 @@ export interface operations {
             };
         };
     };
-    "put-api-v1-today": {
+    "move-today": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path?: never;
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Put-api-v1-todayRequest"];
+                /**
+                 * @example {
+                 *       "day": "2027-04-01"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Move-todayRequest"];
             };
         };
         responses: {
@@ -4412,8 +6960,35 @@ export interface operations {
                     "application/json": components["schemas"]["Frame"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4423,11 +6998,15 @@ export interface operations {
             };
         };
     };
-    "delete-api-v1-verdicts-by-id": {
+    "undo-verdict": {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -4441,8 +7020,35 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4452,11 +7058,11 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-walks": {
+    "start-walk": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path?: never;
@@ -4464,7 +7070,12 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WalkIn"];
+                /**
+                 * @example {
+                 *       "property_id": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Start-walkRequest"];
             };
         };
         responses: {
@@ -4474,11 +7085,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WalkOut"];
+                    "application/json": components["schemas"]["Walk"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4488,11 +7126,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-walks-by-id": {
+    walk: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
             };
             cookie?: never;
@@ -4505,11 +7144,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WalkOut"];
+                    "application/json": components["schemas"]["Walk"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4519,21 +7176,35 @@ export interface operations {
             };
         };
     };
-    "put-api-v1-walks-by-id-plants-by-plant-checks": {
+    "keep-look": {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path: {
+                /** @description Of the record */
                 id: number;
+                /** @description Id of the plant */
                 plant: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "checks": [
+                 *         {
+                 *           "height_m": 0.5,
+                 *           "kind": "scratch",
+                 *           "result": "green"
+                 *         }
+                 *       ],
+                 *       "note": "Leaves brown at the top"
+                 *     }
+                 */
                 "application/json": components["schemas"]["FoundIn"];
             };
         };
@@ -4544,11 +7215,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FoundOut"];
+                    "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4558,7 +7256,7 @@ export interface operations {
             };
         };
     };
-    "post-photo": {
+    "add-photo": {
         parameters: {
             query?: {
                 /** @description When it was taken, if that is to be kept */
@@ -4570,11 +7268,13 @@ export interface operations {
                 here?: boolean;
             };
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path: {
+                /** @description Of the record */
                 id: number;
+                /** @description Id of the plant */
                 plant: number;
             };
             cookie?: never;
@@ -4590,8 +7290,35 @@ export interface operations {
                     "application/json": components["schemas"]["Photo"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4601,12 +7328,14 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-walks-by-id-plants-by-plant-verdict": {
+    "tell-look": {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                /** @description Of the record */
                 id: number;
+                /** @description Id of the plant */
                 plant: number;
             };
             cookie?: never;
@@ -4619,11 +7348,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["FoundOut"];
+                    "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4633,21 +7380,31 @@ export interface operations {
             };
         };
     };
-    "post-api-v1-walks-by-id-plants-by-plant-verdict": {
+    decide: {
         parameters: {
             query?: never;
             header?: {
-                /** @description A repeat of the same write with the same key gets the same answer and writes nothing */
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
             };
             path: {
+                /** @description Of the record */
                 id: number;
+                /** @description Id of the plant */
                 plant: number;
             };
             cookie?: never;
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "cut_m": 0.4,
+                 *       "decision": "overruled",
+                 *       "kind": "cut back to live wood",
+                 *       "note": "The client wants light"
+                 *     }
+                 */
                 "application/json": components["schemas"]["DecisionIn"];
             };
         };
@@ -4658,11 +7415,38 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DecisionOut"];
+                    "application/json": components["schemas"]["Decided"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4672,9 +7456,12 @@ export interface operations {
             };
         };
     };
-    "get-api-v1-year": {
+    year: {
         parameters: {
             query?: {
+                /** @description The next field of the answer before; absent for the first page */
+                cursor?: string;
+                limit?: number;
                 /** @description Of one property; all when absent */
                 property?: number;
             };
@@ -4690,11 +7477,20 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Year"];
+                    "application/json": components["schemas"]["RunLane"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };

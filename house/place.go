@@ -1,4 +1,4 @@
-package api
+package house
 
 import (
 	"context"
@@ -9,23 +9,26 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 	"mezzadro/store"
 )
 
-// place is a property with its season worked out: kept until its record, its weather, the book or the day changes.
-type place struct {
-	property store.Property
-	today    day.Day
-	zone     *time.Location
-	book     *catalogue.Catalogue
-	normals  *season.Normals // on its site
-	year     *season.Year
-	course   *cold.Course
-	outlook  func() season.Outlook // of simulated years, with what was observed
-	usual    func() season.Outlook // the same as if nothing had been observed
+// Place is a property with its season worked out: kept until its record, its weather, the book or the day changes.
+type Place struct {
+	Property store.Property
+	Today    day.Day
+	Zone     *time.Location
+	Book     *catalogue.Catalogue
+	Normals  *season.Normals // on its site
+	Year     *season.Year
+	Course   *cold.Course
+	Outlook  func() season.Outlook // of simulated years, with what was observed
+	Usual    func() season.Outlook // the same as if nothing had been observed
+	Work     *job.Place            // what orders cost here
 
+	rules  job.Rules
 	mu     *sync.Mutex
 	stages map[stageOf]func(day.Day) catalogue.Stage
 }
@@ -35,24 +38,30 @@ type stageOf struct {
 	midwinter day.Day
 }
 
-func (s *Server) place(ctx context.Context, id int64) (*place, error) {
-	p, err := s.Store.Property(ctx, id)
+// Place is a property with its season.
+func (h *House) Place(ctx context.Context, id int64) (*Place, error) {
+	p, err := h.Store.Property(ctx, id)
 	if err != nil {
 		return nil, err
 	}
-	return s.placeOf(ctx, p)
+	return h.placeOf(ctx, p)
 }
 
-func (s *Server) placeOf(ctx context.Context, p store.Property) (*place, error) {
-	today := s.Today()
-	book, err := s.book(ctx)
+func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
+	today := h.Today()
+	book, err := h.Book(ctx)
 	if err != nil {
 		return nil, err
 	}
-	if kept, ok := s.places.Load(p.ID); ok {
-		if k := kept.(*place); k.today == today && k.book == book && k.property.Version == p.Version && k.property.WeatherRev == p.WeatherRev {
+	firm, err := h.Firm(ctx)
+	if err != nil {
+		return nil, err
+	}
+	rules := firm.Rules.V
+	if kept, ok := h.places.Load(p.ID); ok {
+		if k := kept.(*Place); k.Today == today && k.Book == book && k.rules == rules && k.Property.Version == p.Version && k.Property.WeatherRev == p.WeatherRev {
 			fresh := *k
-			fresh.property = p
+			fresh.Property = p
 			return &fresh, nil
 		}
 	}
@@ -60,20 +69,21 @@ func (s *Server) placeOf(ctx context.Context, p store.Property) (*place, error) 
 	if err != nil {
 		return nil, err
 	}
-	n := climateOf(p).Daily()
-	from := recordFrom(n.Climate, today)
+	n := ClimateOf(p).Daily()
+	from := RecordFrom(n.Climate, today)
 	// What comes after the day one stands on is not known yet, though the record may hold it.
-	hours, err := s.Store.Weather(ctx, p.ID, from.Time(), midnight(today+1, zone))
+	hours, err := h.Store.Weather(ctx, p.ID, from.Time(), h.known(today, zone))
 	if err != nil {
 		return nil, err
 	}
 	hours = weather.At(hours, p.Site.V, n.Climate.Longitude)
-	out := &place{property: p, today: today, zone: zone, book: book, normals: n, mu: &sync.Mutex{}, stages: map[stageOf]func(day.Day) catalogue.Stage{}}
-	out.year = season.NewYear(n, weather.Daily(hours, zone))
-	out.course = cold.Follow(out.year, hours, zone, today)
-	out.outlook = sync.OnceValue(func() season.Outlook { return out.year.Simulate(today, simulated, 1) })
-	out.usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, simulated, 1) })
-	s.places.Store(p.ID, out)
+	out := &Place{Property: p, Today: today, Zone: zone, Book: book, Normals: n, rules: rules, mu: &sync.Mutex{}, stages: map[stageOf]func(day.Day) catalogue.Stage{}}
+	out.Year = season.NewYear(n, weather.Daily(hours, zone))
+	out.Work = job.At(out.Year, rules)
+	out.Course = cold.Follow(out.Year, hours, zone, today)
+	out.Outlook = sync.OnceValue(func() season.Outlook { return out.Year.Simulate(today, Simulated, 1) })
+	out.Usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, Simulated, 1) })
+	h.places.Store(p.ID, out)
 	return out, nil
 }
 
@@ -82,27 +92,27 @@ func midnight(d day.Day, zone *time.Location) time.Time {
 	return time.Date(d.Year(), d.Month(), d.DayOfMonth(), 0, 0, 0, 0, zone)
 }
 
-// climateOf is a property's climate on its site.
-func climateOf(p store.Property) season.Climate { return p.Climate.V.At(p.Site.V) }
+// ClimateOf is a property's climate on its site.
+func ClimateOf(p store.Property) season.Climate { return p.Climate.V.At(p.Site.V) }
 
-// recordFrom is the first day whose weather still matters on a day: the garden year's first, the late summer in which
+// RecordFrom is the first day whose weather still matters on a day: the garden year's first, the late summer in which
 // plants began to harden, or the weeks before the oldest event still looked at.
-func recordFrom(c season.Climate, today day.Day) day.Day {
+func RecordFrom(c season.Climate, today day.Day) day.Day {
 	from, _ := c.GardenYear(today)
 	return min(from, c.Midwinter(today)-140, today-cold.Recent-30)
 }
 
 // day is the civil day of t at the place.
-func (p *place) day(t time.Time) day.Day { return day.FromTime(t.In(p.zone)) }
+func (p *Place) day(t time.Time) day.Day { return day.FromTime(t.In(p.Zone)) }
 
 // stage is where a species' growth stands here on a day.
-func (p *place) stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
-	k := stageOf{e.ID, p.normals.Climate.Midwinter(x)}
+func (p *Place) stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
+	k := stageOf{e.ID, p.Normals.Climate.Midwinter(x)}
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	f, known := p.stages[k]
 	if !known {
-		f = e.Stages(p.year, x)
+		f = e.Stages(p.Year, x)
 		p.stages[k] = f
 	}
 	return f(x)
@@ -115,8 +125,8 @@ func caseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
 }
 
 // look is the most pressing reason to look at a plant here; ok is false where no event is recent.
-func (p *place) look(c *cold.Case) (cold.Look, bool) {
-	return p.course.Look(c, func(x day.Day) catalogue.Stage { return p.stage(&c.Species, x) }, p.today)
+func (p *Place) look(c *cold.Case) (cold.Look, bool) {
+	return p.Course.Look(c, func(x day.Day) catalogue.Stage { return p.stage(&c.Species, x) }, p.Today)
 }
 
 // Event is something the weather did, in words and figures.
@@ -139,21 +149,21 @@ type Event struct {
 
 var unitOf = map[string]string{weather.Freeze: "°C", weather.LateFrost: "°C", weather.Heat: "°C", weather.Gale: "m/s", weather.Wet: "mm", cold.DryingWind: "kPa·h"}
 
-func (p *place) tellEvent(e *cold.Struck) Event {
-	out := Event{Kind: e.Kind, PropertyID: p.property.ID, Property: p.property.Name, From: p.day(e.From), To: p.day(e.To), Peak: e.Day,
-		Value: tenth(e.Value), Unit: unitOf[e.Kind], Threshold: tenth(e.Threshold), Hours: e.Hours, FallC: tenth(e.FallC),
+func (p *Place) TellEvent(e *cold.Struck) Event {
+	out := Event{Kind: e.Kind, PropertyID: p.Property.ID, Property: p.Property.Name, From: p.day(e.From), To: p.day(e.To), Peak: e.Day,
+		Value: Tenth(e.Value), Unit: unitOf[e.Kind], Threshold: Tenth(e.Threshold), Hours: e.Hours, FallC: Tenth(e.FallC),
 		Hardened: math.Round(100*e.Hardened) / 100, Story: cold.Story(e.Event)}
 	if e.Cold() && !math.IsNaN(e.BeforeC) {
-		v := tenth(e.BeforeOffC)
+		v := Tenth(e.BeforeOffC)
 		out.BeforeOffC = &v
 	}
 	return out
 }
 
-func (p *place) tellEvents() []Event {
+func (p *Place) TellEvents() []Event {
 	out := []Event{}
-	for i := range p.course.Events {
-		out = append(out, p.tellEvent(&p.course.Events[i]))
+	for i := range p.Course.Events {
+		out = append(out, p.TellEvent(&p.Course.Events[i]))
 	}
 	return out
 }
@@ -196,40 +206,41 @@ type BandDays struct {
 // tickSums are the degree-day sums marked on the ribbon.
 var tickSums = []int{10, 25, 50, 100, 150, 200, 300, 400, 500, 600, 800, 1000, 1200, 1400, 1600, 1800, 2000, 2250, 2500, 2750, 3000, 3500, 4000}
 
-func (p *place) tellSeason() Season {
-	from, to := p.normals.Climate.GardenYear(p.today)
-	out := Season{From: from, To: to, Today: p.today, Events: p.tellEvents(), Source: p.property.WeatherSource, Ticks: []Tick{},
-		ObservedTo: p.year.LastObserved(), DegreeDays: math.Round(p.year.DegreeDays(p.today)), ExtremeMinC: tenth(p.normals.Climate.ExtremeMinC)}
+func (p *Place) TellSeason() Season {
+	from, to := p.Normals.Climate.GardenYear(p.Today)
+	out := Season{From: from, To: to, Today: p.Today, Events: p.TellEvents(), Source: p.Property.WeatherSource, Ticks: []Tick{},
+		ObservedTo: p.Year.LastObserved(), DegreeDays: math.Round(p.Year.DegreeDays(p.Today)), ExtremeMinC: Tenth(p.Normals.Climate.ExtremeMinC)}
 	next := 0
 	for d := from; d < to; d++ {
-		out.NormalMin = append(out.NormalMin, tenth(p.normals.TMin.At(d)))
-		out.NormalMax = append(out.NormalMax, tenth(p.normals.TMax.At(d)))
-		out.Frost = append(out.Frost, math.Round(100*p.normals.FrostChance(d, 0))/100)
+		out.NormalMin = append(out.NormalMin, Tenth(p.Normals.TMin.At(d)))
+		out.NormalMax = append(out.NormalMax, Tenth(p.Normals.TMax.At(d)))
+		out.Frost = append(out.Frost, math.Round(100*p.Normals.FrostChance(d, 0))/100)
 		var lo, hi *float64
-		if e, seen := p.year.Extremes(d); seen {
-			a, b := tenth(e.Min), tenth(e.Max)
+		if e, seen := p.Year.Extremes(d); seen {
+			a, b := Tenth(e.Min), Tenth(e.Max)
 			lo, hi = &a, &b
 		}
 		out.SeenMin, out.SeenMax = append(out.SeenMin, lo), append(out.SeenMax, hi)
-		if d < p.normals.Climate.Midwinter(p.today) {
+		if d < p.Normals.Climate.Midwinter(p.Today) {
 			continue
 		}
-		sum := p.year.DegreeDays(d)
+		sum := p.Year.DegreeDays(d)
 		for ; next < len(tickSums) && sum >= float64(tickSums[next]); next++ {
 			out.Ticks = append(out.Ticks, Tick{d, tickSums[next]})
 		}
 	}
 	chance := func(limit float64) float64 {
-		return math.Round(100*p.normals.FrostToCome(p.today, p.today, limit)[0]) / 100
+		return math.Round(100*p.Normals.FrostToCome(p.Today, p.Today, limit)[0]) / 100
 	}
 	out.FrostToCome, out.KillToCome = chance(0), chance(season.KillingFrostC)
-	if b, ok := p.normals.LastFrost(p.today, 0); ok {
+	if b, ok := p.Normals.LastFrost(p.Today, 0); ok {
 		out.LastFrost = &BandDays{b.Early, b.Mid, b.Late}
 	}
-	if b, ok := p.year.FirstFrost(p.today, 0); ok {
+	if b, ok := p.Year.FirstFrost(p.Today, 0); ok {
 		out.FirstFrost = &BandDays{b.Early, b.Mid, b.Late}
 	}
 	return out
 }
 
-func tenth(v float64) float64 { return math.Round(v*10) / 10 }
+// Tenth rounds a figure to what it is good for.
+func Tenth(v float64) float64 { return math.Round(v*10) / 10 }

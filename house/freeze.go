@@ -1,4 +1,4 @@
-package api
+package house
 
 import (
 	"context"
@@ -65,21 +65,21 @@ type FreezeHurt struct {
 	Reasons      []string      `json:"reasons"`
 }
 
-func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) (*Out[FreezeOut], error) {
-	b := in.Body
-	y, at, err := s.yearOf(ctx, b.Climate, b.Property)
+// ReckonFreeze says what each event found in some weather did to some plants, storing nothing.
+func (h *House) ReckonFreeze(ctx context.Context, b FreezeIn) (FreezeOut, error) {
+	y, at, err := h.yearOf(ctx, b.Climate, b.Property)
 	if errors.Is(err, store.ErrNotFound) {
-		return nil, s.problem(ctx, "property", err)
+		return FreezeOut{}, err
 	}
 	bad := fields(err)
 	if err != nil && bad == nil {
-		return nil, s.problem(ctx, "property", err)
+		return FreezeOut{}, err
 	}
 	hours, err := b.weather(at)
 	bad = append(bad, fields(err)...)
-	book, err := s.book(ctx)
+	book, err := h.Book(ctx)
 	if err != nil {
-		return nil, s.problem(ctx, "species", err)
+		return FreezeOut{}, err
 	}
 	plants := make([]cold.Plant, len(b.Plants))
 	for i, p := range b.Plants {
@@ -93,22 +93,22 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) 
 		if p.HeightM == 0 {
 			stands.HeightM = e.Mature.HeightM
 		}
-		p.Standing.set(&stands)
+		p.Standing.Set(&stands)
 		plants[i] = caseOf(stands, e, store.Property{Value: 1}).Plant
 		bad.Below(path, plants[i].Validate())
 	}
 	if bad != nil {
-		return nil, s.problem(ctx, "freeze", bad)
+		return FreezeOut{}, bad
 	}
 	zone := time.UTC
 	course := (*cold.Course)(nil)
 	switch {
 	case hours == nil:
-		course, zone = at.course, at.zone
+		course, zone = at.Course, at.Zone
 	default:
 		n := y.Normals
 		if at != nil {
-			zone = at.zone
+			zone = at.Zone
 		}
 		last := day.FromTime(hours[len(hours)-1].Time.In(zone))
 		d := last
@@ -121,15 +121,15 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) 
 	for i := range plants {
 		plants[i].South = course.Year.Normals.Climate.South()
 	}
-	known := &place{zone: zone, course: course, normals: course.Year.Normals}
+	known := &Place{Zone: zone, Course: course, Normals: course.Year.Normals}
 	if at != nil {
-		known.property = at.property
+		known.Property = at.Property
 	}
 	o := FreezeOut{Events: []FreezeEvent{}, Cautions: []string{"An estimate from weather and species, not a finding: look before anything is cut."},
 		Reasons: []string{"Hardening follows daylength and the warmth of the weeks before; tissue lags the air by its thickness."}}
 	for i := range course.Events {
 		e := &course.Events[i]
-		fe := FreezeEvent{Event: known.tellEvent(e), Plants: []FreezeHurt{}}
+		fe := FreezeEvent{Event: known.TellEvent(e), Plants: []FreezeHurt{}}
 		for k := range plants {
 			fe.Plants = append(fe.Plants, hurtBy(e, &plants[k], plants[k].Species.Stages(course.Year, e.Day)(e.Day)))
 		}
@@ -138,14 +138,14 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body FreezeIn }) 
 	if len(o.Events) == 0 {
 		o.Reasons = append(o.Reasons, "Nothing in this weather counts as an event in this climate.")
 	}
-	return out(o), nil
+	return o, nil
 }
 
 // weather is what was given of hours; nil where the property's own are to be used.
-func (b FreezeIn) weather(at *place) ([]weather.Hour, error) {
+func (b FreezeIn) weather(at *Place) ([]weather.Hour, error) {
 	switch {
 	case len(b.Hours) > 0 && b.WeatherCSV != "":
-		return nil, refuse("weather_csv", nil, "is given beside hours; want one of the two")
+		return nil, Refuse("weather_csv", nil, "is given beside hours; want one of the two")
 	case len(b.Hours) > 0:
 		return exchange.HoursOf("hours", b.Hours)
 	case b.WeatherCSV != "":
@@ -154,7 +154,7 @@ func (b FreezeIn) weather(at *place) ([]weather.Hour, error) {
 		bad.Below("weather_csv", err)
 		return hours, bad.Err()
 	case at == nil:
-		return nil, refuse("hours", nil, "is missing: give hourly weather as hours or weather_csv, or a property whose weather is known")
+		return nil, Refuse("hours", nil, "is missing: give hourly weather as hours or weather_csv, or a property whose weather is known")
 	}
 	return nil, nil
 }
@@ -162,10 +162,10 @@ func (b FreezeIn) weather(at *place) ([]weather.Hour, error) {
 func hurtBy(e *cold.Struck, p *cold.Plant, stage catalogue.Stage) FreezeHurt {
 	o := e.Meet(p, stage)
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
-	h := FreezeHurt{Species: p.Species.ID, WoodKillC: tenth(o.WoodKillC), BudKillC: tenth(o.BudKillC), Organs: []cold.Injury{}, ThickestMM: tenth(o.ThickestMM),
-		Dieback: r(o.Dieback), DryingKPAH: tenth(o.Dose), DryingBorne: p.Species.DryingKPAH, BaseAlive: r(o.AliveAt(0.05)), Severity: r(o.Severity), Reasons: []string{o.Reason()}}
+	h := FreezeHurt{Species: p.Species.ID, WoodKillC: Tenth(o.WoodKillC), BudKillC: Tenth(o.BudKillC), Organs: []cold.Injury{}, ThickestMM: Tenth(o.ThickestMM),
+		Dieback: r(o.Dieback), DryingKPAH: Tenth(o.Dose), DryingBorne: p.Species.DryingKPAH, BaseAlive: r(o.AliveAt(0.05)), Severity: r(o.Severity), Reasons: []string{o.Reason()}}
 	for _, i := range o.Organs {
-		i.Share, i.TissueC, i.KillC = r(i.Share), tenth(i.TissueC), tenth(i.KillC)
+		i.Share, i.TissueC, i.KillC = r(i.Share), Tenth(i.TissueC), Tenth(i.KillC)
 		h.Organs = append(h.Organs, i)
 		if i.By == cold.ByDrying {
 			h.DryingInjury = i.Share

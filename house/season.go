@@ -1,4 +1,4 @@
-package api
+package house
 
 import (
 	"context"
@@ -6,11 +6,12 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
 
-// simulated is how many years an outlook is made from.
-const simulated = 300
+// Simulated is how many years an outlook is made from.
+const Simulated = 300
 
 // SeasonIn asks where a climate stands in its year.
 type SeasonIn struct {
@@ -31,38 +32,39 @@ type SeasonOut struct {
 	Cautions   []string        `json:"cautions"`
 }
 
-func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body SeasonIn }) (*Out[SeasonOut], error) {
-	y, at, err := s.yearOf(ctx, in.Body.Climate, in.Body.Property)
+// ReckonSeason says where a climate stands in its year.
+func (h *House) ReckonSeason(ctx context.Context, in SeasonIn) (SeasonOut, error) {
+	y, at, err := h.yearOf(ctx, in.Climate, in.Property)
 	if err != nil {
-		return nil, s.problem(ctx, "property", err)
+		return SeasonOut{}, err
 	}
-	d := s.dateOr(in.Body.Date)
+	d := h.DateOr(in.Date)
 	c := y.Normals.Climate
 	from, to := c.GardenYear(d)
-	simulate := func() season.Outlook { return y.Simulate(d, simulated, 1) }
+	simulate := func() season.Outlook { return y.Simulate(d, Simulated, 1) }
 	var usual *season.Outlook
-	if at != nil && d == at.today {
-		simulate = at.outlook
+	if at != nil && d == at.Today {
+		simulate = at.Outlook
 		if y.LastObserved() != day.None {
-			u := at.usual()
+			u := at.Usual()
 			usual = &u
 		}
 	}
-	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: tenth(y.DegreeDays(d)), Outlook: simulate(), Usual: usual,
+	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: Tenth(y.DegreeDays(d)), Outlook: simulate(), Usual: usual,
 		Reasons: []string{"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals."}, Cautions: []string{}}
 	tidy(&o.Outlook)
 	if usual != nil {
 		tidy(usual)
 	}
 	if last := y.LastObserved(); last != day.None {
-		o.Reasons = append(o.Reasons, "Weather observed to "+last.Words()+" is taken as it was; only the days after it are simulated.")
+		o.Reasons = append(o.Reasons, "Weather observed to "+quantity.Day(last)+" is taken as it was; only the days after it are simulated.")
 	}
-	return out(o), nil
+	return o, nil
 }
 
 // tidy rounds an outlook to what it is good for, on a list of its own: the place keeps the unrounded one.
 func tidy(o *season.Outlook) {
-	round := func(s *season.Spread) { s.Low, s.Mid, s.High = tenth(s.Low), tenth(s.Mid), tenth(s.High) }
+	round := func(s *season.Spread) { s.Low, s.Mid, s.High = Tenth(s.Low), Tenth(s.Mid), Tenth(s.High) }
 	for _, s := range []*season.Spread{&o.HottestWeekC, &o.ChillHours, &o.ExtremeMinC} {
 		round(s)
 	}
@@ -73,7 +75,7 @@ func tidy(o *season.Outlook) {
 }
 
 // yearOf is the year of an inline climate, or of a property with its weather; then the place is given too.
-func (s *Server) yearOf(ctx context.Context, c *season.Climate, property int64) (*season.Year, *place, error) {
+func (h *House) yearOf(ctx context.Context, c *season.Climate, property int64) (*season.Year, *Place, error) {
 	switch {
 	case c != nil:
 		if err := c.Validate(); err != nil {
@@ -83,19 +85,11 @@ func (s *Server) yearOf(ctx context.Context, c *season.Climate, property int64) 
 		}
 		return season.NewYear(c.Daily(), nil), nil, nil
 	case property != 0:
-		p, err := s.place(ctx, property)
+		p, err := h.Place(ctx, property)
 		if err != nil {
 			return nil, nil, err
 		}
-		return p.year, p, nil
+		return p.Year, p, nil
 	}
-	return nil, nil, refuse("climate", nil, "is missing: give a climate, or a property's id as property")
-}
-
-// dateOr is the date given, or today.
-func (s *Server) dateOr(d day.Day) day.Day {
-	if d == 0 || d == day.None {
-		return s.Today()
-	}
-	return d
+	return nil, nil, Refuse("climate", nil, "is missing: give a climate, or a property's id as property")
 }

@@ -1,4 +1,4 @@
-package api
+package house
 
 import (
 	"cmp"
@@ -7,92 +7,15 @@ import (
 	"math"
 	"runtime"
 	"slices"
-	"strings"
 	"sync"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
-	"mezzadro/core/weather"
+	"mezzadro/core/lookout"
 	"mezzadro/store"
 )
-
-// Standing is how a plant stands: what decides, beside its species, how an event meets it.
-type Standing struct {
-	BaseMM  float64  `json:"base_mm,omitempty" doc:"Stem thickness at the base, mm; what is usual for form and height when absent"`
-	PotL    float64  `json:"pot_l,omitempty" doc:"Litres of the pot; in the ground when absent"`
-	Shelter *float64 `json:"shelter,omitempty" doc:"From wind: 0 open to 1 wholly sheltered; 0.5 when absent"`
-	Sun     *float64 `json:"sun,omitempty" doc:"0 shade to 1 sun all day; 0.6 when absent"`
-	Mulched bool     `json:"mulched,omitempty"`
-	cold.Exposure
-}
-
-func (st Standing) set(p *store.Plant) {
-	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun, p.Exposure = st.BaseMM, st.PotL, st.Mulched, cold.UsualShelter, cold.UsualSun, st.Exposure
-	if st.Shelter != nil {
-		p.Shelter = *st.Shelter
-	}
-	if st.Sun != nil {
-		p.Sun = *st.Sun
-	}
-}
-
-// validate checks it with the core's own limits; the height is checked apart.
-func (st Standing) validate() error {
-	p := store.Plant{HeightM: 1}
-	st.set(&p)
-	c := caseOf(p, catalogue.Entry{}, store.Property{Value: 1})
-	return c.Plant.Validate()
-}
-
-// PlantIn is what is entered of a plant.
-type PlantIn struct {
-	PropertyID int64   `json:"property_id,omitempty" doc:"When adding"`
-	Species    string  `json:"species" minLength:"1" doc:"Catalogue id"`
-	Label      string  `json:"label,omitempty" maxLength:"200"`
-	HeightM    float64 `json:"height_m" doc:"m"`
-	SpreadM    float64 `json:"spread_m,omitempty" doc:"m; two thirds of the height when absent"`
-	Count      int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"1 when absent"`
-	Standing
-	Value   float64 `json:"value,omitempty" doc:"To the client: 1 ordinary (when absent), 2 dear, 0.5 hardly minded"`
-	Stop    int     `json:"stop,omitempty" minimum:"0" maximum:"10000" doc:"Place on the way round the property, from the gate; after the others when absent"`
-	GraftM  float64 `json:"graft_m,omitempty" doc:"Height of the graft, m"`
-	Planted int     `json:"planted,omitempty" doc:"Year it was planted"`
-	Note    string  `json:"note,omitempty" maxLength:"2000"`
-	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
-}
-
-// plantRecord checks what was entered, with species from the book, and makes the record of it.
-func (s *Server) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, error) {
-	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
-		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, GraftM: in.GraftM, Planted: in.Planted, Note: in.Note, Version: in.Version}
-	in.Standing.set(&p)
-	bad := fields(in.Standing.validate())
-	if _, err := book.Species(in.Species); err != nil {
-		bad.Add("species", in.Species, "%v", err)
-	}
-	if !(in.HeightM > 0 && in.HeightM <= 60) {
-		bad.Add("height_m", in.HeightM, "%g m: a plant's height must be above 0 and at most 60 m", in.HeightM)
-	}
-	if in.SpreadM == 0 {
-		p.SpreadM = in.HeightM * 2 / 3
-	} else if !(in.SpreadM > 0 && in.SpreadM <= 100) {
-		bad.Add("spread_m", in.SpreadM, "%g m: a plant's spread must be above 0 and at most 100 m", in.SpreadM)
-	}
-	if in.Value == 0 {
-		p.Value = 1
-	} else {
-		bad.Within("value", in.Value, 0.5, 2, "")
-	}
-	if !(in.GraftM >= 0 && in.GraftM <= max(in.HeightM, 0)) {
-		bad.Add("graft_m", in.GraftM, "%g m: the graft must lie on the plant, from the ground to %g m", in.GraftM, in.HeightM)
-	}
-	if now := s.Today().Year(); in.Planted != 0 && (in.Planted < 1500 || in.Planted > now) {
-		bad.Add("planted", in.Planted, "%d is no year from 1500 to %d", in.Planted, now)
-	}
-	return p, bad.Err()
-}
 
 // PlantOut is a plant with what is known of it now.
 type PlantOut struct {
@@ -108,6 +31,22 @@ type PlantOut struct {
 	Look      *ReasonToLook   `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
 
 	worst *cold.Struck // the event of the look
+}
+
+// settled reports that the verdict that stands answers the event that asks for a look.
+func (o *PlantOut) settled() bool {
+	if o.Look == nil {
+		return o.settledSince(day.None)
+	}
+	return o.settledSince(o.Look.Day)
+}
+
+func (o *PlantOut) settledSince(event day.Day) bool {
+	if o.Verdict == nil {
+		return false
+	}
+	on, err := day.Parse(o.Verdict.Day)
+	return err == nil && lookout.Settles(o.Verdict.Decision, on, event)
 }
 
 // ToShelter is that a tender plant will hardly come through the winter outside: an estimate.
@@ -129,26 +68,19 @@ type ReasonToLook struct {
 	Dieback    float64 `json:"dieback" doc:"Share of the height expected dead from the tips"`
 	ThickestMM float64 `json:"thickest_mm" doc:"Thickest wood likely killed, mm"`
 	Reason     string  `json:"reason"`
+	Shared     string  `json:"shared" doc:"The part of the reason that all plants of the property have in common"`
+	Own        string  `json:"own" doc:"The part that differs from plant to plant"`
 }
 
 func tellLook(l *cold.Look) *ReasonToLook {
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
 	return &ReasonToLook{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth,
-		Dieback: r(l.Dieback), ThickestMM: tenth(l.ThickestMM), Reason: l.Reason()}
-}
-
-// entryOf is a species' entry; where it was taken out since, one that says no more than its id: the plant stays.
-func entryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
-	e, err := book.Species(id)
-	if err != nil {
-		return catalogue.Entry{ID: id, Common: id, Form: catalogue.Shrub, Graft: catalogue.Graft{Habit: "own roots"}}
-	}
-	return e
+		Dieback: r(l.Dieback), ThickestMM: Tenth(l.ThickestMM), Reason: l.Reason(), Shared: l.Shared(), Own: l.Own()}
 }
 
 // forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
-func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
-	c := caseOf(plant, e, p.property)
+func (p *Place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
+	c := caseOf(plant, e, p.Property)
 	l, ok := p.look(&c)
 	if !ok {
 		return nil
@@ -157,17 +89,17 @@ func (p *place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 }
 
 // tell is what is known of a plant here, but for its verdict.
-func (p *place) tell(plant store.Plant) PlantOut {
-	e := entryOf(p.book, plant.Species)
-	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.property.Name, Graft: e.Graft}
+func (p *Place) tell(plant store.Plant) PlantOut {
+	e := entryOf(p.Book, plant.Species)
+	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.Property.Name, Graft: e.Graft}
 	if e.Botanical == "" {
 		return o // its entry was taken out
 	}
-	c := caseOf(plant, e, p.property)
+	c := caseOf(plant, e, p.Property)
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
-	if since, before, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.year, p.today); ok {
+	if since, before, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.Year, p.Today); ok {
 		o.TakeIn = &ToShelter{before, math.Round(100*winters) / 100, since}
 	}
 	return o
@@ -178,12 +110,12 @@ func damagePlant(p store.Plant, e catalogue.Entry, years int) damage.Plant {
 	return damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years, PotL: p.PotL, Mulched: p.Mulched, Count: p.Count}
 }
 
-// triaged is the whole look-list, worked out once for a state of the record and a day.
-type triaged struct {
+// Triaged is the whole look-list, worked out once for a state of the record and a day.
+type Triaged struct {
 	rev      uint64
 	plantRev uint64 // the same for plants and properties alone
 	today    day.Day
-	places   []*place
+	places   []*Place
 	kept     []store.Plant
 	plants   []PlantOut // by id
 	looks    []PlantOut // those to look at, the most pressing first
@@ -194,30 +126,30 @@ type triaged struct {
 }
 
 // triage gives the look-list of all properties as the record stands now.
-func (s *Server) triage(ctx context.Context) (*triaged, error) {
-	rev, today := s.Store.Rev(), s.Today()
-	s.triaging.Lock()
-	defer s.triaging.Unlock()
-	if t := s.triaged; t != nil && t.rev == rev && t.today == today {
+func (h *House) Triage(ctx context.Context) (*Triaged, error) {
+	rev, today := h.Store.Rev(), h.Today()
+	h.triaging.Lock()
+	defer h.triaging.Unlock()
+	if t := h.triaged; t != nil && t.rev == rev && t.today == today {
 		return t, nil
 	}
-	t := &triaged{rev: rev, plantRev: s.Store.PlantRev(), today: today}
-	before := s.triaged
+	t := &Triaged{rev: rev, plantRev: h.Store.PlantRev(), today: today}
+	before := h.triaged
 	if before == nil || before.today != today {
-		before = &triaged{plantRev: t.plantRev + 1}
+		before = &Triaged{plantRev: t.plantRev + 1}
 	}
-	props, err := s.Store.Properties(ctx, 0, 1<<31)
+	props, err := h.Store.Properties(ctx, 0, 1<<31)
 	if err != nil {
 		return nil, err
 	}
 	// A year of hours for each property is much to read at the start: all cores share it.
-	t.places = make([]*place, len(props))
+	t.places = make([]*Place, len(props))
 	faults := make([]error, len(props))
 	var wg sync.WaitGroup
 	for worker := range runtime.NumCPU() {
 		wg.Go(func() {
 			for i := worker; i < len(props); i += runtime.NumCPU() {
-				t.places[i], faults[i] = s.placeOf(ctx, props[i])
+				t.places[i], faults[i] = h.placeOf(ctx, props[i])
 			}
 		})
 	}
@@ -225,24 +157,24 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	if err := errors.Join(faults...); err != nil {
 		return nil, err
 	}
-	at := map[int64]*place{}
+	at := map[int64]*Place{}
 	for _, pl := range t.places {
-		at[pl.property.ID] = pl
+		at[pl.Property.ID] = pl
 	}
 	// What was worked out before and still holds is taken over: the plants where none was touched, and the look of each
 	// that is as it was at a place that is as it was.
 	plants := before.kept
 	if before.plantRev != t.plantRev {
-		if plants, err = s.Store.Plants(ctx, 0, 0, 1<<31); err != nil {
+		if plants, err = h.Store.Plants(ctx, 0, 0, 1<<31); err != nil {
 			return nil, err
 		}
 	}
 	t.kept = plants
-	was := map[int64]*place{}
+	was := map[int64]*Place{}
 	for _, pl := range before.places {
-		was[pl.property.ID] = pl
+		was[pl.Property.ID] = pl
 	}
-	verdicts, err := s.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
+	verdicts, err := h.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
 	if err != nil {
 		return nil, err
 	}
@@ -262,10 +194,10 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 			next++
 		}
 		var o PlantOut
-		if old := was[p.PropertyID]; old != nil && old.course == pl.course && old.property.Value == pl.property.Value && old.property.Exposure == pl.property.Exposure &&
+		if old := was[p.PropertyID]; old != nil && old.Course == pl.Course && old.Property.Value == pl.Property.Value && old.Property.Exposure == pl.Property.Exposure &&
 			next < len(before.plants) && before.plants[next].Plant == p {
 			o = before.plants[next]
-			o.Property, o.Verdict = pl.property.Name, standing[p.ID]
+			o.Property, o.Verdict = pl.Property.Name, standing[p.ID]
 		} else {
 			o = pl.tell(p)
 			o.Verdict = standing[p.ID]
@@ -273,8 +205,8 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 		if o.worst != nil && o.Look.Worth {
 			hurt[o.worst]++
 		}
-		o.Decided = o.Verdict != nil && o.Verdict.Decision != "not now" && (o.Look == nil || o.Verdict.Day >= o.Look.Day.String())
-		if o.TakeIn != nil && (o.Verdict == nil || o.Verdict.Decision == "not now" || o.Verdict.Day < o.TakeIn.since.String()) {
+		o.Decided = o.settled()
+		if o.TakeIn != nil && !o.settledSince(o.TakeIn.since) {
 			t.shelter = append(t.shelter, o)
 		}
 		switch {
@@ -290,12 +222,12 @@ func (s *Server) triage(ctx context.Context) (*triaged, error) {
 	}
 	slices.SortStableFunc(t.looks, func(a, b PlantOut) int { return cmp.Compare(b.Look.Score, a.Look.Score) })
 	t.events = t.grouped(hurt)
-	s.triaged = t
+	h.triaged = t
 	return t, nil
 }
 
-// tell gives what is known of some plants.
-func (t *triaged) tell(plants []store.Plant) []PlantOut {
+// Tell gives what is known of some plants.
+func (t *Triaged) Tell(plants []store.Plant) []PlantOut {
 	out := make([]PlantOut, 0, len(plants))
 	for _, p := range plants {
 		i, known := slices.BinarySearchFunc(t.plants, p.ID, func(o PlantOut, id int64) int { return cmp.Compare(o.ID, id) })
@@ -317,16 +249,16 @@ type EventGroup struct {
 
 // grouped joins the recent events of all places that are one: of one kind, in the same days. The first is the one
 // that hurt most plants, where a newer one weighs more.
-func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
+func (t *Triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 	out := []EventGroup{}
 	for _, p := range t.places {
-		for i := range p.course.Events {
-			s := &p.course.Events[i]
+		for i := range p.Course.Events {
+			s := &p.Course.Events[i]
 			if t.today-s.Day > cold.Recent || s.Day > t.today {
 				continue
 			}
-			e := p.tellEvent(s)
-			k := slices.IndexFunc(out, func(g EventGroup) bool { return g.Kind == e.Kind && e.From <= g.To && e.To >= g.From })
+			e := p.TellEvent(s)
+			k := slices.IndexFunc(out, func(g EventGroup) bool { return lookout.OneEvent(g.Kind, g.From, g.To, e.Kind, e.From, e.To) })
 			if k < 0 {
 				out = append(out, EventGroup{Event: e})
 				k = len(out) - 1
@@ -335,22 +267,16 @@ func (t *triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 			g.Places, g.Hurt = append(g.Places, e), g.Hurt+hurt[s]
 		}
 	}
+	struck := func(e Event) lookout.Struck { return lookout.Struck{Kind: e.Kind, Value: e.Value, Peak: e.Peak} }
 	for i := range out {
 		g := &out[i]
-		slices.SortStableFunc(g.Places, func(a, b Event) int { return cmp.Compare(depth(b), depth(a)) })
+		slices.SortStableFunc(g.Places, func(a, b Event) int { return lookout.Deeper(struck(a), struck(b)) })
 		g.Event = g.Places[0]
 	}
-	weight := func(g EventGroup) float64 { return cold.Pressing(g.Hurt, t.today.Sub(g.Peak)) }
-	slices.SortStableFunc(out, func(a, b EventGroup) int {
-		return cmp.Or(cmp.Compare(weight(b), weight(a)), cmp.Compare(b.Peak, a.Peak))
+	lookout.Order(out, t.today, func(g EventGroup) lookout.Struck {
+		s := struck(g.Event)
+		s.Hurt = g.Hurt
+		return s
 	})
 	return out
-}
-
-// depth orders events of one kind by how far they went.
-func depth(e Event) float64 {
-	if e.Kind == weather.Freeze || e.Kind == weather.LateFrost {
-		return -e.Value
-	}
-	return e.Value
 }

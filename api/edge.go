@@ -1,0 +1,123 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"io"
+	"net/http"
+	"slices"
+	"strings"
+
+	"golang.org/x/text/language"
+
+	"mezzadro/core/quantity"
+	"mezzadro/exchange"
+	"mezzadro/store"
+)
+
+// monthFirst are the regions whose readers write the month before the day.
+var monthFirst = []string{"US", "PH", "FM", "MH", "PW", "GU", "AS", "PR", "VI", "MP"}
+
+// style is how the reader of a request wants figures: the firm's units, days as in the reader's own region.
+func (s *Server) style(r *http.Request) quantity.Style {
+	return s.styleOf(r.Context(), r.Header.Get("Accept-Language"))
+}
+
+func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
+	var out quantity.Style
+	if firm, err := s.Firm(ctx); err == nil {
+		out.Imperial = firm.Units == "imperial"
+	}
+	if tags, _, err := language.ParseAcceptLanguage(accept); err == nil && len(tags) > 0 {
+		if region, sure := tags[0].Region(); sure == language.Exact {
+			out.MonthFirst = slices.Contains(monthFirst, region.String())
+		}
+	}
+	return out
+}
+
+// written writes out the figures that texts of an answer carry, in the reader's style. It is the one place where that is done
+// for what goes out as JSON.
+func (s *Server) written(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		held := &held{ResponseWriter: w}
+		next.ServeHTTP(held, r)
+		held.release(func() quantity.Style { return s.style(r) })
+	})
+}
+
+// held is an answer in JSON that is held back until it is whole; others pass.
+type held struct {
+	http.ResponseWriter
+	status int
+	json   bool
+	body   bytes.Buffer
+}
+
+func (h *held) WriteHeader(status int) {
+	if h.status != 0 {
+		return
+	}
+	h.status = status
+	kind := h.Header().Get("Content-Type")
+	h.json = strings.HasPrefix(kind, "application/json") || strings.HasPrefix(kind, "application/problem+json")
+	if !h.json {
+		h.ResponseWriter.WriteHeader(status)
+	}
+}
+
+func (h *held) Write(b []byte) (int, error) {
+	if h.status == 0 {
+		h.WriteHeader(http.StatusOK)
+	}
+	if h.json {
+		return h.body.Write(b)
+	}
+	return h.ResponseWriter.Write(b)
+}
+
+func (h *held) release(style func() quantity.Style) {
+	if !h.json {
+		return
+	}
+	h.Header().Add("Vary", "Accept-Language")
+	h.ResponseWriter.WriteHeader(h.status)
+	_, _ = h.ResponseWriter.Write(style().Bytes(h.body.Bytes()))
+}
+
+type keyInContext struct{}
+
+// keyHeader is the header by which a repeated write is known.
+const keyHeader = "Idempotency-Key"
+
+// keyed binds a write's idempotency key to what is sent under it: method, path, query and body.
+func keyed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		key := r.Header.Get(keyHeader)
+		if key == "" || r.Method == http.MethodGet || r.Method == http.MethodHead {
+			next.ServeHTTP(w, r)
+			return
+		}
+		body, err := io.ReadAll(io.LimitReader(r.Body, exchange.MaxPhotoBytes+1<<20))
+		if err != nil {
+			next.ServeHTTP(w, r) // the operation meets the same fault and says so
+			return
+		}
+		r.Body = io.NopCloser(bytes.NewReader(body))
+		sum := sha256.New()
+		for _, part := range []string{r.Method, r.URL.Path, r.URL.RawQuery, string(body)} {
+			sum.Write([]byte(part))
+			sum.Write([]byte{0})
+		}
+		k := store.Key{Key: key, Hash: hex.EncodeToString(sum.Sum(nil))}
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), keyInContext{}, k)))
+	})
+}
+
+// keyOf is the key of the write under way; the zero key without one.
+func keyOf(ctx context.Context) store.Key {
+	k, _ := ctx.Value(keyInContext{}).(store.Key)
+	return k
+}

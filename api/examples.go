@@ -1,0 +1,59 @@
+package api
+
+import (
+	"encoding/json"
+
+	"github.com/danielgtaylor/huma/v2"
+)
+
+// examples are what one sends to each operation that takes a body; the contract test sends them.
+var examples = map[string]string{
+	"move-today":      `{"day": "2027-04-01"}`,
+	"change-firm":     `{"name": "Tre Gelsi", "units": "metric", "week_start": 1, "rules": {"cut_perennials_at_frost": false}, "version": 1}`,
+	"add-property":    `{"name": "School garden", "client": "The school board", "climate_type": "lake-foothills", "elevation_m": 350}`,
+	"change-property": `{"name": "School garden", "climate_type": "lake-foothills", "elevation_m": 360, "version": 1}`,
+	"add-plant":       `{"property_id": 1, "species": "nerium-oleander", "label": "By the bicycle stand", "height_m": 1.8}`,
+	"change-plant":    `{"species": "nerium-oleander", "label": "By the bicycle stand", "height_m": 1.9, "version": 1}`,
+	"add-outcome":     `{"verdict_id": 1, "state": "alive", "height_m": 1.4, "note": "Shooting from the middle"}`,
+	"start-walk":      `{"property_id": 1}`,
+	"keep-look":       `{"checks": [{"kind": "scratch", "height_m": 0.5, "result": "green"}], "note": "Leaves brown at the top"}`,
+	"decide":          `{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.4, "note": "The client wants light"}`,
+	"add-order": `{"property_id": 1, "title": "Sweep the court", "minutes": 40, "crew_size": 2,
+		"spans": [{"from": "2027-04-01", "to": "2027-04-20", "cost": 0}, {"from": "2027-04-21", "to": "2027-05-10", "cost": 40}]}`,
+	"change-order":  `{"property_id": 1, "title": "Sweep the court and the steps", "minutes": 50, "spans": [{"from": "2027-04-01", "to": "2027-05-10"}], "version": 1}`,
+	"put-order":     `{"day": "2027-04-02", "crew": "Crew 1", "version": 1}`,
+	"tick-order":    `{"state": "done", "took_minutes": 35, "note": "Two loads of leaves", "version": 1}`,
+	"reckon-season": `{"date": "2027-03-18", "property": 1}`,
+	"reckon-freeze": `{"property": 1, "plants": [{"species": "olea-europaea", "height_m": 3}]}`,
+	"reckon-damage": `{"species": "camellia-japonica", "date": "2027-03-18", "property": 1, "height_m": 2,
+		"checks": [{"kind": "bud_rub", "height_m": 1.8, "broke": 6}, {"kind": "scratch", "height_m": 1.2, "result": "green"}]}`,
+}
+
+// textExamples are those whose body is a file.
+var textExamples = map[string]string{
+	"take-plants":    "species,label,height_m\nolea-europaea,Court,2.5\n",
+	"take-weather":   "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n",
+	"reckon-normals": "month,tmin_c,tmax_c\n1,-1,6\n2,0,8\n3,3,13\n4,6,16\n5,11,21\n6,14,25\n7,17,28\n8,16,27\n9,13,22\n10,8,17\n11,3,10\n12,0,6\n",
+}
+
+// addExamples puts the examples into the description.
+func addExamples(o *huma.OpenAPI) {
+	for _, path := range o.Paths {
+		for _, op := range []*huma.Operation{path.Get, path.Put, path.Post, path.Delete} {
+			if op == nil || op.RequestBody == nil {
+				continue
+			}
+			for kind, content := range op.RequestBody.Content {
+				if text, known := textExamples[op.OperationID]; known {
+					content.Example = text
+				} else if text, known := examples[op.OperationID]; known && kind == "application/json" {
+					var v any
+					if err := json.Unmarshal([]byte(text), &v); err != nil {
+						panic(op.OperationID + ": " + err.Error()) // a constant of the program, and a test reads all of them
+					}
+					content.Example = v
+				}
+			}
+		}
+	}
+}

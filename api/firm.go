@@ -1,0 +1,81 @@
+package api
+
+import (
+	"context"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/house"
+	"mezzadro/store"
+)
+
+// FirmOut is the firm with its settings.
+type FirmOut struct {
+	Name      string    `json:"name"`
+	Sample    bool      `json:"sample" doc:"The data is the made-up sample"`
+	Units     string    `json:"units" enum:"metric,imperial"`
+	WeekStart int       `json:"week_start" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
+	Rules     job.Rules `json:"rules" doc:"House rules"`
+	Version   int       `json:"version"`
+}
+
+func tellFirm(f store.Firm) FirmOut {
+	return FirmOut{f.Name, f.Sample, f.Units, f.WeekStart, f.Rules.V, f.Version}
+}
+
+// Frame is what every screen shows round its work.
+type Frame struct {
+	Today   day.Day      `json:"today" format:"date"`
+	Movable bool         `json:"movable" doc:"The day can be moved: the sample's only"`
+	Home    day.Day      `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
+	Firm    FirmOut      `json:"firm"`
+	Counts  house.Counts `json:"counts"`
+}
+
+func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
+	f, err := s.Frame(ctx)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts}), s.problem(ctx, "frame", err)
+}
+
+func (s *Server) moveToday(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Day day.Day `json:"day" format:"date"`
+	}
+}) (*Out[Frame], error) {
+	if err := s.MoveToday(ctx, in.Body.Day); err != nil {
+		return nil, s.problem(ctx, "day", err)
+	}
+	return s.frame(ctx, nil)
+}
+
+func (s *Server) firm(ctx context.Context, _ *struct{}) (*Out[FirmOut], error) {
+	f, err := s.Firm(ctx)
+	return out(tellFirm(f)), s.problem(ctx, "firm", err)
+}
+
+func (s *Server) changeFirm(ctx context.Context, in *struct {
+	OnceKey
+	Body house.FirmIn
+}) (*Out[FirmOut], error) {
+	f, err := s.ChangeFirm(ctx, keyOf(ctx), in.Body)
+	if stale, ok := err.(store.Stale); ok {
+		if now, ok := stale.Current.(store.Firm); ok {
+			err = store.Stale{Yours: stale.Yours, Current: tellFirm(now)}
+		}
+	}
+	return out(tellFirm(f)), s.problem(ctx, "firm", err)
+}
+
+func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[house.Lookout], error) {
+	o, err := s.Lookout(ctx)
+	return out(o), s.problem(ctx, "plants", err)
+}
+
+func (s *Server) find(ctx context.Context, in *struct {
+	Text  string `query:"text" required:"true" maxLength:"200" example:"priory camellia" doc:"Words that all have to be there"`
+	Limit int    `query:"limit" default:"12" minimum:"1" maximum:"100"`
+}) (*Out[house.Hits], error) {
+	h, err := s.Find(ctx, in.Text, in.Limit)
+	return out(h), s.problem(ctx, "search", err)
+}

@@ -1,0 +1,138 @@
+package api
+
+import (
+	"context"
+	"fmt"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/house"
+	"mezzadro/store"
+)
+
+func (s *Server) year(ctx context.Context, in *struct {
+	Stretch
+	Property int64 `query:"property" example:"1" doc:"Of one property; all when absent"`
+}) (*Out[Run[house.Lane]], error) {
+	p, err := s.Lanes(ctx, in.Property, in.Cursor, in.Limit)
+	return out(Run[house.Lane]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) orders(ctx context.Context, in *struct {
+	Stretch
+	List     string `query:"list" default:"standing" enum:"standing,waiting,overdue,closing,due,ended" doc:"standing: still to be done; waiting: without a day; overdue: on a past day and not ticked off; closing: waiting, with a window that ends within a fortnight; due: looks that are due within a fortnight; ended: done or skipped, the newest first"`
+	Property int64  `query:"property" example:"1" doc:"Of one property; all when absent"`
+}) (*Out[Run[house.Order]], error) {
+	p, err := s.Orders(ctx, store.OrderList(in.List), in.Property, in.Cursor, in.Limit)
+	return out(Run[house.Order]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) order(ctx context.Context, in *ByID) (*Out[house.OrderDetail], error) {
+	o, err := s.Order(ctx, in.ID)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) addOrder(ctx context.Context, in *struct {
+	OnceKey
+	Body house.HandOrder
+}) (*Out[house.OrderDetail], error) {
+	o, err := s.AddOrder(ctx, keyOf(ctx), in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}
+
+func (s *Server) changeOrder(ctx context.Context, in *struct {
+	Write
+	Body house.HandOrder
+}) (*Out[house.OrderDetail], error) {
+	o, err := s.ChangeOrder(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) putOrder(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		Day     *day.Day `json:"day" format:"date" nullable:"true" doc:"null takes it off its day"`
+		Crew    string   `json:"crew,omitempty" maxLength:"80" doc:"Who goes"`
+		Place   int      `json:"place,omitempty" minimum:"0" maximum:"1000" doc:"Among the day's work; last when absent"`
+		Version int      `json:"version" doc:"The version the change is based on"`
+	}
+}) (*Out[house.PutOut], error) {
+	put := house.PutIn{Day: day.None, Crew: in.Body.Crew, Place: in.Body.Place, Version: in.Body.Version}
+	if in.Body.Day != nil {
+		put.Day = *in.Body.Day
+	}
+	o, err := s.Put(ctx, keyOf(ctx), in.ID, put)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) tickOrder(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		State   job.State `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
+		On      day.Day   `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
+		Took    int       `json:"took_minutes,omitempty" doc:"How long it took"`
+		Note    string    `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
+		Version int       `json:"version" doc:"The version the change is based on"`
+	}
+}) (*Out[house.OrderDetail], error) {
+	b := in.Body
+	o, err := s.Tick(ctx, keyOf(ctx), in.ID, house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version})
+	return out(o), s.problem(ctx, "job", err)
+}
+
+// AtVersion is a write that needs nothing but the version it is based on.
+type AtVersion struct {
+	Write
+	Version int `query:"version" required:"true" example:"1" doc:"The version the change is based on"`
+}
+
+func (s *Server) nextYear(ctx context.Context, in *AtVersion) (*Out[house.OrderDetail], error) {
+	o, err := s.NextYear(ctx, keyOf(ctx), in.ID, in.Version)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) dropOrder(ctx context.Context, in *AtVersion) (*struct{}, error) {
+	return nil, s.problem(ctx, "job", s.Drop(ctx, keyOf(ctx), in.ID, in.Version))
+}
+
+func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[house.OrderDetail], error) {
+	o, err := s.Restore(ctx, keyOf(ctx), in.ID)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) rounds(ctx context.Context, in *struct {
+	From string `query:"from" format:"date" example:"2027-03-18" doc:"Today when absent"`
+	Days int    `query:"days" default:"14" minimum:"1" maximum:"120"`
+}) (*Out[house.Rounds], error) {
+	from := s.Today()
+	if in.From != "" {
+		d, err := day.Parse(in.From)
+		if err != nil {
+			return nil, s.problem(ctx, "rounds", house.Refuse("from", in.From, err.Error()))
+		}
+		from = d
+	}
+	o, err := s.Rounds(ctx, from, in.Days)
+	return out(o), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) calendar(ctx context.Context, in *struct {
+	From     string `query:"from" required:"true" format:"date" example:"2027-03-18" doc:"First day"`
+	To       string `query:"to" required:"true" format:"date" example:"2027-03-31" doc:"Last day"`
+	Language string `header:"Accept-Language"`
+}) (*File, error) {
+	from, err := day.Parse(in.From)
+	if err != nil {
+		return nil, s.problem(ctx, "calendar", house.Refuse("from", in.From, err.Error()))
+	}
+	to, err := day.Parse(in.To)
+	if err != nil {
+		return nil, s.problem(ctx, "calendar", house.Refuse("to", in.To, err.Error()))
+	}
+	if to < from {
+		return nil, s.problem(ctx, "calendar", house.Refuse("to", in.To, "is before from"))
+	}
+	text, err := s.Calendar(ctx, from, to, s.styleOf(ctx, in.Language))
+	name := fmt.Sprintf("round-%s.ics", in.From)
+	return &File{"text/calendar; charset=utf-8", fmt.Sprintf("attachment; filename=%q", name), []byte(text)}, s.problem(ctx, "jobs", err)
+}

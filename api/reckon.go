@@ -1,0 +1,23 @@
+package api
+
+import (
+	"context"
+
+	"mezzadro/core/damage"
+	"mezzadro/house"
+)
+
+func (s *Server) reckonSeason(ctx context.Context, in *struct{ Body house.SeasonIn }) (*Out[house.SeasonOut], error) {
+	o, err := s.ReckonSeason(ctx, in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}
+
+func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body house.FreezeIn }) (*Out[house.FreezeOut], error) {
+	o, err := s.ReckonFreeze(ctx, in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}
+
+func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body house.DamageIn }) (*Out[damage.Answer], error) {
+	a, err := s.ReckonDamage(ctx, in.Body)
+	return out(a), s.problem(ctx, "property", err)
+}

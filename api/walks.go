@@ -1,0 +1,156 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/core/damage"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/exchange"
+	"mezzadro/house"
+	"mezzadro/store"
+)
+
+// InWalk names a plant on a walk.
+type InWalk struct {
+	ByID
+	Plant int64 `path:"plant" minimum:"1" example:"1" doc:"Id of the plant"`
+}
+
+// onWalk is what is not there when a plant on a walk is not.
+const onWalk = "plant on this walk"
+
+func (s *Server) startWalk(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		PropertyID int64   `json:"property_id"`
+		Day        day.Day `json:"day,omitempty" format:"date" doc:"Of a walk that was noted elsewhere and is entered later; today when absent"`
+	}
+}) (*Out[house.Walk], error) {
+	w, err := s.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
+	return out(w), s.problem(ctx, "property", err)
+}
+
+func (s *Server) walk(ctx context.Context, in *ByID) (*Out[house.Walk], error) {
+	w, err := s.Walk(ctx, in.ID)
+	return out(w), s.problem(ctx, "walk", err)
+}
+
+func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[house.Found], error) {
+	f, err := s.TellLook(ctx, in.ID, in.Plant)
+	return out(f), s.problem(ctx, onWalk, err)
+}
+
+// FoundIn is what was found at a plant.
+type FoundIn struct {
+	Checks []damage.Check `json:"checks" maxItems:"500"`
+	Note   string         `json:"note,omitempty" maxLength:"4000"`
+	Base   *int           `json:"base,omitempty" doc:"The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent."`
+}
+
+func (s *Server) keepLook(ctx context.Context, in *struct {
+	InWalk
+	OnceKey
+	Body FoundIn
+}) (*Out[house.Found], error) {
+	f, err := s.KeepLook(ctx, keyOf(ctx), in.ID, in.Plant, house.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base})
+	return out(f), s.problem(ctx, onWalk, err)
+}
+
+func (s *Server) decide(ctx context.Context, in *struct {
+	InWalk
+	OnceKey
+	Body house.DecisionIn
+}) (*Out[house.Decided], error) {
+	d, err := s.Decide(ctx, keyOf(ctx), in.ID, in.Plant, in.Body)
+	return out(d), s.problem(ctx, onWalk, err)
+}
+
+func (s *Server) undoVerdict(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "verdict", s.UndoVerdict(ctx, keyOf(ctx), in.ID))
+}
+
+func (s *Server) story(ctx context.Context, in *ByID) (*Out[house.Story], error) {
+	o, err := s.Story(ctx, in.ID)
+	return out(o), s.problem(ctx, fmt.Sprintf("plant %d", in.ID), err)
+}
+
+func (s *Server) addOutcome(ctx context.Context, in *struct {
+	Write
+	Body house.OutcomeIn
+}) (*Out[house.Story], error) {
+	o, err := s.AddOutcome(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(o), s.problem(ctx, "verdict on this plant", err)
+}
+
+func (s *Server) undoOutcome(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "outcome", s.UndoOutcome(ctx, keyOf(ctx), in.ID))
+}
+
+// photoIn is a picture file as it comes. The body is read here, so that one that is too large is refused in words.
+type photoIn struct {
+	InWalk
+	OnceKey
+	Taken     string  `query:"taken" maxLength:"40" doc:"When it was taken, if that is to be kept"`
+	Latitude  float64 `query:"latitude" minimum:"-90" maximum:"90" doc:"Where, if that is to be kept"`
+	Longitude float64 `query:"longitude" minimum:"-180" maximum:"180"`
+	Here      bool    `query:"here" doc:"The place is given and to be kept"`
+	file      []byte
+	large     bool
+}
+
+// Resolve reads the picture.
+func (p *photoIn) Resolve(c huma.Context) []error {
+	b, err := io.ReadAll(io.LimitReader(c.BodyReader(), exchange.MaxPhotoBytes+1))
+	if err != nil {
+		return []error{err}
+	}
+	p.file, p.large = b, len(b) > exchange.MaxPhotoBytes
+	return nil
+}
+
+func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[store.Photo], error) {
+	if in.large {
+		return nil, huma.NewError(http.StatusRequestEntityTooLarge, fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20))
+	}
+	jpeg, w, h, err := exchange.Photo(in.file)
+	if err != nil {
+		return nil, s.problem(ctx, onWalk, invalid.Fields{{Path: "photo", Problem: err.Error()}})
+	}
+	p := store.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
+	if in.Here {
+		p.Latitude, p.Longitude = &in.Latitude, &in.Longitude
+	}
+	p, err = s.AddPhoto(ctx, keyOf(ctx), p, jpeg)
+	return out(p), s.problem(ctx, onWalk, err)
+}
+
+// PictureOut is a picture's bytes.
+type PictureOut struct {
+	ContentType  string `header:"Content-Type"`
+	CacheControl string `header:"Cache-Control"`
+	Body         []byte
+}
+
+func (s *Server) picture(ctx context.Context, in *struct {
+	Hash string `path:"hash" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the photo"`
+}) (*PictureOut, error) {
+	b, err := s.Store.Picture(in.Hash)
+	if err != nil {
+		return nil, s.problem(ctx, "photo", err)
+	}
+	return &PictureOut{"image/jpeg", "private, max-age=31536000, immutable", b}, nil
+}
+
+func (s *Server) removePhoto(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "photo", s.RemovePhoto(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restorePhoto(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "photo", s.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
+}

@@ -1,0 +1,72 @@
+package api
+
+import (
+	"bytes"
+	"context"
+
+	"mezzadro/core/season"
+	"mezzadro/exchange"
+	"mezzadro/house"
+)
+
+// maxCSV is the largest weather file taken at once: some four years of hours.
+const maxCSV = 4 << 20
+
+func (s *Server) season(ctx context.Context, in *ByID) (*Out[house.Season], error) {
+	p, err := s.Place(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, "property", err)
+	}
+	return out(p.TellSeason()), nil
+}
+
+func (s *Server) eventChart(ctx context.Context, in *struct {
+	ByID
+	Kind string `query:"kind" required:"true" example:"freeze" doc:"Of the event"`
+	Peak string `query:"peak" required:"true" format:"date" example:"2027-02-26" doc:"Day of its peak"`
+}) (*Out[house.EventChart], error) {
+	c, err := s.EventChart(ctx, in.ID, in.Kind, in.Peak)
+	return out(c), s.problem(ctx, in.Kind+" on "+in.Peak, err)
+}
+
+func (s *Server) weatherCSV(ctx context.Context, in *struct {
+	Write
+	Here    bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
+	RawBody []byte `contentType:"text/csv"`
+}) (*Out[house.WeatherKept], error) {
+	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
+	if err != nil {
+		return nil, s.problem(ctx, "weather", err)
+	}
+	for i := range hours {
+		hours[i].Here = in.Here
+	}
+	k, err := s.TakeWeather(ctx, keyOf(ctx), in.ID, hours)
+	return out(k), s.problem(ctx, "property", err)
+}
+
+func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[house.WeatherKept], error) {
+	k, err := s.ReadWeather(ctx, in.ID)
+	return out(k), s.problem(ctx, "weather", err)
+}
+
+func (s *Server) giveWeather(ctx context.Context, in *ByID) (*File, error) {
+	p, hours, err := s.Hours(ctx, in.ID)
+	var b bytes.Buffer
+	if err == nil {
+		err = exchange.WriteWeatherCSV(&b, hours)
+	}
+	return attached(p, "weather.csv", "text/csv", b.Bytes()), s.problem(ctx, "property", err)
+}
+
+// NormalsRead are monthly normals as a file gave them.
+type NormalsRead struct {
+	Normals []season.Normal `json:"normals"`
+}
+
+func (s *Server) reckonNormals(ctx context.Context, in *struct {
+	RawBody []byte `contentType:"text/csv"`
+}) (*Out[NormalsRead], error) {
+	n, err := exchange.ReadNormalsCSV(bytes.NewReader(in.RawBody))
+	return out(NormalsRead{n}), s.problem(ctx, "normals", err)
+}

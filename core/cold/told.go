@@ -1,0 +1,139 @@
+package cold
+
+import (
+	"fmt"
+	"strings"
+
+	"mezzadro/core/quantity"
+	"mezzadro/core/weather"
+)
+
+// Reason says why to look, in words: what the weather was, and what it did to this plant.
+func (o *Outcome) Reason() string { return o.Shared() + ": " + o.Own() }
+
+// Shared is the part of the reason that all plants of a property have in common: what the weather was.
+func (o *Outcome) Shared() string {
+	e, when := o.Event, quantity.Day(o.Event.Day)
+	switch e.Kind {
+	case DryingWind:
+		return "Frozen ground and drying wind up to " + when
+	case weather.Heat:
+		return quantity.Temperature(e.Value) + " on " + when
+	case weather.Gale:
+		return "Wind of " + quantity.Speed(e.Value) + " on " + when
+	case weather.Wet:
+		return quantity.Rain(e.Value) + " of rain in a week up to " + when
+	}
+	return quantity.FineTemperature(e.Value) + " on " + when
+}
+
+// Own is what differs from plant to plant: what it bore, and what is likely hurt.
+func (o *Outcome) Own() string {
+	p := o.plant
+	switch o.Event.Kind {
+	case DryingWind:
+		return o.dried()
+	case weather.Heat:
+		return fmt.Sprintf("leaves that want %s scorch in direct sun.", p.Species.Light)
+	case weather.Gale:
+		return "look for hanging and split limbs before anyone works under it."
+	case weather.Wet:
+		return fmt.Sprintf("it wants %s soil.", p.Species.SoilWater)
+	}
+	return o.frozen()
+}
+
+func (o *Outcome) dried() string {
+	p := o.plant
+	if o.Severity == 0 {
+		return fmt.Sprintf("the drying stayed under what it bears (%.0f of %.0f kPa·h).", o.Dose, p.Species.DryingKPAH)
+	}
+	place := "where it stands"
+	if p.Shelter < 0.35 && p.Sun > 0.6 {
+		place = "in sun and wind"
+	}
+	return fmt.Sprintf("%.0f kPa·h %s against %.0f it bears. The base is likely alive.", o.Dose, place, p.Species.DryingKPAH)
+}
+
+// frozen is what a frost did.
+func (o *Outcome) frozen() string {
+	e, p, w := o.Event, o.plant, o.Worst
+	c, gap := quantity.FineTemperature, quantity.FineDifference
+	bore := c(o.WoodKillC)
+	if p.Species.HardinessC < UnhardenedC {
+		bore += ", " + c(p.Species.HardinessC) + " in midwinter"
+	}
+	switch {
+	case o.Severity < lookFrom:
+		return fmt.Sprintf("its wood bore %s that day; likely unhurt.", bore)
+	case w.Organ == Wood:
+		return fmt.Sprintf("%s below what its wood bore that day (%s). %s", gap(o.WoodKillC-e.Value), bore, o.depth())
+	case w.Organ == Roots && p.PotL > 0:
+		return fmt.Sprintf("the %s pot went down to about %s, its roots bear %s.", quantity.Volume(p.PotL), c(w.TissueC), c(w.KillC))
+	case w.Organ == Roots:
+		return fmt.Sprintf("the soil went down to about %s, its roots bear %s.", c(w.TissueC), c(w.KillC))
+	case w.Organ == Heart:
+		return fmt.Sprintf("the growing point went down to about %s and bears %s. Pull at the newest leaves.", c(w.TissueC), c(w.KillC))
+	case w.Organ == Crown:
+		return fmt.Sprintf("the crown went down to about %s and bore %s that day.", c(w.TissueC), c(w.KillC))
+	case w.Organ == Shoots, w.Organ == Blossom:
+		return fmt.Sprintf("it met %s, which bear %s.", map[string]string{Shoots: "soft new shoots", Blossom: "open flowers"}[w.Organ], c(w.KillC))
+	}
+	if below := w.KillC - e.Value; below > 0 {
+		return fmt.Sprintf("%s below what its %s bore that day (wood %s).", gap(below), w.Organ, bore)
+	}
+	return fmt.Sprintf("it came within %s of what its %s bore that day (wood %s).", gap(max(0.1, e.Value-w.KillC)), w.Organ, bore)
+}
+
+// depth says how far down the wood died.
+func (o *Outcome) depth() string {
+	switch {
+	case o.Dieback >= 0.97:
+		return "Dead to the ground, if the crown was not warmer."
+	case o.ThickestMM <= tips+0.5 || o.Dieback < 0.03:
+		return "Tips only."
+	}
+	return fmt.Sprintf("Wood up to about %s thick is likely dead: the top %s.", quantity.Thickness(o.ThickestMM), part(o.Dieback))
+}
+
+// part says a share in words one would use in the garden.
+func part(share float64) string {
+	for _, p := range []struct {
+		upTo float64
+		word string
+	}{{0.14, "tenth"}, {0.29, "fifth or quarter"}, {0.42, "third"}, {0.58, "half"}, {0.72, "two thirds"}, {0.85, "three quarters"}} {
+		if share < p.upTo {
+			return p.word
+		}
+	}
+	return "nine tenths"
+}
+
+// Story tells an event in one sentence.
+func Story(e weather.Event) string {
+	switch e.Kind {
+	case DryingWind:
+		return fmt.Sprintf("Frozen soil for %d h with sun and wind: %.0f kPa·h of drying where nothing shelters.", e.Hours, e.Value)
+	case weather.Heat:
+		return fmt.Sprintf("Up to %s, %d h at %s or more.", quantity.Temperature(e.Value), e.Hours, quantity.Temperature(e.Threshold))
+	case weather.Gale:
+		return fmt.Sprintf("Wind up to %s over an hour, %d h at %s or more.", quantity.Speed(e.Value), e.Hours, quantity.Speed(e.Threshold))
+	case weather.Wet:
+		return quantity.Rain(e.Value) + " of rain within seven days."
+	}
+	var s strings.Builder
+	fmt.Fprintf(&s, "Down to %s, %d h below %s", quantity.FineTemperature(e.Value), e.Hours, quantity.Temperature(0))
+	if e.FallC >= 5 {
+		fmt.Fprintf(&s, ", the night minimum fell %s within three days", quantity.Difference(e.FallC))
+	}
+	switch {
+	case e.Kind == weather.LateFrost:
+		s.WriteString(", on growth already open")
+	case e.BeforeOffC >= 2:
+		fmt.Fprintf(&s, ", after a fortnight %s warmer than normal, which had woken plants", quantity.FineDifference(e.BeforeOffC))
+	case e.BeforeOffC <= -2:
+		fmt.Fprintf(&s, ", after a fortnight %s colder than normal", quantity.FineDifference(-e.BeforeOffC))
+	}
+	s.WriteString(".")
+	return s.String()
+}

@@ -1,0 +1,106 @@
+package damage
+
+import (
+	_ "embed"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
+)
+
+//go:embed data/advice.yaml
+var adviceFile []byte
+
+// words are what to do and what not to do.
+type words struct {
+	Do   []string `yaml:"do"`
+	Dont []string `yaml:"dont"`
+}
+
+// labour is a kind of work: what it is called, how long it takes, how many do it with what.
+type labour struct {
+	Title   string   `yaml:"title"`
+	Minutes float64  `yaml:"minutes"`
+	Each    float64  `yaml:"each"` // minutes more for each metre of height
+	Crew    int      `yaml:"crew"`
+	Skills  []string `yaml:"skills"`
+	Kit     []string `yaml:"kit"`
+}
+
+// knowledge is what is known in words, not in rules: advice, dangers, cautions, work.
+var knowledge = must(read(adviceFile))
+
+type handbook struct {
+	Verdicts map[string]words  `yaml:"verdicts"`
+	Cases    map[string]words  `yaml:"cases"`
+	Also     map[string]string `yaml:"also"`
+	Dangers  map[string]string `yaml:"dangers"`
+	Leaves   map[string]string `yaml:"leaves"`
+	LookedAt map[string]string `yaml:"looked_at"`
+	Cautions map[string]string `yaml:"cautions"`
+	Work     map[string]labour `yaml:"work"`
+}
+
+func must(h handbook, err error) handbook {
+	if err != nil {
+		panic(err) // it ships with the program, and a test reads it
+	}
+	return h
+}
+
+// read reads the handbook and says what is missing in it.
+func read(file []byte) (handbook, error) {
+	var h handbook
+	if err := yaml.UnmarshalWithOptions(file, &h, yaml.Strict()); err != nil {
+		return h, fmt.Errorf("advice.yaml: %w", err)
+	}
+	for _, v := range verdicts {
+		if w, known := h.Verdicts[v]; !known || len(w.Do) == 0 || len(w.Dont) == 0 {
+			return h, fmt.Errorf("advice.yaml: verdicts: %q: want what to do and what not to do", v)
+		}
+	}
+	for _, m := range []map[string]words{h.Verdicts, h.Cases} {
+		for k, w := range m {
+			m[k] = words{figures(w.Do), figures(w.Dont)}
+		}
+	}
+	for _, d := range results[Danger] {
+		if d != "none" && h.Dangers[d] == "" {
+			return h, fmt.Errorf("advice.yaml: dangers: %q has no words", d)
+		}
+	}
+	for name, l := range h.Work {
+		if l.Title == "" || l.Minutes <= 0 {
+			return h, fmt.Errorf("advice.yaml: work: %q: want a title and minutes above 0", name)
+		}
+		l.Title = quantity.Markup(l.Title)
+		h.Work[name] = l
+	}
+	return h, nil
+}
+
+func figures(texts []string) []string {
+	out := make([]string, len(texts))
+	for i, t := range texts {
+		out[i] = quantity.Markup(t)
+	}
+	return out
+}
+
+// ask makes an order of a kind of work on the plant.
+func (q Question) ask(work string, k job.Kind, key string, p job.Params, why string, cautions []string, after ...job.Gap) job.Order {
+	l, known := knowledge.Work[work]
+	if !known {
+		panic(fmt.Sprintf("advice.yaml: work: %q is missing", work)) // a constant of the code
+	}
+	title := strings.NewReplacer("{plant}", q.Plant.Species.Common, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
+	const step = 5 // minutes are rounded up to
+	return job.Order{Key: key, Kind: k, Title: title, Origin: job.Verdict, For: q.Today, Params: p,
+		Minutes: int(math.Ceil((l.Minutes+l.Each*q.Plant.HeightM)/step) * step), Crew: max(1, l.Crew), Skills: append([]string{}, l.Skills...),
+		Kit: append([]string{}, l.Kit...), After: append([]job.Gap{}, after...), Reasons: []string{why}, Cautions: slices.Clone(cautions)}
+}

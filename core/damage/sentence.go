@@ -1,0 +1,214 @@
+package damage
+
+import (
+	"fmt"
+	"math"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
+)
+
+// told is all that the words of a verdict are made from.
+type told struct {
+	q Question
+	e *evidence
+	s situation
+	d decision
+	a *Answer
+}
+
+func (t told) palm() bool { return t.q.Plant.Species.Form == catalogue.Palm }
+
+// sentences are how each verdict is said and how sure it is.
+var sentences = map[string]func(told, *Verdict){
+	Look: told.lookFirst, Leave: told.leave, Wait: told.wait, TipBack: told.tipBack, CutBack: told.cutBack, CutToBase: told.cutToBase,
+	Regraft: told.regraft, Replace: told.replace, Lift: told.lift, MakeSafe: told.makeSafe,
+}
+
+// verdict says the decision.
+func (t told) verdict() Verdict {
+	v := Verdict{Kind: t.d.kind, Until: day.None}
+	sentences[t.d.kind](t, &v)
+	v.Sure = round(max(0, min(1, v.Sure)), 0.01)
+	return v
+}
+
+func (t told) lookFirst(v *Verdict) {
+	e, b := t.e, t.a.Boundary
+	switch {
+	case t.s.stale:
+		v.Sentence = fmt.Sprintf("Look at it again now: leaf was due by %s, and it was last looked at on %s.", quantity.Day(t.a.Patience), quantity.Day(t.s.found))
+	case !e.any:
+		v.Sentence = "Nothing has been checked yet: make the first check."
+	case e.below && !e.living && t.s.late:
+		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether that is the variety."
+		v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
+	case e.crown == "" && e.skip[Crown] && e.belief.chanceBelow(toTheGround) > sureShare:
+		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come back for it before giving it up."
+		v.Sure = e.belief.chanceBelow(toTheGround)
+	case t.a.Next != nil && t.a.Next.Kind == Crown:
+		v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
+		v.Sure = e.belief.chanceBelow(toTheGround)
+	case !e.dying && !t.s.struck:
+		v.Sentence = fmt.Sprintf("Nothing dead was seen so far, but the top was not looked at: check above %s.", quantity.Length(b.LowM))
+		v.Sure = 1 - e.belief.chanceBelow(b.LowM/t.q.Plant.HeightM)
+	default:
+		v.Sentence = fmt.Sprintf("Check on before cutting: life ends somewhere between %s and %s.", quantity.Length(b.LowM), quantity.Length(b.HighM))
+		v.Sure = 0.8
+	}
+}
+
+func (t told) leave(v *Verdict) {
+	g := t.e.girdle
+	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.chanceBelow(wholeFrom)
+	switch {
+	case t.palm():
+		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-CrownMisread
+	case g.share > 0 && !g.whole && g.share < healsUnder:
+		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth heals over.", 100*g.share), 0.9
+	case g.share > 0 && !g.whole:
+		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth slows it for some seasons, and heals.", 100*g.share), 0.75
+	case t.e.rocking && !t.e.stem:
+		v.Sentence, v.Sure = "Leave it, but firm its roots in and tie it: it rocks in the wind.", 0.8
+	}
+}
+
+// wait says until when, and what the finds themselves say.
+func (t told) wait(v *Verdict) {
+	e, b, h := t.e, t.a.Boundary, t.q.Plant.HeightM
+	v.Until = t.a.Patience
+	v.Sure = e.belief.chanceBelow(b.HighM/h) - e.belief.chanceBelow(b.LowM/h)
+	until := quantity.Day(v.Until)
+	switch {
+	case e.girdle.rules(t.d) && !t.palm():
+		v.Until = t.s.place.Due(job.LeafDueNext, &t.s.species, t.q.Today)
+		v.Sentence = fmt.Sprintf("Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, growth will tell.", quantity.Day(v.Until), 100*e.girdle.share)
+		v.Sure = 0.6
+	case e.below && !e.living:
+		v.Sentence = fmt.Sprintf("Wait until %s: so far it shoots only from under the graft; the leaf will tell whether it is the variety.", until)
+	case e.stock && !e.living:
+		v.Sentence = fmt.Sprintf("Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.", until)
+	case t.palm():
+		t.waitForPalm(v, until)
+	case e.crown == "soft":
+		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until), 1-CrownMisread
+	case !e.living && e.held > 0:
+		v.Sentence = fmt.Sprintf("Wait until %s: only %s held, and it is too early to give it up.", until, counted(e.held, "bud", "buds"))
+	case !e.living && (e.crown == "firm" || e.crown == "firm_buds"):
+		v.Sentence = fmt.Sprintf("Wait until %s: the crown is firm, but nothing above it was found alive so far.", until)
+	case !e.living:
+		v.Sentence = fmt.Sprintf("Wait until %s: nothing living found so far, and it is too early to give it up.", until)
+	case b.LowM < 0.12*h:
+		v.Sentence = fmt.Sprintf("Wait until %s: it is too early to call how far up it lives.", until)
+	default:
+		v.Sentence = fmt.Sprintf("Too early to call above %s; wait until %s. Alive below.", quantity.Length(b.LowM), until)
+	}
+}
+
+func (t told) waitForPalm(v *Verdict, until string) {
+	switch t.e.spear {
+	case "":
+		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s, and pull the spear: nothing else tells on a palm.", until), 0
+	case "held":
+		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the spear held, but the head looks bad; new growth will tell.", until), 0.5
+	default:
+		v.Sentence = fmt.Sprintf("Wait until %s: the spear came out, but the growing point may still live.", until)
+		v.Sure = spearPulledDead / (spearPulledDead + spearPulledAlive)
+	}
+}
+
+func counted(n int, one, many string) string {
+	if n == 1 {
+		return "one " + one
+	}
+	return fmt.Sprintf("%d %s", n, many)
+}
+
+func (t told) tipBack(v *Verdict) {
+	v.CutM, v.CutTo = floorTo(t.d.cut*t.q.Plant.HeightM), "the first pair of live buds"
+	v.Sentence = fmt.Sprintf("Tip back to %s: only the ends are dead.", quantity.Length(v.CutM))
+	v.Sure = 1 - t.e.belief.chanceBelow(t.d.cut)
+	if t.s.shortens(t.e) {
+		v.Sentence = fmt.Sprintf("Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.", quantity.Length(v.CutM))
+		v.Sure = 0.9
+	}
+}
+
+func (t told) cutBack(v *Verdict) {
+	v.CutM, v.CutTo = floorTo(t.d.cut*t.q.Plant.HeightM), "an outward-facing live bud at or just under this height"
+	v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s, when frost is past and growth shows.", quantity.Length(v.CutM))
+	if t.s.late {
+		v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s.", quantity.Length(v.CutM))
+	}
+	v.Sure = 1 - t.e.belief.chanceBelow(t.d.cut)
+}
+
+func (t told) lift(v *Verdict) {
+	v.Sure = round(1-t.s.winters, 0.01)
+	if t.q.Plant.PotL > 0 {
+		v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(t.s.winters))
+		return
+	}
+	v.CutM, v.CutTo = min(liftedCutM, t.q.Plant.HeightM), "about "+quantity.Length(liftedCutM)+" above the ground"
+	v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through %s.", inTen(t.s.winters))
+}
+
+func (t told) cutToBase(v *Verdict) {
+	e, h := t.e, t.q.Plant.HeightM
+	v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
+	if g := t.q.Plant.graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
+		v.CutM, v.CutTo = round(min(h, g+0.05), 0.01), "short stubs over the graft"
+	}
+	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-CrownMisread
+	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.chanceBelow(toTheGround) > sureShare) {
+		v.Sentence = fmt.Sprintf("Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.", quantity.Length(e.girdle.at*h))
+		v.CutM = min(v.CutM, max(0.02, floorTo(e.girdle.at*h-0.02)))
+	}
+	if t.s.species.LeafSeason == catalogue.Herbaceous {
+		v.Sentence = "Cut the dead tops to the base when frost is past: the crown lives."
+		if t.s.place.Rules.CutPerennialsAtFrost {
+			v.Sentence = "Cut the dead tops to the base now, as the house does, and mulch: the crown lives."
+		}
+	}
+}
+
+func (t told) makeSafe(v *Verdict) {
+	v.Sentence, v.Sure = "Make it safe first.", 1
+	if words := knowledge.Dangers[t.e.danger]; words != "" {
+		v.Sentence = "Make it safe first: " + words + "."
+	}
+}
+
+func (t told) regraft(v *Verdict) {
+	v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", quantity.Length(t.q.Plant.graft()))
+	v.Sure = t.e.belief.chanceBelow(t.e.graft + graftMargin)
+	if t.e.girdle.whole {
+		v.Sentence = fmt.Sprintf("Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.", quantity.Length(t.e.girdle.at*t.q.Plant.HeightM))
+		v.Sure = 1 - ScratchMisread
+	}
+}
+
+func (t told) replace(v *Verdict) {
+	switch {
+	case t.e.stock && t.e.crown != "soft":
+		v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start anew."
+		v.Sure = t.e.belief.chanceBelow(t.e.graft + graftMargin)
+	case t.palm():
+		v.Sentence, v.Sure = "Replace it: the growing point is dead and the time to recover is past.", 1-CrownMisread
+	case t.e.crown != "soft":
+		v.Sentence = "Replace it: what is still alive is bare wood, and this kind does not shoot from it."
+		v.Sure = t.e.belief.chanceBelow(0.35)
+	default:
+		v.Sentence, v.Sure = "Replace it: dead to the crown, and past the day by which it would have shown life.", 1-CrownMisread
+	}
+}
+
+// floorTo sets a cut on a height one can measure, never above the belief's: 5 cm steps.
+func floorTo(m float64) float64 {
+	if m < 0.2 {
+		return round(m, 0.01)
+	}
+	return math.Floor(m*20+1e-9) / 20
+}

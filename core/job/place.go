@@ -1,0 +1,171 @@
+package job
+
+import (
+	"sync"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
+
+// Rules are the house rules that change what days cost.
+type Rules struct {
+	CutPerennialsAtFrost bool `json:"cut_perennials_at_frost" doc:"Frosted perennials are cut back at the first killing frost and mulched; else they stand till late winter"`
+}
+
+// Place is a property's year as known today under the firm's rules, with what every order there asks for worked out
+// once. It is safe for use by many at once.
+type Place struct {
+	Year  *season.Year
+	Rules Rules
+
+	mu    sync.Mutex
+	frost map[frostSpan]*chances
+	hot   *chances
+	leaf  map[leafOf]leafing
+	last  map[day.Day]day.Day // last frosts by midwinter
+}
+
+// At is a place.
+func At(y *season.Year, r Rules) *Place {
+	return &Place{Year: y, Rules: r, frost: map[frostSpan]*chances{}, leaf: map[leafOf]leafing{}, last: map[day.Day]day.Day{}}
+}
+
+type frostSpan struct {
+	from  day.Day
+	span  int
+	limit float64
+}
+
+// chances are figures by day from a first one.
+type chances struct {
+	from day.Day
+	at   []float64
+}
+
+func (c *chances) on(d day.Day) float64 {
+	return c.at[max(0, min(len(c.at)-1, int(d-c.from)))]
+}
+
+type leafOf struct {
+	out       season.Anchor
+	lateness  int
+	midwinter day.Day
+}
+
+type leafing struct {
+	patience day.Day
+	out      season.Band
+}
+
+// ahead is how many days of frost and heat are worked out at once: two garden years and a spring.
+const ahead = 2*366 + 250
+
+// frostWithin is the chance, by day, that one of the following span of nights falls below limit °C.
+func (p *Place) frostWithin(d day.Day, span int, limit float64) func(day.Day) float64 {
+	from, _ := p.Year.Normals.Climate.GardenYear(d)
+	k := frostSpan{from, span, limit}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	c, known := p.frost[k]
+	if !known {
+		c = &chances{from, p.Year.Normals.FrostWithin(from, from+ahead, span, limit)}
+		p.frost[k] = c
+	}
+	return c.on
+}
+
+// tmax is the usual maximum by day, °C: every year's is the same.
+func (p *Place) tmax() func(day.Day) float64 {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.hot == nil {
+		from := day.Of(1970, 1, 1) // yearDay 0
+		p.hot = &chances{from, make([]float64, 365)}
+		for i := range p.hot.at {
+			p.hot.at[i] = p.Year.Normals.TMax.At(from + day.Day(i))
+		}
+	}
+	hot := p.hot.at
+	return func(d day.Day) float64 { return hot[yearDay(d)] }
+}
+
+// yearDay is the day's place in a leap year, near enough for normals.
+func yearDay(d day.Day) int {
+	const cycle = 4*365 + 1 // days of four years
+	n := int(d) % cycle
+	if n < 0 {
+		n += cycle
+	}
+	return n % 365
+}
+
+// lastFrost is the latest usual last frost of the spring after a midwinter; the day asked from, and some months, where
+// there hardly is one.
+func (p *Place) lastFrost(midwinter, made day.Day) day.Day {
+	p.mu.Lock()
+	last, known := p.last[midwinter]
+	p.mu.Unlock()
+	if !known {
+		last = day.None
+		if b, ok := p.Year.Normals.LastFrost(midwinter, 0); ok {
+			last = b.Late
+		}
+		p.mu.Lock()
+		p.last[midwinter] = last
+		p.mu.Unlock()
+	}
+	if last == day.None {
+		return made + rarely
+	}
+	return max(last, made)
+}
+
+// Patience is the species' patience date in the garden year of d, and the band of its leafing.
+func (p *Place) Patience(sp *catalogue.Entry, d day.Day) (day.Day, season.Band) {
+	k := leafOf{sp.LeafOut, sp.LatenessDays, p.Year.Normals.Climate.Midwinter(d)}
+	p.mu.Lock()
+	l, known := p.leaf[k]
+	p.mu.Unlock()
+	if !known {
+		l.patience, l.out = sp.Patience(p.Year, d)
+		p.mu.Lock()
+		p.leaf[k] = l
+		p.mu.Unlock()
+	}
+	return l.patience, l.out
+}
+
+// springOver is how many days after midwinter the next last frost is the coming year's.
+const springOver = 120
+
+// rarely is taken for the last frost where there hardly is one: so many days after the day asked.
+const rarely = 150
+
+// Due is the day that a look, or bringing a plant out, hangs on, for an order made on a day.
+func (p *Place) Due(w When, sp *catalogue.Entry, made day.Day) day.Day {
+	patience, _ := p.Patience(sp, made)
+	c := p.Year.Normals.Climate
+	_, yearEnd := c.GardenYear(made)
+	switch w {
+	case LeafDueNext:
+		if made > patience {
+			patience, _ = p.Patience(sp, yearEnd)
+		}
+		return patience
+	case CutShows:
+		return max(patience, made) + cutShows
+	case InAWeek:
+		return made + 7
+	case FrostPast:
+		in := made
+		if made > c.Midwinter(made)+springOver {
+			in = yearEnd
+		}
+		return p.lastFrost(c.Midwinter(in), made)
+	}
+	return max(patience, made)
+}
+
+// cutShows is how many days of growth tell whether a cut was right.
+const cutShows = 42

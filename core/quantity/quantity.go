@@ -1,0 +1,278 @@
+// Package quantity lets text carry measured figures instead of formatted ones: "Cut back to" and a length, "Wait until"
+// and a day. The figures are in SI; how they read, metric or imperial and day or month first, is settled where the text
+// is shown, by Style.Text. A text that was never rendered still can be: it is kept as it was said.
+//
+// A figure stands in the text between two marks of the private use area, as one letter for its kind and its value:
+// "m1.25" is a length of 1.25 m. No other text holds these marks.
+package quantity
+
+import (
+	"bytes"
+	"fmt"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"mezzadro/core/day"
+)
+
+const (
+	open  = "\ue000"
+	close = "\ue001"
+)
+
+// kind is the letter of a quantity.
+type kind byte
+
+const (
+	length     kind = 'm' // of a plant or a cut, m
+	thickness  kind = 't' // of wood, mm
+	temp       kind = 'c' // a temperature, °C
+	difference kind = 'd' // between two temperatures, °C
+	fineTemp   kind = 'C' // to a tenth
+	fineDiff   kind = 'E'
+	speed      kind = 's' // of wind, m/s
+	depth      kind = 'r' // of rain, mm
+	volume     kind = 'l' // L
+	distance   kind = 'k' // between places, km
+	area       kind = 'a' // m²
+	mass       kind = 'g' // kg
+	date       kind = 'D' // a day of the year
+	dated      kind = 'Y' // a day with its year
+)
+
+func token(k kind, v float64) string {
+	return open + string(k) + strconv.FormatFloat(v, 'g', 6, 64) + close
+}
+
+// Length is a height, a spread or a shoot, m.
+func Length(m float64) string { return token(length, m) }
+
+// Thickness is that of wood, mm.
+func Thickness(mm float64) string { return token(thickness, mm) }
+
+// Temperature is one as a thermometer shows it, °C.
+func Temperature(c float64) string { return token(temp, c) }
+
+// Difference is how far two temperatures lie apart, °C.
+func Difference(c float64) string { return token(difference, c) }
+
+// FineTemperature is a temperature to a tenth of a degree, °C.
+func FineTemperature(c float64) string { return token(fineTemp, c) }
+
+// FineDifference is a difference to a tenth of a degree.
+func FineDifference(c float64) string { return token(fineDiff, c) }
+
+// Speed is that of the wind, m/s.
+func Speed(ms float64) string { return token(speed, ms) }
+
+// Rain is its depth, mm.
+func Rain(mm float64) string { return token(depth, mm) }
+
+// Volume is litres, of a pot or a tank.
+func Volume(l float64) string { return token(volume, l) }
+
+// Distance is one between places, km.
+func Distance(km float64) string { return token(distance, km) }
+
+// Area is m².
+func Area(m2 float64) string { return token(area, m2) }
+
+// Mass is kg.
+func Mass(kg float64) string { return token(mass, kg) }
+
+// Day is a day of the year without its year.
+func Day(d day.Day) string {
+	if d == day.None {
+		return "no date"
+	}
+	return token(date, float64(d))
+}
+
+// DayOfYear is a day with its year.
+func DayOfYear(d day.Day) string {
+	if d == day.None {
+		return "no date"
+	}
+	return token(dated, float64(d))
+}
+
+// Style is how a reader wants figures: metric, days before months, unless it says otherwise.
+type Style struct {
+	Imperial   bool
+	MonthFirst bool
+}
+
+// Metric is the plain style, for logs and tests.
+var Metric Style
+
+// Text is the text with its figures written out in the style.
+func (s Style) Text(text string) string {
+	if !strings.Contains(text, open) {
+		return text
+	}
+	return string(s.Bytes([]byte(text)))
+}
+
+// Texts are several texts written out.
+func (s Style) Texts(texts []string) []string {
+	out := make([]string, len(texts))
+	for i, t := range texts {
+		out[i] = s.Text(t)
+	}
+	return out
+}
+
+// Bytes is Text for an encoded document. What stands for a figure never needs escaping in JSON.
+func (s Style) Bytes(text []byte) []byte {
+	if !bytes.Contains(text, []byte(open)) {
+		return text
+	}
+	out := make([]byte, 0, len(text)+len(text)/8)
+	for {
+		before, rest, found := bytes.Cut(text, []byte(open))
+		out = append(out, before...)
+		if !found {
+			return out
+		}
+		figure, after, whole := bytes.Cut(rest, []byte(close))
+		if !whole {
+			return append(append(out, open...), rest...)
+		}
+		out = append(out, s.figure(string(figure))...)
+		text = after
+	}
+}
+
+// figure writes one out; what is none stays as it is.
+func (s Style) figure(f string) string {
+	if len(f) < 2 {
+		return f
+	}
+	v, err := strconv.ParseFloat(f[1:], 64)
+	if err != nil {
+		return f
+	}
+	switch kind(f[0]) {
+	case length:
+		return s.length(v)
+	case thickness:
+		if s.Imperial {
+			return plain(v/25.4, 1) + " in"
+		}
+		return plain(v, 0) + " mm"
+	case temp, fineTemp:
+		return s.degrees(v, v*1.8+32, kind(f[0]) == fineTemp)
+	case difference, fineDiff:
+		return s.degrees(v, v*1.8, kind(f[0]) == fineDiff)
+	case date:
+		return s.day(day.Day(v), false)
+	case dated:
+		return s.day(day.Day(v), true)
+	}
+	return s.measure(kind(f[0]), v)
+}
+
+// degrees writes one of two figures in its scale.
+func (s Style) degrees(c, f float64, fine bool) string {
+	places := 0
+	if fine {
+		places = 1
+	}
+	if s.Imperial {
+		return exact(f, 0) + " °F" // a degree is fine enough
+	}
+	return exact(c, places) + " °C"
+}
+
+// measures are the quantities that are one figure and one unit in either system.
+var measures = map[kind]struct {
+	metric, imperial string
+	each             float64 // imperial units in one metric
+	places           int
+}{
+	speed:    {"m/s", "mph", 2.23694, 0},
+	depth:    {"mm", "in", 1 / 25.4, 1},
+	volume:   {"L", "gal", 0.264172, 0},
+	distance: {"km", "mi", 0.621371, 1},
+	area:     {"m²", "sq ft", 10.7639, 0},
+	mass:     {"kg", "lb", 2.20462, 1},
+}
+
+func (s Style) measure(k kind, v float64) string {
+	m, known := measures[k]
+	switch {
+	case !known:
+		return plain(v, 1)
+	case s.Imperial:
+		return plain(v*m.each, m.places) + " " + m.imperial
+	case k == distance || k == mass:
+		return plain(v, 1) + " " + m.metric
+	}
+	return plain(v, 0) + " " + m.metric
+}
+
+const (
+	inchM    = 0.0254
+	inchesTo = 36  // up to here a length is told in inches alone
+	feetFrom = 120 // and from here in whole feet
+)
+
+// length is a plant's measure: centimetres up to a metre, inches up to a yard, and what can be read off a rule above.
+func (s Style) length(m float64) string {
+	if !s.Imperial {
+		if m < 0.995 {
+			return plain(m*100, 0) + " cm"
+		}
+		return fmt.Sprintf("%.1f m", m)
+	}
+	in := math.Round(m / inchM)
+	switch {
+	case in < inchesTo:
+		return plain(in, 0) + " in"
+	case in >= feetFrom:
+		return plain(in/12, 0) + " ft"
+	case math.Mod(in, 12) == 0:
+		return plain(in/12, 0) + " ft"
+	}
+	return fmt.Sprintf("%.0f ft %.0f in", math.Floor(in/12), math.Mod(in, 12))
+}
+
+func (s Style) day(d day.Day, year bool) string {
+	layout := "2 January"
+	if s.MonthFirst {
+		layout = "January 2"
+	}
+	t := d.Time()
+	if !year {
+		return t.Format(layout)
+	}
+	if s.MonthFirst {
+		layout += ","
+	}
+	return t.Format(layout+" ") + strconv.Itoa(t.Year())
+}
+
+// plain is a figure with a true minus sign, and no places where they say nothing.
+func plain(v float64, places int) string {
+	if math.Abs(v) >= 10 {
+		places = 0
+	}
+	return exact(v, places)
+}
+
+// exact is a figure with all its places and a true minus sign.
+func exact(v float64, places int) string {
+	out := strconv.FormatFloat(v, 'f', places, 64)
+	if strings.Trim(out, "-0.") == "" {
+		out = strings.TrimPrefix(out, "-")
+	}
+	return strings.Replace(out, "-", "−", 1)
+}
+
+// braced is a figure as it is written in data: {m0.3}, {c-2.5}.
+var braced = regexp.MustCompile(`\{([mtcdCEsrlkag])(-?[0-9]+(?:\.[0-9]+)?)\}`)
+
+// Markup turns figures in braces, as data files write them ("{m0.3}"), into figures a text carries. Other braces stay.
+func Markup(text string) string { return braced.ReplaceAllString(text, open+"$1$2"+close) }

@@ -1,0 +1,343 @@
+package demo
+
+import (
+	"context"
+	_ "embed"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/day"
+)
+
+//go:embed story.yaml
+var storySource []byte
+
+// Step is one day of the firm's year so far.
+type Step struct {
+	Day      string    `yaml:"day"`
+	Looks    []Look    `yaml:"looks"`
+	Hand     []HandJob `yaml:"hand"`
+	Put      []JobMove `yaml:"put"`
+	Done     []JobMove `yaml:"done"`
+	Skip     []JobMove `yaml:"skip"`
+	Outcomes []Outcome `yaml:"outcomes"`
+}
+
+// At names a plant by its property, species and label.
+type At struct {
+	Property string `yaml:"property"`
+	Species  string `yaml:"species"`
+	Label    string `yaml:"label"`
+}
+
+// Look is what was found at a plant and decided.
+type Look struct {
+	At       `yaml:",inline"`
+	Checks   []map[string]any `yaml:"checks"`
+	Note     string           `yaml:"note"`
+	Decision string           `yaml:"decision"`
+	Kind     string           `yaml:"kind"`
+	CutM     float64          `yaml:"cut_m"`
+	Why      string           `yaml:"why"`
+}
+
+// HandJob is a job entered by hand.
+type HandJob struct {
+	Property  string           `yaml:"property"`
+	Title     string           `yaml:"title"`
+	Minutes   int              `yaml:"minutes"`
+	Crew      int              `yaml:"crew"`
+	EveryDays int              `yaml:"every_days"`
+	Spans     []map[string]any `yaml:"spans"`
+	Kit       []string         `yaml:"kit"`
+	Note      string           `yaml:"note"`
+	Plants    []At             `yaml:"plants"`
+}
+
+// JobMove puts a job on a day, ticks it off or skips it. It is named by the words it begins with.
+type JobMove struct {
+	Property string `yaml:"property"`
+	Job      string `yaml:"job"`
+	Day      string `yaml:"day"`
+	Crew     string `yaml:"crew"`
+	Took     int    `yaml:"took"`
+	Note     string `yaml:"note"`
+	Why      string `yaml:"why"`
+}
+
+// Outcome is how a plant turned out after its last verdict.
+type Outcome struct {
+	At      `yaml:",inline"`
+	State   string  `yaml:"state"`
+	HeightM float64 `yaml:"height_m"`
+	Note    string  `yaml:"note"`
+}
+
+// ReadStory is the sample firm's year that ships with the program.
+func ReadStory() ([]Step, error) {
+	var s struct {
+		Story []Step `yaml:"story"`
+	}
+	if err := yaml.UnmarshalWithOptions(storySource, &s, yaml.Strict()); err != nil {
+		return nil, fmt.Errorf("story.yaml: %w", err)
+	}
+	return s.Story, nil
+}
+
+// teller tells the story through the operations.
+type teller struct {
+	*sender
+	properties map[string]int64
+	plants     map[string]int64 // by property, species and label
+}
+
+func newTeller(s *sender) (*teller, error) {
+	t := &teller{s, map[string]int64{}, map[string]int64{}}
+	var props struct {
+		Items []struct {
+			ID   int64  `json:"id"`
+			Name string `json:"name"`
+		} `json:"items"`
+	}
+	if err := s.get("/properties?limit=1000", &props); err != nil {
+		return nil, err
+	}
+	for _, p := range props.Items {
+		t.properties[p.Name] = p.ID
+	}
+	var plants struct {
+		Items []struct {
+			ID       int64  `json:"id"`
+			Species  string `json:"species"`
+			Label    string `json:"label"`
+			Property string `json:"property"`
+		} `json:"items"`
+	}
+	if err := s.get("/plants?limit=1000", &plants); err != nil {
+		return nil, err
+	}
+	for _, p := range plants.Items {
+		t.plants[p.Property+"|"+p.Species+"|"+p.Label] = p.ID
+	}
+	return t, nil
+}
+
+func (t *teller) plant(a At) (int64, error) {
+	id := t.plants[a.Property+"|"+a.Species+"|"+a.Label]
+	if id == 0 {
+		return 0, fmt.Errorf("no %s at %q of %q", a.Species, a.Label, a.Property)
+	}
+	return id, nil
+}
+
+func (t *teller) property(name string) (int64, error) {
+	id := t.properties[name]
+	if id == 0 {
+		return 0, fmt.Errorf("no property %q", name)
+	}
+	return id, nil
+}
+
+// tell does one day.
+func (t *teller) tell(s Step) error {
+	for _, l := range s.Looks {
+		if err := t.look(l); err != nil {
+			return fmt.Errorf("look at %s, %s: %w", l.Species, l.Label, err)
+		}
+	}
+	for _, h := range s.Hand {
+		if err := t.hand(h); err != nil {
+			return fmt.Errorf("job %q: %w", h.Title, err)
+		}
+	}
+	for how, moves := range map[string][]JobMove{"put": s.Put, "done": s.Done, "skipped": s.Skip} {
+		for _, m := range moves {
+			if err := t.move(how, m); err != nil {
+				return fmt.Errorf("job %q %s: %w", m.Job, how, err)
+			}
+		}
+	}
+	for _, o := range s.Outcomes {
+		if err := t.outcome(o); err != nil {
+			return fmt.Errorf("outcome of %s: %w", o.Species, err)
+		}
+	}
+	return nil
+}
+
+func (t *teller) look(l Look) error {
+	property, err := t.property(l.Property)
+	if err != nil {
+		return err
+	}
+	plant, err := t.plant(l.At)
+	if err != nil {
+		return err
+	}
+	walk, err := t.post("/walks", map[string]any{"property_id": property})
+	if err != nil {
+		return err
+	}
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk, plant)
+	if len(l.Checks) > 0 || l.Note != "" {
+		if err := t.put(at+"/checks", map[string]any{"checks": append([]map[string]any{}, l.Checks...), "note": l.Note}, nil); err != nil {
+			return err
+		}
+	}
+	if l.Decision == "" {
+		return nil
+	}
+	d := map[string]any{"decision": l.Decision}
+	if l.Kind != "" {
+		d["kind"], d["cut_m"], d["note"] = l.Kind, l.CutM, l.Why
+	}
+	_, err = t.post(at+"/verdict", d)
+	return err
+}
+
+func (t *teller) hand(h HandJob) error {
+	property, err := t.property(h.Property)
+	if err != nil {
+		return err
+	}
+	plants := []int64{}
+	for _, a := range h.Plants {
+		a.Property = h.Property
+		id, err := t.plant(a)
+		if err != nil {
+			return err
+		}
+		plants = append(plants, id)
+	}
+	_, err = t.post("/orders", map[string]any{"property_id": property, "title": h.Title, "minutes": h.Minutes, "crew_size": h.Crew, "every_days": h.EveryDays,
+		"spans": h.Spans, "kit": append([]string{}, h.Kit...), "note": h.Note, "plants": plants})
+	return err
+}
+
+// found is a job as the list of a property shows it.
+type found struct {
+	ID      int64  `json:"id"`
+	Title   string `json:"title"`
+	Version int    `json:"version"`
+}
+
+func (t *teller) find(property, job string) (found, error) {
+	id, err := t.property(property)
+	if err != nil {
+		return found{}, err
+	}
+	var list struct {
+		Items []found `json:"items"`
+	}
+	if err := t.get(fmt.Sprintf("/orders?list=standing&limit=500&property=%d", id), &list); err != nil {
+		return found{}, err
+	}
+	titles := []string{}
+	for _, j := range list.Items {
+		if strings.HasPrefix(j.Title, job) {
+			return j, nil
+		}
+		titles = append(titles, j.Title)
+	}
+	return found{}, fmt.Errorf("no such job at %q; there are %q", property, titles)
+}
+
+func (t *teller) move(how string, m JobMove) error {
+	j, err := t.find(m.Property, m.Job)
+	if err != nil {
+		return err
+	}
+	if how == "put" {
+		return t.put(fmt.Sprintf("/orders/%d/day", j.ID), map[string]any{"day": m.Day, "crew": m.Crew, "version": j.Version}, nil)
+	}
+	return t.put(fmt.Sprintf("/orders/%d/state", j.ID), map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version}, nil)
+}
+
+func (t *teller) outcome(o Outcome) error {
+	plant, err := t.plant(o.At)
+	if err != nil {
+		return err
+	}
+	var story struct {
+		Walks []struct {
+			Verdicts []struct {
+				ID int64 `json:"id"`
+			} `json:"verdicts"`
+		} `json:"walks"`
+	}
+	if err := t.get(fmt.Sprintf("/plants/%d/story", plant), &story); err != nil {
+		return err
+	}
+	for _, w := range story.Walks {
+		for _, v := range w.Verdicts {
+			_, err := t.post(fmt.Sprintf("/plants/%d/outcomes", plant), map[string]any{"verdict_id": v.ID, "state": o.State, "height_m": o.HeightM, "note": o.Note})
+			return err
+		}
+	}
+	return fmt.Errorf("no verdict was given on it")
+}
+
+// tellStory tells the firm's year so far, day by day.
+func tellStory(ctx context.Context, s *sender, setToday func(day.Day)) error {
+	steps, err := ReadStory()
+	if err != nil {
+		return err
+	}
+	t, err := newTeller(s)
+	if err != nil {
+		return err
+	}
+	for _, step := range steps {
+		d, err := day.Parse(step.Day)
+		if err != nil {
+			return fmt.Errorf("story.yaml: %w", err)
+		}
+		setToday(d)
+		if err := t.tell(step); err != nil {
+			return fmt.Errorf("story.yaml, %s: %w", step.Day, err)
+		}
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// sender sends to the operations as a user's screen would.
+type sender struct {
+	ctx    context.Context
+	client *http.Client
+}
+
+func (s *sender) get(path string, into any) error {
+	return s.send(http.MethodGet, path, "", nil, into)
+}
+
+func (s *sender) put(path string, body, into any) error {
+	b, err := json.Marshal(body)
+	if err != nil {
+		return err
+	}
+	return s.send(http.MethodPut, path, "application/json", b, into)
+}
+
+// post sends a new record and gives its id, where the answer has one.
+func (s *sender) post(path string, body any) (int64, error) {
+	b, err := json.Marshal(body)
+	if err != nil {
+		return 0, err
+	}
+	return s.postFile(path, "application/json", b)
+}
+
+func (s *sender) postFile(path, kind string, body []byte) (int64, error) {
+	var made struct {
+		ID int64 `json:"id"`
+	}
+	err := s.send(http.MethodPost, path, kind, body, &made)
+	return made.ID, err
+}

@@ -1,0 +1,181 @@
+package house
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"runtime"
+	"sync"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/store"
+)
+
+// stamp names all that the windows of a property hang on.
+func (h *House) stamp(p store.Property, rules job.Rules) string {
+	sum := fnv.New64a()
+	fmt.Fprintf(sum, "%s %d %d %d %+v", h.Today(), p.Version, p.WeatherRev, h.Store.BookRev(), rules)
+	return fmt.Sprintf("%x", sum.Sum64())
+}
+
+// windowState names all that any window hangs on: while it stands, none has to be looked at.
+func (h *House) windowState() string {
+	return fmt.Sprint(h.Today(), " ", h.Store.PlantRev(), " ", h.Store.BookRev(), " ", h.Store.FirmRev(), " ", h.Store.WeatherRev())
+}
+
+// currentWindows has the list columns of all orders say what the season says now. It is a look at one string while nothing
+// has moved.
+func (h *House) currentWindows(ctx context.Context) error {
+	h.refreshing.Lock()
+	defer h.refreshing.Unlock()
+	if h.refreshed == h.windowState() {
+		return nil
+	}
+	return h.refreshAll(ctx, false)
+}
+
+// RefreshWindows works the list columns of all standing orders out anew, where their place's year has moved.
+func (h *House) RefreshWindows(ctx context.Context) error {
+	h.refreshing.Lock()
+	defer h.refreshing.Unlock()
+	return h.refreshAll(ctx, false)
+}
+
+// refreshProperty does the same for one property, whatever moved there.
+func (h *House) refreshProperty(ctx context.Context, id int64) error {
+	h.refreshing.Lock()
+	defer h.refreshing.Unlock()
+	p, err := h.Store.Property(ctx, id)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil
+	} else if err != nil {
+		return err
+	}
+	list, err := h.reckoned(ctx, p)
+	if err != nil {
+		return err
+	}
+	return h.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.Refresh(ctx, id, p.Windowed, list) })
+}
+
+// refreshAll does the work on all cores, property by property, and keeps it in one write.
+func (h *House) refreshAll(ctx context.Context, anyway bool) error {
+	state := h.windowState()
+	firm, err := h.Firm(ctx)
+	if err != nil {
+		return err
+	}
+	props, err := h.Store.Properties(ctx, 0, all)
+	if err != nil {
+		return err
+	}
+	moved := props[:0:0]
+	for _, p := range props {
+		if anyway || p.Windowed != h.stamp(p, firm.Rules.V) {
+			moved = append(moved, p)
+		}
+	}
+	lists, faults := make([][]store.Refreshed, len(moved)), make([]error, len(moved))
+	var wg sync.WaitGroup
+	for worker := range runtime.NumCPU() {
+		wg.Go(func() {
+			for i := worker; i < len(moved); i += runtime.NumCPU() {
+				lists[i], faults[i] = h.reckoned(ctx, moved[i])
+			}
+		})
+	}
+	wg.Wait()
+	if err := errors.Join(faults...); err != nil {
+		return err
+	}
+	if len(moved) > 0 {
+		err = h.Store.WriteQuietly(ctx, func(tx store.Tx) error {
+			for i, p := range moved {
+				if err := tx.Refresh(ctx, p.ID, h.stamp(p, firm.Rules.V), lists[i]); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+	}
+	if err == nil {
+		h.refreshed = state
+	}
+	return err
+}
+
+// asking is what makes two orders at a place cost the same.
+type asking struct {
+	kind    job.Kind
+	species string
+	made    day.Day
+	when    job.When
+	every   int
+	last    day.Day
+	stage   string
+}
+
+// reckoned are the list columns of a property's standing orders that say something else now. Orders that ask the same on
+// the same species share one curve.
+func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refreshed, error) {
+	orders, err := h.Store.OrdersToRefresh(ctx, p.ID)
+	if err != nil || len(orders) == 0 {
+		return nil, err
+	}
+	pl, err := h.placeOf(ctx, p)
+	if err != nil {
+		return nil, err
+	}
+	type shown struct {
+		curve   job.Curve
+		outlook job.Outlook
+	}
+	shared := map[asking]shown{}
+	out := make([]store.Refreshed, 0, len(orders))
+	for _, k := range orders {
+		a := asking{k.Kind, k.Species, day.None, k.Params.V.When, k.Params.V.EveryDays, k.Params.V.Last, k.Params.V.Stage}
+		var s shown
+		known := false
+		if k.PlantID.Valid && k.Kind != job.Other {
+			a.made = parsed(&k.ForDay)
+			s, known = shared[a]
+		}
+		if !known {
+			_, c, err := h.curve(ctx, k, pl)
+			if err != nil {
+				return nil, err
+			}
+			s = shown{c, c.Outlook(pl.Today)}
+			if a.made != day.None {
+				shared[a] = s
+			}
+		}
+		r := store.Refreshed{ID: k.ID, Outlook: s.outlook, DayCost: dayCost(s.curve, parsed(k.Day), pl.Today)}
+		if !k.Same(r) {
+			out = append(out, r)
+		}
+	}
+	return out, nil
+}
+
+// Watch keeps the windows of all orders up to date as days go by, until the context ends.
+func (h *House) Watch(ctx context.Context, every time.Duration) {
+	tick := time.NewTicker(every)
+	defer tick.Stop()
+	for {
+		if err := h.currentWindows(ctx); err != nil && ctx.Err() == nil {
+			h.Log.ErrorContext(ctx, "windows", "error", err)
+		}
+		if err := h.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.Forget(ctx) }); err != nil && ctx.Err() == nil {
+			h.Log.ErrorContext(ctx, "keys of writes", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+	}
+}

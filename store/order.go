@@ -1,0 +1,556 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+
+	"github.com/jmoiron/sqlx"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+)
+
+// Order is a piece of work as kept. The columns from WinFrom on are what lists show of its curve.
+type Order struct {
+	ID         int64         `db:"id"`
+	PropertyID int64         `db:"property_id"`
+	PlantID    sql.NullInt64 `db:"plant_id"`
+	Origin     job.Origin    `db:"origin"`
+	OriginID   int64         `db:"origin_id"`
+	Trouble    string        `db:"trouble"`
+	Key        string        `db:"key"`
+	Kind       job.Kind      `db:"kind"`
+	Title      string        `db:"title"`
+	ForDay     string        `db:"for_day"`
+	Minutes    int           `db:"minutes"`
+	CrewSize   int           `db:"crew_size"`
+	State      job.State     `db:"state"`
+	Day        *string       `db:"day"`
+	Crew       string        `db:"crew"`
+	Place      int           `db:"place"`
+	Ended      *string       `db:"ended"`
+	Took       int           `db:"took_minutes"`
+	Note       string        `db:"note"`
+	Follows    sql.NullInt64 `db:"follows"`
+	Version    int           `db:"version"`
+	WinFrom    *string       `db:"win_from"`
+	WinTo      *string       `db:"win_to"`
+	BestDay    *string       `db:"best_day"`
+	BestCost   int           `db:"best_cost"`
+	DayCost    int           `db:"day_cost"`
+	Passed     bool          `db:"passed"`
+	Listed     string        `db:"listed"`
+
+	// Of its plant and property, for lists.
+	Species  string `db:"species"`
+	Label    string `db:"label"`
+	Plants   int    `db:"plants"`
+	Property string `db:"property"`
+	Address  string `db:"address"`
+}
+
+// Ask is the rest of an order: what its curve and its day sheet are made from.
+type Ask struct {
+	Params JSON[job.Params] `db:"params"`
+	Body   JSON[orderBody]  `db:"body"`
+}
+
+// orderBody is what is told of an order and never searched.
+type orderBody struct {
+	Skills   []string `json:"skills"`
+	Kit      []string `json:"kit"`
+	Reasons  []string `json:"reasons"`
+	Cautions []string `json:"cautions"`
+}
+
+// OrderFull is an order with all that it asks.
+type OrderFull struct {
+	Order
+	Ask
+}
+
+// Core is the order as the core knows it.
+func (o OrderFull) Core() (job.Order, error) {
+	made, err := day.Parse(o.ForDay)
+	if err != nil {
+		return job.Order{}, fmt.Errorf("order %d: %w", o.ID, err)
+	}
+	b := o.Body.V
+	return job.Order{Key: o.Key, Kind: o.Kind, Title: o.Title, Origin: o.Origin, For: made, Params: o.Params.V, Minutes: o.Minutes, Crew: o.CrewSize,
+		Skills: b.Skills, Kit: b.Kit, Reasons: b.Reasons, Cautions: b.Cautions}, nil
+}
+
+const (
+	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title, o.for_day, o.minutes, o.crew_size, o.state, o.day,
+	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed,
+	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
+	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS plants, p.name AS property, p.address`
+	orderFrom   = ` FROM job_order o JOIN property p ON p.id = o.property_id LEFT JOIN plant t ON t.id = o.plant_id `
+	selectOrder = `SELECT ` + orderColumns + orderFrom
+	selectFull  = `SELECT ` + orderColumns + `, o.params, o.body` + orderFrom
+	standing    = `o.in_sight = 1 AND o.state IN ('waiting', 'on a day')`
+)
+
+// OrderList is one of the lists that orders stand in.
+type OrderList string
+
+// Lists of orders, and what each is in the order of.
+const (
+	ListStanding OrderList = "standing" // still to be done, the next best day first and those past their time last
+	ListWaiting  OrderList = "waiting"  // those of them without a day
+	ListOverdue  OrderList = "overdue"  // on a past day and not ticked off, the oldest first
+	ListClosing  OrderList = "closing"  // waiting, with a running window that ends soon
+	ListDue      OrderList = "due"      // looks that are due soon
+	ListEnded    OrderList = "ended"    // done or skipped, the newest first
+)
+
+// lists are what is in each list, by what it is ordered, and whether that falls.
+var lists = map[OrderList]struct {
+	where, key string
+	falling    bool
+}{
+	ListStanding: {where: standing, key: "o.listed"},
+	ListWaiting:  {where: `o.in_sight = 1 AND o.state = 'waiting'`, key: "o.listed"},
+	ListOverdue:  {where: `o.in_sight = 1 AND o.state = 'on a day' AND o.day < :today`, key: "o.day"},
+	ListClosing:  {where: `o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN :today AND :soon AND o.win_from <= :today`, key: "o.win_to"},
+	ListDue:      {where: standing + ` AND o.kind = 'look' AND o.listed <= :soon`, key: "o.listed"},
+	ListEnded:    {where: `o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended <= :today`, key: "o.ended", falling: true},
+}
+
+// OrderPage says which orders a list wants, and from where on.
+type OrderPage struct {
+	List     OrderList
+	Property int64 // 0: of all
+	Today    string
+	Soon     string
+	After    string // the key of the last one seen; empty from the start
+	AfterID  int64
+	Limit    int
+}
+
+// OrderPage reads a page of a list.
+func (s *Store) OrderPage(ctx context.Context, p OrderPage) ([]OrderFull, error) {
+	l, known := lists[p.List]
+	if !known {
+		return nil, Refused(fmt.Sprintf("%q is no list of jobs", p.List))
+	}
+	where, down, beyond := l.where, "", ">"
+	if l.falling {
+		down, beyond = " DESC", "<"
+	}
+	if p.Property != 0 {
+		where += ` AND o.property_id = :property`
+	}
+	if p.After != "" {
+		where += ` AND (` + l.key + `, o.id) ` + beyond + ` (:after, :after_id)`
+	}
+	query, args, err := sqlx.Named(selectFull+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`, map[string]any{"today": p.Today, "soon": p.Soon,
+		"property": p.Property, "after": p.After, "after_id": p.AfterID, "limit": p.Limit})
+	if err != nil {
+		return nil, err
+	}
+	return many[OrderFull](ctx, s.read, query, args...)
+}
+
+// KeyIn is what an order stands in a list by.
+func (o Order) KeyIn(l OrderList) string {
+	text := func(s *string) string {
+		if s == nil {
+			return ""
+		}
+		return *s
+	}
+	switch lists[l].key {
+	case "o.day":
+		return text(o.Day)
+	case "o.win_to":
+		return text(o.WinTo)
+	case "o.ended":
+		return text(o.Ended)
+	}
+	return o.Listed
+}
+
+// OrdersBetween are the orders that are on days, in the order of the day's work.
+func (s *Store) OrdersBetween(ctx context.Context, from, to string, limit int) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day BETWEEN ? AND ?
+		ORDER BY o.day, o.place, p.name, o.property_id, o.id LIMIT ?`, from, to, limit)
+}
+
+// EndedBetween are the orders that were done or skipped on days, the newest first.
+func (s *Store) EndedBetween(ctx context.Context, from, to string, limit int) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended BETWEEN ? AND ?
+		ORDER BY o.ended DESC, o.id DESC LIMIT ?`, from, to, limit)
+}
+
+// PlantOrders are all orders of a plant but the dropped ones, the newest first.
+func (s *Store) PlantOrders(ctx context.Context, plant int64) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND
+		(o.plant_id = ? OR o.id IN (SELECT order_id FROM order_plant WHERE plant_id = ?)) ORDER BY o.listed, o.id`, plant, plant)
+}
+
+// OrderCounts are how many orders want attention.
+type OrderCounts struct {
+	Waiting int `db:"waiting"`
+	Closing int `db:"closing"`
+	Overdue int `db:"overdue"`
+	Due     int `db:"due"`
+}
+
+// CountOrders counts them.
+func (s *Store) CountOrders(ctx context.Context, today, soon string) (OrderCounts, error) {
+	return one[OrderCounts](ctx, s.read, `SELECT (SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting') AS waiting,
+		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN ? AND ? AND o.win_from <= ?) AS closing,
+		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day < ?) AS overdue,
+		(SELECT count(*) FROM job_order o WHERE `+standing+` AND o.kind = 'look' AND o.listed <= ?) AS due`, today, soon, today, today, soon)
+}
+
+// FindOrders are standing orders whose words, with those of their property and plant, hold all of some words.
+func (s *Store) FindOrders(ctx context.Context, words []string, limit int) ([]Order, error) {
+	where, args := standing, []any{}
+	for _, w := range words {
+		where += ` AND instr(lower(o.title || ' ' || p.name || ' ' || coalesce(t.label, '')), ?) > 0`
+		args = append(args, w)
+	}
+	return many[Order](ctx, s.read, selectOrder+`WHERE `+where+` ORDER BY o.listed, o.id LIMIT ?`, append(args, limit)...)
+}
+
+// Order reads one that is in sight and not dropped.
+func (s *Store) Order(ctx context.Context, id int64) (OrderFull, error) {
+	return order(ctx, s.read, id)
+}
+
+func order(ctx context.Context, from getter, id int64) (OrderFull, error) {
+	return one[OrderFull](ctx, from, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.id = ?`, id)
+}
+
+// OrdersOf are the orders that one verdict, plan or programme asked for and that are not dropped.
+func (s *Store) OrdersOf(ctx context.Context, id int64, origins ...job.Origin) ([]OrderFull, error) {
+	out, err := many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.origin_id = ? ORDER BY o.id`, id)
+	kept := out[:0]
+	for _, o := range out {
+		for _, w := range origins {
+			if o.Origin == w {
+				kept = append(kept, o)
+			}
+		}
+	}
+	return kept, err
+}
+
+// SpeciesOf are the species of an order's plants, where it has several.
+func (s *Store) SpeciesOf(ctx context.Context, orders ...int64) (map[int64][]string, error) {
+	out := map[int64][]string{}
+	for _, id := range orders {
+		list, err := many[string](ctx, s.read, `SELECT DISTINCT t.species FROM order_plant x JOIN plant t ON t.id = x.plant_id WHERE x.order_id = ? ORDER BY t.species`, id)
+		if err != nil {
+			return nil, err
+		}
+		out[id] = list
+	}
+	return out, nil
+}
+
+// PlantsOf are the plants of an order that has several.
+func (s *Store) PlantsOf(ctx context.Context, order int64) ([]int64, error) {
+	return many[int64](ctx, s.read, `SELECT plant_id FROM order_plant WHERE order_id = ? ORDER BY plant_id`, order)
+}
+
+// GapRow is that one order comes so many days after another.
+type GapRow struct {
+	OrderID int64   `db:"order_id"`
+	OfID    int64   `db:"of_id"`
+	MinDays int     `db:"min_days"`
+	MaxDays int     `db:"max_days"`
+	Why     string  `db:"why"`
+	Title   string  `db:"title"` // of the other one
+	Kind    string  `db:"kind"`
+	Day     *string `db:"day"`
+	Ended   *string `db:"ended"`
+	State   string  `db:"state"`
+}
+
+// Before are the orders that come before one, After those that come after it, dropped ones left out.
+func (s *Store) Before(ctx context.Context, order int64) ([]GapRow, error) {
+	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
+		FROM order_gap g JOIN job_order o ON o.id = g.of_id WHERE g.order_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`, order)
+}
+
+// After are the orders that wait for one.
+func (s *Store) After(ctx context.Context, order int64) ([]GapRow, error) {
+	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
+		FROM order_gap g JOIN job_order o ON o.id = g.order_id WHERE g.of_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`, order)
+}
+
+// NewOrder is an order to keep, with the plants it is for and what comes before it.
+type NewOrder struct {
+	PropertyID int64
+	Plants     []int64
+	OriginID   int64
+	Trouble    string
+	Follows    int64
+	Order      job.Order
+	Outlook    job.Outlook
+	Gaps       []GapRow // OfID, MinDays, MaxDays and Why
+}
+
+// AddOrder keeps a new order and returns its id.
+func (tx Tx) AddOrder(ctx context.Context, n NewOrder) (int64, error) {
+	plant := sql.NullInt64{}
+	if len(n.Plants) == 1 {
+		plant = sql.NullInt64{Int64: n.Plants[0], Valid: true}
+	}
+	o := n.Order
+	l := listColumns(n.Outlook)
+	res, err := tx.ExecContext(ctx, `INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body, follows,
+		win_from, win_to, best_day, best_cost, passed, listed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		n.PropertyID, plant, o.Origin, n.OriginID, n.Trouble, o.Key, o.Kind, o.Title, o.For.String(), JSON[job.Params]{o.Params}, o.Minutes, max(1, o.Crew),
+		JSON[orderBody]{orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions}}, nullID(n.Follows), l.from, l.to, l.best, l.cost, l.passed, l.listed)
+	if err != nil {
+		return 0, err
+	}
+	id, err := res.LastInsertId()
+	if err != nil {
+		return 0, err
+	}
+	if len(n.Plants) > 1 {
+		for _, p := range n.Plants {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO order_plant (order_id, plant_id) VALUES (?, ?)`, id, p); err != nil {
+				return 0, err
+			}
+		}
+	}
+	return id, tx.setGaps(ctx, id, n.Gaps)
+}
+
+func (tx Tx) setGaps(ctx context.Context, id int64, gaps []GapRow) error {
+	for _, g := range gaps {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO order_gap (order_id, of_id, min_days, max_days, why) VALUES (?, ?, ?, ?, ?)`, id, g.OfID, g.MinDays, g.MaxDays, g.Why); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// AddGap ties one order to another.
+func (tx Tx) AddGap(ctx context.Context, g GapRow) error {
+	return tx.setGaps(ctx, g.OrderID, []GapRow{g})
+}
+
+func nullID(id int64) sql.NullInt64 { return sql.NullInt64{Int64: id, Valid: id != 0} }
+
+// listed are the list columns of an outlook.
+type listed struct {
+	from, to, best *string
+	cost           int
+	passed         bool
+	listed         string
+}
+
+// lastOfAll is where orders stand in lists that are past their time.
+const lastOfAll = "9999-12-31"
+
+func listColumns(o job.Outlook) listed {
+	text := func(d day.Day) *string {
+		if d == day.None {
+			return nil
+		}
+		s := d.String()
+		return &s
+	}
+	l := listed{from: text(o.Window.From), to: text(o.Window.To), best: text(o.Best), cost: o.Cost.Int(), passed: o.Passed, listed: lastOfAll}
+	if l.best != nil && !o.Passed {
+		l.listed = *l.best
+	}
+	return l
+}
+
+// ChangeOrder keeps what is told of an order by hand, if it is based on the version that is kept.
+func (tx Tx) ChangeOrder(ctx context.Context, id int64, version int, n NewOrder) (OrderFull, error) {
+	o := n.Order
+	l := listColumns(n.Outlook)
+	plant := sql.NullInt64{}
+	if len(n.Plants) == 1 {
+		plant = sql.NullInt64{Int64: n.Plants[0], Valid: true}
+	}
+	res, err := tx.ExecContext(ctx, `UPDATE job_order SET property_id = ?, plant_id = ?, title = ?, for_day = ?, params = ?, minutes = ?, crew_size = ?, body = ?, win_from = ?, win_to = ?,
+		best_day = ?, best_cost = ?, passed = ?, listed = ?, version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
+		n.PropertyID, plant, o.Title, o.For.String(), JSON[job.Params]{o.Params}, o.Minutes, o.Crew, JSON[orderBody]{orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions}},
+		l.from, l.to, l.best, l.cost, l.passed, l.listed, id, version)
+	if err != nil {
+		return OrderFull{}, err
+	}
+	if err := tx.orderChanged(ctx, res, id, version); err != nil {
+		return OrderFull{}, err
+	}
+	for _, q := range []string{`DELETE FROM order_plant WHERE order_id = ?`, `DELETE FROM order_gap WHERE order_id = ?`} {
+		if _, err := tx.ExecContext(ctx, q, id); err != nil {
+			return OrderFull{}, err
+		}
+	}
+	if len(n.Plants) > 1 {
+		for _, p := range n.Plants {
+			if _, err := tx.ExecContext(ctx, `INSERT INTO order_plant (order_id, plant_id) VALUES (?, ?)`, id, p); err != nil {
+				return OrderFull{}, err
+			}
+		}
+	}
+	if err := tx.setGaps(ctx, id, n.Gaps); err != nil {
+		return OrderFull{}, err
+	}
+	return order(ctx, tx, id)
+}
+
+func (tx Tx) orderChanged(ctx context.Context, res sql.Result, id int64, version int) error {
+	return changed(res, version, func() (OrderFull, error) { return order(ctx, tx, id) })
+}
+
+// Stand is where an order comes to stand.
+type Stand struct {
+	State   job.State
+	Day     *string // it is on; kept when it ends
+	Crew    string
+	Place   int
+	Ended   *string
+	Took    int
+	Note    string
+	DayCost int
+}
+
+// SetStand moves an order into a state, if that is based on the version that is kept.
+func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (OrderFull, error) {
+	res, err := tx.ExecContext(ctx, `UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?, day_cost = ?, version = version + 1
+		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`, s.State, s.Day, s.Crew, s.Place, s.Ended, s.Took, s.Note, s.DayCost, id, version)
+	if err != nil {
+		return OrderFull{}, err
+	}
+	if err := tx.orderChanged(ctx, res, id, version); err != nil {
+		return OrderFull{}, err
+	}
+	return order(ctx, tx, id)
+}
+
+// DropOrder takes an order out that nobody wants any more.
+func (tx Tx) DropOrder(ctx context.Context, id int64, version int) error {
+	res, err := tx.ExecContext(ctx, `UPDATE job_order SET state = 'dropped', version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`, id, version)
+	if err != nil {
+		return err
+	}
+	return tx.orderChanged(ctx, res, id, version)
+}
+
+// RestoreOrder brings an order back that was dropped by hand.
+func (tx Tx) RestoreOrder(ctx context.Context, id int64) (OrderFull, error) {
+	err := tx.touch(ctx, `UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, version = version + 1
+		WHERE id = ? AND state = 'dropped' AND dropped_by IS NULL`, id)
+	if err != nil {
+		return OrderFull{}, err
+	}
+	return order(ctx, tx, id)
+}
+
+// Successor is the next time of a repeat that hangs on an order and is still to be done.
+func (tx Tx) Successor(ctx context.Context, id int64) (Order, error) {
+	return one[Order](ctx, tx, selectOrder+`WHERE o.follows = ? AND o.state IN ('waiting', 'on a day')`, id)
+}
+
+// TakeBackSuccessor takes the next time of a repeat away, because the time before was not done after all.
+func (tx Tx) TakeBackSuccessor(ctx context.Context, id int64) error {
+	next, err := tx.Successor(ctx, id)
+	if errors.Is(err, ErrNotFound) {
+		return nil
+	}
+	if err == nil {
+		_, err = tx.ExecContext(ctx, `DELETE FROM order_gap WHERE order_id = ? OR of_id = ?`, next.ID, next.ID)
+	}
+	if err == nil {
+		_, err = tx.ExecContext(ctx, `DELETE FROM order_plant WHERE order_id = ?`, next.ID)
+	}
+	if err == nil {
+		_, err = tx.ExecContext(ctx, `DELETE FROM job_order WHERE id = ?`, next.ID)
+	}
+	return err
+}
+
+// DropReplaced drops the orders of a plant's earlier verdicts on a trouble, for a new one. Orders of any other origin
+// stay, and so does what is done: job.Replaces says which.
+func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble string) error {
+	list, err := many[Order](ctx, tx, selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day') AND o.origin_id <> ?`, plant, verdict)
+	if err != nil {
+		return err
+	}
+	for _, o := range list {
+		if !job.Replaces(trouble, o.Origin, o.State, o.Trouble) {
+			continue
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE job_order SET state = 'dropped', dropped_by = ?, version = version + 1 WHERE id = ?`, verdict, o.ID); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// dropOrdersOf takes back what a verdict did to orders: its own go, those it dropped return.
+func (tx Tx) dropOrdersOf(ctx context.Context, verdict int64) error {
+	for _, q := range []string{
+		`UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, dropped_by = NULL, version = version + 1
+			WHERE dropped_by = ?1 AND NOT (origin_id = ?1 AND origin IN ('verdict', 'after-care', 'taking in'))`,
+		`UPDATE job_order SET state = 'dropped', dropped_by = ?1, version = version + 1
+			WHERE origin_id = ?1 AND origin IN ('verdict', 'after-care', 'taking in') AND state IN ('waiting', 'on a day')`,
+	} {
+		if _, err := tx.ExecContext(ctx, q, verdict); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// sight hides the orders of what is removed, or shows them again.
+func (tx Tx) sight(ctx context.Context, where string, id int64) error {
+	_, err := tx.ExecContext(ctx, `UPDATE job_order SET in_sight = EXISTS (SELECT 1 FROM property p WHERE p.id = job_order.property_id AND p.removed_at IS NULL)
+		AND (plant_id IS NULL OR EXISTS (SELECT 1 FROM plant t WHERE t.id = job_order.plant_id AND t.removed_at IS NULL)) WHERE `+where, id)
+	return err
+}
+
+// Refreshed are an order's list columns, worked out anew.
+type Refreshed struct {
+	ID      int64
+	Outlook job.Outlook
+	DayCost int
+}
+
+// OrdersToRefresh are the standing orders of a property with all that their curves hang on, and the list columns as they are.
+func (s *Store) OrdersToRefresh(ctx context.Context, property int64) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.property_id = ?`, property)
+}
+
+// Same reports list columns that say the same already.
+func (o Order) Same(r Refreshed) bool {
+	l := listColumns(r.Outlook)
+	eq := func(a, b *string) bool { return a == b || a != nil && b != nil && *a == *b }
+	return eq(o.WinFrom, l.from) && eq(o.WinTo, l.to) && eq(o.BestDay, l.best) && o.BestCost == l.cost && o.Passed == l.passed && o.DayCost == r.DayCost && o.Listed == l.listed
+}
+
+// Refresh keeps list columns worked out anew, and for which year that was.
+func (tx Tx) Refresh(ctx context.Context, property int64, windowed string, list []Refreshed) error {
+	st, err := tx.PrepareContext(ctx, `UPDATE job_order SET win_from = ?, win_to = ?, best_day = ?, best_cost = ?, passed = ?, listed = ?, day_cost = ? WHERE id = ?`)
+	if err != nil {
+		return err
+	}
+	defer st.Close()
+	for _, r := range list {
+		l := listColumns(r.Outlook)
+		if _, err := st.ExecContext(ctx, l.from, l.to, l.best, l.cost, l.passed, l.listed, r.DayCost, r.ID); err != nil {
+			return err
+		}
+	}
+	_, err = tx.ExecContext(ctx, `UPDATE property SET windowed = ? WHERE id = ?`, windowed, property)
+	return err
+}
+
+// LastPlace is the place of the last order of a day.
+func (tx Tx) LastPlace(ctx context.Context, day string) (int, error) {
+	return one[int](ctx, tx, `SELECT coalesce(max(place), 0) FROM job_order WHERE day = ? AND state = 'on a day'`, day)
+}

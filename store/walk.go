@@ -1,0 +1,122 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+
+	"mezzadro/core/damage"
+)
+
+// Walk is one day's inspection of a property.
+type Walk struct {
+	ID         int64  `db:"id" json:"id"`
+	PropertyID int64  `db:"property_id" json:"property_id"`
+	Day        string `db:"day" json:"day" format:"date"`
+}
+
+// StartWalk is the property's walk of the day; there is one a day.
+func (tx Tx) StartWalk(ctx context.Context, property int64, day string) (Walk, error) {
+	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
+		return Walk{}, err
+	}
+	if _, err := tx.ExecContext(ctx, `INSERT INTO walk (property_id, day) VALUES (?, ?) ON CONFLICT DO NOTHING`, property, day); err != nil {
+		return Walk{}, err
+	}
+	return one[Walk](ctx, tx, `SELECT id, property_id, day FROM walk WHERE property_id = ? AND day = ?`, property, day)
+}
+
+// Walk reads one.
+func (s *Store) Walk(ctx context.Context, id int64) (Walk, error) {
+	return one[Walk](ctx, s.read, `SELECT id, property_id, day FROM walk WHERE id = ?`, id)
+}
+
+// Decision is what was decided about a plant.
+type Decision struct {
+	ID       int64  `db:"id" json:"id"`
+	WalkID   int64  `db:"walk_id" json:"walk_id"`
+	PlantID  int64  `db:"plant_id" json:"plant_id"`
+	Day      string `db:"day" json:"day" format:"date"`
+	Decision string `db:"decision" json:"decision" enum:"accepted,overruled,not now"`
+	Kind     string `db:"kind" json:"kind"`
+	Sentence string `db:"sentence" json:"sentence"`
+	Note     string `db:"note" json:"note"`
+}
+
+const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
+
+// PlantAnswers reads the answers that a plant's verdicts rest on, by verdict.
+func (s *Store) PlantAnswers(ctx context.Context, plant int64) (map[int64]damage.Answer, error) {
+	type row struct {
+		ID     int64               `db:"id"`
+		Answer JSON[damage.Answer] `db:"answer"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT id, answer FROM verdict WHERE plant_id = ? AND undone = 0`, plant)
+	out := make(map[int64]damage.Answer, len(rows))
+	for _, r := range rows {
+		out[r.ID] = r.Answer.V
+	}
+	return out, err
+}
+
+// Walks are a property's, the oldest first.
+func (s *Store) Walks(ctx context.Context, property int64) ([]Walk, error) {
+	return many[Walk](ctx, s.read, `SELECT id, property_id, day FROM walk WHERE property_id = ? ORDER BY day`, property)
+}
+
+// Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
+func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Decision, error) {
+	return many[Decision](ctx, s.read, selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
+		WHERE v.undone = 0 AND v.day >= ? AND (? = 0 OR p.property_id = ?) GROUP BY v.plant_id)`, from, property, property)
+}
+
+// PlantVerdicts is a plant's history, newest first.
+func (s *Store) PlantVerdicts(ctx context.Context, plant int64) ([]Decision, error) {
+	return many[Decision](ctx, s.read, selectVerdict+`WHERE plant_id = ? AND undone = 0 ORDER BY id DESC`, plant)
+}
+
+// KeepVerdict keeps a decision with the answer it rests on.
+func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) (Decision, error) {
+	body, err := json.Marshal(answer)
+	if err != nil {
+		return v, err
+	}
+	res, err := tx.ExecContext(ctx, `INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		v.WalkID, v.PlantID, v.Day, v.Decision, v.Kind, v.Sentence, v.Note, string(body))
+	if err != nil {
+		return v, err
+	}
+	v.ID, err = res.LastInsertId()
+	return v, err
+}
+
+// UndoVerdict takes a plant's latest decision back: its orders go, those it had dropped return as they were.
+func (tx Tx) UndoVerdict(ctx context.Context, id int64) error {
+	v, err := one[Decision](ctx, tx, selectVerdict+`WHERE id = ? AND undone = 0`, id)
+	if err != nil {
+		return err
+	}
+	latest, err := one[int64](ctx, tx, `SELECT max(id) FROM verdict WHERE plant_id = ? AND undone = 0`, v.PlantID)
+	if err != nil {
+		return err
+	}
+	if latest != id {
+		return Refused("a later verdict stands for this plant; take that one back first")
+	}
+	if err := tx.dropOrdersOf(ctx, id); err != nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `UPDATE verdict SET undone = 1 WHERE id = ?`, id)
+	return err
+}
+
+// Refused is a write that cannot be done as things stand; the text says why.
+type Refused string
+
+func (r Refused) Error() string { return string(r) }
+
+// IsRefused reports an error that is the caller's to see as it is.
+func IsRefused(err error) (Refused, bool) {
+	var r Refused
+	return r, errors.As(err, &r)
+}
