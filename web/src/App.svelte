@@ -2,30 +2,38 @@
   import { Button, Modal, ThemeProvider } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
+  import { wrap } from 'svelte-spa-router/wrap';
   import Find from './lib/Find.svelte';
   import { house, keys } from './lib/house.svelte';
   import MoveTime from './lib/MoveTime.svelte';
-  import Almanac from './places/Almanac.svelte';
-  import Climate from './places/Climate.svelte';
-  import Grounds from './places/Grounds.svelte';
+  import Waiting from './lib/Waiting.svelte';
   import Lookout from './places/Lookout.svelte';
-  import PlantPage from './places/PlantPage.svelte';
-  import Rounds from './places/Rounds.svelte';
-  import Walk from './places/Walk.svelte';
-  import Year from './places/Year.svelte';
   import { inWords } from './lib/dates';
   import { theme } from './theme';
 
+  // A place is loaded when it is first opened; the rest follow while nothing else is to do, so that all work without signal.
+  const later = {
+    Almanac: () => import('./places/Almanac.svelte'),
+    Climate: () => import('./places/Climate.svelte'),
+    Grounds: () => import('./places/Grounds.svelte'),
+    PlantPage: () => import('./places/PlantPage.svelte'),
+    Rounds: () => import('./places/Rounds.svelte'),
+    Settings: () => import('./places/Settings.svelte'),
+    Walk: () => import('./places/Walk.svelte'),
+    Year: () => import('./places/Year.svelte'),
+  };
+  const at = (name: keyof typeof later) => wrap({ asyncComponent: later[name] as never, loadingComponent: Waiting as never });
   const routes = {
     '/': Lookout,
     '/lookout': Lookout,
-    '/grounds/:id/climate': Climate,
-    '/grounds/:id?': Grounds,
-    '/walk/:property?/:plant?': Walk,
-    '/plant/:id': PlantPage,
-    '/year/:property?': Year,
-    '/rounds/:job?': Rounds,
-    '/almanac/:id?': Almanac,
+    '/grounds/:id/climate': at('Climate'),
+    '/grounds/:id?': at('Grounds'),
+    '/walk/:property?/:plant?': at('Walk'),
+    '/plant/:id': at('PlantPage'),
+    '/year/:property?': at('Year'),
+    '/rounds/:job?': at('Rounds'),
+    '/almanac/:id?': at('Almanac'),
+    '/settings': at('Settings'),
     '*': Lookout,
   };
   const places = $derived([
@@ -34,7 +42,7 @@
       path: '/lookout',
       asks: 'What weather and season ask now',
       count: house.frame?.counts.lookout,
-      of: 'plants to look at',
+      of: 'plants to look at and jobs overdue',
     },
     {
       name: 'Grounds',
@@ -50,7 +58,7 @@
       path: '/rounds',
       asks: 'Who goes where on which day',
       count: house.frame?.counts.rounds,
-      of: 'jobs without a day',
+      of: 'jobs without a day or overdue',
     },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
@@ -117,9 +125,14 @@
     >
       <div class="px-4 pt-4 pb-3 max-md:hidden">
         <p class="text-lg font-bold">Mezzadro</p>
-        <p class="text-sm text-soft">
-          {house.frame?.firm.name ?? ''}{#if house.frame?.firm.sample}
-            <span class="block">Made-up sample data</span>{/if}
+        <p class="text-sm">
+          <a
+            class="inline-flex min-h-9 items-center text-ink underline decoration-rule"
+            href="#/settings"
+            aria-current={here === '/settings' ? 'page' : undefined}
+            title="Settings">{house.frame?.firm.name ?? ''}<span class="sr-only">: settings</span></a
+          >{#if house.frame?.firm.sample}
+            <span class="block text-soft">Made-up sample data</span>{/if}
         </p>
       </div>
       {#each places as p, i (p.path)}
@@ -222,6 +235,9 @@
           }}>Move the time: {inWords(house.today)}</button
         >
       {/if}
+      <a class="flex min-h-12 items-center border-b border-rule" href="#/settings" onclick={() => (more = false)}
+        >Settings of {house.frame?.firm.name ?? 'the firm'}</a
+      >
       <button class="min-h-12 text-left text-moss" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}
         >Glare {house.glare ? 'on' : 'off'}: for reading in full sun</button
       >

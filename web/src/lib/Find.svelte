@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Input, Modal } from 'flowbite-svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Plant } from '../api/client';
+  import { api, ask } from '../api/client';
   import { attempt } from './house.svelte';
 
   let { open = $bindable() }: { open: boolean } = $props();
@@ -10,63 +10,51 @@
     path: string;
     what: string;
     detail: string;
-    text: string;
   }
-  let all = $state<Found[]>([]);
+  let found = $state<Found[]>([]);
   let words = $state('');
   let at = $state(0);
   let ready = $state(false);
 
-  const gather = () =>
-    attempt(async () => {
-      const props = await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }));
-      const out: Found[] = (props.items ?? []).map((p) => ({
-        path: `/grounds/${p.id}`,
-        what: p.name,
-        detail: `property · ${p.client}`,
-        text: `${p.name} ${p.client} ${p.address}`,
-      }));
-      const book = await ask(api.GET('/api/v1/species'));
-      for (const e of book.items ?? [])
-        out.push({ path: `/almanac/${e.id}`, what: e.common, detail: 'species', text: `${e.common} ${e.botanical} species` });
-      const year = await ask(api.GET('/api/v1/year'));
-      for (const j of year.lanes ?? [])
-        out.push({
-          path: `/rounds/${j.id}`,
-          what: j.title,
-          detail: `job · ${j.property}`,
-          text: `${j.title} ${j.property} ${j.label}`,
-        });
-      for (let cursor = 0, more = true; more;) {
-        const page = await ask(api.GET('/api/v1/plants', { params: { query: { limit: 1000, cursor } } }));
-        out.push(
-          ...(page.items ?? []).map((p: Plant) => ({
-            path: `/plant/${p.id}`,
-            what: `${p.common}, ${p.label}`,
-            detail: `plant · ${p.property}`,
-            text: `${p.common} ${p.botanical} ${p.label} ${p.property}`,
-          })),
-        );
-        cursor = page.next;
-        more = cursor > 0;
-      }
-      all = out.map((f) => ({ ...f, text: f.text.toLowerCase() }));
+  let more = $state(false);
+  let turn = 0;
+  async function look(text: string) {
+    const mine = ++turn;
+    await attempt(async () => {
+      const h = await ask(api.GET('/api/v1/find', { params: { query: { text, limit: 8 } } }));
+      if (mine !== turn) return; // a later word was typed
+      found = [
+        ...(h.properties ?? []).map((p) => ({ path: `/grounds/${p.id}`, what: p.name, detail: `property · ${p.client}` })),
+        ...(h.plants ?? []).map((p) => ({
+          path: `/plant/${p.id}`,
+          what: `${p.common}, ${p.label}`,
+          detail: `plant · ${p.property}`,
+        })),
+        ...(h.species ?? []).map((s) => ({ path: `/almanac/${s.id}`, what: s.common, detail: 'species' })),
+        ...(h.jobs ?? []).map((j) => ({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}` })),
+      ];
+      more = h.more;
+      at = 0;
       ready = true;
     });
-
-  const found = $derived.by(() => {
-    const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
-    return parts.length ? all.filter((f) => parts.every((p) => f.text.includes(p))).slice(0, 12) : [];
-  });
+  }
+  let waiting: ReturnType<typeof setTimeout> | undefined;
   $effect(() => {
-    void found;
-    at = 0;
+    const text = words.trim();
+    clearTimeout(waiting);
+    turn++;
+    ready = !text;
+    if (!text) {
+      found = [];
+      more = false;
+      return;
+    }
+    waiting = setTimeout(() => void look(text), 120);
   });
   $effect(() => {
     if (!open) return;
     words = '';
-    ready = false;
-    void gather();
+    ready = true;
   });
   function go(f: Found | undefined) {
     if (!f) return;
@@ -104,8 +92,9 @@
           ? 'Type a part of a name; several words narrow it down.'
           : ready
             ? 'Nothing has these words.'
-            : 'Gathering the record …'}
+            : 'Looking …'}
       </li>
     {/each}
+    {#if more}<li class="px-2 py-1 text-sm text-soft">More was found: another word narrows it down.</li>{/if}
   </ul>
 </Modal>

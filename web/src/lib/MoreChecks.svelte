@@ -5,6 +5,7 @@
   import { metres } from './dates';
   import Figure from './Figure.svelte';
   import HowTo from './HowTo.svelte';
+  import { entered, unit } from './units';
 
   interface Props {
     open: boolean;
@@ -81,16 +82,20 @@
             {#if k === 'growth'}
               <Figure
                 name="Growth of the last season"
-                unit="cm"
+                unit={unit('shoot')}
                 does="Note the growth"
-                onnote={(v) => onadd({ kind: k, amount: v / 100 })}
+                onnote={(v) => onadd({ kind: k, amount: entered('shoot', v) / 100 })}
               />
             {:else if k === 'tip_dead'}
               {#each lengths.filter((l) => l < plant.height_m) as l (l)}<button
                   class={look(checks.some((c) => c.kind === k && c.amount === l))}
                   onclick={() => onadd({ kind: k, amount: l })}>{metres(l)}</button
                 >{/each}
-              <Figure name="Length dead from the tips" unit="cm" onnote={(v) => onadd({ kind: k, amount: v / 100 })} />
+              <Figure
+                name="Length dead from the tips"
+                unit={unit('shoot')}
+                onnote={(v) => onadd({ kind: k, amount: entered('shoot', v) / 100 })}
+              />
             {:else if k === 'bud_rub'}
               <button class={look(false)} onclick={() => onadd({ kind: k, ...height(k), held: 8 })}>all 8 held</button>
               <button class={look(false)} onclick={() => onadd({ kind: k, ...height(k), held: 4, broke: 4 })}>half of 8</button>

@@ -18,6 +18,7 @@
   import type { Season } from '../api/client';
   import { causeOfEvent, mark } from './causes';
   import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
+  import { figure, imperial } from './units';
   import { keys } from './house.svelte';
 
   interface Props {
@@ -166,7 +167,7 @@
         cause: causeOfEvent(e.kind),
         peak: e.peak,
         named: (e.unit === '°C' && e.kind !== 'heat' && e.value <= worst + 0.01) || (view !== undefined && span < 100),
-        words: e.unit === '°C' ? degrees(e.value, 0) : `${Math.round(e.value)} ${e.unit}`,
+        words: e.unit === '°C' ? degrees(e.value, 0) : figure(e.value, e.unit),
         kind: e.kind,
       }));
   });
@@ -284,7 +285,8 @@
       <line x1={t.at} x2={t.at} y1={top + high} y2={top + high + 4} stroke="var(--color-soft)" />
       <text x={t.at} y={top + high + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.sum}</text>
     {/each}
-    {#each [-10, 0, 10, 20, 30] as t (t)}
+    {#each imperial() ? [14, 32, 50, 68, 86] : [-10, 0, 10, 20, 30] as mark_ (mark_)}
+      {@const t = imperial() ? (mark_ - 32) / 1.8 : mark_}
       {#if y(t) > top && y(t) < top + high}
         <line
           x1={left}
@@ -296,7 +298,7 @@
           stroke-width={t === 0 ? 1.2 : 1}
         />
         <text x={left - 5} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)"
-          >{t < 0 ? `−${-t}` : t}{t === 0 ? '°' : ''}</text
+          >{mark_ < 0 ? `−${-mark_}` : mark_}{t === 0 ? '°' : ''}</text
         >
       {/if}
     {/each}
@@ -372,7 +374,8 @@
           stroke="white"
           stroke-width="3"
           paint-order="stroke"
-          fill="var(--color-ink)">{lane.label}</text
+          fill="var(--color-ink)"
+          >{lane.label.length > 58 ? lane.label.slice(0, 56) + '…' : lane.label}<title>{lane.label}</title></text
         >
         {#if lane.note}<text
             x={noteAt(lane)}

@@ -4,6 +4,7 @@
   import { inWords, metres } from './dates';
   import Figure from './Figure.svelte';
   import { house } from './house.svelte';
+  import { entered, unit } from './units';
   import Patience from './Patience.svelte';
 
   interface Props {
@@ -67,7 +68,7 @@
             {#if r.speaks === 'danger'}
               <span class="text-xs font-bold text-bad">danger</span>
             {:else if r.speaks === 'wait' || r.weight === 0}
-              <span class="text-xs text-soft">{r.speaks === 'wait' ? 'wait' : 'calendar'}</span>
+              <span class="text-center text-soft" title="Tells neither for life nor for death" aria-hidden="true">·</span>
             {:else}
               <svg width="72" height="14" role="img" aria-label="speaks for {r.speaks}, strength {r.weight.toFixed(1)}">
                 <line x1="36" x2="36" y1="0" y2="14" stroke="var(--color-rule)" />
@@ -114,7 +115,7 @@
           <p class="mt-2 font-semibold">{q.text}</p>
           <div class="mt-1 flex flex-wrap items-center gap-2">
             {#if q.distance}
-              <Figure name="Distance to it" unit="m" onnote={(v) => onspot(q.key, 'yes', v)} />
+              <Figure name="Distance to it" unit={unit('length')} onnote={(v) => onspot(q.key, 'yes', entered('length', v))} />
               <button class="min-h-11 border border-rule bg-white px-3" onclick={() => onspot(q.key, 'no')}>None near</button>
             {:else}
               <button class="min-h-11 border border-ink bg-white px-5" onclick={() => onspot(q.key, 'yes')}>Yes</button>

@@ -7,6 +7,7 @@
   import { attempt, house, keys } from '../lib/house.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from '../lib/site';
+  import { shown as inUnit, unit } from '../lib/units';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import PlantForm from './PlantForm.svelte';
@@ -76,7 +77,7 @@
 
   async function kept(p: Plant) {
     plants = plants.some((x) => x.id === p.id) ? plants.map((x) => (x.id === p.id ? p : x)) : [...plants, p];
-    form = 'none';
+    if (form !== 'plant') form = 'none'; // after a new one another like it may follow
     await list();
     house.say(`${p.common} kept.`);
     void house.refresh();
@@ -207,7 +208,7 @@
               : ''}"
           >
             {p.name}<span class="block text-sm font-normal text-soft"
-              >{plantsOf(p.plants)} · {Math.round(p.climate.elevation_m)} m</span
+              >{plantsOf(p.plants)} · {Math.round(inUnit('elevation', p.climate.elevation_m))} {unit('elevation')}</span
             >
           </a>
         </li>

@@ -7,6 +7,8 @@
   import EventChart from '../lib/EventChart.svelte';
   import Expected from '../lib/Expected.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import { when } from '../lib/orders';
+  import { apart, figure } from '../lib/units';
   import Mark from '../lib/Mark.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -91,14 +93,15 @@
     'wet spell': 'Wet spell',
     gale: 'Gale',
   };
-  const value = (e: Schemas['Event']) => (e.unit === '°C' ? degrees(e.value) : `${Math.round(e.value)} ${e.unit}`);
+  const value = (e: Schemas['Event']) => figure(e.value, e.unit);
+  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const facts = (e: Schemas['EventGroup']): [string, string][] => {
     const cold = e.kind === 'freeze' || e.kind === 'late frost';
     const out: [string, string][] = [[cold ? 'Depth' : e.kind === 'drying wind' ? 'Dose' : 'Peak', value(e)]];
     if (e.kind !== 'wet spell') out.push(['Length', `${e.hours} h`]);
     else out.push(['Length', `${brief(e.from)} – ${brief(e.to)}`]);
     if (cold) {
-      out.push(['Fell in 72 h', degrees(e.fall_c, 0)]);
+      out.push(['Fell in 72 h', apart(e.fall_c, 0)]);
       out.push(['Plants hardened', `${Math.round(100 * e.hardened)} %`]);
     }
     return out;
@@ -186,7 +189,10 @@
           <div class="min-w-0">
             <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
             <p>{event.story}</p>
-            <dl class="mt-2 flex flex-wrap gap-x-5 gap-y-1">
+            {#if (event.places ?? []).length > 1}<p class="mt-2 text-sm text-soft">
+                At {event.property}, where it was worst:
+              </p>{/if}
+            <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
               {#each facts(event) as [name, v] (name)}
                 <div>
                   <dt class="text-xs text-soft">{name}</dt>
@@ -245,6 +251,7 @@
                 href="#/walk/{g.property_id}">Start walk<span class="sr-only">&nbsp;at {g.property}</span></a
               >
             </header>
+            {#if g.shared?.length === 1}<p class="border-b border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
             <ol>
               {#each g.looks ?? [] as p, i (p.id)}
                 <li class={i ? 'border-t border-rule' : ''}>
@@ -264,7 +271,9 @@
                         >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
                       >
                       <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
-                      <span class="block text-sm text-soft">{p.look?.reason}</span>
+                      <span class="block text-sm text-soft"
+                        >{(g.shared?.length ?? 0) > 1 ? p.look?.reason : capital(p.look?.own ?? '')}</span
+                      >
                     </span>
                     <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
                   </a>
@@ -302,6 +311,19 @@
               </p>{/if}
           </section>
         {/if}
+        {#if look.late}
+          <section aria-label="Overdue" class="border-2 border-bad bg-white p-3">
+            <h2 class="text-bad">Overdue</h2>
+            {#each look.overdue ?? [] as l (l.id)}
+              <a class="block min-h-11 border-t border-rule py-1.5" href="#/rounds/{l.id}"
+                >{l.title}<span class="block text-sm text-soft">{l.property}, {when(l, house.today)}</span></a
+              >
+            {/each}
+            {#if look.late > (look.overdue?.length ?? 0)}<a class="text-sm" href="#/rounds"
+                >{look.late - (look.overdue?.length ?? 0)} more in Rounds</a
+              >{/if}
+          </section>
+        {/if}
         <section>
           <h2>Follow-ups due</h2>
           {#each look.due ?? [] as l (l.id)}
@@ -311,12 +333,15 @@
               ></a
             >
           {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+          {#if look.due_count > (look.due?.length ?? 0)}<p class="text-sm text-soft">
+              {look.due_count - (look.due?.length ?? 0)} more stand on the year.
+            </p>{/if}
         </section>
         <section>
           <h2>Windows closing</h2>
           {#each look.closing ?? [] as l (l.id)}
             <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
-              >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.windows?.at(-1)?.to)}</span></a
+              >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.window_to)}</span></a
             >
           {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
         </section>
@@ -328,9 +353,9 @@
                 Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
               {/if}
               {#if season.frost_to_come >= 0.01}
-                Another night under 0 °C this season: {Math.round(season.frost_to_come * 100)} %; under −2.2 °C: {Math.round(
-                  season.killing_to_come * 100,
-                )} %.
+                Another night under {degrees(0, 0)} this season: {Math.round(season.frost_to_come * 100)} %; under {degrees(
+                  -2.2,
+                )}: {Math.round(season.killing_to_come * 100)} %.
               {:else if season.first_frost}
                 First frost about {inWords(season.first_frost.mid)}, one year in ten before {inWords(season.first_frost.early)}.
               {:else}None in most years.{/if}

@@ -2,6 +2,8 @@
   import { Button, Input } from 'flowbite-svelte';
   import { api, ask, onceKey, type Plant, type Problem, type Species } from '../api/client';
   import ExposureFields from '../lib/ExposureFields.svelte';
+  import { metres } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
   import { attempt } from '../lib/house.svelte';
 
   interface Props {
@@ -60,6 +62,8 @@
   let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   let key = onceKey();
+  let added = $state(''); // the last one that was added: another like it may follow
+  const short = ['species', 'label', 'height_m', 'count'];
 
   const written = (s: Species) => `${s.common} (${s.botanical})`;
   const chosen = $derived.by(() => {
@@ -103,12 +107,31 @@
           )
         : await ask(api.POST('/api/v1/plants', { params: { header: key }, body: { ...body, property_id: property } }));
       onkept(p);
+      if (!plant) {
+        added = `${p.common}${p.label ? `, ${p.label}` : ''}`;
+        f.label = '';
+        form?.querySelector('input')?.select();
+      }
     });
     key = onceKey();
   }
 </script>
 
 <svelte:window onkeydown={(e) => e.key === 'Escape' && form?.contains(e.target as Node) && onclose()} />
+
+{#snippet choice(name: string, key: 'shelter' | 'sun' | 'value', steps: [number, string][])}
+  <label class="font-semibold sm:col-span-2"
+    >{name}
+    <select
+      class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
+      value={f[key]}
+      onchange={(e) => (f[key] = Number(e.currentTarget.value))}
+    >
+      {#each scale(steps, f[key]) as [v, text] (v)}<option value={v}>{text}</option>{/each}
+    </select>
+    {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
+  >
+{/snippet}
 
 <form
   class="mt-3 border border-ink bg-white p-4"
@@ -136,92 +159,91 @@
     <label class="font-semibold sm:col-span-3"
       >Where it stands<Input class="mt-1 font-normal" bind:value={f.label} placeholder="By the gate" /></label
     >
-    <label class="font-semibold sm:col-span-2"
-      >Height (m)<Input class="mt-1 font-normal" inputmode="decimal" bind:value={f.height} />
-      {#if said.height_m}<span class="text-sm font-normal text-bad">{said.height_m}</span>{/if}</label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Spread (m)<Input
-        class="mt-1 font-normal"
-        inputmode="decimal"
-        bind:value={f.spread}
-        placeholder="two thirds of the height"
-      />
-      {#if said.spread_m}<span class="text-sm font-normal text-bad">{said.spread_m}</span>{/if}</label
-    >
+    <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
     <label class="font-semibold sm:col-span-2"
       >How many<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.count} />
       {#if said.count}<span class="text-sm font-normal text-bad">{said.count}</span>{/if}</label
     >
-    {#snippet choice(name: string, key: 'shelter' | 'sun' | 'value', steps: [number, string][])}
-      <label class="font-semibold sm:col-span-2"
-        >{name}
-        <select
-          class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
-          value={f[key]}
-          onchange={(e) => (f[key] = Number(e.currentTarget.value))}
+    <details class="sm:col-span-6" open={plant !== undefined || Object.keys(said).some((k) => !short.includes(k))}>
+      <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+        >How it stands: half sheltered, sun half the day, in the ground, unless you say otherwise</summary
+      >
+      <div class="grid gap-3 sm:grid-cols-6">
+        <Field
+          class="sm:col-span-2"
+          label="Spread"
+          kind="length"
+          bind:value={f.spread}
+          placeholder="two thirds of the height"
+          problem={said.spread_m}
+        />
+        {@render choice('Wind', 'shelter', winds)}
+        {@render choice('Sun', 'sun', suns)}
+        {@render choice('To the client', 'value', values)}
+        <Field
+          class="sm:col-span-2"
+          label="Pot"
+          kind="volume"
+          bind:value={f.pot}
+          placeholder="in the ground"
+          problem={said.pot_l}
+        />
+        <Field
+          class="sm:col-span-2"
+          label="Stem at the base"
+          kind="thickness"
+          bind:value={f.base}
+          placeholder="as usual for its height"
+          problem={said.base_mm}
+        />
+        <label class="font-semibold sm:col-span-2"
+          >Stop on the way round<Input
+            class="mt-1 font-normal"
+            inputmode="numeric"
+            bind:value={f.stop}
+            placeholder="after the others"
+          />
+          {#if said.stop}<span class="text-sm font-normal text-bad">{said.stop}</span>{/if}</label
         >
-          {#each scale(steps, f[key]) as [v, text] (v)}<option value={v}>{text}</option>{/each}
-        </select>
-        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
-      >
-    {/snippet}
-    {@render choice('Wind', 'shelter', winds)}
-    {@render choice('Sun', 'sun', suns)}
-    {@render choice('To the client', 'value', values)}
-    <label class="font-semibold sm:col-span-2"
-      >Pot (litres)<Input class="mt-1 font-normal" inputmode="decimal" bind:value={f.pot} placeholder="in the ground" />
-      {#if said.pot_l}<span class="text-sm font-normal text-bad">{said.pot_l}</span>{/if}</label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Stem at the base (mm)<Input
-        class="mt-1 font-normal"
-        inputmode="decimal"
-        bind:value={f.base}
-        placeholder="as usual for its height"
-      />
-      {#if said.base_mm}<span class="text-sm font-normal text-bad">{said.base_mm}</span>{/if}</label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Stop on the way round<Input
-        class="mt-1 font-normal"
-        inputmode="numeric"
-        bind:value={f.stop}
-        placeholder="after the others"
-      />
-      {#if said.stop}<span class="text-sm font-normal text-bad">{said.stop}</span>{/if}</label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Planted in<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.planted} placeholder="year, if known" />
-      {#if said.planted}<span class="text-sm font-normal text-bad">{said.planted}</span>{/if}</label
-    >
-    {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}
-      <label class="font-semibold sm:col-span-2"
-        >Graft at (m)<Input class="mt-1 font-normal" inputmode="decimal" bind:value={f.graft} placeholder="if found" />
-        {#if said.graft_m}<span class="text-sm font-normal text-bad">{said.graft_m}</span>{/if}</label
-      >
-    {/if}
-    <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="as the property" />
-    <div class="flex flex-wrap gap-x-6 sm:col-span-6">
-      <label class="flex min-h-11 items-center gap-2"
-        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
-      >
-      <label class="flex min-h-11 items-center gap-2"
-        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wall} /> Within a metre of a warm wall</label
-      >
-      <label class="flex min-h-11 items-center gap-2"
-        ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wet} /> Water stands there after rain</label
-      >
-    </div>
-    <label class="font-semibold sm:col-span-6">Note<Input class="mt-1 font-normal" bind:value={f.note} /></label>
+        <label class="font-semibold sm:col-span-2"
+          >Planted in<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.planted} placeholder="year, if known" />
+          {#if said.planted}<span class="text-sm font-normal text-bad">{said.planted}</span>{/if}</label
+        >
+        {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}
+          <Field
+            class="sm:col-span-2"
+            label="Graft at"
+            kind="length"
+            bind:value={f.graft}
+            placeholder="if found"
+            problem={said.graft_m}
+          />
+        {/if}
+        <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="as the property" />
+        <div class="flex flex-wrap gap-x-6 sm:col-span-6">
+          <label class="flex min-h-11 items-center gap-2"
+            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
+          >
+          <label class="flex min-h-11 items-center gap-2"
+            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wall} /> Within a metre of a warm wall</label
+          >
+          <label class="flex min-h-11 items-center gap-2"
+            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wet} /> Water stands there after rain</label
+          >
+        </div>
+        <label class="font-semibold sm:col-span-6">Note<Input class="mt-1 font-normal" bind:value={f.note} /></label>
+      </div>
+    </details>
   </div>
   {#if chosen}
-    <p class="mt-2 text-sm text-soft">{chosen.habit} Up to {chosen.mature.height_m} m.</p>
+    <p class="mt-2 text-sm text-soft">{chosen.habit} Up to {metres(chosen.mature.height_m)}.</p>
     {#each chosen.cautions ?? [] as c (c.text)}<p class="text-sm text-sun">{c.text}</p>{/each}
   {/if}
   <div class="mt-3 flex gap-2">
     <Button type="submit">Keep</Button>
-    <Button color="light" onclick={onclose}>Back</Button>
+    <Button color="light" onclick={onclose}>{added ? 'Close' : 'Back'}</Button>
+    {#if added}<span class="self-center text-sm text-soft" role="status">{added} added: another like it, or another species.</span
+      >{/if}
     {#if plant}<Button color="light" class="ml-auto" onclick={() => onremove(plant)}>Remove this plant</Button>{/if}
   </div>
 </form>

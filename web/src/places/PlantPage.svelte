@@ -7,6 +7,9 @@
   import { brief, inWords, metres } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Form } from '../lib/portrait';
+  import Field from '../lib/Field.svelte';
+  import { when } from '../lib/orders';
+  import Tick from '../lib/Tick.svelte';
   import Portrait from '../lib/Portrait.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -169,7 +172,9 @@
         {:else}
           <p class="mt-2 text-soft">
             {(verdict?.kind ?? story.now.verdict.kind) === 'check first'
-              ? 'Its growth is foretold once it has been checked.'
+              ? p.look?.worth
+                ? `From the weather alone: ${p.look.own}`
+                : 'Nothing that the weather did makes it likely to be hurt.'
               : 'No regrowth to foretell.'}
           </p>
         {/if}
@@ -180,9 +185,8 @@
           <ul class="border-t border-rule">
             {#each story.jobs ?? [] as j (j.id)}
               <li class="border-b border-rule py-1.5 leading-snug">
-                <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft"
-                  >{j.day ? `on ${inWords(j.day, house.today)}` : `best on ${inWords(j.best_day, house.today)}`}</span
-                >
+                <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft">{when(j, house.today)}</span>
+                {#key j.id + j.state}<Tick order={j} small onkept={() => load(id)} />{/key}
               </li>
             {:else}<li class="border-b border-rule py-1.5 text-soft">No job stands for it.</li>{/each}
           </ul>
@@ -217,15 +221,13 @@
                   >{#each states as [v, w] (v)}<option value={v}>{w}</option>{/each}</select
                 ></label
               >
-              <label class="block font-semibold"
-                >Height now (m)<Input
-                  class="mt-1 font-normal"
-                  inputmode="decimal"
-                  bind:value={turning.height}
-                  placeholder="if measured"
-                /></label
-              >
-              {#if problem?.fields.height_m}<p class="text-bad">{problem.fields.height_m}</p>{/if}
+              <Field
+                label="Height now"
+                kind="length"
+                bind:value={turning.height}
+                placeholder="if measured"
+                problem={problem?.fields.height_m}
+              />
               <label class="block font-semibold">Note<Input class="mt-1 font-normal" bind:value={turning.note} /></label>
               <div class="flex gap-2">
                 <Button type="submit">Keep</Button><Button color="light" onclick={() => (turning = undefined)}>Back</Button>

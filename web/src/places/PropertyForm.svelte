@@ -3,6 +3,8 @@
   import { onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
   import { degrees } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
+  import { imperial, shown, unit } from '../lib/units';
   import { sites } from '../lib/site';
   import ExposureFields from '../lib/ExposureFields.svelte';
   import FilePick from '../lib/FilePick.svelte';
@@ -61,6 +63,7 @@
     };
   }
   const said = $derived(problem?.fields ?? {});
+  const degreesApart = $derived(imperial() ? '3.6 °F' : '6.5 °C');
   const number = (s: string | number) => Number(String(s).replace(',', '.').replace('−', '-'));
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
   const figures = [
@@ -181,11 +184,7 @@
       </select>
       {#if said.climate_type}<span class="text-sm font-normal text-bad">{said.climate_type}</span>{/if}
     </label>
-    <label class="font-semibold sm:col-span-1"
-      >Height (m)<Input class="mt-1 font-normal" inputmode="numeric" bind:value={place.elevation} />{#if said.elevation_m}<span
-          class="text-sm font-normal text-bad">{said.elevation_m}</span
-        >{/if}</label
-    >
+    <Field class="sm:col-span-1" label="Height" kind="elevation" bind:value={place.elevation} problem={said.elevation_m} />
     <label class="font-semibold sm:col-span-1"
       >Latitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.latitude} />{#if said.latitude}<span
           class="text-sm font-normal text-bad">{said.latitude}</span
@@ -251,15 +250,16 @@
     {:else}
       {#if type}
         <p class="text-sm">
-          At {Math.round(type.climate.elevation_m)} m: zone {type.hardiness_zone}, coldest night {degrees(
-            type.climate.extreme_min_c,
-          )},
+          At {Math.round(shown('elevation', type.climate.elevation_m))}
+          {unit('elevation')}: zone {type.hardiness_zone}, coldest night {degrees(type.climate.extreme_min_c)},
           {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {Math.round(
             (type.climate.normals ?? []).reduce((sum, n) => sum + n.rain_mm, 0) / 10,
           ) * 10} mm of rain a year.
         </p>
       {/if}
-      <p class="text-sm text-soft">The type’s figures are moved to this height by 6.5 °C per kilometre.</p>
+      <p class="text-sm text-soft">
+        The type’s figures are moved to this height: colder by {degreesApart} for each {imperial() ? '1,000 ft' : 'kilometre'}.
+      </p>
     {/if}
   {/if}
   <fieldset class="mt-3">

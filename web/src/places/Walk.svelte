@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Input, Modal, Select, Textarea } from 'flowbite-svelte';
+  import { Button, Modal, Select, Textarea } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
   import { api, ask, onceKey, Problem, type Check, type Plant, type Property } from '../api/client';
@@ -7,6 +7,7 @@
   import { found, words, type Kind } from '../lib/checks';
   import Conflict from '../lib/Conflict.svelte';
   import { inWords, metres, plantsOf } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
   import FieldNotes from '../lib/FieldNotes.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import HowTo from '../lib/HowTo.svelte';
@@ -433,7 +434,7 @@
             {answer}
             {checks}
             graftM={plant.graft_m}
-            foretold={plant.look?.worth && plant.look.expected === 'wood'}
+            foretold={plant.look?.worth}
             active={palm ? undefined : active}
             box={wide ? [430, 440] : [380, 216]}
             onpick={palm ? undefined : pick}
@@ -483,8 +484,8 @@
           {/if}
           {#if palm}
             <div class="flex gap-2">
-              <button class="{big} border-moss bg-moss text-white" onclick={() => spear('held')}>Spear held</button>
-              <button class="{big} border-ink bg-white" onclick={() => spear('pulled')}>Spear came out</button>
+              <button class="{big} border-moss bg-white" onclick={() => spear('held')}>Spear held</button>
+              <button class="{big} border-hand bg-white" onclick={() => spear('pulled')}>Spear came out</button>
             </div>
           {:else}
             <div class="flex items-center gap-2">
@@ -501,10 +502,10 @@
               >
             </div>
             <div class="grid grid-cols-2 gap-2" role="group" aria-label="Checks at this height">
-              <button class="{big} border-moss bg-moss text-white" onclick={() => bud(true)}>Bud held</button>
-              <button class="{big} border-ink bg-white" onclick={() => bud(false)}>Bud broke</button>
-              <button class="{big} border-moss bg-moss text-white" onclick={() => scratch('green')}>Bark green</button>
-              <button class="{big} border-ink bg-white" onclick={() => scratch('brown')}>Bark brown</button>
+              <button class="{big} border-moss bg-white" onclick={() => bud(true)}>Bud held</button>
+              <button class="{big} border-hand bg-white" onclick={() => bud(false)}>Bud broke</button>
+              <button class="{big} border-moss bg-white" onclick={() => scratch('green')}>Bark green</button>
+              <button class="{big} border-hand bg-white" onclick={() => scratch('brown')}>Bark brown</button>
             </div>
             <div class="flex flex-wrap gap-2 text-[0.9375rem]">
               <button class="min-h-11 border border-rule bg-white px-3" onclick={() => scratch('unclear')}>Bark unclear</button>
@@ -656,8 +657,7 @@
       >Your verdict<Select class="mt-1" items={kinds} bind:value={over.kind} placeholder="" /></label
     >
     {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
-      <label class="block font-semibold">Cut at (m)<Input class="mt-1" inputmode="decimal" bind:value={over.cut} /></label>
-      {#if overProblem?.fields.cut_m}<p class="text-bad">{overProblem.fields.cut_m}</p>{/if}
+      <Field label="Cut at" kind="length" bind:value={over.cut} problem={overProblem?.fields.cut_m} />
     {/if}
     <label class="block font-semibold">Why<Textarea class="mt-1 w-full bg-white" rows={3} bind:value={over.note} /></label>
     {#if overProblem?.fields.note}<p class="text-bad">{overProblem.fields.note}</p>{/if}

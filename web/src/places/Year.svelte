@@ -1,35 +1,64 @@
 <script lang="ts">
+  import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Lane, type Property, type Season } from '../api/client';
+  import { api, ask, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
   import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import { titled } from '../lib/orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { property?: string } } = $props();
   const only = $derived(Number(params?.property ?? 0));
+  const page = 40;
 
   let properties = $state<Property[]>([]);
   let lanes = $state<Lane[]>();
-  let more = $state(0);
+  let next = $state('');
   let season = $state<Season>();
   let pointed = $state<string>();
   let chosen = $state<number | string>();
+  let details = $state<Record<number, OrderDetail>>({});
+  let care = $state(true); // after-care among them
 
+  async function read(of: number, cursor?: string) {
+    return ask(api.GET('/api/v1/year', { params: { query: { limit: page, cursor, ...(of ? { property: of } : {}) } } }));
+  }
   $effect(() => {
     const of = only;
     void attempt(async () => {
       if (!properties.length)
         properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
-      const y = await ask(api.GET('/api/v1/year', { params: { query: of ? { property: of } : {} } }));
-      lanes = y.lanes ?? [];
-      more = y.more;
+      const y = await read(of);
+      if (of !== only) return;
+      lanes = y.items ?? [];
+      next = y.next;
       const show = of || properties[0]?.id;
       if (show) season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: show } } }));
       chosen = lanes[0]?.id;
       pointed = lanes[0]?.best_day || season?.today;
     });
+  });
+  const more = () =>
+    attempt(async () => {
+      const y = await read(only, next);
+      lanes = [...(lanes ?? []), ...(y.items ?? [])];
+      next = y.next;
+    });
+  // Why days cost what they cost is read of the lane that is pointed at.
+  let asking: ReturnType<typeof setTimeout> | undefined;
+  $effect(() => {
+    const id = Number(chosen);
+    clearTimeout(asking);
+    if (!id || details[id]) return;
+    asking = setTimeout(
+      () =>
+        void attempt(async () => {
+          details[id] = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id } } }));
+        }),
+      120,
+    );
   });
   onMount(() => {
     keys.screen = [
@@ -43,29 +72,33 @@
   });
   function move(by: number) {
     if (pointed && season) {
-      const next = plusDays(pointed, by);
-      if (next >= season.from && next < season.to) pointed = next;
+      const to = plusDays(pointed, by);
+      if (to >= season.from && to < season.to) pointed = to;
     }
   }
+  const seen = $derived((lanes ?? []).filter((l) => care || l.origin !== 'after-care'));
   function lane(by: number) {
-    const list = lanes ?? [];
-    const i = list.findIndex((l) => l.id === chosen);
-    chosen = list[Math.max(0, Math.min(list.length - 1, i + by))]?.id;
+    const i = seen.findIndex((l) => l.id === chosen);
+    chosen = seen[Math.max(0, Math.min(seen.length - 1, i + by))]?.id;
   }
   const drawn = $derived(
-    (lanes ?? []).map((l) => ({
-      id: l.id,
-      label: `${l.title}${l.label ? `, ${l.label}` : ''}`,
-      note: only ? '' : l.property,
-      start: l.start,
-      costs: l.costs ?? [],
-      windows: l.windows ?? [],
-      day: l.day,
-    })),
+    seen
+      .filter((l) => !l.passed)
+      .map((l) => ({
+        id: l.id,
+        label: titled(l),
+        note: only ? '' : l.property,
+        start: l.start,
+        costs: l.costs ?? [],
+        windows: l.windows ?? [],
+        day: l.day || undefined,
+      })),
   );
+  const passed = $derived(seen.filter((l) => l.passed));
   const picked = $derived(lanes?.find((l) => l.id === chosen));
+  const told_of = $derived(picked ? details[picked.id] : undefined);
   const cost = (l: Lane, day: string) => l.costs?.[daysBetween(l.start, day)];
-  const why = (l: Lane, day: string) =>
+  const why = (l: OrderDetail, day: string) =>
     (l.reasons ?? []).map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(l.start, day)] ?? 0 })).filter((r) => r.cost > 0);
   const told = (c: number | undefined) =>
     c === undefined ? 'outside its time' : c > 100 ? 'forbidden' : c === 0 ? '0, as good as it gets' : `${c} of 100`;
@@ -76,6 +109,9 @@
 <div class="flex min-h-dvh flex-col max-md:min-h-0">
   <div class="flex flex-wrap items-center gap-3 px-5 py-2 max-md:px-3">
     <h1 class="flex-1">Year</h1>
+    <label class="flex min-h-11 items-center gap-2 text-sm"
+      ><input type="checkbox" class="size-5 accent-moss" bind:checked={care} /> After-care</label
+    >
     <label class="text-sm"
       >Property
       <select
@@ -88,7 +124,7 @@
       </select>
     </label>
   </div>
-  <div class="flex-1 overflow-x-auto border-t border-rule bg-white">
+  <div class="flex-1 border-t border-rule max-md:overflow-x-auto">
     {#if !lanes}
       <Waiting />
     {:else}
@@ -102,10 +138,21 @@
         />{/if}
       {#if !lanes.length}
         <p class="p-5">
-          No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks say.
+          No job hangs from the year yet. Jobs come from verdicts: <a href="#/walk">walk a property</a> and accept what the checks
+          say, or <a href="#/rounds">enter one by hand</a>.
         </p>
       {/if}
-      {#if more}<p class="px-5 py-2 text-sm text-soft">{more} more; choose one property to see its lanes.</p>{/if}
+      {#if passed.length}
+        <section class="px-5 py-2 text-sm" aria-label="Past their time">
+          <h2>The time for these has passed</h2>
+          <ul class="grid gap-x-6 sm:grid-cols-2">
+            {#each passed as l (l.id)}<li>
+                <a class="flex min-h-9 items-center" href="#/rounds/{l.id}">{titled(l)}</a>
+              </li>{/each}
+          </ul>
+        </section>
+      {/if}
+      {#if next}<div class="px-5 py-2"><Button color="light" onclick={more}>Show more</Button></div>{/if}
     {/if}
   </div>
   {#if picked && pointed}
@@ -115,18 +162,22 @@
     >
       <div aria-live="polite">
         <p class="text-lg font-bold">{inWords(pointed, house.today)}</p>
-        <p>{picked.title}{picked.label ? `, ${picked.label}` : ''}</p>
+        <p>{titled(picked)}</p>
         <p class="text-sm text-soft">{picked.property} · {picked.minutes} min</p>
-        {#each picked.after ?? [] as g (g.kind)}<p class="text-sm text-soft">
-            After the job “{g.kind}”{g.max_days ? `, within ${g.max_days} days` : `, ${g.min_days} days later at least`}.
+        {#each told_of?.after ?? [] as g (g.id)}<p class="text-sm text-soft">
+            After “{g.title}”{g.max_days
+              ? `, within ${g.max_days} days`
+              : g.min_days
+                ? `, ${g.min_days} days later at least`
+                : ''}{g.day ? `, ${brief(g.day)}` : ''}.
           </p>{/each}
       </div>
       <div>
         <p class="font-semibold">Costs {told(cost(picked, pointed))}</p>
         <ul class="text-sm">
-          {#each why(picked, pointed) as r (r.text)}<li class="flex gap-2">
-              <b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}
-            </li>{:else}<li>Nothing speaks against this day.</li>{/each}
+          {#if told_of}{#each why(told_of, pointed) as r (r.text)}<li class="flex gap-2">
+                <b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}
+              </li>{:else}<li>Nothing speaks against this day.</li>{/each}{/if}
         </ul>
       </div>
       <div class="text-sm">

@@ -1,0 +1,29 @@
+<script lang="ts" generics="T extends string | number">
+  /** A labelled list to pick from. */
+  interface Props {
+    label: string;
+    value: T;
+    options: [T, string][];
+    problem?: string;
+    class?: string;
+    onpick?: (v: T) => void;
+  }
+  let { label, value = $bindable(), options, problem, class: wide = '', onpick }: Props = $props();
+</script>
+
+<label class="block font-semibold {wide}"
+  >{label}
+  <select
+    class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
+    value={String(value)}
+    onchange={(e) => {
+      const v = options.find(([o]) => String(o) === e.currentTarget.value)?.[0];
+      if (v === undefined) return;
+      value = v;
+      onpick?.(v);
+    }}
+  >
+    {#each options as [v, text] (v)}<option value={String(v)}>{text}</option>{/each}
+  </select>
+  {#if problem}<span class="text-sm font-normal text-bad">{problem}</span>{/if}</label
+>

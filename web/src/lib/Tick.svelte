@@ -1,0 +1,117 @@
+<script lang="ts">
+  /** Ticks a job off: done with how long it took, skipped with why, and back again. */
+  import { Button, Input, Modal } from 'flowbite-svelte';
+  import { api, ask, onceKey, type Order, type Problem } from '../api/client';
+  import { inWords } from './dates';
+  import { attempt, house } from './house.svelte';
+  import { keptOf } from './kept';
+
+  interface Props {
+    order: Order;
+    onkept: () => void;
+    small?: boolean;
+  }
+  let { order, onkept, small = false }: Props = $props();
+
+  let asking = $state<'done' | 'skipped'>();
+  let took = $state('');
+  let note = $state('');
+  let on = $state('');
+  let problem = $state<Problem>();
+  const theirs = $derived(keptOf<Order>(problem));
+
+  function open(what: 'done' | 'skipped') {
+    asking = what;
+    took = String(order.minutes);
+    note = '';
+    on = order.overdue ? order.day : house.today;
+    problem = undefined;
+  }
+  async function set(o: Order, state: 'done' | 'skipped' | 'waiting', quietly = false) {
+    problem = await attempt(async () => {
+      const kept = await ask(
+        api.PUT('/api/v1/orders/{id}/state', {
+          params: { path: { id: o.id }, header: onceKey() },
+          body: {
+            state,
+            version: o.version,
+            ...(state === 'waiting'
+              ? {}
+              : { on: on || house.today, took_minutes: state === 'done' ? Math.round(Number(took)) || 0 : 0, note: note.trim() }),
+          },
+        }),
+      );
+      asking = undefined;
+      onkept();
+      void house.refresh();
+      if (!quietly)
+        house.say(`${o.title}: ${state === 'waiting' ? 'open again' : state}.`, () => set(kept, 'waiting', true).then(() => {}));
+    });
+  }
+  const look = $derived(`border border-rule bg-white px-3 ${small ? 'min-h-9 text-sm' : 'min-h-11'}`);
+</script>
+
+<span class="inline-flex flex-wrap gap-1.5">
+  {#if order.state === 'done' || order.state === 'skipped'}
+    <button class={look} onclick={() => set(order, 'waiting')}
+      >Not {order.state} after all<span class="sr-only">: {order.title}, {order.property}</span></button
+    >
+  {:else}
+    <button class="{look} font-semibold text-moss" onclick={() => open('done')}
+      >Done<span class="sr-only">: {order.title}, {order.property}</span></button
+    >
+    <button class={look} onclick={() => open('skipped')}
+      >Skip<span class="sr-only">: {order.title}, {order.property}</span></button
+    >
+  {/if}
+</span>
+
+{#if asking}
+  <Modal open title={asking === 'done' ? 'Done' : 'Skip this job'} size="sm" onclose={() => (asking = undefined)}>
+    <form
+      class="space-y-3 text-ink"
+      onsubmit={(e) => {
+        e.preventDefault();
+        void set(order, asking!);
+      }}
+    >
+      <p class="font-semibold">{order.title}<span class="block text-sm font-normal text-soft">{order.property}</span></p>
+      {#if asking === 'done'}
+        <label class="block font-semibold"
+          >Minutes it took<Input class="mt-1 font-normal" inputmode="numeric" bind:value={took} /></label
+        >
+        {#if problem?.fields.took_minutes}<p class="text-bad">{problem.fields.took_minutes}</p>{/if}
+        <label class="block font-semibold"
+          >On<Input class="mt-1 font-normal" type="date" bind:value={on} max={house.today} /></label
+        >
+        {#if problem?.fields.on}<p class="text-bad">{problem.fields.on}</p>{/if}
+      {/if}
+      <label class="block font-semibold"
+        >{asking === 'done' ? 'What was seen' : 'Why'}<Input class="mt-1 font-normal" bind:value={note} /></label
+      >
+      {#if problem?.fields.note}<p class="text-bad">{problem.fields.note}</p>{/if}
+      {#if theirs}<p role="alert" class="border-2 border-sun p-2">
+          Another device has changed this job: it is {theirs.state}{theirs.day
+            ? `, ${inWords(theirs.day, house.today)}`
+            : ''}{theirs.note ? ` (“${theirs.note}”)` : ''}.
+          <button
+            type="button"
+            class="min-h-11 text-moss underline"
+            onclick={() => {
+              asking = undefined;
+              onkept();
+            }}>Leave it so</button
+          >
+          {#if theirs.state !== 'done' && theirs.state !== 'skipped'}<button
+              type="button"
+              class="min-h-11 text-moss underline"
+              onclick={() => set(theirs, asking!)}>Still {asking === 'done' ? 'done' : 'skip it'}</button
+            >{/if}
+        </p>{/if}
+      <div class="flex gap-2">
+        <Button type="submit">{asking === 'done' ? 'Tick it off' : 'Skip it'}</Button>
+        <Button color="light" onclick={() => (asking = undefined)}>Back</Button>
+      </div>
+    </form>
+  </Modal>
+{/if}
