@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"errors"
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -59,7 +60,7 @@ func (s *Server) changeFirm(ctx context.Context, in *struct {
 	Body house.FirmIn
 }) (*Out[FirmOut], error) {
 	f, err := s.ChangeFirm(ctx, keyOf(ctx), in.Body)
-	if stale, ok := err.(store.Stale); ok {
+	if stale := (store.Stale{}); errors.As(err, &stale) {
 		if now, ok := stale.Current.(store.Firm); ok {
 			err = store.Stale{Yours: stale.Yours, Current: tellFirm(now)}
 		}

@@ -17,10 +17,11 @@ type doc struct {
 // Problems that operations share.
 var (
 	reads   = []int{http.StatusUnprocessableEntity}
+	asks    = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusUnprocessableEntity} // what has a body and keeps nothing
 	readsOf = []int{http.StatusNotFound, http.StatusUnprocessableEntity}
-	adds    = []int{http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
-	writes  = []int{http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
-	files   = []int{http.StatusNotFound, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}
+	adds    = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
+	writes  = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
+	files   = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}
 )
 
 // op registers an operation.
@@ -130,8 +131,8 @@ func (s *Server) orderRoutes(a huma.API) {
 }
 
 func (s *Server) reckonRoutes(a huma.API) {
-	op(a, post, "/reckon/season", doc{"reckon-season", "Reckon", "Where a climate stands in its year", "From an inline climate or a property; nothing is stored.", readsOf, 0}, s.reckonSeason)
-	op(a, post, "/reckon/freeze", doc{"reckon-freeze", "Reckon", "What weather did to plants", "From inline values; nothing is stored.", readsOf, maxCSV}, s.reckonFreeze)
-	op(a, post, "/reckon/damage", doc{"reckon-damage", "Reckon", "The verdict on a plant", "From inline values; nothing is stored.", readsOf, 0}, s.reckonDamage)
-	op(a, post, "/reckon/normals", doc{"reckon-normals", "Reckon", "Read monthly normals from a CSV file", "Nothing is stored.", []int{http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}, 1 << 16}, s.reckonNormals)
+	op(a, post, "/reckon/season", doc{"reckon-season", "Reckon", "Where a climate stands in its year", "From an inline climate or a property; nothing is stored.", asks, 0}, s.reckonSeason)
+	op(a, post, "/reckon/freeze", doc{"reckon-freeze", "Reckon", "What weather did to plants", "From inline values; nothing is stored.", asks, maxCSV}, s.reckonFreeze)
+	op(a, post, "/reckon/damage", doc{"reckon-damage", "Reckon", "The verdict on a plant", "From inline values; nothing is stored.", asks, 0}, s.reckonDamage)
+	op(a, post, "/reckon/normals", doc{"reckon-normals", "Reckon", "Read monthly normals from a CSV file", "Nothing is stored.", files, 1 << 16}, s.reckonNormals)
 }

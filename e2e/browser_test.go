@@ -122,6 +122,25 @@ func (s *server) get(path string, into any) {
 	}
 }
 
+// orderOf is the id of the standing job that begins with some words.
+func (s *server) orderOf(words string) int64 {
+	s.t.Helper()
+	var list struct {
+		Items []struct {
+			ID    int64  `json:"id"`
+			Title string `json:"title"`
+		} `json:"items"`
+	}
+	s.get("/api/v1/orders?limit=500", &list)
+	for _, o := range list.Items {
+		if strings.HasPrefix(o.Title, words) {
+			return o.ID
+		}
+	}
+	s.t.Fatalf("no job begins with %q", words)
+	return 0
+}
+
 // post sends a write that must succeed.
 func (s *server) post(path, body string) {
 	s.t.Helper()
@@ -150,7 +169,8 @@ type browser struct {
 func open(t testing.TB, s *server, width, height int64) *browser {
 	t.Helper()
 	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true))
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
+		chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"))
 	if path := os.Getenv("CHROMIUM"); path != "" {
 		opts = append(opts, chromedp.ExecPath(path))
 	}
@@ -382,11 +402,12 @@ func (b *browser) see(text string) {
 // eval runs a script and gives its value.
 func (b *browser) eval(expression string) any {
 	b.t.Helper()
-	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[any](expression))
-	if err != nil && !strings.Contains(err.Error(), "undefined") && !strings.Contains(err.Error(), "null") {
+	// What is undefined or null is told apart from what went wrong: the value comes in a list.
+	v, err := chromedp.Run(b.ctx, chromedp.Evaluate[[]any]("[("+expression+") ?? null]"))
+	if err != nil || len(v) != 1 {
 		b.t.Fatalf("script: %v\n%s", err, expression)
 	}
-	return v
+	return v[0]
 }
 
 // text is the text of an element by its test mark or CSS path.

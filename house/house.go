@@ -63,6 +63,12 @@ func (h *House) Forget() {
 	h.triaging.Unlock()
 }
 
+// Warm works the seasons of all properties out, so that what follows can be measured by itself.
+func (h *House) Warm(ctx context.Context) error {
+	_, err := h.Triage(ctx)
+	return err
+}
+
 // Refuse is a problem with one field.
 func Refuse(path string, value any, text string) error {
 	return invalid.Fields{{Path: path, Problem: text, Value: value}}

@@ -62,6 +62,12 @@
         day = best;
         season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: job.property_id } } }));
       }
+      if (!job && !from) {
+        // The days begin with the week, so that what was done in it is seen.
+        if (!house.frame) await house.refresh();
+        const t = house.today;
+        if (t) [from, day] = [plusDays(t, -((dayOfWeek(t) - (house.frame?.firm.week_start ?? 1) + 7) % 7)), t];
+      }
       await read();
       if (!job) {
         first ??= (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1 } } }))).items?.[0];
@@ -198,7 +204,7 @@
 </div>
 
 <div class="grid lg:grid-cols-[19rem_minmax(0,1fr)]">
-  <section class="border-r border-rule px-4 py-3 {job ? 'max-lg:order-last' : ''}" aria-label="Jobs to be placed">
+  <section class="border-r border-rule px-4 py-3 max-lg:order-last" aria-label="Jobs to be placed">
     <div class="flex items-center gap-2">
       <h1 class="flex-1 lg:sr-only">Rounds</h1>
       <Button color="light" size="sm" class="min-h-11" onclick={() => (entering = 'new')}>Job by hand</Button>
@@ -360,7 +366,7 @@
           More than a day’s work for one crew.
         </p>{/if}
       {#each byProperty as [name, jobs] (name)}
-        <h3 class="mt-2 font-semibold">{name}<span class="font-normal text-soft"> {jobs[0]?.address}</span></h3>
+        <h3 class="mt-2 font-semibold">{name}<span class="font-normal text-soft">&nbsp;· {jobs[0]?.address}</span></h3>
         <ol>
           {#each jobs as l (l.id)}
             <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1.5">
