@@ -58,6 +58,11 @@ func start(t testing.TB, command, data string, args ...string) *server {
 func startAt(t testing.TB, addr, command, data string, args ...string) *server {
 	t.Helper()
 	s := &server{t: t, url: "http://" + addr, data: data}
+	if entries, err := os.ReadDir(data); command == "demo" && len(args) == 0 && (err != nil || len(entries) == 0) && sampled(t) {
+		if err := os.CopyFS(data, os.DirFS(sample.folder)); err != nil {
+			t.Fatal(err)
+		}
+	}
 	s.cmd = exec.Command(program, append([]string{command, "--addr", addr, "--data", data}, args...)...)
 	log, err := os.Create(filepath.Join(t.TempDir(), "log"))
 	if err != nil {
@@ -78,6 +83,38 @@ func startAt(t testing.TB, addr, command, data string, args ...string) *server {
 	b, _ := os.ReadFile(log.Name())
 	t.Fatalf("%s did not answer: %s", command, b)
 	return nil
+}
+
+// sample is the sample's record, loaded once: each journey starts on a copy of it.
+var sample struct {
+	once   sync.Once
+	folder string
+}
+
+// sampled reports that the copy is there to be taken.
+func sampled(t testing.TB) bool {
+	t.Helper()
+	sample.once.Do(func() {
+		folder := filepath.Join(filepath.Dir(program), "sample")
+		addr := freeAddress(t)
+		cmd := exec.Command(program, "demo", "--addr", addr, "--data", folder)
+		if err := cmd.Start(); err != nil {
+			t.Fatal(err)
+		}
+		defer func() { _ = cmd.Wait() }()
+		for deadline := time.Now().Add(2 * patience); time.Now().Before(deadline); time.Sleep(20 * time.Millisecond) {
+			if res, err := http.Get("http://" + addr + "/api/v1/frame"); err == nil {
+				res.Body.Close()
+				sample.folder = folder
+				break
+			}
+		}
+		_ = cmd.Process.Signal(os.Interrupt)
+	})
+	if sample.folder == "" {
+		t.Fatal("the sample was not loaded")
+	}
+	return true
 }
 
 // freeAddress is one on this machine that nobody serves on.

@@ -146,7 +146,7 @@ func TestReadPlantsCSV(t *testing.T) {
 		{"a column twice", "species,height_m,height_m\nOlive,1,1\n", "column height_m stands there twice"},
 		{"unknown column", "species,height_m,colour\nOlive,1,green\n", `"colour" is no column`},
 		{"no species", "species,height_m\n,1\n", "line 2: species: is missing"},
-		{"too tall", "species,height_m\nOlive,400\n", "line 2: height_m: 400 is outside 0.02 to 60"},
+		{"too tall", "species,height_m\nOlive,400\n", "line 2: height_m: 400 is outside what a plant may have"},
 		{"half a plant", "species,height_m,count\nOlive,1,0.5\n", `line 2: count: "0.5" is no whole number`},
 		{"none", "species,height_m,count\nOlive,1,0\n", `line 2: count: "0" is no whole number`},
 		{"mulched by half", "species,height_m,mulched\nOlive,1,half\n", "line 2: mulched"},
@@ -234,4 +234,27 @@ func FuzzReadNormalsCSV(f *testing.F) {
 			}
 		}
 	})
+}
+
+// TestOddPlantsReadBack: what the record may hold comes back from its own file: a seedling, and notes in letters that take
+// more than one byte each.
+func TestOddPlantsReadBack(t *testing.T) {
+	in := []PlantLine{{Species: "olea-europaea", HeightM: 0.01, SpreadM: 0.005, Count: 1, Value: 1, Shelter: 0.5, Sun: 0.6, Label: strings.Repeat("è", 200), Note: strings.Repeat("č", 2000)}}
+	var b bytes.Buffer
+	if err := WritePlantsCSV(&b, in); err != nil {
+		t.Fatal(err)
+	}
+	out, err := ReadPlantsCSV(&b)
+	if err != nil || len(out) != 1 {
+		t.Fatalf("%d plants, %v", len(out), err)
+	}
+	out[0].Line = 0
+	if out[0] != in[0] {
+		t.Errorf("%+v came back as %+v", in[0], out[0])
+	}
+	for _, bad := range []string{"0", "-1", "61"} {
+		if _, err := ReadPlantsCSV(strings.NewReader("species,height_m\nolea-europaea," + bad + "\n")); err == nil {
+			t.Errorf("a height of %s was taken", bad)
+		}
+	}
 }

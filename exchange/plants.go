@@ -6,6 +6,7 @@ import (
 	"io"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 
 	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
@@ -40,9 +41,12 @@ type number struct {
 	at              func(*PlantLine) *float64
 }
 
+// smallestM is less than any plant that is kept: what the record takes, a file gives back.
+const smallestM = 1e-6
+
 var plantNumbers = []number{
-	{"height_m", 0.02, 60, 0, func(p *PlantLine) *float64 { return &p.HeightM }},
-	{"spread_m", 0.02, 100, 0, func(p *PlantLine) *float64 { return &p.SpreadM }},
+	{"height_m", smallestM, 60, 0, func(p *PlantLine) *float64 { return &p.HeightM }},
+	{"spread_m", smallestM, 100, 0, func(p *PlantLine) *float64 { return &p.SpreadM }},
 	{"base_mm", 0, 3000, 0, func(p *PlantLine) *float64 { return &p.BaseMM }},
 	{"pot_l", 0, 5000, 0, func(p *PlantLine) *float64 { return &p.PotL }},
 	{"shelter", 0, 1, cold.UsualShelter, func(p *PlantLine) *float64 { return &p.Shelter }},
@@ -65,7 +69,7 @@ func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
 		if p.Species == "" {
 			l.refuse("species", "", "is missing")
 		}
-		if len(p.Label) > 200 || len(p.Note) > 2000 {
+		if utf8.RuneCountInString(p.Label) > 200 || utf8.RuneCountInString(p.Note) > 2000 {
 			l.refuse("label", nil, "label or note is too long")
 		}
 		for _, n := range plantNumbers {
@@ -81,6 +85,8 @@ func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
 			switch {
 			case err != nil:
 				l.refuse(n.name, cell, "%q is no number", cell)
+			case n.lo == smallestM && !(v >= n.lo && v <= n.hi):
+				l.refuse(n.name, cell, "%g is outside what a plant may have: above 0 and up to %g", v, n.hi)
 			case !(v >= n.lo && v <= n.hi):
 				l.refuse(n.name, cell, "%g is outside %g to %g", v, n.lo, n.hi)
 			}

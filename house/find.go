@@ -61,12 +61,12 @@ func (h *House) Find(ctx context.Context, text string, limit int) (Hits, error) 
 		return out, err
 	}
 	for i := range t.plants {
-		if p := &t.plants[i]; holds(p.Common, p.Botanical, p.Label, p.Property) && room(len(out.Plants)) {
+		if p := &t.plants[i]; holds(p.Common, p.Botanical, p.Label, p.Property, "plant") && room(len(out.Plants)) {
 			out.Plants = append(out.Plants, PlantHit{p.ID, p.Common, p.Label, p.Property})
 		}
 	}
 	for _, p := range t.places {
-		if x := p.Property; holds(x.Name, x.Client, x.Address) && room(len(out.Properties)) {
+		if x := p.Property; holds(x.Name, x.Client, x.Address, "property") && room(len(out.Properties)) {
 			out.Properties = append(out.Properties, PropertyHit{x.ID, x.Name, x.Client})
 		}
 	}
@@ -75,7 +75,7 @@ func (h *House) Find(ctx context.Context, text string, limit int) (Hits, error) 
 		return out, err
 	}
 	for i := range book.Entries {
-		if e := &book.Entries[i]; holds(e.Common, e.Botanical, e.ID) && room(len(out.Species)) {
+		if e := &book.Entries[i]; holds(e.Common, e.Botanical, e.ID, "species") && room(len(out.Species)) {
 			out.Species = append(out.Species, SpeciesHit{e.ID, e.Common, e.Botanical})
 		}
 	}

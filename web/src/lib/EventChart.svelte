@@ -3,6 +3,7 @@
   import { line } from 'd3-shape';
   import type { Schemas } from '../api/client';
   import { degrees } from './dates';
+  import { entered, figure, shown, unit, type Kind } from './units';
 
   /** The hours of an event against what the plants that matter bore. */
   let { chart, height = 176 }: { chart: Schemas['EventChart']; height?: number } = $props();
@@ -59,13 +60,27 @@
     const over = last - (height - 20);
     return over > 0 ? placed.map((l) => ({ ...l, at: l.at - over })) : placed;
   });
+  // Figures stay SI; the scale is marked in the firm's unit.
+  const kind = $derived<Kind | undefined>(
+    ({ '°C': 'temperature', 'm/s': 'wind', mm: 'rain' } as Record<string, Kind>)[chart.unit],
+  );
+  const marks = $derived.by(() => {
+    const k = kind;
+    if (!k) return y.ticks(5).map((t) => ({ t, at: y(t) }));
+    const own = scaleLinear(
+      y.domain().map((v) => shown(k, v)),
+      y.range(),
+    );
+    return own.ticks(5).map((t) => ({ t, at: y(entered(k, t)) }));
+  });
+  const of = $derived(kind ? unit(kind) : chart.unit);
   const short = (s: string, n: number) => (s.length > n ? s.slice(0, n - 1).trim() + '…' : s);
   const said = $derived(
-    `${chart.label} in ${chart.unit} from ${days[0]?.name ?? ''} to ${days.at(-1)?.name ?? ''}, ` +
-      (cold ? `down to ${degrees(low)}. ` : `up to ${chart.event.value} ${chart.unit}. `) +
+    `${chart.label} in ${of} from ${days[0]?.name ?? ''} to ${days.at(-1)?.name ?? ''}, ` +
+      (cold ? `down to ${degrees(low)}. ` : `up to ${figure(chart.event.value, chart.unit)}. `) +
       (chart.lines ?? [])
         .map((l) =>
-          l.organ ? `${l.common}: half of its ${l.organ} die at ${degrees(l.c)}. ` : `${l.c} ${chart.unit} ${l.common}. `,
+          l.organ ? `${l.common}: half of its ${l.organ} die at ${degrees(l.c)}. ` : `${figure(l.c, chart.unit)} ${l.common}. `,
         )
         .join(''),
   );
@@ -73,9 +88,9 @@
 
 <div bind:clientWidth={width} class="min-w-0">
   <svg {width} {height} role="img" aria-label={said} class="block">
-    {#each y.ticks(5) as t (t)}
-      <line x1={left} x2={width - words} y1={y(t)} y2={y(t)} stroke="var(--color-rule)" stroke-dasharray={t === 0 ? '' : '1 4'} />
-      <text x={left - 5} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t < 0 ? `−${-t}` : t}</text>
+    {#each marks as { t, at } (t)}
+      <line x1={left} x2={width - words} y1={at} y2={at} stroke="var(--color-rule)" stroke-dasharray={t === 0 ? '' : '1 4'} />
+      <text x={left - 5} y={at + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t < 0 ? `−${-t}` : t}</text>
     {/each}
     {#each days as d (d.at)}
       <line x1={d.at} x2={d.at} y1="6" y2={height - 16} stroke="var(--color-rule)" />
@@ -95,11 +110,11 @@
         stroke-dasharray="5 3"
       />
       <text x={width - words + 11} y={l.at} font-size="12" fill={l.passed ? 'var(--color-bad)' : 'var(--color-soft)'}
-        >{#if l.organ}<tspan font-weight="650">{degrees(l.c, 0).replace(' °C', '°')}</tspan>
+        >{#if l.organ}<tspan font-weight="650">{degrees(l.c, 0).replace(/ °.$/, '°')}</tspan>
           {short(l.common, 20 - l.organ.length)}, {l.organ}{:else}{short(l.common, 24)}{/if}</text
       >
     {/each}
     <path d={path} fill="none" stroke="var(--color-ink)" stroke-width="1.8" />
-    <text x={left + 3} y="16" font-size="11" fill="var(--color-soft)">{chart.label}, {chart.unit}</text>
+    <text x={left + 3} y="16" font-size="11" fill="var(--color-soft)">{chart.label}, {of}</text>
   </svg>
 </div>

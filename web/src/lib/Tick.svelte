@@ -24,7 +24,7 @@
     asking = what;
     took = String(order.minutes);
     note = '';
-    on = order.overdue ? order.day : house.today;
+    on = what === 'done' && order.overdue ? order.day : house.today;
     problem = undefined;
   }
   async function set(o: Order, state: 'done' | 'skipped' | 'waiting', quietly = false) {
@@ -53,16 +53,16 @@
 
 <span class="inline-flex flex-wrap gap-1.5">
   {#if order.state === 'done' || order.state === 'skipped'}
-    <button class={look} onclick={() => set(order, 'waiting')}
-      >Not {order.state} after all<span class="sr-only">: {order.title}, {order.property}</span></button
+    <button
+      class={look}
+      onclick={() => set(order, 'waiting')}
+      aria-label="Not {order.state} after all: {order.title}, {order.property}">Not {order.state} after all</button
     >
   {:else}
-    <button class="{look} font-semibold text-moss" onclick={() => open('done')}
-      >Done<span class="sr-only">: {order.title}, {order.property}</span></button
+    <button class="{look} font-semibold text-moss" onclick={() => open('done')} aria-label="Done: {order.title}, {order.property}"
+      >Done</button
     >
-    <button class={look} onclick={() => open('skipped')}
-      >Skip<span class="sr-only">: {order.title}, {order.property}</span></button
-    >
+    <button class={look} onclick={() => open('skipped')} aria-label="Skip: {order.title}, {order.property}">Skip</button>
   {/if}
 </span>
 

@@ -1,0 +1,133 @@
+package e2e
+
+import (
+	"fmt"
+	"testing"
+)
+
+// TestTickOff works through a day as a crew would: what is overdue is ticked off and taken back, a job is skipped with a
+// reason, and one entered by hand is put on a day.
+func TestTickOff(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.expect("422 ")
+	b.visit("/#/lookout")
+	b.see("was to be done Tue 16 March")
+	b.visit("/#/rounds")
+	b.see("Overdue")
+	late := s.orderOf("Have fleece at hand for Sweet orange")
+	b.visit(fmt.Sprintf("/#/rounds/%d", late))
+	b.see("was to be done Tue 16 March; today costs 0 of 100")
+	b.press("button", "Done: Have fleece at hand for Sweet orange, Hotel Belpoggio")
+	b.fill("Minutes it took", "12")
+	b.press("button", "Tick it off")
+	b.see("Have fleece at hand for Sweet orange: done.")
+	b.until("nothing overdue", "!document.querySelector('ul[aria-label=Overdue]')")
+	b.press("button", "Undo")
+	b.until("overdue again", "document.querySelector('ul[aria-label=Overdue]')?.innerText.includes('Sweet orange')")
+
+	b.press("button", "Skip: Have fleece at hand for Sweet orange, Hotel Belpoggio")
+	b.press("button", "Skip it")
+	b.see("say why it is skipped")
+	b.fill("Why", "They stand under the roof.")
+	b.press("button", "Skip it")
+	b.see("skipped Thu 18 March: They stand under the roof.")
+	b.accessible("a skipped job")
+
+	b.press("button", "Job by hand")
+	b.fill("What is to be done", "")
+	b.press("button", "Keep")
+	b.see("say what is to be done")
+	b.accessible("job by hand")
+	b.fill("What is to be done", "Mend the gate")
+	b.press("button", "Keep")
+	b.see("Mend the gate kept.")
+	b.see("entered by hand")
+	b.press("button", "Put on Thu 18 March")
+	b.see("On Thu 18 March")
+	// Done yesterday by the sample's crew.
+	b.press("button", "Earlier")
+	b.press("day", "Wed 17 Mar")
+	b.see("Check the gate and the basin pump · done")
+}
+
+// TestSeasonMovesWindows moves the sample's time a month on: windows move with the weather, and the day's job is overdue.
+func TestSeasonMovesWindows(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	look := s.orderOf("Look again at Sweet orange")
+	type order struct {
+		Best    string `json:"best_day"`
+		Overdue bool   `json:"overdue"`
+	}
+	read := func(id int64) (o order) {
+		s.get(fmt.Sprintf("/api/v1/orders/%d", id), &o)
+		return o
+	}
+	before := read(look)
+	b := open(t, s, 1280, 800)
+	b.visit("/#/lookout")
+	b.see("Overdue")
+	b.press("button", "Move the time")
+	b.fill("Day", "2027-04-20")
+	b.eval(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = '2027-04-20'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.press("button", "Go to this day")
+	b.see("Tue 20 April")
+	if after := read(look); after.Best == before.Best {
+		t.Errorf("a month of weather later the look is still best on %s", after.Best)
+	}
+	if gravel := read(s.orderOf("Rake the gravel")); !gravel.Overdue {
+		t.Error("what was on 18 March is not overdue on 20 April")
+	}
+}
+
+// TestImperial turns the firm to imperial and back: lists, forms and verdicts follow, and what was measured stays.
+func TestImperial(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/lookout")
+	b.see("−13.3 °C")
+	b.press("link", "Tre Gelsi")
+	b.choose("Units", "Imperial: ft, °F, in, gal")
+	b.press("button", "Keep")
+	b.see("Settings kept.")
+	b.visit("/#/lookout")
+	b.see("8 °F")
+	b.until("no metric temperature", "!/ °C/.test(document.querySelector('section[aria-label=Event]').innerText)")
+	b.visit("/#/plant/9")
+	b.see("13 ft")
+	b.visit("/#/grounds/1")
+	b.press("button", "Add a plant")
+	b.fill("Species", "Oleander (Nerium oleander)")
+	b.fill("Where it stands", "By the well")
+	b.fill("Height (ft)", "6 ft 6")
+	b.press("button", "Keep")
+	b.see("By the well")
+	b.see("6 ft 6 in")
+	b.visit("/#/settings")
+	b.choose("Units", "Metric: m, °C, mm, L")
+	b.press("button", "Keep")
+	b.see("Settings kept.")
+	b.visit("/#/grounds/1")
+	b.see("1.98 m")
+}
+
+// TestNarrow: on a phone no place of work is wider than the phone.
+func TestNarrow(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	for _, p := range []struct{ path, says string }{{"/#/rounds", "Overdue"}, {"/#/settings", "House rules"}, {"/#/lookout", "Overdue"},
+		{fmt.Sprintf("/#/rounds/%d", s.orderOf("Look again at Sweet orange")), "costs"}, {"/#/plant/1", "How it turned out"}} {
+		b.visit(p.path)
+		b.see(p.says)
+		b.settled()
+		if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > 390 || wide < 100 {
+			t.Errorf("%s is %g px wide", p.path, wide)
+		}
+		// A box as wide as a desk would be told: the measure can fail.
+		b.eval("document.body.insertAdjacentHTML('beforeend', '<div id=wide style=\"width:900px;height:1px\"></div>')")
+		if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide < 900 {
+			t.Errorf("%s: 900 px are measured as %g", p.path, wide)
+		}
+		b.eval("document.getElementById('wide').remove()")
+	}
+}
