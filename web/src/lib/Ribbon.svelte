@@ -181,6 +181,9 @@
     const over = slim && last && at(last.to) > width - 125 && at(last.from) < width;
     return over ? Math.min(width - 8, at(last.from) - 6) : width - 8;
   };
+  // A name takes the room that its note leaves.
+  const letters = $derived(Math.floor((width - left - 190) / 6.8));
+  const short = (name: string) => (name.length > letters ? name.slice(0, letters - 1).trimEnd() + '…' : name);
   const shade = (cost: number) =>
     cost > 100 ? `url(#${id}-forbidden)` : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`;
   // Runs of days of about the same cost, so that a year is a few rectangles.
@@ -374,8 +377,7 @@
           stroke="white"
           stroke-width="3"
           paint-order="stroke"
-          fill="var(--color-ink)"
-          >{lane.label.length > 58 ? lane.label.slice(0, 56) + '…' : lane.label}<title>{lane.label}</title></text
+          fill="var(--color-ink)">{short(lane.label)}<title>{lane.label}</title></text
         >
         {#if lane.note}<text
             x={noteAt(lane)}
