@@ -80,9 +80,12 @@ func (h *House) Find(ctx context.Context, text string, limit int) (Hits, error) 
 		}
 	}
 	jobs, err := h.Store.FindOrders(ctx, words, limit+1)
+	if err != nil {
+		return out, err
+	}
 	if len(jobs) > limit {
 		jobs, out.More = jobs[:limit], true
 	}
-	out.Jobs = h.listed(jobs, h.Today())
+	out.Jobs, err = h.listed(ctx, jobs)
 	return out, err
 }

@@ -170,7 +170,7 @@ func (h *House) ChangeOrder(ctx context.Context, key store.Key, id int64, in Han
 	n.Order.Params.Last = k.Params.V.Last
 	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) { return tx.ChangeOrder(ctx, id, in.Version, n) })
 	if err != nil {
-		return OrderDetail{}, h.staleOrder(err)
+		return OrderDetail{}, h.staleOrder(ctx, err)
 	}
 	if err := h.refreshProperty(ctx, k.PropertyID); err != nil {
 		return OrderDetail{}, err

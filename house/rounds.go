@@ -66,15 +66,18 @@ func (h *House) Rounds(ctx context.Context, from day.Day, days int) (Rounds, err
 	if err != nil {
 		return o, err
 	}
-	for _, k := range h.listed(bare(list), today) {
-		d := &o.Days[k.Day-from]
-		d.Jobs = append(d.Jobs, k)
-		d.Minutes += k.Minutes
+	jobs, err := h.listed(ctx, append(list, ended...))
+	if err != nil {
+		return o, err
 	}
-	for _, k := range h.listed(ended, today) {
-		d := &o.Days[k.Ended-from]
+	for _, k := range jobs {
+		on := k.Day
+		if k.State == job.Done || k.State == job.Skipped {
+			on = k.Ended
+		}
+		d := &o.Days[on-from]
 		d.Jobs = append(d.Jobs, k)
-		if k.State == job.Done {
+		if k.State != job.Skipped {
 			d.Minutes += k.Minutes
 		}
 	}
@@ -128,7 +131,7 @@ const startsAt = 8 * 60
 
 // Calendar is the work of some days as an iCalendar file, in the reader's units.
 func (h *House) Calendar(ctx context.Context, from, to day.Day, style quantity.Style) (string, error) {
-	orders, err := h.Store.OrdersBetween(ctx, from.String(), to.String(), roundsShown)
+	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), roundsShown)
 	if err != nil {
 		return "", err
 	}

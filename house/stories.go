@@ -77,7 +77,10 @@ func (h *House) Story(ctx context.Context, id int64) (Story, error) {
 		return o, err
 	}
 	orders, err := h.Store.PlantOrders(ctx, id)
-	o.Jobs = h.listed(bare(orders), pl.Today)
+	if err != nil {
+		return o, err
+	}
+	o.Jobs, err = h.listed(ctx, orders)
 	return o, err
 }
 

@@ -125,7 +125,7 @@ type Triaged struct {
 	looked   int // plants of the list already decided on
 }
 
-// triage gives the look-list of all properties as the record stands now.
+// Triage gives the look-list of all properties as the record stands now.
 func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 	rev, today := h.Store.Rev(), h.Today()
 	h.triaging.Lock()
@@ -138,41 +138,14 @@ func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 	if before == nil || before.today != today {
 		before = &Triaged{plantRev: t.plantRev + 1}
 	}
-	props, err := h.Store.Properties(ctx, 0, 1<<31)
-	if err != nil {
+	var err error
+	if t.places, err = h.allPlaces(ctx); err != nil {
 		return nil, err
 	}
-	// A year of hours for each property is much to read at the start: all cores share it.
-	t.places = make([]*Place, len(props))
-	faults := make([]error, len(props))
-	var wg sync.WaitGroup
-	for worker := range runtime.NumCPU() {
-		wg.Go(func() {
-			for i := worker; i < len(props); i += runtime.NumCPU() {
-				t.places[i], faults[i] = h.placeOf(ctx, props[i])
-			}
-		})
-	}
-	wg.Wait()
-	if err := errors.Join(faults...); err != nil {
-		return nil, err
-	}
-	at := map[int64]*Place{}
-	for _, pl := range t.places {
-		at[pl.Property.ID] = pl
-	}
-	// What was worked out before and still holds is taken over: the plants where none was touched, and the look of each
-	// that is as it was at a place that is as it was.
-	plants := before.kept
-	if before.plantRev != t.plantRev {
-		if plants, err = h.Store.Plants(ctx, 0, 0, 1<<31); err != nil {
+	if t.kept = before.kept; before.plantRev != t.plantRev {
+		if t.kept, err = h.Store.Plants(ctx, 0, 0, all); err != nil {
 			return nil, err
 		}
-	}
-	t.kept = plants
-	was := map[int64]*Place{}
-	for _, pl := range before.places {
-		was[pl.Property.ID] = pl
 	}
 	verdicts, err := h.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
 	if err != nil {
@@ -182,10 +155,56 @@ func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 	for i := range verdicts {
 		standing[verdicts[i].PlantID] = &verdicts[i]
 	}
+	t.events = t.grouped(t.sort(before, standing))
+	h.triaged = t
+	return t, nil
+}
+
+// allPlaces are all properties with their seasons. A year of hours for each is much to read at the start: all cores share it.
+func (h *House) allPlaces(ctx context.Context) ([]*Place, error) {
+	props, err := h.Store.Properties(ctx, 0, all)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]*Place, len(props))
+	err = shared(len(props), func(i int) (err error) {
+		out[i], err = h.placeOf(ctx, props[i])
+		return err
+	})
+	return out, err
+}
+
+// shared does n pieces of work on all cores.
+func shared(n int, work func(i int) error) error {
+	faults := make([]error, n)
+	var wg sync.WaitGroup
+	for worker := range runtime.NumCPU() {
+		wg.Go(func() {
+			for i := worker; i < n; i += runtime.NumCPU() {
+				faults[i] = work(i)
+			}
+		})
+	}
+	wg.Wait()
+	return errors.Join(faults...)
+}
+
+func byProperty(places []*Place) map[int64]*Place {
+	out := make(map[int64]*Place, len(places))
+	for _, pl := range places {
+		out[pl.Property.ID] = pl
+	}
+	return out
+}
+
+// sort tells of each plant what is known, and puts it on the lists it belongs to. What was worked out before and still holds is
+// taken over: the look of each plant that is as it was at a place that is as it was. It returns how many plants each event hurt.
+func (t *Triaged) sort(before *Triaged, standing map[int64]*store.Decision) map[*cold.Struck]int {
+	at, was := byProperty(t.places), byProperty(before.places)
 	hurt := map[*cold.Struck]int{}
-	t.plants = make([]PlantOut, 0, len(plants))
+	t.plants = make([]PlantOut, 0, len(t.kept))
 	next := 0 // in before.plants, which are by id too
-	for _, p := range plants {
+	for _, p := range t.kept {
 		pl := at[p.PropertyID]
 		if pl == nil {
 			continue // removed between the two reads
@@ -194,36 +213,43 @@ func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 			next++
 		}
 		var o PlantOut
-		if old := was[p.PropertyID]; old != nil && old.Course == pl.Course && old.Property.Value == pl.Property.Value && old.Property.Exposure == pl.Property.Exposure &&
-			next < len(before.plants) && before.plants[next].Plant == p {
+		if next < len(before.plants) && before.plants[next].Plant == p && pl.sees(was[p.PropertyID]) {
 			o = before.plants[next]
-			o.Property, o.Verdict = pl.Property.Name, standing[p.ID]
+			o.Property = pl.Property.Name
 		} else {
 			o = pl.tell(p)
-			o.Verdict = standing[p.ID]
 		}
+		o.Verdict = standing[p.ID]
 		if o.worst != nil && o.Look.Worth {
 			hurt[o.worst]++
 		}
-		o.Decided = o.settled()
-		if o.TakeIn != nil && !o.settledSince(o.TakeIn.since) {
-			t.shelter = append(t.shelter, o)
-		}
-		switch {
-		case o.Look == nil:
-		case !o.Look.Worth:
-			t.unhurt++
-		case o.Decided:
-			t.looked++
-		default:
-			t.looks = append(t.looks, o)
-		}
+		t.list(&o)
 		t.plants = append(t.plants, o)
 	}
 	slices.SortStableFunc(t.looks, func(a, b PlantOut) int { return cmp.Compare(b.Look.Score, a.Look.Score) })
-	t.events = t.grouped(hurt)
-	h.triaged = t
-	return t, nil
+	return hurt
+}
+
+// sees reports that plants at the place mean the same as they did when it was as given.
+func (p *Place) sees(was *Place) bool {
+	return was != nil && was.Course == p.Course && was.Property.Value == p.Property.Value && was.Property.Exposure == p.Property.Exposure
+}
+
+// list puts a plant on the lists it belongs to.
+func (t *Triaged) list(o *PlantOut) {
+	o.Decided = o.settled()
+	if o.TakeIn != nil && !o.settledSince(o.TakeIn.since) {
+		t.shelter = append(t.shelter, *o)
+	}
+	switch {
+	case o.Look == nil:
+	case !o.Look.Worth:
+		t.unhurt++
+	case o.Decided:
+		t.looked++
+	default:
+		t.looks = append(t.looks, *o)
+	}
 }
 
 // Tell gives what is known of some plants.

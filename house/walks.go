@@ -8,7 +8,6 @@ import (
 	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
-	"mezzadro/core/job"
 	"mezzadro/core/lookout"
 	"mezzadro/core/quantity"
 	"mezzadro/store"
@@ -216,8 +215,12 @@ func (h *House) Decide(ctx context.Context, key store.Key, walk, plant int64, in
 	if err != nil {
 		return Decided{}, err
 	}
-	orders, err := h.Store.OrdersOf(ctx, v.ID, job.Verdict, job.AfterCare, job.TakingIn)
-	return Decided{v, h.listed(bare(orders), on)}, err
+	orders, err := h.Store.OrdersOfVerdict(ctx, v.ID)
+	if err != nil {
+		return Decided{}, err
+	}
+	jobs, err := h.listed(ctx, orders)
+	return Decided{v, jobs}, err
 }
 
 // decided is the answer that stands, and the note that goes with it.

@@ -5,8 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"hash/fnv"
-	"runtime"
-	"sync"
 	"time"
 
 	"mezzadro/core/day"
@@ -34,14 +32,14 @@ func (h *House) currentWindows(ctx context.Context) error {
 	if h.refreshed == h.windowState() {
 		return nil
 	}
-	return h.refreshAll(ctx, false)
+	return h.refreshAll(ctx)
 }
 
 // RefreshWindows works the list columns of all standing orders out anew, where their place's year has moved.
 func (h *House) RefreshWindows(ctx context.Context) error {
 	h.refreshing.Lock()
 	defer h.refreshing.Unlock()
-	return h.refreshAll(ctx, false)
+	return h.refreshAll(ctx)
 }
 
 // refreshProperty does the same for one property, whatever moved there.
@@ -62,7 +60,7 @@ func (h *House) refreshProperty(ctx context.Context, id int64) error {
 }
 
 // refreshAll does the work on all cores, property by property, and keeps it in one write.
-func (h *House) refreshAll(ctx context.Context, anyway bool) error {
+func (h *House) refreshAll(ctx context.Context) error {
 	state := h.windowState()
 	firm, err := h.Firm(ctx)
 	if err != nil {
@@ -74,21 +72,16 @@ func (h *House) refreshAll(ctx context.Context, anyway bool) error {
 	}
 	moved := props[:0:0]
 	for _, p := range props {
-		if anyway || p.Windowed != h.stamp(p, firm.Rules.V) {
+		if p.Windowed != h.stamp(p, firm.Rules.V) {
 			moved = append(moved, p)
 		}
 	}
-	lists, faults := make([][]store.Refreshed, len(moved)), make([]error, len(moved))
-	var wg sync.WaitGroup
-	for worker := range runtime.NumCPU() {
-		wg.Go(func() {
-			for i := worker; i < len(moved); i += runtime.NumCPU() {
-				lists[i], faults[i] = h.reckoned(ctx, moved[i])
-			}
-		})
-	}
-	wg.Wait()
-	if err := errors.Join(faults...); err != nil {
+	lists := make([][]store.Refreshed, len(moved))
+	err = shared(len(moved), func(i int) (err error) {
+		lists[i], err = h.reckoned(ctx, moved[i])
+		return err
+	})
+	if err != nil {
 		return err
 	}
 	if len(moved) > 0 {

@@ -130,8 +130,17 @@ type OrderPage struct {
 	Limit    int
 }
 
-// OrderPage reads a page of a list.
-func (s *Store) OrderPage(ctx context.Context, p OrderPage) ([]OrderFull, error) {
+// OrderPage reads a page of a list, from its index alone.
+func (s *Store) OrderPage(ctx context.Context, p OrderPage) ([]Order, error) {
+	return orderPage[Order](ctx, s, selectOrder, p)
+}
+
+// LanePage is OrderPage with all that the curves of its orders are made from.
+func (s *Store) LanePage(ctx context.Context, p OrderPage) ([]OrderFull, error) {
+	return orderPage[OrderFull](ctx, s, selectFull, p)
+}
+
+func orderPage[T any](ctx context.Context, s *Store, columns string, p OrderPage) ([]T, error) {
 	l, known := lists[p.List]
 	if !known {
 		return nil, Refused(fmt.Sprintf("%q is no list of jobs", p.List))
@@ -146,12 +155,12 @@ func (s *Store) OrderPage(ctx context.Context, p OrderPage) ([]OrderFull, error)
 	if p.After != "" {
 		where += ` AND (` + l.key + `, o.id) ` + beyond + ` (:after, :after_id)`
 	}
-	query, args, err := sqlx.Named(selectFull+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`, map[string]any{"today": p.Today, "soon": p.Soon,
-		"property": p.Property, "after": p.After, "after_id": p.AfterID, "limit": p.Limit})
+	query, args, err := sqlx.Named(columns+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`,
+		map[string]any{"today": p.Today, "soon": p.Soon, "property": p.Property, "after": p.After, "after_id": p.AfterID, "limit": p.Limit})
 	if err != nil {
 		return nil, err
 	}
-	return many[OrderFull](ctx, s.read, query, args...)
+	return many[T](ctx, s.read, query, args...)
 }
 
 // KeyIn is what an order stands in a list by.
@@ -173,10 +182,17 @@ func (o Order) KeyIn(l OrderList) string {
 	return o.Listed
 }
 
+const between = `WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day BETWEEN ? AND ?
+	ORDER BY o.day, o.place, o.id LIMIT ?`
+
 // OrdersBetween are the orders that are on days, in the order of the day's work.
-func (s *Store) OrdersBetween(ctx context.Context, from, to string, limit int) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day BETWEEN ? AND ?
-		ORDER BY o.day, o.place, p.name, o.property_id, o.id LIMIT ?`, from, to, limit)
+func (s *Store) OrdersBetween(ctx context.Context, from, to string, limit int) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+between, from, to, limit)
+}
+
+// SheetsBetween are the same with all that a day sheet tells of them.
+func (s *Store) SheetsBetween(ctx context.Context, from, to string, limit int) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+between, from, to, limit)
 }
 
 // EndedBetween are the orders that were done or skipped on days, the newest first.
@@ -185,9 +201,9 @@ func (s *Store) EndedBetween(ctx context.Context, from, to string, limit int) ([
 		ORDER BY o.ended DESC, o.id DESC LIMIT ?`, from, to, limit)
 }
 
-// PlantOrders are all orders of a plant but the dropped ones, the newest first.
-func (s *Store) PlantOrders(ctx context.Context, plant int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND
+// PlantOrders are all orders of a plant but the dropped ones, the next best day first.
+func (s *Store) PlantOrders(ctx context.Context, plant int64) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND
 		(o.plant_id = ? OR o.id IN (SELECT order_id FROM order_plant WHERE plant_id = ?)) ORDER BY o.listed, o.id`, plant, plant)
 }
 
@@ -226,31 +242,16 @@ func order(ctx context.Context, from getter, id int64) (OrderFull, error) {
 	return one[OrderFull](ctx, from, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.id = ?`, id)
 }
 
-// OrdersOf are the orders that one verdict, plan or programme asked for and that are not dropped.
-func (s *Store) OrdersOf(ctx context.Context, id int64, origins ...job.Origin) ([]OrderFull, error) {
-	out, err := many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.origin_id = ? ORDER BY o.id`, id)
-	kept := out[:0]
-	for _, o := range out {
-		for _, w := range origins {
-			if o.Origin == w {
-				kept = append(kept, o)
-			}
-		}
-	}
-	return kept, err
+// OrdersOfVerdict are the orders that a verdict asked for and that are not dropped.
+func (s *Store) OrdersOfVerdict(ctx context.Context, verdict int64) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.origin_id = ?
+		AND o.origin IN ('verdict', 'after-care', 'taking in') ORDER BY o.id`, verdict)
 }
 
-// SpeciesOf are the species of an order's plants, where it has several.
-func (s *Store) SpeciesOf(ctx context.Context, orders ...int64) (map[int64][]string, error) {
-	out := map[int64][]string{}
-	for _, id := range orders {
-		list, err := many[string](ctx, s.read, `SELECT DISTINCT t.species FROM order_plant x JOIN plant t ON t.id = x.plant_id WHERE x.order_id = ? ORDER BY t.species`, id)
-		if err != nil {
-			return nil, err
-		}
-		out[id] = list
-	}
-	return out, nil
+// SpeciesOf are the species of the plants of an order that has several.
+func (s *Store) SpeciesOf(ctx context.Context, order int64) ([]string, error) {
+	return many[string](ctx, s.read, `SELECT DISTINCT t.species FROM order_plant x JOIN plant t ON t.id = x.plant_id
+		WHERE x.order_id = ? ORDER BY t.species`, order)
 }
 
 // PlantsOf are the plants of an order that has several.

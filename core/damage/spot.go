@@ -161,14 +161,7 @@ func judgeSpot(q Question, c *Comparison) *SpotFinding {
 	}
 	slices.SortStableFunc(out.Reasons, func(a, b SpotReason) int { return cmp.Compare(b.Chance, a.Chance) })
 	if best >= 0 {
-		at := questions[best]
-		out.Next = &SpotQuestion{Key: at.key, Text: at.ask, Distance: at.key == "big_tree_near"}
-		if out.Next.Distance {
-			out.Next.ReachM = round(reach, 0.1)
-			if q.Around.Thirsty != "" {
-				out.Next.Text += fmt.Sprintf(" The roots of the %s here go about %s.", q.Around.Thirsty, quantity.Length(reach))
-			}
-		}
+		out.Next = askSpot(questions[best], q.Around, reach)
 	}
 	top := out.Reasons[0]
 	switch {
@@ -178,6 +171,18 @@ func judgeSpot(q Question, c *Comparison) *SpotFinding {
 		out.Text = "Suspect the spot: its fellows thrive. Answer the questions to find what is wrong there."
 	default:
 		out.Text = "Nothing about the spot stands out."
+	}
+	return out
+}
+
+// askSpot is the question to be asked next.
+func askSpot(at question, around Around, reachM float64) *SpotQuestion {
+	out := &SpotQuestion{Key: at.key, Text: at.ask, Distance: at.key == "big_tree_near"}
+	if out.Distance {
+		out.ReachM = round(reachM, 0.1)
+		if around.Thirsty != "" {
+			out.Text += fmt.Sprintf(" The roots of the %s here go about %s.", around.Thirsty, quantity.Length(reachM))
+		}
 	}
 	return out
 }

@@ -140,71 +140,88 @@ func (q Question) Validate() error {
 		bad.Add("graft_m", g, "%g m: the graft must lie on the plant, from the ground to %g m", g, h)
 	}
 	for i, c := range q.Checks {
-		at := fmt.Sprintf("checks[%d].", i)
-		palm := q.Plant.Species.Form == catalogue.Palm
-		switch {
-		case palm && (c.Kind == BudRub || c.Kind == Scratch):
-			bad.Add(at+"kind", c.Kind, "a palm has no buds to rub and no bark that tells; pull its spear")
-		case !palm && (c.Kind == Spear || c.Kind == Head):
-			bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull and a head to look at")
-		}
-		if c.Leaf != "" && (c.Kind != Shoot || !slices.Contains([]string{"true", "rootstock", "unknown"}, c.Leaf)) {
-			bad.Add(at+"leaf", c.Leaf, "%q: want true, rootstock or unknown, and only for a shoot", c.Leaf)
-		}
-		if c.placed() {
-			if !(c.HeightM > 0) {
-				bad.Add(at+"height_m", c.HeightM, "%g m: the height of a check must be above 0", c.HeightM)
-			} else if h > 0 && c.HeightM > h {
-				bad.Add(at+"height_m", c.HeightM, "%g m is above the plant, which is %g m high", c.HeightM, h)
-			}
-		}
-		switch c.Kind {
-		case BudRub:
-			if c.Held < 0 || c.Broke < 0 || c.Held+c.Broke > maxBuds {
-				bad.Add(at+"held", c.Held, "%d buds held and %d broke: want counts from 0 to %d together", c.Held, c.Broke, maxBuds)
-			} else if c.Held+c.Broke == 0 {
-				bad.Add(at+"held", 0, "no bud was rubbed: give how many held or how many broke")
-			}
-		case Sample:
-			if n := max(1, q.Plant.Count); c.Held < 0 || c.Broke < 0 || c.Held+c.Broke == 0 || c.Held+c.Broke > n {
-				bad.Add(at+"held", c.Held, "%d alike and %d not: want plants looked at out of the %d kept here", c.Held, c.Broke, n)
-			}
-		case Growth:
-			if !(c.Amount > 0 && c.Amount <= 10) {
-				bad.Add(at+"amount", c.Amount, "%g m of growth in a season: want more than 0 and up to 10 m", c.Amount)
-			}
-		case TipDead:
-			if !(c.Amount > 0 && c.Amount <= h) {
-				bad.Add(at+"amount", c.Amount, "%g m dead from the tips: want more than 0 and no more than the plant's %g m", c.Amount, h)
-			}
-		case Shoot:
-		default:
-			want, known := results[c.Kind]
-			if !known {
-				bad.Add(at+"kind", c.Kind, "%q is no kind of check", c.Kind)
-			} else if !slices.Contains(want, c.Result) {
-				bad.Add(at+"result", c.Result, "%q is no result of a %s check; want one of %v", c.Result, c.Kind, want)
-			}
-		}
-		if c.Kind == BarkRing || c.Kind == SplitBark && c.Result == "loose" {
-			if !(c.Amount > 0 && c.Amount <= 1) {
-				bad.Add(at+"amount", c.Amount, "%g: want the share of the girth, above 0 and up to 1", c.Amount)
-			} else if c.Kind == BarkRing && c.Amount >= allRound && c.Result == "bridge" {
-				bad.Add(at+"result", c.Result, "bark gone all round leaves no bridge")
-			}
-		}
-		if c.Kind == Spot {
-			if c.Seen != "yes" && c.Seen != "no" {
-				bad.Add(at+"seen", c.Seen, "%q: want yes or no", c.Seen)
-			}
-			if !(c.Amount >= 0 && c.Amount <= 200) {
-				bad.Add(at+"amount", c.Amount, "%g m: want a distance from 0 to 200 m", c.Amount)
-			}
-		} else if c.Seen != "" {
-			bad.Add(at+"seen", c.Seen, "only a question about the spot is answered yes or no")
-		}
+		q.placeable(c, fmt.Sprintf("checks[%d].", i), &bad)
+		q.counted(c, fmt.Sprintf("checks[%d].", i), &bad)
+		c.shared(fmt.Sprintf("checks[%d].", i), &bad)
 	}
 	return bad.Err()
+}
+
+// placeable names what cannot be about where a check was made, on which kind of plant.
+func (q Question) placeable(c Check, at string, bad *invalid.Fields) {
+	h, palm := q.Plant.HeightM, q.Plant.Species.Form == catalogue.Palm
+	switch {
+	case palm && (c.Kind == BudRub || c.Kind == Scratch):
+		bad.Add(at+"kind", c.Kind, "a palm has no buds to rub and no bark that tells; pull its spear")
+	case !palm && (c.Kind == Spear || c.Kind == Head):
+		bad.Add(at+"kind", c.Kind, "only a palm has a spear to pull and a head to look at")
+	}
+	if c.Leaf != "" && (c.Kind != Shoot || !slices.Contains([]string{"true", "rootstock", "unknown"}, c.Leaf)) {
+		bad.Add(at+"leaf", c.Leaf, "%q: want true, rootstock or unknown, and only for a shoot", c.Leaf)
+	}
+	if !c.placed() {
+		return
+	}
+	if !(c.HeightM > 0) {
+		bad.Add(at+"height_m", c.HeightM, "%g m: the height of a check must be above 0", c.HeightM)
+	} else if h > 0 && c.HeightM > h {
+		bad.Add(at+"height_m", c.HeightM, "%g m is above the plant, which is %g m high", c.HeightM, h)
+	}
+}
+
+// counted names what cannot be in a check's figures and results.
+func (q Question) counted(c Check, at string, bad *invalid.Fields) {
+	h := q.Plant.HeightM
+	switch c.Kind {
+	case BudRub:
+		if c.Held < 0 || c.Broke < 0 || c.Held+c.Broke > maxBuds {
+			bad.Add(at+"held", c.Held, "%d buds held and %d broke: want counts from 0 to %d together", c.Held, c.Broke, maxBuds)
+		} else if c.Held+c.Broke == 0 {
+			bad.Add(at+"held", 0, "no bud was rubbed: give how many held or how many broke")
+		}
+	case Sample:
+		if n := max(1, q.Plant.Count); c.Held < 0 || c.Broke < 0 || c.Held+c.Broke == 0 || c.Held+c.Broke > n {
+			bad.Add(at+"held", c.Held, "%d alike and %d not: want plants looked at out of the %d kept here", c.Held, c.Broke, n)
+		}
+	case Growth:
+		if !(c.Amount > 0 && c.Amount <= 10) {
+			bad.Add(at+"amount", c.Amount, "%g m of growth in a season: want more than 0 and up to 10 m", c.Amount)
+		}
+	case TipDead:
+		if !(c.Amount > 0 && c.Amount <= h) {
+			bad.Add(at+"amount", c.Amount, "%g m dead from the tips: want more than 0 and no more than the plant's %g m", c.Amount, h)
+		}
+	case Shoot:
+	default:
+		if want, known := results[c.Kind]; !known {
+			bad.Add(at+"kind", c.Kind, "%q is no kind of check", c.Kind)
+		} else if !slices.Contains(want, c.Result) {
+			bad.Add(at+"result", c.Result, "%q is no result of a %s check; want one of %v", c.Result, c.Kind, want)
+		}
+	}
+}
+
+// shared names what cannot be in a share of the girth, or in the answer to a question about the spot.
+func (c Check) shared(at string, bad *invalid.Fields) {
+	if c.Kind == BarkRing || c.Kind == SplitBark && c.Result == "loose" {
+		if !(c.Amount > 0 && c.Amount <= 1) {
+			bad.Add(at+"amount", c.Amount, "%g: want the share of the girth, above 0 and up to 1", c.Amount)
+		} else if c.Kind == BarkRing && c.Amount >= allRound && c.Result == "bridge" {
+			bad.Add(at+"result", c.Result, "bark gone all round leaves no bridge")
+		}
+	}
+	if c.Kind != Spot {
+		if c.Seen != "" {
+			bad.Add(at+"seen", c.Seen, "only a question about the spot is answered yes or no")
+		}
+		return
+	}
+	if c.Seen != "yes" && c.Seen != "no" {
+		bad.Add(at+"seen", c.Seen, "%q: want yes or no", c.Seen)
+	}
+	if !(c.Amount >= 0 && c.Amount <= 200) {
+		bad.Add(at+"amount", c.Amount, "%g m: want a distance from 0 to 200 m", c.Amount)
+	}
 }
 
 // Boundary is where life ends on the plant, m above ground, with the 80 % interval.

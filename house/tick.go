@@ -1,0 +1,179 @@
+package house
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/store"
+)
+
+// TickIn says how an order ended, or takes that back.
+type TickIn struct {
+	State   job.State // done, skipped, or waiting to take either back
+	On      day.Day   // the day it was done or skipped on; today when empty
+	Took    int       // minutes; 0 not noted
+	Note    string    // why it was skipped; of what is done, what was seen
+	Version int
+}
+
+// tickBack is how long ago a job may have been done that is ticked off now, days.
+const tickBack = 366
+
+// Tick marks an order done or skipped. Of a repeat the next time is asked for; taking the tick back takes that away.
+func (h *House) Tick(ctx context.Context, key store.Key, id int64, in TickIn) (OrderDetail, error) {
+	on := h.DateOr(in.On)
+	switch {
+	case in.State == job.Skipped && in.Note == "":
+		return OrderDetail{}, Refuse("note", in.Note, "is missing: say why it is skipped")
+	case on > h.Today():
+		return OrderDetail{}, Refuse("on", on.String(), "is still to come")
+	case on < h.Today()-tickBack:
+		return OrderDetail{}, Refuse("on", on.String(), "is more than a year ago")
+	case in.Took < 0 || in.Took > job.MaxMinutes:
+		return OrderDetail{}, Refuse("took_minutes", in.Took, fmt.Sprintf("%d minutes: want 0 to %d", in.Took, job.MaxMinutes))
+	}
+	k, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) { return h.tick(ctx, tx, id, on, in) })
+	if err != nil {
+		return OrderDetail{}, h.staleOrder(ctx, err)
+	}
+	if err := h.refreshProperty(ctx, k.PropertyID); err != nil {
+		return OrderDetail{}, err
+	}
+	return h.Order(ctx, id)
+}
+
+func (h *House) tick(ctx context.Context, tx store.Tx, id int64, on day.Day, in TickIn) (store.OrderFull, error) {
+	k, err := h.Store.Order(ctx, id)
+	if err != nil {
+		return k, err
+	}
+	to := in.State
+	if to == job.Waiting && k.Day != nil {
+		to = job.Placed
+	}
+	if !k.State.CanBecome(to) {
+		return k, store.Refused(fmt.Sprintf("this job is %s already", k.State))
+	}
+	s := store.Stand{State: to, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}
+	if to != job.Waiting && to != job.Placed {
+		text := on.String()
+		s.Ended, s.Took, s.Note = &text, in.Took, in.Note
+	} else if err := tx.TakeBackSuccessor(ctx, id); err != nil {
+		return k, err
+	}
+	out, err := tx.SetStand(ctx, id, in.Version, s)
+	if err != nil || s.Ended == nil || k.Params.V.EveryDays == 0 {
+		return out, err
+	}
+	return out, h.repeat(ctx, tx, k, on)
+}
+
+// repeat asks for the next time of a repeat: only ever the next. In after-care that is over none comes.
+func (h *House) repeat(ctx context.Context, tx store.Tx, k store.OrderFull, done day.Day) error {
+	if _, err := tx.Successor(ctx, k.ID); !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	o, err := k.Core()
+	if err != nil {
+		return err
+	}
+	pl, err := h.Place(ctx, k.PropertyID)
+	if err != nil {
+		return err
+	}
+	e := entryOf(pl.Book, k.Species)
+	next := done + day.Day(o.Params.EveryDays)
+	if o.Kind != job.Other {
+		if _, to, ok := pl.Work.Time(o.Kind, o.Params.Stage, &e, o.For); ok && next > to {
+			return nil
+		}
+	} else if !slices.ContainsFunc(o.Params.Spans, func(s job.Span) bool { return s.To >= next }) {
+		return nil
+	}
+	o.Params.Last = done
+	plants, _, err := h.kept(ctx, k)
+	if err != nil {
+		return err
+	}
+	of, err := h.speciesOf(ctx, k)
+	if err != nil {
+		return err
+	}
+	_, err = tx.AddOrder(ctx, store.NewOrder{PropertyID: k.PropertyID, Plants: plants, OriginID: k.OriginID, Trouble: k.Trouble, Follows: k.ID, Order: o,
+		Outlook: pl.curve(o, of).Outlook(pl.Today),
+		Gaps:    []store.GapRow{{OfID: k.ID, MinDays: o.Params.EveryDays, Why: "the time before"}}})
+	return err
+}
+
+// NextYear gives an order whose time has passed that of the coming garden year.
+func (h *House) NextYear(ctx context.Context, key store.Key, id int64, version int) (OrderDetail, error) {
+	k, err := h.Store.Order(ctx, id)
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	o, err := k.Core()
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	if o.Kind == job.Other {
+		return OrderDetail{}, store.Refused("the days of this job were entered by hand; change them there")
+	}
+	pl, err := h.Place(ctx, k.PropertyID)
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	c := pl.Normals.Climate
+	_, next := c.GardenYear(o.For)
+	for next < pl.Today-300 { // years in which nobody asked for it are not gone through one by one
+		_, next = c.GardenYear(next)
+	}
+	o.For = next
+	of, err := h.speciesOf(ctx, k)
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	plants, gaps, err := h.kept(ctx, k)
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) {
+		k, err := tx.ChangeOrder(ctx, id, version, store.NewOrder{PropertyID: k.PropertyID, Plants: plants, Order: o, Outlook: pl.curve(o, of).Outlook(pl.Today), Gaps: gaps})
+		if err != nil || k.Day == nil {
+			return k, err
+		}
+		return tx.SetStand(ctx, id, k.Version, store.Stand{State: job.Waiting, DayCost: job.Never.Int()})
+	})
+	if err != nil {
+		return OrderDetail{}, h.staleOrder(ctx, err)
+	}
+	return h.detail(ctx, k)
+}
+
+// kept are the plants an order is for and the gaps it has, to be kept as they are.
+func (h *House) kept(ctx context.Context, k store.OrderFull) ([]int64, []store.GapRow, error) {
+	gaps, err := h.Store.Before(ctx, k.ID)
+	if err != nil || k.PlantID.Valid {
+		return []int64{k.PlantID.Int64}, gaps, err
+	}
+	plants, err := h.Store.PlantsOf(ctx, k.ID)
+	return plants, gaps, err
+}
+
+// Drop takes an order out that nobody wants any more; Restore brings it back.
+func (h *House) Drop(ctx context.Context, key store.Key, id int64, version int) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.DropOrder(ctx, id, version) })
+	return h.staleOrder(ctx, err)
+}
+
+// Restore brings an order back that was dropped by hand.
+func (h *House) Restore(ctx context.Context, key store.Key, id int64) (OrderDetail, error) {
+	k, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) { return tx.RestoreOrder(ctx, id) })
+	if err != nil {
+		return OrderDetail{}, err
+	}
+	return h.detail(ctx, k)
+}
