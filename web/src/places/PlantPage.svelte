@@ -186,7 +186,7 @@
             {#each story.jobs ?? [] as j (j.id)}
               <li class="border-b border-rule py-1.5 leading-snug">
                 <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft">{when(j, house.today)}</span>
-                {#key j.id + j.state}<Tick order={j} small onkept={() => load(id)} />{/key}
+                {#key j.id + j.state}<Tick order={j} small onkept={() => void (gone || load(id))} />{/key}
               </li>
             {:else}<li class="border-b border-rule py-1.5 text-soft">No job stands for it.</li>{/each}
           </ul>

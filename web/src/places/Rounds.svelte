@@ -23,6 +23,7 @@
   let from = $state('');
   let day = $state('');
   let warnings = $state<string[]>([]);
+  let gone = false; // one has left for another place
   let entering = $state<'new' | 'change'>();
 
   async function read() {
@@ -45,7 +46,7 @@
   /** After a job has changed, the chosen one and the days are read anew. */
   const anew = () =>
     attempt(async () => {
-      await Promise.all([readJob(), read()]);
+      if (!gone) await Promise.all([readJob(), read()]);
     });
   let asked = -1;
   $effect(() => {
@@ -91,7 +92,10 @@
       { key: 'Enter', does: 'put the chosen job on this day', run: () => job && void put(job, day) },
       { key: 'X', does: 'take the chosen job off its day', run: () => job?.day && void put(job, null) },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
 
   async function put(l: Order, on: string | null, quietly = false) {

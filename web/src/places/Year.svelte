@@ -20,6 +20,7 @@
   let pointed = $state<string>();
   let chosen = $state<number | string>();
   let details = $state<Record<number, OrderDetail>>({});
+  let gone = false; // one has left for another place
   let care = $state(true); // after-care among them
 
   async function read(of: number, cursor?: string) {
@@ -31,7 +32,7 @@
       if (!properties.length)
         properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
       const y = await read(of);
-      if (of !== only) return;
+      if (gone || of !== only) return;
       lanes = y.items ?? [];
       next = y.next;
       const show = of || properties[0]?.id;
@@ -68,7 +69,10 @@
       { key: 'ArrowUp', does: 'lane before', run: () => lane(-1) },
       { key: 'Enter', does: 'put the job on a day', run: () => chosen !== undefined && void push(`/rounds/${chosen}`) },
     ];
-    return () => (keys.screen = []);
+    return () => {
+      gone = true;
+      keys.screen = [];
+    };
   });
   function move(by: number) {
     if (pointed && season) {
