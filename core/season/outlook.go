@@ -2,6 +2,7 @@ package season
 
 import (
 	"math"
+	"sort"
 	"sync"
 
 	"gonum.org/v1/gonum/stat/distuv"
@@ -144,8 +145,11 @@ type Year struct {
 
 // warmth is the running sum of degree-days of a year from midwinter, with days not observed as normal.
 type warmth struct {
-	from day.Day
-	sum  []float64
+	from   day.Day
+	sum    []float64
+	course []Extremes
+	seen   int // days from the first that were all observed; the rest was not, unless gaps is set
+	gaps   bool
 }
 
 // frostAsked is a question FrostDay answered before.
@@ -206,12 +210,18 @@ func (y *Year) warmth(d day.Day) warmth {
 	if w, done := y.sums[from]; done {
 		return w
 	}
-	w := warmth{from, make([]float64, 366)}
+	const days = 366
+	w := warmth{from: from, sum: make([]float64, days), course: make([]Extremes, days)}
 	sum := 0.0
 	for i := range w.sum {
-		e, _ := y.Extremes(from + day.Day(i))
+		e, observed := y.Extremes(from + day.Day(i))
+		if observed && w.seen == i {
+			w.seen++
+		} else {
+			w.gaps = w.gaps || observed
+		}
 		sum += DegreeDay(e.Min, e.Max, GrowthBase)
-		w.sum[i] = sum
+		w.sum[i], w.course[i] = sum, e
 	}
 	if y.sums == nil {
 		y.sums = map[day.Day]warmth{}
@@ -310,49 +320,56 @@ func (y *Year) meanSD(from day.Day, days int) float64 {
 // ReachDegreeDays is the band of the day on which the sum since midwinter reaches target, in the garden year of d.
 // ok is false when not even a warm year gets there before the next midwinter.
 func (y *Year) ReachDegreeDays(d day.Day, target float64) (b Band, ok bool) {
-	from := y.Normals.Climate.Midwinter(d)
-	course := make([]Extremes, 365)
-	seen := make([]bool, len(course))
-	for i := range course {
-		course[i], seen[i] = y.Extremes(from + day.Day(i))
-	}
+	w := y.warmth(d)
+	const last = 364
+	mid := sort.Search(last, func(i int) bool { return w.sum[i] >= target })
 	find := func(z float64) (day.Day, bool) {
-		ahead := max(from, y.last+1) // the first day that is not known
-		lo, hi := from, from+364
-		reached := func(to day.Day) bool {
-			shift := z * y.meanSD(ahead, int(to-ahead)+1)
-			sum := 0.0
-			for i, e := range course[:to-from+1] {
-				if !seen[i] {
-					e.Min, e.Max = e.Min+shift, e.Max+shift
-				}
-				if sum += DegreeDay(e.Min, e.Max, GrowthBase); sum >= target {
-					return true
-				}
-			}
-			return false
-		}
-		if !reached(hi) {
+		reached := func(i int) bool { return y.sumBy(&w, i, z) >= target }
+		if !reached(last) {
 			return day.None, false
 		}
-		for lo < hi {
-			mid := lo + (hi-lo)/2
-			if reached(mid) {
-				hi = mid
-			} else {
-				lo = mid + 1
-			}
+		// The day lies near that of the middle: steps that double find the stretch, and halving it the day.
+		lo, hi := mid, mid
+		for step := 8; lo > 0 && reached(lo-1); step *= 2 {
+			hi, lo = lo, max(0, lo-step)
 		}
-		return hi, true
+		for step := 8; hi < last && !reached(hi); step *= 2 {
+			lo, hi = hi, min(last, hi+step)
+		}
+		return w.from + day.Day(lo+sort.Search(hi-lo, func(k int) bool { return reached(lo + k) })), true
 	}
 	if b.Early, ok = find(z90); !ok {
 		return Band{day.None, day.None, day.None}, false
 	}
 	if b.Mid, ok = find(0); !ok {
-		b.Mid = from + 364
+		b.Mid = w.from + last
 	}
 	if b.Late, ok = find(-z90); !ok {
-		b.Late = from + 364
+		b.Late = w.from + last
 	}
 	return b, true
+}
+
+// sumBy is the sum from midwinter to the end of day i, with the days that were not observed warmer than normal by z times the
+// spread of their mean.
+func (y *Year) sumBy(w *warmth, i int, z float64) float64 {
+	if z == 0 || i < w.seen && !w.gaps {
+		return w.sum[i]
+	}
+	ahead := max(w.from, y.last+1) // the first day that is not known
+	shift := z * y.meanSD(ahead, int(w.from+day.Day(i)-ahead)+1)
+	sum := 0.0
+	start := w.seen
+	if start > 0 {
+		sum = w.sum[start-1]
+	}
+	for k := start; k <= i; k++ {
+		e := w.course[k]
+		if _, observed := y.observed[w.from+day.Day(k)]; w.gaps && observed {
+			sum += DegreeDay(e.Min, e.Max, GrowthBase)
+			continue
+		}
+		sum += DegreeDay(e.Min+shift, e.Max+shift, GrowthBase)
+	}
+	return sum
 }

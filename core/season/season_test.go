@@ -364,3 +364,46 @@ func BenchmarkReachDegreeDays(b *testing.B) {
 		y.ReachDegreeDays(day.Of(2027, 3, 18), 150)
 	}
 }
+
+// TestReachAsDayByDay: the day found by halving is the one that going day by day finds, whether weather was observed, with
+// gaps, or not at all.
+func TestReachAsDayByDay(t *testing.T) {
+	c := foothill()
+	for name, keep := range map[string]func(i int) bool{"nothing seen": func(int) bool { return false }, "seen": func(int) bool { return true },
+		"with gaps": func(i int) bool { return i%7 != 3 }} {
+		n := c.Daily()
+		seen := map[day.Day]Extremes{}
+		for i := range 100 {
+			if d := day.Of(2027, 1, 1) + day.Day(i); keep(i) {
+				seen[d] = Extremes{n.TMin.At(d) + 3*math.Sin(float64(i)), n.TMax.At(d) + 4*math.Sin(float64(i)/3)}
+			}
+		}
+		y := NewYear(n, seen)
+		for _, on := range []day.Day{day.Of(2027, 3, 1), day.Of(2026, 11, 20), day.Of(2028, 2, 1)} {
+			from := c.Midwinter(on)
+			for _, target := range []float64{1, 40, 150, 600, 1500, 2500, 1e5} {
+				b, ok := y.ReachDegreeDays(on, target)
+				for z, got := range map[float64]day.Day{z90: b.Early, 0: b.Mid, -z90: b.Late} {
+					want, found := from+364, false
+					for to := from; to <= from+364 && !found; to++ {
+						ahead := max(from, y.last+1)
+						shift, sum := z*y.meanSD(ahead, int(to-ahead)+1), 0.0
+						for d := from; d <= to; d++ {
+							e, observed := y.Extremes(d)
+							if !observed {
+								e.Min, e.Max = e.Min+shift, e.Max+shift
+							}
+							sum += DegreeDay(e.Min, e.Max, GrowthBase)
+						}
+						if sum >= target {
+							want, found = to, true
+						}
+					}
+					if ok && got != want {
+						t.Errorf("%s, %s, %g °C·d, z %.1f: %s, day by day %s", name, on, target, z, got, want)
+					}
+				}
+			}
+		}
+	}
+}

@@ -3,7 +3,7 @@ import { house } from './house.svelte';
 
 export const imperial = () => house.frame?.firm.units === 'imperial';
 
-const minus = (s: string) => s.replace('-', '−');
+const minus = (s: string) => (Number(s) === 0 ? s.replace('-', '') : s.replace('-', '−'));
 
 /** A plant's measure: centimetres up to a metre, inches up to a yard. */
 export function metres(m: number): string {
