@@ -17,8 +17,9 @@ web: web/dist/index.html
 web/dist/index.html: web/node_modules $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js
 	cd web && npx vite build --logLevel warn
 
-generate: web/node_modules ## openapi.json from the Go types, TypeScript types from it
+generate: web/node_modules ## openapi.json from the Go types, TypeScript types from it; the kinds of check for the phone
 	go run ./cmd/mezzadro openapi > openapi.json.new && mv openapi.json.new openapi.json
+	go run ./cmd/mezzadro checks > checks.json.new && mv checks.json.new web/src/api/checks.json
 	cd web && npm run --silent generate
 
 test: web chromium ## everything that must pass
@@ -29,6 +30,7 @@ test: web chromium ## everything that must pass
 	cd web && npx openapi-typescript ../openapi.json -o /tmp/mezzadro-schema.$$$$.d.ts > /dev/null && \
 		{ cmp /tmp/mezzadro-schema.$$$$.d.ts src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is stale: run make generate"; exit 1; }; }; \
 		s=$$?; rm -f /tmp/mezzadro-schema.$$$$.d.ts; exit $$s
+	@go run ./cmd/mezzadro checks | cmp - web/src/api/checks.json || { echo "web/src/api/checks.json is stale: run make generate"; exit 1; }
 	go test -timeout 25m ./...
 
 bench: web

@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -144,7 +145,7 @@ func (h *estate) villa() (property house.PropertyOut, plant house.PlantOut) {
 	return property, plant
 }
 
-var doubt = []damage.Check{{Kind: damage.BudRub, HeightM: 1.8, Broke: 6}, {Kind: damage.Scratch, HeightM: 1.2, Result: "green"}}
+var doubt = []check.Check{{Kind: check.BudRub, HeightM: 1.8, Broke: 6}, {Kind: check.Scratch, HeightM: 1.2, Result: "green"}}
 
 func TestFromFreezeToDatedJob(t *testing.T) {
 	h := newHouse(t)

@@ -8,7 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"mezzadro/core/damage"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/exchange"
@@ -48,9 +48,9 @@ func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[house.Found], e
 
 // FoundIn is what was found at a plant.
 type FoundIn struct {
-	Checks []damage.Check `json:"checks" maxItems:"500"`
-	Note   string         `json:"note,omitempty" maxLength:"4000"`
-	Base   *int           `json:"base,omitempty" doc:"The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent."`
+	Checks []check.Check `json:"checks" maxItems:"500"`
+	Note   string        `json:"note,omitempty" maxLength:"4000"`
+	Base   *int          `json:"base,omitempty" doc:"The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent."`
 }
 
 func (s *Server) keepLook(ctx context.Context, in *struct {

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 
+	"mezzadro/core/check"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -22,7 +23,7 @@ type DamageIn struct {
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft, m"`
 	Years    int             `json:"years,omitempty" minimum:"0" maximum:"2000" doc:"Since it was planted"`
 	Standing
-	Checks []damage.Check `json:"checks" maxItems:"500"`
+	Checks []check.Check `json:"checks" maxItems:"500"`
 }
 
 // ReckonDamage is the verdict on a plant from inline values, storing nothing.

@@ -7,9 +7,11 @@ import (
 	"slices"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/lookout"
+	"mezzadro/core/outcome"
 	"mezzadro/store"
 )
 
@@ -33,16 +35,16 @@ type StoryWalk struct {
 // StoryVerdict is a decision with the prognosis it came with.
 type StoryVerdict struct {
 	store.Decision
-	Boundary  damage.Boundary  `json:"boundary"`
-	Prognosis damage.Prognosis `json:"prognosis"`
-	Care      []damage.Care    `json:"care"`
+	Boundary  damage.Boundary   `json:"boundary"`
+	Prognosis outcome.Prognosis `json:"prognosis"`
+	Care      []damage.Care     `json:"care"`
 }
 
 // StoryOutcome is how the plant turned out after a verdict, against its prognosis.
 type StoryOutcome struct {
 	store.Outcome
 	Kind string `json:"kind" doc:"The verdict"`
-	damage.Turned
+	outcome.Turned
 }
 
 // Story tells it.
@@ -114,7 +116,7 @@ func (h *House) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[in
 		i := slices.IndexFunc(o.Walks, func(w StoryWalk) bool { return w.WalkID == walk })
 		if i < 0 {
 			i = len(o.Walks)
-			o.Walks = append(o.Walks, StoryWalk{Look: store.Look{WalkID: walk, PlantID: p.ID, Checks: []damage.Check{}}, Day: days[walk], Photos: []store.Photo{}, Verdicts: []StoryVerdict{}})
+			o.Walks = append(o.Walks, StoryWalk{Look: store.Look{WalkID: walk, PlantID: p.ID, Checks: []check.Check{}}, Day: days[walk], Photos: []store.Photo{}, Verdicts: []StoryVerdict{}})
 		}
 		return &o.Walks[i]
 	}
@@ -165,7 +167,7 @@ func (h *House) storyNow(ctx context.Context, o *Story, p store.Plant) (damage.A
 	if o.Plant.Look != nil {
 		event = o.Plant.Look.Day
 	}
-	var found []damage.Check
+	var found []check.Check
 	on := day.None
 	for _, w := range o.Walks {
 		if len(w.Checks) > 0 {

@@ -10,10 +10,11 @@ import (
 	"sync"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
-	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/lookout"
+	"mezzadro/core/overwinter"
 	"mezzadro/store"
 )
 
@@ -99,15 +100,15 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
-	if since, before, winters, ok := damage.ToShelter(damagePlant(plant, e, 0), p.Year, p.Today); ok {
+	if since, before, winters, ok := overwinter.ToShelter(damagePlant(plant, e, 0), p.Year, p.Today); ok {
 		o.TakeIn = &ToShelter{before, math.Round(100*winters) / 100, since}
 	}
 	return o
 }
 
 // damagePlant is a plant as the core judges it.
-func damagePlant(p store.Plant, e catalogue.Entry, years int) damage.Plant {
-	return damage.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years, PotL: p.PotL, Mulched: p.Mulched, Count: p.Count}
+func damagePlant(p store.Plant, e catalogue.Entry, years int) check.Plant {
+	return check.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years, PotL: p.PotL, Mulched: p.Mulched, Count: p.Count}
 }
 
 // Triaged is the whole look-list, worked out once for a state of the record and a day.

@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"slices"
 
+	"mezzadro/core/cause"
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
@@ -54,7 +56,7 @@ func (h *House) Walk(ctx context.Context, id int64) (Walk, error) {
 }
 
 // question joins a plant on a walk with its property's season. What was found is judged by the day it was found on.
-func (h *House) question(ctx context.Context, walk, plant int64, checks []damage.Check) (damage.Question, store.Walk, error) {
+func (h *House) question(ctx context.Context, walk, plant int64, checks []check.Check) (damage.Question, store.Walk, error) {
 	w, err := h.Store.Walk(ctx, walk)
 	if err != nil {
 		return damage.Question{}, w, err
@@ -74,7 +76,7 @@ func (h *House) question(ctx context.Context, walk, plant int64, checks []damage
 }
 
 // ask is the question about a plant where it stands, today.
-func (h *House) ask(ctx context.Context, p store.Plant, checks []damage.Check) (damage.Question, error) {
+func (h *House) ask(ctx context.Context, p store.Plant, checks []check.Check) (damage.Question, error) {
 	pl, err := h.Place(ctx, p.PropertyID)
 	if err != nil {
 		return damage.Question{}, err
@@ -104,16 +106,16 @@ func (h *House) ask(ctx context.Context, p store.Plant, checks []damage.Check) (
 		q.Around.Meet(entryOf(pl.Book, o.Species), o.HeightM, o.SpreadM)
 		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
 			share, judged := lost[o.ID]
-			q.Fellows = append(q.Fellows, damage.Fellow{Label: o.Label, HeightM: o.HeightM, Years: h.years(o), CrownLost: share, Judged: judged, GrowthM: grown[o.ID]})
+			q.Fellows = append(q.Fellows, cause.Fellow{Label: o.Label, HeightM: o.HeightM, Years: h.years(o), CrownLost: share, Judged: judged, GrowthM: grown[o.ID]})
 		}
 	}
 	return q, nil
 }
 
 // around is what a plant's exposure and its property's tell of its spot.
-func around(p store.Plant, at store.Property) damage.Around {
+func around(p store.Plant, at store.Property) cause.Around {
 	e := p.Exposure.Or(at.Exposure.V)
-	return damage.Around{Wet: e.Wet, WarmWall: e.Wall || at.Site.V.WarmWall, Sun: p.Sun}
+	return cause.Around{Wet: e.Wet, WarmWall: e.Wall || at.Site.V.WarmWall, Sun: p.Sun}
 }
 
 // years is how long a plant has stood; 0 where nobody knows.
@@ -127,9 +129,9 @@ func (h *House) years(p store.Plant) int {
 // Found is the verdict that what was found comes to.
 type Found struct {
 	damage.Answer
-	Rev   int            `json:"rev" doc:"The kept look's"`
-	Found []damage.Check `json:"found" doc:"The checks that are kept"`
-	Note  string         `json:"note"`
+	Rev   int           `json:"rev" doc:"The kept look's"`
+	Found []check.Check `json:"found" doc:"The checks that are kept"`
+	Note  string        `json:"note"`
 }
 
 // TellLook is the verdict of what is kept of a plant on a walk.
@@ -149,7 +151,7 @@ func (h *House) TellLook(ctx context.Context, walk, plant int64) (Found, error) 
 
 // FoundIn is what was found at a plant.
 type FoundIn struct {
-	Checks []damage.Check
+	Checks []check.Check
 	Note   string
 	Base   *int // the rev it is based on; nil replaces whatever is kept
 }

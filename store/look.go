@@ -5,16 +5,16 @@ import (
 	"database/sql"
 	"errors"
 
-	"mezzadro/core/damage"
+	"mezzadro/core/check"
 )
 
 // Look is what was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows.
 type Look struct {
-	WalkID  int64          `json:"walk_id"`
-	PlantID int64          `json:"plant_id"`
-	Rev     int            `json:"rev" doc:"Writes so far; a later write says which it is based on"`
-	Note    string         `json:"note"`
-	Checks  []damage.Check `json:"checks"`
+	WalkID  int64         `json:"walk_id"`
+	PlantID int64         `json:"plant_id"`
+	Rev     int           `json:"rev" doc:"Writes so far; a later write says which it is based on"`
+	Note    string        `json:"note"`
+	Checks  []check.Check `json:"checks"`
 }
 
 type checkRow struct {
@@ -47,7 +47,7 @@ func looks(ctx context.Context, from getter, where string, args ...any) ([]Look,
 		if !known {
 			i = len(out)
 			at[k] = i
-			out = append(out, Look{WalkID: walk, PlantID: plant, Checks: []damage.Check{}})
+			out = append(out, Look{WalkID: walk, PlantID: plant, Checks: []check.Check{}})
 		}
 		return &out[i]
 	}
@@ -62,7 +62,7 @@ func looks(ctx context.Context, from getter, where string, args ...any) ([]Look,
 	checks, err := many[checkRow](ctx, from, `SELECT walk_id, plant_id, kind, height_m, held, broke, result, leaf, amount, seen FROM plant_check WHERE `+where+` ORDER BY walk_id, plant_id, seq`, args...)
 	for _, r := range checks {
 		l := of(r.WalkID, r.PlantID)
-		l.Checks = append(l.Checks, damage.Check{Kind: damage.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result, Leaf: r.Leaf, Amount: r.Amount, Seen: r.Seen})
+		l.Checks = append(l.Checks, check.Check{Kind: check.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result, Leaf: r.Leaf, Amount: r.Amount, Seen: r.Seen})
 	}
 	return out, err
 }
@@ -85,7 +85,7 @@ func (s *Store) Look(ctx context.Context, walk, plant int64) (Look, error) {
 func look(ctx context.Context, from getter, walk, plant int64) (Look, error) {
 	l, err := looks(ctx, from, `walk_id = ? AND plant_id = ?`, walk, plant)
 	if err != nil || len(l) == 0 {
-		return Look{WalkID: walk, PlantID: plant, Checks: []damage.Check{}}, err
+		return Look{WalkID: walk, PlantID: plant, Checks: []check.Check{}}, err
 	}
 	return l[0], nil
 }

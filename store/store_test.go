@@ -12,6 +12,7 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/damage"
 	"mezzadro/core/job"
 	"mezzadro/core/season"
@@ -166,8 +167,8 @@ func TestChecksBelongToTheirProperty(t *testing.T) {
 	p, plant := grounds(t, s)
 	_, elsewhere := grounds(t, s)
 	w := write(t, s, func(tx Tx) (Walk, error) { return tx.StartWalk(ctx, p.ID, "2027-03-18") })
-	checks := []damage.Check{{Kind: damage.BudRub, HeightM: 1, Held: 2, Broke: 1}, {Kind: damage.Crown, Result: "firm"},
-		{Kind: damage.BarkRing, HeightM: 0.2, Amount: 0.75, Result: "bridge"}, {Kind: damage.Spot, Result: "water_stands", Seen: "yes"}}
+	checks := []check.Check{{Kind: check.BudRub, HeightM: 1, Held: 2, Broke: 1}, {Kind: check.Crown, Result: "firm"},
+		{Kind: check.BarkRing, HeightM: 0.2, Amount: 0.75, Result: "bridge"}, {Kind: check.Spot, Result: "water_stands", Seen: "yes"}}
 	keep := func(plant int64) error {
 		return s.Write(ctx, func(tx Tx) error {
 			_, err := tx.KeepLook(ctx, Look{WalkID: w.ID, PlantID: plant, Note: "seen", Checks: checks}, nil)
@@ -194,7 +195,7 @@ func TestTwoWritersOfOneLook(t *testing.T) {
 	keep := func(note string, base int) (Look, error) {
 		var l Look
 		err := s.Write(ctx, func(tx Tx) (err error) {
-			l, err = tx.KeepLook(ctx, Look{WalkID: w.ID, PlantID: plant.ID, Note: note, Checks: []damage.Check{{Kind: damage.Crown, Result: "firm"}}}, &base)
+			l, err = tx.KeepLook(ctx, Look{WalkID: w.ID, PlantID: plant.ID, Note: note, Checks: []check.Check{{Kind: check.Crown, Result: "firm"}}}, &base)
 			return err
 		})
 		return l, err

@@ -3,6 +3,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -20,6 +21,7 @@ import (
 
 	"mezzadro/api"
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/demo"
 	"mezzadro/exchange"
@@ -40,7 +42,7 @@ func main() {
 
 func root() *cobra.Command {
 	r := &cobra.Command{Use: "mezzadro", Short: "Care of other people's trees, shrubs and perennials, through the year", SilenceUsage: true, SilenceErrors: true, Version: api.Version}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand())
 	return r
 }
 
@@ -206,6 +208,16 @@ func openapiCommand() *cobra.Command {
 			_, err = c.OutOrStdout().Write(b)
 		}
 		return err
+	}}
+}
+
+// checksCommand tells the front end the kinds of check, so that it knows them without signal.
+func checksCommand() *cobra.Command {
+	return &cobra.Command{Use: "checks", Short: "Write the kinds of check", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
+		e := json.NewEncoder(c.OutOrStdout())
+		e.SetIndent("", "  ")
+		e.SetEscapeHTML(false)
+		return e.Encode(check.Kinds())
 	}}
 }
 

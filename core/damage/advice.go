@@ -67,13 +67,13 @@ func (t told) advise() {
 	if e.girdle.share > 0 && d.kind != MakeSafe {
 		a.Do = append(a.Do, knowledge.Also["wound"])
 	}
-	if cause := a.Spot.suspect(); cause != "" && d.kind != MakeSafe {
+	if cause := a.Spot.Suspect(); cause != "" && d.kind != MakeSafe {
 		a.Do = append([]string{"Mend the spot first: " + cause + ". " + a.Spot.Reasons[0].Mend}, a.Do...)
 	}
 	if e.stock && e.living {
 		a.Do = append(a.Do, knowledge.Also["rootstock"])
 	}
-	if t.q.Plant.graft() > 0 && (d.kind == CutBack || d.kind == CutToBase) {
+	if t.q.Plant.Graft() > 0 && (d.kind == CutBack || d.kind == CutToBase) {
 		a.Dont = append(a.Dont, knowledge.Also["graft"])
 	}
 }

@@ -7,10 +7,14 @@ import (
 
 	"gonum.org/v1/gonum/stat/distuv"
 
+	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/overwinter"
 	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
@@ -26,24 +30,6 @@ const (
 	wholeFrom    = 0.97 // and from which it is alive to the tips
 	cutCaution   = 0.20 // chance that life ends under the cut: the cut is set in surely living wood
 )
-
-// ownRootYears is from which age on a grafted kind without a graft to be found may stand on its own roots: planted deep, it
-// has rooted from the variety.
-const ownRootYears = 15
-
-// maybeOwnRoots reports an old plant of a kind that is grafted on which nobody found a graft.
-func (p Plant) maybeOwnRoots() bool { return p.GraftM == 0 && p.Years >= ownRootYears }
-
-// usualGraftM is where a graft is looked for on a kind that usually has one, when nobody has noted its height, m.
-const usualGraftM = 0.1
-
-// graft is the height of the plant's graft, m; 0 for kinds on their own roots.
-func (p Plant) graft() float64 {
-	if p.GraftM > 0 || p.Species.Graft.Habit != "usually" {
-		return p.GraftM
-	}
-	return min(usualGraftM, p.HeightM/4)
-}
 
 // crownBase is how far up the stem a form's crown begins, as a share of its height.
 var crownBase = map[catalogue.Form]float64{
@@ -85,7 +71,7 @@ type situation struct {
 
 func (q Question) situation() situation {
 	p := q.Plant
-	s := situation{species: p.Species, place: q.Place, found: q.Found, years: p.Years, height: p.HeightM, winters: p.winters(q.Year.Normals.Climate.ExtremeMinC),
+	s := situation{species: p.Species, place: q.Place, found: q.Found, years: p.Years, height: p.HeightM, winters: overwinter.Winters(p, q.Year.Normals.Climate.ExtremeMinC),
 		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
 	if s.place == nil {
 		s.place = job.At(q.Year, job.Rules{})
@@ -95,10 +81,10 @@ func (q Question) situation() situation {
 	}
 	s.patience, s.leaf = s.place.Patience(&s.species, q.Today)
 	s.late = s.found > s.patience
-	from, to, ok := autumn(q.Year, q.Today)
+	from, to, ok := overwinter.Autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
-	s.liftable = p.liftable()
-	s.loose = !treelike(p.Species.Form) && p.HeightM <= inReach
+	s.liftable = overwinter.Liftable(p)
+	s.loose = !overwinter.Treelike(p.Species.Form) && p.HeightM <= inReach
 	return s
 }
 
@@ -117,13 +103,13 @@ func (s situation) decide(e *evidence) decision {
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
 	}
-	dead := e.crown == "soft" || e.belief.chanceBelow(toTheGround) > sureShare
+	dead := e.crown == "soft" || e.belief.ChanceBelow(toTheGround) > sureShare
 	switch {
 	case !s.autumn || dead:
 	case s.liftable && s.winters < 0.5:
 		return decision{kind: Lift}
 	case e.rocking && s.loose:
-		return decision{TipBack, 1 - rockedOff}
+		return decision{TipBack, 1 - overwinter.RockedOff}
 	}
 	if !e.any {
 		return decision{kind: Look}
@@ -149,7 +135,7 @@ func (s situation) stemDecision(e *evidence) decision {
 		}
 		return decision{kind: Wait}
 	}
-	if e.stock && !e.living && b.chanceBelow(e.graft+graftMargin) > 0.5 {
+	if e.stock && !e.living && b.ChanceBelow(e.graft+graftMargin) > 0.5 {
 		switch {
 		case !s.late:
 			return decision{kind: Wait}
@@ -158,7 +144,7 @@ func (s situation) stemDecision(e *evidence) decision {
 		}
 		return decision{kind: Regraft}
 	}
-	if e.below && !e.living && b.chanceBelow(e.graft+graftMargin) > 0.5 {
+	if e.below && !e.living && b.ChanceBelow(e.graft+graftMargin) > 0.5 {
 		if s.late {
 			return decision{kind: Look} // the leaf tells what it is
 		}
@@ -173,10 +159,10 @@ func (s situation) stemDecision(e *evidence) decision {
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
 		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
 	}
-	lo, hi := b.interval()
-	lostTop, lost := CrownAbove(s.species.Form, lo), CrownAbove(s.species.Form, b.quantile(0.5))
+	lo, hi := b.Interval()
+	lostTop, lost := CrownAbove(s.species.Form, lo), CrownAbove(s.species.Form, b.Quantile(0.5))
 	switch {
-	case b.chanceBelow(toTheGround) > sureShare:
+	case b.ChanceBelow(toTheGround) > sureShare:
 		switch {
 		case !s.late:
 			return decision{kind: Wait}
@@ -187,12 +173,12 @@ func (s situation) stemDecision(e *evidence) decision {
 			return decision{kind: Replace}
 		}
 		return decision{kind: Look} // nobody has looked at the crown yet
-	case 1-b.chanceBelow(wholeFrom) > sureShare, lostTop < 0.003:
+	case 1-b.ChanceBelow(wholeFrom) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
 	case !e.dying && !s.struck && (s.late || e.living):
 		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
 	case lostTop < tipsOnly:
-		return decision{TipBack, b.quantile(cutCaution)}
+		return decision{TipBack, b.Quantile(cutCaution)}
 	}
 	decided := hi-lo <= decidedWidth && e.brown && e.living
 	if !s.late && !decided {
@@ -201,7 +187,7 @@ func (s situation) stemDecision(e *evidence) decision {
 	if hi-lo > openWidth {
 		return decision{kind: Look}
 	}
-	cut := b.quantile(cutCaution)
+	cut := b.Quantile(cutCaution)
 	if s.species.HardPruning == catalogue.GreenWood && lost > 0.7 {
 		if s.late {
 			return decision{kind: Replace} // what lives is bare wood, and that stays bare
@@ -209,7 +195,7 @@ func (s situation) stemDecision(e *evidence) decision {
 		return decision{kind: Wait}
 	}
 	if cut < baseShare {
-		if !e.living && e.crown == "" && !e.skip[Crown] {
+		if !e.living && e.crown == "" && !e.skip[check.Crown] {
 			return decision{kind: Look} // nothing says yet that the crown lives
 		}
 		return decision{kind: CutToBase}
@@ -236,19 +222,21 @@ func Judge(q Question) (Answer, error) {
 	switch {
 	case d.kind == MakeSafe:
 	case s.stale && e.crown != "":
-		a.Next = &Suggestion{Kind: Crown, Why: "It was soft before leaf was due: draw the soil back again, and look for shoots."}
+		a.Next = &Suggestion{Kind: check.Crown, Why: "It was soft before leaf was due: draw the soil back again, and look for shoots."}
 	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
-		a.Next = &Suggestion{Kind: Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
+		a.Next = &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
 	case d.kind == Lift, d.kind == TipBack && s.shortens(&e):
 	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
 		a.Changes = append(a.Changes, changes...)
-	case e.spear == "" && !e.skip[Spear]:
-		a.Next = &Suggestion{Kind: Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
+	case e.spear == "" && !e.skip[check.Spear]:
+		a.Next = &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}
-	a.Fellows = compare(q, &e)
-	a.Spot = judgeSpot(q, a.Fellows)
+	about := cause.Question{Plant: q.Plant, Checks: q.Checks, Fellows: q.Fellows, Around: q.Around,
+		CrownLost: CrownAbove(q.Plant.Species.Form, e.belief.Quantile(0.5)), Stem: e.stem}
+	a.Fellows = cause.Compare(about)
+	a.Spot = cause.JudgeSpot(about, a.Fellows)
 	a.Rest = rest(q)
 	a.word(told{q, &e, s, d, &a})
 	a.Trouble = d.trouble(s, &e)
@@ -264,9 +252,9 @@ func Judge(q Question) (Answer, error) {
 	return a, nil
 }
 
-func boundary(p Plant, e *evidence) Boundary {
-	lo, hi := e.belief.interval()
-	best := e.belief.quantile(0.5)
+func boundary(p check.Plant, e *evidence) Boundary {
+	lo, hi := e.belief.Interval()
+	best := e.belief.Quantile(0.5)
 	f := p.Species.Form
 	if f == catalogue.Palm { // all or nothing hangs on the growing point, at the base of the head
 		lo, best, hi = crownBase[f], 1, 1
@@ -324,30 +312,30 @@ func heights(plantM float64) []float64 {
 // next is the check that would tell most, and what each way it turns out would change. There is none when no way
 // the checks at any height turn out would change the verdict or move the cut.
 func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []string) {
-	if e.below && !e.living && !e.stock && !e.skip[Shoot] {
-		return &Suggestion{Kind: Shoot, HeightM: round(max(0.02, e.graft*q.Plant.HeightM/2), 0.01), Why: "The shoots come from under the graft: their leaf tells whether they are the variety or the rootstock."}, nil
+	if e.below && !e.living && !e.stock && !e.skip[check.Shoot] {
+		return &Suggestion{Kind: check.Shoot, HeightM: round(max(0.02, e.graft*q.Plant.HeightM/2), 0.01), Why: "The shoots come from under the graft: their leaf tells whether they are the variety or the rootstock."}, nil
 	}
 	if !e.dying && (e.girdle.share > 0 || e.rocking) && !s.struck {
 		return nil, nil // nothing says that more is wrong than the bark
 	}
-	dead := e.belief.chanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.quantile(cutCaution) < baseShare
-	needCrown := e.crown == "" && !e.skip[Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous)
+	dead := e.belief.ChanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.Quantile(cutCaution) < baseShare
+	needCrown := e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
-			would := Question{Plant: q.Plant, Forecast: q.Forecast, Checks: append(slices.Clone(q.Checks), Check{Kind: Crown, Result: r})}
+			would := Question{Plant: q.Plant, Forecast: q.Forecast, Checks: append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})}
 			after := gather(would)
 			if nd := s.decide(&after); nd.kind != d.kind {
 				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))
 			}
 		}
-		return &Suggestion{Kind: Crown, Why: "Draw the soil back with a finger: the crown decides whether it can come again from below."}, changes
+		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether it can come again from below."}, changes
 	}
 	if e.crown == "soft" {
 		return nil, nil
 	}
-	var kinds []Kind
-	for _, k := range []Kind{Scratch, BudRub} {
+	var kinds []check.Kind
+	for _, k := range []check.Kind{check.Scratch, check.BudRub} {
 		if !e.skip[k] {
 			kinds = append(kinds, k)
 		}
@@ -355,24 +343,24 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if len(kinds) == 0 {
 		return nil, nil
 	}
-	kind, x, tells := e.belief.bestHeight(kinds, heights(q.Plant.HeightM), e.alone)
+	kind, x, tells := e.belief.Best(kinds, heights(q.Plant.HeightM), e.alone)
 	matters := !e.any
 	var changes []string
-	for _, o := range outcomes(kind, e.alone) {
+	for _, o := range belief.Outcomes(kind, e.alone) {
 		after := *e
-		p := after.belief.update(x, o.alive, o.dead)
+		p := after.belief.Update(x, o.Alive, o.Dead)
 		after.any = true
-		after.living = after.living || o.alive > o.dead
-		after.brown = after.brown || kind == Scratch && o.word == "brown"
+		after.living = after.living || o.Alive > o.Dead
+		after.brown = after.brown || kind == check.Scratch && o.Word == "brown"
 		nd := s.decide(&after)
 		changed := nd.kind != d.kind || math.Abs(nd.cut-d.cut)*q.Plant.HeightM > max(0.1, 0.05*q.Plant.HeightM)
 		if p > 0.05 && changed {
 			matters = true
-			if o.word != "" && nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.word, quantity.Length(x*q.Plant.HeightM), nd.kind))
+			if o.Word != "" && nd.kind != d.kind {
+				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word, quantity.Length(x*q.Plant.HeightM), nd.kind))
 			}
 		}
-		lo, hi := after.belief.interval()
+		lo, hi := after.belief.Interval()
 		if d.kind == Wait && hi-lo > decidedWidth && tells > tellsNothing {
 			matters = true // still on the way to a height that decides
 		}
@@ -382,10 +370,10 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	}
 	h := x * q.Plant.HeightM
 	out := &Suggestion{Kind: kind, HeightM: round(h, 0.01)}
-	if kind == BudRub {
-		out.Buds = budsARub
+	if kind == check.BudRub {
+		out.Buds = belief.BudsARub
 	}
-	lo, hi := e.belief.interval()
+	lo, hi := e.belief.Interval()
 	within := ""
 	if q.Plant.HeightM > bendDownM {
 		within = " within reach"

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
@@ -26,26 +27,28 @@ func lake(t testing.TB) season.Climate {
 	return c.Climate
 }
 
-func plant(t testing.TB, id string, height float64) Plant {
+func plant(t testing.TB, id string, height float64) check.Plant {
 	t.Helper()
 	e, err := catalogue.Built().Species(id)
 	if err != nil {
 		t.Fatal(err)
 	}
-	return Plant{Species: e, HeightM: height}
+	return check.Plant{Species: e, HeightM: height}
 }
 
-func ask(t testing.TB, species string, height float64, on day.Day, y *season.Year, checks ...Check) Question {
+func ask(t testing.TB, species string, height float64, on day.Day, y *season.Year, checks ...check.Check) Question {
 	return Question{Plant: plant(t, species, height), Today: on, Year: y, Checks: checks}
 }
 
-func rub(h float64, held, broke int) Check {
-	return Check{Kind: BudRub, HeightM: h, Held: held, Broke: broke}
+func rub(h float64, held, broke int) check.Check {
+	return check.Check{Kind: check.BudRub, HeightM: h, Held: held, Broke: broke}
 }
-func scratch(h float64, r string) Check { return Check{Kind: Scratch, HeightM: h, Result: r} }
-func shoot(h float64) Check             { return Check{Kind: Shoot, HeightM: h} }
-func crown(r string) Check              { return Check{Kind: Crown, Result: r} }
-func spear(r string) Check              { return Check{Kind: Spear, Result: r} }
+func scratch(h float64, r string) check.Check {
+	return check.Check{Kind: check.Scratch, HeightM: h, Result: r}
+}
+func shoot(h float64) check.Check { return check.Check{Kind: check.Shoot, HeightM: h} }
+func crown(r string) check.Check  { return check.Check{Kind: check.Crown, Result: r} }
+func spear(r string) check.Check  { return check.Check{Kind: check.Spear, Result: r} }
 
 var (
 	march = day.Of(2027, 3, 18) // before anything is due
@@ -58,34 +61,34 @@ var situations = []struct {
 	species string
 	height  float64
 	on      day.Day
-	checks  []Check
+	checks  []check.Check
 	want    string
 	cut     [2]float64 // range of the cut height, m
 	says    string     // part of the sentence or a reason
 }{
 	{"nothing looked at", "camellia-japonica", 2, march, nil, Look, [2]float64{}, "Nothing has been checked"},
-	{"all buds hold", "camellia-japonica", 2, march, []Check{rub(1.9, 8, 0), rub(1.2, 8, 0), scratch(1.95, "green")}, Leave, [2]float64{}, "alive to the tips"},
-	{"brown to the base in March", "camellia-japonica", 2, march, []Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown")}, Wait, [2]float64{}, "too early to give it up"},
-	{"the same in June, crown soft", "camellia-japonica", 2, june, []Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown"), crown("soft")}, Replace, [2]float64{}, "dead to the crown"},
-	{"the same in June, crown not looked at", "camellia-japonica", 2, june, []Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown"), scratch(0.1, "brown")}, Look, [2]float64{}, "look at the crown"},
-	{"soft crown in March", "hydrangea-macrophylla", 1.2, march, []Check{crown("soft")}, Wait, [2]float64{}, "nothing is lost by waiting"},
-	{"green to six tenths in June", "camellia-japonica", 2, june, []Check{scratch(0.6, "green"), scratch(1.2, "green"), shoot(1.15), scratch(1.4, "brown"), rub(1.5, 0, 6), scratch(1.25, "brown")}, CutBack, [2]float64{1.1, 1.25}, "live bud"},
-	{"bracketed in March: the checks decide", "camellia-japonica", 2, march, []Check{scratch(1.2, "green"), scratch(1.15, "green"), rub(1.1, 6, 0), scratch(1.35, "brown"), scratch(1.3, "brown"), rub(1.4, 0, 6)}, CutBack, [2]float64{1.1, 1.3}, "when frost is past"},
-	{"dead top, wide doubt in March", "camellia-japonica", 2, march, []Check{rub(1.8, 0, 6), scratch(1.2, "green")}, Wait, [2]float64{}, "Too early to call above"},
-	{"wide doubt in June", "camellia-japonica", 2, june, []Check{scratch(1.9, "brown"), scratch(0.4, "green")}, Look, [2]float64{}, "Check on before cutting"},
-	{"only the tips are dead", "syringa-vulgaris", 3, march, []Check{scratch(2.95, "brown"), rub(2.9, 0, 5), scratch(2.75, "green"), rub(2.8, 6, 0), rub(2.7, 6, 0)}, TipBack, [2]float64{2.6, 2.9}, "only the ends"},
-	{"oleander dead to the ground, stool shoots", "nerium-oleander", 2.5, day.Of(2027, 7, 10), []Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown"), crown("firm_buds")}, CutToBase, [2]float64{0.05, 0.15}, "let it renew"},
-	{"oleander dead to the ground, crown firm", "nerium-oleander", 2.5, day.Of(2027, 7, 10), []Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown"), crown("firm")}, CutToBase, [2]float64{0.05, 0.15}, "crown lives"},
-	{"oleander in mid April is only late", "nerium-oleander", 2.5, day.Of(2027, 4, 15), []Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown")}, Wait, [2]float64{}, "too early"},
-	{"lavender green only at the woody base", "lavandula-angustifolia", 0.6, june, []Check{scratch(0.5, "brown"), scratch(0.3, "brown"), scratch(0.2, "brown"), scratch(0.1, "green"), rub(0.15, 0, 6), scratch(0.12, "green"), scratch(0.16, "brown")}, Replace, [2]float64{}, "bare wood"},
-	{"the same lavender in March", "lavandula-angustifolia", 0.6, march, []Check{scratch(0.5, "brown"), scratch(0.3, "brown"), scratch(0.2, "brown"), scratch(0.1, "green"), rub(0.15, 0, 6), scratch(0.12, "green"), scratch(0.16, "brown")}, Wait, [2]float64{}, ""},
-	{"tender salvia, tops dead, crown firm", "salvia-tender", 1.2, march, []Check{scratch(0.6, "brown"), crown("firm")}, CutToBase, [2]float64{0.05, 0.15}, "dead tops"},
-	{"peony in March, nothing above ground", "paeonia-lactiflora", 0.9, march, []Check{crown("firm_buds")}, CutToBase, [2]float64{0.05, 0.15}, "crown lives"},
-	{"palm, spear holds", "trachycarpus-fortunei", 4, march, []Check{spear("held")}, Leave, [2]float64{}, "growing point lives"},
-	{"palm, spear pulled in March", "trachycarpus-fortunei", 4, march, []Check{spear("pulled")}, Wait, [2]float64{}, "may still live"},
-	{"palm, spear pulled and August", "trachycarpus-fortunei", 4, day.Of(2027, 8, 20), []Check{spear("pulled")}, Replace, [2]float64{}, "growing point is dead"},
-	{"shoots to the top in June", "wisteria-sinensis", 5, june, []Check{shoot(4.95), shoot(5), scratch(4.9, "green")}, Leave, [2]float64{}, "alive"},
-	{"scratch that told nothing", "olea-europaea", 4, march, []Check{scratch(2, "unclear")}, Wait, [2]float64{}, "Too early|too early"},
+	{"all buds hold", "camellia-japonica", 2, march, []check.Check{rub(1.9, 8, 0), rub(1.2, 8, 0), scratch(1.95, "green")}, Leave, [2]float64{}, "alive to the tips"},
+	{"brown to the base in March", "camellia-japonica", 2, march, []check.Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown")}, Wait, [2]float64{}, "too early to give it up"},
+	{"the same in June, crown soft", "camellia-japonica", 2, june, []check.Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown"), crown("soft")}, Replace, [2]float64{}, "dead to the crown"},
+	{"the same in June, crown not looked at", "camellia-japonica", 2, june, []check.Check{rub(1.8, 0, 8), scratch(1, "brown"), scratch(0.3, "brown"), scratch(0.1, "brown"), scratch(0.1, "brown")}, Look, [2]float64{}, "look at the crown"},
+	{"soft crown in March", "hydrangea-macrophylla", 1.2, march, []check.Check{crown("soft")}, Wait, [2]float64{}, "nothing is lost by waiting"},
+	{"green to six tenths in June", "camellia-japonica", 2, june, []check.Check{scratch(0.6, "green"), scratch(1.2, "green"), shoot(1.15), scratch(1.4, "brown"), rub(1.5, 0, 6), scratch(1.25, "brown")}, CutBack, [2]float64{1.1, 1.25}, "live bud"},
+	{"bracketed in March: the checks decide", "camellia-japonica", 2, march, []check.Check{scratch(1.2, "green"), scratch(1.15, "green"), rub(1.1, 6, 0), scratch(1.35, "brown"), scratch(1.3, "brown"), rub(1.4, 0, 6)}, CutBack, [2]float64{1.1, 1.3}, "when frost is past"},
+	{"dead top, wide doubt in March", "camellia-japonica", 2, march, []check.Check{rub(1.8, 0, 6), scratch(1.2, "green")}, Wait, [2]float64{}, "Too early to call above"},
+	{"wide doubt in June", "camellia-japonica", 2, june, []check.Check{scratch(1.9, "brown"), scratch(0.4, "green")}, Look, [2]float64{}, "Check on before cutting"},
+	{"only the tips are dead", "syringa-vulgaris", 3, march, []check.Check{scratch(2.95, "brown"), rub(2.9, 0, 5), scratch(2.75, "green"), rub(2.8, 6, 0), rub(2.7, 6, 0)}, TipBack, [2]float64{2.6, 2.9}, "only the ends"},
+	{"oleander dead to the ground, stool shoots", "nerium-oleander", 2.5, day.Of(2027, 7, 10), []check.Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown"), crown("firm_buds")}, CutToBase, [2]float64{0.05, 0.15}, "let it renew"},
+	{"oleander dead to the ground, crown firm", "nerium-oleander", 2.5, day.Of(2027, 7, 10), []check.Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown"), crown("firm")}, CutToBase, [2]float64{0.05, 0.15}, "crown lives"},
+	{"oleander in mid April is only late", "nerium-oleander", 2.5, day.Of(2027, 4, 15), []check.Check{scratch(1.5, "brown"), scratch(0.5, "brown"), scratch(0.15, "brown"), scratch(0.15, "brown")}, Wait, [2]float64{}, "too early"},
+	{"lavender green only at the woody base", "lavandula-angustifolia", 0.6, june, []check.Check{scratch(0.5, "brown"), scratch(0.3, "brown"), scratch(0.2, "brown"), scratch(0.1, "green"), rub(0.15, 0, 6), scratch(0.12, "green"), scratch(0.16, "brown")}, Replace, [2]float64{}, "bare wood"},
+	{"the same lavender in March", "lavandula-angustifolia", 0.6, march, []check.Check{scratch(0.5, "brown"), scratch(0.3, "brown"), scratch(0.2, "brown"), scratch(0.1, "green"), rub(0.15, 0, 6), scratch(0.12, "green"), scratch(0.16, "brown")}, Wait, [2]float64{}, ""},
+	{"tender salvia, tops dead, crown firm", "salvia-tender", 1.2, march, []check.Check{scratch(0.6, "brown"), crown("firm")}, CutToBase, [2]float64{0.05, 0.15}, "dead tops"},
+	{"peony in March, nothing above ground", "paeonia-lactiflora", 0.9, march, []check.Check{crown("firm_buds")}, CutToBase, [2]float64{0.05, 0.15}, "crown lives"},
+	{"palm, spear holds", "trachycarpus-fortunei", 4, march, []check.Check{spear("held")}, Leave, [2]float64{}, "growing point lives"},
+	{"palm, spear pulled in March", "trachycarpus-fortunei", 4, march, []check.Check{spear("pulled")}, Wait, [2]float64{}, "may still live"},
+	{"palm, spear pulled and August", "trachycarpus-fortunei", 4, day.Of(2027, 8, 20), []check.Check{spear("pulled")}, Replace, [2]float64{}, "growing point is dead"},
+	{"shoots to the top in June", "wisteria-sinensis", 5, june, []check.Check{shoot(4.95), shoot(5), scratch(4.9, "green")}, Leave, [2]float64{}, "alive"},
+	{"scratch that told nothing", "olea-europaea", 4, march, []check.Check{scratch(2, "unclear")}, Wait, [2]float64{}, "Too early|too early"},
 }
 
 func TestSituations(t *testing.T) {
@@ -239,7 +242,7 @@ func TestOrderOfChecksDoesNotMatter(t *testing.T) {
 		// Buds entered one press at a time are the same buds.
 		q.Checks = nil
 		for _, ch := range c.checks {
-			if ch.Kind != BudRub {
+			if ch.Kind != check.BudRub {
 				q.Checks = append(q.Checks, ch)
 				continue
 			}
@@ -269,7 +272,7 @@ func TestMoreLifeNeverLowersTheBoundary(t *testing.T) {
 			t.Fatal(err)
 		}
 		x := 0.05 + 1.9*r.Float64()
-		with := func(c Check) Boundary {
+		with := func(c check.Check) Boundary {
 			q := q
 			q.Checks = append(slices.Clone(q.Checks), c)
 			a, err := inWords(q)
@@ -300,13 +303,13 @@ func TestNextCheckLeadsToAnEnd(t *testing.T) {
 				break
 			}
 			alive := a.Next.HeightM <= life
-			c := Check{Kind: a.Next.Kind, HeightM: a.Next.HeightM}
+			c := check.Check{Kind: a.Next.Kind, HeightM: a.Next.HeightM}
 			switch {
-			case c.Kind == Crown:
+			case c.Kind == check.Crown:
 				c = crown("firm")
-			case c.Kind == Scratch && alive:
+			case c.Kind == check.Scratch && alive:
 				c.Result = "green"
-			case c.Kind == Scratch:
+			case c.Kind == check.Scratch:
 				c.Result = "brown"
 			case alive:
 				c.Held = a.Next.Buds
@@ -338,7 +341,7 @@ func TestRefusals(t *testing.T) {
 	for _, c := range []struct {
 		name, species string
 		height        float64
-		check         Check
+		check         check.Check
 		want          string
 	}{
 		{"height of 0", "camellia-japonica", 0, scratch(1, "green"), "height_m: 0 m: a plant's height must be above 0"},
@@ -348,7 +351,7 @@ func TestRefusals(t *testing.T) {
 		{"minus buds", "camellia-japonica", 2, rub(1, -3, 9), "checks[0].held"},
 		{"blue bark", "camellia-japonica", 2, scratch(1, "blue"), `checks[0].result: "blue"`},
 		{"crown green", "camellia-japonica", 2, crown("green"), "checks[0].result"},
-		{"unknown check", "camellia-japonica", 2, Check{Kind: "lick"}, `checks[0].kind: "lick"`},
+		{"unknown check", "camellia-japonica", 2, check.Check{Kind: "lick"}, `checks[0].kind: "lick"`},
 		{"buds on a palm", "trachycarpus-fortunei", 3, rub(1, 3, 0), "checks[0].kind: a palm has no buds"},
 		{"spear on a shrub", "camellia-japonica", 2, spear("held"), "checks[0].kind: only a palm"},
 		{"taller than a tree", "camellia-japonica", 200, crown("firm"), "height_m: 200 m is taller"},
@@ -370,19 +373,19 @@ func TestNextCheckIsWithinReach(t *testing.T) {
 		species string
 		height  float64
 	}{{"camellia-japonica", 2}, {"wisteria-sinensis", 6}, {"magnolia-grandiflora", 9}, {"quercus-ilex", 20}, {"syringa-vulgaris", 3.1}} {
-		var checks []Check
+		var checks []check.Check
 		for range 12 {
 			a, err := inWords(ask(t, c.species, c.height, march, y, checks...))
 			if err != nil {
 				t.Fatal(err)
 			}
-			if a.Next == nil || a.Next.Kind == Crown {
+			if a.Next == nil || a.Next.Kind == check.Crown {
 				break
 			}
 			if limit := max(2.5, min(c.height, 3.2)); a.Next.HeightM > limit || a.Next.HeightM <= 0 {
 				t.Fatalf("%s of %.1f m: check at %.2f m", c.species, c.height, a.Next.HeightM)
 			}
-			if a.Next.Kind == BudRub {
+			if a.Next.Kind == check.BudRub {
 				checks = append(checks, rub(a.Next.HeightM, a.Next.Buds, 0))
 			} else {
 				checks = append(checks, scratch(a.Next.HeightM, "green"))
@@ -432,11 +435,11 @@ func ExampleJudge() {
 	c, _ := catalogue.Built().Climate("lake-foothills")
 	camellia, _ := catalogue.Built().Species("camellia-japonica")
 	a, _ := inWords(Question{
-		Plant: Plant{Species: camellia, HeightM: 2}, Today: day.Of(2027, 3, 18),
+		Plant: check.Plant{Species: camellia, HeightM: 2}, Today: day.Of(2027, 3, 18),
 		Year: season.NewYear(c.Climate.Daily(), nil),
-		Checks: []Check{
-			{Kind: BudRub, HeightM: 1.8, Broke: 6},
-			{Kind: Scratch, HeightM: 1.2, Result: "green"},
+		Checks: []check.Check{
+			{Kind: check.BudRub, HeightM: 1.8, Broke: 6},
+			{Kind: check.Scratch, HeightM: 1.2, Result: "green"},
 		},
 	})
 	fmt.Println(a.Verdict.Sentence)

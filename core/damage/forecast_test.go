@@ -6,7 +6,9 @@ import (
 	"testing"
 	"time"
 
+	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
@@ -14,7 +16,7 @@ import (
 )
 
 // freezeOf plays a winter of normal days with a warm February and a frost after it, and gives what it did to a plant.
-func freezeOf(t testing.TB, p Plant, minC float64, hours int) *cold.Outcome {
+func freezeOf(t testing.TB, p check.Plant, minC float64, hours int) *cold.Outcome {
 	t.Helper()
 	c := lake(t)
 	n := c.Daily()
@@ -50,7 +52,7 @@ func freezeOf(t testing.TB, p Plant, minC float64, hours int) *cold.Outcome {
 func TestForecastIsThePrior(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
 	camellia := plant(t, "camellia-japonica", 2)
-	judge := func(f *cold.Outcome, checks ...Check) Answer {
+	judge := func(f *cold.Outcome, checks ...check.Check) Answer {
 		q := ask(t, "camellia-japonica", 2, march, y, checks...)
 		q.Forecast = f
 		a, err := inWords(q)
@@ -81,7 +83,7 @@ func TestForecastIsThePrior(t *testing.T) {
 		t.Errorf("brown at the top: life ends about %.2f m with the forecast, %.2f without", w.Boundary.BestM, o.Boundary.BestM)
 	}
 	// Green bark to the tip is believed over any forecast.
-	green := []Check{scratch(1.95, "green"), scratch(1.9, "green"), rub(1.95, 8, 0), shoot(1.95)}
+	green := []check.Check{scratch(1.95, "green"), scratch(1.9, "green"), rub(1.95, 8, 0), shoot(1.95)}
 	if a := judge(hard, green...); a.Verdict.Kind != Leave {
 		t.Errorf("alive to the tip against the forecast: %s", a.Verdict.Sentence)
 	}
@@ -96,8 +98,8 @@ func TestForecastIsThePrior(t *testing.T) {
 	}
 	// Belief stays a belief.
 	for _, f := range []*cold.Outcome{nil, hard, mild} {
-		b, sum := forecast(f), 0.0
-		for _, p := range b.chance {
+		b, sum := belief.Forecast(f), 0.0
+		for _, p := range b.Chances() {
 			if p < 0 {
 				t.Fatalf("a chance of %g", p)
 			}

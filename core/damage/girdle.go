@@ -1,13 +1,15 @@
 package damage
 
-import "mezzadro/core/catalogue"
+import (
+	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
+)
 
 // Bark gone round a stem, as a share of its girth: under healsUnder it heals over, up to slowsUnder it costs vigour, above
 // that it is doubtful whether the top can be fed, and all round everything above is lost unless it is bridged.
 const (
 	healsUnder = 0.25
 	slowsUnder = 0.50
-	allRound   = 0.97
 )
 
 // girdle is the worst wound round the stem.
@@ -19,7 +21,7 @@ type girdle struct {
 
 // add notes a wound. The worst counts; of two all round, the lower one.
 func (g *girdle) add(at, share float64, whole bool) {
-	whole = whole || share >= allRound
+	whole = whole || share >= check.AllRound
 	switch {
 	case g.share == 0, whole && !g.whole, whole == g.whole && (share > g.share || share == g.share && at < g.at):
 		if whole && g.whole {

@@ -4,31 +4,34 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
 
-func leaf(h float64, l string) Check { return Check{Kind: Shoot, HeightM: h, Leaf: l} }
+func leaf(h float64, l string) check.Check {
+	return check.Check{Kind: check.Shoot, HeightM: h, Leaf: l}
+}
 
 // TestGrafts: growth from below the graft alone is rootstock.
 func TestGrafts(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
 	aug := day.Of(2027, 8, 10)
-	dead := []Check{scratch(1.2, "brown"), scratch(0.6, "brown"), scratch(0.3, "brown")}
+	dead := []check.Check{scratch(1.2, "brown"), scratch(0.6, "brown"), scratch(0.3, "brown")}
 	for _, c := range []struct {
 		name, species  string
 		height, graftM float64
 		years          int
 		on             day.Day
-		checks         []Check
+		checks         []check.Check
 		want, says, do string
 	}{
-		{"old lemon, only thorny shoots from below the graft", "citrus-limon", 1.6, 0.15, 12, aug, append([]Check{leaf(0.08, "rootstock"), leaf(0.1, "rootstock")}, dead...), Regraft, "below the graft at 15 cm", "Regraft"},
-		{"young lemon, the same", "citrus-limon", 1.4, 0.15, 3, aug, append([]Check{leaf(0.08, "rootstock")}, dead...), Replace, "young", ""},
-		{"the same in March: too early", "citrus-limon", 1.6, 0.15, 12, march, append([]Check{leaf(0.08, "rootstock")}, dead...), Wait, "rootstock", ""},
-		{"standard rose alive above, suckers below", "rosa-standard", 1.5, 1.1, 8, aug, []Check{leaf(0.2, "rootstock"), leaf(1.45, "true"), scratch(1.48, "green"), rub(1.5, 6, 0)}, Leave, "alive", "Tear out"},
-		{"rose dead to the bud union, true shoots from it", "rosa-bedding", 0.8, 0.05, 8, aug, []Check{scratch(0.5, "brown"), scratch(0.2, "brown"), leaf(0.07, "true"), crown("firm_buds")}, CutBack, "10 cm", ""},
-		{"own roots: leaf true from under where a graft would be", "rosa-shrub", 1.2, 0.1, 20, aug, []Check{scratch(0.8, "brown"), scratch(0.3, "brown"), leaf(0.05, "true"), crown("firm_buds")}, CutToBase, "let it renew", ""},
+		{"old lemon, only thorny shoots from below the graft", "citrus-limon", 1.6, 0.15, 12, aug, append([]check.Check{leaf(0.08, "rootstock"), leaf(0.1, "rootstock")}, dead...), Regraft, "below the graft at 15 cm", "Regraft"},
+		{"young lemon, the same", "citrus-limon", 1.4, 0.15, 3, aug, append([]check.Check{leaf(0.08, "rootstock")}, dead...), Replace, "young", ""},
+		{"the same in March: too early", "citrus-limon", 1.6, 0.15, 12, march, append([]check.Check{leaf(0.08, "rootstock")}, dead...), Wait, "rootstock", ""},
+		{"standard rose alive above, suckers below", "rosa-standard", 1.5, 1.1, 8, aug, []check.Check{leaf(0.2, "rootstock"), leaf(1.45, "true"), scratch(1.48, "green"), rub(1.5, 6, 0)}, Leave, "alive", "Tear out"},
+		{"rose dead to the bud union, true shoots from it", "rosa-bedding", 0.8, 0.05, 8, aug, []check.Check{scratch(0.5, "brown"), scratch(0.2, "brown"), leaf(0.07, "true"), crown("firm_buds")}, CutBack, "10 cm", ""},
+		{"own roots: leaf true from under where a graft would be", "rosa-shrub", 1.2, 0.1, 20, aug, []check.Check{scratch(0.8, "brown"), scratch(0.3, "brown"), leaf(0.05, "true"), crown("firm_buds")}, CutToBase, "let it renew", ""},
 	} {
 		q := ask(t, c.species, c.height, c.on, y, c.checks...)
 		q.Plant.GraftM, q.Plant.Years = c.graftM, c.years
@@ -82,7 +85,7 @@ func TestGrafts(t *testing.T) {
 	}{
 		{"checks[0].leaf", func(q *Question) { q.Checks[0].Leaf = "oak" }},
 		{"checks[1].leaf", func(q *Question) {
-			q.Checks = append(q.Checks, Check{Kind: Scratch, HeightM: 1, Result: "green", Leaf: "true"})
+			q.Checks = append(q.Checks, check.Check{Kind: check.Scratch, HeightM: 1, Result: "green", Leaf: "true"})
 		}},
 		{"graft_m", func(q *Question) { q.Plant.GraftM = 3 }},
 		{"graft_m", func(q *Question) { q.Plant.GraftM = -1 }},

@@ -6,9 +6,20 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/cause"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
+
+func answer(t testing.TB, q Question) Answer {
+	t.Helper()
+	a, err := inWords(q)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return a
+}
 
 // TestBeyondChance: plants drawn alike are told apart about as often as the limit says, not more; one that is half as tall is.
 func TestBeyondChance(t *testing.T) {
@@ -18,10 +29,9 @@ func TestBeyondChance(t *testing.T) {
 	for range n {
 		q := ask(t, "prunus-lusitanica", 2*math.Exp(0.15*r.NormFloat64()), june, y)
 		for range 4 {
-			q.Fellows = append(q.Fellows, Fellow{HeightM: 2 * math.Exp(0.15*r.NormFloat64())})
+			q.Fellows = append(q.Fellows, cause.Fellow{HeightM: 2 * math.Exp(0.15*r.NormFloat64())})
 		}
-		e := gather(q)
-		if c := compare(q, &e); c.What != "" {
+		if c := answer(t, q).Fellows; c.What != "" {
 			told++
 		}
 	}
@@ -32,21 +42,20 @@ func TestBeyondChance(t *testing.T) {
 		name   string
 		height float64
 		years  int
-		others []Fellow
+		others []cause.Fellow
 		want   string
 	}{
-		{"half as tall as four", 1.2, 0, []Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, "size"},
-		{"a little smaller", 2.2, 0, []Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, ""},
-		{"half as tall, but they differ as much", 1.2, 0, []Fellow{{HeightM: 0.9}, {HeightM: 3.2}, {HeightM: 1.6}, {HeightM: 2.6}}, ""},
-		{"taller than all", 4, 0, []Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, ""},
-		{"planted ten years later", 1.2, 3, []Fellow{{HeightM: 2.4, Years: 13}, {HeightM: 2.5, Years: 13}, {HeightM: 2.3, Years: 14}, {HeightM: 2.6, Years: 13}}, "none"},
-		{"only two others", 1.2, 0, []Fellow{{HeightM: 2.4}, {HeightM: 2.5}}, "none"},
+		{"half as tall as four", 1.2, 0, []cause.Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, "size"},
+		{"a little smaller", 2.2, 0, []cause.Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, ""},
+		{"half as tall, but they differ as much", 1.2, 0, []cause.Fellow{{HeightM: 0.9}, {HeightM: 3.2}, {HeightM: 1.6}, {HeightM: 2.6}}, ""},
+		{"taller than all", 4, 0, []cause.Fellow{{HeightM: 2.4}, {HeightM: 2.5}, {HeightM: 2.3}, {HeightM: 2.6}}, ""},
+		{"planted ten years later", 1.2, 3, []cause.Fellow{{HeightM: 2.4, Years: 13}, {HeightM: 2.5, Years: 13}, {HeightM: 2.3, Years: 14}, {HeightM: 2.6, Years: 13}}, "none"},
+		{"only two others", 1.2, 0, []cause.Fellow{{HeightM: 2.4}, {HeightM: 2.5}}, "none"},
 	} {
 		q := ask(t, "prunus-lusitanica", c.height, june, y)
 		q.Plant.Years, q.Fellows = c.years, c.others
 		got := "none"
-		e := gather(q)
-		if x := compare(q, &e); x != nil {
+		if x := answer(t, q).Fellows; x != nil {
 			got = x.What
 		}
 		if got != c.want {
@@ -58,17 +67,17 @@ func TestBeyondChance(t *testing.T) {
 // TestSpotQuestions: each answer moves its own reason, a distance within root reach more than one beyond.
 func TestSpotQuestions(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
-	judge := func(checks ...Check) *SpotFinding {
+	judge := func(checks ...check.Check) *cause.SpotFinding {
 		q := ask(t, "hydrangea-macrophylla", 0.5, august, y, checks...)
 		fellows(1.2, 1.25, 1.1, 1.3)(&q)
-		q.Around = Around{Thirsty: "London plane", ReachM: 15, Sun: 0.5}
+		q.Around = cause.Around{Thirsty: "London plane", ReachM: 15, Sun: 0.5}
 		a, err := inWords(q)
 		if err != nil {
 			t.Fatal(err)
 		}
 		return a.Spot
 	}
-	chance := func(f *SpotFinding, key string) float64 {
+	chance := func(f *cause.SpotFinding, key string) float64 {
 		for _, r := range f.Reasons {
 			if r.Key == key {
 				return r.Chance
@@ -78,28 +87,28 @@ func TestSpotQuestions(t *testing.T) {
 		return 0
 	}
 	asked := map[string]bool{}
-	checks := []Check{}
+	checks := []check.Check{}
 	for f := judge(); f.Next != nil; f = judge(checks...) {
-		if asked[f.Next.Key] || len(checks) > len(questions) {
+		if asked[f.Next.Key] || len(checks) > len(check.Of(check.Spot).Keys()) {
 			t.Fatalf("asks %s again", f.Next.Key)
 		}
 		asked[f.Next.Key] = true
 		checks = append(checks, spotIs(f.Next.Key, "no"))
 	}
-	if len(asked) != len(questions) {
+	if len(asked) != len(check.Of(check.Spot).Keys()) {
 		t.Errorf("asked %v", asked)
 	}
-	if f := judge(checks...); f.suspect() != "" {
+	if f := judge(checks...); f.Suspect() != "" {
 		t.Errorf("all answered no, yet %s", f.Text)
 	}
-	for _, q := range questions {
-		before := chance(judge(), q.key)
-		yes, no := spotIs(q.key, "yes"), spotIs(q.key, "no")
-		if q.key == "big_tree_near" {
+	for _, key := range check.Of(check.Spot).Keys() {
+		before := chance(judge(), key)
+		yes, no := spotIs(key, "yes"), spotIs(key, "no")
+		if key == "big_tree_near" {
 			yes.Amount = 3
 		}
-		if up, down := chance(judge(yes), q.key), chance(judge(no), q.key); up <= before || down >= before {
-			t.Errorf("%s: %.2f, after yes %.2f, after no %.2f", q.key, before, up, down)
+		if up, down := chance(judge(yes), key), chance(judge(no), key); up <= before || down >= before {
+			t.Errorf("%s: %.2f, after yes %.2f, after no %.2f", key, before, up, down)
 		}
 	}
 	last := 1.0
@@ -121,7 +130,7 @@ func TestSpotQuestions(t *testing.T) {
 
 func TestSampleSaysOfTheRest(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
-	of := func(count int, checks ...Check) *Rest {
+	of := func(count int, checks ...check.Check) *Rest {
 		q := ask(t, "lavandula-angustifolia", 0.5, june, y, checks...)
 		q.Plant.Count = count
 		a, err := inWords(q)
@@ -145,7 +154,7 @@ func TestSampleSaysOfTheRest(t *testing.T) {
 	}
 	for _, bad := range []struct {
 		count int
-		check Check
+		check check.Check
 	}{{1, sample(2, 0)}, {5, sample(4, 4)}, {5, sample(0, 0)}, {5, sample(-1, 3)}} {
 		q := ask(t, "lavandula-angustifolia", 0.5, june, y, bad.check)
 		q.Plant.Count = bad.count
@@ -159,7 +168,7 @@ func TestMoreRefusals(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
 	for _, c := range []struct {
 		name  string
-		check Check
+		check check.Check
 		want  string
 	}{
 		{"more than all round", ring(0.2, 1.2, "bridge"), "checks[0].amount"},
@@ -174,8 +183,8 @@ func TestMoreRefusals(t *testing.T) {
 		{"a question without an answer", spotIs("water_stands", ""), "checks[0].seen"},
 		{"a question nobody asks", spotIs("moonlight", "yes"), "checks[0].result"},
 		{"a tree beyond sight", tree(900), "checks[0].amount"},
-		{"an answer to a scratch", Check{Kind: Scratch, HeightM: 1, Result: "green", Seen: "yes"}, "checks[0].seen"},
-		{"eleven metres in a season", Check{Kind: Growth, Amount: 11}, "checks[0].amount"},
+		{"an answer to a scratch", check.Check{Kind: check.Scratch, HeightM: 1, Result: "green", Seen: "yes"}, "checks[0].seen"},
+		{"eleven metres in a season", check.Check{Kind: check.Growth, Amount: 11}, "checks[0].amount"},
 		{"not looked at what", notLooked("moon"), "checks[0].result"},
 	} {
 		if _, err := inWords(ask(t, "camellia-japonica", 2, march, y, c.check)); err == nil || !strings.Contains(err.Error(), c.want) {
@@ -187,16 +196,16 @@ func TestMoreRefusals(t *testing.T) {
 // TestNotLookedIsNotAskedAgain: what could not be looked at is neither asked for nor held against the plant.
 func TestNotLookedIsNotAskedAgain(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
-	checks := []Check{scratch(1.2, "brown"), scratch(0.4, "green")}
+	checks := []check.Check{scratch(1.2, "brown"), scratch(0.4, "green")}
 	a, _ := inWords(ask(t, "camellia-japonica", 2, march, y, checks...))
-	b, err := inWords(ask(t, "camellia-japonica", 2, march, y, append(checks, notLooked(Scratch), notLooked(Crown))...))
+	b, err := inWords(ask(t, "camellia-japonica", 2, march, y, append(checks, notLooked(check.Scratch), notLooked(check.Crown))...))
 	if err != nil || a.Boundary != b.Boundary || a.Verdict.Kind != b.Verdict.Kind {
 		t.Errorf("%+v, %+v, %v", a.Verdict, b.Verdict, err)
 	}
-	if b.Next == nil || b.Next.Kind != BudRub {
+	if b.Next == nil || b.Next.Kind != check.BudRub {
 		t.Errorf("asks for %+v", b.Next)
 	}
-	none, _ := inWords(ask(t, "camellia-japonica", 2, march, y, append(checks, notLooked(Scratch), notLooked(BudRub))...))
+	none, _ := inWords(ask(t, "camellia-japonica", 2, march, y, append(checks, notLooked(check.Scratch), notLooked(check.BudRub))...))
 	if none.Next != nil {
 		t.Errorf("still asks for %+v", none.Next)
 	}
@@ -206,7 +215,7 @@ func TestNotLookedIsNotAskedAgain(t *testing.T) {
 // guarded from frost only while frost is to come.
 func TestCare(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
-	of := func(species string, h float64, on day.Day, checks ...Check) map[string]Care {
+	of := func(species string, h float64, on day.Day, checks ...check.Check) map[string]Care {
 		a, err := inWords(ask(t, species, h, on, y, checks...))
 		if err != nil {
 			t.Fatal(err)
@@ -220,7 +229,7 @@ func TestCare(t *testing.T) {
 		}
 		return out
 	}
-	cutBack := []Check{scratch(1.2, "green"), scratch(1.15, "green"), rub(1.1, 6, 0), scratch(1.35, "brown"), scratch(1.3, "brown"), rub(1.4, 0, 6)}
+	cutBack := []check.Check{scratch(1.2, "green"), scratch(1.15, "green"), rub(1.1, 6, 0), scratch(1.35, "brown"), scratch(1.3, "brown"), rub(1.4, 0, 6)}
 	lemon := of("citrus-limon", 2, march, cutBack...)
 	if !strings.Contains(lemon["feed"].Text, "nitrogen") || lemon["feed"].EveryDays != 42 || !strings.Contains(lemon["fruit"].Text, "leave the blossom") || lemon["protect"].Text == "" || lemon["shade"].Text == "" || lemon["mulch"].Text == "" || lemon["water"].Text == "" {
 		t.Errorf("lemon: %+v", lemon)
@@ -239,33 +248,9 @@ func TestCare(t *testing.T) {
 	}
 }
 
-func TestAgainstThePrognosis(t *testing.T) {
-	c := lake(t)
-	verdict := day.Of(2027, 3, 18)
-	two := Prognosis{SeasonsLow: 2, SeasonsHigh: 3, Chance: 0.8}
-	for _, x := range []struct {
-		name  string
-		p     Prognosis
-		on    day.Day
-		state string
-		as    string
-		n     int
-	}{
-		{"right after one", two, day.Of(2027, 10, 1), TurnedRight, "better", 1},
-		{"right after two", two, day.Of(2028, 9, 1), TurnedRight, "as foretold", 2},
-		{"right after five", two, day.Of(2031, 9, 1), TurnedRight, "slower", 5},
-		{"alive in the first", two, day.Of(2027, 5, 1), TurnedAlive, "too early", 0},
-		{"alive, not right, after five", two, day.Of(2031, 9, 1), TurnedAlive, "slower", 5},
-		{"dead against the odds", two, day.Of(2027, 9, 1), TurnedDead, "worse", 1},
-		{"dead as feared", Prognosis{SeasonsLow: 2, SeasonsHigh: 3, Chance: 0.2}, day.Of(2027, 9, 1), TurnedDead, "as feared", 1},
-		{"given up, and it came", Prognosis{}, day.Of(2027, 9, 1), TurnedAlive, "better", 1},
-	} {
-		if got := x.p.Against(c, verdict, x.on, x.state); got.As != x.as || got.Seasons != x.n || got.Text == "" {
-			t.Errorf("%s: %+v, want %s after %d", x.name, got, x.as, x.n)
-		}
-	}
-	// What is foretold grows season by season up to what it was, and no further.
-	y := season.NewYear(c.Daily(), nil)
+// TestRegrowthIsForetold: what is foretold grows season by season up to what it was, and no further.
+func TestRegrowthIsForetold(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
 	a, err := inWords(ask(t, "buddleja-davidii", 2.5, june, y, scratch(1.5, "brown"), scratch(0.4, "brown"), scratch(0.1, "brown"), scratch(0.1, "brown"), crown("firm_buds")))
 	if err != nil || a.Verdict.Kind != CutToBase || len(a.Prognosis.Heights) == 0 {
 		t.Fatalf("%+v, %v", a.Verdict, err)
@@ -279,26 +264,8 @@ func TestAgainstThePrognosis(t *testing.T) {
 	}
 }
 
-// TestWinters: a milder place, a mulch and the ground rather than a pot never make it likelier that a plant is lost.
-func TestWinters(t *testing.T) {
-	for _, id := range []string{"bougainvillea-glabra", "pelargonium-zonal", "dahlia-pinnata", "salvia-tender", "agapanthus-africanus", "citrus-limon", "lantana-camara", "camellia-japonica"} {
-		p := plant(t, id, 1)
-		last := 0.0
-		for _, c := range []float64{-25, -15, -10, -6, -3, 0} {
-			bare, mulched, pot := p, p, p
-			mulched.Mulched, pot.PotL = true, 20
-			w := bare.winters(c)
-			if w < last || mulched.winters(c) < w || pot.winters(c) > w {
-				t.Errorf("%s at %g °C: %.2f, mulched %.2f, in a pot %.2f; one step colder %.2f", id, c, w, mulched.winters(c), pot.winters(c), last)
-			}
-			last = w
-		}
-	}
-	old, young := plant(t, "plumbago-auriculata", 2), plant(t, "plumbago-auriculata", 1)
-	old.Years, young.Years = 10, 2
-	if old.liftedLives() >= young.liftedLives() {
-		t.Errorf("lifted, an old one lives with %.2f, a young one with %.2f", old.liftedLives(), young.liftedLives())
-	}
+// TestAutumnElsewhere: lifting is a matter of the place and its season.
+func TestAutumnElsewhere(t *testing.T) {
 	// Where frost is rare there is no autumn for it.
 	warm := lake(t)
 	warm.ExtremeMinC = 8
@@ -333,7 +300,7 @@ func TestWoundsBecomeJobs(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
 	for _, c := range []struct {
 		name  string
-		check Check
+		check check.Check
 		kinds []string
 	}{
 		{"a fifth", ring(0.2, 0.2, "bridge"), []string{"look", "guard"}},

@@ -39,9 +39,6 @@ type handbook struct {
 	Verdicts map[string]words  `yaml:"verdicts"`
 	Cases    map[string]words  `yaml:"cases"`
 	Also     map[string]string `yaml:"also"`
-	Dangers  map[string]string `yaml:"dangers"`
-	Leaves   map[string]string `yaml:"leaves"`
-	LookedAt map[string]string `yaml:"looked_at"`
 	Cautions map[string]string `yaml:"cautions"`
 	Work     map[string]labour `yaml:"work"`
 }
@@ -67,11 +64,6 @@ func read(file []byte) (handbook, error) {
 	for _, m := range []map[string]words{h.Verdicts, h.Cases} {
 		for k, w := range m {
 			m[k] = words{figures(w.Do), figures(w.Dont)}
-		}
-	}
-	for _, d := range results[Danger] {
-		if d != "none" && h.Dangers[d] == "" {
-			return h, fmt.Errorf("advice.yaml: dangers: %q has no words", d)
 		}
 	}
 	for name, l := range h.Work {

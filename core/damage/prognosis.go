@@ -4,7 +4,10 @@ import (
 	"fmt"
 	"math"
 
+	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
+	"mezzadro/core/outcome"
+	"mezzadro/core/overwinter"
 )
 
 // inTen is a chance as winters in ten.
@@ -21,94 +24,78 @@ func inTen(c float64) string {
 	}
 }
 
-// Regrowth figures, to be calibrated by outcomes.
-const (
-	vigour     = 1.4  // a whole root run under less crown grows that much faster than the yearbook figure
-	looksRight = 0.85 // share of its former height at which a plant looks right again
-)
-
-func prognosis(q Question, a *Answer, e *evidence, d decision) Prognosis {
+func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis {
 	sp, h := q.Plant.Species, q.Plant.HeightM
 	lost := a.Boundary.CrownLost
 	keep := a.Boundary.BestM
-	alive := 1 - e.belief.chanceBelow(toTheGround)
+	alive := 1 - e.belief.ChanceBelow(toTheGround)
 	switch d.kind {
 	case Look:
-		return Prognosis{Text: "No prognosis before the checks."}
+		return outcome.Prognosis{Text: "No prognosis before the checks."}
 	case Lift:
-		c := round(q.Plant.liftedLives(), 0.01)
+		c := round(overwinter.LiftedLives(q.Plant), 0.01)
 		if q.Plant.PotL > 0 {
-			return Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}
+			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}
 		}
-		return Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
 	case Regraft:
 		if e.girdle.whole {
-			return Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
 		}
-		return Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
+		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
 	case MakeSafe:
-		return Prognosis{Text: "No prognosis before it is safe to look closer."}
+		return outcome.Prognosis{Text: "No prognosis before it is safe to look closer."}
 	case Replace:
-		return Prognosis{Text: "It will not come back. A new plant needs its first two summers watered."}
+		return outcome.Prognosis{Text: "It will not come back. A new plant needs its first two summers watered."}
 	case CutToBase:
-		keep, lost, alive = a.Verdict.CutM, 1, 1-CrownMisread
+		keep, lost, alive = a.Verdict.CutM, 1, 1-belief.CrownMisread
 		if sp.LeafSeason == catalogue.Herbaceous {
-			return Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: alive, Text: "Full size again within the season, from the crown."}
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: alive, Text: "Full size again within the season, from the crown."}
 		}
 	case CutBack, TipBack:
 		keep = a.Verdict.CutM
 	case Leave:
 		switch g := e.girdle.share; {
 		case g >= healsUnder:
-			return Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}
 		case g > 0:
-			return Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}
 		}
-		return Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}
+		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}
 	case Wait:
 		if e.girdle.rules(d) && !e.girdle.whole {
-			return Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
 		}
 	}
 	if e.rocking && q.Today < a.LookAgain && d.kind == TipBack {
-		return Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the season, if the crown is not rocked loose."}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the season, if the crown is not rocked loose."}
 	}
 	if sp.Form == catalogue.Palm {
 		c := 0.3
 		if e.spear == "" {
 			c = 0.6
 		}
-		return Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: c, Text: "If the growing point lives, new leaves come by late summer and the head fills in two to three seasons."}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: c, Text: "If the growing point lives, new leaves come by late summer and the head fills in two to three seasons."}
 	}
 	mend := map[catalogue.Pruning]float64{catalogue.FromBase: 0.95, catalogue.OldWood: 0.9, catalogue.GreenWood: 0.55}[sp.HardPruning]
 	chance := alive * (1 - lost*(1-mend))
 	if e.crown == "soft" {
-		chance = CrownMisread
+		chance = belief.CrownMisread
 	} else if d.kind == Wait && alive < 0.5 && sp.HardPruning == catalogue.FromBase {
 		chance = max(chance, 0.5*mend) // stems gone, but the base often comes again
 	}
-	seasons := max(0, looksRight*h-keep) / (sp.GrowthCMYear / 100 * vigour)
+	seasons := max(0, outcome.LooksRight*h-keep) / (sp.GrowthCMYear / 100 * outcome.Vigour)
 	lo, hi := int(math.Ceil(seasons*0.7)), int(math.Ceil(seasons*1.4))
 	if lost > 0.05 {
 		lo, hi = max(1, lo), max(1, hi)
 	}
 	chance = min(chance, 0.97)
 	if hi == 0 {
-		return Prognosis{Chance: round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
+		return outcome.Prognosis{Chance: round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
 	}
-	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %.0f cm a year.", span(lo, hi), sp.GrowthCMYear)
+	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %.0f cm a year.", outcome.Span(lo, hi), sp.GrowthCMYear)
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {
 		text += " It blooms on older wood: the coming bloom above the cut is lost."
 	}
-	return Prognosis{SeasonsLow: lo, SeasonsHigh: hi, Chance: round(chance, 0.01), Text: text, Heights: regrown(sp, keep, h, lost)}
-}
-
-func span(lo, hi int) string {
-	if lo == hi {
-		if lo == 1 {
-			return "one season"
-		}
-		return fmt.Sprintf("%d seasons", lo)
-	}
-	return fmt.Sprintf("%d to %d seasons", lo, hi)
+	return outcome.Prognosis{SeasonsLow: lo, SeasonsHigh: hi, Chance: round(chance, 0.01), Text: text, Heights: outcome.Regrown(sp, keep, h, lost)}
 }

@@ -6,6 +6,7 @@ import (
 	"testing"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
@@ -19,10 +20,10 @@ var various = []struct {
 	{"citrus-limon", 1.8, 0.15}, {"trachycarpus-fortunei", 3, 0}, {"miscanthus-sinensis", 1.6, 0}, {"wisteria-sinensis", 4, 0}, {"taxus-baccata", 2.2, 0}, {"malus-domestica", 3.5, 0.2}}
 
 // sign is a random check that speaks for life or for death.
-func sign(r *rand.Rand, p Plant, alive bool) Check {
+func sign(r *rand.Rand, p check.Plant, alive bool) check.Check {
 	h := p.HeightM * (0.03 + 0.95*r.Float64())
 	palm := p.Species.Form == catalogue.Palm
-	pick := func(living, dead Check) Check {
+	pick := func(living, dead check.Check) check.Check {
 		if alive {
 			return living
 		}
@@ -30,7 +31,7 @@ func sign(r *rand.Rand, p Plant, alive bool) Check {
 	}
 	n := 8
 	if palm {
-		return []Check{pick(spear("held"), spear("pulled")), pick(head("green"), head("browned")), pick(head("green"), head("collapsed"))}[r.IntN(3)]
+		return []check.Check{pick(spear("held"), spear("pulled")), pick(head("green"), head("browned")), pick(head("green"), head("collapsed"))}[r.IntN(3)]
 	}
 	switch r.IntN(n) {
 	case 0:
@@ -168,11 +169,11 @@ func TestAnyChecksAnyVerdict(t *testing.T) {
 			c := sign(r, q.Plant, r.IntN(2) == 0)
 			switch r.IntN(6) {
 			case 0:
-				c = Check{Kind: Danger, Result: results[Danger][r.IntN(5)]}
+				c = check.Check{Kind: check.Danger, Result: check.Of(check.Danger).Keys()[r.IntN(5)]}
 			case 1:
-				c = spotIs(spotKeys()[r.IntN(6)], []string{"yes", "no"}[r.IntN(2)])
+				c = spotIs(check.Of(check.Spot).Keys()[r.IntN(6)], []string{"yes", "no"}[r.IntN(2)])
 			case 2:
-				c = notLooked(Kind(results[NotLooked][r.IntN(len(results[NotLooked]))]))
+				c = notLooked(check.Kind(check.Of(check.NotLooked).Keys()[r.IntN(12)]))
 			case 3:
 				c = foot("rocking")
 			}

@@ -3,9 +3,12 @@ package damage
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strings"
 
+	"mezzadro/core/belief"
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 	"mezzadro/core/quantity"
 )
@@ -16,7 +19,7 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 	if o := q.Forecast; o != nil && o.Worst.Organ != "" {
 		r := Reason{Text: "Expected before any check: " + o.Reason(), Speaks: "wait"}
 		if o.Worst.Organ == cold.Wood && o.Dieback > 0.03 {
-			r.Speaks, r.Weight = "dead", round(forecastTrust*o.Share(cold.Wood), 0.01)
+			r.Speaks, r.Weight = "dead", round(belief.ForecastTrust*o.Share(cold.Wood), 0.01)
 		}
 		out = append(out, r)
 	}
@@ -25,13 +28,15 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			if r := say(q, c); r.Text != "" {
 				out = append(out, r)
 			}
-		} else if c.Kind == Sample && a.Rest != nil {
+		} else if c.Kind == check.Sample && a.Rest != nil {
 			out = append(out, tellsNeither(a.Rest.Text))
+		} else if r := sayResult(q, c); r.Text != "" {
+			out = append(out, r)
 		}
 	}
 	if c := a.Fellows; c != nil && c.What != "" {
 		text := c.Text + " The spot is suspect, not the kind."
-		if cause := a.Spot.suspect(); cause != "" {
+		if cause := a.Spot.Suspect(); cause != "" {
 			text = c.Text + " Suspect the spot: " + cause + "."
 		}
 		out = append(out, tellsNeither(text))
@@ -71,100 +76,95 @@ func speaks(text string, odds float64) Reason {
 func odds(misread float64) float64 { return math.Log((1 - misread) / misread) }
 
 // sayings are what each kind of check says.
-var sayings = map[Kind]func(Question, Check) Reason{
-	BudRub: func(q Question, c Check) Reason {
-		alive, dead := budChances(c.Held, c.Broke, budsAlone(q.Forecast))
+var sayings = map[check.Kind]func(Question, check.Check) Reason{
+	check.BudRub: func(q Question, c check.Check) Reason {
+		alive, dead := belief.Rubbed(c.Held, c.Broke, belief.BudsAlone(q.Forecast))
 		return speaks(fmt.Sprintf("%d of %d buds held at %s", c.Held, c.Held+c.Broke, quantity.Length(c.HeightM)), alive-dead)
 	},
-	Scratch: sayScratch, Shoot: sayShoot, Crown: sayCrown, BarkRing: sayRing, SplitBark: saySplit, Base: sayBase,
-	Spear: func(_ Question, c Check) Reason {
+	check.Shoot: sayShoot, check.Crown: sayCrown, check.BarkRing: sayRing, check.SplitBark: saySplit,
+	check.Spear: func(_ Question, c check.Check) Reason {
 		if c.Result == "pulled" {
-			return speaks("Spear came out when pulled", math.Log(spearPulledAlive/spearPulledDead))
+			return speaks("Spear came out when pulled", math.Log(belief.SpearPulledAlive/belief.SpearPulledDead))
 		}
-		return speaks("Spear held when pulled", odds(CrownMisread))
+		return speaks("Spear held when pulled", odds(belief.CrownMisread))
 	},
-	Danger: func(_ Question, c Check) Reason {
+	check.Danger: func(_ Question, c check.Check) Reason {
 		if c.Result == "none" {
-			return tellsNeither("Looked for loose and split wood, fungus at the base and lifted roots: nothing found")
+			return tellsNeither(saysOf(c))
 		}
-		return Reason{capital(knowledge.Dangers[c.Result]), "danger", 0}
+		return Reason{capital(saysOf(c)), "danger", 0}
 	},
-	Head: func(_ Question, c Check) Reason { return speaks("Head of the palm "+c.Result, headTells[c.Result]) },
-	TipDead: func(_ Question, c Check) Reason {
-		return speaks(fmt.Sprintf("Shoots dead over %s from the tips", quantity.Length(c.Amount)), -odds(TipMisread))
+	check.Head: func(_ Question, c check.Check) Reason {
+		return speaks("Head of the palm "+c.Result, headTells[c.Result])
 	},
-	LeafState: func(_ Question, c Check) Reason {
-		if l, tells := leafTells[c.Result]; tells {
-			return speaks(knowledge.Leaves[c.Result]+" at "+quantity.Length(c.HeightM), math.Log(l[0]/l[1]))
-		}
-		return Reason{}
+	check.TipDead: func(_ Question, c check.Check) Reason {
+		return speaks(fmt.Sprintf("Shoots dead over %s from the tips", quantity.Length(c.Amount)), -odds(belief.TipMisread))
 	},
-	Growth: func(_ Question, c Check) Reason {
+	check.Growth: func(_ Question, c check.Check) Reason {
 		return tellsNeither("Grew " + quantity.Length(c.Amount) + " last season")
 	},
-	NotLooked: func(_ Question, c Check) Reason {
-		return tellsNeither("Not looked at: " + knowledge.LookedAt[c.Result] + "; nothing is concluded from it")
+	check.NotLooked: func(_ Question, c check.Check) Reason {
+		return tellsNeither("Not looked at: " + check.Of(check.Kind(c.Result)).LooksAt + "; nothing is concluded from it")
 	},
-	Spot: func(_ Question, c Check) Reason { return tellsNeither(spotSays(c)) },
+	check.Spot: func(_ Question, c check.Check) Reason { return tellsNeither(spotSays(c)) },
 }
 
-func sayScratch(_ Question, c Check) Reason {
-	at := quantity.Length(c.HeightM)
-	switch c.Result {
-	case "green":
-		return speaks("Bark green at "+at, odds(ScratchMisread))
-	case "brown":
-		return speaks("Bark brown at "+at, -odds(ScratchMisread))
+// saysOf is what the kinds of check say of a find.
+func saysOf(c check.Check) string {
+	if r := check.Of(c.Kind).Result(c.Result); r != nil {
+		return strings.ReplaceAll(r.Says, "{at}", quantity.Length(c.HeightM))
 	}
-	return tellsNeither("Bark unclear at " + at + ": tells nothing either way")
+	return ""
 }
 
-func sayShoot(q Question, c Check) Reason {
-	at, low := quantity.Length(c.HeightM), q.Plant.graft() > c.HeightM
+// sayResult is what a find says by the kinds of check alone; without text where they say nothing.
+func sayResult(q Question, c check.Check) Reason {
+	r, leaf := check.Of(c.Kind).Result(c.Result), q.Plant.Species.LeafSeason
+	switch {
+	case r == nil:
+		return Reason{}
+	case r.Tells == [2]float64{} || r.Evergreen && leaf != catalogue.Evergreen && leaf != catalogue.SemiEvergreen:
+		return tellsNeither(saysOf(c))
+	}
+	return speaks(saysOf(c), math.Log(r.Tells[0]/r.Tells[1]))
+}
+
+func sayShoot(q Question, c check.Check) Reason {
+	at, low := quantity.Length(c.HeightM), q.Plant.Graft() > c.HeightM
 	switch {
 	case c.Leaf == "rootstock":
 		return tellsNeither("Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety")
 	case c.Leaf == "true" && low:
-		return speaks("Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch", odds(ShootMisread))
-	case low && q.Plant.maybeOwnRoots():
-		return speaks(fmt.Sprintf("Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf", at, q.Plant.Years), odds(ShootMisread))
+		return speaks("Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch", odds(belief.ShootMisread))
+	case low && q.Plant.MaybeOwnRoots():
+		return speaks(fmt.Sprintf("Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf", at, q.Plant.Years), odds(belief.ShootMisread))
 	case low:
 		return tellsNeither("Shoot from under the graft at " + at + ", leaf not told: it may be the rootstock's")
 	}
-	return speaks("Living shoot at "+at, odds(ShootMisread))
+	return speaks("Living shoot at "+at, odds(belief.ShootMisread))
 }
 
-func sayCrown(_ Question, c Check) Reason {
+func sayCrown(_ Question, c check.Check) Reason {
 	if c.Result == "soft" {
-		return speaks("Crown soft under the soil", -odds(CrownMisread))
+		return speaks("Crown soft under the soil", -odds(belief.CrownMisread))
 	}
-	return speaks("Crown firm under the soil", odds(CrownMisread))
+	return speaks("Crown firm under the soil", odds(belief.CrownMisread))
 }
 
-func sayRing(_ Question, c Check) Reason {
+func sayRing(_ Question, c check.Check) Reason {
 	at := quantity.Length(c.HeightM)
-	if c.Result == "no_bridge" || c.Amount >= allRound {
+	if c.Result == "no_bridge" || c.Amount >= check.AllRound {
 		return Reason{"Bark gone all round at " + at + ", no bridge left: what is above is no longer fed", "dead", 3}
 	}
 	return tellsNeither(fmt.Sprintf("Bark gone over %.0f %% of the girth at %s, a bridge is left: %s", 100*c.Amount, at, ringSays(c.Amount)))
 }
 
-func saySplit(_ Question, c Check) Reason {
+func saySplit(_ Question, c check.Check) Reason {
 	at := quantity.Length(c.HeightM)
 	if c.Result == "loose" {
 		return tellsNeither(fmt.Sprintf("Bark split and loose over %.0f %% of the girth at %s: what has come off the wood dies; %s", 100*c.Amount, at, ringSays(c.Amount)))
 	}
 	return Reason{"Bark split at " + at + " but tight on the wood: it closes by itself", "alive", 0}
-}
-
-func sayBase(_ Question, c Check) Reason {
-	switch c.Result {
-	case "sound":
-		return speaks("Foot of the stem sound", odds(ScratchMisread))
-	case "soft_bark":
-		return speaks("Bark soft and brown at the foot", -odds(ScratchMisread))
-	}
-	return tellsNeither("It rocks in its hole: fine roots tear and water stands round its foot")
 }
 
 func capital(s string) string { return strings.ToUpper(s[:1]) + s[1:] }
@@ -179,10 +179,9 @@ func ringSays(share float64) string {
 	return "doubtful whether it feeds the top"
 }
 
-func spotSays(c Check) string {
-	i := slices.IndexFunc(questions, func(q question) bool { return q.key == c.Result })
+func spotSays(c check.Check) string {
 	if c.Result == "big_tree_near" && c.Amount > 0 {
 		return fmt.Sprintf("A big tree or hedge stands %s away", quantity.Length(c.Amount))
 	}
-	return fmt.Sprintf("The spot, %s: %s", questions[i].name, c.Seen)
+	return fmt.Sprintf("The spot, %s: %s", cause.Name(c.Result), c.Seen)
 }

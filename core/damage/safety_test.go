@@ -5,31 +5,32 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 	"mezzadro/core/job"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 )
 
-func danger(r string) Check { return Check{Kind: Danger, Result: r} }
+func danger(r string) check.Check { return check.Check{Kind: check.Danger, Result: r} }
 
 // TestMakeSafeComesFirst: what may fall on people comes before what lives, whatever else was found.
 func TestMakeSafeComesFirst(t *testing.T) {
 	y := season.NewYear(lake(t).Daily(), nil)
-	alive := []Check{scratch(1.9, "green"), rub(2, 8, 0), shoot(1.9)}
+	alive := []check.Check{scratch(1.9, "green"), rub(2, 8, 0), shoot(1.9)}
 	for _, c := range []struct {
 		name, species string
 		height        float64
-		checks        []Check
+		checks        []check.Check
 		says          string
 		licensed      bool
 	}{
 		{"a hanging limb in a willow full of life", "salix-babylonica", 9, append(slices.Clone(alive), danger("hanging_limb")), "hanging limb", true},
-		{"a poplar split down the fork", "populus-nigra", 16, []Check{danger("split_stem")}, "split", true},
-		{"fungus at the foot of a lime", "tilia-cordata", 11, []Check{danger("none"), danger("fungus_at_base")}, "fungus", true},
-		{"the plate of a spruce lifted", "picea-abies", 14, []Check{danger("roots_lifted"), scratch(1, "green")}, "roots", true},
-		{"a shrub split by snow, in reach", "magnolia-stellata", 2.2, []Check{danger("split_stem")}, "split", false},
-		{"a palm whose crown hangs", "phoenix-canariensis", 7, []Check{danger("hanging_limb"), spear("held")}, "hanging limb", true},
+		{"a poplar split down the fork", "populus-nigra", 16, []check.Check{danger("split_stem")}, "split", true},
+		{"fungus at the foot of a lime", "tilia-cordata", 11, []check.Check{danger("none"), danger("fungus_at_base")}, "fungus", true},
+		{"the plate of a spruce lifted", "picea-abies", 14, []check.Check{danger("roots_lifted"), scratch(1, "green")}, "roots", true},
+		{"a shrub split by snow, in reach", "magnolia-stellata", 2.2, []check.Check{danger("split_stem")}, "split", false},
+		{"a palm whose crown hangs", "phoenix-canariensis", 7, []check.Check{danger("hanging_limb"), spear("held")}, "hanging limb", true},
 	} {
 		a, err := inWords(ask(t, c.species, c.height, march, y, c.checks...))
 		if err != nil {
@@ -62,13 +63,13 @@ func TestMakeSafeComesFirst(t *testing.T) {
 		}
 	}
 	// Looked for and not found: the checks judge as before.
-	with, err := inWords(ask(t, "syringa-vulgaris", 2, march, y, append([]Check{danger("none")}, alive...)...))
+	with, err := inWords(ask(t, "syringa-vulgaris", 2, march, y, append([]check.Check{danger("none")}, alive...)...))
 	without, _ := inWords(ask(t, "syringa-vulgaris", 2, march, y, alive...))
 	if err != nil || with.Verdict.Kind != without.Verdict.Kind || with.Boundary != without.Boundary {
 		t.Errorf("nothing loose: %+v, %v", with.Verdict, err)
 	}
 	// A look for danger alone says nothing of life.
-	if a, _ := inWords(ask(t, "syringa-vulgaris", 2, march, y, danger("none"))); a.Verdict.Kind != Look || a.Next == nil || a.Next.Kind == Danger {
+	if a, _ := inWords(ask(t, "syringa-vulgaris", 2, march, y, danger("none"))); a.Verdict.Kind != Look || a.Next == nil || a.Next.Kind == check.Danger {
 		t.Errorf("only looked for danger: %s, next %+v", a.Verdict.Sentence, a.Next)
 	}
 	if _, err := inWords(ask(t, "syringa-vulgaris", 2, march, y, danger("ghosts"))); err == nil || !strings.Contains(err.Error(), "checks[0].result") {
@@ -89,11 +90,11 @@ func TestAGaleAsksForDangerFirst(t *testing.T) {
 		}
 		return a.Next
 	}
-	if n := next(); n == nil || n.Kind != Danger || !strings.Contains(n.Why, "look up") {
+	if n := next(); n == nil || n.Kind != check.Danger || !strings.Contains(n.Why, "look up") {
 		t.Errorf("after a gale: %+v", n)
 	}
-	q.Checks = []Check{danger("none")}
-	if n := next(); n == nil || n.Kind == Danger {
+	q.Checks = []check.Check{danger("none")}
+	if n := next(); n == nil || n.Kind == check.Danger {
 		t.Errorf("after looking up: %+v", n)
 	}
 }

@@ -4,9 +4,12 @@ import (
 	"fmt"
 	"math"
 
+	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/overwinter"
 	"mezzadro/core/quantity"
 )
 
@@ -44,16 +47,16 @@ func (t told) lookFirst(v *Verdict) {
 		v.Sentence = "Nothing has been checked yet: make the first check."
 	case e.below && !e.living && t.s.late:
 		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether that is the variety."
-		v.Sure = e.belief.chanceBelow(e.graft + graftMargin)
-	case e.crown == "" && e.skip[Crown] && e.belief.chanceBelow(toTheGround) > sureShare:
+		v.Sure = e.belief.ChanceBelow(e.graft + graftMargin)
+	case e.crown == "" && e.skip[check.Crown] && e.belief.ChanceBelow(toTheGround) > sureShare:
 		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come back for it before giving it up."
-		v.Sure = e.belief.chanceBelow(toTheGround)
-	case t.a.Next != nil && t.a.Next.Kind == Crown:
+		v.Sure = e.belief.ChanceBelow(toTheGround)
+	case t.a.Next != nil && t.a.Next.Kind == check.Crown:
 		v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
-		v.Sure = e.belief.chanceBelow(toTheGround)
+		v.Sure = e.belief.ChanceBelow(toTheGround)
 	case !e.dying && !t.s.struck:
 		v.Sentence = fmt.Sprintf("Nothing dead was seen so far, but the top was not looked at: check above %s.", quantity.Length(b.LowM))
-		v.Sure = 1 - e.belief.chanceBelow(b.LowM/t.q.Plant.HeightM)
+		v.Sure = 1 - e.belief.ChanceBelow(b.LowM/t.q.Plant.HeightM)
 	default:
 		v.Sentence = fmt.Sprintf("Check on before cutting: life ends somewhere between %s and %s.", quantity.Length(b.LowM), quantity.Length(b.HighM))
 		v.Sure = 0.8
@@ -62,10 +65,10 @@ func (t told) lookFirst(v *Verdict) {
 
 func (t told) leave(v *Verdict) {
 	g := t.e.girdle
-	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.chanceBelow(wholeFrom)
+	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.ChanceBelow(wholeFrom)
 	switch {
 	case t.palm():
-		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-CrownMisread
+		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-belief.CrownMisread
 	case g.share > 0 && !g.whole && g.share < healsUnder:
 		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth heals over.", 100*g.share), 0.9
 	case g.share > 0 && !g.whole:
@@ -79,7 +82,7 @@ func (t told) leave(v *Verdict) {
 func (t told) wait(v *Verdict) {
 	e, b, h := t.e, t.a.Boundary, t.q.Plant.HeightM
 	v.Until = t.a.Patience
-	v.Sure = e.belief.chanceBelow(b.HighM/h) - e.belief.chanceBelow(b.LowM/h)
+	v.Sure = e.belief.ChanceBelow(b.HighM/h) - e.belief.ChanceBelow(b.LowM/h)
 	until := quantity.Day(v.Until)
 	switch {
 	case e.girdle.rules(t.d) && !t.palm():
@@ -93,7 +96,7 @@ func (t told) wait(v *Verdict) {
 	case t.palm():
 		t.waitForPalm(v, until)
 	case e.crown == "soft":
-		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until), 1-CrownMisread
+		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until), 1-belief.CrownMisread
 	case !e.living && e.held > 0:
 		v.Sentence = fmt.Sprintf("Wait until %s: only %s held, and it is too early to give it up.", until, counted(e.held, "bud", "buds"))
 	case !e.living && (e.crown == "firm" || e.crown == "firm_buds"):
@@ -115,7 +118,7 @@ func (t told) waitForPalm(v *Verdict, until string) {
 		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the spear held, but the head looks bad; new growth will tell.", until), 0.5
 	default:
 		v.Sentence = fmt.Sprintf("Wait until %s: the spear came out, but the growing point may still live.", until)
-		v.Sure = spearPulledDead / (spearPulledDead + spearPulledAlive)
+		v.Sure = belief.SpearPulledDead / (belief.SpearPulledDead + belief.SpearPulledAlive)
 	}
 }
 
@@ -129,7 +132,7 @@ func counted(n int, one, many string) string {
 func (t told) tipBack(v *Verdict) {
 	v.CutM, v.CutTo = floorTo(t.d.cut*t.q.Plant.HeightM), "the first pair of live buds"
 	v.Sentence = fmt.Sprintf("Tip back to %s: only the ends are dead.", quantity.Length(v.CutM))
-	v.Sure = 1 - t.e.belief.chanceBelow(t.d.cut)
+	v.Sure = 1 - t.e.belief.ChanceBelow(t.d.cut)
 	if t.s.shortens(t.e) {
 		v.Sentence = fmt.Sprintf("Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.", quantity.Length(v.CutM))
 		v.Sure = 0.9
@@ -142,7 +145,7 @@ func (t told) cutBack(v *Verdict) {
 	if t.s.late {
 		v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s.", quantity.Length(v.CutM))
 	}
-	v.Sure = 1 - t.e.belief.chanceBelow(t.d.cut)
+	v.Sure = 1 - t.e.belief.ChanceBelow(t.d.cut)
 }
 
 func (t told) lift(v *Verdict) {
@@ -151,18 +154,18 @@ func (t told) lift(v *Verdict) {
 		v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(t.s.winters))
 		return
 	}
-	v.CutM, v.CutTo = min(liftedCutM, t.q.Plant.HeightM), "about "+quantity.Length(liftedCutM)+" above the ground"
+	v.CutM, v.CutTo = min(overwinter.LiftedCutM, t.q.Plant.HeightM), "about "+quantity.Length(overwinter.LiftedCutM)+" above the ground"
 	v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through %s.", inTen(t.s.winters))
 }
 
 func (t told) cutToBase(v *Verdict) {
 	e, h := t.e, t.q.Plant.HeightM
 	v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
-	if g := t.q.Plant.graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
+	if g := t.q.Plant.Graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
 		v.CutM, v.CutTo = round(min(h, g+0.05), 0.01), "short stubs over the graft"
 	}
-	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-CrownMisread
-	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.chanceBelow(toTheGround) > sureShare) {
+	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-belief.CrownMisread
+	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.ChanceBelow(toTheGround) > sureShare) {
 		v.Sentence = fmt.Sprintf("Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.", quantity.Length(e.girdle.at*h))
 		v.CutM = min(v.CutM, max(0.02, floorTo(e.girdle.at*h-0.02)))
 	}
@@ -176,17 +179,17 @@ func (t told) cutToBase(v *Verdict) {
 
 func (t told) makeSafe(v *Verdict) {
 	v.Sentence, v.Sure = "Make it safe first.", 1
-	if words := knowledge.Dangers[t.e.danger]; words != "" {
-		v.Sentence = "Make it safe first: " + words + "."
+	if r := check.Of(check.Danger).Result(t.e.danger); r != nil && r.Says != "" {
+		v.Sentence = "Make it safe first: " + r.Says + "."
 	}
 }
 
 func (t told) regraft(v *Verdict) {
-	v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", quantity.Length(t.q.Plant.graft()))
-	v.Sure = t.e.belief.chanceBelow(t.e.graft + graftMargin)
+	v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", quantity.Length(t.q.Plant.Graft()))
+	v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
 	if t.e.girdle.whole {
 		v.Sentence = fmt.Sprintf("Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.", quantity.Length(t.e.girdle.at*t.q.Plant.HeightM))
-		v.Sure = 1 - ScratchMisread
+		v.Sure = 1 - belief.ScratchMisread
 	}
 }
 
@@ -194,14 +197,14 @@ func (t told) replace(v *Verdict) {
 	switch {
 	case t.e.stock && t.e.crown != "soft":
 		v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start anew."
-		v.Sure = t.e.belief.chanceBelow(t.e.graft + graftMargin)
+		v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
 	case t.palm():
-		v.Sentence, v.Sure = "Replace it: the growing point is dead and the time to recover is past.", 1-CrownMisread
+		v.Sentence, v.Sure = "Replace it: the growing point is dead and the time to recover is past.", 1-belief.CrownMisread
 	case t.e.crown != "soft":
 		v.Sentence = "Replace it: what is still alive is bare wood, and this kind does not shoot from it."
-		v.Sure = t.e.belief.chanceBelow(0.35)
+		v.Sure = t.e.belief.ChanceBelow(0.35)
 	default:
-		v.Sentence, v.Sure = "Replace it: dead to the crown, and past the day by which it would have shown life.", 1-CrownMisread
+		v.Sentence, v.Sure = "Replace it: dead to the crown, and past the day by which it would have shown life.", 1-belief.CrownMisread
 	}
 }
 

@@ -2,7 +2,7 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
-export type Check = Schemas['DamageCheck'];
+export type Check = Schemas['Check'];
 export type Answer = Schemas['DamageAnswer'];
 export type Season = Schemas['Season'];
 export type Lane = Schemas['Lane'];

@@ -1202,6 +1202,102 @@ export interface components {
             /** Format: double */
             spread_m: number;
         };
+        CauseComparison: {
+            /**
+             * Format: double
+             * @description That a sound plant among these would differ as much, 0 to 1
+             */
+            chance: number;
+            /**
+             * Format: int64
+             * @description Plants it was compared with
+             */
+            others: number;
+            /**
+             * Format: double
+             * @description Its height or growth, m, or the share of its crown that is lost
+             */
+            own: number;
+            text: string;
+            /**
+             * Format: double
+             * @description The same of its fellows: the middle one
+             */
+            usual: number;
+            /**
+             * @description In what it differs beyond chance; empty where it does not
+             * @enum {string}
+             */
+            what: "size" | "vigour" | "damage" | "";
+        };
+        CauseSpotFinding: {
+            /** @description What to answer next; absent when all was answered */
+            next?: components["schemas"]["CauseSpotQuestion"];
+            /** @description The likelier first */
+            reasons: components["schemas"]["CauseSpotReason"][] | null;
+            text: string;
+        };
+        CauseSpotQuestion: {
+            /** @description It asks for a distance in m */
+            distance: boolean;
+            key: string;
+            /**
+             * Format: double
+             * @description How far roots are taken to go, m: nearer than that speaks for them
+             */
+            reach_m?: number;
+            text: string;
+        };
+        CauseSpotReason: {
+            /**
+             * Format: double
+             * @description 0 to 1; the chances of all with that of none of them sum to 1
+             */
+            chance: number;
+            key: string;
+            /** @description What helps */
+            mend: string;
+            name: string;
+        };
+        Check: {
+            /**
+             * Format: double
+             * @description bark_ring and split_bark: share of the girth, 0 to 1; tip_dead and growth: length, m; spot about roots: distance, m
+             */
+            amount?: number;
+            /**
+             * Format: int64
+             * @description bud_rub: buds that broke off; sample: plants unlike it
+             */
+            broke?: number;
+            /**
+             * Format: double
+             * @description Where on the plant, m above ground: bud_rub, scratch, shoot, leaf, bark_ring, split_bark
+             */
+            height_m?: number;
+            /**
+             * Format: int64
+             * @description bud_rub: buds that held; sample: plants like the one checked
+             */
+            held?: number;
+            /**
+             * @description What was done
+             * @enum {string}
+             */
+            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "bark_ring" | "split_bark" | "tip_dead" | "leaf" | "base" | "spear" | "head" | "danger" | "spot" | "sample" | "growth" | "not_looked";
+            /**
+             * @description shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown
+             * @enum {string}
+             */
+            leaf?: "true" | "rootstock" | "unknown" | "";
+            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; bark_ring: bridge, no_bridge; split_bark: tight, loose; leaf: healthy, scorched_margin, bleached, bronzed, dropped, clinging; base: sound, rocking, soft_bark; spear: held, pulled; head: green, browned, collapsed; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted; spot: the question; not_looked: the kind of check */
+            result?: string;
+            /**
+             * @description spot: the answer
+             * @enum {string}
+             */
+            seen?: "yes" | "no" | "";
+        };
         ClimateTypeOut: {
             climate: components["schemas"]["SeasonClimate"];
             hardiness_zone: string;
@@ -1269,7 +1365,7 @@ export interface components {
             do: string[] | null;
             dont: string[] | null;
             /** @description How it compares with its kind on the property; absent with fewer than three others */
-            fellows?: components["schemas"]["DamageComparison"];
+            fellows?: components["schemas"]["CauseComparison"];
             jobs: components["schemas"]["Job"][] | null;
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -1284,12 +1380,12 @@ export interface components {
              * @description By this day a living plant would show leaf
              */
             patience_date: string;
-            prognosis: components["schemas"]["DamagePrognosis"];
+            prognosis: components["schemas"]["OutcomePrognosis"];
             reasons: components["schemas"]["DamageReason"][] | null;
             /** @description What a sample says of the rest of the group */
             rest?: components["schemas"]["DamageRest"];
             /** @description What the spot may be doing to it; absent where nothing points to the spot */
-            spot?: components["schemas"]["DamageSpotFinding"];
+            spot?: components["schemas"]["CauseSpotFinding"];
             /**
              * @description What it is given on: a later verdict takes the place of its work on the same trouble
              * @enum {string}
@@ -1340,77 +1436,10 @@ export interface components {
             /** Format: date */
             to: string;
         };
-        DamageCheck: {
-            /**
-             * Format: double
-             * @description bark_ring and split_bark: share of the girth, 0 to 1; tip_dead and growth: length, m; spot about roots: distance, m
-             */
-            amount?: number;
-            /**
-             * Format: int64
-             * @description bud_rub: buds that broke off; sample: plants unlike it
-             */
-            broke?: number;
-            /**
-             * Format: double
-             * @description Where on the plant, m above ground: bud_rub, scratch, shoot, leaf, bark_ring, split_bark
-             */
-            height_m?: number;
-            /**
-             * Format: int64
-             * @description bud_rub: buds that held; sample: plants like the one checked
-             */
-            held?: number;
-            /**
-             * @description What was done
-             * @enum {string}
-             */
-            kind: "bud_rub" | "scratch" | "shoot" | "crown" | "bark_ring" | "split_bark" | "tip_dead" | "leaf" | "base" | "spear" | "head" | "danger" | "spot" | "sample" | "growth" | "not_looked";
-            /**
-             * @description shoot on a grafted plant: its leaf is true to the variety, like the rootstock, or unknown
-             * @enum {string}
-             */
-            leaf?: "true" | "rootstock" | "unknown" | "";
-            /** @description scratch: green, brown, unclear; crown: firm_buds, firm, soft; bark_ring: bridge, no_bridge; split_bark: tight, loose; leaf: healthy, scorched_margin, bleached, bronzed, dropped, clinging; base: sound, rocking, soft_bark; spear: held, pulled; head: green, browned, collapsed; danger: none, hanging_limb, split_stem, fungus_at_base, roots_lifted; spot: the question; not_looked: the kind of check */
-            result?: string;
-            /**
-             * @description spot: the answer
-             * @enum {string}
-             */
-            seen?: "yes" | "no" | "";
-        };
         DamageChoice: {
             /** @description The verdict it comes to */
             kind: string;
             text: string;
-        };
-        DamageComparison: {
-            /**
-             * Format: double
-             * @description That a sound plant among these would differ as much, 0 to 1
-             */
-            chance: number;
-            /**
-             * Format: int64
-             * @description Plants it was compared with
-             */
-            others: number;
-            /**
-             * Format: double
-             * @description Its height or growth, m, or the share of its crown that is lost
-             */
-            own: number;
-            text: string;
-            /**
-             * Format: double
-             * @description The same of its fellows: the middle one
-             */
-            usual: number;
-            /**
-             * @description In what it differs beyond chance; empty where it does not
-             * @enum {string}
-             */
-            what: "size" | "vigour" | "damage" | "";
         };
         DamageIn: {
             /**
@@ -1418,7 +1447,7 @@ export interface components {
              * @description Stem thickness at the base, mm; what is usual for form and height when absent
              */
             base_mm?: number;
-            checks: components["schemas"]["DamageCheck"][] | null;
+            checks: components["schemas"]["Check"][] | null;
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -1480,23 +1509,6 @@ export interface components {
              */
             years?: number;
         };
-        DamagePrognosis: {
-            /**
-             * Format: double
-             * @description Chance that it gets there, 0 to 1
-             */
-            chance: number;
-            /** @description How tall it is foretold to be at the end of each season to come, m, until it looks right again */
-            heights: number[] | null;
-            /** Format: int64 */
-            seasons_high: number;
-            /**
-             * Format: int64
-             * @description Growing seasons until it looks right again, at least
-             */
-            seasons_low: number;
-            text: string;
-        };
         DamageReason: {
             /** @enum {string} */
             speaks: "alive" | "dead" | "wait" | "danger";
@@ -1528,35 +1540,6 @@ export interface components {
              */
             of: number;
             text: string;
-        };
-        DamageSpotFinding: {
-            /** @description What to answer next; absent when all was answered */
-            next?: components["schemas"]["DamageSpotQuestion"];
-            /** @description The likelier first */
-            reasons: components["schemas"]["DamageSpotReason"][] | null;
-            text: string;
-        };
-        DamageSpotQuestion: {
-            /** @description It asks for a distance in m */
-            distance: boolean;
-            key: string;
-            /**
-             * Format: double
-             * @description How far roots are taken to go, m: nearer than that speaks for them
-             */
-            reach_m?: number;
-            text: string;
-        };
-        DamageSpotReason: {
-            /**
-             * Format: double
-             * @description 0 to 1; the chances of all with that of none of them sum to 1
-             */
-            chance: number;
-            key: string;
-            /** @description What helps */
-            mend: string;
-            name: string;
         };
         DamageSuggestion: {
             /** Format: int64 */
@@ -1823,9 +1806,9 @@ export interface components {
             do: string[] | null;
             dont: string[] | null;
             /** @description How it compares with its kind on the property; absent with fewer than three others */
-            fellows?: components["schemas"]["DamageComparison"];
+            fellows?: components["schemas"]["CauseComparison"];
             /** @description The checks that are kept */
-            found: components["schemas"]["DamageCheck"][] | null;
+            found: components["schemas"]["Check"][] | null;
             jobs: components["schemas"]["Job"][] | null;
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -1841,7 +1824,7 @@ export interface components {
              * @description By this day a living plant would show leaf
              */
             patience_date: string;
-            prognosis: components["schemas"]["DamagePrognosis"];
+            prognosis: components["schemas"]["OutcomePrognosis"];
             reasons: components["schemas"]["DamageReason"][] | null;
             /** @description What a sample says of the rest of the group */
             rest?: components["schemas"]["DamageRest"];
@@ -1851,7 +1834,7 @@ export interface components {
              */
             rev: number;
             /** @description What the spot may be doing to it; absent where nothing points to the spot */
-            spot?: components["schemas"]["DamageSpotFinding"];
+            spot?: components["schemas"]["CauseSpotFinding"];
             /**
              * @description What it is given on: a later verdict takes the place of its work on the same trouble
              * @enum {string}
@@ -1865,7 +1848,7 @@ export interface components {
              * @description The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent.
              */
             base?: number;
-            checks: components["schemas"]["DamageCheck"][] | null;
+            checks: components["schemas"]["Check"][] | null;
             note?: string;
         };
         Frame: {
@@ -2342,7 +2325,7 @@ export interface components {
             next: number;
         };
         Look: {
-            checks: components["schemas"]["DamageCheck"][] | null;
+            checks: components["schemas"]["Check"][] | null;
             note: string;
             /** Format: int64 */
             plant_id: number;
@@ -2655,6 +2638,23 @@ export interface components {
             state: "right" | "alive" | "dead";
             /** Format: int64 */
             verdict_id: number;
+        };
+        OutcomePrognosis: {
+            /**
+             * Format: double
+             * @description Chance that it gets there, 0 to 1
+             */
+            chance: number;
+            /** @description How tall it is foretold to be at the end of each season to come, m, until it looks right again */
+            heights: number[] | null;
+            /** Format: int64 */
+            seasons_high: number;
+            /**
+             * Format: int64
+             * @description Growing seasons until it looks right again, at least
+             */
+            seasons_low: number;
+            text: string;
         };
         PackTaken: {
             /** @description Ids that were not in the book */
@@ -3644,13 +3644,13 @@ export interface components {
             note: string;
             /** Format: int64 */
             plant_id: number;
-            prognosis: components["schemas"]["DamagePrognosis"];
+            prognosis: components["schemas"]["OutcomePrognosis"];
             sentence: string;
             /** Format: int64 */
             walk_id: number;
         };
         StoryWalk: {
-            checks: components["schemas"]["DamageCheck"][] | null;
+            checks: components["schemas"]["Check"][] | null;
             /** Format: date */
             day: string;
             note: string;

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { Button, Modal } from 'flowbite-svelte';
   import type { Check, Plant } from '../api/client';
-  import { beside, lengths, shares, words, type Kind } from './checks';
+  import { beside, lengths, needsAmount, shares, skippable, words, type Kind } from './checks';
   import { metres } from './dates';
   import Figure from './Figure.svelte';
   import HowTo from './HowTo.svelte';
@@ -23,17 +23,14 @@
   let unlike = $state('');
   const kinds = $derived(beside(plant));
   const grafted = $derived(plant.graft.habit !== 'own roots' || plant.graft_m > 0);
-  const skippable: Kind[] = $derived(
-    plant.form === 'palm' ? ['spear', 'head', 'danger'] : ['scratch', 'bud_rub', 'shoot', 'crown', 'danger'],
-  );
   const grain = $derived(plant.height_m > 3 ? 0.1 : Math.min(0.05, plant.height_m / 4));
-  const height = (k: Kind) => (words[k].placed ? { height_m: Math.round(Math.min(at, plant.height_m) * 1000) / 1000 } : {});
+  const height = (k: Kind) => (words[k].height ? { height_m: Math.round(Math.min(at, plant.height_m) * 1000) / 1000 } : {});
   const has = (k: Kind, result: string) => checks.findLast((c) => c.kind === k && c.result === result);
 
   function press(k: Kind, result: string) {
     const on = has(k, result);
-    if (on && !words[k].placed) return onremove(on);
-    const amount = k === 'bark_ring' || (k === 'split_bark' && result === 'loose') ? { amount: share[k] } : {};
+    if (on && !words[k].height) return onremove(on);
+    const amount = needsAmount(k, result) ? { amount: share[k] } : {};
     onadd({ kind: k, result, ...height(k), ...amount });
   }
   const number = (s: string) => Number(s.replace(',', '.'));
@@ -66,10 +63,10 @@
         <div class="h-20 sm:h-24"><HowTo kind={k} /></div>
         <div>
           <h3 class="font-semibold">
-            {words[k].name}{#if words[k].placed}<span class="text-sm font-normal text-soft">&nbsp;at the height above</span>{/if}
+            {words[k].name}{#if words[k].height}<span class="text-sm font-normal text-soft">&nbsp;at the height above</span>{/if}
           </h3>
           <p class="text-sm text-soft">{words[k].how}</p>
-          {#if words[k].share}
+          {#if words[k].amount?.what === 'girth'}
             <div class="mt-1 flex flex-wrap gap-1.5" role="group" aria-label="How far round">
               {#each shares as [v, word] (v)}<button
                   class={look(share[k] === v)}
@@ -137,11 +134,13 @@
                 )}>Note it</button
               >
             {:else if k === 'not_looked'}
-              {#each skippable as s (s)}<button class={look(!!has(k, s))} aria-pressed={!!has(k, s)} onclick={() => press(k, s)}
-                  >{words[s].name.toLowerCase()}</button
+              {#each skippable(plant) as s (s)}<button
+                  class={look(!!has(k, s))}
+                  aria-pressed={!!has(k, s)}
+                  onclick={() => press(k, s)}>{words[s].looks_at}</button
                 >{/each}
             {:else}
-              {#each words[k].results ?? [] as [value, word] (value)}<button
+              {#each words[k].results ?? [] as { key: value, word } (value)}<button
                   class={look(!!has(k, value))}
                   aria-pressed={!!has(k, value)}
                   disabled={value === 'bridge' && share[k] === 1}

@@ -1,4 +1,5 @@
-package damage
+// Package outcome foretells how a plant turns out and compares it with how it did.
+package outcome
 
 import (
 	"fmt"
@@ -8,6 +9,16 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
+
+// Prognosis is how it will turn out.
+type Prognosis struct {
+	SeasonsLow  int     `json:"seasons_low" doc:"Growing seasons until it looks right again, at least"`
+	SeasonsHigh int     `json:"seasons_high"`
+	Chance      float64 `json:"chance" doc:"Chance that it gets there, 0 to 1"`
+	Text        string  `json:"text"`
+
+	Heights []float64 `json:"heights" doc:"How tall it is foretold to be at the end of each season to come, m, until it looks right again"`
+}
 
 // States a plant can turn out in.
 const (
@@ -32,11 +43,11 @@ func (p Prognosis) Against(c season.Climate, verdict, on day.Day, state string) 
 			t.Seasons++
 		}
 	}
-	after := fmt.Sprintf("after %s", span(t.Seasons, t.Seasons))
+	after := fmt.Sprintf("after %s", Span(t.Seasons, t.Seasons))
 	if t.Seasons == 0 {
 		after = "within the first season"
 	}
-	foretold := fmt.Sprintf("foretold were %s", span(p.SeasonsLow, p.SeasonsHigh))
+	foretold := fmt.Sprintf("foretold were %s", Span(p.SeasonsLow, p.SeasonsHigh))
 	switch {
 	case state == TurnedDead && p.Chance < 0.5:
 		t.As, t.Text = "as feared", fmt.Sprintf("Dead %s; its chance was put at %.0f %%.", after, 100*p.Chance)
@@ -63,13 +74,13 @@ func (p Prognosis) Against(c season.Climate, verdict, on day.Day, state string) 
 // foretoldSeasons is how many seasons ahead a plant's height is foretold at most.
 const foretoldSeasons = 6
 
-// regrown is how tall a plant is foretold to be at the end of each season to come, m, from the height that is kept: the
+// Regrown is how tall a plant is foretold to be at the end of each season to come, m, from the height that is kept: the
 // first season after a hard cut by what its kind regrows, the others by what it grows in a year, up to what it was.
-func regrown(sp catalogue.Entry, keepM, wasM float64, lost float64) []float64 {
+func Regrown(sp catalogue.Entry, keepM, wasM float64, lost float64) []float64 {
 	out := []float64{}
 	h := keepM
-	for i := 0; i < foretoldSeasons && h < looksRight*wasM; i++ {
-		grow := sp.GrowthCMYear / 100 * vigour
+	for i := 0; i < foretoldSeasons && h < LooksRight*wasM; i++ {
+		grow := sp.GrowthCMYear / 100 * Vigour
 		if i == 0 && lost > 0.5 {
 			grow = max(grow, sp.RegrowthCM/100)
 		}
@@ -78,3 +89,22 @@ func regrown(sp catalogue.Entry, keepM, wasM float64, lost float64) []float64 {
 	}
 	return out
 }
+
+// Regrowth figures, to be calibrated by outcomes.
+const (
+	Vigour     = 1.4  // a whole root run under less crown grows that much faster than the yearbook figure
+	LooksRight = 0.85 // share of its former height at which a plant looks right again
+)
+
+// Span is a number of seasons in words.
+func Span(lo, hi int) string {
+	if lo == hi {
+		if lo == 1 {
+			return "one season"
+		}
+		return fmt.Sprintf("%d seasons", lo)
+	}
+	return fmt.Sprintf("%d to %d seasons", lo, hi)
+}
+
+func round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

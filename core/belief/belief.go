@@ -1,4 +1,6 @@
-package damage
+// Package belief is what is held about how far up a plant lives: chances over heights, moved by each check according to
+// how often that check misleads, and the check that would tell most next.
+package belief
 
 import (
 	"math"
@@ -19,8 +21,8 @@ const (
 	CrownMisread   = 0.05
 	TipMisread     = 0.10 // shoots taken for dead, or for alive, by their look alone
 
-	spearPulledDead  = 0.95 // a spear that comes out of a dead heart
-	spearPulledAlive = 0.30 // one that rotted off over a living growing point
+	SpearPulledDead  = 0.95 // a spear that comes out of a dead heart
+	SpearPulledAlive = 0.30 // one that rotted off over a living growing point
 	// StemSpread is how much the height at which life ends differs from stem to stem, as a share of plant height.
 	StemSpread = 0.02
 
@@ -62,8 +64,8 @@ func (b *Belief) settle() {
 	}
 }
 
-// uninformed is the belief before any check: each height as likely as another, with some chance for either end.
-func uninformed() Belief {
+// Uninformed is the belief before any check: each height as likely as another, with some chance for either end.
+func Uninformed() Belief {
 	var w [cells + 2]float64
 	w[0], w[cells+1] = priorNone, priorWhole
 	for i := 1; i <= cells; i++ {
@@ -72,13 +74,13 @@ func uninformed() Belief {
 	return of(w)
 }
 
-// forecastTrust is how much of the belief before any check comes from the forecast of what the weather did; the rest
+// ForecastTrust is how much of the belief before any check comes from the forecast of what the weather did; the rest
 // stays uninformed, so that checks can overrule a forecast that was wrong.
-const forecastTrust = 0.7
+const ForecastTrust = 0.7
 
-// forecast is the belief before any check from what an event is expected to have done.
-func forecast(o *cold.Outcome) Belief {
-	b := uninformed()
+// Forecast is the belief before any check from what an event is expected to have done.
+func Forecast(o *cold.Outcome) Belief {
+	b := Uninformed()
 	if o == nil || o.Worst.Organ == "" {
 		return b
 	}
@@ -92,17 +94,17 @@ func forecast(o *cold.Outcome) Belief {
 		f[i], below = below-alive, alive
 	}
 	for i := range f {
-		f[i] = forecastTrust*f[i] + (1-forecastTrust)*b.chance[i]
+		f[i] = ForecastTrust*f[i] + (1-ForecastTrust)*b.chance[i]
 	}
 	return of(f)
 }
 
-// budsAlone is the chance that frost took just the buds of living wood.
-func budsAlone(o *cold.Outcome) float64 {
+// BudsAlone is the chance that frost took just the buds of living wood.
+func BudsAlone(o *cold.Outcome) float64 {
 	if o == nil || !o.Event.Cold() {
 		return BudsDeadAlone
 	}
-	return max(BudsDeadAlone, min(0.9, forecastTrust*o.Share(cold.Buds)))
+	return max(BudsDeadAlone, min(0.9, ForecastTrust*o.Share(cold.Buds)))
 }
 
 // stepTable is the chance that a stem lives at a height d cells below the point where life ends on average.
@@ -128,15 +130,15 @@ func livesAt(state int, x float64) float64 {
 	return lo + (hi-lo)*(at-i)
 }
 
-// update weighs the belief with a sight at height x that has chance alive on living and dead on dead wood. It returns
+// Update weighs the belief with a sight at height x that has chance alive on living and dead on dead wood. It returns
 // the chance of the sight under the belief before.
-func (b *Belief) update(x, alive, dead float64) float64 {
-	return math.Exp(b.weigh(x, math.Log(alive), math.Log(dead)))
+func (b *Belief) Update(x, alive, dead float64) float64 {
+	return math.Exp(b.Weigh(x, math.Log(alive), math.Log(dead)))
 }
 
-// weigh is update with the logarithms of both chances, for sights so many that their chance is no number any more. It
+// Weigh is update with the logarithms of both chances, for sights so many that their chance is no number any more. It
 // returns the logarithm of the sight's chance.
-func (b *Belief) weigh(x, alive, dead float64) float64 {
+func (b *Belief) Weigh(x, alive, dead float64) float64 {
 	most := max(alive, dead)
 	up, down := math.Exp(alive-most), math.Exp(dead-most)
 	sum := 0.0
@@ -154,8 +156,8 @@ func (b *Belief) weigh(x, alive, dead float64) float64 {
 	return math.Log(sum) + most
 }
 
-// quantile is the height, as a share, under which life ends with chance q.
-func (b *Belief) quantile(q float64) float64 {
+// Quantile is the height, as a share, under which life ends with chance q.
+func (b *Belief) Quantile(q float64) float64 {
 	sum := b.chance[0]
 	if sum >= q {
 		return 0
@@ -169,17 +171,17 @@ func (b *Belief) quantile(q float64) float64 {
 	return 1
 }
 
-// interval is the middle 80 %.
-func (b *Belief) interval() (lo, hi float64) { return b.quantile(0.1), b.quantile(0.9) }
+// Interval is the middle 80 %.
+func (b *Belief) Interval() (lo, hi float64) { return b.Quantile(0.1), b.Quantile(0.9) }
 
-// width is the length of the 80 % interval.
-func (b *Belief) width() float64 {
-	lo, hi := b.interval()
+// Width is the length of the 80 % interval.
+func (b *Belief) Width() float64 {
+	lo, hi := b.Interval()
 	return hi - lo
 }
 
-// chanceBelow is the chance that life ends under height x.
-func (b *Belief) chanceBelow(x float64) float64 {
+// ChanceBelow is the chance that life ends under height x.
+func (b *Belief) ChanceBelow(x float64) float64 {
 	sum := b.chance[0]
 	for i := 1; i <= cells; i++ {
 		if float64(i)-0.5 < x*cells {
@@ -189,12 +191,23 @@ func (b *Belief) chanceBelow(x float64) float64 {
 	return sum
 }
 
-// budChances are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
+// Rubbed are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
 // factor in both. alone is the chance that the frost took just the buds of living wood.
-func budChances(held, broke int, alone float64) (alive, dead float64) {
+func Rubbed(held, broke int, alone float64) (alive, dead float64) {
 	n := func(share float64) float64 { return float64(held)*math.Log(share) + float64(broke)*math.Log(1-share) }
 	dead = n(BudsHeldDead)
 	sound, spoilt := math.Log(1-alone)+n(BudsHeldAlive), math.Log(alone)+dead
 	most := max(sound, spoilt)
 	return most + math.Log(math.Exp(sound-most)+math.Exp(spoilt-most)), dead
 }
+
+// Rot weighs the belief with a rotten crown, which the sight gives so many chances of being one: under it no stem lives for long.
+func (b *Belief) Rot(misread float64) {
+	for i := 1; i < len(b.log); i++ {
+		b.log[i] += math.Log(misread / (1 - misread))
+	}
+	b.settle()
+}
+
+// Chances are the chances of the states, from dead to the ground to alive to the tip; they sum to one.
+func (b *Belief) Chances() []float64 { return b.chance[:] }

@@ -1,9 +1,11 @@
-package damage
+// Package overwinter tells which plants do not come through a winter where they stand, and when they are brought to safety.
+package overwinter
 
 import (
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
@@ -13,8 +15,8 @@ const (
 	afterFrost  = 25 // days after the latest usual first frost in which it may still be saved
 	liftedM     = 3.0
 	carried     = 120.0 // litres of a pot that two people still move with a trolley
-	liftedCutM  = 0.3   // what is lifted is cut to this height
-	rockedOff   = 1.0 / 3
+	LiftedCutM  = 0.3   // what is lifted is cut to this height
+	RockedOff   = 1.0 / 3
 	yearsApart  = 2.8 // spread of a year's coldest night about its mean, °C
 	soilShields = 9.0 // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C
 	footShields = 3.0 // the same for the foot of a stem that stands in it
@@ -22,9 +24,9 @@ const (
 	potExposes  = 5.0 // how much of that is missing in a pot, °C
 )
 
-// autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is false
+// Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is false
 // where frost is rare.
-func autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
+func Autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 	midwinter := y.Normals.Climate.Midwinter(today)
 	if today > midwinter && today < midwinter+150 {
 		return 0, 0, false
@@ -44,29 +46,29 @@ func autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 // ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: since is when that span
 // began, so that a decision made in it settles it, before the first day on which one year in ten has had frost, winters the
 // chance that it came through outside. It is the verdict lift and shelter without any check.
-func ToShelter(p Plant, y *season.Year, today day.Day) (since, before day.Day, winters float64, ok bool) {
-	from, to, comes := autumn(y, today)
-	winters = p.winters(y.Normals.Climate.ExtremeMinC)
-	ok = comes && today >= from && today <= to && p.liftable() && winters < 0.5
+func ToShelter(p check.Plant, y *season.Year, today day.Day) (since, before day.Day, winters float64, ok bool) {
+	from, to, comes := Autumn(y, today)
+	winters = Winters(p, y.Normals.Climate.ExtremeMinC)
+	ok = comes && today >= from && today <= to && Liftable(p) && winters < 0.5
 	return from, from + beforeFrost, winters, ok
 }
 
-// treelike forms are too large and deep-rooted to be lifted or tied up once they stand.
-func treelike(f catalogue.Form) bool {
+// Treelike forms are too large and deep-rooted to be lifted or tied up once they stand.
+func Treelike(f catalogue.Form) bool {
 	return f == catalogue.Tree || f == catalogue.Conifer || f == catalogue.Palm
 }
 
-// liftable reports a plant that is small enough to be lifted, or stands in a pot that can be carried.
-func (p Plant) liftable() bool {
+// Liftable reports a plant that is small enough to be lifted, or stands in a pot that can be carried.
+func Liftable(p check.Plant) bool {
 	if p.PotL > 0 {
 		return p.PotL <= carried
 	}
-	return !treelike(p.Species.Form) && p.HeightM <= liftedM
+	return !Treelike(p.Species.Form) && p.HeightM <= liftedM
 }
 
-// winters is the chance that a plant comes through a winter whose coldest night is a climate's mean, from what its wood
+// Winters is the chance that a plant comes through a winter whose coldest night is a climate's mean, from what its wood
 // bears; what dies back and comes from a crown in the soil has that to shield it, and a pot's roots have little.
-func (p Plant) winters(extremeMinC float64) float64 {
+func Winters(p check.Plant, extremeMinC float64) float64 {
 	sp := p.Species
 	bears := sp.HardinessC
 	shield := footShields
@@ -87,8 +89,8 @@ func (p Plant) winters(extremeMinC float64) float64 {
 	return distuv.Normal{Mu: 0, Sigma: yearsApart}.CDF(extremeMinC - bears)
 }
 
-// liftedLives is the chance that a lifted plant lives to go out again: young and soft ones root anew, old wood hardly.
-func (p Plant) liftedLives() float64 {
+// LiftedLives is the chance that a lifted plant lives to go out again: young and soft ones root anew, old wood hardly.
+func LiftedLives(p check.Plant) float64 {
 	c := map[catalogue.Form]float64{catalogue.Perennial: 0.85, catalogue.Subshrub: 0.75, catalogue.Climber: 0.6, catalogue.Shrub: 0.65,
 		catalogue.Tree: 0.4, catalogue.Conifer: 0.4, catalogue.Palm: 0.5}[p.Species.Form]
 	if p.PotL > 0 {

@@ -1,4 +1,4 @@
-package damage
+package cause
 
 import (
 	"cmp"
@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/check"
 	"mezzadro/core/quantity"
 )
 
@@ -60,12 +61,10 @@ func either(is bool, yes, no float64) float64 {
 	return no
 }
 
-func spotKeys() []string {
-	out := make([]string, len(questions))
-	for i, q := range questions {
-		out[i] = q.key
-	}
-	return out
+// Name is what the spot is asked about under a key.
+func Name(key string) string {
+	i := slices.IndexFunc(questions, func(q question) bool { return q.key == key })
+	return questions[i].name
 }
 
 // SpotFinding is what the spot may be doing to a plant.
@@ -97,12 +96,12 @@ const (
 	noReason = 2.0  // weight of none of them, against reasons that weigh about 1
 )
 
-// judgeSpot weighs what may be wrong with the spot. Nil where the plant does not differ from its fellows and nobody has
+// JudgeSpot weighs what may be wrong with the spot. Nil where the plant does not differ from its fellows and nobody has
 // answered a question about its spot.
-func judgeSpot(q Question, c *Comparison) *SpotFinding {
-	asked := map[string]Check{}
+func JudgeSpot(q Question, c *Comparison) *SpotFinding {
+	asked := map[string]check.Check{}
 	for _, x := range q.Checks {
-		if x.Kind == Spot {
+		if x.Kind == check.Spot {
 			asked[x.Result] = x // the last answer stands
 		}
 	}
@@ -190,8 +189,8 @@ func askSpot(at question, around Around, reachM float64) *SpotQuestion {
 // suspected is the chance from which a reason is named.
 const suspected = 0.5
 
-// suspect is the reason that stands out, empty without one.
-func (f *SpotFinding) suspect() string {
+// Suspect is the reason that stands out, empty without one.
+func (f *SpotFinding) Suspect() string {
 	if f == nil || len(f.Reasons) == 0 || f.Reasons[0].Chance < suspected {
 		return ""
 	}
