@@ -346,7 +346,7 @@ func TestMoreChecks(t *testing.T) {
 	b.fill("Length dead from the tips", "999")
 	b.press("button", "Note it")
 	b.press("button", "Done")
-	b.see("9.99 m dead from the tips: want more than 0 and no more than the plant's 2.1 m")
+	b.see("9.99 m: want more than 0 and no more than the plant's 2.1 m")
 	b.see("1 to send")
 	b.press("button", "Take back")
 	b.until("taken back and sent", "!/9.99 m|to send/.test(document.body.innerText)")

@@ -160,7 +160,11 @@ func (c Check) amount(info *Info, p Plant, at string, bad *invalid.Fields) {
 	if a.What == "girth" {
 		unit = " of the girth"
 	}
-	if !(c.Amount > 0 && c.Amount <= most) && !(a.Optional && c.Amount == 0) {
+	switch {
+	case c.Amount > 0 && c.Amount <= most, a.Optional && c.Amount == 0:
+	case a.Most == "height":
+		bad.Add(at+"amount", c.Amount, "%g%s: want more than 0 and no more than the plant's %g m", c.Amount, unit, most)
+	default:
 		bad.Add(at+"amount", c.Amount, "%g%s: want more than 0 and up to %g%s", c.Amount, unit, most, unit)
 	}
 }

@@ -27,6 +27,7 @@ type Info struct {
 	Count    *Count   `yaml:"count" json:"count,omitempty"`       // counts that go with it
 	Answer   bool     `yaml:"answer" json:"answer,omitempty"`     // answered yes or no
 	Proposed bool     `yaml:"proposed" json:"proposed,omitempty"` // it may be asked for next
+	Keeps    string   `yaml:"keeps" json:"keeps,omitempty"`       // how many stand beside each other: "one", one a "height", one a "result", or any number
 	Skip     bool     `yaml:"skip" json:"skip,omitempty"`         // it can be noted as not looked at
 }
 

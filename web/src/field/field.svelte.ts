@@ -5,8 +5,9 @@ import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Wa
 import { joined, joinedNote } from './join';
 import { shrink } from './shrink';
 
-const RETRY = 3000; // ms between two tries to reach the house
-const REST = 400; // ms without a press after which the walk at hand is written
+const RETRY = 3000; // ms between two tries to reach the house, at first; each vain try doubles it
+const LONGEST = 30_000; // ms between two tries at most
+const REST = 400; // ms between two writes of the walk at hand to the device, at least
 
 const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
 
@@ -23,33 +24,85 @@ function today(): string {
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 }
 
-/** Whether the house was not reached, or stumbled: it is tried again. */
-const unreached = (e: unknown) => e instanceof Problem && (e.status === 0 || e.status >= 500);
+/** Whether the house was not reached: nothing more is tried for now. */
+const unreached = (e: unknown) => e instanceof Problem && e.status === 0;
+/** Whether it stumbled over this one: it is tried again later, and the others are sent meanwhile. */
+const stumbled = (e: unknown) => e instanceof Problem && e.status >= 500;
+
+/** Runs f while no other page of this device sends; false where another does. Without locks there is no telling. */
+async function alone(f: () => Promise<void>): Promise<boolean> {
+  if (!navigator.locks) return f().then(() => true);
+  return navigator.locks.request('mezzadro-sends', { ifAvailable: true }, async (lock) => {
+    if (lock) await f();
+    return !!lock;
+  });
+}
 
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
   waiting = $state.raw<Record<string, Waiting>>({});
   photos = $state.raw<WaitingPhoto[]>([]); // that wait
   away = $state(false); // the house could not be reached at the last try
+  unkept = $state(false); // this device does not keep what is found: its storage is full or shut
   #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
   #timer: ReturnType<typeof setTimeout> | undefined;
   #resting: ReturnType<typeof setTimeout> | undefined;
   #sending: Promise<void> | undefined;
   #asking: ReturnType<typeof setTimeout> | undefined;
   #turn = 0;
+  #wait = RETRY;
+  #later = new Set<string>(); // what the house stumbled over in this round
+  #writes = 0; // begun and ended
+  #writing = new Map<string, number>(); // finds and photos on their way to the device
   #ready: Promise<void>;
 
   constructor() {
     this.#ready = (async () => {
-      this.waiting = Object.fromEntries((await device.waiting()).map((w) => [w.id, w]));
-      this.photos = await device.photos();
+      await this.#reread().catch(() => (this.unkept = true));
       if (this.left) void this.send();
     })();
-    window.addEventListener('online', () => void this.send());
+    window.addEventListener('online', () => {
+      this.#wait = RETRY;
+      void this.send();
+    });
     document.addEventListener('visibilitychange', () => {
       if (document.visibilityState === 'hidden') this.#rest();
       else if (this.left) void this.send();
     });
+  }
+
+  /** Takes what waits from the device: another page may have sent some of it, or found more. What is being written stands. */
+  async #reread() {
+    for (let before = -1; before !== this.#writes;) {
+      before = this.#writes;
+      const waiting = Object.fromEntries((await device.waiting()).map((w) => [w.id, w]));
+      const photos = await device.photos();
+      if (before !== this.#writes) continue;
+      for (const id of this.unkept ? Object.keys(this.waiting) : this.#writing.keys()) {
+        const here = this.waiting[id];
+        if (here) waiting[id] = here;
+        else delete waiting[id];
+      }
+      const under = (p: WaitingPhoto) => this.unkept || this.#writing.has(p.key);
+      this.photos = [...photos.filter((p) => !this.#writing.has(p.key)), ...this.photos.filter(under)];
+      this.waiting = waiting;
+    }
+  }
+  /** Writes to the device, and says where that fails: what is found then lives in this page alone until it is sent. */
+  async #write(id: string, f: () => Promise<unknown>) {
+    this.#writing.set(id, (this.#writing.get(id) ?? 0) + 1);
+    this.#writes++;
+    try {
+      await f();
+      this.unkept = false;
+    } catch {
+      this.unkept = true;
+    } finally {
+      this.#writes++;
+      const n = (this.#writing.get(id) ?? 1) - 1;
+      if (n) this.#writing.set(id, n);
+      else this.#writing.delete(id);
+    }
   }
 
   /** How many finds and photos wait to be sent. */
@@ -116,13 +169,14 @@ class Field {
 
   #put(w: Walk) {
     this.walk = w;
-    // The walk at hand is much to write on a large property, and what was found is kept apart: a rest is awaited.
-    clearTimeout(this.#resting);
-    this.#resting = setTimeout(() => this.#rest(), REST);
+    // The walk at hand is much to write on a large property, and what was found is kept apart: not each press writes it.
+    this.#resting ??= setTimeout(() => this.#rest(), REST);
   }
   #rest() {
     clearTimeout(this.#resting);
-    if (this.walk) void device.keepWalk(copy(this.walk));
+    this.#resting = undefined;
+    const w = this.walk;
+    if (w) void this.#write('walk', () => device.keepWalk(copy(w)));
   }
   #change(f: (w: Walk) => void) {
     if (!this.walk) return;
@@ -164,7 +218,7 @@ class Field {
       x.looks[plant] = { checks, note };
       x.skipped = x.skipped.filter((p) => p !== plant);
     });
-    await device.keep(copy(entry));
+    await this.#write(entry.id, () => device.keep(copy(entry)));
     void this.send();
   }
 
@@ -209,17 +263,39 @@ class Field {
     await this.#ready;
     clearTimeout(this.#timer);
     if (!this.left) return; // nothing that would tell whether the house can be reached
+    this.#later.clear();
     try {
-      await this.#startWalks();
-      for (let next = this.#next(); next; next = this.#next()) await this.#sendLook(next);
-      for (const p of this.photos.filter((p) => !p.refused)) await this.#sendPhoto(p);
-      this.away = false;
+      const mine = await alone(() => this.#sendAll());
+      this.away = this.#later.size > 0;
+      if (mine && !this.away) this.#wait = RETRY;
       if (house.ondevice) void house.refresh();
     } catch (e) {
-      if (!(e instanceof Problem) || e.status !== 0) throw e;
+      if (!unreached(e)) throw e;
       this.away = true;
     } finally {
-      if (this.away && this.left) this.#timer = setTimeout(() => void this.send(), RETRY);
+      const open = Object.values(this.waiting).some((w) => !w.theirs && !w.refused) || this.photos.some((p) => !p.refused);
+      if (open) {
+        this.#timer = setTimeout(() => void this.send(), this.#wait);
+        this.#wait = Math.min(LONGEST, 2 * this.#wait);
+      }
+    }
+  }
+  /** Finds come before photos, those made while photos go up too. */
+  async #sendAll() {
+    await this.#reread().catch(() => (this.unkept = true));
+    await this.#startWalks();
+    for (;;) {
+      const next = Object.values(this.waiting).find((w) => w.walk > 0 && !w.theirs && !w.refused && !this.#later.has(w.id));
+      const photo = this.photos.find((p) => p.walk > 0 && !p.refused && !this.#later.has(p.key));
+      const of = next?.id ?? photo?.key;
+      if (!of) return;
+      try {
+        if (next) await this.#sendLook(next);
+        else await this.#sendPhoto(photo!);
+      } catch (e) {
+        if (!stumbled(e)) throw e;
+        this.#later.add(of);
+      }
     }
   }
   /** Has the house begin the walks that began here. */
@@ -234,7 +310,11 @@ class Field {
         const body = { property_id: property, day };
         walk = (await ask(api.POST('/api/v1/walks', { body, params: { header: onceKey() } }))).id;
       } catch (e) {
-        if (unreached(e)) throw new Problem(0, undefined);
+        if (unreached(e)) throw e;
+        if (stumbled(e)) {
+          for (const x of [...finds.map((w) => w.id), ...shots.map((p) => p.key)]) this.#later.add(x);
+          continue;
+        }
         const refused = e instanceof Error ? e.message : String(e);
         for (const x of finds) await this.#keepWaiting({ ...x, refused });
         for (const p of shots) await this.#keepPhoto({ ...p, refused });
@@ -253,8 +333,6 @@ class Field {
       for (const p of shots) await this.#keepPhoto({ ...p, walk });
     }
   }
-  #next = () => Object.values(this.waiting).find((w) => !w.theirs && !w.refused);
-
   async #sendLook(w: Waiting) {
     const sent = w.sent ?? { key: onceKey()['Idempotency-Key'], checks: w.checks, note: w.note };
     if (!w.sent) await this.#keepWaiting({ ...w, sent });
@@ -276,8 +354,7 @@ class Field {
       if (done) await this.#dropWaiting(w.id);
       else await this.#keepWaiting({ ...now, sent: undefined, known: sent.checks, base: a.rev });
     } catch (e) {
-      if (unreached(e)) throw new Problem(0, undefined);
-      if (!(e instanceof Problem)) throw e;
+      if (!(e instanceof Problem) || unreached(e) || stumbled(e)) throw e;
       const now = this.waiting[w.id]!;
       if (e.status === 409 && e.kept) await this.#keepWaiting({ ...now, sent: undefined, theirs: e.kept as Look });
       else await this.#keepWaiting({ ...now, sent: undefined, refused: e.message });
@@ -298,12 +375,12 @@ class Field {
 
   async #keepWaiting(w: Waiting) {
     this.waiting = { ...this.waiting, [w.id]: w };
-    await device.keep(copy(w));
+    await this.#write(w.id, () => device.keep(copy(w)));
   }
   async #dropWaiting(id: string) {
     const { [id]: _, ...rest } = this.waiting;
     this.waiting = rest;
-    await device.drop(id);
+    await this.#write(id, () => device.drop(id));
   }
 
   /** Takes a picture file: shrinks it and keeps it on the device until it is sent. */
@@ -318,17 +395,17 @@ class Field {
       taken,
       place: where,
     };
-    await device.keepPhoto(p);
     this.photos = [...this.photos, p];
+    await this.#write(p.key, () => device.keepPhoto(p));
     void this.send();
   }
   async dropPhoto(key: string) {
-    await device.dropPhoto(key);
     this.photos = this.photos.filter((p) => p.key !== key);
+    await this.#write(key, () => device.dropPhoto(key));
   }
   async #keepPhoto(p: WaitingPhoto) {
     this.photos = this.photos.map((x) => (x.key === p.key ? p : x));
-    await device.keepPhoto(p);
+    await this.#write(p.key, () => device.keepPhoto(p));
   }
   async #sendPhoto(p: WaitingPhoto) {
     const query = new URLSearchParams();
@@ -348,7 +425,7 @@ class Field {
     } catch {
       throw new Problem(0, undefined);
     }
-    if (response.status >= 500) throw new Problem(0, undefined);
+    if (response.status >= 500) throw new Problem(response.status, undefined);
     const answer: unknown = await response.json();
     if (!response.ok) {
       const why = new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]).message;

@@ -18,6 +18,7 @@ export interface Words {
   count?: { what: string };
   answer?: boolean;
   proposed?: boolean; // it may be asked for next
+  keeps?: 'one' | 'height' | 'result'; // how many stand beside each other; any number when absent
 }
 
 const all = kinds as Words[];

@@ -1,0 +1,55 @@
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+  import type { Plant } from '../api/client';
+  import type { State } from './state';
+
+  interface Props {
+    order: Plant[];
+    asking: number; // how many of them, the first, are to be looked at
+    propertyId: number;
+    plantId: number;
+    howFar: (p: Plant) => State;
+    progress: Snippet;
+  }
+  let { order, asking, propertyId, plantId, howFar, progress }: Props = $props();
+
+  // Of a long list the stretch round the plant in sight is shown: all of it would be slow to draw.
+  const listed = 300;
+  const around = $derived(
+    order.length <= listed ? 0 : Math.max(0, Math.min(order.length - listed, order.findIndex((p) => p.id === plantId) - 100)),
+  );
+</script>
+
+<nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
+  <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{order[0]?.property ?? 'Property'}</a>
+  <div class="px-3 pb-2">{@render progress()}</div>
+  <ol>
+    {#if around > 0}<li class="px-3 py-1 text-sm text-soft">{around} before these</li>{/if}
+    {#each order.slice(around, around + listed) as p, k (p.id)}
+      {@const i = around + k}
+      <li>
+        {#if asking && (i === 0 || i === asking)}<p class="bg-sheet px-3 py-0.5 text-xs font-semibold text-soft">
+            {i < asking ? 'To look at, from the gate on' : 'The others'}
+          </p>{/if}
+        <a
+          href="#/walk/{propertyId}/{p.id}"
+          aria-current={p.id === plantId ? 'true' : undefined}
+          class="flex min-h-11 items-center gap-2 border-t border-rule px-3 py-1 text-[0.9375rem] leading-tight text-ink no-underline hover:bg-sheet {p.id ===
+          plantId
+            ? 'bg-moss-pale font-bold'
+            : ''}"
+        >
+          <span class="min-w-0 flex-1">{p.common}<span class="block text-sm font-normal text-soft">{p.label}</span></span>
+          {#if howFar(p) === 'decided'}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}
+              >✓<span class="sr-only"> decided</span></span
+            >{:else if howFar(p) === 'to send'}<span class="text-sm font-semibold text-sun">to send</span
+            >{:else if howFar(p) === 'checked'}<span class="text-sm text-soft">checked</span
+            >{:else if howFar(p) === 'skipped'}<span class="text-sm text-soft">skipped</span>{/if}
+        </a>
+      </li>
+    {/each}
+    {#if order.length > around + listed}<li class="px-3 py-1 text-sm text-soft">
+        {order.length - around - listed} after these
+      </li>{/if}
+  </ol>
+</nav>
