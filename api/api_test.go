@@ -177,7 +177,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 		t.Errorf("the same press twice made verdicts %d and %d", d.Verdict.ID, again.Verdict.ID)
 	}
 	y := ok[Run[house.Lane]](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
-	if len(y.Items) != 4 || len(y.Items[3].Windows) == 0 || len(y.Items[3].Costs) < 200 || y.Next != "" {
+	if len(y.Items) != 4 || len(y.Items[2].Windows) == 0 || len(y.Items[2].Costs) < 200 || y.Next != "" {
 		t.Fatalf("lanes: %d", len(y.Items))
 	}
 	look := asked[0]

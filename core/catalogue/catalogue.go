@@ -218,9 +218,9 @@ func (e Entry) impossible(bad *invalid.Fields) {
 		bad.Add("root_hardiness_c", e.RootHardinessC, "roots that bear %g °C cannot be hardier than the wood (%g °C)", e.RootHardinessC, e.HardinessC)
 	}
 	start, leaf := e.Bloom.Start, e.LeafOut
-	before := start.DegreeDays > 0 && leaf.DegreeDays > 0 && start.Days == 0 && leaf.Days == 0 && start.DegreeDays <= leaf.DegreeDays ||
-		start.After == "leaf_out" && start.Days <= 0
-	if before && e.Bloom.NewWood == 1 && e.Bloom.OldWood == 0 && e.Form != Palm && e.Form != Conifer {
+	sooner := start.DegreeDays > 0 && leaf.DegreeDays > 0 && start.DegreeDays <= leaf.DegreeDays || start.Warmth > 0 && leaf.Warmth > 0 && start.Warmth <= leaf.Warmth
+	before := sooner && start.Days == 0 && leaf.Days == 0 || start.After == "leaf_out" && start.Days <= 0
+	if before && e.Bloom.NewWood == 1 && e.Bloom.OldWood == 0 && e.LeafSeason != Evergreen && e.Form != Conifer {
 		bad.Add("bloom.start", start.DegreeDays, "a plant that blooms on new wood only cannot bloom before it is in leaf")
 	}
 	if e.Bloom.End.After == "bloom_start" && e.Bloom.End.Days <= 0 || e.Bloom.End.DegreeDays > 0 && start.DegreeDays > 0 && e.Bloom.End.DegreeDays <= start.DegreeDays {

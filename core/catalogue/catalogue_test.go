@@ -100,7 +100,7 @@ func TestFaultsNameFileEntryAndField(t *testing.T) {
 		{"impossible hardiness", "hardiness_c: -14", "hardiness_c: -140", "hardiness_c: -140 °C is outside"},
 		{"unknown form", "form: palm", "form: plam", `form: "plam" is not known`},
 		{"missing family", "family: Arecaceae", "family: ''", "family: is missing"},
-		{"anchor without meaning", "leaf_out: {degree_days: 140}", "leaf_out: {days: 4}", "leaf_out.anchor: want exactly one"},
+		{"anchor without meaning", "leaf_out: {warmth: 530, chill: 0.5, mean_c: 10}", "leaf_out: {days: 4}", "leaf_out.anchor: want exactly one"},
 		{"anchor on nothing", "after: bloom_start", "after: the_party", `bloom.end.after: "the_party"`},
 		{"palm that may be cut", "hard_pruning: never", "hard_pruning: old wood", "hard_pruning: a palm"},
 		{"caution of no kind", "kind: thorns", "kind: ghosts", "cautions[0].kind"},

@@ -65,7 +65,7 @@ func TestImpossibleEntries(t *testing.T) {
 		name, from, want string
 		spoil            func(*Entry)
 	}{
-		{"blooms before it is in leaf, on new wood", "hydrangea-paniculata", "bloom.start", func(e *Entry) { e.Bloom.Start = season.Anchor{DegreeDays: 5} }},
+		{"blooms before it is in leaf, on new wood", "hydrangea-paniculata", "bloom.start", func(e *Entry) { e.Bloom.Start = season.Anchor{Warmth: 5} }},
 		{"a camellia of the taiga", "camellia-japonica", "genus Camellia", func(e *Entry) { e.HardinessC = -45 }},
 		{"roots hardier than the wood", "olea-europaea", "root_hardiness_c", func(e *Entry) { e.RootHardinessC = e.HardinessC - 3 }},
 		{"shares over the whole", "rosa-shrub", "add up to 1", func(e *Entry) { e.Bloom.OldWood, e.Bloom.NewWood = 0.8, 0.8 }},

@@ -87,7 +87,8 @@ func Follow(y *season.Year, hours []weather.Hour, zone *time.Location, d day.Day
 	winter := weather.Threshold(y.Normals.Climate)
 	limits.FreezeC = func(x day.Day) float64 { return c.threshold(winter, x) }
 	limits.Growing = func(x day.Day) bool {
-		return y.DegreeDays(x) > openDegreeDays && x < y.Normals.Climate.Midwinter(x)+182
+		open, ok := y.When(firstLeaves, x, nil)
+		return ok && x > open && x < y.Normals.Climate.Midwinter(x)+182
 	}
 	found := weather.Find(hours, y.Normals, zone, limits)
 	g := followGround(y, hours, zone)
@@ -98,8 +99,8 @@ func Follow(y *season.Year, hours []weather.Hour, zone *time.Location, d day.Day
 	return c
 }
 
-// openDegreeDays is when the first shrubs have opened leaves that frost can take, °C·days.
-const openDegreeDays = 25
+// firstLeaves is when the first shrubs have opened leaves that frost can take.
+var firstLeaves = season.Anchor{Warmth: 185, Chill: 1.2, MeanC: 5}
 
 // threshold is the frost that counts as an event on a day: what it is in midwinter, less while plants are not hardened.
 func (c *Course) threshold(winter float64, x day.Day) float64 {

@@ -139,17 +139,8 @@ type Year struct {
 	last     day.Day // last day observed without a later one
 
 	mu     sync.Mutex
-	sums   map[day.Day]warmth // by midwinter
+	sums   map[day.Day]*sums // by midwinter
 	frosts map[frostAsked]day.Day
-}
-
-// warmth is the running sum of degree-days of a year from midwinter, with days not observed as normal.
-type warmth struct {
-	from   day.Day
-	sum    []float64
-	course []Extremes
-	seen   int // days from the first that were all observed; the rest was not, unless gaps is set
-	gaps   bool
 }
 
 // frostAsked is a question FrostDay answered before.
@@ -195,39 +186,8 @@ func DegreeDay(tmin, tmax, base float64) float64 {
 
 // DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal; 0 before midwinter.
 func (y *Year) DegreeDays(d day.Day) float64 {
-	w := y.warmth(d)
-	if d < w.from {
-		return 0
-	}
-	return w.sum[min(len(w.sum)-1, d.Sub(w.from))]
-}
-
-// warmth is the sums of the garden year of d, worked out once.
-func (y *Year) warmth(d day.Day) warmth {
-	from := y.Normals.Climate.Midwinter(d)
-	y.mu.Lock()
-	defer y.mu.Unlock()
-	if w, done := y.sums[from]; done {
-		return w
-	}
-	const days = 366
-	w := warmth{from: from, sum: make([]float64, days), course: make([]Extremes, days)}
-	sum := 0.0
-	for i := range w.sum {
-		e, observed := y.Extremes(from + day.Day(i))
-		if observed && w.seen == i {
-			w.seen++
-		} else {
-			w.gaps = w.gaps || observed
-		}
-		sum += DegreeDay(e.Min, e.Max, GrowthBase)
-		w.sum[i], w.course[i] = sum, e
-	}
-	if y.sums == nil {
-		y.sums = map[day.Day]warmth{}
-	}
-	y.sums[from] = w
-	return w
+	s := y.buds(d)
+	return s.growth[usual][max(0, min(sumDays-1, d.Sub(s.from)))]
 }
 
 // FrostDay is the day by which, in a share by of years, the last night of spring under limit °C is over (spring), or
@@ -320,56 +280,16 @@ func (y *Year) meanSD(from day.Day, days int) float64 {
 // ReachDegreeDays is the band of the day on which the sum since midwinter reaches target, in the garden year of d.
 // ok is false when not even a warm year gets there before the next midwinter.
 func (y *Year) ReachDegreeDays(d day.Day, target float64) (b Band, ok bool) {
-	w := y.warmth(d)
-	const last = 364
-	mid := sort.Search(last, func(i int) bool { return w.sum[i] >= target })
-	find := func(z float64) (day.Day, bool) {
-		reached := func(i int) bool { return y.sumBy(&w, i, z) >= target }
-		if !reached(last) {
-			return day.None, false
-		}
-		// The day lies near that of the middle: steps that double find the stretch, and halving it the day.
-		lo, hi := mid, mid
-		for step := 8; lo > 0 && reached(lo-1); step *= 2 {
-			hi, lo = lo, max(0, lo-step)
-		}
-		for step := 8; hi < last && !reached(hi); step *= 2 {
-			lo, hi = hi, min(last, hi+step)
-		}
-		return w.from + day.Day(lo+sort.Search(hi-lo, func(k int) bool { return reached(lo + k) })), true
+	s := y.buds(d)
+	const end = beforeMidwinter + 364
+	at := func(way int) (day.Day, bool) {
+		i := sort.SearchFloat64s(s.growth[way][:end+1], target)
+		return s.from + day.Day(min(i, end)), i <= end
 	}
-	if b.Early, ok = find(z90); !ok {
+	if b.Early, ok = at(warm); !ok {
 		return Band{day.None, day.None, day.None}, false
 	}
-	if b.Mid, ok = find(0); !ok {
-		b.Mid = w.from + last
-	}
-	if b.Late, ok = find(-z90); !ok {
-		b.Late = w.from + last
-	}
+	b.Mid, _ = at(usual)
+	b.Late, _ = at(cold)
 	return b, true
-}
-
-// sumBy is the sum from midwinter to the end of day i, with the days that were not observed warmer than normal by z times the
-// spread of their mean.
-func (y *Year) sumBy(w *warmth, i int, z float64) float64 {
-	if z == 0 || i < w.seen && !w.gaps {
-		return w.sum[i]
-	}
-	ahead := max(w.from, y.last+1) // the first day that is not known
-	shift := z * y.meanSD(ahead, int(w.from+day.Day(i)-ahead)+1)
-	sum := 0.0
-	start := w.seen
-	if start > 0 {
-		sum = w.sum[start-1]
-	}
-	for k := start; k <= i; k++ {
-		e := w.course[k]
-		if _, observed := y.observed[w.from+day.Day(k)]; w.gaps && observed {
-			sum += DegreeDay(e.Min, e.Max, GrowthBase)
-			continue
-		}
-		sum += DegreeDay(e.Min+shift, e.Max+shift, GrowthBase)
-	}
-	return sum
 }

@@ -399,7 +399,7 @@ func TestReachAsDayByDay(t *testing.T) {
 							want, found = to, true
 						}
 					}
-					if ok && got != want {
+					if ok && (got < want-2 || got > want+2 || z == 0 && got != want) { // the spread is tabulated
 						t.Errorf("%s, %s, %g °C·d, z %.1f: %s, day by day %s", name, on, target, z, got, want)
 					}
 				}

@@ -3185,6 +3185,21 @@ export interface components {
         };
         SeasonAnchor: {
             after?: string;
+            /**
+             * Format: double
+             * @description How much more warmth it needs after a winter without any chill, as a share
+             */
+            chill?: number;
+            /**
+             * Format: double
+             * @description Days of chill since late summer: winter bloomers
+             */
+            chill_days?: number;
+            /**
+             * Format: double
+             * @description °C·days under 20 °C since autumn days fell under 13 hours
+             */
+            cooling?: number;
             /** Format: double */
             daylength_falling_h?: number;
             /** Format: double */
@@ -3197,6 +3212,16 @@ export interface components {
             first_frost?: number;
             /** Format: double */
             last_frost?: number;
+            /**
+             * Format: double
+             * @description Not before ten days' mean reaches this, °C
+             */
+            mean_c?: number;
+            /**
+             * Format: double
+             * @description °C·days above 4 °C from midwinter, by days of 12 hours, after a winter with all the chill it wants
+             */
+            warmth?: number;
         };
         SeasonBand: {
             early: string;

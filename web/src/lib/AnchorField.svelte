@@ -2,7 +2,16 @@
   import type { Schemas } from '../api/client';
 
   type Anchor = Schemas['SeasonAnchor'];
-  type Kind = 'degree_days' | 'daylength_rising_h' | 'daylength_falling_h' | 'last_frost' | 'first_frost' | 'after';
+  type Kind =
+    | 'warmth'
+    | 'cooling'
+    | 'chill_days'
+    | 'degree_days'
+    | 'daylength_rising_h'
+    | 'daylength_falling_h'
+    | 'last_frost'
+    | 'first_frost'
+    | 'after';
 
   /** An event of the plant's year, fixed to the season instead of a month. */
   let {
@@ -13,7 +22,10 @@
   }: { label: string; anchor: Anchor; after: string[]; problem?: string } = $props();
 
   const kinds: [Kind, string, string][] = [
-    ['degree_days', 'degree-days reach', '°C·days'],
+    ['warmth', 'warmth since midwinter reaches', '°C·days over 4 °C'],
+    ['chill_days', 'chill since summer reaches', 'days'],
+    ['cooling', 'autumn cool reaches', '°C·days under 20 °C'],
+    ['degree_days', 'degree-days reach', '°C·days over 10 °C'],
     ['daylength_rising_h', 'days grow to', 'hours'],
     ['daylength_falling_h', 'days shrink to', 'hours'],
     ['last_frost', 'last frost is over in', '% of years'],
@@ -26,8 +38,11 @@
     bloom_start: 'start of bloom',
     bloom_end: 'end of bloom',
   };
-  const kind = $derived<Kind>(kinds.find(([k]) => anchor[k])?.[0] ?? 'degree_days');
+  const kind = $derived<Kind>(kinds.find(([k]) => anchor[k])?.[0] ?? 'warmth');
   const starts: Record<Kind, number> = {
+    warmth: 300,
+    cooling: 300,
+    chill_days: 40,
     degree_days: 100,
     daylength_rising_h: 12,
     daylength_falling_h: 12,
@@ -36,7 +51,8 @@
     after: 0,
   };
   function choose(k: Kind) {
-    anchor = k === 'after' ? { after: after[0]!, days: 30 } : { [k]: starts[k], days: anchor.days };
+    const of: Partial<Anchor> = k === 'warmth' ? { chill: 0.5 } : {};
+    anchor = k === 'after' ? { after: after[0]!, days: 30 } : { [k]: starts[k], ...of, days: anchor.days };
   }
   const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
 </script>
@@ -71,6 +87,28 @@
         onchange={(e) => (anchor = { ...anchor, [kind]: number(e.currentTarget.value) })}
       />
       {kinds.find(([k]) => k === kind)?.[2]}
+    {/if}
+    {#if kind === 'warmth'}
+      <label class="flex items-center gap-1.5"
+        >without winter chill more by
+        <input
+          class="min-h-11 w-16 rounded-sm border border-gray-400 bg-white px-2 text-right"
+          inputmode="numeric"
+          value={Math.round(100 * (anchor.chill ?? 0))}
+          onchange={(e) => (anchor = { ...anchor, chill: number(e.currentTarget.value) / 100 || undefined })}
+        /> %</label
+      >
+    {/if}
+    {#if kind === 'warmth' || kind === 'chill_days'}
+      <label class="flex items-center gap-1.5"
+        >not under a mean of
+        <input
+          class="min-h-11 w-16 rounded-sm border border-gray-400 bg-white px-2 text-right"
+          inputmode="decimal"
+          value={anchor.mean_c ?? 0}
+          onchange={(e) => (anchor = { ...anchor, mean_c: number(e.currentTarget.value) || undefined })}
+        /> °C</label
+      >
     {/if}
     <label class="flex items-center gap-1.5"
       >moved by
