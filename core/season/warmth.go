@@ -33,7 +33,7 @@ const (
 )
 
 // shifts are how far from normal the days ahead may be, °C; between them is taken straight.
-var shifts = [...]float64{-7.5, -6, -4.5, -3, -1.5, 0, 1.5, 3, 4.5, 6, 7.5}
+var shifts = [...]float64{-6, -4.5, -3, -1.5, 0, 1.5, 3, 4.5, 6}
 
 // Ways the days ahead may go: colder than nine years in ten, as usual, warmer than nine in ten.
 const (
@@ -86,14 +86,13 @@ const (
 	ofGrowth
 	ofChill
 	ofCool
-	ofMean
 	figures
 )
 
 // dayFigures are what a day adds.
 func dayFigures(e Extremes, light float64, i int) (f [figures]float64) {
 	mean := (e.Min + e.Max) / 2
-	f[ofMean], f[ofChill] = mean, ChillDay(mean)
+	f[ofChill] = ChillDay(mean)
 	if i >= beforeMidwinter {
 		f[ofWarmth] = DegreeDay(e.Min, e.Max, WarmthBase) * math.Max(leastDay, light) / halfDay
 		f[ofGrowth] = DegreeDay(e.Min, e.Max, GrowthBase)
@@ -112,63 +111,57 @@ func hurried(light float64, i int) float64 {
 	return 1 - 0.4*math.Max(0, math.Min(1, (14-light)/2))
 }
 
-// addUp makes the sums: running sums at each shift, then by way between the two shifts its spread of the mean lies between.
+// addUp makes the sums: running sums at each shift, and by way those at the shift that the spread of the mean has by then.
 func (y *Year) addUp(midwinter day.Day) *sums {
-	s := &sums{from: midwinter - beforeMidwinter}
-	var at [len(shifts)][figures][]float64
-	for k := range at {
-		for f := range at[k] {
-			at[k][f] = make([]float64, sumDays)
+	s := &sums{from: midwinter - beforeMidwinter, hurry: make([]float64, sumDays)}
+	for w := range ways {
+		all := make([]float64, 5*sumDays)
+		for n, to := range []*[]float64{&s.warmth[w], &s.growth[w], &s.chill[w], &s.cool[w], &s.mean[w]} {
+			*to = all[n*sumDays : (n+1)*sumDays]
 		}
 	}
-	s.hurry = make([]float64, sumDays)
 	ahead := max(s.from, y.last+1)
+	var run [len(shifts)][figures]float64 // by shift, up to the day
 	for i := range sumDays {
 		x := s.from + day.Day(i)
 		e, observed := y.Extremes(x)
 		light := Daylength(y.Normals.Climate.Latitude, x)
 		s.hurry[i] = hurried(light, i)
-		var same [figures]float64
-		if observed {
-			same = dayFigures(e, light, i)
-		}
+		same := dayFigures(e, light, i)
 		for k, shift := range shifts {
 			f := same
-			if !observed {
+			if !observed && shift != 0 {
 				f = dayFigures(Extremes{e.Min + shift, e.Max + shift}, light, i)
 			}
 			for n, v := range f {
-				if n != ofMean && i > 0 {
-					v += at[k][n][i-1]
+				run[k][n] += v
+			}
+		}
+		for w := range ways {
+			sinceAutumn, sinceMidwinter := y.shift(w, ahead, x), y.shift(w, max(ahead, midwinter), x)
+			s.warmth[w][i], s.growth[w][i] = at(&run, ofWarmth, sinceMidwinter), at(&run, ofGrowth, sinceMidwinter)
+			s.chill[w][i], s.cool[w][i] = at(&run, ofChill, sinceAutumn), at(&run, ofCool, sinceAutumn)
+			if i > 0 {
+				for _, v := range [][]float64{s.warmth[w], s.growth[w], s.chill[w], s.cool[w]} {
+					v[i] = math.Max(v[i], v[i-1])
 				}
-				at[k][n][i] = v
+			}
+			s.mean[w][i] = (e.Min + e.Max) / 2
+			if !observed {
+				s.mean[w][i] += sinceMidwinter
 			}
 		}
 	}
 	for w := range ways {
-		out := [figures][]float64{}
-		for n := range out {
-			out[n] = make([]float64, sumDays)
-		}
-		for i := range sumDays {
-			x := s.from + day.Day(i)
-			sinceAutumn, sinceMidwinter := y.shift(w, ahead, x), y.shift(w, max(ahead, midwinter), x)
-			for n := range out {
-				k, part := between(sinceAutumn)
-				if n == ofWarmth || n == ofGrowth {
-					k, part = between(sinceMidwinter)
-				}
-				v := at[k][n][i] + part*(at[k+1][n][i]-at[k][n][i])
-				if i > 0 && n != ofMean {
-					v = math.Max(v, out[n][i-1])
-				}
-				out[n][i] = v
-			}
-		}
-		s.warmth[w], s.growth[w], s.chill[w], s.cool[w] = out[ofWarmth], out[ofGrowth], out[ofChill], out[ofCool]
-		s.mean[w] = trailing(out[ofMean], 10)
+		s.mean[w] = trailing(s.mean[w], 10)
 	}
 	return s
+}
+
+// at is a running sum at a shift between those that are summed.
+func at(run *[len(shifts)][figures]float64, figure int, shift float64) float64 {
+	k, part := between(shift)
+	return run[k][figure] + part*(run[k+1][figure]-run[k][figure])
 }
 
 // shift is how far the mean of the days from ahead to x lies from normal, one way, °C.
