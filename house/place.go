@@ -152,7 +152,7 @@ var unitOf = map[string]string{weather.Freeze: "°C", weather.LateFrost: "°C", 
 func (p *Place) TellEvent(e *cold.Struck) Event {
 	out := Event{Kind: e.Kind, PropertyID: p.Property.ID, Property: p.Property.Name, From: p.day(e.From), To: p.day(e.To), Peak: e.Day,
 		Value: Tenth(e.Value), Unit: unitOf[e.Kind], Threshold: Tenth(e.Threshold), Hours: e.Hours, FallC: Tenth(e.FallC),
-		Hardened: math.Round(100*e.Hardened) / 100, Story: cold.Story(e.Event)}
+		Hardened: math.Round(100*e.Hardened.Usual()) / 100, Story: cold.Story(e.Event)}
 	if e.Cold() && !math.IsNaN(e.BeforeC) {
 		v := Tenth(e.BeforeOffC)
 		out.BeforeOffC = &v

@@ -346,6 +346,7 @@ type Stage struct {
 	SinceLeafOut int  // days since leaf-out; negative before
 	Leafing      bool // leaf-out is known at all
 	InBloom      bool
+	Leafy        bool // it has come into leaf and not shed its leaves or died back
 }
 
 // Stages answers Stage for the garden year of d, by the middle of each band, without working the dates out each time.
@@ -355,11 +356,13 @@ func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
 	if leafs {
 		known["leaf_out"] = leaf
 	}
+	drop := day.None
 	if e.LeafDrop != nil {
 		if x, ok := y.When(*e.LeafDrop, d, known); ok {
-			known["leaf_drop"] = x
+			known["leaf_drop"], drop = x, x
 		}
 	}
+	midwinter := y.Normals.Climate.Midwinter(d)
 	start, blooms := y.When(e.Bloom.Start, d, known)
 	end := start
 	if blooms {
@@ -367,7 +370,9 @@ func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
 		end, blooms = y.When(e.Bloom.End, d, known)
 	}
 	return func(x day.Day) Stage {
-		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end}
+		// Before this year's leaves, last year's hang on until about when this year's will fall.
+		leafy := e.LeafSeason == Evergreen || leafs && x >= leaf && (drop == day.None || x < drop) || drop != day.None && x < midwinter && x < drop-365
+		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end, leafy}
 	}
 }
 

@@ -36,14 +36,10 @@ var pots = [...]float64{5, 15, 40, 120, 400}
 func potLag(litres float64) float64 { return 3.5 * math.Cbrt(litres) }
 
 const (
-	lead       = 48 * time.Hour // tissue is followed from so long before an event
-	soilLag    = 120            // hours by which soil at 10 cm follows the air
-	mulchLag   = 240            // the same under mulch
-	mulchDamp  = 0.5            // share of frost that reaches the soil under mulch
-	snowDampMM = 15             // snow, mm of water, that keeps about two thirds of the frost from the soil
-	frozenC    = 0.5            // soil at or under this gives no water
-	stillAir   = 1.5            // wind taken where none was measured, m/s
-	usualRH    = 75             // humidity taken where none was measured, %
+	lead     = 48 * time.Hour // tissue is followed from so long before an event
+	frozenC  = 0.5            // soil at or under this gives no water
+	stillAir = 1.5            // wind taken where none was measured, m/s
+	usualRH  = 75             // humidity taken where none was measured, %
 )
 
 // DryingWind is the kind of an event in which sun and wind drew water from plants over frozen soil.
@@ -52,12 +48,13 @@ const DryingWind = "drying wind"
 // Struck is an event with what it did to tissue, soil and pots at a place, before any plant is thought of.
 type Struck struct {
 	weather.Event
-	Day      day.Day // of the peak
-	Hardened float64 // how hardened plants were, 0 to 1
+	Day      day.Day  // of the peak
+	Hardened Hardened // how hardened plants were
 	tissue   [len(rungs)]float64
 	pot      [len(pots)]float64
 	soil     float64 // lowest soil temperature, bare
 	mulched  float64 // the same under mulch
+	snowM    float64 // depth of the snow at the peak
 	dry      drying
 	scorch   float64 // heat: °C·h over 34 °C in full sun on the worst day
 }
@@ -99,6 +96,12 @@ func Follow(y *season.Year, hours []weather.Hour, zone *time.Location, d day.Day
 	return c
 }
 
+// Until the cold stage of hardening has gone so far, a night under firstFrostC is told of.
+const (
+	firstCold   = 0.25
+	firstFrostC = -0.8
+)
+
 // firstLeaves is when the first shrubs have opened leaves that frost can take.
 var firstLeaves = season.Anchor{Warmth: 185, Chill: 1.2, MeanC: 5}
 
@@ -107,13 +110,18 @@ func (c *Course) threshold(winter float64, x day.Day) float64 {
 	if winter >= OpenGrowthC {
 		return winter
 	}
-	return OpenGrowthC + c.Hardened.On(x-1)*(winter-OpenGrowthC)
+	h := c.Hardened.On(x - 1)
+	if h.Cold < firstCold { // the first frosts of autumn blacken what is tender
+		return firstFrostC
+	}
+	return min(firstFrostC, OpenGrowthC+h.Usual()*(winter-OpenGrowthC))
 }
 
 // ground is the soil hour by hour, and what dried plants while it was frozen.
 type ground struct {
 	hours         []weather.Hour
 	soil, mulched []float32
+	snowM         []float32 // depth of the snow
 	spells        []spell
 }
 
@@ -125,13 +133,15 @@ type spell struct {
 
 // followGround follows soil, snow and drying through the record.
 func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *ground {
-	g := &ground{hours: hours, soil: make([]float32, len(hours)), mulched: make([]float32, len(hours))}
+	g := &ground{hours: hours, soil: make([]float32, len(hours)), mulched: make([]float32, len(hours)), snowM: make([]float32, len(hours))}
 	if len(hours) == 0 {
 		return g
 	}
 	start := y.Normals.Mean(day.FromTime(hours[0].Time.In(zone)))
-	soil, mulched, pot, snow := start, start, start, 0.0
 	c := y.Normals.Climate
+	below := yearMean(c)
+	bare, under := soilAt(start, below, 0), soilAt(start, below, mulchM)
+	pot, snow := start, 0.0
 	noon := 12 - c.Longitude/15 // UTC
 	sunDay, sun := int64(math.MinInt64), season.Sun{}
 	var s spell
@@ -140,26 +150,15 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 	for i, h := range hours {
 		t := h.TempC
 		if math.IsNaN(t) {
-			g.soil[i], g.mulched[i] = float32(soil), float32(mulched)
+			g.soil[i], g.mulched[i], g.snowM[i] = float32(bare.tempC()), float32(under.tempC()), float32(deep(snow))
 			continue
 		}
-		soil += (t - soil) / soilLag
-		mulched += (t - mulched) / mulchLag
 		pot += (t - pot) / 10
-		if h.RainMM > 0 && t < 0.5 {
-			snow += h.RainMM
-		} else if t > 0 {
-			snow = max(0, snow-0.15*t)
-		}
-		bare, under := soil, mulched
-		if bare < 0 {
-			bare *= math.Exp(-snow / snowDampMM)
-		}
-		if under < 0 {
-			under *= mulchDamp * math.Exp(-snow/snowDampMM)
-		}
-		g.soil[i], g.mulched[i] = float32(bare), float32(under)
-		frozenGround, frozenPot := bare <= frozenC, pot <= frozenC
+		snow = snowAfter(snow, t, or(h.RainMM, y.Normals.Rain.At(day.FromTime(h.Time))/24))
+		bare.hour(t, deep(snow))
+		under.hour(t, deep(snow))
+		g.soil[i], g.mulched[i], g.snowM[i] = float32(bare.tempC()), float32(under.tempC()), float32(deep(snow))
+		frozenGround, frozenPot := bare.tempC() <= frozenC, pot <= frozenC
 		if !frozenGround && !frozenPot {
 			if frozenAgo++; open && frozenAgo >= 24 {
 				g.spells, open = append(g.spells, s), false
@@ -196,6 +195,15 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 		g.spells = append(g.spells, s)
 	}
 	return g
+}
+
+// yearMean is a climate's mean temperature, near that of the ground a metre down, °C.
+func yearMean(c season.Climate) float64 {
+	sum := 0.0
+	for _, n := range c.Normals {
+		sum += (n.TMinC + n.TMaxC) / 24
+	}
+	return sum
 }
 
 func (d *drySums) add(o drySums) {
@@ -269,7 +277,10 @@ func (g *ground) chill(s *Struck) {
 			s.pot[k] = min(s.pot[k], p[k])
 		}
 	}
-	s.soil, s.mulched = 99, 99
+	s.soil, s.mulched, s.snowM = 99, 99, 0
+	if peak := g.index(s.Peak); peak < len(g.snowM) {
+		s.snowM = float64(g.snowM[peak])
+	}
 	for i := from; i < min(len(g.hours), to+48); i++ { // soil follows days later
 		s.soil, s.mulched = min(s.soil, float64(g.soil[i])), min(s.mulched, float64(g.mulched[i]))
 	}
@@ -341,6 +352,5 @@ func along(at, figure []float64, x float64) float64 {
 
 // BearsNow is what a species' wood and buds bear on a day at this place, as its weather hardened them, °C.
 func (c *Course) BearsNow(e catalogue.Entry, d day.Day) (wood, buds float64) {
-	share := hardened(&Plant{Species: e}, c.Hardened.On(d))
-	return WoodKillC(e.HardinessC, share), BudKillC(e.HardinessC, share)
+	return Bears(&e, c.Hardened.On(d).Of(&e))
 }

@@ -67,6 +67,7 @@ const (
 	Buds    = "buds"
 	Leaves  = "leaves"
 	Shoots  = "new shoots"
+	Tops    = "tops"
 	Blossom = "blossom"
 	Roots   = "roots"
 	Crown   = "crown"
@@ -106,16 +107,8 @@ type Outcome struct {
 	plant      *Plant
 }
 
-// hardened is the share by which a plant is hardened. Palms harden little and lose little.
-func hardened(p *Plant, share float64) float64 {
-	if p.Species.Form == catalogue.Palm {
-		return 0.6 + 0.4*share
-	}
-	return share
-}
-
 // weightOf is how much an organ's loss means for the plant; wood counts by its dieback.
-var weightOf = map[string]float64{Roots: 1, Crown: 1, Heart: 1, Limbs: 0.6, Buds: 0.3, Shoots: 0.3, Leaves: 0.2, Blossom: 0.05}
+var weightOf = map[string]float64{Roots: 1, Crown: 1, Heart: 1, Limbs: 0.6, Buds: 0.3, Shoots: 0.3, Tops: 0.06, Leaves: 0.2, Blossom: 0.05}
 
 // cropWeight is what lost blossom means where fruit was to follow.
 const cropWeight = 0.15
@@ -123,8 +116,8 @@ const cropWeight = 0.15
 // Meet is what an event does to a plant. stage tells where its growth stands on the event's day.
 func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	e := &p.Species
-	share := hardened(p, s.Hardened)
-	o := Outcome{Event: s, WoodKillC: WoodKillC(e.HardinessC, share), BudKillC: BudKillC(e.HardinessC, share), plant: p}
+	o := Outcome{Event: s, plant: p}
+	o.WoodKillC, o.BudKillC = Bears(e, s.Hardened.Of(e))
 	switch s.Kind {
 	case weather.Freeze, weather.LateFrost:
 		s.cold(p, stage, &o)
@@ -211,14 +204,16 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		add(Heart, s.TissueC(heartMM)+warm, o.WoodKillC)
 		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+3))
 	case e.Form == catalogue.Perennial:
-		// The crown lies at the surface, half in the soil.
-		add(Crown, (soil+s.TissueC(100)+warm)/2, o.WoodKillC+p.soaked())
-		if e.LeafSeason != catalogue.Herbaceous {
+		add(Crown, p.crownC(s, soil, warm), o.WoodKillC+p.soaked())
+		switch {
+		case e.LeafSeason != catalogue.Herbaceous:
 			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
+		case stage.Leafy && !soft:
+			add(Tops, fine, topsBear(e))
 		}
 	default:
 		o.ThickestMM = s.thickest(o.WoodKillC - warm)
-		o.Dieback = p.dieback(o.ThickestMM)
+		o.Dieback = min(p.dieback(o.ThickestMM), 1-p.snowed(s))
 		add(Wood, s.TissueC(tips)+warm, o.WoodKillC)
 		if stage.SinceLeafOut < 0 || !stage.Leafing || e.LeafSeason == catalogue.Evergreen { // else they have opened
 			add(Buds, fine, o.BudKillC)
@@ -238,9 +233,39 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	}
 }
 
+// snowed is the share of the plant's height that stood in snow.
+func (p *Plant) snowed(s *Struck) float64 {
+	if p.PotL > 0 || s.snowM < leastSnowM {
+		return 0
+	}
+	return min(1, s.snowM/p.HeightM)
+}
+
+// leastSnowM is how deep snow must lie to shelter what stands in it, m.
+const leastSnowM = 0.05
+
+// crownC is how cold a crown got, that lies at the surface, half in the soil; under snow it is as warm as the soil.
+func (p *Plant) crownC(s *Struck, soil, warm float64) float64 {
+	if p.PotL == 0 && s.snowM >= 2*leastSnowM {
+		return soil
+	}
+	return (soil + s.TissueC(100) + warm) / 2
+}
+
+// topsBear is what the growing tops of a kind bear that dies back in winter, °C: those of tender kinds go black at the first frost.
+func topsBear(e *catalogue.Entry) float64 {
+	if e.HardinessC > tenderCrownC {
+		return -1
+	}
+	return -3.5
+}
+
+// tenderCrownC: kinds whose crown bears less than this come from where it never freezes for long, °C.
+const tenderCrownC = -14
+
 // aged is how much more old wood bears than the tips, °C for each tenfold of thickness: stem bases wake later and
 // ripen more fully than the last shoots.
-const aged = 2.5
+const aged = 2.0
 
 // killAt is the temperature at which half of the wood of a thickness dies, when the tips die at kill.
 func killAt(kill, mm float64) float64 { return kill - aged*math.Log10(max(tips, mm)/tips) }
@@ -305,6 +330,9 @@ const spotSpread = 1.1
 func (o *Outcome) AliveAt(share float64) float64 {
 	switch {
 	case o.Event.Cold():
+		if share < o.plant.snowed(o.Event) {
+			return 1 // under the snow
+		}
 		mm := o.plant.Thickness(share)
 		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)+o.plant.warmth()-killAt(o.WoodKillC, mm))/spotSpread))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives

@@ -61,7 +61,7 @@ func TestForecastIsThePrior(t *testing.T) {
 		}
 		return a
 	}
-	hard, none := freezeOf(t, camellia, -10, 14), judge(nil)
+	hard, none := freezeOf(t, camellia, -11, 14), judge(nil)
 	if hard.Dieback < 0.4 {
 		t.Fatalf("the freeze killed the top %.0f %% only: %s", 100*hard.Dieback, hard.Reason())
 	}

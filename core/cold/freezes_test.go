@@ -1,0 +1,137 @@
+package cold
+
+import (
+	"testing"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+	"mezzadro/core/weather"
+)
+
+// What a freeze leaves of a plant, as one finds it in the weeks after.
+const (
+	unhurt   = "unhurt"
+	leaves   = "leaves"      // browned or cast, the wood lives
+	tipsDead = "tips"        // the ends of the shoots
+	topDead  = "top"         // a good part of the stems, the base lives
+	toBase   = "to the base" // all or nearly all stems
+	tops     = "tops"        // of a herb or tuber, the crown lives
+	lost     = "lost"        // growing point, crown or roots
+	shoots   = "shoots"      // what was soft and open
+	mostly   = "mostly alive"
+)
+
+// left is what an outcome comes to, one or two of the above.
+func (o *Outcome) left() map[string]bool {
+	out := map[string]bool{}
+	lostAt := max(o.Share(Heart), max(o.Share(Crown), o.Share(Roots)))
+	out[lost] = lostAt >= 0.5
+	out[toBase] = o.Dieback >= 0.75
+	out[topDead] = o.Dieback >= 0.3
+	out[tipsDead] = o.Share(Wood) >= 0.4 && o.Dieback < 0.5
+	out[leaves] = o.Share(Leaves) >= 0.4 && o.Dieback < 0.3
+	out[tops] = o.Share(Tops) >= 0.6 && o.Share(Crown) < 0.3
+	out[shoots] = max(o.Share(Shoots), o.Share(Blossom)) >= 0.5 && o.Dieback < 0.3
+	out[mostly] = o.Dieback < 0.3 && lostAt < 0.3
+	out[unhurt] = o.Severity < lookFrom && o.Share(Wood) < 0.15
+	return out
+}
+
+// frost is a cold spell written into normal weather.
+type frost struct {
+	climate string
+	on      day.Day
+	hours   int
+	c       float64
+	before  []change // what went before it
+	snowMM  float64  // of water, fallen the days before
+}
+
+// TestFreezes: what gardeners found after freezes, from cold steppe to warm coast, desert and the south.
+func TestFreezes(t *testing.T) {
+	warm := func(d day.Day, days int, shift float64) []change {
+		return []change{{from: d - day.Day(days), hours: days * 24, shift: shift}}
+	}
+	d := day.Of
+	for _, c := range []struct {
+		name string
+		frost
+		kinds map[string]string // what is left of each kind
+		pot   float64
+	}{
+		{"mid January on a warm coast", frost{"gulf-coast", d(2027, 1, 18), 10, -6, nil, 0}, map[string]string{"magnolia-grandiflora": unhurt,
+			"ilex-crenata": unhurt, "lagerstroemia-indica": unhurt, "nandina-domestica": unhurt, "bougainvillea-glabra": toBase, "lantana-camara": toBase, "citrus-limon": topDead}, 0},
+		{"a desert January night", frost{"hot-desert", d(2027, 1, 10), 5, -4, nil, 0}, map[string]string{"olea-europaea": unhurt, "nerium-oleander": unhurt,
+			"punica-granatum": unhurt, "vitex-agnus-castus": unhurt, "citrus-sinensis": mostly, "bougainvillea-glabra": topDead}, 0},
+		{"mid October on the prairie", frost{"northern-prairie", d(2026, 10, 15), 9, -10, nil, 0}, map[string]string{"picea-pungens": unhurt, "potentilla-fruticosa": unhurt,
+			"cornus-alba": unhurt, "betula-pendula": unhurt, "rosa-rugosa": unhurt}, 0},
+		{"from +18 to −25 °C in mid November", frost{"prairie", d(2026, 11, 14), 30, -25, warm(d(2026, 11, 14), 25, 6), 0}, map[string]string{"prunus-persica": toBase,
+			"rosa-bedding": toBase, "prunus-avium": topDead, "picea-abies": mostly, "syringa-vulgaris": mostly, "quercus-rubra": mostly}, 0},
+		{"an ordinary January night in the foothills", frost{"lake-foothills", d(2027, 1, 12), 9, -5, nil, 0}, map[string]string{"camellia-japonica": unhurt,
+			"hydrangea-macrophylla": unhurt, "olea-europaea": unhurt, "trachycarpus-fortunei": unhurt, "laurus-nobilis": unhurt, "rosa-shrub": unhurt}, 0},
+		{"a hard January there", frost{"lake-foothills", d(2027, 1, 12), 40, -12, nil, 0}, map[string]string{"camellia-japonica": unhurt, "olea-europaea": topDead,
+			"nerium-oleander": toBase, "rosa-shrub": unhurt, "prunus-laurocerasus": unhurt}, 0},
+		{"−11 °C late in a warm February", frost{"lake-foothills", d(2027, 2, 24), 8, -11, warm(d(2027, 2, 24), 24, 6), 0}, map[string]string{"hydrangea-macrophylla": topDead,
+			"carpinus-betulus": mostly, "olea-europaea": toBase}, 0},
+		{"the first frost of autumn", frost{"oceanic-lowland", d(2026, 10, 20), 5, -1.8, nil, 0}, map[string]string{"dahlia-pinnata": tops, "canna-indica": tops,
+			"hosta-hybrid": unhurt, "hydrangea-macrophylla": unhurt, "camellia-japonica": unhurt}, 0},
+		{"a light November frost", frost{"cool-coast", d(2026, 11, 20), 7, -3, nil, 0}, map[string]string{"pelargonium-zonal": topDead, "fuchsia-magellanica": mostly,
+			"rosa-shrub": unhurt, "lavandula-angustifolia": unhurt, "phormium-tenax": unhurt, "dahlia-pinnata": tops}, 0},
+		{"January in the cold lowland", frost{"cold-lowland", d(2027, 1, 20), 60, -18, nil, 0}, map[string]string{"malus-domestica": unhurt, "syringa-vulgaris": unhurt,
+			"buddleja-davidii": mostly, "hydrangea-macrophylla": mostly, "laurus-nobilis": toBase, "picea-abies": unhurt}, 0},
+		{"a prairie January", frost{"prairie", d(2027, 1, 15), 72, -30, nil, 40}, map[string]string{"picea-pungens": unhurt, "rosa-rugosa": unhurt, "malus-domestica": mostly,
+			"hemerocallis-fulva": unhurt, "hosta-hybrid": unhurt, "hydrangea-arborescens": unhurt}, 0},
+		{"the same on bare ground", frost{"prairie", d(2027, 1, 15), 72, -30, nil, 0}, map[string]string{"picea-pungens": unhurt, "potentilla-fruticosa": unhurt}, 0},
+		{"five days at −38 °C under snow", frost{"northern-prairie", d(2027, 1, 15), 120, -38, nil, 60}, map[string]string{"paeonia-lactiflora": unhurt, "picea-pungens": unhurt,
+			"malus-domestica": topDead, "cornus-alba": mostly}, 0},
+		{"pots in a hard January", frost{"cold-lowland", d(2027, 1, 12), 48, -12, nil, 0}, map[string]string{"acer-palmatum": lost, "prunus-laurocerasus": lost}, 10},
+		{"late frost on open growth", frost{"lake-foothills", d(2027, 4, 26), 6, -3.5, warm(d(2027, 4, 26), 40, 2), 0}, map[string]string{"hydrangea-macrophylla": shoots,
+			"actinidia-deliciosa": shoots, "acer-palmatum": shoots, "vitis-vinifera": shoots}, 0},
+		{"apple blossom at −4 °C", frost{"continental-basin", d(2027, 5, 1), 5, -4, nil, 0}, map[string]string{"malus-domestica": shoots}, 0},
+		{"a southern July", frost{"pampas", d(2027, 7, 12), 7, -4, nil, 0}, map[string]string{"jacaranda-mimosifolia": tipsDead, "lagerstroemia-indica": unhurt, "camellia-japonica": unhurt,
+			"citrus-sinensis": mostly, "bougainvillea-glabra": topDead}, 0},
+		{"a cold July on the highveld", frost{"south-africa-highveld", d(2027, 7, 5), 8, -6, nil, 0}, map[string]string{"olea-europaea": unhurt, "rosa-shrub": unhurt,
+			"agapanthus-africanus": mostly, "bougainvillea-glabra": toBase}, 0},
+		{"palms on the dry-summer coast", frost{"dry-summer-coast", d(2027, 1, 20), 12, -5, nil, 0}, map[string]string{"chamaerops-humilis": unhurt, "phoenix-canariensis": mostly,
+			"washingtonia-robusta": mostly, "citrus-limon": tipsDead}, 0},
+		{"a northern freeze on the gulf", frost{"gulf-coast", d(2027, 1, 25), 40, -10, nil, 0}, map[string]string{"nerium-oleander": toBase, "citrus-sinensis": toBase,
+			"pittosporum-tobira": topDead, "ilex-crenata": mostly}, 0},
+	} {
+		course := c.course(t)
+		for id, want := range c.kinds {
+			e := species(t, id)
+			p := Plant{Species: e, HeightM: min(3, e.Mature.HeightM), Shelter: 0.5, Sun: 0.6, PotL: c.pot, South: course.Year.Normals.Climate.South()}
+			o := course.meet(t, p, c.on)
+			if got := o.left(); !got[want] {
+				t.Errorf("%s, %s: want %s; severity %.2f, dieback %.2f, wood bears %.1f, %+v", c.name, id, want, o.Severity, o.Dieback, o.WoodKillC, o.Organs)
+			}
+		}
+	}
+}
+
+// course plays the frost into normal weather.
+func (f frost) course(t testing.TB) *Course {
+	t.Helper()
+	c := climate(t, f.climate)
+	hours := normalHours(c, f.on-330, f.on+5)
+	for _, ch := range append(append([]change{}, f.before...), change{from: f.on, hours: f.hours, hold: f.c}) {
+		for i := range hours {
+			since := hours[i].Time.Sub(ch.from.Time())
+			switch {
+			case since < 0 || since >= time.Duration(ch.hours)*time.Hour:
+			case ch.shift != 0:
+				hours[i].TempC += ch.shift
+			default:
+				hours[i].TempC = ch.hold
+			}
+		}
+	}
+	for i := range hours {
+		if since := hours[i].Time.Sub((f.on - 2).Time()); f.snowMM > 0 && since >= 0 && since < 10*time.Hour {
+			hours[i].TempC, hours[i].RainMM = min(hours[i].TempC, -1), f.snowMM/10
+		}
+	}
+	y := season.NewYear(c.Daily(), weather.Daily(hours, time.UTC))
+	return Follow(y, hours, time.UTC, f.on+5)
+}
