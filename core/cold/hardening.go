@@ -126,7 +126,7 @@ func Bears(e *catalogue.Entry, share float64) (wood, buds float64) {
 	u := unhardened(e)
 	wood = u + share*(min(e.HardinessC, u)-u)
 	tender := BudsTenderC * share
-	if e.LeafSeason == catalogue.Evergreen { // theirs are wrapped in leaves as hardy as they are
+	if e.LeafSeason == catalogue.Evergreen && e.HardinessC > -12 { // theirs are hardly less hardy than the leaves
 		tender /= 2
 	}
 	return wood, min(wood+tender, UnhardenedTC)
