@@ -191,10 +191,24 @@ func (b *Belief) ChanceBelow(x float64) float64 {
 	return sum
 }
 
+// budsClump is how little buds of one place differ, as the weight of a beta spread of the share that holds: they come in clumps, by
+// twig and by side, so that half of ten say little either way.
+const budsClump = 10
+
+func lbeta(a, b float64) float64 {
+	x, _ := math.Lgamma(a)
+	y, _ := math.Lgamma(b)
+	xy, _ := math.Lgamma(a + b)
+	return x + y - xy
+}
+
 // Rubbed are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
 // factor in both. alone is the chance that the frost took just the buds of living wood.
 func Rubbed(held, broke int, alone float64) (alive, dead float64) {
-	n := func(share float64) float64 { return float64(held)*math.Log(share) + float64(broke)*math.Log(1-share) }
+	n := func(share float64) float64 { // beta-binomial
+		a, b := share*budsClump, (1-share)*budsClump
+		return lbeta(a+float64(held), b+float64(broke)) - lbeta(a, b)
+	}
 	dead = n(BudsHeldDead)
 	sound, spoilt := math.Log(1-alone)+n(BudsHeldAlive), math.Log(alone)+dead
 	most := max(sound, spoilt)

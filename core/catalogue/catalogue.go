@@ -140,6 +140,9 @@ type Entry struct {
 	Habit          string         `json:"habit" yaml:"habit" doc:"In plain words"`
 }
 
+// HasSpear reports a palm proper, whose youngest leaf stands as a spear; cycads, tree ferns and cordylines have none.
+func (e Entry) HasSpear() bool { return e.Family == "Arecaceae" }
+
 // Genus is the first word of the botanical name.
 func (e Entry) Genus() string {
 	g, _, _ := strings.Cut(e.Botanical, " ")

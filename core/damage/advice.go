@@ -29,12 +29,19 @@ func (t told) adviceCase() string {
 	e, d := t.e, t.d
 	switch {
 	case d.kind == MakeSafe:
+	case d.kind == Lift && t.q.Plant.PotL > 0:
+		return "pot"
+	case d.kind == Lift && t.s.species.LeafSeason == catalogue.Herbaceous:
+		return "tubers"
 	case d.kind == Lift:
-		if t.q.Plant.PotL > 0 {
-			return "pot"
-		}
+	case t.palm() && !t.s.species.HasSpear():
+		return "no spear"
 	case t.palm():
 		return "palm"
+	case t.s.species.Form == catalogue.Perennial && (d.kind == Wait || d.kind == Look):
+		return "crown"
+	case d.kind == Wait && t.s.resting:
+		return "at rest"
 	case d.kind == Regraft && e.girdle.whole:
 		return "ring"
 	case d.kind == TipBack && t.s.shortens(e):

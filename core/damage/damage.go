@@ -59,11 +59,13 @@ type situation struct {
 	leaf     season.Band
 	found    day.Day // when the checks were made
 	late     bool    // they were made after the patience date: silence tells
+	resting  bool    // they were made in autumn, when it goes to rest or is at rest: spring will tell
 	stale    bool    // the patience date is past, but nobody has looked since
 	years    int     // since it was planted; 0 unknown
 	height   float64
 	autumn   bool    // the first frosts are near or here, and winter is to come
 	winters  float64 // chance that it comes through a winter where it stands
+	frosted  bool    // frost has come this autumn
 	struck   bool    // an event of the last months was hard enough to hurt it
 	liftable,
 	loose bool // small enough to be lifted; small enough for wind to rock it loose
@@ -79,10 +81,16 @@ func (q Question) situation() situation {
 	if s.found == 0 || s.found == day.None || s.found > q.Today {
 		s.found = q.Today
 	}
-	s.patience, s.leaf = s.place.Patience(&s.species, q.Today)
+	s.patience, s.leaf = s.place.Patience(&s.species, s.found)
 	s.late = s.found > s.patience
+	midwinter := q.Year.Normals.Climate.Midwinter(s.leaf.Mid)
+	s.resting = s.found < midwinter && s.found > midwinter-150
 	from, to, ok := overwinter.Autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
+	for d := from; s.autumn && d <= q.Today && !s.frosted; d++ {
+		e, observed := q.Year.Extremes(d)
+		s.frosted = observed && e.Min < 0
+	}
 	s.liftable = overwinter.Liftable(p)
 	s.loose = !overwinter.Treelike(p.Species.Form) && p.HeightM <= inReach
 	return s
@@ -103,8 +111,10 @@ func (s situation) decide(e *evidence) decision {
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
 	}
-	dead := e.crown == "soft" || e.belief.ChanceBelow(toTheGround) > sureShare
+	dead := e.crown == "soft" && !e.living || e.belief.ChanceBelow(toTheGround) > sureShare
 	switch {
+	case s.autumn && e.crown == "soft" && !e.living && s.liftable && s.winters < 0.5:
+		return decision{kind: Replace} // rotten already, and it would not come through outside
 	case !s.autumn || dead:
 	case s.liftable && s.winters < 0.5:
 		return decision{kind: Lift}
@@ -129,6 +139,9 @@ func (s situation) decide(e *evidence) decision {
 // stemDecision is the verdict from how far up the stem lives.
 func (s situation) stemDecision(e *evidence) decision {
 	b := &e.belief
+	if e.crown == "soft" && e.living {
+		return decision{kind: Look} // life above a rotten crown: one of the two was misread
+	}
 	if e.crown == "soft" {
 		if s.late {
 			return decision{kind: Replace}
@@ -159,6 +172,12 @@ func (s situation) stemDecision(e *evidence) decision {
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
 		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
 	}
+	if s.species.Form == catalogue.Perennial && e.crown != "" {
+		return decision{kind: Leave} // leaves come again from it
+	}
+	if d, measured := s.tipsMeasured(e); measured {
+		return d
+	}
 	lo, hi := b.Interval()
 	lostTop, lost := CrownAbove(s.species.Form, lo), CrownAbove(s.species.Form, b.Quantile(0.5))
 	switch {
@@ -166,8 +185,7 @@ func (s situation) stemDecision(e *evidence) decision {
 		switch {
 		case !s.late:
 			return decision{kind: Wait}
-		case e.crown == "firm_buds" && s.species.HardPruning != catalogue.GreenWood,
-			e.crown == "firm" && s.species.HardPruning == catalogue.FromBase:
+		case e.crown != "" && s.species.HardPruning != catalogue.GreenWood:
 			return decision{kind: CutToBase}
 		case e.crown == "firm" || e.crown == "firm_buds":
 			return decision{kind: Replace}
@@ -203,6 +221,18 @@ func (s situation) stemDecision(e *evidence) decision {
 	return decision{CutBack, cut}
 }
 
+// tipsMeasured is the verdict where the dead tips were measured and a living shoot was found below: that is enough.
+func (s situation) tipsMeasured(e *evidence) (decision, bool) {
+	if e.tipsAt == 0 || e.shootAt == 0 || e.shootAt > e.tipsAt+0.05 || e.crown == "soft" {
+		return decision{}, false
+	}
+	cut := max(e.shootAt, min(e.tipsAt, e.belief.Quantile(cutCaution)))
+	if CrownAbove(s.species.Form, e.tipsAt) < 2*tipsOnly {
+		return decision{TipBack, cut}, true
+	}
+	return decision{CutBack, cut}, true
+}
+
 // Judge answers the question. Its error is a list of refused fields.
 func Judge(q Question) (Answer, error) {
 	if err := q.Validate(); err != nil {
@@ -226,10 +256,16 @@ func Judge(q Question) (Answer, error) {
 	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
 		a.Next = &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
 	case d.kind == Lift, d.kind == TipBack && s.shortens(&e):
+	case d.kind == Look && e.crown == "soft" && e.living:
+		a.Next = &Suggestion{Kind: check.Crown, Why: "It felt soft, but there is life above: draw the soil back again and feel. Rot is wet, brown and smells; a sound crown is firm under a soft skin."}
 	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
 		a.Changes = append(a.Changes, changes...)
+	case !q.Plant.Species.HasSpear():
+		if e.heart == 0 && !e.skip[check.Head] {
+			a.Next = &Suggestion{Kind: check.Head, Why: "Look into the head, and press the heart with a finger: firm lives, soft and sour is rotten."}
+		}
 	case e.spear == "" && !e.skip[check.Spear]:
 		a.Next = &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
 	}
@@ -246,6 +282,7 @@ func Judge(q Question) (Answer, error) {
 	}
 	a.Jobs = make([]job.Job, len(asked))
 	for i, o := range asked {
+		o = q.aloft(o, d)
 		a.Jobs[i] = job.Job{Order: o, Curve: s.place.Curve(o, &s.species)}
 	}
 	a.Care, a.careOrders = care(q, &a, d, s, &e)
@@ -319,7 +356,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil // nothing says that more is wrong than the bark
 	}
 	dead := e.belief.ChanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.Quantile(cutCaution) < baseShare
-	needCrown := e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous)
+	needCrown := e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
@@ -331,7 +368,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		}
 		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether it can come again from below."}, changes
 	}
-	if e.crown == "soft" {
+	if e.crown == "soft" || s.species.Form == catalogue.Perennial { // the one is past more checks, the other has no bark
 		return nil, nil
 	}
 	var kinds []check.Kind

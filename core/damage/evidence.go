@@ -11,24 +11,26 @@ import (
 
 // evidence is what the checks hold together: the belief about the stem, and the signs that decide beside it.
 type evidence struct {
-	belief        belief.Belief
-	any           bool
-	living, brown bool    // green bark, held buds or a shoot seen; brown bark seen
-	stock         bool    // shoots of the rootstock seen
-	ownRoots      bool    // a shoot with the variety's leaf from below where a graft would be
-	graft         float64 // height of the graft as a share of the plant's; 0 without one
-	below         bool    // a shoot from under the graft whose leaf nobody could tell
-	stem          bool    // something was checked that tells how far up the stem lives
-	dying         bool    // something was seen that speaks for death
-	crown, spear  string
-	heart         float64 // log-odds for a palm's growing point from spear and head
-	collapsed     bool
-	girdle        girdle
-	rocking       bool
-	skip          map[check.Kind]bool // could not be looked at
-	danger        string              // what may fall or break, the first of the list that was found; "none" when it was looked for
-	held, broke   int
-	alone         float64 // chance that frost took just the buds of living wood
+	belief          belief.Belief
+	any             bool
+	living, brown   bool    // green bark, held buds or a shoot seen; brown bark seen
+	stock           bool    // shoots of the rootstock seen
+	ownRoots        bool    // a shoot with the variety's leaf from below where a graft would be
+	graft           float64 // height of the graft as a share of the plant's; 0 without one
+	below           bool    // a shoot from under the graft whose leaf nobody could tell
+	stem            bool    // something was checked that tells how far up the stem lives
+	dying           bool    // something was seen that speaks for death
+	crown, spear    string
+	heart           float64 // log-odds for a palm's growing point from spear and head
+	collapsed       bool
+	girdle          girdle
+	rocking         bool
+	skip            map[check.Kind]bool // could not be looked at
+	danger          string              // what may fall or break, the first of the list that was found; "none" when it was looked for
+	held, broke     int
+	tipsAt, shootAt float64 // where dead tips end, and the highest living shoot, as shares of the height; 0 without
+	lowest          float64 // the lowest place on the stem that was looked at, as a share of the height; 0 without
+	alone           float64 // chance that frost took just the buds of living wood
 }
 
 // spot gathers all buds rubbed at one height, so that the order of checks cannot matter.
@@ -62,6 +64,9 @@ func gather(q Question) evidence {
 			continue
 		case check.BudRub, check.Scratch, check.Shoot, check.TipDead, check.LeafState:
 			g.stem = true
+			if x := c.HeightM / q.Plant.HeightM; x > 0 && (g.lowest == 0 || x < g.lowest) {
+				g.lowest = x
+			}
 		}
 		g.any = true
 		g.dying = g.dying || c.Broke > 0 || c.Kind == check.TipDead
@@ -142,6 +147,7 @@ func (g *gathering) fall(what string) {
 
 func (g *gathering) tips(c check.Check, _ float64) {
 	end := 1 - c.Amount/g.q.Plant.HeightM
+	g.tipsAt = end
 	g.belief.Update(max(0, end-belief.StemSpread), 1-belief.TipMisread, belief.TipMisread)
 	g.belief.Update(min(1, end+belief.StemSpread), belief.TipMisread, 1-belief.TipMisread)
 }
@@ -187,6 +193,7 @@ func (g *gathering) shoot(c check.Check, x float64) {
 		return
 	}
 	g.living = true
+	g.shootAt = max(g.shootAt, x)
 	g.ownRoots = g.ownRoots || c.Leaf == "true" && g.graft > 0 && x < g.graft
 	g.belief.Update(x, 1-belief.ShootMisread, belief.ShootMisread)
 }
@@ -195,7 +202,9 @@ func (g *gathering) shoot(c check.Check, x float64) {
 func (g *gathering) settleCrown() {
 	if g.crown < 0 {
 		g.evidence.crown = "soft"
-		g.belief.Rot(belief.CrownMisread)
+		if !g.living {
+			g.belief.Rot(belief.CrownMisread)
+		}
 	} else if g.evidence.crown == "soft" {
 		g.evidence.crown = "firm"
 	}

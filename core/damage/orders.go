@@ -1,8 +1,11 @@
 package damage
 
 import (
+	"slices"
+
 	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
+	"mezzadro/core/overwinter"
 )
 
 // orders is the work a verdict asks for, but for its after-care.
@@ -62,6 +65,30 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		return []job.Order{ask("replace", job.Replace, "replace", job.Params{})}
 	}
 	return nil
+}
+
+// Work that is not for a gardener on the ground: above a height, with a saw from a ladder, or on a stem that falls with weight.
+const (
+	aloftM      = 3.0
+	thickMM     = 100.0
+	thickPerM   = 22.0 // mm of stem a tree builds for each metre of height
+	forArborist = "licensed arborist"
+)
+
+// aloft names the licensed skill, a second person and the danger in an order whose work is off the ground or on a thick stem.
+func (q Question) aloft(o job.Order, d decision) job.Order {
+	tree := overwinter.Treelike(q.Plant.Species.Form)
+	high := (o.Kind == job.CutBack || o.Kind == job.TipBack) && q.Plant.HeightM > aloftM && (d.cut == 0 || d.cut*q.Plant.HeightM > aloftM)
+	felled := tree && (o.Kind == job.CutToBase || o.Kind == job.Replace) && thickPerM*q.Plant.HeightM > thickMM
+	if !high && !felled {
+		return o
+	}
+	if !slices.Contains(o.Skills, forArborist) {
+		o.Skills = append(o.Skills, forArborist)
+	}
+	o.Crew = max(2, o.Crew)
+	o.Cautions = append(o.Cautions, knowledge.Cautions["aloft"])
+	return o
 }
 
 // heavyPotL is the pot that one person does not move alone, L.

@@ -45,6 +45,8 @@ func (t told) lookFirst(v *Verdict) {
 		v.Sentence = fmt.Sprintf("Look at it again now: leaf was due by %s, and it was last looked at on %s.", quantity.Day(t.a.Patience), quantity.Day(t.s.found))
 	case !e.any:
 		v.Sentence = "Nothing has been checked yet: make the first check."
+	case e.crown == "soft" && e.living:
+		v.Sentence, v.Sure = "Look again: the crown felt soft, but there is life above it. Draw the soil back and feel once more.", 0.5
 	case e.below && !e.living && t.s.late:
 		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether that is the variety."
 		v.Sure = e.belief.ChanceBelow(e.graft + graftMargin)
@@ -66,9 +68,15 @@ func (t told) lookFirst(v *Verdict) {
 func (t told) leave(v *Verdict) {
 	g := t.e.girdle
 	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.ChanceBelow(wholeFrom)
-	switch {
+	switch sp := t.s.species; {
 	case t.palm():
 		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-belief.CrownMisread
+	case sp.Form == catalogue.Perennial && t.e.crown != "":
+		v.Sentence, v.Sure = "Leave it: the crown is firm and grows again; take dead leaves off when new ones show.", 1-belief.CrownMisread
+	case t.budsGone() && sp.Edible != "":
+		v.Sentence = "Leave it: the wood is green, but its buds are dead. This year's bloom and crop are lost, the plant is not."
+	case t.budsGone():
+		v.Sentence = "Leave it: the wood is green, but its buds are dead. This year's bloom is lost, the plant is not."
 	case g.share > 0 && !g.whole && g.share < healsUnder:
 		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth heals over.", 100*g.share), 0.9
 	case g.share > 0 && !g.whole:
@@ -78,12 +86,20 @@ func (t told) leave(v *Verdict) {
 	}
 }
 
+// budsGone reports living wood whose buds are mostly dead, on a kind that blooms from them.
+func (t told) budsGone() bool {
+	return t.s.species.Bloom.OldWood >= 0.5 && t.e.broke >= 4 && t.e.held*4 < t.e.broke
+}
+
 // wait says until when, and what the finds themselves say.
 func (t told) wait(v *Verdict) {
 	e, b, h := t.e, t.a.Boundary, t.q.Plant.HeightM
 	v.Until = t.a.Patience
 	v.Sure = e.belief.ChanceBelow(b.HighM/h) - e.belief.ChanceBelow(b.LowM/h)
 	until := quantity.Day(v.Until)
+	if t.s.resting {
+		until = "spring (" + quantity.DayOfYear(v.Until) + ")"
+	}
 	switch {
 	case e.girdle.rules(t.d) && !t.palm():
 		v.Until = t.s.place.Due(job.LeafDueNext, &t.s.species, t.q.Today)
@@ -101,6 +117,12 @@ func (t told) wait(v *Verdict) {
 		v.Sentence = fmt.Sprintf("Wait until %s: only %s held, and it is too early to give it up.", until, counted(e.held, "bud", "buds"))
 	case !e.living && (e.crown == "firm" || e.crown == "firm_buds"):
 		v.Sentence = fmt.Sprintf("Wait until %s: the crown is firm, but nothing above it was found alive so far.", until)
+	case !e.living && e.broke > 0 && e.held > 0:
+		v.Sentence = fmt.Sprintf("Wait until %s: %d of %d buds held, too few to tell.", until, e.held, e.held+e.broke)
+	case !e.living && e.dying && e.lowest > highOnly && t.s.species.Form != catalogue.Perennial:
+		v.Sentence = fmt.Sprintf("Wait until %s: dead at %s, and nothing lower was looked at. Scratch lower.", until, quantity.Length(e.lowest*h))
+	case !e.living && t.s.resting:
+		v.Sentence = fmt.Sprintf("Leave it standing and judge it in %s: what an autumn freeze did shows then.", until)
 	case !e.living:
 		v.Sentence = fmt.Sprintf("Wait until %s: nothing living found so far, and it is too early to give it up.", until)
 	case b.LowM < 0.12*h:
@@ -110,7 +132,14 @@ func (t told) wait(v *Verdict) {
 	}
 }
 
+// highOnly is the share of the height above which what was found says nothing of the stem below.
+const highOnly = 0.4
+
 func (t told) waitForPalm(v *Verdict, until string) {
+	if !t.s.species.HasSpear() {
+		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: browned leaves say little; new ones from the heart will tell.", until), 0.5
+		return
+	}
 	switch t.e.spear {
 	case "":
 		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s, and pull the spear: nothing else tells on a palm.", until), 0
@@ -151,10 +180,25 @@ func (t told) cutBack(v *Verdict) {
 func (t told) lift(v *Verdict) {
 	v.Sure = round(1-t.s.winters, 0.01)
 	if t.q.Plant.PotL > 0 {
+		if t.s.frosted {
+			v.Sentence = fmt.Sprintf("Shelter the pot now: frost has been already, and out here it comes through %s.", inTen(t.s.winters))
+			return
+		}
 		v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(t.s.winters))
 		return
 	}
 	v.CutM, v.CutTo = min(overwinter.LiftedCutM, t.q.Plant.HeightM), "about "+quantity.Length(overwinter.LiftedCutM)+" above the ground"
+	switch herb := t.s.species.LeafSeason == catalogue.Herbaceous; {
+	case t.s.frosted && herb:
+		v.Sentence = fmt.Sprintf("Lift it now: frost has blackened its tops, and out here the crown comes through %s.", inTen(t.s.winters))
+		return
+	case t.s.frosted:
+		v.Sentence = fmt.Sprintf("Lift and shelter it now: frost has been already, and out here it comes through %s.", inTen(t.s.winters))
+		return
+	case herb:
+		v.Sentence = fmt.Sprintf("Lift it when the first frost has blackened its tops: out here the crown comes through %s.", inTen(t.s.winters))
+		return
+	}
 	v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through %s.", inTen(t.s.winters))
 }
 

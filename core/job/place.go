@@ -121,8 +121,32 @@ func (p *Place) lastFrost(midwinter, made day.Day) day.Day {
 	return max(last, made)
 }
 
-// Patience is the species' patience date in the garden year of d, and the band of its leafing.
+// goesToRest is so many days before its leaves fall that a plant makes no more new ones, and evergreenRest when one that keeps
+// them does.
+const goesToRest = 14
+
+var evergreenRest = season.Anchor{Cooling: 200}
+
+// Rest is the day in the garden year of d on which a species goes to rest for the coming winter: what is hurt from then on shows it
+// in spring.
+func (p *Place) Rest(sp *catalogue.Entry, d day.Day) day.Day {
+	a := evergreenRest
+	if sp.LeafDrop != nil {
+		a = *sp.LeafDrop
+	}
+	x, ok := p.Year.When(a, d, nil)
+	if !ok {
+		x, _ = p.Year.When(evergreenRest, d, nil)
+	}
+	return x - goesToRest
+}
+
+// Patience is the species' patience date in the garden year of d, or in the next once it has gone to rest, and the band of its
+// leafing.
 func (p *Place) Patience(sp *catalogue.Entry, d day.Day) (day.Day, season.Band) {
+	if _, yearEnd := p.Year.Normals.Climate.GardenYear(d); d >= p.Rest(sp, d) {
+		d = max(d, yearEnd)
+	}
 	k := leafOf{sp.LeafOut, sp.LatenessDays, p.Year.Normals.Climate.Midwinter(d)}
 	p.mu.Lock()
 	l, known := p.leaf[k]

@@ -11,17 +11,19 @@ import (
 )
 
 const (
-	beforeFrost = 50 // days before the earliest usual frost from which lifting and tying are thought of
-	afterFrost  = 25 // days after the latest usual first frost in which it may still be saved
-	liftedM     = 3.0
-	carried     = 120.0 // litres of a pot that two people still move with a trolley
-	LiftedCutM  = 0.3   // what is lifted is cut to this height
-	RockedOff   = 1.0 / 3
-	yearsApart  = 2.8 // spread of a year's coldest night about its mean, °C
-	soilShields = 9.0 // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C
-	footShields = 3.0 // the same for the foot of a stem that stands in it
-	mulchAdds   = 3.0 // and under a mulch
-	potExposes  = 5.0 // how much of that is missing in a pot, °C
+	beforeFrost  = 50 // days before the earliest usual frost from which lifting and tying are thought of
+	afterFrost   = 25 // days after the latest usual first frost in which it may still be saved
+	liftedM      = 3.0
+	carried      = 120.0 // litres of a pot that two people still move with a trolley
+	LiftedCutM   = 0.3   // what is lifted is cut to this height
+	RockedOff    = 1.0 / 3
+	yearsApart   = 2.8  // spread of a year's coldest night about its mean, °C
+	soilShields  = 9.0  // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C
+	tuberShields = 6.0  // the same for tubers and fleshy roots, which lie shallow and full of water
+	tuberC       = -3.0 // roots that bear less than this are such
+	footShields  = 3.0  // the same for the foot of a stem that stands in it
+	mulchAdds    = 3.0  // and under a mulch
+	potExposes   = 5.0  // how much of that is missing in a pot, °C
 )
 
 // Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is false
@@ -74,6 +76,9 @@ func Winters(p check.Plant, extremeMinC float64) float64 {
 	shield := footShields
 	if sp.LeafSeason == catalogue.Herbaceous {
 		shield = soilShields
+		if sp.RootHardinessC > tuberC {
+			shield = tuberShields
+		}
 	}
 	if p.Mulched {
 		shield += mulchAdds
