@@ -100,6 +100,7 @@ type Lookout struct {
 	Groups       []LookGroup  `json:"groups" doc:"The look-list by property, the most pressing first"`
 	Looks        int          `json:"looks" doc:"Plants or groups to look at, over all properties"`
 	Deep         int          `json:"deep" doc:"Those of them with more than buds, leaves or flowers hurt"`
+	Slight       int          `json:"slight" doc:"Plants hurt a little, by which little is lost by waiting: not on the list"`
 	Unhurt       int          `json:"unhurt" doc:"Plants the events left well within what they bear"`
 	Looked       int          `json:"looked" doc:"Plants of the list already decided on"`
 	Shelter      []PlantOut   `json:"shelter" doc:"Tender plants to be lifted or taken in before the first frost, and not decided on yet; up to 60"`
@@ -139,7 +140,7 @@ func (h *House) Lookout(ctx context.Context) (Lookout, error) {
 	if err != nil {
 		return Lookout{}, err
 	}
-	o := Lookout{Events: t.events[:min(len(t.events), eventsShown)], Looks: len(t.looks), Unhurt: t.unhurt, Looked: t.looked,
+	o := Lookout{Events: t.events[:min(len(t.events), eventsShown)], Looks: len(t.looks), Slight: t.slight, Unhurt: t.unhurt, Looked: t.looked,
 		Shelter: append([]PlantOut{}, t.shelter[:min(len(t.shelter), shelterShown)]...), Tender: len(t.shelter)}
 	o.Groups, o.Deep = t.groups()
 	if len(t.places) > 0 {

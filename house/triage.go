@@ -61,11 +61,12 @@ type ToShelter struct {
 type ReasonToLook struct {
 	Event      string  `json:"event" enum:"freeze,late frost,drying wind,heat,wet spell,gale"`
 	Day        day.Day `json:"day" format:"date" doc:"Of the event's peak"`
-	Expected   string  `json:"expected" enum:"wood,buds,leaves,new shoots,blossom,roots,crown,growing point,limbs,nothing" doc:"What is hurt worst"`
+	Expected   string  `json:"expected" enum:"wood,buds,leaves,new shoots,tops,blossom,roots,crown,growing point,limbs,nothing" doc:"What is hurt worst"`
 	By         string  `json:"by" enum:"cold,drying wind,heat,gale,standing water,"`
 	Severity   float64 `json:"severity" doc:"0 unhurt to 1 lost"`
 	Score      float64 `json:"score" doc:"Severity times what looking now is worth: the list is ordered by it"`
-	Worth      bool    `json:"worth" doc:"Hurt enough to be looked at"`
+	Worth      bool    `json:"worth" doc:"Hurt enough to be looked at today"`
+	Slight     bool    `json:"slight" doc:"Hurt a little: little is lost by waiting"`
 	Dieback    float64 `json:"dieback" doc:"Share of the height expected dead from the tips"`
 	ThickestMM float64 `json:"thickest_mm" doc:"Thickest wood likely killed, mm"`
 	Reason     string  `json:"reason"`
@@ -75,7 +76,7 @@ type ReasonToLook struct {
 
 func tellLook(l *cold.Look) *ReasonToLook {
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
-	return &ReasonToLook{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth,
+	return &ReasonToLook{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth, Slight: l.Slight,
 		Dieback: r(l.Dieback), ThickestMM: Tenth(l.ThickestMM), Reason: l.Reason(), Shared: l.Shared(), Own: l.Own()}
 }
 
@@ -122,6 +123,7 @@ type Triaged struct {
 	looks    []PlantOut // those to look at, the most pressing first
 	shelter  []PlantOut // those to be lifted or taken in
 	events   []EventGroup
+	slight   int // plants hurt a little
 	unhurt   int // plants the events left well within what they bear
 	looked   int // plants of the list already decided on
 }
@@ -221,7 +223,7 @@ func (t *Triaged) sort(before *Triaged, standing map[int64]*store.Decision) map[
 			o = pl.tell(p)
 		}
 		o.Verdict = standing[p.ID]
-		if o.worst != nil && o.Look.Worth {
+		if o.worst != nil && (o.Look.Worth || o.Look.Slight) {
 			hurt[o.worst]++
 		}
 		t.list(&o)
@@ -244,6 +246,8 @@ func (t *Triaged) list(o *PlantOut) {
 	}
 	switch {
 	case o.Look == nil:
+	case o.Look.Slight && !o.Decided:
+		t.slight++
 	case !o.Look.Worth:
 		t.unhurt++
 	case o.Decided:

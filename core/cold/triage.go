@@ -10,8 +10,13 @@ import (
 // Recent is how long after an event plants are still looked at for it, days.
 const Recent = 120
 
-// lookFrom is the severity from which a plant is worth a look.
-const lookFrom = 0.08
+// lookFrom is the severity from which a plant is hurt so that one sees it. It is worth a look today from deepFrom on where an organ is
+// hurt whose loss changes the plant, from softFrom on otherwise: the rest is outgrown, and little is lost by waiting.
+const (
+	lookFrom = 0.08
+	deepFrom = 0.16
+	softFrom = 0.2
+)
 
 // LookMinutes is what a look takes: a plant with three checks, and the steps to the next.
 const LookMinutes = 6
@@ -44,8 +49,9 @@ type Case struct {
 // Look is how pressing it is to look at a plant.
 type Look struct {
 	Outcome
-	Score float64 // severity times what looking now is worth: the list is ordered by it
-	Worth bool    // hurt enough to be looked at
+	Score  float64 // severity times what looking now is worth: the list is ordered by it
+	Worth  bool    // hurt enough to be looked at today
+	Slight bool    // hurt, but little is lost by waiting
 }
 
 // Look is the most pressing of the outcomes of the recent events for a plant. ok is false when there was no event.
@@ -59,7 +65,11 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 		fresh := o.Severity * o.fresh(today)
 		score := fresh * k.worth(&o, today)
 		if !ok || score > l.Score || score == l.Score && o.closer(&l.Outcome) {
-			l, ok = Look{o, score, fresh >= lookFrom}, true
+			from := softFrom
+			if Deep(o.Worst.Organ) {
+				from = deepFrom
+			}
+			l, ok = Look{o, score, fresh >= from, fresh >= lookFrom && fresh < from}, true
 		}
 	}
 	return l, ok
@@ -112,7 +122,7 @@ func (k *Case) worth(o *Outcome, today day.Day) float64 {
 
 // Expected is what is likely hurt, in one word: an organ, or "nothing".
 func (l *Look) Expected() string {
-	if !l.Worth {
+	if !l.Worth && !l.Slight {
 		return "nothing"
 	}
 	return l.Worst.Organ

@@ -2408,6 +2408,11 @@ export interface components {
             shelter: components["schemas"]["PlantOut"][] | null;
             /**
              * Format: int64
+             * @description Plants hurt a little, by which little is lost by waiting: not on the list
+             */
+            slight: number;
+            /**
+             * Format: int64
              * @description How many there are of them
              */
             tender: number;
@@ -3045,7 +3050,7 @@ export interface components {
              * @description What is hurt worst
              * @enum {string}
              */
-            expected: "wood" | "buds" | "leaves" | "new shoots" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
+            expected: "wood" | "buds" | "leaves" | "new shoots" | "tops" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
             /** @description The part that differs from plant to plant */
             own: string;
             reason: string;
@@ -3061,12 +3066,14 @@ export interface components {
             severity: number;
             /** @description The part of the reason that all plants of the property have in common */
             shared: string;
+            /** @description Hurt a little: little is lost by waiting */
+            slight: boolean;
             /**
              * Format: double
              * @description Thickest wood likely killed, mm
              */
             thickest_mm: number;
-            /** @description Hurt enough to be looked at */
+            /** @description Hurt enough to be looked at today */
             worth: boolean;
         };
         RoundDay: {
