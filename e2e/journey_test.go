@@ -44,7 +44,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.until("the next check", `/Next: (scratch|rub)/.test(document.body.innerText)`)
 	b.see("Too early to call above")
 	verdict := b.text("[data-testid=sentence]")
-	if !strings.Contains(verdict, "wait until 24 April") || !strings.Contains(verdict, "Alive below") {
+	if !strings.Contains(verdict, "wait until 26 April") || !strings.Contains(verdict, "Alive below") {
 		t.Errorf("verdict: %q", verdict)
 	}
 	if words, _ := b.eval(quoted("image", "Common camellia") + ".getAttribute('aria-label')").(string); !strings.Contains(words, "Alive up to") {
@@ -61,8 +61,8 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.see("Cut Common camellia back to live wood")
 	b.visit(fmt.Sprintf("/#/rounds/%d", look))
 	b.see("costs 0 of 100")
-	b.press("button", "Put on Sat 24 April")
-	b.see("On Sat 24 April")
+	b.press("button", "Put on Mon 26 April")
+	b.see("On Mon 26 April")
 	b.see("10 min of 8 h work")
 	href, _ := b.eval(quoted("link", "Day as calendar file") + ".getAttribute('href')").(string)
 	res, err := http.Get(s.url + href)
@@ -71,7 +71,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	}
 	cal, _ := io.ReadAll(res.Body)
 	res.Body.Close()
-	for _, want := range []string{"BEGIN:VCALENDAR", "DTSTART:20270424T080000", "SUMMARY:Look again at Common camellia", "LOCATION:Villa Lumera"} {
+	for _, want := range []string{"BEGIN:VCALENDAR", "DTSTART:20270426T080000", "SUMMARY:Look again at Common camellia", "LOCATION:Villa Lumera"} {
 		if !strings.Contains(string(cal), want) {
 			t.Errorf("the calendar lacks %q:\n%s", want, cal)
 		}
@@ -83,9 +83,9 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	again := start(t, "demo", s.data)
 	c := open(t, again, 1280, 800)
 	c.visit(fmt.Sprintf("/#/rounds/%d", look))
-	c.see("On Sat 24 April")
+	c.see("On Mon 26 April")
 	c.visit("/#/lookout")
-	c.see("9 already decided")
+	c.see("8 already decided")
 }
 
 // TestUndo takes a decision and a removal back.

@@ -54,7 +54,7 @@ func TestTickOff(t *testing.T) {
 // TestSeasonMovesWindows moves the sample's time a month on: windows move with the weather, and the day's job is overdue.
 func TestSeasonMovesWindows(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
-	look := s.orderOf("Look again at Sweet orange")
+	look := s.orderOf("Look again at Saucer magnolia")
 	type order struct {
 		Best    string `json:"best_day"`
 		Overdue bool   `json:"overdue"`

@@ -80,7 +80,7 @@ func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
 			c = c.AtElevation(*in.ElevationM)
 		}
 		if in.Latitude != nil {
-			bad.Within("latitude", *in.Latitude, -66, 66, "°")
+			bad.Within("latitude", *in.Latitude, -66, 72, "°")
 			if *in.Latitude*c.Latitude < 0 {
 				bad.Add("latitude", *in.Latitude, "%g° is in the other hemisphere than the climate type", *in.Latitude)
 			}

@@ -39,10 +39,10 @@ type Climate struct {
 // Validate names every field that cannot be.
 func (c Climate) Validate() error {
 	var bad invalid.Fields
-	bad.Within("latitude", c.Latitude, -66, 66, "°")
+	bad.Within("latitude", c.Latitude, -66, 72, "°")
 	bad.Within("longitude", c.Longitude, -180, 180, "°")
 	bad.Within("elevation_m", c.ElevationM, -430, 5000, "m")
-	bad.Within("extreme_min_c", c.ExtremeMinC, -60, 20, "°C")
+	bad.Within("extreme_min_c", c.ExtremeMinC, -60, 25, "°C")
 	if len(c.Normals) != 12 {
 		bad.Add("normals", len(c.Normals), "%d months given, want twelve, January first", len(c.Normals))
 	}

@@ -39,6 +39,7 @@ type Outlook struct {
 	LastKillingFrost  *Band         `json:"last_killing_frost" doc:"−2.2 °C"`
 	FirstKillingFrost *Band         `json:"first_killing_frost"`
 	DegreeDays        []DatedSpread `json:"degree_days" doc:"Base 10 °C since midwinter, week by week through the year from midwinter"`
+	FrostYears        float64       `json:"frost_years" doc:"Share of years with a night under 0 °C in the garden year, 0 to 1: where it is under a half the dates of frost are null"`
 	HottestWeek       *Band         `json:"hottest_week" doc:"Middle day of the seven warmest"`
 	HottestWeekC      Spread        `json:"hottest_week_c" doc:"Its mean temperature, °C"`
 	ChillHours        Spread        `json:"chill_hours" doc:"Hours from 0 to 7.2 °C between the garden year's start and the spring"`
@@ -75,6 +76,7 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 	for w := range ends {
 		ends[w] = midwinter.Sub(from) + 7*(w+1) - 1
 	}
+	frosty := 0
 	var last, first, lastKill, firstKill, hotDay []float64
 	hotC, chill, coldest := make([]float64, 0, years), make([]float64, 0, years), make([]float64, 0, years)
 	sums := make([][]float64, weeks)
@@ -136,6 +138,9 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 		}
 		hotDay, hotC = append(hotDay, float64(at)), append(hotC, best)
 		chill, coldest = append(chill, ch), append(coldest, low)
+		if low < 0 {
+			frosty++
+		}
 		for _, e := range []struct {
 			at   int
 			list *[]float64
@@ -153,7 +158,7 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 		at := func(v float64) day.Day { return from + day.Day(math.Round(v)) }
 		return &Band{at(s.Low), at(s.Mid), at(s.High)}
 	}
-	out := Outlook{Years: years, LastFrost: band(last), FirstFrost: band(first), LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill),
+	out := Outlook{Years: years, FrostYears: float64(frosty) / float64(years), LastFrost: band(last), FirstFrost: band(first), LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill),
 		HottestWeek: band(hotDay), HottestWeekC: spreadOf(hotC), ChillHours: spreadOf(chill), ExtremeMinC: spreadOf(coldest)}
 	for w, s := range sums {
 		out.DegreeDays = append(out.DegreeDays, DatedSpread{from + day.Day(ends[w]), spreadOf(s)})

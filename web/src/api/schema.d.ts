@@ -3341,6 +3341,11 @@ export interface components {
             /** @description First night under 0 °C of the autumn */
             first_frost: components["schemas"]["SeasonBand"];
             first_killing_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: double
+             * @description Share of years with a night under 0 °C in the garden year, 0 to 1: where it is under a half the dates of frost are null
+             */
+            frost_years: number;
             /** @description Middle day of the seven warmest */
             hottest_week: components["schemas"]["SeasonBand"];
             /** @description Its mean temperature, °C */

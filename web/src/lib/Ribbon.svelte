@@ -282,7 +282,7 @@
       <text x={t.at} y={top + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.name}</text>
     {/each}
     <text x={left - 5} y={top + high + 14} font-size="11" text-anchor="end" fill="var(--color-soft)"
-      ><title>Degree-days, base 10 °C, from midwinter on</title>°C·d</text
+      ><title>Degree-days, base {degrees(10, 0)}, from midwinter on</title>°C·d</text
     >
     {#each warmth as t (t.sum)}
       <line x1={t.at} x2={t.at} y1={top + high} y2={top + high + 4} stroke="var(--color-soft)" />

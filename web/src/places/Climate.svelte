@@ -5,6 +5,7 @@
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { api, ask, type Property, type Schemas, type Season } from '../api/client';
+  import { imperial, shown, unit } from '../lib/units';
   import { brief, daysBetween, degrees, inWords, monthName } from '../lib/dates';
   import { attempt, keys } from '../lib/house.svelte';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
@@ -118,11 +119,23 @@
   const site = $derived(property ? siteWords(property.site) : '');
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
   const normals: [string, (n: Schemas['SeasonNormal']) => string][] = [
-    ['Night °C', (n) => n.tmin_c.toFixed(1).replace('-', '−')],
-    ['Day °C', (n) => n.tmax_c.toFixed(1).replace('-', '−')],
-    ['Rain mm', (n) => String(Math.round(n.rain_mm))],
+    [
+      `Night ${unit('temperature')}`,
+      (n) =>
+        shown('temperature', n.tmin_c)
+          .toFixed(imperial() ? 0 : 1)
+          .replace('-', '−'),
+    ],
+    [
+      `Day ${unit('temperature')}`,
+      (n) =>
+        shown('temperature', n.tmax_c)
+          .toFixed(imperial() ? 0 : 1)
+          .replace('-', '−'),
+    ],
+    [`Rain ${unit('rain')}`, (n) => (imperial() ? shown('rain', n.rain_mm).toFixed(1) : String(Math.round(n.rain_mm)))],
     ['Humidity %', (n) => String(Math.round(n.rh_pct))],
-    ['Wind m/s', (n) => n.wind_ms.toFixed(1)],
+    [`Wind ${unit('wind')}`, (n) => shown('wind', n.wind_ms).toFixed(imperial() ? 0 : 1)],
   ];
 </script>
 
@@ -191,7 +204,9 @@
                         &nbsp;(of {wide(b.usual)})</span
                       >{/if}</td
                   >
-                {:else}<td colspan="4" class="text-soft">in fewer than half the years</td>{/if}
+                {:else}<td colspan="4" class="text-soft"
+                    >in fewer than half the years: frost comes in about {Math.round(10 * answer.outlook.frost_years)} of ten</td
+                  >{/if}
               </tr>
             {/each}
             {#each spreads as [name, now, before, write] (name)}
@@ -210,12 +225,13 @@
           </tbody>
         </table>
         {#if answer.usual}<p class="mt-1 text-sm text-soft">
-            Frost is a night under 0 °C, a killing one under −2.2 °C; chill, the hours from 0 to 7.2 °C. In brackets: the spread
-            before anything of this year’s weather was known.
+            Frost is a night under {degrees(0, 0)}, a killing one under {degrees(-2.2)}; chill, the hours from {degrees(0, 0)} to {degrees(
+              7.2,
+            )}. In brackets: the spread before anything of this year’s weather was known.
           </p>{/if}
       </section>
       <section aria-labelledby="warmth">
-        <h2 id="warmth">Degree-days, base 10 °C</h2>
+        <h2 id="warmth">Degree-days, base {degrees(10, 0)}</h2>
         <p class="text-sm text-soft">
           {Math.round(answer.degree_days)} so far.{#if end}&nbsp;By {inWords(end.day)}: {Math.round(end.low)} to {Math.round(
               end.high,

@@ -260,7 +260,7 @@
         {#if season?.last_frost}<span
             >Last frost about {inWords(season.last_frost.mid)} <span class="text-soft">(estimate)</span></span
           >{/if}
-        <span>{season?.degree_days ?? 0} degree-days <span class="text-soft">(base 10 °C)</span></span>
+        <span>{season?.degree_days ?? 0} degree-days <span class="text-soft">(base {degrees(10, 0)})</span></span>
         <span class="text-soft"
           >{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span
         >

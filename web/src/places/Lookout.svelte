@@ -233,7 +233,8 @@
           {#if look.looks}Look at these first{:else}Nothing on the look-list{/if}
         </h2>
         <p class="text-sm text-soft">
-          {look.looks} plants or groups, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another {look.slight} are hurt a little: little is lost by waiting.{/if}
+          {look.looks} plants or groups, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another {look.slight}
+            are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear; {look.looked} already decided.
         </p>
         {#each groups as g, gi (g.property_id)}

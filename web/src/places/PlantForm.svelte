@@ -4,7 +4,9 @@
   import ExposureFields from '../lib/ExposureFields.svelte';
   import { metres } from '../lib/dates';
   import Field from '../lib/Field.svelte';
+  import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { keptOf } from '../lib/kept';
 
   interface Props {
     species: Species[];
@@ -76,8 +78,10 @@
   const number = (s: string) => Number(String(s).replace(',', '.'));
   const said = $derived(problem?.fields ?? {});
 
-  async function keep(e: SubmitEvent) {
-    e.preventDefault();
+  let sent = $state<object>();
+  const theirs = $derived(keptOf<Plant>(problem));
+  async function keep(e?: SubmitEvent, version = plant?.version) {
+    e?.preventDefault();
     problem = await attempt(async () => {
       const body = {
         species: chosen?.id ?? (name.trim() || '?'),
@@ -101,10 +105,9 @@
         soil: f.soil,
         wet: f.wet,
       };
+      sent = body;
       const p = plant
-        ? await ask(
-            api.PUT('/api/v1/plants/{id}', { params: { path: { id: plant.id } }, body: { ...body, version: plant.version } }),
-          )
+        ? await ask(api.PUT('/api/v1/plants/{id}', { params: { path: { id: plant.id } }, body: { ...body, version } }))
         : await ask(api.POST('/api/v1/plants', { params: { header: key }, body: { ...body, property_id: property } }));
       onkept(p);
       if (!plant) {
@@ -238,6 +241,15 @@
   {#if chosen}
     <p class="mt-2 text-sm text-soft">{chosen.habit} Up to {metres(chosen.mature.height_m)}.</p>
     {#each chosen.cautions ?? [] as c (c.text)}<p class="text-sm text-sun">{c.text}</p>{/each}
+  {/if}
+  {#if theirs && sent}
+    <Apart
+      {theirs}
+      mine={sent}
+      names={{ label: 'where it stands', pot_l: 'pot', base_mm: 'stem at the base', value: 'to the client' }}
+      onmine={() => keep(undefined, theirs.version)}
+      ontheirs={() => onkept(theirs)}
+    />
   {/if}
   <div class="mt-3 flex gap-2">
     <Button type="submit">Keep</Button>

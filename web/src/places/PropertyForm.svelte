@@ -4,11 +4,14 @@
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
   import { degrees } from '../lib/dates';
   import Field from '../lib/Field.svelte';
-  import { imperial, shown, unit } from '../lib/units';
+  import Cell from '../lib/Cell.svelte';
+  import { figure, imperial, shown, unit } from '../lib/units';
   import { sites } from '../lib/site';
   import ExposureFields from '../lib/ExposureFields.svelte';
   import FilePick from '../lib/FilePick.svelte';
+  import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { keptOf } from '../lib/kept';
 
   let { property, onkept, onclose }: { property?: Property; onkept: (p: Property) => void; onclose: () => void } = $props();
 
@@ -66,13 +69,13 @@
   const degreesApart = $derived(imperial() ? '3.6 °F' : '6.5 °C');
   const number = (s: string | number) => Number(String(s).replace(',', '.').replace('−', '-'));
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
-  const figures = [
-    ['tmin_c', 'Night °C'],
-    ['tmax_c', 'Day °C'],
-    ['rain_mm', 'Rain mm'],
-    ['rh_pct', 'Humidity %'],
-    ['wind_ms', 'Wind m/s'],
-  ] as const;
+  const figures = $derived([
+    ['tmin_c', `Night ${unit('temperature')}`, 'temperature'],
+    ['tmax_c', `Day ${unit('temperature')}`, 'temperature'],
+    ['rain_mm', `Rain ${unit('rain')}`, 'rain'],
+    ['rh_pct', 'Humidity %', undefined],
+    ['wind_ms', `Wind ${unit('wind')}`, 'wind'],
+  ] as const);
 
   const type = $derived(types.find((t) => t.id === f.type));
   const mean = (c: Climate, month: number) => {
@@ -97,8 +100,10 @@
       climate!.normals = got.normals;
     });
   }
-  async function keep(e: SubmitEvent) {
-    e.preventDefault();
+  let sent = $state<Schemas['PropertyIn']>();
+  const theirs = $derived(keptOf<Property>(problem));
+  async function keep(e?: SubmitEvent, version = property?.version) {
+    e?.preventDefault();
     problem = await attempt(async () => {
       const at = { elevation_m: number(place.elevation), latitude: number(place.latitude), longitude: number(place.longitude) };
       const body: Schemas['PropertyIn'] = {
@@ -129,12 +134,13 @@
           })),
         };
       } else if (f.type) Object.assign(body, at);
+      sent = body;
       onkept(
         property
           ? await ask(
               api.PUT('/api/v1/properties/{id}', {
                 params: { path: { id: property.id } },
-                body: { ...body, version: property.version },
+                body: { ...body, version },
               }),
             )
           : await ask(api.POST('/api/v1/properties', { params: { header: key }, body })),
@@ -208,12 +214,13 @@
           {k}: {text}
         </p>{/each}
       <div class="overflow-x-auto">
-        <label class="font-semibold"
-          >Coldest night of a year, on average (°C) <input
+        <span class="font-semibold"
+          >Coldest night of a year, on average ({unit('temperature')}) <Cell
             class="ml-1 w-20 border border-gray-400 px-1 py-1 text-right font-normal"
-            inputmode="decimal"
+            label="Coldest night of a year"
+            kind="temperature"
             bind:value={climate.extreme_min_c}
-          /></label
+          /></span
         >
         {#if said['climate.extreme_min_c']}<span class="block text-sm text-bad">{said['climate.extreme_min_c']}</span>{/if}
         <table class="mt-2 text-sm">
@@ -224,17 +231,17 @@
             ></thead
           >
           <tbody>
-            {#each figures as [field, label] (field)}
+            {#each figures as [field, label, kind] (field)}
               <tr>
                 <th class="pr-2 text-left font-semibold whitespace-nowrap">{label}</th>
                 {#each climate.normals ?? [] as n, i (i)}
                   <td
-                    ><input
+                    ><Cell
                       class="w-12 border px-1 py-1.5 text-right {said[`climate.normals[${i}].${field}`]
                         ? 'border-2 border-bad'
                         : 'border-gray-300'}"
-                      inputmode="decimal"
-                      aria-label="{label}, {months[i]}"
+                      label="{label}, {months[i]}"
+                      {kind}
                       bind:value={n[field]}
                     /></td
                   >
@@ -252,9 +259,10 @@
         <p class="text-sm">
           At {Math.round(shown('elevation', type.climate.elevation_m))}
           {unit('elevation')}: zone {type.hardiness_zone}, coldest night {degrees(type.climate.extreme_min_c)},
-          {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {Math.round(
-            (type.climate.normals ?? []).reduce((sum, n) => sum + n.rain_mm, 0) / 10,
-          ) * 10} mm of rain a year.
+          {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {figure(
+            Math.round((type.climate.normals ?? []).reduce((sum, n) => sum + n.rain_mm, 0) / 10) * 10,
+            'mm',
+          )} of rain a year.
         </p>
       {/if}
       <p class="text-sm text-soft">
@@ -288,5 +296,8 @@
         >{/each}
     </select>
   </label>
+  {#if theirs && sent}
+    <Apart {theirs} mine={sent} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs)} />
+  {/if}
   <div class="mt-3 flex gap-2"><Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button></div>
 </form>

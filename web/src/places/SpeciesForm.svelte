@@ -2,7 +2,11 @@
   import { Button } from 'flowbite-svelte';
   import { api, ask, type Entry, type Problem, type Schemas, type Species } from '../api/client';
   import AnchorField from '../lib/AnchorField.svelte';
+  import Apart from '../lib/Apart.svelte';
+  import Cell from '../lib/Cell.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { keptOf } from '../lib/kept';
+  import { unit, type Kind } from '../lib/units';
 
   interface Props {
     from: Species; // the entry that is corrected, or that a new one starts from
@@ -26,13 +30,13 @@
 
   type Numbers = keyof { [K in keyof Entry as Entry[K] extends number ? K : never]: 1 };
   type Texts = 'common' | 'botanical' | 'family' | 'edible';
-  const numbers: [Numbers, string, string][] = [
-    ['hardiness_c', 'Wood bears in midwinter', '°C'],
-    ['root_hardiness_c', 'Roots bear in the soil', '°C'],
+  const numbers: [Numbers, string, string, Kind?][] = [
+    ['hardiness_c', 'Wood bears in midwinter', '°C', 'temperature'],
+    ['root_hardiness_c', 'Roots bear in the soil', '°C', 'temperature'],
     ['drying_kpa_h', 'Drying wind it bears', 'kPa·h'],
     ['lateness_days', 'May come late after damage by', 'days'],
-    ['growth_cm_year', 'Grows in a year', 'cm'],
-    ['regrowth_cm', 'Regrows after a hard cut', 'cm'],
+    ['growth_cm_year', 'Grows in a year', 'cm', 'shoot'],
+    ['regrowth_cm', 'Regrows after a hard cut', 'cm', 'shoot'],
     ['root_reach', 'Roots reach', 'crown spreads'],
   ];
   const choices: [keyof Entry, string, string[]][] = [
@@ -75,17 +79,18 @@
       .replace(/[^a-z0-9]+/g, '-')
       .replace(/^-+|-+$/g, '');
 
-  async function keep(ev: SubmitEvent) {
-    ev.preventDefault();
+  const theirs = $derived(keptOf<Species>(problem));
+  async function keep(ev?: SubmitEvent, version = fresh ? 0 : from.version) {
+    ev?.preventDefault();
     problem = await attempt(async () => {
       const body = $state.snapshot(e) as Entry;
       if (fresh) body.id = slug(body.botanical) || 'new';
       if (body.leaf_season === 'evergreen') delete body.leaf_drop;
-      else body.leaf_drop ??= { daylength_falling_h: 10.5 };
+      else body.leaf_drop ??= { cooling: 300 };
       if (body.graft.habit === 'own roots') delete body.graft.rootstock_leaf;
       await ask(
         api.PUT('/api/v1/species/{id}', {
-          params: { path: { id: body.id }, query: { version: fresh ? 0 : from.version } },
+          params: { path: { id: body.id }, query: { version } },
           body,
         }),
       );
@@ -139,31 +144,31 @@
         {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
       >
     {/each}
-    {#each numbers as [key, name, unit] (key)}
+    {#each numbers as [key, name, si, kind] (key)}
       <label class="font-semibold sm:col-span-2"
-        >{name} <span class="font-normal text-soft">({unit})</span><input
+        >{name} <span class="font-normal text-soft">({kind ? unit(kind) : si})</span><Cell
           class={field}
-          inputmode="decimal"
-          value={e[key]}
-          onchange={(ev) => (any[key] = number(ev.currentTarget.value))}
+          label="{name} ({kind ? unit(kind) : si})"
+          {kind}
+          bind:value={() => Number(e[key]), (v) => (any[key] = v)}
         />
         {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
       >
     {/each}
     <label class="font-semibold sm:col-span-2"
-      >Grown up, height <span class="font-normal text-soft">(m)</span><input
+      >Grown up, height <span class="font-normal text-soft">({unit('length')})</span><Cell
         class={field}
-        inputmode="decimal"
-        value={e.mature.height_m}
-        onchange={(ev) => (e.mature.height_m = number(ev.currentTarget.value))}
+        label="Height grown up"
+        kind="length"
+        bind:value={e.mature.height_m}
       /></label
     >
     <label class="font-semibold sm:col-span-2"
-      >Grown up, spread <span class="font-normal text-soft">(m)</span><input
+      >Grown up, spread <span class="font-normal text-soft">({unit('length')})</span><Cell
         class={field}
-        inputmode="decimal"
-        value={e.mature.spread_m}
-        onchange={(ev) => (e.mature.spread_m = number(ev.currentTarget.value))}
+        label="Spread grown up"
+        kind="length"
+        bind:value={e.mature.spread_m}
       /></label
     >
     <AnchorField
@@ -175,7 +180,7 @@
     {#if e.leaf_season !== 'evergreen'}
       <AnchorField
         label="Leaf drop"
-        bind:anchor={() => e.leaf_drop ?? { daylength_falling_h: 10.5 }, (v) => (e.leaf_drop = v)}
+        bind:anchor={() => e.leaf_drop ?? { cooling: 300 }, (v) => (e.leaf_drop = v)}
         after={['leaf_out']}
         problem={anchorSaid('leaf_drop')}
       />
@@ -297,6 +302,9 @@
     </fieldset>
   </div>
   {#each rest as [k, text] (k)}<p class="text-sm text-bad">{k.replaceAll('_', ' ')}: {text}</p>{/each}
+  {#if theirs}
+    <Apart {theirs} mine={$state.snapshot(e)} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs.id)} />
+  {/if}
   <div class="mt-3 flex gap-2">
     <Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button>
   </div>
