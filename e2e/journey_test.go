@@ -106,7 +106,8 @@ func TestUndo(t *testing.T) {
 
 	b.visit("/#/grounds/1")
 	b.see("Gravel court")
-	b.press("button", "Remove Olive, Gravel court")
+	b.press("button", "Olive")
+	b.press("button", "Remove this plant")
 	b.until("the olive gone", "!document.querySelector('tbody').innerText.includes('Gravel court')")
 	b.press("button", "Undo")
 	b.until("the olive back", "document.querySelector('tbody').innerText.includes('Gravel court')")

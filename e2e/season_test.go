@@ -201,7 +201,7 @@ func TestPlantsFromAFile(t *testing.T) {
 	b.until("taken back", "!document.querySelector('tbody').innerText.includes('Science room')")
 
 	// How a plant stands is entered in words and changes what is expected of it.
-	b.press("button", "Change Lemon verbena")
+	b.press("button", "Lemon verbena")
 	b.fill("Pot (L)", "minus")
 	b.fill("Pot (L)", "-3")
 	b.press("button", "Keep")
@@ -277,7 +277,7 @@ func TestRootstockOnly(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
 	b.visit("/#/grounds/5")
-	b.press("button", "Change Sweet orange")
+	b.press("button", "Sweet orange")
 	b.fill("Graft at (m)", "9")
 	b.press("button", "Keep")
 	b.see("the graft must lie on the plant")

@@ -29,8 +29,8 @@ func (b *browser) scriptKB() float64 {
 func TestFirstPageIsLight(t *testing.T) {
 	kb := open(t, start(t, "demo", t.TempDir()), 1280, 800).scriptKB()
 	t.Logf("the first page takes %.0f kB of compressed script", kb)
-	if kb < 20 || kb > 200 {
-		t.Errorf("%.0f kB of script on the first page, want some and at most 200", kb)
+	if kb < 20 || kb > 150 {
+		t.Errorf("%.0f kB of script on the first page, want some and at most 150", kb)
 	}
 }
 

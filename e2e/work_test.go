@@ -131,3 +131,74 @@ func TestNarrow(t *testing.T) {
 		b.eval("document.getElementById('wide').remove()")
 	}
 }
+
+// TestNotOnTheList adds a plant on the walk that nobody had listed, and looks at it next; then orders work on two plants by hand
+// that comes after another job.
+func TestNotOnTheList(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	phone := open(t, s, 390, 844)
+	phone.expect("422 ")
+	phone.visit("/#/walk/1")
+	phone.press("button", "Not on the list")
+	phone.fill("Species", "Fig")
+	phone.fill("Height (m)", "0")
+	phone.press("button", "Keep")
+	phone.see("must be above 0")
+	phone.fill("Height (m)", "1.8")
+	phone.press("button", "Keep")
+	phone.see("Fig is on the list.")
+	phone.until("the new plant", "document.querySelector('h1').innerText.includes('Fig')")
+	phone.press("button", "Bark green")
+	phone.until("sent", "!/to send/.test(document.body.innerText)")
+	if p := s.plantOf(1, "ficus-carica"); p.ID == 0 {
+		t.Error("the fig is not on the property")
+	}
+
+	b := open(t, s, 1280, 800)
+	b.visit("/#/rounds")
+	b.press("button", "Job by hand")
+	b.fill("What is to be done", "Tie in two by the wall")
+	b.choose("Plant", "Fig")
+	b.choose("Plant", "Olive, Gravel court")
+	b.choose("Comes after", "Check the gate and the basin pump")
+	b.fill("Days between, at least", "3")
+	b.accessible("a job on several plants after another")
+	b.press("button", "Keep")
+	b.see("Tie in two by the wall kept.")
+	var o struct {
+		PlantIDs []int64 `json:"plant_ids"`
+		After    []struct {
+			MinDays int `json:"min_days"`
+		} `json:"after"`
+	}
+	s.get(fmt.Sprintf("/api/v1/orders/%d", s.orderOf("Tie in two by the wall")), &o)
+	if len(o.PlantIDs) != 2 || len(o.After) != 1 || o.After[0].MinDays != 3 {
+		t.Errorf("kept as %+v", o)
+	}
+}
+
+// TestTwoAtOneOrder: what one has done with a job the other is shown, and nothing is written over.
+func TestTwoAtOneOrder(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	id := s.orderOf("Have fleece at hand for Sweet orange")
+	a, b := open(t, s, 1280, 800), open(t, s, 1280, 800)
+	b.expect("409 ")
+	for _, x := range []*browser{a, b} {
+		x.visit(fmt.Sprintf("/#/rounds/%d", id))
+		x.see("was to be done Tue 16 March")
+	}
+	a.press("button", "Done: Have fleece at hand for Sweet orange, Hotel Belpoggio")
+	a.press("button", "Tick it off")
+	a.see("Have fleece at hand for Sweet orange: done.")
+	b.press("button", "Skip: Have fleece at hand for Sweet orange, Hotel Belpoggio")
+	b.fill("Why", "Rain")
+	b.press("button", "Skip it")
+	b.see("Another device has changed this job: it is done")
+	b.see("done")
+	var o struct {
+		State string `json:"state"`
+	}
+	if s.get(fmt.Sprintf("/api/v1/orders/%d", id), &o); o.State != "done" {
+		t.Errorf("the job is %q", o.State)
+	}
+}

@@ -187,6 +187,10 @@ class Field {
   setPlants(f: (p: Plant) => Plant) {
     this.#change((w) => (w.plants = w.plants.map(f)));
   }
+  /** Puts a plant that was added on the walk on its list. */
+  addPlant(p: Plant) {
+    this.#change((w) => (w.plants = [...w.plants, p]));
+  }
   setPhotos(f: (p: Photo[]) => Photo[]) {
     this.#change((w) => (w.photos = f(w.photos)));
   }

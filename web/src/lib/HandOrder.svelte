@@ -31,6 +31,11 @@
   ];
   let properties = $state<Property[]>([]);
   let plants = $state<Plant[]>([]);
+  let others = $state<{ id: number; title: string }[]>([]); // standing jobs of the property, one of which may come first
+  const named = (id: number) => {
+    const p = plants.find((x) => x.id === id);
+    return p ? `${p.common}${p.label ? `, ${p.label}` : ''}` : '…';
+  };
   let key = onceKey();
   let problem = $state<Problem>();
   let version = $state(untrack(() => order?.version ?? 0));
@@ -39,7 +44,14 @@
   let f = $state(
     untrack(() => ({
       property: order?.property_id ?? property,
-      plant: order?.plant_ids?.[0] ?? 0,
+      plants: [...(order?.plant_ids ?? [])],
+      after: (order?.after ?? []).map((a) => ({
+        id: a.id,
+        title: a.title,
+        min: String(a.min_days ?? 0),
+        max: a.max_days ?? 0,
+        why: a.why ?? '',
+      })),
       title: order?.title ?? '',
       kind: (order?.kind ?? 'other') as string,
       minutes: String(order?.minutes ?? 30),
@@ -63,15 +75,17 @@
     if (!of) return;
     void attempt(async () => {
       const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: of, limit: 1000 } } }));
-      if (of === f.property) plants = page.items ?? [];
+      const year = await ask(api.GET('/api/v1/year', { params: { query: { property: of, limit: 200 } } }));
+      if (of !== f.property) return;
+      plants = page.items ?? [];
+      others = (year.items ?? []).filter((l) => l.id !== order?.id);
     });
   });
   async function keep(e: SubmitEvent) {
     e.preventDefault();
-    const several = (order?.plant_ids?.length ?? 0) > 1;
     const body: Schemas['HandOrder'] = {
       property_id: f.property,
-      plants: several ? (order!.plant_ids ?? []) : f.plant ? [f.plant] : [],
+      plants: f.plants,
       title: f.title,
       kind: f.kind as Kind,
       minutes: Math.round(Number(f.minutes)) || 0,
@@ -79,7 +93,7 @@
       every_days: Math.round(Number(f.every)) || 0,
       note: f.note,
       kit: order?.kit ?? [],
-      after: (order?.after ?? []).map((a) => ({ id: a.id, min_days: a.min_days, max_days: a.max_days, why: a.why })),
+      after: f.after.map((a) => ({ id: a.id, min_days: Math.round(Number(a.min)) || 0, max_days: a.max, why: a.why })),
       spans: f.kind === 'other' ? f.spans.map((s) => ({ from: s.from, to: s.to, cost: Math.round(Number(s.cost)) || 0 })) : [],
     };
     problem = await attempt(async () => {
@@ -104,18 +118,30 @@
       bind:value={f.property}
       options={properties.map((p): [number, string] => [p.id, p.name])}
       problem={said.property_id}
-      onpick={() => (f.plant = 0)}
+      onpick={() => ((f.plants = []), (f.after = []))}
     />
     <Pick
       class="sm:col-span-3"
       label="Plant"
-      bind:value={f.plant}
+      bind:value={() => 0, (v) => v && (f.plants = [...f.plants, v])}
       options={[
-        [0, 'the property itself'],
-        ...plants.map((p): [number, string] => [p.id, `${p.common}${p.label ? `, ${p.label}` : ''}`]),
+        [0, f.plants.length ? 'and another …' : 'the property itself'],
+        ...plants.filter((p) => !f.plants.includes(p.id)).map((p): [number, string] => [p.id, named(p.id)]),
       ]}
       problem={said.plants}
     />
+    {#if f.plants.length}
+      <ul class="flex flex-wrap gap-2 sm:col-span-6" aria-label="On these plants">
+        {#each f.plants as id (id)}<li>
+            <button
+              type="button"
+              class="min-h-11 border border-rule bg-sheet px-3"
+              onclick={() => (f.plants = f.plants.filter((x) => x !== id))}
+              >{named(id)} <span aria-hidden="true">×</span><span class="sr-only">: take off</span></button
+            >
+          </li>{/each}
+      </ul>
+    {/if}
     <Field class="sm:col-span-2" label="Minutes" mode="numeric" bind:value={f.minutes} problem={said.minutes} />
     <Field class="sm:col-span-2" label="People" mode="numeric" bind:value={f.crew} problem={said.crew} />
     <Field
@@ -172,6 +198,37 @@
         {#if said.spans}<span class="text-bad">{said.spans}</span>{/if}
       </div>
     {/if}
+    <Pick
+      class="sm:col-span-6"
+      label="Comes after"
+      bind:value={
+        () => 0,
+        (v) => {
+          const o = others.find((x) => x.id === v);
+          if (o) f.after = [...f.after, { id: o.id, title: o.title, min: '0', max: 0, why: '' }];
+        }
+      }
+      options={[
+        [0, f.after.length ? 'and another …' : 'nothing'],
+        ...others.filter((o) => !f.after.some((a) => a.id === o.id)).map((o): [number, string] => [o.id, o.title]),
+      ]}
+      problem={said.after}
+    />
+    {#each f.after as a, i (a.id)}
+      <p class="self-end sm:col-span-3">{a.title}</p>
+      <Field
+        class="sm:col-span-2"
+        label="Days between, at least"
+        mode="numeric"
+        bind:value={a.min}
+        problem={said[`after[${i}].min_days`]}
+      />
+      <button
+        type="button"
+        class="min-h-11 self-end text-moss underline"
+        onclick={() => (f.after = f.after.filter((x) => x.id !== a.id))}>Take off</button
+      >
+    {/each}
     <Field class="sm:col-span-6" label="Note" bind:value={f.note} />
     {#if theirs}<p role="alert" class="border-2 border-sun p-2 sm:col-span-6">
         Another device has changed this job meanwhile: “{theirs.title}”, {theirs.minutes} min, {theirs.state}. Yours stands above.

@@ -171,6 +171,10 @@
     p.decided ? p.verdict!.kind : p.look?.worth ? 'to look at' : p.verdict?.decision === 'not now' ? 'put off' : '';
 </script>
 
+{#snippet plantForm(plant?: Plant)}
+  <PlantForm {species} property={id} {plant} onkept={kept} onclose={() => (form = 'none')} onremove={remove} />
+{/snippet}
+
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
 
 <div class="border-b border-rule bg-white max-md:overflow-x-auto">
@@ -275,16 +279,7 @@
         </span>
       </section>
 
-      {#if form !== 'none'}
-        <PlantForm
-          {species}
-          property={id}
-          plant={typeof form === 'object' ? form : undefined}
-          onkept={kept}
-          onclose={() => (form = 'none')}
-          onremove={remove}
-        />
-      {/if}
+      {#if form === 'plant'}{@render plantForm()}{/if}
 
       <div class="mt-3 flex flex-wrap items-center gap-3">
         <h2 class="flex-1">Plants</h2>
@@ -316,18 +311,22 @@
           <thead class="text-sm text-soft">
             <tr
               ><th class="py-1 pr-3 font-semibold">Plant</th><th class="pr-3 font-semibold">Where</th><th
-                class="pr-3 text-right font-semibold">Height</th
-              ><th class="pr-3 text-right font-semibold max-md:hidden">Spread</th><th class="pr-3 font-semibold">State</th><th
-                ><span class="sr-only">Actions</span></th
-              ></tr
+                class="pr-3 text-right font-semibold max-md:hidden">Height</th
+              ><th class="pr-3 text-right font-semibold max-md:hidden">Spread</th><th class="pr-3 font-semibold">State</th></tr
             >
           </thead>
           <tbody>
             {#each found.slice(0, showing) as p (p.id)}
-              <tr class="border-t border-rule hover:bg-sheet">
+              <tr
+                class="cursor-pointer border-t border-rule hover:bg-sheet {form === p ? 'bg-sheet' : ''}"
+                onclick={(e) => !(e.target as Element).closest('a, button') && (form = form === p ? 'none' : p)}
+              >
                 <td class="py-1 pr-3"
-                  ><a class="inline-flex min-h-9 items-center font-semibold text-ink" href="#/plant/{p.id}"
-                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}</a
+                  ><button
+                    class="inline-flex min-h-11 items-center text-left font-semibold text-ink underline decoration-rule"
+                    aria-expanded={form === p}
+                    onclick={() => (form = form === p ? 'none' : p)}
+                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="sr-only">, {p.label}: open</span></button
                   > <span class="latin text-soft max-xl:hidden">{p.botanical}</span></td
                 >
                 <td class="pr-3">{p.label}</td>
@@ -339,18 +338,20 @@
                     href="#/walk/{id}/{p.id}">{verdictOf(p) || 'walk to it'}</a
                   ></td
                 >
-                <td class="text-right whitespace-nowrap">
-                  <button class="min-h-9 px-2 text-moss underline" onclick={() => (form = p)}
-                    >Change<span class="sr-only"> {p.common}, {p.label}</span></button
-                  >
-                  <button class="min-h-9 px-2 text-moss underline max-md:hidden" onclick={() => remove(p)}
-                    >Remove<span class="sr-only"> {p.common}, {p.label}</span></button
-                  >
-                </td>
               </tr>
+              {#if form === p}
+                <tr
+                  ><td colspan="5" class="pb-3">
+                    <a class="inline-flex min-h-11 items-center text-moss underline" href="#/plant/{p.id}"
+                      >Its page: verdicts, work, photos</a
+                    >
+                    {@render plantForm(p)}
+                  </td></tr
+                >
+              {/if}
             {:else}
               <tr
-                ><td colspan="6" class="border-t border-rule py-3"
+                ><td colspan="5" class="border-t border-rule py-3"
                   >No plant here has these words. <button class="min-h-9 text-moss underline" onclick={() => (words = '')}
                     >Show all</button
                   ></td

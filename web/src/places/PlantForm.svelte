@@ -12,11 +12,12 @@
     species: Species[];
     property: number;
     plant?: Plant;
+    stop?: number; // beside which it stands on the way round
     onkept: (p: Plant) => void;
     onclose: () => void;
-    onremove: (p: Plant) => void;
+    onremove?: (p: Plant) => void;
   }
-  let { species, property, plant, onkept, onclose, onremove }: Props = $props();
+  let { species, property, plant, stop, onkept, onclose, onremove }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- the form starts from the plant and then is the user's
   let name = $state(plant ? `${plant.common} (${plant.botanical})` : '');
@@ -33,7 +34,7 @@
     sun: plant?.sun ?? 0.6,
     mulched: plant?.mulched ?? false,
     value: plant?.value ?? 1,
-    stop: plant?.stop ? String(plant.stop) : '',
+    stop: plant?.stop || stop ? String(plant?.stop || stop) : '',
     graft: plant?.graft_m ? String(plant.graft_m) : '',
     planted: plant?.planted ? String(plant.planted) : '',
     facing: plant?.facing ?? '',
@@ -256,6 +257,6 @@
     <Button color="light" onclick={onclose}>{added ? 'Close' : 'Back'}</Button>
     {#if added}<span class="self-center text-sm text-soft" role="status">{added} added: another like it, or another species.</span
       >{/if}
-    {#if plant}<Button color="light" class="ml-auto" onclick={() => onremove(plant)}>Remove this plant</Button>{/if}
+    {#if plant && onremove}<Button color="light" class="ml-auto" onclick={() => onremove(plant)}>Remove this plant</Button>{/if}
   </div>
 </form>

@@ -7,6 +7,7 @@
   import { inWords, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import MoreChecks from '../lib/MoreChecks.svelte';
+  import NewPlant from '../walk/NewPlant.svelte';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -26,6 +27,7 @@
   let loaded = $state(0); // property whose walk was asked for
   let wide = $state(window.innerWidth >= 1024);
   let more = $state(false);
+  let adding = $state(false);
 
   const walk = $derived(field.walk?.property === propertyId ? field.walk : undefined);
   const walkId = $derived(walk?.walk ?? 0);
@@ -131,6 +133,7 @@
       },
       { key: 'N', does: 'not now', run: () => plant && void decision.decide('not now') },
       { key: 'M', does: 'more checks', run: () => plant && (more = true) },
+      { key: 'A', does: 'add a plant that is not on the list', run: () => (adding = true) },
       { key: ' ', does: 'next plant', run: () => plant && step(1) },
       { key: 'P', does: 'plant before', run: () => plant && step(-1) },
     ];
@@ -194,11 +197,12 @@
   <div class="px-5 py-4">
     <h1>Walk</h1>
     <p class="mt-1">There is no plant on this property yet. <a href="#/grounds/{propertyId}">Add its plants in Grounds</a>.</p>
+    <button class="mt-2 min-h-11 text-moss underline" onclick={() => (adding = true)}>Here stands one: add it</button>
   </div>
 {:else}
   <div class="grid text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
     {#if wide}
-      <List {order} {asking} {propertyId} {plantId} {howFar} {progress} />
+      <List {order} {asking} {propertyId} {plantId} {howFar} {progress} onnew={() => (adding = true)} />
     {/if}
 
     {#if plant}
@@ -208,7 +212,7 @@
             {#if !wide}{@render progress()}{/if}
             <h1>
               <a class="text-ink no-underline hover:underline" href="#/plant/{plant.id}">{plant.common}</a
-              >{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;× {plant.count}</span>{/if}
+              >{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;×&nbsp;{plant.count}</span>{/if}
             </h1>
             <p class="truncate text-sm">
               <span class="latin">{plant.botanical}</span>{#if plant.label}&nbsp;· {plant.label}{/if}
@@ -243,7 +247,18 @@
 
         <div class="space-y-2">
           {#if waiting?.theirs}<Conflict {waiting} name={plant.common} />{/if}
-          <PadOf {pad} {plant} {walkId} {checks} {note} {answer} {waiting} {wide} onmore={() => (more = true)} />
+          <PadOf
+            {pad}
+            {plant}
+            {walkId}
+            {checks}
+            {note}
+            {answer}
+            {waiting}
+            {wide}
+            onmore={() => (more = true)}
+            onnew={() => (adding = true)}
+          />
         </div>
       </section>
 
@@ -265,6 +280,7 @@
   </div>
 {/if}
 
+{#if propertyId}<NewPlant bind:open={adding} {propertyId} stop={plant?.stop ?? 0} />{/if}
 {#if plant}<MoreChecks
     bind:open={more}
     {plant}

@@ -10,8 +10,9 @@
     plantId: number;
     howFar: (p: Plant) => State;
     progress: Snippet;
+    onnew: () => void;
   }
-  let { order, asking, propertyId, plantId, howFar, progress }: Props = $props();
+  let { order, asking, propertyId, plantId, howFar, progress, onnew }: Props = $props();
 
   // Of a long list the stretch round the plant in sight is shown: all of it would be slow to draw.
   const listed = 300;
@@ -52,4 +53,5 @@
         {order.length - around - listed} after these
       </li>{/if}
   </ol>
+  <button class="min-h-11 px-3 text-left text-sm text-moss underline" onclick={onnew}>One is not on the list: add it</button>
 </nav>

@@ -18,8 +18,9 @@
     waiting?: Waiting;
     wide: boolean;
     onmore: () => void;
+    onnew: () => void;
   }
-  let { pad, plant, checks, note, answer, waiting, wide, onmore }: Props = $props();
+  let { pad, plant, checks, note, answer, waiting, wide, onmore, onnew }: Props = $props();
 
   let how = $state(false);
   $effect(() => {
@@ -151,6 +152,8 @@
 {/if}
 <div class="flex flex-wrap items-start gap-2">
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onmore()}>More checks</button>
+  {#if !wide}<button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={onnew}>Not on the list</button
+    >{/if}
   <div class="min-w-0 flex-1">
     {#key plant.id}<FieldNotes
         plant={plant.id}
