@@ -59,10 +59,9 @@ func (h *House) Put(ctx context.Context, key store.Key, id int64, in PutIn) (Put
 		return o, err
 	}
 	s := store.Stand{State: job.Waiting, DayCost: job.Never.Int()}
+	var refused error
 	if in.Day != day.None {
-		if err := h.allowed(&o, c, in.Day); err != nil {
-			return o, err
-		}
+		refused = h.allowed(&o, c, in.Day)
 		if o.Warnings, err = h.gapWarnings(ctx, id, in.Day); err != nil {
 			return o, err
 		}
@@ -70,7 +69,12 @@ func (h *House) Put(ctx context.Context, key store.Key, id int64, in PutIn) (Put
 		s = store.Stand{State: job.Placed, Day: &text, Crew: in.Crew, Place: in.Place, DayCost: o.Cost}
 	}
 	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) {
-		if k.State == job.Done || k.State == job.Skipped {
+		switch {
+		case k.Version != in.Version:
+			return k, store.Stale{Yours: in.Version, Current: k}
+		case refused != nil: // a repeat of what was done before its day went by is answered as then
+			return k, refused
+		case k.State == job.Done || k.State == job.Skipped:
 			return k, store.Refused(fmt.Sprintf("this job is %s already; take that back first", k.State))
 		}
 		if s.Day != nil && s.Place == 0 {

@@ -51,6 +51,9 @@ func (h *House) tick(ctx context.Context, tx store.Tx, id int64, on day.Day, in 
 	if err != nil {
 		return k, err
 	}
+	if k.Version != in.Version { // before anything else: whoever asks is to see what was done meanwhile
+		return k, store.Stale{Yours: in.Version, Current: k}
+	}
 	to := in.State
 	if to == job.Waiting && k.Day != nil {
 		to = job.Placed
