@@ -20,7 +20,7 @@ const (
 	chillFull  = 5.0  // mean up to which a day chills wholly, °C
 	chillNone  = 10.0 // and from which not at all
 	// chillReach is the warmth up to which a want of chill is felt, °C·days: what blooms in summer has long broken bud.
-	chillReach = 800.0
+	chillReach = 450.0
 	// coolBase and coolDay: leaves are shed by cool below the one, °C, on days shorter than the other, hours (after Delpierre et al. 2009).
 	coolBase = 20.0
 	coolDay  = 13.0
