@@ -6,6 +6,8 @@ import (
 	"testing/fstest"
 	"time"
 
+	"gonum.org/v1/gonum/stat"
+
 	"mezzadro/core/day"
 	"mezzadro/core/season"
 )
@@ -143,6 +145,26 @@ func BenchmarkLoad(b *testing.B) {
 	for b.Loop() {
 		if _, err := Load(data); err != nil {
 			b.Fatal(err)
+		}
+	}
+}
+
+// TestFieldsComeFromKnowledge: what roots bear, how a plant dries and what it regrows is known kind by kind, not reckoned from its
+// hardiness: no straight line through all kinds tells it.
+func TestFieldsComeFromKnowledge(t *testing.T) {
+	var hard []float64
+	fields := map[string][]float64{}
+	for _, e := range Built().Entries {
+		hard = append(hard, e.HardinessC)
+		fields["root_hardiness_c"] = append(fields["root_hardiness_c"], e.RootHardinessC)
+		fields["drying_kpa_h"] = append(fields["drying_kpa_h"], e.DryingKPAH)
+		fields["regrowth_cm"] = append(fields["regrowth_cm"], e.RegrowthCM)
+	}
+	for name, v := range fields {
+		r := stat.Correlation(hard, v, nil)
+		t.Logf("%s explains %.0f %% of hardiness", name, 100*r*r)
+		if r*r > 0.9 {
+			t.Errorf("%s follows hardiness by a line: r² %.2f", name, r*r)
 		}
 	}
 }
