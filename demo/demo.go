@@ -38,6 +38,8 @@ type Scenario struct {
 		RH   float64 `yaml:"rh_pct"`
 		Sun  float64 `yaml:"sun"`
 	} `yaml:"events"`
+	// Elsewhere is set on a sample moved to another climate: its weather is that of the place, and the firm's year is not told.
+	Elsewhere  bool `yaml:"-"`
 	Properties []struct {
 		Property map[string]any `yaml:"property"`
 		Plants   string         `yaml:"plants"` // a plant CSV
@@ -60,6 +62,30 @@ func Read() (Scenario, error) {
 	var s Scenario
 	if err := yaml.UnmarshalWithOptions(source, &s, yaml.Strict()); err != nil {
 		return s, fmt.Errorf("demo.yaml: %w", err)
+	}
+	return s, nil
+}
+
+// In is the sample's firm with its plants in another climate, in which its weather is made up anew. In the south it opens half a
+// year later, so that it is the end of winter too.
+func (s Scenario) In(climate string) (Scenario, error) {
+	c, err := catalogue.Built().Climate(climate)
+	if err != nil {
+		return s, fmt.Errorf("--climate: %w", err)
+	}
+	s.Elsewhere, s.Events = true, nil
+	for _, p := range s.Properties {
+		for _, own := range []string{"elevation_m", "latitude", "longitude", "zone"} {
+			delete(p.Property, own)
+		}
+		p.Property["climate_type"] = climate
+	}
+	if c.Climate.South() {
+		home, err := s.Day()
+		if err != nil {
+			return s, err
+		}
+		s.Today = (home + 184).String()
 	}
 	return s, nil
 }
@@ -109,12 +135,17 @@ func (s Scenario) Load(ctx context.Context, site http.Handler, setToday func(day
 		if _, err := to.post(fmt.Sprintf("/properties/%d/weather/read", id), struct{}{}); err != nil {
 			return err
 		}
+		if s.Elsewhere {
+			continue
+		}
 		if err := s.walks(to, id, p.Walks); err != nil {
 			return err
 		}
 	}
-	if err := tellStory(ctx, to, setToday); err != nil {
-		return err
+	if !s.Elsewhere {
+		if err := tellStory(ctx, to, setToday); err != nil {
+			return err
+		}
 	}
 	setToday(home)
 	return nil

@@ -114,10 +114,16 @@ func serveCommand() *cobra.Command {
 
 func demoCommand() *cobra.Command {
 	var o options
+	var climate string
 	c := &cobra.Command{Use: "demo", Short: "Serve the made-up sample firm", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
 		sample, err := demo.Read()
 		if err != nil {
 			return err
+		}
+		if climate != "" {
+			if sample, err = sample.In(climate); err != nil {
+				return err
+			}
 		}
 		if o.today == "" {
 			o.today = sample.Today
@@ -141,6 +147,7 @@ func demoCommand() *cobra.Command {
 		return serve(c.Context(), o.addr, site, s.Log)
 	}}
 	o.flags(c, "demo-data")
+	c.Flags().StringVar(&climate, "climate", "", "move the sample to a built climate, such as prairie, gulf-coast or hot-desert; for an empty folder")
 	return c
 }
 

@@ -41,19 +41,21 @@ type Comparison struct {
 	Own    float64 `json:"own" doc:"Its height or growth, m, or the share of its crown that is lost"`
 	Usual  float64 `json:"usual" doc:"The same of its fellows: the middle one"`
 	Chance float64 `json:"chance" doc:"That a sound plant among these would differ as much, 0 to 1"`
+	Ask    bool    `json:"ask" doc:"The difference in size is plain, but may be chance: worth a question"`
 	Text   string  `json:"text"`
 }
 
 // Limits of the comparison.
 const (
-	fewest      = 3    // fellows under which nothing is compared
-	sameAge     = 3    // years of planting apart up to which plants are alike
-	beyond      = 0.05 // chance under which a difference is not put down to chance
-	growSpread  = 0.30 // the same of a season's growth
-	sizeSpread  = 0.15 // least spread of height among plants of a kind and age, as a logarithm: about 15 %
-	damSpread   = 0.08 // least spread of the share of crown lost
-	muchSmaller = 0.80 // a difference smaller than this is not worth a question
-	muchMore    = 0.15
+	fewest         = 3    // fellows under which nothing is compared
+	sameAge        = 3    // years of planting apart up to which plants are alike
+	beyond         = 0.05 // chance under which a difference is not put down to chance
+	growSpread     = 0.30 // the same of a season's growth
+	sizeSpread     = 0.15 // least spread of height among plants of a kind and age, as a logarithm: about 15 %
+	damSpread      = 0.08 // least spread of the share of crown lost
+	plainlySmaller = 0.70 // from about a third less on a question is worth it, chance or not
+	muchSmaller    = 0.80 // a difference smaller than this is not worth a question
+	muchMore       = 0.15
 )
 
 // Compare tests a plant against its fellows: the chance that one more of them would come out so far below (or hurt so much
@@ -103,6 +105,12 @@ func Compare(q Question) *Comparison {
 				Text: fmt.Sprintf("It lost %.0f %% of its crown, its %d fellows about %.0f %%: by chance that happens once in %.0f.", 100*own, len(hurts), 100*usual, 1/max(c, 0.001))}
 			return out
 		}
+	}
+	if out.Own < plainlySmaller*out.Usual {
+		out.Ask = true
+		out.Text = fmt.Sprintf("At %s against about %s of its %d fellows: was it planted later, or is something wrong where it stands?", quantity.Length(out.Own),
+			quantity.Length(out.Usual), out.Others)
+		return out
 	}
 	out.Text = fmt.Sprintf("Like its %d fellows of the kind here.", out.Others)
 	return out

@@ -106,7 +106,8 @@ func JudgeSpot(q Question, c *Comparison) *SpotFinding {
 		}
 	}
 	differs := c != nil && c.What != ""
-	if !differs && len(asked) == 0 {
+	plain := c != nil && c.Ask
+	if !differs && !plain && len(asked) == 0 {
 		return nil
 	}
 	reach := q.Around.ReachM
@@ -117,6 +118,8 @@ func JudgeSpot(q Question, c *Comparison) *SpotFinding {
 	none := noReason
 	if differs {
 		none /= 4 // chance is out, so that the spot or the plant itself is left
+	} else if plain {
+		none /= 1.5
 	}
 	for i, at := range questions {
 		odds[i] = at.prior(q)

@@ -84,7 +84,14 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 	} else if d.kind == Wait && alive < 0.5 && sp.HardPruning == catalogue.FromBase {
 		chance = max(chance, 0.5*mend) // stems gone, but the base often comes again
 	}
-	seasons := max(0, outcome.LooksRight*h-keep) / (sp.GrowthCMYear / 100 * outcome.Vigour)
+	wanted, first, grows := max(0, outcome.LooksRight*h-keep), 0.0, sp.GrowthCMYear/100*outcome.Vigour
+	if lost > 0.5 { // what it regrows after a hard cut is its kind's own
+		first = min(wanted, sp.RegrowthCM/100)
+	}
+	seasons := (wanted - first) / grows
+	if first > 0 {
+		seasons++
+	}
 	lo, hi := int(math.Ceil(seasons*0.7)), int(math.Ceil(seasons*1.4))
 	if lost > 0.05 {
 		lo, hi = max(1, lo), max(1, hi)

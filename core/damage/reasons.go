@@ -34,7 +34,9 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 			out = append(out, r)
 		}
 	}
-	if c := a.Fellows; c != nil && c.What != "" {
+	if c := a.Fellows; c != nil && c.Ask {
+		out = append(out, tellsNeither(c.Text))
+	} else if c != nil && c.What != "" {
 		text := c.Text + " The spot is suspect, not the kind."
 		if cause := a.Spot.Suspect(); cause != "" {
 			text = c.Text + " Suspect the spot: " + cause + "."

@@ -79,6 +79,11 @@ var yearRound = []struct {
 			q.Fellows = append(q.Fellows, cause.Fellow{HeightM: h})
 		}
 	}, []check.Check{shoot(1.15), shoot(1.2)}, []string{Leave}, []string{"fellows"}, nil},
+	{"a third smaller among plants that differ", at{"great-lakes", "hydrangea-paniculata", 1.1, june}, func(q *Question) {
+		for _, h := range []float64{1.3, 2.4, 1.4, 2.3} {
+			q.Fellows = append(q.Fellows, cause.Fellow{HeightM: h})
+		}
+	}, []check.Check{shoot(1.05), shoot(1.1)}, []string{Leave}, []string{"planted later, or is something wrong where it stands?"}, []string{"beyond chance"}},
 }
 
 func TestYearRound(t *testing.T) {

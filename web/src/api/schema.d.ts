@@ -1203,6 +1203,8 @@ export interface components {
             spread_m: number;
         };
         CauseComparison: {
+            /** @description The difference in size is plain, but may be chance: worth a question */
+            ask: boolean;
             /**
              * Format: double
              * @description That a sound plant among these would differ as much, 0 to 1
