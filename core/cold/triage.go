@@ -16,6 +16,7 @@ const (
 	lookFrom = 0.08
 	deepFrom = 0.16
 	softFrom = 0.2
+	softDays = 14 // after which a look changes nothing for buds and leaves
 )
 
 // LookMinutes is what a look takes: a plant with three checks, and the steps to the next.
@@ -69,7 +70,8 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 			if Deep(o.Worst.Organ) {
 				from = deepFrom
 			}
-			l, ok = Look{o, score, fresh >= from, fresh >= lookFrom && fresh < from}, true
+			worth := fresh >= from && (Deep(o.Worst.Organ) || today-e.Day <= softDays)
+			l, ok = Look{o, score, worth, fresh >= lookFrom && !worth}, true
 		}
 	}
 	return l, ok
