@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/outcome"
 	"mezzadro/core/overwinter"
+	"mezzadro/core/quantity"
 )
 
 // inTen is a chance as winters in ten.
@@ -100,7 +101,7 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 	if hi == 0 {
 		return outcome.Prognosis{Chance: round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
 	}
-	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %.0f cm a year.", outcome.Span(lo, hi), sp.GrowthCMYear)
+	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %s a year.", outcome.Span(lo, hi), quantity.Length(sp.GrowthCMYear/100))
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {
 		text += " It blooms on older wood: the coming bloom above the cut is lost."
 	}
