@@ -137,11 +137,13 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 	if len(hours) == 0 {
 		return g
 	}
-	start := y.Normals.Mean(day.FromTime(hours[0].Time.In(zone)))
+	first := day.FromTime(hours[0].Time.In(zone))
 	c := y.Normals.Climate
-	below := yearMean(c)
-	bare, under := soilAt(start, below, 0), soilAt(start, below, mulchM)
-	pot, snow := start, 0.0
+	bare, under, snow := groundBefore(y.Normals, first)
+	if !math.IsNaN(hours[0].RainMM) { // the record tells what fell: none is taken to lie before it
+		snow = 0
+	}
+	pot := y.Normals.Mean(first)
 	noon := 12 - c.Longitude/15 // UTC
 	sunDay, sun := int64(math.MinInt64), season.Sun{}
 	var s spell
@@ -195,15 +197,6 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 		g.spells = append(g.spells, s)
 	}
 	return g
-}
-
-// yearMean is a climate's mean temperature, near that of the ground a metre down, °C.
-func yearMean(c season.Climate) float64 {
-	sum := 0.0
-	for _, n := range c.Normals {
-		sum += (n.TMinC + n.TMaxC) / 24
-	}
-	return sum
 }
 
 func (d *drySums) add(o drySums) {

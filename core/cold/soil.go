@@ -1,6 +1,11 @@
 package cold
 
-import "math"
+import (
+	"math"
+
+	"mezzadro/core/day"
+	"mezzadro/core/season"
+)
 
 // Soil at 10 cm by the daily model of Rankinen, Karvonen and Butterfield (2004, Hydrology and Earth System Sciences 8:706), hour by
 // hour: air through the soil above, held up by the heat that freezing water gives off, damped by snow, and warmed from below.
@@ -64,3 +69,30 @@ func snowAfter(snow, airC, rainMM float64) float64 {
 
 // deep is how deep snow of so many mm of water lies, m.
 func deep(snowMM float64) float64 { return snowMM / snowDensity }
+
+// groundBefore is the soil, bare and mulched, and the snow, mm of water, as an ordinary year leaves them at the start of a day: the
+// months before a record are followed in the climate's normals.
+func groundBefore(n *season.Normals, first day.Day) (bare, under layer, snowMM float64) {
+	const months = 150 // days
+	below := yearMean(n.Climate)
+	start := n.Mean(first - months)
+	bare, under = soilAt(start, below, 0), soilAt(start, below, mulchM)
+	for d := first - months; d < first; d++ {
+		mean, rain := n.Mean(d), math.Max(0, n.Rain.At(d))/24
+		for range 24 {
+			snowMM = snowAfter(snowMM, mean, rain)
+			bare.hour(mean, deep(snowMM))
+			under.hour(mean, deep(snowMM))
+		}
+	}
+	return bare, under, snowMM
+}
+
+// yearMean is a climate's mean temperature, near that of the ground a metre down, °C.
+func yearMean(c season.Climate) float64 {
+	sum := 0.0
+	for _, n := range c.Normals {
+		sum += (n.TMinC + n.TMaxC) / 24
+	}
+	return sum
+}

@@ -1,6 +1,10 @@
 package cold
 
-import "testing"
+import (
+	"testing"
+
+	"mezzadro/core/day"
+)
 
 // TestFrozenSoil is what thermometers in the ground show: hard frost goes slowly into bare soil and hardly through snow.
 func TestFrozenSoil(t *testing.T) {
@@ -44,5 +48,21 @@ func TestFrozenSoil(t *testing.T) {
 	}
 	if s := snowAfter(snowAfter(0, -2, 10), 4, 0); s >= 10 || s < 9 || snowAfter(3, 1, 0) >= 3 || snowAfter(0, 2, 5) != 0 {
 		t.Errorf("snow of %.2f mm after an hour of thaw", s)
+	}
+}
+
+// TestGroundBeforeTheRecord: a record that begins in midwinter finds the soil as an ordinary winter leaves it, not at the air's mean.
+func TestGroundBeforeTheRecord(t *testing.T) {
+	for place, want := range map[string][2]float64{"prairie": {-9, 0}, "northern-prairie": {-9, 0}, "cold-lowland": {-3, 3}, "gulf-coast": {7, 16}, "hot-desert": {8, 20}} {
+		bare, under, snow := groundBefore(climate(t, place).Daily(), day.Of(2027, 1, 20))
+		if c := bare.tempC(); c < want[0] || c > want[1] {
+			t.Errorf("%s: soil at %.1f °C on 20 January, want %v", place, c, want)
+		}
+		if under.tempC() < bare.tempC()-0.1 && bare.tempC() < 0 {
+			t.Errorf("%s: under mulch %.1f, bare %.1f", place, under.tempC(), bare.tempC())
+		}
+		if snow < 0 || place == "gulf-coast" && snow > 0 {
+			t.Errorf("%s: snow %.0f mm", place, snow)
+		}
 	}
 }

@@ -47,15 +47,19 @@ func (c *chances) on(d day.Day) float64 {
 	return c.at[max(0, min(len(c.at)-1, int(d-c.from)))]
 }
 
+// leafOf tells species apart as far as their leafing goes.
 type leafOf struct {
-	out       season.Anchor
-	lateness  int
-	midwinter day.Day
+	id         string
+	warmth, dd float64
+	lateness   int
+	midwinter  day.Day
 }
 
+// leafing is a species' year: when it goes to rest, and its patience date and leaves of this garden year and of the next.
 type leafing struct {
-	patience day.Day
-	out      season.Band
+	rest           day.Day
+	patience, next day.Day
+	out, nextOut   season.Band
 }
 
 // ahead is how many days of frost and heat are worked out at once: two garden years and a spring.
@@ -144,18 +148,21 @@ func (p *Place) Rest(sp *catalogue.Entry, d day.Day) day.Day {
 // Patience is the species' patience date in the garden year of d, or in the next once it has gone to rest, and the band of its
 // leafing.
 func (p *Place) Patience(sp *catalogue.Entry, d day.Day) (day.Day, season.Band) {
-	if _, yearEnd := p.Year.Normals.Climate.GardenYear(d); d >= p.Rest(sp, d) {
-		d = max(d, yearEnd)
-	}
-	k := leafOf{sp.LeafOut, sp.LatenessDays, p.Year.Normals.Climate.Midwinter(d)}
+	k := leafOf{sp.ID, sp.LeafOut.Warmth, sp.LeafOut.DegreeDays, sp.LatenessDays, p.Year.Normals.Climate.Midwinter(d)}
 	p.mu.Lock()
 	l, known := p.leaf[k]
 	p.mu.Unlock()
 	if !known {
+		_, yearEnd := p.Year.Normals.Climate.GardenYear(d)
+		l.rest = p.Rest(sp, d)
 		l.patience, l.out = sp.Patience(p.Year, d)
+		l.next, l.nextOut = sp.Patience(p.Year, yearEnd)
 		p.mu.Lock()
 		p.leaf[k] = l
 		p.mu.Unlock()
+	}
+	if d >= l.rest {
+		return l.next, l.nextOut
 	}
 	return l.patience, l.out
 }
