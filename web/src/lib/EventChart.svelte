@@ -21,7 +21,8 @@
       ...(chart.event.kind === 'heat' ? [] : [0]),
     ];
     const [lo, hi] = [Math.min(...all), Math.max(...all)];
-    return scaleLinear([lo - (hi - lo) * 0.06, hi + (hi - lo) * 0.06], [height - 18, 8]).nice(5);
+    const under = chart.unit === '°C' || lo < 0 ? lo - (hi - lo) * 0.06 : 0; // no wind and no rain is less than none
+    return scaleLinear([under, hi + (hi - lo) * 0.06], [height - 18, 8]).nice(5);
   });
   const path = $derived(
     line<number | null>()
@@ -45,8 +46,9 @@
     });
     return out;
   });
-  // Names of days that would run into each other are left out.
-  const named = $derived(days.length > 1 && days[1]!.at - days[0]!.at < 44 ? days.filter((_, i) => i % 2 === 0) : days);
+  // Of days whose names would run into each other every so many-th is marked.
+  const apart = $derived(days.length > 1 ? Math.max(1, Math.ceil(44 / (days[1]!.at - days[0]!.at))) : 1);
+  const named = $derived(days.filter((_, i) => i % apart === 0));
   const low = $derived(Math.min(...values.filter((v) => v !== null)));
   // The names are kept apart; a thin line leads to where each belongs.
   const lines = $derived.by(() => {
@@ -92,7 +94,7 @@
       <line x1={left} x2={width - words} y1={at} y2={at} stroke="var(--color-rule)" stroke-dasharray={t === 0 ? '' : '1 4'} />
       <text x={left - 5} y={at + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t < 0 ? `−${-t}` : t}</text>
     {/each}
-    {#each days as d (d.at)}
+    {#each apart > 3 ? named : days as d (d.at)}
       <line x1={d.at} x2={d.at} y1="6" y2={height - 16} stroke="var(--color-rule)" />
       {#if d.at < width - words - 24 && named.includes(d)}<text
           x={d.at + 3}

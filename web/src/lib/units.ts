@@ -7,7 +7,10 @@ const minus = (s: string) => (Number(s) === 0 ? s.replace('-', '') : s.replace('
 
 /** A plant's measure: centimetres up to a metre, inches up to a yard. */
 export function metres(m: number): string {
-  if (!imperial()) return m < 0.995 ? `${Math.round(m * 100)} cm` : `${m < 10 ? m.toFixed(2).replace(/0$/, '') : m.toFixed(1).replace(/\.0$/, '')} m`;
+  if (!imperial())
+    return m < 0.995
+      ? `${Math.round(m * 100)} cm`
+      : `${m < 10 ? m.toFixed(2).replace(/0$/, '') : m.toFixed(1).replace(/\.0$/, '')} m`;
   const inches = Math.round(m / 0.0254);
   if (inches < 36) return `${inches} in`;
   if (inches >= 120 || inches % 12 === 0) return `${Math.round(inches / 12)} ft`;

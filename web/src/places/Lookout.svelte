@@ -3,7 +3,7 @@
   import { push } from 'svelte-spa-router';
   import { api, ask, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
-  import { brief, degrees, hours, inWords } from '../lib/dates';
+  import { brief, degrees, hours, inWords, plantsOf } from '../lib/dates';
   import EventChart from '../lib/EventChart.svelte';
   import Expected from '../lib/Expected.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -233,7 +233,7 @@
           {#if look.looks}Look at these first{:else}Nothing on the look-list{/if}
         </h2>
         <p class="text-sm text-soft">
-          {look.looks} plants or groups, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another {look.slight}
+          {plantsOf(look.looks)}, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another {look.slight}
             are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear; {look.looked} already decided.
         </p>
