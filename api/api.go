@@ -39,7 +39,20 @@ const Version = "0.2.0"
 // Handler is the whole site.
 func (s *Server) Handler() http.Handler {
 	r := chi.NewRouter()
-	r.Use(middleware.RequestID, s.logged, middleware.Recoverer, middleware.Compress(5, "text/html", "text/css", "text/javascript", "application/json", "application/problem+json", "image/svg+xml"))
+	r.Use(
+		middleware.RequestID,
+		s.logged,
+		middleware.Recoverer,
+		middleware.Compress(
+			5,
+			"text/html",
+			"text/css",
+			"text/javascript",
+			"application/json",
+			"application/problem+json",
+			"image/svg+xml",
+		),
+	)
 	r.Use(http.NewCrossOriginProtection().Handler)
 	r.Group(func(r chi.Router) {
 		r.Use(s.written, keyed)
@@ -75,7 +88,11 @@ func schemaName(t reflect.Type, hint string) string {
 		t = t.Elem()
 	}
 	name := huma.DefaultSchemaNamer(t, hint)
-	if pkg, core := strings.CutPrefix(t.PkgPath(), "mezzadro/core/"); core && t.Name() != "" && !strings.HasPrefix(strings.ToLower(name), pkg) {
+	if pkg, core := strings.CutPrefix(
+		t.PkgPath(),
+		"mezzadro/core/",
+	); core && t.Name() != "" &&
+		!strings.HasPrefix(strings.ToLower(name), pkg) {
 		pkg = pkg[strings.LastIndex(pkg, "/")+1:]
 		return strings.ToUpper(pkg[:1]) + pkg[1:] + name
 	}
@@ -93,8 +110,23 @@ func (s *Server) logged(next http.Handler) http.Handler {
 		} else if strings.HasPrefix(r.URL.Path, "/api/") {
 			level = slog.LevelInfo
 		}
-		s.Log.Log(r.Context(), level, "request", "method", r.Method, "path", r.URL.Path, "status", ww.Status(),
-			"bytes", ww.BytesWritten(), "ms", float64(time.Since(begun).Microseconds())/1000, "id", middleware.GetReqID(r.Context()))
+		s.Log.Log(
+			r.Context(),
+			level,
+			"request",
+			"method",
+			r.Method,
+			"path",
+			r.URL.Path,
+			"status",
+			ww.Status(),
+			"bytes",
+			ww.BytesWritten(),
+			"ms",
+			float64(time.Since(begun).Microseconds())/1000,
+			"id",
+			middleware.GetReqID(r.Context()),
+		)
 	})
 }
 
@@ -102,7 +134,8 @@ func (s *Server) logged(next http.Handler) http.Handler {
 func (s *Server) files() http.Handler {
 	fileServer := http.FileServerFS(s.Files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		w.Header().Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'")
+		w.Header().
+			Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'")
 		w.Header().Set("X-Content-Type-Options", "nosniff")
 		if strings.HasPrefix(r.URL.Path, "/assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")

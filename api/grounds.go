@@ -141,7 +141,11 @@ func (s *Server) labels(ctx context.Context, in *struct {
 }) (*File, error) {
 	u, err := url.Parse(in.Site)
 	if err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
-		return nil, s.problem(ctx, "labels", house.Refuse("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)))
+		return nil, s.problem(
+			ctx,
+			"labels",
+			house.Refuse("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
+		)
 	}
 	p, labels, err := s.Labels(ctx, in.ID, in.Site)
 	if err != nil {

@@ -76,7 +76,12 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 	}
 }) (*Out[house.OrderDetail], error) {
 	b := in.Body
-	o, err := s.Tick(ctx, keyOf(ctx), in.ID, house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version})
+	o, err := s.Tick(
+		ctx,
+		keyOf(ctx),
+		in.ID,
+		house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version},
+	)
 	return out(o), s.problem(ctx, "job", err)
 }
 
@@ -134,5 +139,13 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 	}
 	text, err := s.Calendar(ctx, from, to, s.styleOf(ctx, in.Language))
 	name := fmt.Sprintf("round-%s.ics", in.From)
-	return &File{"text/calendar; charset=utf-8", fmt.Sprintf("attachment; filename=%q", name), []byte(text)}, s.problem(ctx, "jobs", err)
+	return &File{
+			"text/calendar; charset=utf-8",
+			fmt.Sprintf("attachment; filename=%q", name),
+			[]byte(text),
+		}, s.problem(
+			ctx,
+			"jobs",
+			err,
+		)
 }

@@ -31,8 +31,14 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 		return &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: "Unprocessable Entity", Detail: err.Error(),
 			Errors: []*huma.ErrorDetail{{Location: "header." + keyHeader, Message: err.Error()}}}
 	case errors.As(err, &stale):
-		return &huma.ErrorModel{Status: http.StatusConflict, Title: "Conflict", Detail: what + ": " + stale.Error(),
-			Errors: []*huma.ErrorDetail{{Location: "body.version", Message: "the kept record, for comparison", Value: stale.Current}}}
+		return &huma.ErrorModel{
+			Status: http.StatusConflict,
+			Title:  "Conflict",
+			Detail: what + ": " + stale.Error(),
+			Errors: []*huma.ErrorDetail{
+				{Location: "body.version", Message: "the kept record, for comparison", Value: stale.Current},
+			},
+		}
 	case errors.As(err, &noSpecies):
 		return huma.Error404NotFound(noSpecies.Error())
 	case errors.Is(err, store.ErrNotFound):
@@ -45,5 +51,7 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 		return huma.NewError(499, "the request was called off")
 	}
 	s.Log.ErrorContext(ctx, "operation failed", "what", what, "error", err)
-	return huma.Error500InternalServerError(what + ": something went wrong here; it has been logged, and nothing was changed")
+	return huma.Error500InternalServerError(
+		what + ": something went wrong here; it has been logged, and nothing was changed",
+	)
 }

@@ -58,7 +58,13 @@ func (s *Server) keepLook(ctx context.Context, in *struct {
 	OnceKey
 	Body FoundIn
 }) (*Out[house.Found], error) {
-	f, err := s.KeepLook(ctx, keyOf(ctx), in.ID, in.Plant, house.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base})
+	f, err := s.KeepLook(
+		ctx,
+		keyOf(ctx),
+		in.ID,
+		in.Plant,
+		house.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base},
+	)
 	return out(f), s.problem(ctx, onWalk, err)
 }
 
@@ -116,7 +122,10 @@ func (p *photoIn) Resolve(c huma.Context) []error {
 
 func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[store.Photo], error) {
 	if in.large {
-		return nil, huma.NewError(http.StatusRequestEntityTooLarge, fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20))
+		return nil, huma.NewError(
+			http.StatusRequestEntityTooLarge,
+			fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20),
+		)
 	}
 	jpeg, w, h, err := exchange.Photo(in.file)
 	if err != nil {

@@ -108,7 +108,19 @@ func (s Scenario) Station() (*exchange.Station, error) {
 		if err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
-		if err := w.Write(standin.Event{Kind: e.Kind, From: from, To: to, Value: e.C, Wind: e.Wind, Rain: e.Rain, RH: e.RH, Sun: e.Sun, Near: &s.Country}); err != nil {
+		if err := w.Write(
+			standin.Event{
+				Kind:  e.Kind,
+				From:  from,
+				To:    to,
+				Value: e.C,
+				Wind:  e.Wind,
+				Rain:  e.Rain,
+				RH:    e.RH,
+				Sun:   e.Sun,
+				Near:  &s.Country,
+			},
+		); err != nil {
 			return nil, fmt.Errorf("demo.yaml, event %d: %w", i+1, err)
 		}
 	}
@@ -172,7 +184,11 @@ func (s Scenario) walks(to *sender, property int64, walks []Walk) error {
 				if x.Species != l.Species {
 					continue
 				}
-				if err := to.put(fmt.Sprintf("/walks/%d/plants/%d/checks", walk, x.ID), map[string]any{"checks": l.Checks, "note": l.Note}, nil); err != nil {
+				if err := to.put(
+					fmt.Sprintf("/walks/%d/plants/%d/checks", walk, x.ID),
+					map[string]any{"checks": l.Checks, "note": l.Note},
+					nil,
+				); err != nil {
 					return err
 				}
 			}

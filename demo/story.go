@@ -184,7 +184,11 @@ func (t *teller) look(l Look) error {
 	}
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk, plant)
 	if len(l.Checks) > 0 || l.Note != "" {
-		if err := t.put(at+"/checks", map[string]any{"checks": append([]map[string]any{}, l.Checks...), "note": l.Note}, nil); err != nil {
+		if err := t.put(
+			at+"/checks",
+			map[string]any{"checks": append([]map[string]any{}, l.Checks...), "note": l.Note},
+			nil,
+		); err != nil {
 			return err
 		}
 	}
@@ -213,8 +217,20 @@ func (t *teller) hand(h HandJob) error {
 		}
 		plants = append(plants, id)
 	}
-	_, err = t.post("/orders", map[string]any{"property_id": property, "title": h.Title, "minutes": h.Minutes, "crew_size": h.Crew, "every_days": h.EveryDays,
-		"spans": h.Spans, "kit": append([]string{}, h.Kit...), "note": h.Note, "plants": plants})
+	_, err = t.post(
+		"/orders",
+		map[string]any{
+			"property_id": property,
+			"title":       h.Title,
+			"minutes":     h.Minutes,
+			"crew_size":   h.Crew,
+			"every_days":  h.EveryDays,
+			"spans":       h.Spans,
+			"kit":         append([]string{}, h.Kit...),
+			"note":        h.Note,
+			"plants":      plants,
+		},
+	)
 	return err
 }
 
@@ -252,9 +268,17 @@ func (t *teller) move(how string, m JobMove) error {
 		return err
 	}
 	if how == "put" {
-		return t.put(fmt.Sprintf("/orders/%d/day", j.ID), map[string]any{"day": m.Day, "crew": m.Crew, "version": j.Version}, nil)
+		return t.put(
+			fmt.Sprintf("/orders/%d/day", j.ID),
+			map[string]any{"day": m.Day, "crew": m.Crew, "version": j.Version},
+			nil,
+		)
 	}
-	return t.put(fmt.Sprintf("/orders/%d/state", j.ID), map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version}, nil)
+	return t.put(
+		fmt.Sprintf("/orders/%d/state", j.ID),
+		map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version},
+		nil,
+	)
 }
 
 func (t *teller) outcome(o Outcome) error {
@@ -274,7 +298,10 @@ func (t *teller) outcome(o Outcome) error {
 	}
 	for _, w := range story.Walks {
 		for _, v := range w.Verdicts {
-			_, err := t.post(fmt.Sprintf("/plants/%d/outcomes", plant), map[string]any{"verdict_id": v.ID, "state": o.State, "height_m": o.HeightM, "note": o.Note})
+			_, err := t.post(
+				fmt.Sprintf("/plants/%d/outcomes", plant),
+				map[string]any{"verdict_id": v.ID, "state": o.State, "height_m": o.HeightM, "note": o.Note},
+			)
 			return err
 		}
 	}

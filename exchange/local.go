@@ -18,8 +18,17 @@ func (l local) RoundTrip(r *http.Request) (*http.Response, error) {
 	}
 	w := &gathered{header: http.Header{}, status: http.StatusOK}
 	l.handler.ServeHTTP(w, r)
-	return &http.Response{StatusCode: w.status, Status: http.StatusText(w.status), Proto: "HTTP/1.1", ProtoMajor: 1, ProtoMinor: 1,
-		Header: w.header, Body: io.NopCloser(&w.body), ContentLength: int64(w.body.Len()), Request: r}, nil
+	return &http.Response{
+		StatusCode:    w.status,
+		Status:        http.StatusText(w.status),
+		Proto:         "HTTP/1.1",
+		ProtoMajor:    1,
+		ProtoMinor:    1,
+		Header:        w.header,
+		Body:          io.NopCloser(&w.body),
+		ContentLength: int64(w.body.Len()),
+		Request:       r,
+	}, nil
 }
 
 type gathered struct {

@@ -27,7 +27,12 @@ func Photo(file []byte) (jpeg []byte, width, height int, err error) {
 		return nil, 0, 0, fmt.Errorf("this is no picture: want JPEG, PNG, WebP or GIF")
 	}
 	if c.Width*c.Height > maxPixels {
-		return nil, 0, 0, fmt.Errorf("a picture of %d × %d px is too large: at most %d million px are read", c.Width, c.Height, maxPixels/1_000_000)
+		return nil, 0, 0, fmt.Errorf(
+			"a picture of %d × %d px is too large: at most %d million px are read",
+			c.Width,
+			c.Height,
+			maxPixels/1_000_000,
+		)
 	}
 	img, err := imaging.Decode(bytes.NewReader(file), imaging.AutoOrientation(true))
 	if err != nil {

@@ -55,7 +55,28 @@ var plantNumbers = []number{
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }
 
-var plantColumns = []string{"species", "label", "height_m", "spread_m", "count", "base_mm", "pot_l", "shelter", "sun", "mulched", "value", "stop", "graft_m", "planted", "facing", "wall", "slope", "soil", "wet", "note"}
+var plantColumns = []string{
+	"species",
+	"label",
+	"height_m",
+	"spread_m",
+	"count",
+	"base_mm",
+	"pot_l",
+	"shelter",
+	"sun",
+	"mulched",
+	"value",
+	"stop",
+	"graft_m",
+	"planted",
+	"facing",
+	"wall",
+	"slope",
+	"soil",
+	"wet",
+	"note",
+}
 
 // ReadPlantsCSV reads plants: a header line with species and height_m and any of the other columns, then one line a
 // plant. The error lists every broken line with its number, up to twenty. Whether a species is known is for the caller.
@@ -146,8 +167,30 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			}
 			return "no"
 		}
-		if err := out.Write([]string{p.Species, p.Label, f(p.HeightM), spread, strconv.Itoa(p.Count), f(p.BaseMM), f(p.PotL),
-			f(p.Shelter), f(p.Sun), yes(p.Mulched), f(p.Value), strconv.Itoa(p.Stop), f(p.GraftM), strconv.Itoa(p.Planted), p.Facing, yes(p.Wall), p.Slope, p.Soil, yes(p.Wet), p.Note}); err != nil {
+		if err := out.Write([]string{
+			p.Species,
+			p.Label,
+			f(p.HeightM),
+			spread,
+			strconv.Itoa(p.Count),
+			f(p.BaseMM),
+			f(p.PotL),
+			f(
+				p.Shelter,
+			),
+			f(p.Sun),
+			yes(p.Mulched),
+			f(p.Value),
+			strconv.Itoa(p.Stop),
+			f(p.GraftM),
+			strconv.Itoa(p.Planted),
+			p.Facing,
+			yes(p.Wall),
+			p.Slope,
+			p.Soil,
+			yes(p.Wet),
+			p.Note,
+		}); err != nil {
 			return err
 		}
 	}
@@ -213,7 +256,9 @@ func WriteNormalsCSV(w io.Writer, normals []season.Normal) error {
 	}
 	for i, n := range normals {
 		f := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
-		if err := out.Write([]string{fmt.Sprint(i + 1), f(n.TMinC), f(n.TMaxC), f(n.RainMM), f(n.RHPct), f(n.WindMS)}); err != nil {
+		if err := out.Write(
+			[]string{fmt.Sprint(i + 1), f(n.TMinC), f(n.TMaxC), f(n.RainMM), f(n.RHPct), f(n.WindMS)},
+		); err != nil {
 			return err
 		}
 	}

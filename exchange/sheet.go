@@ -45,7 +45,9 @@ func sheet(r io.Reader, known, required []string, what string, row func(line)) e
 	in.FieldsPerRecord = -1
 	head, err := in.Read()
 	if errors.Is(err, io.EOF) {
-		return invalid.Fields{{Path: "line 1", Problem: "the file is empty; want a header line with " + strings.Join(required, " and ")}}
+		return invalid.Fields{
+			{Path: "line 1", Problem: "the file is empty; want a header line with " + strings.Join(required, " and ")},
+		}
 	}
 	if err != nil {
 		return invalid.Fields{{Path: "line 1", Problem: err.Error()}}

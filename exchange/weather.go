@@ -47,7 +47,11 @@ type Station struct {
 
 // Hours asks for the weather at a place from one day to another, both included. source says in words where the
 // figures come from.
-func (s Station) Hours(ctx context.Context, latitude, longitude, elevationM float64, from, to day.Day) (hours []weather.Hour, source string, err error) {
+func (s Station) Hours(
+	ctx context.Context,
+	latitude, longitude, elevationM float64,
+	from, to day.Day,
+) (hours []weather.Hour, source string, err error) {
 	q := url.Values{"from": {from.String()}, "to": {to.String()}}
 	for k, v := range map[string]float64{"latitude": latitude, "longitude": longitude, "elevation_m": elevationM} {
 		q.Set(k, strconv.FormatFloat(v, 'f', -1, 64))
@@ -179,7 +183,14 @@ func HoursOf(path string, list []StationHour) ([]weather.Hour, error) {
 }
 
 func (h StationHour) hour() weather.Hour {
-	return weather.Hour{Time: h.Time.UTC().Truncate(time.Hour), TempC: *h.TempC, WindMS: orNaN(h.WindMS), RainMM: orNaN(h.RainMM), RHPct: orNaN(h.RHPct), Sun: orNaN(h.Sun)}
+	return weather.Hour{
+		Time:   h.Time.UTC().Truncate(time.Hour),
+		TempC:  *h.TempC,
+		WindMS: orNaN(h.WindMS),
+		RainMM: orNaN(h.RainMM),
+		RHPct:  orNaN(h.RHPct),
+		Sun:    orNaN(h.Sun),
+	}
 }
 
 func fill(h *weather.Hour, column int, cell string) error {
@@ -226,7 +237,9 @@ func WriteWeatherCSV(w io.Writer, hours []weather.Hour) error {
 		return strconv.FormatFloat(v, 'f', -1, 64)
 	}
 	for _, h := range hours {
-		if err := out.Write([]string{h.Time.UTC().Format(time.RFC3339), num(h.TempC), num(h.WindMS), num(h.RainMM), num(h.RHPct), num(h.Sun)}); err != nil {
+		if err := out.Write(
+			[]string{h.Time.UTC().Format(time.RFC3339), num(h.TempC), num(h.WindMS), num(h.RainMM), num(h.RHPct), num(h.Sun)},
+		); err != nil {
 			return err
 		}
 	}

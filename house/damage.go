@@ -39,7 +39,12 @@ func (h *House) ReckonDamage(ctx context.Context, in DamageIn) (damage.Answer, e
 	}
 	stands := store.Plant{HeightM: in.HeightM, SpreadM: in.HeightM * 2 / 3, Count: 1, Value: 1}
 	in.Standing.Set(&stands)
-	q := damage.Question{Plant: damagePlant(stands, e, in.Years), Today: h.DateOr(in.Date), Checks: in.Checks, Around: around(stands, store.Property{})}
+	q := damage.Question{
+		Plant:  damagePlant(stands, e, in.Years),
+		Today:  h.DateOr(in.Date),
+		Checks: in.Checks,
+		Around: around(stands, store.Property{}),
+	}
 	q.Plant.GraftM = in.GraftM
 	var at *Place
 	q.Year, at, err = h.yearOf(ctx, in.Climate, in.Property)

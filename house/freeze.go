@@ -125,8 +125,13 @@ func (h *House) ReckonFreeze(ctx context.Context, b FreezeIn) (FreezeOut, error)
 	if at != nil {
 		known.Property = at.Property
 	}
-	o := FreezeOut{Events: []FreezeEvent{}, Cautions: []string{"An estimate from weather and species, not a finding: look before anything is cut."},
-		Reasons: []string{"Hardening follows daylength and the warmth of the weeks before; tissue lags the air by its thickness."}}
+	o := FreezeOut{
+		Events:   []FreezeEvent{},
+		Cautions: []string{"An estimate from weather and species, not a finding: look before anything is cut."},
+		Reasons: []string{
+			"Hardening follows daylength and the warmth of the weeks before; tissue lags the air by its thickness.",
+		},
+	}
 	for i := range course.Events {
 		e := &course.Events[i]
 		fe := FreezeEvent{Event: known.TellEvent(e), Plants: []FreezeHurt{}}
@@ -154,7 +159,11 @@ func (b FreezeIn) weather(at *Place) ([]weather.Hour, error) {
 		bad.Below("weather_csv", err)
 		return hours, bad.Err()
 	case at == nil:
-		return nil, Refuse("hours", nil, "is missing: give hourly weather as hours or weather_csv, or a property whose weather is known")
+		return nil, Refuse(
+			"hours",
+			nil,
+			"is missing: give hourly weather as hours or weather_csv, or a property whose weather is known",
+		)
 	}
 	return nil, nil
 }
@@ -162,8 +171,21 @@ func (b FreezeIn) weather(at *Place) ([]weather.Hour, error) {
 func hurtBy(e *cold.Struck, p *cold.Plant, stage catalogue.Stage) FreezeHurt {
 	o := e.Meet(p, stage)
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
-	h := FreezeHurt{Species: p.Species.ID, WoodKillC: Tenth(o.WoodKillC), BudKillC: Tenth(o.BudKillC), Organs: []cold.Injury{}, ThickestMM: Tenth(o.ThickestMM),
-		Dieback: r(o.Dieback), DryingKPAH: Tenth(o.Dose), DryingBorne: p.Species.DryingKPAH, BaseAlive: r(o.AliveAt(0.05)), Severity: r(o.Severity), Reasons: []string{o.Reason()}}
+	h := FreezeHurt{
+		Species:    p.Species.ID,
+		WoodKillC:  Tenth(o.WoodKillC),
+		BudKillC:   Tenth(o.BudKillC),
+		Organs:     []cold.Injury{},
+		ThickestMM: Tenth(o.ThickestMM),
+		Dieback: r(
+			o.Dieback,
+		),
+		DryingKPAH:  Tenth(o.Dose),
+		DryingBorne: p.Species.DryingKPAH,
+		BaseAlive:   r(o.AliveAt(0.05)),
+		Severity:    r(o.Severity),
+		Reasons:     []string{o.Reason()},
+	}
 	for _, i := range o.Organs {
 		i.Share, i.TissueC, i.KillC = r(i.Share), Tenth(i.TissueC), Tenth(i.KillC)
 		h.Organs = append(h.Organs, i)

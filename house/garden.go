@@ -53,7 +53,16 @@ func TellProperty(p store.Property) PropertyOut {
 
 // record checks what was entered and makes the record of it.
 func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
-	p := store.Property{Name: strings.TrimSpace(in.Name), Client: in.Client, Address: in.Address, Note: in.Note, Zone: in.Zone, ClimateType: in.ClimateType, Value: in.Value, Version: in.Version}
+	p := store.Property{
+		Name:        strings.TrimSpace(in.Name),
+		Client:      in.Client,
+		Address:     in.Address,
+		Note:        in.Note,
+		Zone:        in.Zone,
+		ClimateType: in.ClimateType,
+		Value:       in.Value,
+		Version:     in.Version,
+	}
 	p.Site.V, p.Exposure.V = in.Site, in.Exposure
 	bad := fields(in.Exposure.Validate())
 	if in.Value == 0 {
@@ -168,7 +177,12 @@ func (h *House) staleProperty(err error) error {
 
 // RemoveProperty takes a property out of sight, or brings it back.
 func (h *House) RemoveProperty(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveProperty(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveProperty(ctx, id, remove) },
+	)
 	return err
 }
 
@@ -220,8 +234,20 @@ type PlantIn struct {
 
 // plantRecord checks what was entered, with species from the book, and makes the record of it.
 func (h *House) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, error) {
-	p := store.Plant{PropertyID: in.PropertyID, Species: in.Species, Label: strings.TrimSpace(in.Label), HeightM: in.HeightM,
-		SpreadM: in.SpreadM, Count: max(1, in.Count), Value: in.Value, Stop: in.Stop, GraftM: in.GraftM, Planted: in.Planted, Note: in.Note, Version: in.Version}
+	p := store.Plant{
+		PropertyID: in.PropertyID,
+		Species:    in.Species,
+		Label:      strings.TrimSpace(in.Label),
+		HeightM:    in.HeightM,
+		SpreadM:    in.SpreadM,
+		Count:      max(1, in.Count),
+		Value:      in.Value,
+		Stop:       in.Stop,
+		GraftM:     in.GraftM,
+		Planted:    in.Planted,
+		Note:       in.Note,
+		Version:    in.Version,
+	}
 	in.Standing.Set(&p)
 	bad := fields(in.Standing.Validate())
 	if _, err := book.Species(in.Species); err != nil {
@@ -316,7 +342,12 @@ func (h *House) ChangePlant(ctx context.Context, key store.Key, id int64, in Pla
 
 // RemovePlant takes a plant out of sight, or brings it back, with its orders.
 func (h *House) RemovePlant(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePlant(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePlant(ctx, id, remove) },
+	)
 	return err
 }
 
@@ -341,8 +372,30 @@ func (h *House) TakePlants(ctx context.Context, key store.Key, property int64, f
 		bad.Add("file", len(lines), "holds %d plants; at most %d are taken at once", len(lines), importLimit)
 	}
 	for _, l := range lines {
-		p, err := h.plantRecord(PlantIn{PropertyID: property, Species: named(book, l.Species), Label: l.Label, HeightM: l.HeightM, SpreadM: l.SpreadM, Count: l.Count,
-			Standing: Standing{l.BaseMM, l.PotL, &l.Shelter, &l.Sun, l.Mulched, l.Exposure}, Value: l.Value, Stop: l.Stop, GraftM: l.GraftM, Planted: l.Planted, Note: l.Note}, book)
+		p, err := h.plantRecord(
+			PlantIn{
+				PropertyID: property,
+				Species:    named(book, l.Species),
+				Label:      l.Label,
+				HeightM:    l.HeightM,
+				SpreadM:    l.SpreadM,
+				Count:      l.Count,
+				Standing: Standing{
+					l.BaseMM,
+					l.PotL,
+					&l.Shelter,
+					&l.Sun,
+					l.Mulched,
+					l.Exposure,
+				},
+				Value:   l.Value,
+				Stop:    l.Stop,
+				GraftM:  l.GraftM,
+				Planted: l.Planted,
+				Note:    l.Note,
+			},
+			book,
+		)
 		for _, f := range fields(err) {
 			if len(bad) < faultsTold {
 				bad.Add(fmt.Sprintf("line %d", l.Line), f.Value, "%s: %s", f.Path, f.Problem)
@@ -374,8 +427,24 @@ func (h *House) PlantLines(ctx context.Context, property int64) ([]exchange.Plan
 	plants, err := h.Store.Plants(ctx, property, 0, all)
 	lines := make([]exchange.PlantLine, len(plants))
 	for i, p := range plants {
-		lines[i] = exchange.PlantLine{Species: p.Species, Label: p.Label, HeightM: p.HeightM, SpreadM: p.SpreadM, Count: p.Count, BaseMM: p.BaseMM, PotL: p.PotL,
-			Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched, Value: p.Value, Stop: p.Stop, GraftM: p.GraftM, Planted: p.Planted, Exposure: p.Exposure, Note: p.Note}
+		lines[i] = exchange.PlantLine{
+			Species:  p.Species,
+			Label:    p.Label,
+			HeightM:  p.HeightM,
+			SpreadM:  p.SpreadM,
+			Count:    p.Count,
+			BaseMM:   p.BaseMM,
+			PotL:     p.PotL,
+			Shelter:  p.Shelter,
+			Sun:      p.Sun,
+			Mulched:  p.Mulched,
+			Value:    p.Value,
+			Stop:     p.Stop,
+			GraftM:   p.GraftM,
+			Planted:  p.Planted,
+			Exposure: p.Exposure,
+			Note:     p.Note,
+		}
 	}
 	return lines, err
 }
@@ -390,11 +459,20 @@ func (h *House) Labels(ctx context.Context, property int64, site string) (store.
 	if err != nil {
 		return p.Property, nil, err
 	}
-	slices.SortStableFunc(plants, func(a, b store.Plant) int { return cmp.Compare(uint(a.Stop-1), uint(b.Stop-1)) }) // 0 comes last
+	slices.SortStableFunc(
+		plants,
+		func(a, b store.Plant) int { return cmp.Compare(uint(a.Stop-1), uint(b.Stop-1)) },
+	) // 0 comes last
 	labels := make([]exchange.Label, len(plants))
 	for i, x := range plants {
 		e := entryOf(p.Book, x.Species)
-		labels[i] = exchange.Label{URL: fmt.Sprintf("%s/#/plant/%d", strings.TrimSuffix(site, "/"), x.ID), Common: e.Common, Latin: e.Botanical, Place: x.Label, Owner: p.Property.Name}
+		labels[i] = exchange.Label{
+			URL:    fmt.Sprintf("%s/#/plant/%d", strings.TrimSuffix(site, "/"), x.ID),
+			Common: e.Common,
+			Latin:  e.Botanical,
+			Place:  x.Label,
+			Owner:  p.Property.Name,
+		}
 	}
 	return p.Property, labels, nil
 }

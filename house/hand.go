@@ -47,12 +47,38 @@ type AfterIn struct {
 }
 
 // handKinds are the kinds of work that can be asked for by hand and follow the season.
-var handKinds = []job.Kind{job.Other, job.Look, job.CutBack, job.TipBack, job.CutToBase, job.Feed, job.Water, job.Mulch, job.Protect, job.Guard, job.Replace}
+var handKinds = []job.Kind{
+	job.Other,
+	job.Look,
+	job.CutBack,
+	job.TipBack,
+	job.CutToBase,
+	job.Feed,
+	job.Water,
+	job.Mulch,
+	job.Protect,
+	job.Guard,
+	job.Replace,
+}
 
 // order checks what was entered and makes the order of it.
 func (in HandOrder) order(today day.Day) (job.Order, error) {
-	o := job.Order{Key: "hand", Kind: in.Kind, Title: strings.TrimSpace(in.Title), Origin: job.Hand, For: today, Minutes: in.Minutes, Crew: max(1, in.CrewSize),
-		Params: job.Params{EveryDays: in.EveryDays}, Skills: []string{}, Kit: append([]string{}, in.Kit...), Reasons: []string{}, Cautions: []string{}}
+	o := job.Order{
+		Key:     "hand",
+		Kind:    in.Kind,
+		Title:   strings.TrimSpace(in.Title),
+		Origin:  job.Hand,
+		For:     today,
+		Minutes: in.Minutes,
+		Crew:    max(1, in.CrewSize),
+		Params: job.Params{
+			EveryDays: in.EveryDays,
+		},
+		Skills:   []string{},
+		Kit:      append([]string{}, in.Kit...),
+		Reasons:  []string{},
+		Cautions: []string{},
+	}
 	if in.CrewSize < 0 {
 		o.Crew = in.CrewSize
 	}
@@ -158,7 +184,9 @@ func (h *House) ChangeOrder(ctx context.Context, key store.Key, id int64, in Han
 		return OrderDetail{}, err
 	}
 	if k.Origin != job.Hand {
-		return OrderDetail{}, store.Refused(fmt.Sprintf("this job comes from a %s and changes with it; put it on another day, skip it or drop it", k.Origin))
+		return OrderDetail{}, store.Refused(
+			fmt.Sprintf("this job comes from a %s and changes with it; put it on another day, skip it or drop it", k.Origin),
+		)
 	}
 	n, err := h.handOrder(ctx, in, id)
 	if err != nil {
@@ -168,7 +196,12 @@ func (h *House) ChangeOrder(ctx context.Context, key store.Key, id int64, in Han
 		n.Order.For = made
 	}
 	n.Order.Params.Last = k.Params.V.Last
-	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) { return tx.ChangeOrder(ctx, id, in.Version, n) })
+	k, err = store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (store.OrderFull, error) { return tx.ChangeOrder(ctx, id, in.Version, n) },
+	)
 	if err != nil {
 		return OrderDetail{}, h.staleOrder(ctx, err)
 	}

@@ -173,7 +173,16 @@ func (h *House) ChangeFirm(ctx context.Context, key store.Key, in FirmIn) (store
 		return store.Firm{}, Refuse("name", in.Name, "is missing")
 	}
 	f, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Firm, error) {
-		return tx.ChangeFirm(ctx, store.Firm{Name: in.Name, Units: in.Units, WeekStart: in.WeekStart, Rules: store.JSON[job.Rules]{V: in.Rules}, Version: in.Version})
+		return tx.ChangeFirm(
+			ctx,
+			store.Firm{
+				Name:      in.Name,
+				Units:     in.Units,
+				WeekStart: in.WeekStart,
+				Rules:     store.JSON[job.Rules]{V: in.Rules},
+				Version:   in.Version,
+			},
+		)
 	})
 	if err != nil {
 		return f, err

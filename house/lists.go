@@ -17,7 +17,15 @@ type LanesPage struct {
 // Lanes are the orders that are still to be done, with their costs, the next best day first.
 func (h *House) Lanes(ctx context.Context, property int64, cursor string, limit int) (LanesPage, error) {
 	p := store.OrderPage{List: store.ListStanding, Property: property}
-	list, next, err := page(ctx, h, p, cursor, limit, h.Store.LanePage, func(k store.OrderFull) store.Order { return k.Order })
+	list, next, err := page(
+		ctx,
+		h,
+		p,
+		cursor,
+		limit,
+		h.Store.LanePage,
+		func(k store.OrderFull) store.Order { return k.Order },
+	)
 	if err != nil {
 		return LanesPage{}, err
 	}
@@ -47,7 +55,13 @@ type OrdersPage struct {
 }
 
 // Orders are a page of a list.
-func (h *House) Orders(ctx context.Context, list store.OrderList, property int64, cursor string, limit int) (OrdersPage, error) {
+func (h *House) Orders(
+	ctx context.Context,
+	list store.OrderList,
+	property int64,
+	cursor string,
+	limit int,
+) (OrdersPage, error) {
 	p := store.OrderPage{List: list, Property: property}
 	kept, next, err := page(ctx, h, p, cursor, limit, h.Store.OrderPage, func(k store.Order) store.Order { return k })
 	if err != nil {

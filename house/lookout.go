@@ -49,7 +49,13 @@ func (h *House) Frame(ctx context.Context) (Frame, error) {
 	if err != nil {
 		return f, err
 	}
-	f.Counts = Counts{Lookout: len(t.looks) + n.Overdue, Grounds: len(t.places), Year: n.Closing, Rounds: n.Waiting + n.Overdue, Overdue: n.Overdue}
+	f.Counts = Counts{
+		Lookout: len(t.looks) + n.Overdue,
+		Grounds: len(t.places),
+		Year:    n.Closing,
+		Rounds:  n.Waiting + n.Overdue,
+		Overdue: n.Overdue,
+	}
 	if f.Movable {
 		f.Home = h.Home
 	}
@@ -140,8 +146,15 @@ func (h *House) Lookout(ctx context.Context) (Lookout, error) {
 	if err != nil {
 		return Lookout{}, err
 	}
-	o := Lookout{Events: t.events[:min(len(t.events), eventsShown)], Looks: len(t.looks), Slight: t.slight, Unhurt: t.unhurt, Looked: t.looked,
-		Shelter: append([]PlantOut{}, t.shelter[:min(len(t.shelter), shelterShown)]...), Tender: len(t.shelter)}
+	o := Lookout{
+		Events:  t.events[:min(len(t.events), eventsShown)],
+		Looks:   len(t.looks),
+		Slight:  t.slight,
+		Unhurt:  t.unhurt,
+		Looked:  t.looked,
+		Shelter: append([]PlantOut{}, t.shelter[:min(len(t.shelter), shelterShown)]...),
+		Tender:  len(t.shelter),
+	}
 	o.Groups, o.Deep = t.groups()
 	if len(t.places) > 0 {
 		o.Property = t.places[0].Property.ID
@@ -307,7 +320,10 @@ func (p *Place) killLines(e *cold.Struck, plants []PlantOut) []KillLine {
 	}
 	out := []KillLine{}
 	for _, b := range e.WhatBore(here, func(s *catalogue.Entry) catalogue.Stage { return p.stage(s, e.Day) }, linesShown) {
-		out = append(out, KillLine{b.Species.ID, b.Species.Common, b.Organ, Tenth(b.C), b.Plants, math.Round(100*b.Share) / 100})
+		out = append(
+			out,
+			KillLine{b.Species.ID, b.Species.Common, b.Organ, Tenth(b.C), b.Plants, math.Round(100*b.Share) / 100},
+		)
 	}
 	return out
 }

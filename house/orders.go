@@ -90,10 +90,37 @@ func parsed(text *string) day.Day {
 
 // tellOrder is a kept order as lists show it.
 func tellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
-	o := Order{ID: k.ID, PropertyID: k.PropertyID, Property: k.Property, Address: k.Address, PlantID: k.PlantID.Int64, Plants: k.Plants, Label: k.Label,
-		Species: k.Species, Origin: k.Origin, OriginID: k.OriginID, Kind: k.Kind, Title: k.Title, Minutes: k.Minutes, CrewSize: k.CrewSize, State: k.State,
-		Day: parsed(k.Day), Crew: k.Crew, Ended: parsed(k.Ended), Took: k.Took, Note: k.Note, Passed: k.Passed,
-		From: parsed(k.WinFrom), To: parsed(k.WinTo), BestDay: parsed(k.BestDay), BestCost: k.BestCost, DayCost: k.DayCost, Version: k.Version}
+	o := Order{
+		ID:         k.ID,
+		PropertyID: k.PropertyID,
+		Property:   k.Property,
+		Address:    k.Address,
+		PlantID:    k.PlantID.Int64,
+		Plants:     k.Plants,
+		Label:      k.Label,
+		Species:    k.Species,
+		Origin:     k.Origin,
+		OriginID:   k.OriginID,
+		Kind:       k.Kind,
+		Title:      k.Title,
+		Minutes:    k.Minutes,
+		CrewSize:   k.CrewSize,
+		State:      k.State,
+		Day:        parsed(k.Day),
+		Crew:       k.Crew,
+		Ended:      parsed(k.Ended),
+		Took:       k.Took,
+		Note:       k.Note,
+		Passed:     k.Passed,
+		From: parsed(
+			k.WinFrom,
+		),
+		To:       parsed(k.WinTo),
+		BestDay:  parsed(k.BestDay),
+		BestCost: k.BestCost,
+		DayCost:  k.DayCost,
+		Version:  k.Version,
+	}
 	o.Overdue = job.Overdue(k.State, o.Day, today)
 	if k.Species != "" {
 		o.Common = entryOf(book, k.Species).Common
@@ -192,7 +219,16 @@ func (h *House) detail(ctx context.Context, k store.OrderFull) (OrderDetail, err
 	if err != nil {
 		return OrderDetail{}, err
 	}
-	d := OrderDetail{Lane: l, Reasons: c.Reasons, Skills: o.Skills, Cautions: o.Cautions, Kit: o.Kit, Why: o.Reasons, Params: o.Params, PlantIDs: []int64{}}
+	d := OrderDetail{
+		Lane:     l,
+		Reasons:  c.Reasons,
+		Skills:   o.Skills,
+		Cautions: o.Cautions,
+		Kit:      o.Kit,
+		Why:      o.Reasons,
+		Params:   o.Params,
+		PlantIDs: []int64{},
+	}
 	if d.Reasons == nil {
 		d.Reasons = []job.Reason{}
 	}
@@ -213,7 +249,15 @@ func (h *House) detail(ctx context.Context, k store.OrderFull) (OrderDetail, err
 func tellGaps(rows []store.GapRow, before bool) []GapOut {
 	out := make([]GapOut, 0, len(rows))
 	for _, r := range rows {
-		g := GapOut{ID: r.OrderID, Kind: r.Kind, Title: r.Title, MinDays: r.MinDays, MaxDays: r.MaxDays, Why: r.Why, Day: standsOn(r)}
+		g := GapOut{
+			ID:      r.OrderID,
+			Kind:    r.Kind,
+			Title:   r.Title,
+			MinDays: r.MinDays,
+			MaxDays: r.MaxDays,
+			Why:     r.Why,
+			Day:     standsOn(r),
+		}
 		if before {
 			g.ID = r.OfID
 		}

@@ -18,6 +18,11 @@ func (h *House) AddPhoto(ctx context.Context, key store.Key, p store.Photo, jpeg
 
 // RemovePhoto takes a photo out of sight, or brings it back.
 func (h *House) RemovePhoto(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePhoto(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePhoto(ctx, id, remove) },
+	)
 	return err
 }

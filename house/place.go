@@ -59,7 +59,8 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	}
 	rules := firm.Rules.V
 	if kept, ok := h.places.Load(p.ID); ok {
-		if k := kept.(*Place); k.Today == today && k.Book == book && k.rules == rules && k.Property.Version == p.Version && k.Property.WeatherRev == p.WeatherRev {
+		if k := kept.(*Place); k.Today == today && k.Book == book && k.rules == rules && k.Property.Version == p.Version &&
+			k.Property.WeatherRev == p.WeatherRev {
 			fresh := *k
 			fresh.Property = p
 			return &fresh, nil
@@ -77,7 +78,16 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 		return nil, err
 	}
 	hours = weather.At(hours, p.Site.V, n.Climate.Longitude)
-	out := &Place{Property: p, Today: today, Zone: zone, Book: book, Normals: n, rules: rules, mu: &sync.Mutex{}, stages: map[stageOf]func(day.Day) catalogue.Stage{}}
+	out := &Place{
+		Property: p,
+		Today:    today,
+		Zone:     zone,
+		Book:     book,
+		Normals:  n,
+		rules:    rules,
+		mu:       &sync.Mutex{},
+		stages:   map[stageOf]func(day.Day) catalogue.Stage{},
+	}
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))
 	out.Work = job.At(out.Year, rules)
 	out.Course = cold.Follow(out.Year, hours, zone, today)
@@ -120,8 +130,24 @@ func (p *Place) stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
 
 // caseOf is a plant as the core's triage takes it.
 func caseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
-	return cold.Case{Plant: cold.Plant{Species: e, HeightM: p.HeightM, BaseMM: p.BaseMM, PotL: p.PotL, Shelter: p.Shelter, Sun: p.Sun, Mulched: p.Mulched,
-		Exposure: p.Exposure.Or(at.Exposure.V), South: at.Climate.V.South()}, SpreadM: p.SpreadM, Count: p.Count, Value: p.Value * at.Value}
+	return cold.Case{
+		Plant: cold.Plant{
+			Species: e,
+			HeightM: p.HeightM,
+			BaseMM:  p.BaseMM,
+			PotL:    p.PotL,
+			Shelter: p.Shelter,
+			Sun:     p.Sun,
+			Mulched: p.Mulched,
+			Exposure: p.Exposure.Or(
+				at.Exposure.V,
+			),
+			South: at.Climate.V.South(),
+		},
+		SpreadM: p.SpreadM,
+		Count:   p.Count,
+		Value:   p.Value * at.Value,
+	}
 }
 
 // look is the most pressing reason to look at a plant here; ok is false where no event is recent.
@@ -147,12 +173,31 @@ type Event struct {
 	Story      string   `json:"story"`
 }
 
-var unitOf = map[string]string{weather.Freeze: "°C", weather.LateFrost: "°C", weather.Heat: "°C", weather.Gale: "m/s", weather.Wet: "mm", cold.DryingWind: "kPa·h"}
+var unitOf = map[string]string{
+	weather.Freeze:    "°C",
+	weather.LateFrost: "°C",
+	weather.Heat:      "°C",
+	weather.Gale:      "m/s",
+	weather.Wet:       "mm",
+	cold.DryingWind:   "kPa·h",
+}
 
 func (p *Place) TellEvent(e *cold.Struck) Event {
-	out := Event{Kind: e.Kind, PropertyID: p.Property.ID, Property: p.Property.Name, From: p.day(e.From), To: p.day(e.To), Peak: e.Day,
-		Value: Tenth(e.Value), Unit: unitOf[e.Kind], Threshold: Tenth(e.Threshold), Hours: e.Hours, FallC: Tenth(e.FallC),
-		Hardened: math.Round(100*e.Hardened.Usual()) / 100, Story: cold.Story(e.Event)}
+	out := Event{
+		Kind:       e.Kind,
+		PropertyID: p.Property.ID,
+		Property:   p.Property.Name,
+		From:       p.day(e.From),
+		To:         p.day(e.To),
+		Peak:       e.Day,
+		Value:      Tenth(e.Value),
+		Unit:       unitOf[e.Kind],
+		Threshold:  Tenth(e.Threshold),
+		Hours:      e.Hours,
+		FallC:      Tenth(e.FallC),
+		Hardened:   math.Round(100*e.Hardened.Usual()) / 100,
+		Story:      cold.Story(e.Event),
+	}
 	if e.Cold() && !math.IsNaN(e.BeforeC) {
 		v := Tenth(e.BeforeOffC)
 		out.BeforeOffC = &v
@@ -204,12 +249,45 @@ type BandDays struct {
 }
 
 // tickSums are the degree-day sums marked on the ribbon.
-var tickSums = []int{10, 25, 50, 100, 150, 200, 300, 400, 500, 600, 800, 1000, 1200, 1400, 1600, 1800, 2000, 2250, 2500, 2750, 3000, 3500, 4000}
+var tickSums = []int{
+	10,
+	25,
+	50,
+	100,
+	150,
+	200,
+	300,
+	400,
+	500,
+	600,
+	800,
+	1000,
+	1200,
+	1400,
+	1600,
+	1800,
+	2000,
+	2250,
+	2500,
+	2750,
+	3000,
+	3500,
+	4000,
+}
 
 func (p *Place) TellSeason() Season {
 	from, to := p.Normals.Climate.GardenYear(p.Today)
-	out := Season{From: from, To: to, Today: p.Today, Events: p.TellEvents(), Source: p.Property.WeatherSource, Ticks: []Tick{},
-		ObservedTo: p.Year.LastObserved(), DegreeDays: math.Round(p.Year.DegreeDays(p.Today)), ExtremeMinC: Tenth(p.Normals.Climate.ExtremeMinC)}
+	out := Season{
+		From:        from,
+		To:          to,
+		Today:       p.Today,
+		Events:      p.TellEvents(),
+		Source:      p.Property.WeatherSource,
+		Ticks:       []Tick{},
+		ObservedTo:  p.Year.LastObserved(),
+		DegreeDays:  math.Round(p.Year.DegreeDays(p.Today)),
+		ExtremeMinC: Tenth(p.Normals.Climate.ExtremeMinC),
+	}
 	next := 0
 	for d := from; d < to; d++ {
 		out.NormalMin = append(out.NormalMin, Tenth(p.Normals.TMin.At(d)))

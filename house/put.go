@@ -125,7 +125,10 @@ func (h *House) gapWarnings(ctx context.Context, id int64, d day.Day) ([]string,
 		switch {
 		case other == day.None:
 		case d < other+day.Day(g.MinDays):
-			out = append(out, fmt.Sprintf("%q comes first, on %s; at least %d days lie between.", g.Title, quantity.Day(other), g.MinDays))
+			out = append(
+				out,
+				fmt.Sprintf("%q comes first, on %s; at least %d days lie between.", g.Title, quantity.Day(other), g.MinDays),
+			)
 		case g.MaxDays > 0 && d > other+day.Day(g.MaxDays):
 			out = append(out, fmt.Sprintf("More than %d days after %q on %s.", g.MaxDays, g.Title, quantity.Day(other)))
 		}
@@ -133,7 +136,15 @@ func (h *House) gapWarnings(ctx context.Context, id int64, d day.Day) ([]string,
 	after, err := h.Store.After(ctx, id)
 	for _, g := range after {
 		if other := standsOn(g); other != day.None && other < d+day.Day(g.MinDays) {
-			out = append(out, fmt.Sprintf("%q on %s was to come after this; at least %d days lie between.", g.Title, quantity.Day(other), g.MinDays))
+			out = append(
+				out,
+				fmt.Sprintf(
+					"%q on %s was to come after this; at least %d days lie between.",
+					g.Title,
+					quantity.Day(other),
+					g.MinDays,
+				),
+			)
 		}
 	}
 	return out, err

@@ -165,5 +165,13 @@ func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.
 	if k.Address != "" {
 		place += ", " + k.Address
 	}
-	return exchange.Entry{ID: k.ID, Day: d, Title: style.Text(title), Place: place, Detail: style.Texts(detail), Minutes: k.Minutes, StartMinute: at}
+	return exchange.Entry{
+		ID:          k.ID,
+		Day:         d,
+		Title:       style.Text(title),
+		Place:       place,
+		Detail:      style.Texts(detail),
+		Minutes:     k.Minutes,
+		StartMinute: at,
+	}
 }

@@ -50,14 +50,27 @@ func (h *House) ReckonSeason(ctx context.Context, in SeasonIn) (SeasonOut, error
 			usual = &u
 		}
 	}
-	o := SeasonOut{Zone: season.Zone(c.ExtremeMinC), From: from, To: to, DegreeDays: Tenth(y.DegreeDays(d)), Outlook: simulate(), Usual: usual,
-		Reasons: []string{"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals."}, Cautions: []string{}}
+	o := SeasonOut{
+		Zone:       season.Zone(c.ExtremeMinC),
+		From:       from,
+		To:         to,
+		DegreeDays: Tenth(y.DegreeDays(d)),
+		Outlook:    simulate(),
+		Usual:      usual,
+		Reasons: []string{
+			"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals.",
+		},
+		Cautions: []string{},
+	}
 	tidy(&o.Outlook)
 	if usual != nil {
 		tidy(usual)
 	}
 	if last := y.LastObserved(); last != day.None {
-		o.Reasons = append(o.Reasons, "Weather observed to "+quantity.Day(last)+" is taken as it was; only the days after it are simulated.")
+		o.Reasons = append(
+			o.Reasons,
+			"Weather observed to "+quantity.Day(last)+" is taken as it was; only the days after it are simulated.",
+		)
 	}
 	return o, nil
 }

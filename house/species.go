@@ -66,7 +66,11 @@ func (h *House) Species(ctx context.Context, id string) (SpeciesDetail, error) {
 	if err != nil {
 		return SpeciesDetail{}, NoSpecies{err}
 	}
-	d := SpeciesDetail{SpeciesOut: h.tellSpecies(b, e), Differences: []catalogue.Difference{}, Troubles: []catalogue.Pest{}}
+	d := SpeciesDetail{
+		SpeciesOut:  h.tellSpecies(b, e),
+		Differences: []catalogue.Difference{},
+		Troubles:    []catalogue.Pest{},
+	}
 	if built, err := h.Catalogue.Species(id); err == nil && d.Source == "corrected" {
 		d.Original, d.Differences = &built, catalogue.Differences(built, e)
 	}
@@ -77,14 +81,25 @@ func (h *House) Species(ctx context.Context, id string) (SpeciesDetail, error) {
 }
 
 // KeepSpecies keeps the firm's own or corrected entry.
-func (h *House) KeepSpecies(ctx context.Context, key store.Key, id string, version int, e catalogue.Entry) (SpeciesDetail, error) {
+func (h *House) KeepSpecies(
+	ctx context.Context,
+	key store.Key,
+	id string,
+	version int,
+	e catalogue.Entry,
+) (SpeciesDetail, error) {
 	if e.ID != id {
 		return SpeciesDetail{}, Refuse("id", e.ID, fmt.Sprintf("%q is not the entry that is changed, %q", e.ID, id))
 	}
 	if err := e.Validate(); err != nil {
 		return SpeciesDetail{}, err
 	}
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepSpecies(ctx, e, version) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepSpecies(ctx, e, version) },
+	)
 	if err != nil {
 		return SpeciesDetail{}, err
 	}
@@ -198,8 +213,19 @@ func (h *House) SpeciesYear(ctx context.Context, id string, property int64) (Spe
 	patience, _ := p.Work.Patience(&e, p.Today)
 	coldest := p.Normals.Climate.ExtremeMinC
 	wood, buds := p.Course.BearsNow(e, p.Today)
-	o := SpeciesYear{told(d.LeafOut, d.InLeaf), told(d.LeafDrop, d.Drops), told(d.BloomStart, d.Blooms), told(d.BloomEnd, d.Blooms), told(d.BudsSet, d.Sets),
-		patience, season.Zone(coldest), Tenth(coldest - e.HardinessC), Tenth(wood), Tenth(buds), 0}
+	o := SpeciesYear{
+		told(d.LeafOut, d.InLeaf),
+		told(d.LeafDrop, d.Drops),
+		told(d.BloomStart, d.Blooms),
+		told(d.BloomEnd, d.Blooms),
+		told(d.BudsSet, d.Sets),
+		patience,
+		season.Zone(coldest),
+		Tenth(coldest - e.HardinessC),
+		Tenth(wood),
+		Tenth(buds),
+		0,
+	}
 	for _, x := range t.plants {
 		if x.PropertyID == property && x.Species == e.ID {
 			o.Here++

@@ -116,7 +116,15 @@ func (h *House) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[in
 		i := slices.IndexFunc(o.Walks, func(w StoryWalk) bool { return w.WalkID == walk })
 		if i < 0 {
 			i = len(o.Walks)
-			o.Walks = append(o.Walks, StoryWalk{Look: store.Look{WalkID: walk, PlantID: p.ID, Checks: []check.Check{}}, Day: days[walk], Photos: []store.Photo{}, Verdicts: []StoryVerdict{}})
+			o.Walks = append(
+				o.Walks,
+				StoryWalk{
+					Look:     store.Look{WalkID: walk, PlantID: p.ID, Checks: []check.Check{}},
+					Day:      days[walk],
+					Photos:   []store.Photo{},
+					Verdicts: []StoryVerdict{},
+				},
+			)
 		}
 		return &o.Walks[i]
 	}
@@ -201,10 +209,24 @@ type OutcomeIn struct {
 // AddOutcome keeps how a plant turned out after one of its verdicts.
 func (h *House) AddOutcome(ctx context.Context, key store.Key, plant int64, in OutcomeIn) (Story, error) {
 	if !(in.HeightM >= 0 && in.HeightM <= catalogue.TallestM) {
-		return Story{}, Refuse("height_m", in.HeightM, fmt.Sprintf("%g m: a plant's height must be from 0 to %g m", in.HeightM, catalogue.TallestM))
+		return Story{}, Refuse(
+			"height_m",
+			in.HeightM,
+			fmt.Sprintf("%g m: a plant's height must be from 0 to %g m", in.HeightM, catalogue.TallestM),
+		)
 	}
 	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Outcome, error) {
-		return tx.KeepOutcome(ctx, store.Outcome{VerdictID: in.VerdictID, PlantID: plant, Day: h.Today().String(), State: in.State, HeightM: in.HeightM, Note: in.Note})
+		return tx.KeepOutcome(
+			ctx,
+			store.Outcome{
+				VerdictID: in.VerdictID,
+				PlantID:   plant,
+				Day:       h.Today().String(),
+				State:     in.State,
+				HeightM:   in.HeightM,
+				Note:      in.Note,
+			},
+		)
 	})
 	if err != nil {
 		return Story{}, err
@@ -214,6 +236,11 @@ func (h *House) AddOutcome(ctx context.Context, key store.Key, plant int64, in O
 
 // UndoOutcome takes one back.
 func (h *House) UndoOutcome(ctx context.Context, key store.Key, id int64) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoOutcome(ctx, id) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoOutcome(ctx, id) },
+	)
 	return err
 }

@@ -34,9 +34,18 @@ func (h *House) Tick(ctx context.Context, key store.Key, id int64, in TickIn) (O
 	case on < h.Today()-tickBack:
 		return OrderDetail{}, Refuse("on", on.String(), "is more than a year ago")
 	case in.Took < 0 || in.Took > job.MaxMinutes:
-		return OrderDetail{}, Refuse("took_minutes", in.Took, fmt.Sprintf("%d minutes: want 0 to %d", in.Took, job.MaxMinutes))
+		return OrderDetail{}, Refuse(
+			"took_minutes",
+			in.Took,
+			fmt.Sprintf("%d minutes: want 0 to %d", in.Took, job.MaxMinutes),
+		)
 	}
-	k, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) { return h.tick(ctx, tx, id, on, in) })
+	k, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (store.OrderFull, error) { return h.tick(ctx, tx, id, on, in) },
+	)
 	if err != nil {
 		return OrderDetail{}, h.staleOrder(ctx, err)
 	}
@@ -106,9 +115,19 @@ func (h *House) repeat(ctx context.Context, tx store.Tx, k store.OrderFull, done
 	if err != nil {
 		return err
 	}
-	_, err = tx.AddOrder(ctx, store.NewOrder{PropertyID: k.PropertyID, Plants: plants, OriginID: k.OriginID, Trouble: k.Trouble, Follows: k.ID, Order: o,
-		Outlook: pl.curve(o, of).Outlook(pl.Today),
-		Gaps:    []store.GapRow{{OfID: k.ID, MinDays: o.Params.EveryDays, Why: "the time before"}}})
+	_, err = tx.AddOrder(
+		ctx,
+		store.NewOrder{
+			PropertyID: k.PropertyID,
+			Plants:     plants,
+			OriginID:   k.OriginID,
+			Trouble:    k.Trouble,
+			Follows:    k.ID,
+			Order:      o,
+			Outlook:    pl.curve(o, of).Outlook(pl.Today),
+			Gaps:       []store.GapRow{{OfID: k.ID, MinDays: o.Params.EveryDays, Why: "the time before"}},
+		},
+	)
 	return err
 }
 
@@ -144,7 +163,18 @@ func (h *House) NextYear(ctx context.Context, key store.Key, id int64, version i
 		return OrderDetail{}, err
 	}
 	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) {
-		k, err := tx.ChangeOrder(ctx, id, version, store.NewOrder{PropertyID: k.PropertyID, Plants: plants, Order: o, Outlook: pl.curve(o, of).Outlook(pl.Today), Gaps: gaps})
+		k, err := tx.ChangeOrder(
+			ctx,
+			id,
+			version,
+			store.NewOrder{
+				PropertyID: k.PropertyID,
+				Plants:     plants,
+				Order:      o,
+				Outlook:    pl.curve(o, of).Outlook(pl.Today),
+				Gaps:       gaps,
+			},
+		)
 		if err != nil || k.Day == nil {
 			return k, err
 		}
@@ -168,7 +198,12 @@ func (h *House) kept(ctx context.Context, k store.OrderFull) ([]int64, []store.G
 
 // Drop takes an order out that nobody wants any more; Restore brings it back.
 func (h *House) Drop(ctx context.Context, key store.Key, id int64, version int) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.DropOrder(ctx, id, version) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.DropOrder(ctx, id, version) },
+	)
 	return h.staleOrder(ctx, err)
 }
 

@@ -76,8 +76,21 @@ type ReasonToLook struct {
 
 func tellLook(l *cold.Look) *ReasonToLook {
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
-	return &ReasonToLook{Event: l.Event.Kind, Day: l.Event.Day, Expected: l.Expected(), By: l.Worst.By, Severity: r(l.Severity), Score: r(l.Score), Worth: l.Worth, Slight: l.Slight,
-		Dieback: r(l.Dieback), ThickestMM: Tenth(l.ThickestMM), Reason: l.Reason(), Shared: l.Shared(), Own: l.Own()}
+	return &ReasonToLook{
+		Event:      l.Event.Kind,
+		Day:        l.Event.Day,
+		Expected:   l.Expected(),
+		By:         l.Worst.By,
+		Severity:   r(l.Severity),
+		Score:      r(l.Score),
+		Worth:      l.Worth,
+		Slight:     l.Slight,
+		Dieback:    r(l.Dieback),
+		ThickestMM: Tenth(l.ThickestMM),
+		Reason:     l.Reason(),
+		Shared:     l.Shared(),
+		Own:        l.Own(),
+	}
 }
 
 // forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
@@ -93,7 +106,14 @@ func (p *Place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 // tell is what is known of a plant here, but for its verdict.
 func (p *Place) tell(plant store.Plant) PlantOut {
 	e := entryOf(p.Book, plant.Species)
-	o := PlantOut{Plant: plant, Common: e.Common, Botanical: e.Botanical, Form: e.Form, Property: p.Property.Name, Graft: e.Graft}
+	o := PlantOut{
+		Plant:     plant,
+		Common:    e.Common,
+		Botanical: e.Botanical,
+		Form:      e.Form,
+		Property:  p.Property.Name,
+		Graft:     e.Graft,
+	}
 	if e.Botanical == "" {
 		return o // its entry was taken out
 	}
@@ -109,7 +129,15 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 
 // damagePlant is a plant as the core judges it.
 func damagePlant(p store.Plant, e catalogue.Entry, years int) check.Plant {
-	return check.Plant{Species: e, HeightM: p.HeightM, GraftM: p.GraftM, Years: years, PotL: p.PotL, Mulched: p.Mulched, Count: p.Count}
+	return check.Plant{
+		Species: e,
+		HeightM: p.HeightM,
+		GraftM:  p.GraftM,
+		Years:   years,
+		PotL:    p.PotL,
+		Mulched: p.Mulched,
+		Count:   p.Count,
+	}
 }
 
 // Triaged is the whole look-list, worked out once for a state of the record and a day.
@@ -235,7 +263,8 @@ func (t *Triaged) sort(before *Triaged, standing map[int64]*store.Decision) map[
 
 // sees reports that plants at the place mean the same as they did when it was as given.
 func (p *Place) sees(was *Place) bool {
-	return was != nil && was.Course == p.Course && was.Property.Value == p.Property.Value && was.Property.Exposure == p.Property.Exposure
+	return was != nil && was.Course == p.Course && was.Property.Value == p.Property.Value &&
+		was.Property.Exposure == p.Property.Exposure
 }
 
 // list puts a plant on the lists it belongs to.
@@ -289,7 +318,10 @@ func (t *Triaged) grouped(hurt map[*cold.Struck]int) []EventGroup {
 				continue
 			}
 			e := p.TellEvent(s)
-			k := slices.IndexFunc(out, func(g EventGroup) bool { return lookout.OneEvent(g.Kind, g.From, g.To, e.Kind, e.From, e.To) })
+			k := slices.IndexFunc(
+				out,
+				func(g EventGroup) bool { return lookout.OneEvent(g.Kind, g.From, g.To, e.Kind, e.From, e.To) },
+			)
 			if k < 0 {
 				out = append(out, EventGroup{Event: e})
 				k = len(out) - 1

@@ -31,11 +31,20 @@ func (h *House) StartWalk(ctx context.Context, key store.Key, property int64, on
 	d := h.DateOr(on)
 	switch {
 	case d > today:
-		return Walk{}, Refuse("day", d, fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)))
+		return Walk{}, Refuse(
+			"day",
+			d,
+			fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)),
+		)
 	case d < today-longAgo:
 		return Walk{}, Refuse("day", d, fmt.Sprintf("%s is more than a year ago", quantity.Day(d)))
 	}
-	w, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Walk, error) { return tx.StartWalk(ctx, property, d.String()) })
+	w, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (store.Walk, error) { return tx.StartWalk(ctx, property, d.String()) },
+	)
 	if err != nil {
 		return Walk{}, err
 	}
@@ -56,7 +65,11 @@ func (h *House) Walk(ctx context.Context, id int64) (Walk, error) {
 }
 
 // question joins a plant on a walk with its property's season. What was found is judged by the day it was found on.
-func (h *House) question(ctx context.Context, walk, plant int64, checks []check.Check) (damage.Question, store.Walk, error) {
+func (h *House) question(
+	ctx context.Context,
+	walk, plant int64,
+	checks []check.Check,
+) (damage.Question, store.Walk, error) {
 	w, err := h.Store.Walk(ctx, walk)
 	if err != nil {
 		return damage.Question{}, w, err
@@ -97,7 +110,14 @@ func (h *House) ask(ctx context.Context, p store.Plant, checks []check.Check) (d
 	if err != nil {
 		return damage.Question{}, err
 	}
-	q := damage.Question{Plant: damagePlant(p, e, h.years(p)), Today: h.Today(), Year: pl.Year, Place: pl.Work, Checks: checks, Forecast: pl.forecast(p, e)}
+	q := damage.Question{
+		Plant:    damagePlant(p, e, h.years(p)),
+		Today:    h.Today(),
+		Year:     pl.Year,
+		Place:    pl.Work,
+		Checks:   checks,
+		Forecast: pl.forecast(p, e),
+	}
 	q.Around = around(p, pl.Property)
 	for _, o := range here {
 		if o.ID == p.ID {
@@ -106,7 +126,17 @@ func (h *House) ask(ctx context.Context, p store.Plant, checks []check.Check) (d
 		q.Around.Meet(entryOf(pl.Book, o.Species), o.HeightM, o.SpreadM)
 		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
 			share, judged := lost[o.ID]
-			q.Fellows = append(q.Fellows, cause.Fellow{Label: o.Label, HeightM: o.HeightM, Years: h.years(o), CrownLost: share, Judged: judged, GrowthM: grown[o.ID]})
+			q.Fellows = append(
+				q.Fellows,
+				cause.Fellow{
+					Label:     o.Label,
+					HeightM:   o.HeightM,
+					Years:     h.years(o),
+					CrownLost: share,
+					Judged:    judged,
+					GrowthM:   grown[o.ID],
+				},
+			)
 		}
 	}
 	return q, nil
@@ -256,12 +286,28 @@ func decided(q damage.Question, in DecisionIn) (damage.Answer, string, error) {
 }
 
 // askFor keeps the orders of a verdict, with the gaps between them.
-func (h *House) askFor(ctx context.Context, tx store.Tx, verdict, property, plant int64, q damage.Question, a damage.Answer) error {
+func (h *House) askFor(
+	ctx context.Context,
+	tx store.Tx,
+	verdict, property, plant int64,
+	q damage.Question,
+	a damage.Answer,
+) error {
 	at := map[string]int64{}
 	orders := a.Orders()
 	for _, o := range orders {
 		c := q.Place.Curve(o, &q.Plant.Species)
-		id, err := tx.AddOrder(ctx, store.NewOrder{PropertyID: property, Plants: []int64{plant}, OriginID: verdict, Trouble: a.Trouble, Order: o, Outlook: c.Outlook(q.Today)})
+		id, err := tx.AddOrder(
+			ctx,
+			store.NewOrder{
+				PropertyID: property,
+				Plants:     []int64{plant},
+				OriginID:   verdict,
+				Trouble:    a.Trouble,
+				Order:      o,
+				Outlook:    c.Outlook(q.Today),
+			},
+		)
 		if err != nil {
 			return err
 		}
@@ -270,7 +316,10 @@ func (h *House) askFor(ctx context.Context, tx store.Tx, verdict, property, plan
 	for _, o := range orders {
 		for _, g := range o.After {
 			if of, known := at[g.Job]; known {
-				if err := tx.AddGap(ctx, store.GapRow{OrderID: at[o.Key], OfID: of, MinDays: g.MinDays, MaxDays: g.MaxDays, Why: g.Why}); err != nil {
+				if err := tx.AddGap(
+					ctx,
+					store.GapRow{OrderID: at[o.Key], OfID: of, MinDays: g.MinDays, MaxDays: g.MaxDays, Why: g.Why},
+				); err != nil {
 					return err
 				}
 			}
@@ -281,6 +330,11 @@ func (h *House) askFor(ctx context.Context, tx store.Tx, verdict, property, plan
 
 // UndoVerdict takes a plant's latest decision back.
 func (h *House) UndoVerdict(ctx context.Context, key store.Key, id int64) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoVerdict(ctx, id) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoVerdict(ctx, id) },
+	)
 	return err
 }

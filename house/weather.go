@@ -21,7 +21,12 @@ type WeatherKept struct {
 type fresh struct{ Hours, Fresh int }
 
 // TakeWeather keeps hours that came as a file; the windows of the property's orders follow.
-func (h *House) TakeWeather(ctx context.Context, key store.Key, property int64, hours []weather.Hour) (WeatherKept, error) {
+func (h *House) TakeWeather(
+	ctx context.Context,
+	key store.Key,
+	property int64,
+	hours []weather.Hour,
+) (WeatherKept, error) {
 	n, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (fresh, error) {
 		n, err := tx.KeepWeather(ctx, property, "CSV file", hours)
 		return fresh{len(hours), n}, err
@@ -75,7 +80,9 @@ const readAgain = 2
 // readStation asks the station for what is not kept yet, and for the last days again.
 func (h *House) readStation(ctx context.Context, p store.Property, today day.Day) (fresh, error) {
 	if h.Station == nil {
-		return fresh{}, store.Refused("no weather station is set up: start with --weather URL, or give the weather as a CSV file")
+		return fresh{}, store.Refused(
+			"no weather station is set up: start with --weather URL, or give the weather as a CSV file",
+		)
 	}
 	zone, err := time.LoadLocation(p.Zone)
 	if err != nil {

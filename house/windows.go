@@ -21,7 +21,17 @@ func (h *House) stamp(p store.Property, rules job.Rules) string {
 
 // windowState names all that any window hangs on: while it stands, none has to be looked at.
 func (h *House) windowState() string {
-	return fmt.Sprint(h.Today(), " ", h.Store.PlantRev(), " ", h.Store.BookRev(), " ", h.Store.FirmRev(), " ", h.Store.WeatherRev())
+	return fmt.Sprint(
+		h.Today(),
+		" ",
+		h.Store.PlantRev(),
+		" ",
+		h.Store.BookRev(),
+		" ",
+		h.Store.FirmRev(),
+		" ",
+		h.Store.WeatherRev(),
+	)
 }
 
 // currentWindows has the list columns of all orders say what the season says now. It is a look at one string while nothing
@@ -162,7 +172,11 @@ func (h *House) Watch(ctx context.Context, every time.Duration) {
 		if err := h.currentWindows(ctx); err != nil && ctx.Err() == nil {
 			h.Log.ErrorContext(ctx, "windows", "error", err)
 		}
-		if err := h.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.Forget(ctx) }); err != nil && ctx.Err() == nil {
+		if err := h.Store.WriteQuietly(
+			ctx,
+			func(tx store.Tx) error { return tx.Forget(ctx) },
+		); err != nil &&
+			ctx.Err() == nil {
 			h.Log.ErrorContext(ctx, "keys of writes", "error", err)
 		}
 		select {

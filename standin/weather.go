@@ -44,7 +44,9 @@ func (e Event) strikes(lat, lon float64) bool {
 // apart is how far two places lie from each other by great circle, km.
 func apart(lat, lon, lat2, lon2 float64) float64 {
 	const rad, earth = math.Pi / 180, 6371.0
-	return earth * math.Acos(max(-1, min(1, math.Sin(lat*rad)*math.Sin(lat2*rad)+math.Cos(lat*rad)*math.Cos(lat2*rad)*math.Cos((lon-lon2)*rad))))
+	return earth * math.Acos(
+		max(-1, min(1, math.Sin(lat*rad)*math.Sin(lat2*rad)+math.Cos(lat*rad)*math.Cos(lat2*rad)*math.Cos((lon-lon2)*rad))),
+	)
 }
 
 // Validate says what is wrong with an event.
@@ -107,7 +109,19 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 	s.mu.Lock()
 	events := append([]Event{}, s.events...)
 	s.mu.Unlock()
-	winds, rain, damp, bright := make([]float64, len(temps)), make([]float64, len(temps)), make([]float64, len(temps)), make([]float64, len(temps))
+	winds, rain, damp, bright := make(
+		[]float64,
+		len(temps),
+	), make(
+		[]float64,
+		len(temps),
+	), make(
+		[]float64,
+		len(temps),
+	), make(
+		[]float64,
+		len(temps),
+	)
 	for i := range winds {
 		t := float64(i%24) - 14
 		winds[i] = days[i/24].WindMS * (1 + 0.4*math.Cos(t/24*2*math.Pi)) // breezier in the afternoon
@@ -149,7 +163,17 @@ func (s *WeatherStation) Hours(lat, lon, elevation float64, from, to day.Day) []
 		}
 		tenth := func(v float64) *float64 { v = math.Round(v*10) / 10; return &v }
 		hundredth := math.Round(light*100) / 100
-		out = append(out, exchange.StationHour{Time: at, TempC: tenth(temps[i]), WindMS: tenth(winds[i]), RainMM: tenth(w.RainMM/24 + rain[i]), RHPct: tenth(max(5, min(100, w.RHPct+damp[i]))), Sun: &hundredth})
+		out = append(
+			out,
+			exchange.StationHour{
+				Time:   at,
+				TempC:  tenth(temps[i]),
+				WindMS: tenth(winds[i]),
+				RainMM: tenth(w.RainMM/24 + rain[i]),
+				RHPct:  tenth(max(5, min(100, w.RHPct+damp[i]))),
+				Sun:    &hundredth,
+			},
+		)
 	}
 	return out
 }
@@ -200,7 +224,8 @@ func (s *WeatherStation) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		w.Header().Set("Content-Type", "application/json")
-		_ = json.NewEncoder(w).Encode(exchange.StationReply{Simulated: true, Hours: s.Hours(num[0], num[1], num[2], from, to)})
+		_ = json.NewEncoder(w).
+			Encode(exchange.StationReply{Simulated: true, Hours: s.Hours(num[0], num[1], num[2], from, to)})
 	case "POST /events":
 		var e Event
 		if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, 1<<16)).Decode(&e); err != nil {

@@ -53,7 +53,13 @@ const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone
 
 // Properties lists the firm's properties after an id, in the order they were added.
 func (s *Store) Properties(ctx context.Context, after int64, limit int) ([]Property, error) {
-	return many[Property](ctx, s.read, selectProperty+`WHERE p.removed_at IS NULL AND p.id > ? ORDER BY p.id LIMIT ?`, after, limit)
+	return many[Property](
+		ctx,
+		s.read,
+		selectProperty+`WHERE p.removed_at IS NULL AND p.id > ? ORDER BY p.id LIMIT ?`,
+		after,
+		limit,
+	)
 }
 
 // Property reads one.
@@ -64,8 +70,12 @@ func (s *Store) Property(ctx context.Context, id int64) (Property, error) {
 // AddProperty keeps a new property and returns it with its id.
 func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 	tx.touched.plants = true
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value, weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value, :weather_source)`, p)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value, weather_source)
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value, :weather_source)`,
+		p,
+	)
 	if err != nil {
 		return p, err
 	}
@@ -77,9 +87,13 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 // ChangeProperty keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	tx.touched.plants = true
-	res, err := tx.NamedExecContext(ctx, `UPDATE property SET name = :name, client = :client, address = :address, note = :note,
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE property SET name = :name, client = :client, address = :address, note = :note,
 		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value = :value, version = version + 1
-		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
+		WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		p,
+	)
 	if err != nil {
 		return p, err
 	}
@@ -158,8 +172,12 @@ func plant(ctx context.Context, from getter, id int64) (Plant, error) {
 // AddPlant keeps a new plant and returns it with its id.
 func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	tx.touched.plants = true
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
-		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`, p)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`,
+		p,
+	)
 	if err != nil {
 		return p, err
 	}

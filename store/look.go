@@ -51,7 +51,11 @@ func looks(ctx context.Context, from getter, where string, args ...any) ([]Look,
 		}
 		return &out[i]
 	}
-	rows, err := many[lookRow](ctx, from, `SELECT walk_id, plant_id, rev, note FROM plant_look WHERE `+where+` ORDER BY walk_id, plant_id`, args...)
+	rows, err := many[lookRow](
+		ctx,
+		from,
+		`SELECT walk_id, plant_id, rev, note FROM plant_look WHERE `+where+` ORDER BY walk_id, plant_id`,
+		args...)
 	if err != nil {
 		return nil, err
 	}
@@ -59,10 +63,26 @@ func looks(ctx context.Context, from getter, where string, args ...any) ([]Look,
 		l := of(r.WalkID, r.PlantID)
 		l.Rev, l.Note = r.Rev, r.Note
 	}
-	checks, err := many[checkRow](ctx, from, `SELECT walk_id, plant_id, kind, height_m, held, broke, result, leaf, amount, seen FROM plant_check WHERE `+where+` ORDER BY walk_id, plant_id, seq`, args...)
+	checks, err := many[checkRow](
+		ctx,
+		from,
+		`SELECT walk_id, plant_id, kind, height_m, held, broke, result, leaf, amount, seen FROM plant_check WHERE `+where+` ORDER BY walk_id, plant_id, seq`,
+		args...)
 	for _, r := range checks {
 		l := of(r.WalkID, r.PlantID)
-		l.Checks = append(l.Checks, check.Check{Kind: check.Kind(r.Kind), HeightM: r.Height, Held: r.Held, Broke: r.Broke, Result: r.Result, Leaf: r.Leaf, Amount: r.Amount, Seen: r.Seen})
+		l.Checks = append(
+			l.Checks,
+			check.Check{
+				Kind:    check.Kind(r.Kind),
+				HeightM: r.Height,
+				Held:    r.Held,
+				Broke:   r.Broke,
+				Result:  r.Result,
+				Leaf:    r.Leaf,
+				Amount:  r.Amount,
+				Seen:    r.Seen,
+			},
+		)
 	}
 	return out, err
 }
@@ -93,7 +113,13 @@ func look(ctx context.Context, from getter, walk, plant int64) (Look, error) {
 // KeepLook replaces a plant's checks and note on a walk. base is the rev the write is based on, nil for whatever is kept;
 // where another was kept meanwhile, the answer is Stale with it.
 func (tx Tx) KeepLook(ctx context.Context, l Look, base *int) (Look, error) {
-	n, err := one[int](ctx, tx, `SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE w.id = ? AND p.id = ?`, l.WalkID, l.PlantID)
+	n, err := one[int](
+		ctx,
+		tx,
+		`SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE w.id = ? AND p.id = ?`,
+		l.WalkID,
+		l.PlantID,
+	)
 	if err != nil {
 		return l, err
 	}
@@ -112,12 +138,30 @@ func (tx Tx) KeepLook(ctx context.Context, l Look, base *int) (Look, error) {
 		ON CONFLICT DO UPDATE SET rev = excluded.rev, note = excluded.note`, l.WalkID, l.PlantID, l.Rev, l.Note); err != nil {
 		return l, err
 	}
-	if _, err := tx.ExecContext(ctx, `DELETE FROM plant_check WHERE walk_id = ? AND plant_id = ?`, l.WalkID, l.PlantID); err != nil {
+	if _, err := tx.ExecContext(
+		ctx,
+		`DELETE FROM plant_check WHERE walk_id = ? AND plant_id = ?`,
+		l.WalkID,
+		l.PlantID,
+	); err != nil {
 		return l, err
 	}
 	for i, c := range l.Checks {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf, amount, seen) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-			l.WalkID, l.PlantID, i, string(c.Kind), c.HeightM, c.Held, c.Broke, c.Result, c.Leaf, c.Amount, c.Seen); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf, amount, seen) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			l.WalkID,
+			l.PlantID,
+			i,
+			string(c.Kind),
+			c.HeightM,
+			c.Held,
+			c.Broke,
+			c.Result,
+			c.Leaf,
+			c.Amount,
+			c.Seen,
+		); err != nil {
 			return l, err
 		}
 	}
@@ -130,8 +174,14 @@ func (s *Store) CrownLost(ctx context.Context, property int64, from string) (map
 		Plant int64           `db:"plant_id"`
 		Lost  sql.NullFloat64 `db:"lost"`
 	}
-	rows, err := many[row](ctx, s.read, `SELECT v.plant_id, json_extract(v.answer, '$.boundary.crown_lost') AS lost FROM verdict v JOIN (SELECT max(v.id) AS id FROM verdict v
-		JOIN plant p ON p.id = v.plant_id WHERE v.undone = 0 AND v.decision <> 'not now' AND v.day >= ? AND p.property_id = ? GROUP BY v.plant_id) l ON l.id = v.id`, from, property)
+	rows, err := many[row](
+		ctx,
+		s.read,
+		`SELECT v.plant_id, json_extract(v.answer, '$.boundary.crown_lost') AS lost FROM verdict v JOIN (SELECT max(v.id) AS id FROM verdict v
+		JOIN plant p ON p.id = v.plant_id WHERE v.undone = 0 AND v.decision <> 'not now' AND v.day >= ? AND p.property_id = ? GROUP BY v.plant_id) l ON l.id = v.id`,
+		from,
+		property,
+	)
 	out := map[int64]float64{}
 	for _, r := range rows {
 		if r.Lost.Valid {

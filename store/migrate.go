@@ -41,8 +41,11 @@ type oldJob struct {
 }
 
 func ordersFromJobs(ctx context.Context, tx *sql.Tx) error {
-	rows, err := tx.QueryContext(ctx, `SELECT j.id, j.verdict_id, j.plant_id, j.property_id, j.kind, j.title, j.minutes, j.body, j.day, j.dropped_by, j.version,
-		v.kind, v.day, v.answer FROM job j JOIN verdict v ON v.id = j.verdict_id ORDER BY j.id`)
+	rows, err := tx.QueryContext(
+		ctx,
+		`SELECT j.id, j.verdict_id, j.plant_id, j.property_id, j.kind, j.title, j.minutes, j.body, j.day, j.dropped_by, j.version,
+		v.kind, v.day, v.answer FROM job j JOIN verdict v ON v.id = j.verdict_id ORDER BY j.id`,
+	)
 	if err != nil {
 		return err
 	}
@@ -50,7 +53,22 @@ func ordersFromJobs(ctx context.Context, tx *sql.Tx) error {
 	var old []oldJob
 	for rows.Next() {
 		var j oldJob
-		if err := rows.Scan(&j.id, &j.verdict, &j.plant, &j.property, &j.kind, &j.title, &j.minutes, &j.body, &j.day, &j.droppedBy, &j.version, &j.said, &j.given, &j.answer); err != nil {
+		if err := rows.Scan(
+			&j.id,
+			&j.verdict,
+			&j.plant,
+			&j.property,
+			&j.kind,
+			&j.title,
+			&j.minutes,
+			&j.body,
+			&j.day,
+			&j.droppedBy,
+			&j.version,
+			&j.said,
+			&j.given,
+			&j.answer,
+		); err != nil {
 			return err
 		}
 		old = append(old, j)
@@ -78,7 +96,14 @@ func ordersFromJobs(ctx context.Context, tx *sql.Tx) error {
 			if !known {
 				continue
 			}
-			if _, err := tx.ExecContext(ctx, `INSERT OR IGNORE INTO order_gap (order_id, of_id, min_days, max_days) VALUES (?, ?, ?, ?)`, id, of, g.MinDays, g.MaxDays); err != nil {
+			if _, err := tx.ExecContext(
+				ctx,
+				`INSERT OR IGNORE INTO order_gap (order_id, of_id, min_days, max_days) VALUES (?, ?, ?, ?)`,
+				id,
+				of,
+				g.MinDays,
+				g.MaxDays,
+			); err != nil {
 				return err
 			}
 		}
@@ -107,11 +132,31 @@ func (j oldJob) keep(ctx context.Context, tx *sql.Tx, o job.Order) error {
 	if o.Origin == job.TakingIn || o.Kind == job.Shorten {
 		trouble = "coming winter"
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO job_order (id, property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body,
+	_, err = tx.ExecContext(
+		ctx,
+		`INSERT INTO job_order (id, property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body,
 		state, day, dropped_by, version, in_sight) SELECT ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, (SELECT count(*) FROM plant t JOIN property p
 		ON p.id = t.property_id WHERE t.id = ? AND t.removed_at IS NULL AND p.removed_at IS NULL)`,
-		j.id, j.property, j.plant, o.Origin, j.verdict, trouble, o.Key, o.Kind, o.Title, o.For.String(), string(params), o.Minutes, o.Crew, string(body),
-		state, j.day, j.droppedBy, j.version, j.plant)
+		j.id,
+		j.property,
+		j.plant,
+		o.Origin,
+		j.verdict,
+		trouble,
+		o.Key,
+		o.Kind,
+		o.Title,
+		o.For.String(),
+		string(params),
+		o.Minutes,
+		o.Crew,
+		string(body),
+		state,
+		j.day,
+		j.droppedBy,
+		j.version,
+		j.plant,
+	)
 	return err
 }
 

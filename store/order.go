@@ -78,8 +78,20 @@ func (o OrderFull) Core() (job.Order, error) {
 		return job.Order{}, fmt.Errorf("order %d: %w", o.ID, err)
 	}
 	b := o.Body.V
-	return job.Order{Key: o.Key, Kind: o.Kind, Title: o.Title, Origin: o.Origin, For: made, Params: o.Params.V, Minutes: o.Minutes, Crew: o.CrewSize,
-		Skills: b.Skills, Kit: b.Kit, Reasons: b.Reasons, Cautions: b.Cautions}, nil
+	return job.Order{
+		Key:      o.Key,
+		Kind:     o.Kind,
+		Title:    o.Title,
+		Origin:   o.Origin,
+		For:      made,
+		Params:   o.Params.V,
+		Minutes:  o.Minutes,
+		Crew:     o.CrewSize,
+		Skills:   b.Skills,
+		Kit:      b.Kit,
+		Reasons:  b.Reasons,
+		Cautions: b.Cautions,
+	}, nil
 }
 
 const (
@@ -114,9 +126,16 @@ var lists = map[OrderList]struct {
 	ListStanding: {where: standing, key: "o.listed"},
 	ListWaiting:  {where: `o.in_sight = 1 AND o.state = 'waiting'`, key: "o.listed"},
 	ListOverdue:  {where: `o.in_sight = 1 AND o.state = 'on a day' AND o.day < :today`, key: "o.day"},
-	ListClosing:  {where: `o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN :today AND :soon AND o.win_from <= :today`, key: "o.win_to"},
-	ListDue:      {where: standing + ` AND o.kind = 'look' AND o.listed <= :soon`, key: "o.listed"},
-	ListEnded:    {where: `o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended <= :today`, key: "o.ended", falling: true},
+	ListClosing: {
+		where: `o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN :today AND :soon AND o.win_from <= :today`,
+		key:   "o.win_to",
+	},
+	ListDue: {where: standing + ` AND o.kind = 'look' AND o.listed <= :soon`, key: "o.listed"},
+	ListEnded: {
+		where:   `o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended <= :today`,
+		key:     "o.ended",
+		falling: true,
+	},
 }
 
 // OrderPage says which orders a list wants, and from where on.
@@ -155,8 +174,17 @@ func orderPage[T any](ctx context.Context, s *Store, columns string, p OrderPage
 	if p.After != "" {
 		where += ` AND (` + l.key + `, o.id) ` + beyond + ` (:after, :after_id)`
 	}
-	query, args, err := sqlx.Named(columns+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`,
-		map[string]any{"today": p.Today, "soon": p.Soon, "property": p.Property, "after": p.After, "after_id": p.AfterID, "limit": p.Limit})
+	query, args, err := sqlx.Named(
+		columns+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`,
+		map[string]any{
+			"today":    p.Today,
+			"soon":     p.Soon,
+			"property": p.Property,
+			"after":    p.After,
+			"after_id": p.AfterID,
+			"limit":    p.Limit,
+		},
+	)
 	if err != nil {
 		return nil, err
 	}
@@ -197,8 +225,15 @@ func (s *Store) SheetsBetween(ctx context.Context, from, to string, limit int) (
 
 // EndedBetween are the orders that were done or skipped on days, the newest first.
 func (s *Store) EndedBetween(ctx context.Context, from, to string, limit int) ([]Order, error) {
-	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended BETWEEN ? AND ?
-		ORDER BY o.ended DESC, o.id DESC LIMIT ?`, from, to, limit)
+	return many[Order](
+		ctx,
+		s.read,
+		selectOrder+`WHERE o.in_sight = 1 AND o.state IN ('done', 'skipped') AND o.ended BETWEEN ? AND ?
+		ORDER BY o.ended DESC, o.id DESC LIMIT ?`,
+		from,
+		to,
+		limit,
+	)
 }
 
 // PlantOrders are all orders of a plant but the dropped ones, the next best day first.
@@ -217,10 +252,19 @@ type OrderCounts struct {
 
 // CountOrders counts them.
 func (s *Store) CountOrders(ctx context.Context, today, soon string) (OrderCounts, error) {
-	return one[OrderCounts](ctx, s.read, `SELECT (SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting') AS waiting,
+	return one[OrderCounts](
+		ctx,
+		s.read,
+		`SELECT (SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting') AS waiting,
 		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN ? AND ? AND o.win_from <= ?) AS closing,
 		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day < ?) AS overdue,
-		(SELECT count(*) FROM job_order o WHERE `+standing+` AND o.kind = 'look' AND o.listed <= ?) AS due`, today, soon, today, today, soon)
+		(SELECT count(*) FROM job_order o WHERE `+standing+` AND o.kind = 'look' AND o.listed <= ?) AS due`,
+		today,
+		soon,
+		today,
+		today,
+		soon,
+	)
 }
 
 // FindOrders are standing orders whose words, with those of their property and plant, hold all of some words.
@@ -275,14 +319,24 @@ type GapRow struct {
 
 // Before are the orders that come before one, After those that come after it, dropped ones left out.
 func (s *Store) Before(ctx context.Context, order int64) ([]GapRow, error) {
-	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
-		FROM order_gap g JOIN job_order o ON o.id = g.of_id WHERE g.order_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`, order)
+	return many[GapRow](
+		ctx,
+		s.read,
+		`SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
+		FROM order_gap g JOIN job_order o ON o.id = g.of_id WHERE g.order_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`,
+		order,
+	)
 }
 
 // After are the orders that wait for one.
 func (s *Store) After(ctx context.Context, order int64) ([]GapRow, error) {
-	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
-		FROM order_gap g JOIN job_order o ON o.id = g.order_id WHERE g.of_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`, order)
+	return many[GapRow](
+		ctx,
+		s.read,
+		`SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
+		FROM order_gap g JOIN job_order o ON o.id = g.order_id WHERE g.of_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`,
+		order,
+	)
 }
 
 // NewOrder is an order to keep, with the plants it is for and what comes before it.
@@ -305,10 +359,33 @@ func (tx Tx) AddOrder(ctx context.Context, n NewOrder) (int64, error) {
 	}
 	o := n.Order
 	l := listColumns(n.Outlook)
-	res, err := tx.ExecContext(ctx, `INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body, follows,
+	res, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body, follows,
 		win_from, win_to, best_day, best_cost, passed, listed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
-		n.PropertyID, plant, o.Origin, n.OriginID, n.Trouble, o.Key, o.Kind, o.Title, o.For.String(), JSON[job.Params]{o.Params}, o.Minutes, max(1, o.Crew),
-		JSON[orderBody]{orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions}}, nullID(n.Follows), l.from, l.to, l.best, l.cost, l.passed, l.listed)
+		n.PropertyID,
+		plant,
+		o.Origin,
+		n.OriginID,
+		n.Trouble,
+		o.Key,
+		o.Kind,
+		o.Title,
+		o.For.String(),
+		JSON[job.Params]{o.Params},
+		o.Minutes,
+		max(1, o.Crew),
+		JSON[orderBody]{
+			orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions},
+		},
+		nullID(n.Follows),
+		l.from,
+		l.to,
+		l.best,
+		l.cost,
+		l.passed,
+		l.listed,
+	)
 	if err != nil {
 		return 0, err
 	}
@@ -328,7 +405,15 @@ func (tx Tx) AddOrder(ctx context.Context, n NewOrder) (int64, error) {
 
 func (tx Tx) setGaps(ctx context.Context, id int64, gaps []GapRow) error {
 	for _, g := range gaps {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO order_gap (order_id, of_id, min_days, max_days, why) VALUES (?, ?, ?, ?, ?)`, id, g.OfID, g.MinDays, g.MaxDays, g.Why); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			`INSERT INTO order_gap (order_id, of_id, min_days, max_days, why) VALUES (?, ?, ?, ?, ?)`,
+			id,
+			g.OfID,
+			g.MinDays,
+			g.MaxDays,
+			g.Why,
+		); err != nil {
 			return err
 		}
 	}
@@ -361,7 +446,14 @@ func listColumns(o job.Outlook) listed {
 		s := d.String()
 		return &s
 	}
-	l := listed{from: text(o.Window.From), to: text(o.Window.To), best: text(o.Best), cost: o.Cost.Int(), passed: o.Passed, listed: lastOfAll}
+	l := listed{
+		from:   text(o.Window.From),
+		to:     text(o.Window.To),
+		best:   text(o.Best),
+		cost:   o.Cost.Int(),
+		passed: o.Passed,
+		listed: lastOfAll,
+	}
 	if l.best != nil && !o.Passed {
 		l.listed = *l.best
 	}
@@ -376,10 +468,27 @@ func (tx Tx) ChangeOrder(ctx context.Context, id int64, version int, n NewOrder)
 	if len(n.Plants) == 1 {
 		plant = sql.NullInt64{Int64: n.Plants[0], Valid: true}
 	}
-	res, err := tx.ExecContext(ctx, `UPDATE job_order SET property_id = ?, plant_id = ?, title = ?, for_day = ?, params = ?, minutes = ?, crew_size = ?, body = ?, win_from = ?, win_to = ?,
+	res, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET property_id = ?, plant_id = ?, title = ?, for_day = ?, params = ?, minutes = ?, crew_size = ?, body = ?, win_from = ?, win_to = ?,
 		best_day = ?, best_cost = ?, passed = ?, listed = ?, version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
-		n.PropertyID, plant, o.Title, o.For.String(), JSON[job.Params]{o.Params}, o.Minutes, o.Crew, JSON[orderBody]{orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions}},
-		l.from, l.to, l.best, l.cost, l.passed, l.listed, id, version)
+		n.PropertyID,
+		plant,
+		o.Title,
+		o.For.String(),
+		JSON[job.Params]{o.Params},
+		o.Minutes,
+		o.Crew,
+		JSON[orderBody]{orderBody{o.Skills, o.Kit, o.Reasons, o.Cautions}},
+		l.from,
+		l.to,
+		l.best,
+		l.cost,
+		l.passed,
+		l.listed,
+		id,
+		version,
+	)
 	if err != nil {
 		return OrderFull{}, err
 	}
@@ -422,8 +531,21 @@ type Stand struct {
 
 // SetStand moves an order into a state, if that is based on the version that is kept.
 func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (OrderFull, error) {
-	res, err := tx.ExecContext(ctx, `UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?, day_cost = ?, version = version + 1
-		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`, s.State, s.Day, s.Crew, s.Place, s.Ended, s.Took, s.Note, s.DayCost, id, version)
+	res, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?, day_cost = ?, version = version + 1
+		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
+		s.State,
+		s.Day,
+		s.Crew,
+		s.Place,
+		s.Ended,
+		s.Took,
+		s.Note,
+		s.DayCost,
+		id,
+		version,
+	)
 	if err != nil {
 		return OrderFull{}, err
 	}
@@ -435,7 +557,12 @@ func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (Orde
 
 // DropOrder takes an order out that nobody wants any more.
 func (tx Tx) DropOrder(ctx context.Context, id int64, version int) error {
-	res, err := tx.ExecContext(ctx, `UPDATE job_order SET state = 'dropped', version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`, id, version)
+	res, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET state = 'dropped', version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`,
+		id,
+		version,
+	)
 	if err != nil {
 		return err
 	}
@@ -444,8 +571,12 @@ func (tx Tx) DropOrder(ctx context.Context, id int64, version int) error {
 
 // RestoreOrder brings an order back that was dropped by hand.
 func (tx Tx) RestoreOrder(ctx context.Context, id int64) (OrderFull, error) {
-	err := tx.touch(ctx, `UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, version = version + 1
-		WHERE id = ? AND state = 'dropped' AND dropped_by IS NULL`, id)
+	err := tx.touch(
+		ctx,
+		`UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, version = version + 1
+		WHERE id = ? AND state = 'dropped' AND dropped_by IS NULL`,
+		id,
+	)
 	if err != nil {
 		return OrderFull{}, err
 	}
@@ -478,7 +609,13 @@ func (tx Tx) TakeBackSuccessor(ctx context.Context, id int64) error {
 // DropReplaced drops the orders of a plant's earlier verdicts on a trouble, for a new one. Orders of any other origin
 // stay, and so does what is done: job.Replaces says which.
 func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble string) error {
-	list, err := many[Order](ctx, tx, selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day') AND o.origin_id <> ?`, plant, verdict)
+	list, err := many[Order](
+		ctx,
+		tx,
+		selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day') AND o.origin_id <> ?`,
+		plant,
+		verdict,
+	)
 	if err != nil {
 		return err
 	}
@@ -486,7 +623,12 @@ func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble str
 		if !job.Replaces(trouble, o.Origin, o.State, o.Trouble) {
 			continue
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE job_order SET state = 'dropped', dropped_by = ?, version = version + 1 WHERE id = ?`, verdict, o.ID); err != nil {
+		if _, err := tx.ExecContext(
+			ctx,
+			`UPDATE job_order SET state = 'dropped', dropped_by = ?, version = version + 1 WHERE id = ?`,
+			verdict,
+			o.ID,
+		); err != nil {
 			return err
 		}
 	}
@@ -510,8 +652,12 @@ func (tx Tx) dropOrdersOf(ctx context.Context, verdict int64) error {
 
 // sight hides the orders of what is removed, or shows them again.
 func (tx Tx) sight(ctx context.Context, where string, id int64) error {
-	_, err := tx.ExecContext(ctx, `UPDATE job_order SET in_sight = EXISTS (SELECT 1 FROM property p WHERE p.id = job_order.property_id AND p.removed_at IS NULL)
-		AND (plant_id IS NULL OR EXISTS (SELECT 1 FROM plant t WHERE t.id = job_order.plant_id AND t.removed_at IS NULL)) WHERE `+where, id)
+	_, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET in_sight = EXISTS (SELECT 1 FROM property p WHERE p.id = job_order.property_id AND p.removed_at IS NULL)
+		AND (plant_id IS NULL OR EXISTS (SELECT 1 FROM plant t WHERE t.id = job_order.plant_id AND t.removed_at IS NULL)) WHERE `+where,
+		id,
+	)
 	return err
 }
 
@@ -531,12 +677,18 @@ func (s *Store) OrdersToRefresh(ctx context.Context, property int64) ([]OrderFul
 func (o Order) Same(r Refreshed) bool {
 	l := listColumns(r.Outlook)
 	eq := func(a, b *string) bool { return a == b || a != nil && b != nil && *a == *b }
-	return eq(o.WinFrom, l.from) && eq(o.WinTo, l.to) && eq(o.BestDay, l.best) && o.BestCost == l.cost && o.Passed == l.passed && o.DayCost == r.DayCost && o.Listed == l.listed
+	return eq(o.WinFrom, l.from) && eq(o.WinTo, l.to) && eq(o.BestDay, l.best) && o.BestCost == l.cost &&
+		o.Passed == l.passed &&
+		o.DayCost == r.DayCost &&
+		o.Listed == l.listed
 }
 
 // Refresh keeps list columns worked out anew, and for which year that was.
 func (tx Tx) Refresh(ctx context.Context, property int64, windowed string, list []Refreshed) error {
-	st, err := tx.PrepareContext(ctx, `UPDATE job_order SET win_from = ?, win_to = ?, best_day = ?, best_cost = ?, passed = ?, listed = ?, day_cost = ? WHERE id = ?`)
+	st, err := tx.PrepareContext(
+		ctx,
+		`UPDATE job_order SET win_from = ?, win_to = ?, best_day = ?, best_cost = ?, passed = ?, listed = ?, day_cost = ? WHERE id = ?`,
+	)
 	if err != nil {
 		return err
 	}

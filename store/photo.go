@@ -39,9 +39,13 @@ func (s *Store) PlantPhotos(ctx context.Context, plant int64) ([]Photo, error) {
 
 // AddPhoto keeps the record of a picture that is on the disk already.
 func (tx Tx) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO photo (walk_id, plant_id, hash, width, height, taken, latitude, longitude)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO photo (walk_id, plant_id, hash, width, height, taken, latitude, longitude)
 		SELECT w.id, p.id, :hash, :width, :height, :taken, :latitude, :longitude FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL
-		WHERE w.id = :walk_id AND p.id = :plant_id`, p)
+		WHERE w.id = :walk_id AND p.id = :plant_id`,
+		p,
+	)
 	if err != nil {
 		return p, err
 	}

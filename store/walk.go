@@ -20,7 +20,12 @@ func (tx Tx) StartWalk(ctx context.Context, property int64, day string) (Walk, e
 	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
 		return Walk{}, err
 	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO walk (property_id, day) VALUES (?, ?) ON CONFLICT DO NOTHING`, property, day); err != nil {
+	if _, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO walk (property_id, day) VALUES (?, ?) ON CONFLICT DO NOTHING`,
+		property,
+		day,
+	); err != nil {
 		return Walk{}, err
 	}
 	return one[Walk](ctx, tx, `SELECT id, property_id, day FROM walk WHERE property_id = ? AND day = ?`, property, day)
@@ -66,8 +71,15 @@ func (s *Store) Walks(ctx context.Context, property int64) ([]Walk, error) {
 
 // Verdicts lists the verdict that stands for each plant of a property (0: of all), from a day on.
 func (s *Store) Verdicts(ctx context.Context, property int64, from string) ([]Decision, error) {
-	return many[Decision](ctx, s.read, selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
-		WHERE v.undone = 0 AND v.day >= ? AND (? = 0 OR p.property_id = ?) GROUP BY v.plant_id)`, from, property, property)
+	return many[Decision](
+		ctx,
+		s.read,
+		selectVerdict+`WHERE id IN (SELECT max(v.id) FROM verdict v JOIN plant p ON p.id = v.plant_id
+		WHERE v.undone = 0 AND v.day >= ? AND (? = 0 OR p.property_id = ?) GROUP BY v.plant_id)`,
+		from,
+		property,
+		property,
+	)
 }
 
 // PlantVerdicts is a plant's history, newest first.
@@ -81,8 +93,18 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	if err != nil {
 		return v, err
 	}
-	res, err := tx.ExecContext(ctx, `INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
-		v.WalkID, v.PlantID, v.Day, v.Decision, v.Kind, v.Sentence, v.Note, string(body))
+	res, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		v.WalkID,
+		v.PlantID,
+		v.Day,
+		v.Decision,
+		v.Kind,
+		v.Sentence,
+		v.Note,
+		string(body),
+	)
 	if err != nil {
 		return v, err
 	}

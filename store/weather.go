@@ -46,12 +46,23 @@ func orNull(v float64) any {
 }
 
 // WeatherSpan is the first and the last hour kept of a property between two times; ok is false without any.
-func (s *Store) WeatherSpan(ctx context.Context, property int64, from, to time.Time) (first, last time.Time, ok bool, err error) {
+func (s *Store) WeatherSpan(
+	ctx context.Context,
+	property int64,
+	from, to time.Time,
+) (first, last time.Time, ok bool, err error) {
 	type span struct {
 		First sql.NullInt64 `db:"first"`
 		Last  sql.NullInt64 `db:"last"`
 	}
-	r, err := one[span](ctx, s.read, `SELECT min(at) AS first, max(at) AS last FROM weather_hour WHERE property_id = ? AND at >= ? AND at < ?`, property, from.Unix(), to.Unix())
+	r, err := one[span](
+		ctx,
+		s.read,
+		`SELECT min(at) AS first, max(at) AS last FROM weather_hour WHERE property_id = ? AND at >= ? AND at < ?`,
+		property,
+		from.Unix(),
+		to.Unix(),
+	)
 	return time.Unix(r.First.Int64, 0).UTC(), time.Unix(r.Last.Int64, 0).UTC(), r.First.Valid, err
 }
 
@@ -62,16 +73,29 @@ func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hou
 	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
 		return 0, err
 	}
-	st, err := tx.PreparexContext(ctx, `INSERT INTO weather_hour AS w (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
+	st, err := tx.PreparexContext(
+		ctx,
+		`INSERT INTO weather_hour AS w (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
 		ON CONFLICT DO UPDATE SET temp_c = excluded.temp_c, wind_ms = excluded.wind_ms, rain_mm = excluded.rain_mm, rh_pct = excluded.rh_pct, sun = excluded.sun, here = excluded.here
-		WHERE (w.temp_c, w.wind_ms, w.rain_mm, w.rh_pct, w.sun, w.here) IS NOT (excluded.temp_c, excluded.wind_ms, excluded.rain_mm, excluded.rh_pct, excluded.sun, excluded.here)`)
+		WHERE (w.temp_c, w.wind_ms, w.rain_mm, w.rh_pct, w.sun, w.here) IS NOT (excluded.temp_c, excluded.wind_ms, excluded.rain_mm, excluded.rh_pct, excluded.sun, excluded.here)`,
+	)
 	if err != nil {
 		return 0, err
 	}
 	defer st.Close()
 	fresh := 0
 	for _, h := range hours {
-		res, err := st.ExecContext(ctx, property, h.Time.Unix(), h.TempC, orNull(h.WindMS), orNull(h.RainMM), orNull(h.RHPct), orNull(h.Sun), h.Here)
+		res, err := st.ExecContext(
+			ctx,
+			property,
+			h.Time.Unix(),
+			h.TempC,
+			orNull(h.WindMS),
+			orNull(h.RainMM),
+			orNull(h.RHPct),
+			orNull(h.Sun),
+			h.Here,
+		)
 		if err != nil {
 			return 0, err
 		}
@@ -85,5 +109,11 @@ func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hou
 	if fresh > 0 {
 		moved, tx.touched.weather = 1, true
 	}
-	return fresh, tx.touch(ctx, `UPDATE property SET weather_rev = weather_rev + ?, weather_source = ? WHERE id = ? AND removed_at IS NULL`, moved, source, property)
+	return fresh, tx.touch(
+		ctx,
+		`UPDATE property SET weather_rev = weather_rev + ?, weather_source = ? WHERE id = ? AND removed_at IS NULL`,
+		moved,
+		source,
+		property,
+	)
 }

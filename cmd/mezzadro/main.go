@@ -41,7 +41,13 @@ func main() {
 }
 
 func root() *cobra.Command {
-	r := &cobra.Command{Use: "mezzadro", Short: "Care of other people's trees, shrubs and perennials, through the year", SilenceUsage: true, SilenceErrors: true, Version: api.Version}
+	r := &cobra.Command{
+		Use:           "mezzadro",
+		Short:         "Care of other people's trees, shrubs and perennials, through the year",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+		Version:       api.Version,
+	}
 	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand())
 	return r
 }
@@ -77,7 +83,13 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 	if err != nil {
 		return nil, err
 	}
-	h := &house.House{Store: st, Catalogue: catalogue.Built(), Today: today, Station: station, Log: slog.New(slog.NewJSONHandler(os.Stderr, nil))}
+	h := &house.House{
+		Store:     st,
+		Catalogue: catalogue.Built(),
+		Today:     today,
+		Station:   station,
+		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
+	}
 	if o.today == "" {
 		h.Clock = time.Now
 	}
@@ -86,27 +98,32 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 
 func serveCommand() *cobra.Command {
 	var o options
-	c := &cobra.Command{Use: "serve", Short: "Serve your own record", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		var station *exchange.Station
-		if o.weather != "" {
-			station = &exchange.Station{URL: o.weather, Client: &http.Client{Timeout: 30 * time.Second}}
-		}
-		s, err := o.open(c.Context(), station)
-		if err != nil {
+	c := &cobra.Command{
+		Use:   "serve",
+		Short: "Serve your own record",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			var station *exchange.Station
+			if o.weather != "" {
+				station = &exchange.Station{URL: o.weather, Client: &http.Client{Timeout: 30 * time.Second}}
+			}
+			s, err := o.open(c.Context(), station)
+			if err != nil {
+				return err
+			}
+			defer s.Store.Close()
+			var watches sync.WaitGroup
+			watches.Go(func() { s.Watch(c.Context(), time.Minute) })
+			if station != nil {
+				watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
+			}
+			err = serve(c.Context(), o.addr, s.Handler(), s.Log)
+			if c.Context().Err() != nil {
+				watches.Wait() // the record is closed after its last write
+			}
 			return err
-		}
-		defer s.Store.Close()
-		var watches sync.WaitGroup
-		watches.Go(func() { s.Watch(c.Context(), time.Minute) })
-		if station != nil {
-			watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
-		}
-		err = serve(c.Context(), o.addr, s.Handler(), s.Log)
-		if c.Context().Err() != nil {
-			watches.Wait() // the record is closed after its last write
-		}
-		return err
-	}}
+		},
+	}
 	o.flags(c, "data")
 	c.Flags().StringVar(&o.weather, "weather", "", "base URL of a weather station")
 	return c
@@ -115,39 +132,45 @@ func serveCommand() *cobra.Command {
 func demoCommand() *cobra.Command {
 	var o options
 	var climate string
-	c := &cobra.Command{Use: "demo", Short: "Serve the made-up sample firm", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		sample, err := demo.Read()
-		if err != nil {
-			return err
-		}
-		if climate != "" {
-			if sample, err = sample.In(climate); err != nil {
+	c := &cobra.Command{
+		Use:   "demo",
+		Short: "Serve the made-up sample firm",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			sample, err := demo.Read()
+			if err != nil {
 				return err
 			}
-		}
-		if o.today == "" {
-			o.today = sample.Today
-		}
-		station, err := sample.Station()
-		if err != nil {
-			return err
-		}
-		s, err := o.open(c.Context(), station)
-		if err != nil {
-			return err
-		}
-		defer s.Store.Close()
-		if err := movable(c.Context(), s, c.Flags().Changed("today")); err != nil {
-			return err
-		}
-		site := s.Handler()
-		if err := filled(c.Context(), s, sample, site, o.data); err != nil {
-			return err
-		}
-		return serve(c.Context(), o.addr, site, s.Log)
-	}}
+			if climate != "" {
+				if sample, err = sample.In(climate); err != nil {
+					return err
+				}
+			}
+			if o.today == "" {
+				o.today = sample.Today
+			}
+			station, err := sample.Station()
+			if err != nil {
+				return err
+			}
+			s, err := o.open(c.Context(), station)
+			if err != nil {
+				return err
+			}
+			defer s.Store.Close()
+			if err := movable(c.Context(), s, c.Flags().Changed("today")); err != nil {
+				return err
+			}
+			site := s.Handler()
+			if err := filled(c.Context(), s, sample, site, o.data); err != nil {
+				return err
+			}
+			return serve(c.Context(), o.addr, site, s.Log)
+		},
+	}
 	o.flags(c, "demo-data")
-	c.Flags().StringVar(&climate, "climate", "", "move the sample to a built climate, such as prairie, gulf-coast or hot-desert; for an empty folder")
+	c.Flags().
+		StringVar(&climate, "climate", "", "move the sample to a built climate, such as prairie, gulf-coast or hot-desert; for an empty folder")
 	return c
 }
 
@@ -180,7 +203,10 @@ func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.
 	if props, err := s.Store.Properties(ctx, 0, 1); err != nil {
 		return err
 	} else if len(props) > 0 {
-		return fmt.Errorf("the folder %s holds a record that is not the whole sample; give another with --data, or remove it", folder)
+		return fmt.Errorf(
+			"the folder %s holds a record that is not the whole sample; give another with --data, or remove it",
+			folder,
+		)
 	}
 	log := s.Log
 	s.Log = slog.New(slog.DiscardHandler)
@@ -190,42 +216,60 @@ func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.
 		return err
 	}
 	s.SetToday(s.Home)
-	return s.Store.Write(ctx, func(tx store.Tx) error { return tx.SetFirm(ctx, store.Firm{Name: sample.Firm, Sample: true}) })
+	return s.Store.Write(
+		ctx,
+		func(tx store.Tx) error { return tx.SetFirm(ctx, store.Firm{Name: sample.Firm, Sample: true}) },
+	)
 }
 
 func weatherCommand() *cobra.Command {
 	var addr string
 	var seed uint64
-	c := &cobra.Command{Use: "weather", Short: "Serve a simulated weather station", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		w := &standin.WeatherStation{Seed: seed}
-		for _, t := range catalogue.Built().Climates {
-			w.Climates = append(w.Climates, t.Climate)
-		}
-		return serve(c.Context(), addr, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
-	}}
+	c := &cobra.Command{
+		Use:   "weather",
+		Short: "Serve a simulated weather station",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			w := &standin.WeatherStation{Seed: seed}
+			for _, t := range catalogue.Built().Climates {
+				w.Climates = append(w.Climates, t.Climate)
+			}
+			return serve(c.Context(), addr, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
+		},
+	}
 	c.Flags().StringVar(&addr, "addr", "127.0.0.1:8090", "address to serve on")
 	c.Flags().Uint64Var(&seed, "seed", 1, "which weather: the same seed gives the same")
 	return c
 }
 
 func openapiCommand() *cobra.Command {
-	return &cobra.Command{Use: "openapi", Short: "Write the description of the operations", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		b, err := api.Describe()
-		if err == nil {
-			_, err = c.OutOrStdout().Write(b)
-		}
-		return err
-	}}
+	return &cobra.Command{
+		Use:   "openapi",
+		Short: "Write the description of the operations",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			b, err := api.Describe()
+			if err == nil {
+				_, err = c.OutOrStdout().Write(b)
+			}
+			return err
+		},
+	}
 }
 
 // checksCommand tells the front end the kinds of check, so that it knows them without signal.
 func checksCommand() *cobra.Command {
-	return &cobra.Command{Use: "checks", Short: "Write the kinds of check", Args: cobra.NoArgs, RunE: func(c *cobra.Command, _ []string) error {
-		e := json.NewEncoder(c.OutOrStdout())
-		e.SetIndent("", "  ")
-		e.SetEscapeHTML(false)
-		return e.Encode(check.Kinds())
-	}}
+	return &cobra.Command{
+		Use:   "checks",
+		Short: "Write the kinds of check",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			e := json.NewEncoder(c.OutOrStdout())
+			e.SetIndent("", "  ")
+			e.SetEscapeHTML(false)
+			return e.Encode(check.Kinds())
+		},
+	}
 }
 
 // serve answers until the context ends, then lets requests under way finish.

@@ -77,5 +77,6 @@ func plain(v reflect.Value) string {
 	if err != nil {
 		return fmt.Sprint(v.Interface())
 	}
-	return strings.NewReplacer(`"`, "", ",", ", ", ":", ": ", "{", "", "}", "", "[]", "none", "null", "none").Replace(string(b))
+	return strings.NewReplacer(`"`, "", ",", ", ", ":", ": ", "{", "", "}", "", "[]", "none", "null", "none").
+		Replace(string(b))
 }

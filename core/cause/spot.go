@@ -32,24 +32,64 @@ type question struct {
 }
 
 var questions = []question{
-	{"water_stands", "standing water", "standing water", "Does water still stand there a day after rain, or does the soil smell sour a hand deep?",
-		"Lead the water away or plant on a mound before anything else is done for the plant.", func(q Question) float64 {
-			return map[string]float64{"dry": 3, "well drained": 2, "even": 1, "moist": 0.5, "wet": 0.1}[q.Plant.Species.SoilWater] * either(q.Around.Wet, 4, 1)
-		}},
-	{"big_tree_near", "thirsty roots", "roots of a big neighbour", "How far is the trunk of the nearest big tree or hedge?",
-		"Water it apart, deeply, or give it a root barrier; a plant that bears dry soil does better there.", func(q Question) float64 {
-			return map[string]float64{"low": 0.6, "medium": 1, "high": 1.4}[q.Plant.Species.Thirst] * either(q.Around.Thirsty != "", 1.5, 0.7)
-		}},
+	{
+		"water_stands",
+		"standing water",
+		"standing water",
+		"Does water still stand there a day after rain, or does the soil smell sour a hand deep?",
+		"Lead the water away or plant on a mound before anything else is done for the plant.",
+		func(q Question) float64 {
+			return map[string]float64{"dry": 3, "well drained": 2, "even": 1, "moist": 0.5, "wet": 0.1}[q.Plant.Species.SoilWater] * either(
+				q.Around.Wet,
+				4,
+				1,
+			)
+		},
+	},
+	{
+		"big_tree_near",
+		"thirsty roots",
+		"roots of a big neighbour",
+		"How far is the trunk of the nearest big tree or hedge?",
+		"Water it apart, deeply, or give it a root barrier; a plant that bears dry soil does better there.",
+		func(q Question) float64 {
+			return map[string]float64{"low": 0.6, "medium": 1, "high": 1.4}[q.Plant.Species.Thirst] * either(
+				q.Around.Thirsty != "",
+				1.5,
+				0.7,
+			)
+		},
+	},
 	{"in_shade", "shade", "shade", "Does it stand in shade most of the day while its fellows have sun?",
 		"Thin what shades it, or move it into the light.", func(q Question) float64 {
-			return map[string]float64{"full sun": 1.5, "sun or part shade": 0.7, "part shade": 0.3, "shade": 0.1}[q.Plant.Species.Light] * either(q.Around.Sun < 0.35, 2, 0.7)
+			return map[string]float64{"full sun": 1.5, "sun or part shade": 0.7, "part shade": 0.3, "shade": 0.1}[q.Plant.Species.Light] * either(
+				q.Around.Sun < 0.35,
+				2,
+				0.7,
+			)
 		}},
-	{"hot_spot", "reflected heat", "reflected heat", "Do a wall, paving or a vent throw heat on it in the afternoon?",
-		"Shade it in the worst hours, mulch, water early in the day; or choose what bears the heat.", func(q Question) float64 {
-			return map[string]float64{"full sun": 0.4, "sun or part shade": 0.8, "part shade": 1.4, "shade": 2}[q.Plant.Species.Light] * either(q.Around.WarmWall, 3, 0.6)
-		}},
-	{"sprinkler", "the sprinkler", "a sprinkler that misses or drowns it", "Does the sprinkler miss it, or wet it every time?",
-		"Set the sprinkler right and look at the soil a hand deep before each watering.", func(q Question) float64 { return 0.6 }},
+	{
+		"hot_spot",
+		"reflected heat",
+		"reflected heat",
+		"Do a wall, paving or a vent throw heat on it in the afternoon?",
+		"Shade it in the worst hours, mulch, water early in the day; or choose what bears the heat.",
+		func(q Question) float64 {
+			return map[string]float64{"full sun": 0.4, "sun or part shade": 0.8, "part shade": 1.4, "shade": 2}[q.Plant.Species.Light] * either(
+				q.Around.WarmWall,
+				3,
+				0.6,
+			)
+		},
+	},
+	{
+		"sprinkler",
+		"the sprinkler",
+		"a sprinkler that misses or drowns it",
+		"Does the sprinkler miss it, or wet it every time?",
+		"Set the sprinkler right and look at the soil a hand deep before each watering.",
+		func(q Question) float64 { return 0.6 },
+	},
 	{"animals", "animals", "animals", "Are there gnawed stems, dug soil, or a dog’s mark at its foot?",
 		"Guard it: a mesh collar, a rail, or a place for the dog elsewhere.", func(q Question) float64 { return 0.5 }},
 }
@@ -205,7 +245,8 @@ const bigM = 4.0
 
 // Meet takes note of another plant on the property: the one whose roots go furthest is the neighbour to be asked about.
 func (a *Around) Meet(e catalogue.Entry, heightM, spreadM float64) {
-	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && heightM >= bigM && e.Thirst != "low" && spreadM*e.RootReach > a.ReachM {
+	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && heightM >= bigM && e.Thirst != "low" &&
+		spreadM*e.RootReach > a.ReachM {
 		a.Thirsty, a.ReachM = e.Common, spreadM*e.RootReach
 	}
 }

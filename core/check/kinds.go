@@ -124,7 +124,11 @@ func read(file []byte) ([]Info, map[Kind]*Info, error) {
 		}
 		for _, r := range i.Results {
 			if r.Key == "" || r.Word == "" || r.Tells != [2]float64{} && (r.Says == "" || r.Tells[0] <= 0 || r.Tells[1] <= 0) {
-				return nil, nil, fmt.Errorf("checks.yaml: %s: result %q: want key, word, and what it says where it tells", i.Kind, r.Key)
+				return nil, nil, fmt.Errorf(
+					"checks.yaml: %s: result %q: want key, word, and what it says where it tells",
+					i.Kind,
+					r.Key,
+				)
 			}
 		}
 		by[i.Kind] = i

@@ -41,7 +41,10 @@ func (s *Struck) WhatBore(plants []Plant, stage func(*catalogue.Entry) catalogue
 		}
 		worst[p.Species.ID] = b
 	}
-	all := slices.SortedFunc(maps.Values(worst), func(a, b Bore) int { return cmp.Or(cmp.Compare(b.C, a.C), cmp.Compare(a.Species.ID, b.Species.ID)) })
+	all := slices.SortedFunc(
+		maps.Values(worst),
+		func(a, b Bore) int { return cmp.Or(cmp.Compare(b.C, a.C), cmp.Compare(a.Species.ID, b.Species.ID)) },
+	)
 	if borne := slices.IndexFunc(all, func(b Bore) bool { return b.C < s.Value }); borne >= 0 {
 		all = all[:min(len(all), borne+2)] // hardier ones tell nothing more
 	}

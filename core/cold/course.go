@@ -133,7 +133,12 @@ type spell struct {
 
 // followGround follows soil, snow and drying through the record.
 func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *ground {
-	g := &ground{hours: hours, soil: make([]float32, len(hours)), mulched: make([]float32, len(hours)), snowM: make([]float32, len(hours))}
+	g := &ground{
+		hours:   hours,
+		soil:    make([]float32, len(hours)),
+		mulched: make([]float32, len(hours)),
+		snowM:   make([]float32, len(hours)),
+	}
 	if len(hours) == 0 {
 		return g
 	}

@@ -43,8 +43,15 @@ func (p Plant) Validate() error {
 }
 
 // girth is how many mm of stem at the base a form builds for each metre of height; tips is the thickness of its ends.
-var girth = map[catalogue.Form]float64{catalogue.Tree: 22, catalogue.Conifer: 20, catalogue.Shrub: 14, catalogue.Subshrub: 12,
-	catalogue.Climber: 10, catalogue.Palm: 60, catalogue.Perennial: 8}
+var girth = map[catalogue.Form]float64{
+	catalogue.Tree:      22,
+	catalogue.Conifer:   20,
+	catalogue.Shrub:     14,
+	catalogue.Subshrub:  12,
+	catalogue.Climber:   10,
+	catalogue.Palm:      60,
+	catalogue.Perennial: 8,
+}
 
 const (
 	tips    = 3.0
@@ -108,7 +115,17 @@ type Outcome struct {
 }
 
 // weightOf is how much an organ's loss means for the plant; wood counts by its dieback.
-var weightOf = map[string]float64{Roots: 1, Crown: 1, Heart: 1, Limbs: 0.6, Buds: 0.3, Shoots: 0.3, Tops: 0.06, Leaves: 0.2, Blossom: 0.05}
+var weightOf = map[string]float64{
+	Roots:   1,
+	Crown:   1,
+	Heart:   1,
+	Limbs:   0.6,
+	Buds:    0.3,
+	Shoots:  0.3,
+	Tops:    0.06,
+	Leaves:  0.2,
+	Blossom: 0.05,
+}
 
 // cropWeight is what lost blossom means where fruit was to follow.
 const cropWeight = 0.15

@@ -52,7 +52,12 @@ func (o *Outcome) dried() string {
 	if p.Shelter < 0.35 && p.Sun > 0.6 {
 		place = "in sun and wind"
 	}
-	return fmt.Sprintf("%.0f kPa·h %s against %.0f it bears. The base is likely alive.", o.Dose, place, p.Species.DryingKPAH)
+	return fmt.Sprintf(
+		"%.0f kPa·h %s against %.0f it bears. The base is likely alive.",
+		o.Dose,
+		place,
+		p.Species.DryingKPAH,
+	)
 }
 
 // frozen is what a frost did.
@@ -69,20 +74,38 @@ func (o *Outcome) frozen() string {
 	case w.Organ == Wood:
 		return fmt.Sprintf("%s below what its wood bore that day (%s). %s", gap(o.WoodKillC-e.Value), bore, o.depth())
 	case w.Organ == Roots && p.PotL > 0:
-		return fmt.Sprintf("the %s pot went down to about %s, its roots bear %s.", quantity.Volume(p.PotL), c(w.TissueC), c(w.KillC))
+		return fmt.Sprintf(
+			"the %s pot went down to about %s, its roots bear %s.",
+			quantity.Volume(p.PotL),
+			c(w.TissueC),
+			c(w.KillC),
+		)
 	case w.Organ == Roots:
 		return fmt.Sprintf("the soil went down to about %s, its roots bear %s.", c(w.TissueC), c(w.KillC))
 	case w.Organ == Heart:
-		return fmt.Sprintf("the growing point went down to about %s and bears %s. Pull at the newest leaves.", c(w.TissueC), c(w.KillC))
+		return fmt.Sprintf(
+			"the growing point went down to about %s and bears %s. Pull at the newest leaves.",
+			c(w.TissueC),
+			c(w.KillC),
+		)
 	case w.Organ == Crown:
 		return fmt.Sprintf("the crown went down to about %s and bore %s that day.", c(w.TissueC), c(w.KillC))
 	case w.Organ == Shoots, w.Organ == Blossom:
-		return fmt.Sprintf("it met %s, which bear %s.", map[string]string{Shoots: "soft new shoots", Blossom: "open flowers"}[w.Organ], c(w.KillC))
+		return fmt.Sprintf(
+			"it met %s, which bear %s.",
+			map[string]string{Shoots: "soft new shoots", Blossom: "open flowers"}[w.Organ],
+			c(w.KillC),
+		)
 	}
 	if below := w.KillC - e.Value; below > 0 {
 		return fmt.Sprintf("%s below what its %s bore that day (wood %s).", gap(below), w.Organ, bore)
 	}
-	return fmt.Sprintf("it came within %s of what its %s bore that day (wood %s).", gap(max(0.1, e.Value-w.KillC)), w.Organ, bore)
+	return fmt.Sprintf(
+		"it came within %s of what its %s bore that day (wood %s).",
+		gap(max(0.1, e.Value-w.KillC)),
+		w.Organ,
+		bore,
+	)
 }
 
 // depth says how far down the wood died.
@@ -93,7 +116,11 @@ func (o *Outcome) depth() string {
 	case o.ThickestMM <= tips+0.5 || o.Dieback < 0.03:
 		return "Tips only."
 	}
-	return fmt.Sprintf("Wood up to about %s thick is likely dead: the top %s.", quantity.Thickness(o.ThickestMM), part(o.Dieback))
+	return fmt.Sprintf(
+		"Wood up to about %s thick is likely dead: the top %s.",
+		quantity.Thickness(o.ThickestMM),
+		part(o.Dieback),
+	)
 }
 
 // part says a share in words one would use in the garden.
@@ -113,11 +140,25 @@ func part(share float64) string {
 func Story(e weather.Event) string {
 	switch e.Kind {
 	case DryingWind:
-		return fmt.Sprintf("Frozen soil for %d h with sun and wind: %.0f kPa·h of drying where nothing shelters.", e.Hours, e.Value)
+		return fmt.Sprintf(
+			"Frozen soil for %d h with sun and wind: %.0f kPa·h of drying where nothing shelters.",
+			e.Hours,
+			e.Value,
+		)
 	case weather.Heat:
-		return fmt.Sprintf("Up to %s, %d h at %s or more.", quantity.Temperature(e.Value), e.Hours, quantity.Temperature(e.Threshold))
+		return fmt.Sprintf(
+			"Up to %s, %d h at %s or more.",
+			quantity.Temperature(e.Value),
+			e.Hours,
+			quantity.Temperature(e.Threshold),
+		)
 	case weather.Gale:
-		return fmt.Sprintf("Wind up to %s over an hour, %d h at %s or more.", quantity.Speed(e.Value), e.Hours, quantity.Speed(e.Threshold))
+		return fmt.Sprintf(
+			"Wind up to %s over an hour, %d h at %s or more.",
+			quantity.Speed(e.Value),
+			e.Hours,
+			quantity.Speed(e.Threshold),
+		)
 	case weather.Wet:
 		return quantity.Rain(e.Value) + " of rain within seven days."
 	}
@@ -130,7 +171,11 @@ func Story(e weather.Event) string {
 	case e.Kind == weather.LateFrost:
 		s.WriteString(", on growth already open")
 	case e.BeforeOffC >= 2:
-		fmt.Fprintf(&s, ", after a fortnight %s warmer than normal, which had woken plants", quantity.FineDifference(e.BeforeOffC))
+		fmt.Fprintf(
+			&s,
+			", after a fortnight %s warmer than normal, which had woken plants",
+			quantity.FineDifference(e.BeforeOffC),
+		)
 	case e.BeforeOffC <= -2:
 		fmt.Fprintf(&s, ", after a fortnight %s colder than normal", quantity.FineDifference(-e.BeforeOffC))
 	}

@@ -65,7 +65,11 @@ func (t told) advise() {
 	if d.kind == Regraft {
 		a.Choices = []Choice{{Regraft, "Graft the variety on again"}, {Replace, "Replace it"}, {Leave, "Keep it as it is"}}
 		if e.girdle.whole {
-			a.Choices = []Choice{{Regraft, "Bridge the ring with grafts"}, {Replace, "Replace it"}, {CutToBase, "Let it shoot from below"}}
+			a.Choices = []Choice{
+				{Regraft, "Bridge the ring with grafts"},
+				{Replace, "Replace it"},
+				{CutToBase, "Let it shoot from below"},
+			}
 		}
 	}
 	if e.rocking && d.kind != MakeSafe && d.kind != Lift && !(d.kind == TipBack && t.s.autumn) {
@@ -116,7 +120,11 @@ func (t told) changes() {
 		return
 	}
 	if t.e.girdle.rules(t.d) {
-		t.a.Changes = append(t.a.Changes, "No bridge left, or bark gone all round: everything above is lost unless it is grafted across.", "Full, green growth by then: it is fed, and heals.")
+		t.a.Changes = append(
+			t.a.Changes,
+			"No bridge left, or bark gone all round: everything above is lost unless it is grafted across.",
+			"Full, green growth by then: it is fed, and heals.",
+		)
 		return
 	}
 	if t.palm() {
@@ -126,6 +134,9 @@ func (t told) changes() {
 	if t.e.living {
 		above = " above " + quantity.Length(t.a.Boundary.LowM)
 	}
-	t.a.Changes = append(t.a.Changes, fmt.Sprintf("Leaf or a living shoot%s before %s: it is alive there after all.", above, by),
-		fmt.Sprintf("No leaf%s by %s: what has not shown is dead.", above, by))
+	t.a.Changes = append(
+		t.a.Changes,
+		fmt.Sprintf("Leaf or a living shoot%s before %s: it is alive there after all.", above, by),
+		fmt.Sprintf("No leaf%s by %s: what has not shown is dead.", above, by),
+	)
 }

@@ -22,8 +22,14 @@ type Care struct {
 }
 
 // careKinds are the kinds of work that after-care is.
-var careKinds = map[string]job.Kind{"feed": job.Feed, "water": job.Water, "mulch": job.Mulch, "shade": job.Shade, "fruit": job.Fruit,
-	"protect": job.Protect}
+var careKinds = map[string]job.Kind{
+	"feed":    job.Feed,
+	"water":   job.Water,
+	"mulch":   job.Mulch,
+	"shade":   job.Shade,
+	"fruit":   job.Fruit,
+	"protect": job.Protect,
+}
 
 // carer gathers the after-care of one verdict, and the orders it makes.
 type carer struct {
@@ -54,12 +60,28 @@ func (c *carer) feed(what string) {
 		return
 	}
 	months := max(1, int(math.Round(float64(to-from)/30)))
-	c.add("feed", job.Feed, "", fmt.Sprintf("Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, none after %s. Rate from the label.",
-		what, months, quantity.Day(to)), job.FeedEvery)
+	c.add(
+		"feed",
+		job.Feed,
+		"",
+		fmt.Sprintf(
+			"Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, none after %s. Rate from the label.",
+			what,
+			months,
+			quantity.Day(to),
+		),
+		job.FeedEvery,
+	)
 }
 
 func (c *carer) water() {
-	c.add("water", job.Water, "", "Water deeply when the soil is dry a finger deep: seldom and much, not often and little.", job.WaterEvery)
+	c.add(
+		"water",
+		job.Water,
+		"",
+		"Water deeply when the soil is dry a finger deep: seldom and much, not often and little.",
+		job.WaterEvery,
+	)
 }
 
 func (c *carer) mulch() {
@@ -67,7 +89,13 @@ func (c *carer) mulch() {
 }
 
 func (c *carer) protect() {
-	c.add("protect", job.Protect, "", "Fleece at hand until frost is past: a night under "+quantity.Temperature(0)+" burns what pushes now.", 0)
+	c.add(
+		"protect",
+		job.Protect,
+		"",
+		"Fleece at hand until frost is past: a night under "+quantity.Temperature(0)+" burns what pushes now.",
+		0,
+	)
 }
 
 func (c *carer) shade() {
@@ -105,19 +133,43 @@ func care(q Question, a *Answer, d decision, s situation, e *evidence) ([]Care, 
 		c.protect()
 		c.water()
 	case Replace:
-		c.add("water", job.Water, job.New, "Water the new plant in and keep it watered through its first two summers.", job.WaterNewEvery)
+		c.add(
+			"water",
+			job.Water,
+			job.New,
+			"Water the new plant in and keep it watered through its first two summers.",
+			job.WaterNewEvery,
+		)
 	case Lift:
-		c.add("water", job.Water, job.Indoors, "In its winter place: light and frost-free, water only when the soil is dry a finger deep.", job.IndoorsEvery)
+		c.add(
+			"water",
+			job.Water,
+			job.Indoors,
+			"In its winter place: light and frost-free, water only when the soil is dry a finger deep.",
+			job.IndoorsEvery,
+		)
 		if from, to, ok := c.place.Time(job.Water, job.Indoors, &sp, q.Today); ok {
 			c.care = append(c.care, Care{"feed", "No feed until it grows again in spring.", from, to, 0})
 		}
 	}
 	if sp.Edible != "" && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
-		c.add("fruit", job.Fruit, "", "Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.", 0)
+		c.add(
+			"fruit",
+			job.Fruit,
+			"",
+			"Take this year's fruit off while it is small; leave the blossom for the bees and to see that it lives.",
+			0,
+		)
 	}
 	if e.girdle.share > 0 {
-		c.add("guard", job.Guard, "", "Guard the stem: a mesh collar a hand away from the bark and up to "+quantity.Length(0.6)+
-			" (above the snow where it lies), no string or tie left on, no mower near it.", 0)
+		c.add(
+			"guard",
+			job.Guard,
+			"",
+			"Guard the stem: a mesh collar a hand away from the bark and up to "+quantity.Length(0.6)+
+				" (above the snow where it lies), no string or tie left on, no mower near it.",
+			0,
+		)
 	}
 	slices.SortStableFunc(c.care, func(a, b Care) int { return cmp.Compare(a.From, b.From) })
 	return c.care, c.orders

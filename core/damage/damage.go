@@ -136,6 +136,26 @@ func (s situation) decide(e *evidence) decision {
 	return e.girdle.decide(s, e, s.stemDecision(e))
 }
 
+// graftDecision is the verdict where only what grows from under the graft lives.
+func (s situation) graftDecision(e *evidence) (d decision, grafted bool) {
+	if e.stock && !e.living && e.belief.ChanceBelow(e.graft+graftMargin) > 0.5 {
+		switch {
+		case !s.late:
+			return decision{kind: Wait}, true
+		case s.years > 0 && s.years < youngYears:
+			return decision{kind: Replace}, true
+		}
+		return decision{kind: Regraft}, true
+	}
+	if e.below && !e.living && e.belief.ChanceBelow(e.graft+graftMargin) > 0.5 {
+		if s.late {
+			return decision{kind: Look}, true // the leaf tells what it is
+		}
+		return decision{kind: Wait}, true
+	}
+	return d, false
+}
+
 // stemDecision is the verdict from how far up the stem lives.
 func (s situation) stemDecision(e *evidence) decision {
 	b := &e.belief
@@ -148,20 +168,8 @@ func (s situation) stemDecision(e *evidence) decision {
 		}
 		return decision{kind: Wait}
 	}
-	if e.stock && !e.living && b.ChanceBelow(e.graft+graftMargin) > 0.5 {
-		switch {
-		case !s.late:
-			return decision{kind: Wait}
-		case s.years > 0 && s.years < youngYears:
-			return decision{kind: Replace}
-		}
-		return decision{kind: Regraft}
-	}
-	if e.below && !e.living && b.ChanceBelow(e.graft+graftMargin) > 0.5 {
-		if s.late {
-			return decision{kind: Look} // the leaf tells what it is
-		}
-		return decision{kind: Wait}
+	if d, grafted := s.graftDecision(e); grafted {
+		return d
 	}
 	if !e.dying && !s.struck && (e.girdle.share > 0 || e.rocking) {
 		return decision{kind: Leave} // nothing says that more is wrong

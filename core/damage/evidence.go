@@ -50,8 +50,16 @@ type gathering struct {
 
 func gather(q Question) evidence {
 	leaf := q.Plant.Species.LeafSeason
-	g := gathering{q: q, evergreen: leaf == catalogue.Evergreen || leaf == catalogue.SemiEvergreen,
-		evidence: evidence{belief: belief.Forecast(q.Forecast), alone: belief.BudsAlone(q.Forecast), graft: q.Plant.Graft() / q.Plant.HeightM, skip: map[check.Kind]bool{}}}
+	g := gathering{
+		q:         q,
+		evergreen: leaf == catalogue.Evergreen || leaf == catalogue.SemiEvergreen,
+		evidence: evidence{
+			belief: belief.Forecast(q.Forecast),
+			alone:  belief.BudsAlone(q.Forecast),
+			graft:  q.Plant.Graft() / q.Plant.HeightM,
+			skip:   map[check.Kind]bool{},
+		},
+	}
 	for _, c := range q.Checks {
 		switch c.Kind { // what says nothing of life
 		case check.Danger:
@@ -109,7 +117,10 @@ func (g *gathering) tell(c check.Check) {
 
 // weighers are what kinds of check add that say more than a find at a place, at a height as a share of the plant's.
 var weighers = map[check.Kind]func(*gathering, check.Check, float64){
-	check.BudRub: (*gathering).buds, check.Shoot: (*gathering).shoot, check.TipDead: (*gathering).tips, check.Base: (*gathering).foot,
+	check.BudRub:   (*gathering).buds,
+	check.Shoot:    (*gathering).shoot,
+	check.TipDead:  (*gathering).tips,
+	check.Base:     (*gathering).foot,
 	check.BarkRing: func(g *gathering, c check.Check, x float64) { g.girdle.add(x, c.Amount, c.Result == "no_bridge") },
 	check.SplitBark: func(g *gathering, c check.Check, x float64) {
 		if c.Result == "loose" { // what has come off the wood dies

@@ -34,7 +34,17 @@ func (g *girdle) add(at, share float64, whole bool) {
 }
 
 // harsher orders the verdicts by how much they give up. Look and Wait put it off.
-var harsher = map[string]int{Look: 0, Leave: 0, Lift: 0, Wait: 1, TipBack: 2, CutBack: 3, CutToBase: 4, Regraft: 5, Replace: 6}
+var harsher = map[string]int{
+	Look:      0,
+	Leave:     0,
+	Lift:      0,
+	Wait:      1,
+	TipBack:   2,
+	CutBack:   3,
+	CutToBase: 4,
+	Regraft:   5,
+	Replace:   6,
+}
 
 // decide joins what the wound says with what the stem's life says: the harsher of both stands.
 func (g girdle) decide(s situation, e *evidence, stem decision) decision {
@@ -57,5 +67,6 @@ func (g girdle) decide(s situation, e *evidence, stem decision) decision {
 
 // rules reports a verdict that the wound gave, not the life of the stem.
 func (g girdle) rules(d decision) bool {
-	return d.kind == Regraft && g.whole || d.kind == CutToBase && g.whole || d.kind == Wait && !g.whole && g.share > slowsUnder
+	return d.kind == Regraft && g.whole || d.kind == CutToBase && g.whole ||
+		d.kind == Wait && !g.whole && g.share > slowsUnder
 }

@@ -59,6 +59,12 @@ func rest(q Question) *Rest {
 	if out.Low == out.High {
 		between = fmt.Sprint(out.Low)
 	}
-	out.Text = fmt.Sprintf("%d of %d looked at are like the one checked: of the other %d, probably %s.", out.Alike, out.Looked, left, between)
+	out.Text = fmt.Sprintf(
+		"%d of %d looked at are like the one checked: of the other %d, probably %s.",
+		out.Alike,
+		out.Looked,
+		left,
+		between,
+	)
 	return &out
 }

@@ -85,14 +85,38 @@ func figures(texts []string) []string {
 }
 
 // ask makes an order of a kind of work on the plant.
-func (q Question) ask(work string, k job.Kind, key string, p job.Params, why string, cautions []string, after ...job.Gap) job.Order {
+func (q Question) ask(
+	work string,
+	k job.Kind,
+	key string,
+	p job.Params,
+	why string,
+	cautions []string,
+	after ...job.Gap,
+) job.Order {
 	l, known := knowledge.Work[work]
 	if !known {
 		panic(fmt.Sprintf("advice.yaml: work: %q is missing", work)) // a constant of the code
 	}
 	title := strings.NewReplacer("{plant}", q.Plant.Species.Common, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
 	const step = 5 // minutes are rounded up to
-	return job.Order{Key: key, Kind: k, Title: title, Origin: job.Verdict, For: q.Today, Params: p,
-		Minutes: int(math.Ceil((l.Minutes+l.Each*q.Plant.HeightM)/step) * step), Crew: max(1, l.Crew), Skills: append([]string{}, l.Skills...),
-		Kit: append([]string{}, l.Kit...), After: append([]job.Gap{}, after...), Reasons: []string{why}, Cautions: slices.Clone(cautions)}
+	return job.Order{
+		Key:    key,
+		Kind:   k,
+		Title:  title,
+		Origin: job.Verdict,
+		For:    q.Today,
+		Params: p,
+		Minutes: int(
+			math.Ceil((l.Minutes+l.Each*q.Plant.HeightM)/step) * step,
+		),
+		Crew:   max(1, l.Crew),
+		Skills: append([]string{}, l.Skills...),
+		Kit: append(
+			[]string{},
+			l.Kit...),
+		After:    append([]job.Gap{}, after...),
+		Reasons:  []string{why},
+		Cautions: slices.Clone(cautions),
+	}
 }

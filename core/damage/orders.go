@@ -28,7 +28,10 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		if licensed(q, e.danger) {
 			work = "make safe, licensed"
 		}
-		return []job.Order{ask(work, job.MakeSafe, "safe", job.Params{}), look(job.InAWeek, "Judge the plant again once it is safe.", job.Gap{Job: "safe"})}
+		return []job.Order{
+			ask(work, job.MakeSafe, "safe", job.Params{}),
+			look(job.InAWeek, "Judge the plant again once it is safe.", job.Gap{Job: "safe"}),
+		}
 	case Lift:
 		return q.lifting(a)
 	case Wait, Look:
@@ -38,7 +41,10 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		}
 		out := []job.Order{look(when, why)}
 		if s.species.Form != catalogue.Palm && !e.girdle.rules(d) {
-			out = append(out, ask("cut as found", job.CutBack, "cut", job.Params{When: job.AsFound}, job.Gap{Job: "look", MaxDays: 30}))
+			out = append(
+				out,
+				ask("cut as found", job.CutBack, "cut", job.Params{When: job.AsFound}, job.Gap{Job: "look", MaxDays: 30}),
+			)
 		}
 		return out
 	case TipBack:
@@ -52,7 +58,10 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		if d.kind == CutToBase {
 			cut = ask("cut to the base", job.CutToBase, "cut", job.Params{CutM: a.Verdict.CutM})
 		}
-		return []job.Order{cut, look(job.CutShows, "See whether the cut plant shoots as foretold.", job.Gap{Job: "cut", MinDays: 28})}
+		return []job.Order{
+			cut,
+			look(job.CutShows, "See whether the cut plant shoots as foretold.", job.Gap{Job: "cut", MinDays: 28}),
+		}
 	case Regraft:
 		switch {
 		case e.girdle.whole:
@@ -78,7 +87,8 @@ const (
 // aloft names the licensed skill, a second person and the danger in an order whose work is off the ground or on a thick stem.
 func (q Question) aloft(o job.Order, d decision) job.Order {
 	tree := overwinter.Treelike(q.Plant.Species.Form)
-	high := (o.Kind == job.CutBack || o.Kind == job.TipBack) && q.Plant.HeightM > aloftM && (d.cut == 0 || d.cut*q.Plant.HeightM > aloftM)
+	high := (o.Kind == job.CutBack || o.Kind == job.TipBack) && q.Plant.HeightM > aloftM &&
+		(d.cut == 0 || d.cut*q.Plant.HeightM > aloftM)
 	felled := tree && (o.Kind == job.CutToBase || o.Kind == job.Replace) && thickPerM*q.Plant.HeightM > thickMM
 	if !high && !felled {
 		return o
@@ -103,7 +113,15 @@ func (q Question) lifting(a *Answer) []job.Order {
 	}
 	o := []job.Order{
 		q.ask(in, job.Lift, "lift", job.Params{CutM: a.Verdict.CutM}, a.Verdict.Sentence, c),
-		q.ask(out, job.PlantOut, "return", job.Params{When: job.FrostPast}, "After the last frost of spring.", c, job.Gap{Job: "lift", MinDays: 60}),
+		q.ask(
+			out,
+			job.PlantOut,
+			"return",
+			job.Params{When: job.FrostPast},
+			"After the last frost of spring.",
+			c,
+			job.Gap{Job: "lift", MinDays: 60},
+		),
 	}
 	for i := range o {
 		o[i].Origin = job.TakingIn

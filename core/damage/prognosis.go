@@ -25,48 +25,60 @@ func inTen(c float64) string {
 	}
 }
 
+// settled is the prognosis where it does not hang on how much of the plant is kept; fixed is false where it does.
+func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bool) {
+	switch d.kind {
+	case Look:
+		return outcome.Prognosis{Text: "No prognosis before the checks."}, true
+	case Lift:
+		c := round(overwinter.LiftedLives(q.Plant), 0.01)
+		if q.Plant.PotL > 0 {
+			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}, true
+		}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}, true
+	case Regraft:
+		if e.girdle.whole {
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}, true
+		}
+		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}, true
+	case MakeSafe:
+		return outcome.Prognosis{Text: "No prognosis before it is safe to look closer."}, true
+	case Replace:
+		return outcome.Prognosis{Text: "It will not come back. A new plant needs its first two summers watered."}, true
+	case CutToBase:
+		if q.Plant.Species.LeafSeason == catalogue.Herbaceous {
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 1 - belief.CrownMisread,
+				Text: "Full size again within the season, from the crown."}, true
+		}
+	case Leave:
+		switch g := e.girdle.share; {
+		case g >= healsUnder:
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}, true
+		case g > 0:
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}, true
+		}
+		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}, true
+	case Wait:
+		if e.girdle.rules(d) && !e.girdle.whole {
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}, true
+		}
+	}
+	return p, false
+}
+
 func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis {
 	sp, h := q.Plant.Species, q.Plant.HeightM
 	lost := a.Boundary.CrownLost
 	keep := a.Boundary.BestM
 	alive := 1 - e.belief.ChanceBelow(toTheGround)
+	if p, fixed := settled(q, e, d); fixed {
+		return p
+	}
 	switch d.kind {
-	case Look:
-		return outcome.Prognosis{Text: "No prognosis before the checks."}
-	case Lift:
-		c := round(overwinter.LiftedLives(q.Plant), 0.01)
-		if q.Plant.PotL > 0 {
-			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}
-		}
-		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}
-	case Regraft:
-		if e.girdle.whole {
-			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}
-		}
-		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}
-	case MakeSafe:
-		return outcome.Prognosis{Text: "No prognosis before it is safe to look closer."}
-	case Replace:
-		return outcome.Prognosis{Text: "It will not come back. A new plant needs its first two summers watered."}
 	case CutToBase:
 		keep, lost, alive = a.Verdict.CutM, 1, 1-belief.CrownMisread
-		if sp.LeafSeason == catalogue.Herbaceous {
-			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: alive, Text: "Full size again within the season, from the crown."}
-		}
 	case CutBack, TipBack:
 		keep = a.Verdict.CutM
-	case Leave:
-		switch g := e.girdle.share; {
-		case g >= healsUnder:
-			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}
-		case g > 0:
-			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}
-		}
-		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}
-	case Wait:
-		if e.girdle.rules(d) && !e.girdle.whole {
-			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}
-		}
 	}
 	if e.rocking && q.Today < a.LookAgain && d.kind == TipBack {
 		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the season, if the crown is not rocked loose."}

@@ -50,11 +50,20 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 func calendarReason(q Question, a *Answer, s situation) Reason {
 	sp := q.Plant.Species
 	if a.Verdict.Kind == Lift {
-		return Reason{fmt.Sprintf("Bears about %s; the coldest night of a usual winter here is %s", quantity.Temperature(sp.HardinessC),
-			quantity.Temperature(q.Year.Normals.Climate.ExtremeMinC)), "dead", 0}
+		return Reason{
+			fmt.Sprintf("Bears about %s; the coldest night of a usual winter here is %s", quantity.Temperature(sp.HardinessC),
+				quantity.Temperature(q.Year.Normals.Climate.ExtremeMinC)),
+			"dead",
+			0,
+		}
 	}
-	due := fmt.Sprintf("Leaf is due about %s this year, one year in ten after %s; %d days more for coming late after damage: %s",
-		quantity.Day(a.LeafOut.Mid), quantity.Day(a.LeafOut.Late), sp.LatenessDays, quantity.Day(a.Patience))
+	due := fmt.Sprintf(
+		"Leaf is due about %s this year, one year in ten after %s; %d days more for coming late after damage: %s",
+		quantity.Day(a.LeafOut.Mid),
+		quantity.Day(a.LeafOut.Late),
+		sp.LatenessDays,
+		quantity.Day(a.Patience),
+	)
 	switch {
 	case s.late:
 		return Reason{due + ", and that is past", "dead", 0}
@@ -135,11 +144,23 @@ func sayShoot(q Question, c check.Check) Reason {
 	at, low := quantity.Length(c.HeightM), q.Plant.Graft() > c.HeightM
 	switch {
 	case c.Leaf == "rootstock":
-		return tellsNeither("Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety")
+		return tellsNeither(
+			"Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety",
+		)
 	case c.Leaf == "true" && low:
-		return speaks("Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch", odds(belief.ShootMisread))
+		return speaks(
+			"Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch",
+			odds(belief.ShootMisread),
+		)
 	case low && q.Plant.MaybeOwnRoots():
-		return speaks(fmt.Sprintf("Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf", at, q.Plant.Years), odds(belief.ShootMisread))
+		return speaks(
+			fmt.Sprintf(
+				"Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf",
+				at,
+				q.Plant.Years,
+			),
+			odds(belief.ShootMisread),
+		)
 	case low:
 		return tellsNeither("Shoot from under the graft at " + at + ", leaf not told: it may be the rootstock's")
 	}
@@ -158,13 +179,22 @@ func sayRing(_ Question, c check.Check) Reason {
 	if c.Result == "no_bridge" || c.Amount >= check.AllRound {
 		return Reason{"Bark gone all round at " + at + ", no bridge left: what is above is no longer fed", "dead", 3}
 	}
-	return tellsNeither(fmt.Sprintf("Bark gone over %.0f %% of the girth at %s, a bridge is left: %s", 100*c.Amount, at, ringSays(c.Amount)))
+	return tellsNeither(
+		fmt.Sprintf("Bark gone over %.0f %% of the girth at %s, a bridge is left: %s", 100*c.Amount, at, ringSays(c.Amount)),
+	)
 }
 
 func saySplit(_ Question, c check.Check) Reason {
 	at := quantity.Length(c.HeightM)
 	if c.Result == "loose" {
-		return tellsNeither(fmt.Sprintf("Bark split and loose over %.0f %% of the girth at %s: what has come off the wood dies; %s", 100*c.Amount, at, ringSays(c.Amount)))
+		return tellsNeither(
+			fmt.Sprintf(
+				"Bark split and loose over %.0f %% of the girth at %s: what has come off the wood dies; %s",
+				100*c.Amount,
+				at,
+				ringSays(c.Amount),
+			),
+		)
 	}
 	return Reason{"Bark split at " + at + " but tight on the wood: it closes by itself", "alive", 0}
 }

@@ -26,8 +26,16 @@ func (t told) palm() bool { return t.q.Plant.Species.Form == catalogue.Palm }
 
 // sentences are how each verdict is said and how sure it is.
 var sentences = map[string]func(told, *Verdict){
-	Look: told.lookFirst, Leave: told.leave, Wait: told.wait, TipBack: told.tipBack, CutBack: told.cutBack, CutToBase: told.cutToBase,
-	Regraft: told.regraft, Replace: told.replace, Lift: told.lift, MakeSafe: told.makeSafe,
+	Look:      told.lookFirst,
+	Leave:     told.leave,
+	Wait:      told.wait,
+	TipBack:   told.tipBack,
+	CutBack:   told.cutBack,
+	CutToBase: told.cutToBase,
+	Regraft:   told.regraft,
+	Replace:   told.replace,
+	Lift:      told.lift,
+	MakeSafe:  told.makeSafe,
 }
 
 // verdict says the decision.
@@ -42,7 +50,11 @@ func (t told) lookFirst(v *Verdict) {
 	e, b := t.e, t.a.Boundary
 	switch {
 	case t.s.stale:
-		v.Sentence = fmt.Sprintf("Look at it again now: leaf was due by %s, and it was last looked at on %s.", quantity.Day(t.a.Patience), quantity.Day(t.s.found))
+		v.Sentence = fmt.Sprintf(
+			"Look at it again now: leaf was due by %s, and it was last looked at on %s.",
+			quantity.Day(t.a.Patience),
+			quantity.Day(t.s.found),
+		)
 	case !e.any:
 		v.Sentence = "Nothing has been checked yet: make the first check."
 	case e.crown == "soft" && e.living:
@@ -57,10 +69,17 @@ func (t told) lookFirst(v *Verdict) {
 		v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
 		v.Sure = e.belief.ChanceBelow(toTheGround)
 	case !e.dying && !t.s.struck:
-		v.Sentence = fmt.Sprintf("Nothing dead was seen so far, but the top was not looked at: check above %s.", quantity.Length(b.LowM))
+		v.Sentence = fmt.Sprintf(
+			"Nothing dead was seen so far, but the top was not looked at: check above %s.",
+			quantity.Length(b.LowM),
+		)
 		v.Sure = 1 - e.belief.ChanceBelow(b.LowM/t.q.Plant.HeightM)
 	default:
-		v.Sentence = fmt.Sprintf("Check on before cutting: life ends somewhere between %s and %s.", quantity.Length(b.LowM), quantity.Length(b.HighM))
+		v.Sentence = fmt.Sprintf(
+			"Check on before cutting: life ends somewhere between %s and %s.",
+			quantity.Length(b.LowM),
+			quantity.Length(b.HighM),
+		)
 		v.Sure = 0.8
 	}
 }
@@ -80,7 +99,10 @@ func (t told) leave(v *Verdict) {
 	case g.share > 0 && !g.whole && g.share < healsUnder:
 		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth heals over.", 100*g.share), 0.9
 	case g.share > 0 && !g.whole:
-		v.Sentence, v.Sure = fmt.Sprintf("Leave it: bark gone over %.0f %% of the girth slows it for some seasons, and heals.", 100*g.share), 0.75
+		v.Sentence, v.Sure = fmt.Sprintf(
+			"Leave it: bark gone over %.0f %% of the girth slows it for some seasons, and heals.",
+			100*g.share,
+		), 0.75
 	case t.e.rocking && !t.e.stem:
 		v.Sentence, v.Sure = "Leave it, but firm its roots in and tie it: it rocks in the wind.", 0.8
 	}
@@ -103,24 +125,45 @@ func (t told) wait(v *Verdict) {
 	switch {
 	case e.girdle.rules(t.d) && !t.palm():
 		v.Until = t.s.place.Due(job.LeafDueNext, &t.s.species, t.q.Today)
-		v.Sentence = fmt.Sprintf("Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, growth will tell.", quantity.Day(v.Until), 100*e.girdle.share)
+		v.Sentence = fmt.Sprintf(
+			"Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, growth will tell.",
+			quantity.Day(v.Until),
+			100*e.girdle.share,
+		)
 		v.Sure = 0.6
 	case e.below && !e.living:
-		v.Sentence = fmt.Sprintf("Wait until %s: so far it shoots only from under the graft; the leaf will tell whether it is the variety.", until)
+		v.Sentence = fmt.Sprintf(
+			"Wait until %s: so far it shoots only from under the graft; the leaf will tell whether it is the variety.",
+			until,
+		)
 	case e.stock && !e.living:
-		v.Sentence = fmt.Sprintf("Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.", until)
+		v.Sentence = fmt.Sprintf(
+			"Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.",
+			until,
+		)
 	case t.palm():
 		t.waitForPalm(v, until)
 	case e.crown == "soft":
-		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the crown feels soft, but nothing is lost by waiting.", until), 1-belief.CrownMisread
+		v.Sentence, v.Sure = fmt.Sprintf(
+			"Wait until %s: the crown feels soft, but nothing is lost by waiting.",
+			until,
+		), 1-belief.CrownMisread
 	case !e.living && e.held > 0:
-		v.Sentence = fmt.Sprintf("Wait until %s: only %s held, and it is too early to give it up.", until, counted(e.held, "bud", "buds"))
+		v.Sentence = fmt.Sprintf(
+			"Wait until %s: only %s held, and it is too early to give it up.",
+			until,
+			counted(e.held, "bud", "buds"),
+		)
 	case !e.living && (e.crown == "firm" || e.crown == "firm_buds"):
 		v.Sentence = fmt.Sprintf("Wait until %s: the crown is firm, but nothing above it was found alive so far.", until)
 	case !e.living && e.broke > 0 && e.held > 0:
 		v.Sentence = fmt.Sprintf("Wait until %s: %d of %d buds held, too few to tell.", until, e.held, e.held+e.broke)
 	case !e.living && e.dying && e.lowest > highOnly && t.s.species.Form != catalogue.Perennial:
-		v.Sentence = fmt.Sprintf("Wait until %s: dead at %s, and nothing lower was looked at. Scratch lower.", until, quantity.Length(e.lowest*h))
+		v.Sentence = fmt.Sprintf(
+			"Wait until %s: dead at %s, and nothing lower was looked at. Scratch lower.",
+			until,
+			quantity.Length(e.lowest*h),
+		)
 	case !e.living && t.s.resting:
 		v.Sentence = fmt.Sprintf("Leave it standing and judge it in %s: what an autumn freeze did shows then.", until)
 	case !e.living:
@@ -137,14 +180,20 @@ const highOnly = 0.4
 
 func (t told) waitForPalm(v *Verdict, until string) {
 	if !t.s.species.HasSpear() {
-		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: browned leaves say little; new ones from the heart will tell.", until), 0.5
+		v.Sentence, v.Sure = fmt.Sprintf(
+			"Wait until %s: browned leaves say little; new ones from the heart will tell.",
+			until,
+		), 0.5
 		return
 	}
 	switch t.e.spear {
 	case "":
 		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s, and pull the spear: nothing else tells on a palm.", until), 0
 	case "held":
-		v.Sentence, v.Sure = fmt.Sprintf("Wait until %s: the spear held, but the head looks bad; new growth will tell.", until), 0.5
+		v.Sentence, v.Sure = fmt.Sprintf(
+			"Wait until %s: the spear held, but the head looks bad; new growth will tell.",
+			until,
+		), 0.5
 	default:
 		v.Sentence = fmt.Sprintf("Wait until %s: the spear came out, but the growing point may still live.", until)
 		v.Sure = belief.SpearPulledDead / (belief.SpearPulledDead + belief.SpearPulledAlive)
@@ -163,14 +212,20 @@ func (t told) tipBack(v *Verdict) {
 	v.Sentence = fmt.Sprintf("Tip back to %s: only the ends are dead.", quantity.Length(v.CutM))
 	v.Sure = 1 - t.e.belief.ChanceBelow(t.d.cut)
 	if t.s.shortens(t.e) {
-		v.Sentence = fmt.Sprintf("Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.", quantity.Length(v.CutM))
+		v.Sentence = fmt.Sprintf(
+			"Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.",
+			quantity.Length(v.CutM),
+		)
 		v.Sure = 0.9
 	}
 }
 
 func (t told) cutBack(v *Verdict) {
 	v.CutM, v.CutTo = floorTo(t.d.cut*t.q.Plant.HeightM), "an outward-facing live bud at or just under this height"
-	v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s, when frost is past and growth shows.", quantity.Length(v.CutM))
+	v.Sentence = fmt.Sprintf(
+		"Cut back to the live bud at about %s, when frost is past and growth shows.",
+		quantity.Length(v.CutM),
+	)
 	if t.s.late {
 		v.Sentence = fmt.Sprintf("Cut back to the live bud at about %s.", quantity.Length(v.CutM))
 	}
@@ -181,25 +236,45 @@ func (t told) lift(v *Verdict) {
 	v.Sure = round(1-t.s.winters, 0.01)
 	if t.q.Plant.PotL > 0 {
 		if t.s.frosted {
-			v.Sentence = fmt.Sprintf("Shelter the pot now: frost has been already, and out here it comes through %s.", inTen(t.s.winters))
+			v.Sentence = fmt.Sprintf(
+				"Shelter the pot now: frost has been already, and out here it comes through %s.",
+				inTen(t.s.winters),
+			)
 			return
 		}
 		v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(t.s.winters))
 		return
 	}
-	v.CutM, v.CutTo = min(overwinter.LiftedCutM, t.q.Plant.HeightM), "about "+quantity.Length(overwinter.LiftedCutM)+" above the ground"
+	v.CutM, v.CutTo = min(
+		overwinter.LiftedCutM,
+		t.q.Plant.HeightM,
+	), "about "+quantity.Length(
+		overwinter.LiftedCutM,
+	)+" above the ground"
 	switch herb := t.s.species.LeafSeason == catalogue.Herbaceous; {
 	case t.s.frosted && herb:
-		v.Sentence = fmt.Sprintf("Lift it now: frost has blackened its tops, and out here the crown comes through %s.", inTen(t.s.winters))
+		v.Sentence = fmt.Sprintf(
+			"Lift it now: frost has blackened its tops, and out here the crown comes through %s.",
+			inTen(t.s.winters),
+		)
 		return
 	case t.s.frosted:
-		v.Sentence = fmt.Sprintf("Lift and shelter it now: frost has been already, and out here it comes through %s.", inTen(t.s.winters))
+		v.Sentence = fmt.Sprintf(
+			"Lift and shelter it now: frost has been already, and out here it comes through %s.",
+			inTen(t.s.winters),
+		)
 		return
 	case herb:
-		v.Sentence = fmt.Sprintf("Lift it when the first frost has blackened its tops: out here the crown comes through %s.", inTen(t.s.winters))
+		v.Sentence = fmt.Sprintf(
+			"Lift it when the first frost has blackened its tops: out here the crown comes through %s.",
+			inTen(t.s.winters),
+		)
 		return
 	}
-	v.Sentence = fmt.Sprintf("Lift and shelter it before the first frost: out here it comes through %s.", inTen(t.s.winters))
+	v.Sentence = fmt.Sprintf(
+		"Lift and shelter it before the first frost: out here it comes through %s.",
+		inTen(t.s.winters),
+	)
 }
 
 func (t told) cutToBase(v *Verdict) {
@@ -210,7 +285,10 @@ func (t told) cutToBase(v *Verdict) {
 	}
 	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-belief.CrownMisread
 	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.ChanceBelow(toTheGround) > sureShare) {
-		v.Sentence = fmt.Sprintf("Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.", quantity.Length(e.girdle.at*h))
+		v.Sentence = fmt.Sprintf(
+			"Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.",
+			quantity.Length(e.girdle.at*h),
+		)
 		v.CutM = min(v.CutM, max(0.02, floorTo(e.girdle.at*h-0.02)))
 	}
 	if t.s.species.LeafSeason == catalogue.Herbaceous {
@@ -229,10 +307,16 @@ func (t told) makeSafe(v *Verdict) {
 }
 
 func (t told) regraft(v *Verdict) {
-	v.Sentence = fmt.Sprintf("Regraft it or replace it: only the rootstock lives, below the graft at %s.", quantity.Length(t.q.Plant.Graft()))
+	v.Sentence = fmt.Sprintf(
+		"Regraft it or replace it: only the rootstock lives, below the graft at %s.",
+		quantity.Length(t.q.Plant.Graft()),
+	)
 	v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
 	if t.e.girdle.whole {
-		v.Sentence = fmt.Sprintf("Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.", quantity.Length(t.e.girdle.at*t.q.Plant.HeightM))
+		v.Sentence = fmt.Sprintf(
+			"Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.",
+			quantity.Length(t.e.girdle.at*t.q.Plant.HeightM),
+		)
 		v.Sure = 1 - belief.ScratchMisread
 	}
 }

@@ -28,7 +28,13 @@ type Place struct {
 
 // At is a place.
 func At(y *season.Year, r Rules) *Place {
-	return &Place{Year: y, Rules: r, frost: map[frostSpan]*chances{}, leaf: map[leafOf]leafing{}, last: map[day.Day]day.Day{}}
+	return &Place{
+		Year:  y,
+		Rules: r,
+		frost: map[frostSpan]*chances{},
+		leaf:  map[leafOf]leafing{},
+		last:  map[day.Day]day.Day{},
+	}
 }
 
 type frostSpan struct {

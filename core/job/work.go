@@ -60,10 +60,25 @@ func (p *Place) frame(o Order, sp *catalogue.Entry) frame {
 
 // draws are the kinds of work and how each draws its curve.
 var draws = map[Kind]func(*frame){
-	Look: (*frame).look, TipBack: (*frame).cut, CutBack: (*frame).cut, CutToBase: (*frame).cut, Shorten: (*frame).shorten,
-	MakeSafe: (*frame).makeSafe, Lift: (*frame).lift, PlantOut: (*frame).plantOut, Guard: (*frame).guard, Graft: (*frame).graft,
-	Ask: (*frame).ask, Replace: (*frame).replace, Feed: (*frame).feed, Water: (*frame).water,
-	Mulch: (*frame).mulch, Shade: (*frame).shade, Fruit: (*frame).fruit, Protect: (*frame).protect, Other: (*frame).byHand,
+	Look:      (*frame).look,
+	TipBack:   (*frame).cut,
+	CutBack:   (*frame).cut,
+	CutToBase: (*frame).cut,
+	Shorten:   (*frame).shorten,
+	MakeSafe:  (*frame).makeSafe,
+	Lift:      (*frame).lift,
+	PlantOut:  (*frame).plantOut,
+	Guard:     (*frame).guard,
+	Graft:     (*frame).graft,
+	Ask:       (*frame).ask,
+	Replace:   (*frame).replace,
+	Feed:      (*frame).feed,
+	Water:     (*frame).water,
+	Mulch:     (*frame).mulch,
+	Shade:     (*frame).shade,
+	Fruit:     (*frame).fruit,
+	Protect:   (*frame).protect,
+	Other:     (*frame).byHand,
 }
 
 // until ends the curve on a day, where that comes before or after its usual end.
@@ -101,14 +116,39 @@ func (w *frame) cut() {
 		w.curve.Because(reason.PutOff("house rule", "the house cuts frosted perennials back at once", w.made, 1))
 		return
 	}
-	w.curve.Because(reason.Frost("hard frost may still come and burn the cut and the new growth", 100, w.frostWithin(w.made, frostMatters, season.KillingFrostC)))
+	w.curve.Because(
+		reason.Frost(
+			"hard frost may still come and burn the cut and the new growth",
+			100,
+			w.frostWithin(w.made, frostMatters, season.KillingFrostC),
+		),
+	)
 	if w.order.Params.When == AsFound {
-		w.curve.Because(reason.Until("follow-up first", "the follow-up has yet to find where the live wood is", w.Due(LeafDue, w.species, w.made), reason.Points(followUpFirst)))
+		w.curve.Because(
+			reason.Until(
+				"follow-up first",
+				"the follow-up has yet to find where the live wood is",
+				w.Due(LeafDue, w.species, w.made),
+				reason.Points(followUpFirst),
+			),
+		)
 	}
 	_, next := w.Patience(w.species, w.yearEnd)
 	nextDue := next.Late + day.Day(w.species.LatenessDays)
-	this := reason.Rising("growth not seen", "growth does not show yet where the live wood is", unseenGrowth, w.leaf.Early, w.patience)
-	then := reason.Rising("growth not seen", "growth does not show yet where the live wood is", unseenGrowth, next.Early, nextDue)
+	this := reason.Rising(
+		"growth not seen",
+		"growth does not show yet where the live wood is",
+		unseenGrowth,
+		w.leaf.Early,
+		w.patience,
+	)
+	then := reason.Rising(
+		"growth not seen",
+		"growth does not show yet where the live wood is",
+		unseenGrowth,
+		next.Early,
+		nextDue,
+	)
 	stands := max(w.patience, w.made) + standsAfter
 	w.curve.Because(
 		reason.Why{Name: this.Name, Text: this.Text, On: func(d day.Day) Cost {
@@ -121,12 +161,17 @@ func (w *frame) cut() {
 			return reason.Points(min(standsAtMost, float64(d-stands)/2))
 		}},
 		reason.Heat("heat and sun on freshly opened bark", barkHotC, barkHotEach, w.tmax()),
-		reason.Why{Name: "too late in the year", Text: "shoots after a late cut do not ripen before frost", On: func(d day.Day) Cost {
-			if d >= w.yearEnd {
-				return reason.Days(1, d, w.winter2+tooLateCuts)
-			}
-			return reason.Days(1, d, w.winter+tooLateCuts)
-		}})
+		reason.Why{
+			Name: "too late in the year",
+			Text: "shoots after a late cut do not ripen before frost",
+			On: func(d day.Day) Cost {
+				if d >= w.yearEnd {
+					return reason.Days(1, d, w.winter2+tooLateCuts)
+				}
+				return reason.Days(1, d, w.winter+tooLateCuts)
+			},
+		},
+	)
 }
 
 func (w *frame) shorten() {
@@ -158,13 +203,18 @@ func (w *frame) graft() {
 		_, slips = w.Patience(w.species, w.yearEnd)
 	}
 	w.curve.Because(
-		reason.Why{Name: "bark does not slip", Text: "the bark parts from the wood only about leaf-out", On: func(d day.Day) Cost {
-			if first := slips.Early - graftSlack; d < first {
-				return reason.Days(2, first, d)
-			}
-			return reason.Days(3, d, slips.Late+graftSlack)
-		}},
-		reason.PutOff("stores run out", "every week the roots live on their stores", w.made, 1.0/7))
+		reason.Why{
+			Name: "bark does not slip",
+			Text: "the bark parts from the wood only about leaf-out",
+			On: func(d day.Day) Cost {
+				if first := slips.Early - graftSlack; d < first {
+					return reason.Days(2, first, d)
+				}
+				return reason.Days(3, d, slips.Late+graftSlack)
+			},
+		},
+		reason.PutOff("stores run out", "every week the roots live on their stores", w.made, 1.0/7),
+	)
 }
 
 // Planting.
@@ -176,8 +226,13 @@ const (
 
 func (w *frame) replace() {
 	w.curve.Because(
-		reason.Frost("hard frost may still hurt what is newly planted", newFrost, w.frostWithin(w.made, frostMatters, season.KillingFrostC)),
-		reason.Heat("new plants root badly in heat and need daily water", rootsHotC, rootsHotEach, w.tmax()))
+		reason.Frost(
+			"hard frost may still hurt what is newly planted",
+			newFrost,
+			w.frostWithin(w.made, frostMatters, season.KillingFrostC),
+		),
+		reason.Heat("new plants root badly in heat and need daily water", rootsHotC, rootsHotEach, w.tmax()),
+	)
 }
 
 // Lifting and bringing out.
@@ -210,8 +265,13 @@ func (w *frame) plantOut() {
 	w.until(on + outDays)
 	w.curve.Because(
 		reason.Frost("a late frost would undo the winter's work", 100, w.frostWithin(w.made, outFrost, 0)),
-		reason.Why{Name: "winter", Text: "it has only just come in", On: func(d day.Day) Cost { return reason.Days(0.5, on, d) }},
-		reason.PutOff("put off", "it grows thin and pale indoors", on, 1))
+		reason.Why{
+			Name: "winter",
+			Text: "it has only just come in",
+			On:   func(d day.Day) Cost { return reason.Days(0.5, on, d) },
+		},
+		reason.PutOff("put off", "it grows thin and pale indoors", on, 1),
+	)
 }
 
 func (w *frame) byHand() {

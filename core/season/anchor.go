@@ -35,7 +35,11 @@ func (a Anchor) Validate(known ...string) error {
 		}
 	}
 	if given != 1 {
-		bad.Add("anchor", nil, "want exactly one of warmth, cooling, chill_days, degree_days, daylength_rising_h, daylength_falling_h, last_frost, first_frost and after")
+		bad.Add(
+			"anchor",
+			nil,
+			"want exactly one of warmth, cooling, chill_days, degree_days, daylength_rising_h, daylength_falling_h, last_frost, first_frost and after",
+		)
 	}
 	a.refuseBuds(&bad)
 	if a.DegreeDays != 0 {
@@ -128,10 +132,14 @@ func (y *Year) daylengthDay(a Anchor, d day.Day) day.Day {
 	if a.RisingH != 0 {
 		// From the shortest day, ten days before midwinter's first, to the longest.
 		shortest := c.Midwinter(d) - 10
-		return shortest + day.Day(sort.Search(182, func(i int) bool { return Daylength(c.Latitude, shortest+day.Day(i)) >= a.RisingH }))
+		return shortest + day.Day(
+			sort.Search(182, func(i int) bool { return Daylength(c.Latitude, shortest+day.Day(i)) >= a.RisingH }),
+		)
 	}
 	longest := c.Midwinter(d) + 172
-	return longest + day.Day(sort.Search(183, func(i int) bool { return Daylength(c.Latitude, longest+day.Day(i)) <= a.FallingH }))
+	return longest + day.Day(
+		sort.Search(183, func(i int) bool { return Daylength(c.Latitude, longest+day.Day(i)) <= a.FallingH }),
+	)
 }
 
 // When is the middle of Resolve's band, without its spread: quick enough to ask for every species of every property.

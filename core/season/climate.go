@@ -60,8 +60,13 @@ func (c Climate) Validate() error {
 		coldest = min(coldest, n.TMinC)
 	}
 	if c.ExtremeMinC > coldest {
-		bad.Add("extreme_min_c", c.ExtremeMinC,
-			"the coldest night of a year, %g °C, cannot be milder than the coldest month's mean night, %g °C", c.ExtremeMinC, coldest)
+		bad.Add(
+			"extreme_min_c",
+			c.ExtremeMinC,
+			"the coldest night of a year, %g °C, cannot be milder than the coldest month's mean night, %g °C",
+			c.ExtremeMinC,
+			coldest,
+		)
 	}
 	return bad.Err()
 }

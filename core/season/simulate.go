@@ -57,111 +57,152 @@ func ChillHours(lo, hi float64) float64 {
 // weeks is how many weeks from midwinter the degree-days are given for.
 const weeks = 52
 
+// stage is what all simulated years of a garden year have in common.
+type stage struct {
+	y          *Year
+	from, to   day.Day
+	midwinter  day.Day
+	lo, hi, sd []float64
+	seen       []bool
+	ends       []int // of the weeks from midwinter on
+}
+
+// lived is one simulated year: days as indices from the garden year's start, −1 where there is none.
+type lived struct {
+	lastFrost, firstFrost, lastKill, firstKill int
+	hot                                        int
+	hotC, chill, low                           float64
+	weeks                                      []float64
+}
+
+// stage lays out the garden year of d and the winter that follows it, for the autumn's first frosts.
+func (y *Year) stage(d day.Day) stage {
+	c := y.Normals.Climate
+	s := stage{y: y, midwinter: c.Midwinter(d)}
+	s.from, s.to = c.GardenYear(d)
+	n := max(s.to, s.midwinter+367).Sub(s.from)
+	s.lo, s.hi, s.sd, s.seen = make([]float64, n), make([]float64, n), make([]float64, n), make([]bool, n)
+	for i := range n {
+		x := s.from + day.Day(i)
+		var e Extremes
+		e, s.seen[i] = y.Extremes(x)
+		s.lo[i], s.hi[i], s.sd[i] = e.Min, e.Max, y.Normals.SD(x)
+	}
+	s.ends = make([]int, weeks)
+	for w := range s.ends {
+		s.ends[w] = s.midwinter.Sub(s.from) + 7*(w+1) - 1
+	}
+	return s
+}
+
+// live makes up one year. mean is room for its daily means.
+func (s *stage) live(r *rand.Rand, mean []float64) lived {
+	out := lived{lastFrost: -1, firstFrost: -1, lastKill: -1, firstKill: -1, low: math.Inf(1), weeks: make([]float64, 0, weeks)}
+	fresh := math.Sqrt(1 - Persistence*Persistence)
+	anomaly, dd := r.NormFloat64(), 0.0
+	for i := range s.lo {
+		x := s.from + day.Day(i)
+		a, b := s.lo[i], s.hi[i]
+		if s.seen[i] { // what was observed carries over into the first days ahead
+			anomaly = (a + b - s.y.Normals.TMin.At(x) - s.y.Normals.TMax.At(x)) / 2 / s.sd[i]
+		} else {
+			anomaly = Persistence*anomaly + fresh*r.NormFloat64()
+			a, b = a+s.sd[i]*anomaly, b+s.sd[i]*anomaly
+		}
+		mean[i] = (a + b) / 2
+		out.frosts(i, x < s.midwinter+182, a)
+		if x < s.to {
+			out.low = math.Min(out.low, a)
+		}
+		if x < s.midwinter+182 {
+			out.chill += ChillHours(a, b)
+		}
+		if x >= s.midwinter {
+			dd += DegreeDay(a, b, GrowthBase)
+		}
+		if w := len(out.weeks); w < weeks && i == s.ends[w] {
+			out.weeks = append(out.weeks, dd)
+		}
+	}
+	out.hot, out.hotC = hottest(mean[:s.to.Sub(s.from)])
+	return out
+}
+
+// frosts notes a night's frost: the last of spring, the first of autumn.
+func (l *lived) frosts(i int, spring bool, minC float64) {
+	if spring {
+		if minC < 0 {
+			l.lastFrost = i
+		}
+		if minC < KillingFrostC {
+			l.lastKill = i
+		}
+		return
+	}
+	if minC < 0 && l.firstFrost < 0 {
+		l.firstFrost = i
+	}
+	if minC < KillingFrostC && l.firstKill < 0 {
+		l.firstKill = i
+	}
+}
+
+// hottest is the middle day of the seven warmest on end, and their mean, °C.
+func hottest(mean []float64) (at int, c float64) {
+	c = math.Inf(-1)
+	sum := 0.0
+	for i, v := range mean {
+		sum += v
+		if i >= 7 {
+			sum -= mean[i-7]
+		}
+		if i >= 6 && sum/7 > c {
+			c, at = sum/7, i-3
+		}
+	}
+	return at, c
+}
+
 // Simulate makes the outlook of the garden year of d from a number of seeded years. The same seed gives the same answer.
 func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
-	c := y.Normals.Climate
-	from, to := c.GardenYear(d)
-	midwinter, midsummer := c.Midwinter(d), c.Midwinter(d)+182
-	end := max(to, midwinter+367) // through the winter that follows, for the autumn's first frosts
-	n := end.Sub(from)
-	lo, hi, sd, seen := make([]float64, n), make([]float64, n), make([]float64, n), make([]bool, n)
-	for i := range n {
-		x := from + day.Day(i)
-		var e Extremes
-		e, seen[i] = y.Extremes(x)
-		lo[i], hi[i], sd[i] = e.Min, e.Max, y.Normals.SD(x)
-	}
-	// degree-days are noted at the end of each week from midwinter on
-	ends := make([]int, weeks)
-	for w := range ends {
-		ends[w] = midwinter.Sub(from) + 7*(w+1) - 1
-	}
-	frosty := 0
-	var last, first, lastKill, firstKill, hotDay []float64
-	hotC, chill, coldest := make([]float64, 0, years), make([]float64, 0, years), make([]float64, 0, years)
+	s := y.stage(d)
+	var last, first, lastKill, firstKill, hotDay, hotC, chill, coldest []float64
 	sums := make([][]float64, weeks)
-	fresh := math.Sqrt(1 - Persistence*Persistence)
-	mean := make([]float64, n)
+	mean := make([]float64, len(s.lo))
+	frosty := 0
+	note := func(list *[]float64, at int) {
+		if at >= 0 {
+			*list = append(*list, float64(at))
+		}
+	}
 	for k := range years {
-		r := rand.New(rand.NewPCG(seed, uint64(k)))
-		anomaly := r.NormFloat64()
-		lf, ff, lk, fk := -1, -1, -1, -1
-		dd, ch, low := 0.0, 0.0, math.Inf(1)
-		week := 0
-		for i := range n {
-			x := from + day.Day(i)
-			a, b := lo[i], hi[i]
-			if seen[i] {
-				// what was observed carries over into the first days ahead
-				anomaly = (a + b - y.Normals.TMin.At(x) - y.Normals.TMax.At(x)) / 2 / sd[i]
-			} else {
-				anomaly = Persistence*anomaly + fresh*r.NormFloat64()
-				a, b = a+sd[i]*anomaly, b+sd[i]*anomaly
-			}
-			mean[i] = (a + b) / 2
-			if x < to {
-				low = math.Min(low, a)
-			}
-			if x < midsummer {
-				ch += ChillHours(a, b)
-				if a < 0 {
-					lf = i
-				}
-				if a < KillingFrostC {
-					lk = i
-				}
-			} else {
-				if a < 0 && ff < 0 {
-					ff = i
-				}
-				if a < KillingFrostC && fk < 0 {
-					fk = i
-				}
-			}
-			if x >= midwinter {
-				dd += DegreeDay(a, b, GrowthBase)
-			}
-			if week < weeks && i == ends[week] {
-				sums[week] = append(sums[week], dd)
-				week++
-			}
+		l := s.live(rand.New(rand.NewPCG(seed, uint64(k))), mean)
+		note(&last, l.lastFrost)
+		note(&first, l.firstFrost)
+		note(&lastKill, l.lastKill)
+		note(&firstKill, l.firstKill)
+		hotDay, hotC = append(hotDay, float64(l.hot)), append(hotC, l.hotC)
+		chill, coldest = append(chill, l.chill), append(coldest, l.low)
+		for w, dd := range l.weeks {
+			sums[w] = append(sums[w], dd)
 		}
-		best, at, warmth := math.Inf(-1), 0, 0.0
-		for i := range to.Sub(from) {
-			warmth += mean[i]
-			if i >= 7 {
-				warmth -= mean[i-7]
-			}
-			if i >= 6 && warmth/7 > best {
-				best, at = warmth/7, i-3
-			}
-		}
-		hotDay, hotC = append(hotDay, float64(at)), append(hotC, best)
-		chill, coldest = append(chill, ch), append(coldest, low)
-		if low < 0 {
+		if l.low < 0 {
 			frosty++
-		}
-		for _, e := range []struct {
-			at   int
-			list *[]float64
-		}{{lf, &last}, {ff, &first}, {lk, &lastKill}, {fk, &firstKill}} {
-			if e.at >= 0 {
-				*e.list = append(*e.list, float64(e.at))
-			}
 		}
 	}
 	band := func(days []float64) *Band {
 		if 2*len(days) < years {
 			return nil
 		}
-		s := spreadOf(days)
-		at := func(v float64) day.Day { return from + day.Day(math.Round(v)) }
-		return &Band{at(s.Low), at(s.Mid), at(s.High)}
+		p := spreadOf(days)
+		at := func(v float64) day.Day { return s.from + day.Day(math.Round(v)) }
+		return &Band{at(p.Low), at(p.Mid), at(p.High)}
 	}
-	out := Outlook{Years: years, FrostYears: float64(frosty) / float64(years), LastFrost: band(last), FirstFrost: band(first), LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill),
-		HottestWeek: band(hotDay), HottestWeekC: spreadOf(hotC), ChillHours: spreadOf(chill), ExtremeMinC: spreadOf(coldest)}
-	for w, s := range sums {
-		out.DegreeDays = append(out.DegreeDays, DatedSpread{from + day.Day(ends[w]), spreadOf(s)})
+	out := Outlook{Years: years, FrostYears: float64(frosty) / float64(years), LastFrost: band(last), FirstFrost: band(first),
+		LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill), HottestWeek: band(hotDay), HottestWeekC: spreadOf(hotC),
+		ChillHours: spreadOf(chill), ExtremeMinC: spreadOf(coldest)}
+	for w, sum := range sums {
+		out.DegreeDays = append(out.DegreeDays, DatedSpread{s.from + day.Day(s.ends[w]), spreadOf(sum)})
 	}
 	return out
 }

@@ -199,7 +199,10 @@ func (s *sums) budDay(a Anchor, way int) (i int, ok bool) {
 	switch {
 	case a.Warmth != 0:
 		extra := a.Chill * math.Min(a.Warmth, chillReach)
-		i = sort.Search(beforeMidwinter+350, func(i int) bool { return s.warmth[way][i] >= s.hurry[i]*(a.Warmth+extra*warmer(s.chill[way][i])) })
+		i = sort.Search(
+			beforeMidwinter+350,
+			func(i int) bool { return s.warmth[way][i] >= s.hurry[i]*(a.Warmth+extra*warmer(s.chill[way][i])) },
+		)
 		for i < beforeMidwinter+350 && s.mean[way][i] < a.MeanC {
 			i++
 		}

@@ -269,7 +269,10 @@ func wetSpells(hours []Hour, limit float64) []Event {
 			e.To, e.Peak, e.Hours, e.Value = h.Time, h.Time, e.Hours+1, max(e.Value, sum)
 			continue
 		}
-		found = append(found, Event{Kind: Wet, From: hours[tail].Time, To: h.Time, Peak: hours[i].Time, Value: sum, Threshold: limit, Hours: 1})
+		found = append(
+			found,
+			Event{Kind: Wet, From: hours[tail].Time, To: h.Time, Peak: hours[i].Time, Value: sum, Threshold: limit, Hours: 1},
+		)
 	}
 	return found
 }
