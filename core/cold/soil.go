@@ -15,7 +15,7 @@ const (
 	soilHeat     = 1.2e6 // J/(m³·K)
 	freezingHeat = 12e6  // more while soil water freezes or thaws, J/(m³·K)
 	freezesAtC   = -0.05 // and under which it does
-	snowDamp     = 8.0   // by how much a metre of snow damps what comes through, as a power of e
+	snowDamp     = 12.0  // by how much a metre of snow damps what comes through, as a power of e
 	mulchM       = 0.08  // of mulch, which damps as snow does
 	belowM       = 1.0   // depth from which warmth comes
 	snowDensity  = 200.0 // kg/m³ of settled snow
