@@ -6,20 +6,21 @@ import (
 	"math"
 	"slices"
 
+	"gonum.org/v1/gonum/mathext"
 	"gonum.org/v1/gonum/stat/distuv"
 
+	"mezzadro/core/check"
 	"mezzadro/core/cold"
 )
 
 // What a check is worth: chances of what is seen on living and on dead wood.
 const (
-	ScratchMisread = 0.05 // a scratch read the wrong way round
-	BudsHeldAlive  = 0.95 // share of buds that hold on living wood
-	BudsHeldDead   = 0.08 // share that hold on dead wood
-	BudsDeadAlone  = 0.10 // living wood on which the frost took just the buds: they are less hardy; without a forecast
-	ShootMisread   = 0.01 // a living shoot seen where there is none
-	CrownMisread   = 0.05
-	TipMisread     = 0.10 // shoots taken for dead, or for alive, by their look alone
+	BudsHeldAlive = 0.95 // share of buds that hold on living wood
+	BudsHeldDead  = 0.08 // share that hold on dead wood
+	BudsDeadAlone = 0.10 // living wood on which the frost took just the buds: they are less hardy; without a forecast
+	ShootMisread  = 0.01 // a living shoot seen where there is none
+	CrownMisread  = 0.05
+	TipMisread    = 0.10 // shoots taken for dead, or for alive, by their look alone
 
 	SpearPulledDead  = 0.95 // a spear that comes out of a dead heart
 	SpearPulledAlive = 0.30 // one that rotted off over a living growing point
@@ -29,6 +30,9 @@ const (
 	priorNone  = 0.10 // before any check: dead to the ground
 	priorWhole = 0.20 // before any check: not hurt at all
 )
+
+// ScratchMisread is how often a scratch is read the wrong way round: the kinds of check tell it.
+var ScratchMisread = check.Of(check.Scratch).Result("green").Tells[1]
 
 // cells is the resolution of the belief: between the ground and the tip, with one more state for each end.
 const cells = 100
@@ -195,19 +199,12 @@ func (b *Belief) ChanceBelow(x float64) float64 {
 // twig and by side, so that half of ten say little either way.
 const budsClump = 10
 
-func lbeta(a, b float64) float64 {
-	x, _ := math.Lgamma(a)
-	y, _ := math.Lgamma(b)
-	xy, _ := math.Lgamma(a + b)
-	return x + y - xy
-}
-
 // Rubbed are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
 // factor in both. alone is the chance that the frost took just the buds of living wood.
 func Rubbed(held, broke int, alone float64) (alive, dead float64) {
 	n := func(share float64) float64 { // beta-binomial
 		a, b := share*budsClump, (1-share)*budsClump
-		return lbeta(a+float64(held), b+float64(broke)) - lbeta(a, b)
+		return mathext.Lbeta(a+float64(held), b+float64(broke)) - mathext.Lbeta(a, b)
 	}
 	dead = n(BudsHeldDead)
 	sound, spoilt := math.Log(1-alone)+n(BudsHeldAlive), math.Log(alone)+dead

@@ -3,6 +3,8 @@ package belief
 import (
 	"math"
 
+	"gonum.org/v1/gonum/stat/combin"
+
 	"mezzadro/core/check"
 )
 
@@ -18,23 +20,21 @@ type Outcome struct {
 // Outcomes of the two checks that can be placed on a stem.
 func Outcomes(k check.Kind, alone float64) []Outcome {
 	if k == check.Scratch {
-		return []Outcome{{"green", 1 - ScratchMisread, ScratchMisread}, {"brown", ScratchMisread, 1 - ScratchMisread}}
+		var out []Outcome
+		for _, r := range check.Of(k).Results {
+			if r.Tells != [2]float64{} {
+				out = append(out, Outcome{r.Word, r.Tells[0], r.Tells[1]})
+			}
+		}
+		return out
 	}
 	out := make([]Outcome, 0, BudsARub+1)
 	for held := 0; held <= BudsARub; held++ {
 		a, d := Rubbed(held, BudsARub-held, alone)
-		ways := binomial(BudsARub, held)
+		ways := float64(combin.Binomial(BudsARub, held))
 		out = append(out, Outcome{"", math.Exp(a) * ways, math.Exp(d) * ways})
 	}
 	return out
-}
-
-func binomial(n, k int) float64 {
-	v := 1.0
-	for i := range k {
-		v = v * float64(n-i) / float64(i+1)
-	}
-	return v
 }
 
 // Best finds the height and kind of check that is expected to leave the least open, that is, to tell most in

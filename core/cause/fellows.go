@@ -77,8 +77,8 @@ func Compare(q Question) *Comparison {
 	if len(sizes) < fewest {
 		return nil
 	}
-	out := &Comparison{Others: len(sizes), Own: q.Plant.HeightM, Usual: round(middle(heights), 0.01),
-		Chance: round(asFar(math.Log(q.Plant.HeightM), sizes, sizeSpread, -1), 0.001)}
+	out := &Comparison{Others: len(sizes), Own: q.Plant.HeightM, Usual: quantity.Round(middle(heights), 0.01),
+		Chance: quantity.Round(asFar(math.Log(q.Plant.HeightM), sizes, sizeSpread, -1), 0.001)}
 	if out.Chance < beyond && out.Own < muchSmaller*out.Usual {
 		out.What = "size"
 		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens once in %.0f.", quantity.Length(out.Own), out.Others, quantity.Length(out.Usual), 1/max(out.Chance, 0.001))
@@ -91,17 +91,17 @@ func Compare(q Question) *Comparison {
 		}
 	}
 	if len(grown) >= fewest && own > 0 {
-		c := round(asFar(math.Log(own), grown, growSpread, -1), 0.001)
+		c := quantity.Round(asFar(math.Log(own), grown, growSpread, -1), 0.001)
 		if usual := middle(lengths); c < beyond && own < muchSmaller*usual {
-			*out = Comparison{Others: len(grown), What: "vigour", Own: own, Usual: round(usual, 0.01), Chance: c,
+			*out = Comparison{Others: len(grown), What: "vigour", Own: own, Usual: quantity.Round(usual, 0.01), Chance: c,
 				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once in %.0f.", quantity.Length(own), len(grown), quantity.Length(usual), 1/max(c, 0.001))}
 			return out
 		}
 	}
 	if own := q.CrownLost; len(hurts) >= fewest && q.Stem {
-		c := round(asFar(own, hurts, damSpread, 1), 0.001)
+		c := quantity.Round(asFar(own, hurts, damSpread, 1), 0.001)
 		if usual := middle(hurts); c < beyond && own > usual+muchMore {
-			*out = Comparison{Others: len(hurts), What: "damage", Own: round(own, 0.01), Usual: round(usual, 0.01), Chance: c,
+			*out = Comparison{Others: len(hurts), What: "damage", Own: quantity.Round(own, 0.01), Usual: quantity.Round(usual, 0.01), Chance: c,
 				Text: fmt.Sprintf("It lost %.0f %% of its crown, its %d fellows about %.0f %%: by chance that happens once in %.0f.", 100*own, len(hurts), 100*usual, 1/max(c, 0.001))}
 			return out
 		}
@@ -129,5 +129,3 @@ func middle(v []float64) float64 {
 	s := slices.Sorted(slices.Values(v))
 	return (s[(len(s)-1)/2] + s[len(s)/2]) / 2
 }
-
-func round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

@@ -196,7 +196,7 @@ func JudgeSpot(q Question, c *Comparison) *SpotFinding {
 	out := &SpotFinding{}
 	best := -1
 	for i, at := range questions {
-		out.Reasons = append(out.Reasons, SpotReason{at.key, at.name, round(odds[i]/sum, 0.001), at.mend})
+		out.Reasons = append(out.Reasons, SpotReason{at.key, at.name, quantity.Round(odds[i]/sum, 0.001), at.mend})
 		if _, known := asked[at.key]; !known && (best < 0 || odds[i] > odds[best]) {
 			best = i
 		}
@@ -221,7 +221,7 @@ func JudgeSpot(q Question, c *Comparison) *SpotFinding {
 func askSpot(at question, around Around, reachM float64) *SpotQuestion {
 	out := &SpotQuestion{Key: at.key, Text: at.ask, Distance: at.key == "big_tree_near"}
 	if out.Distance {
-		out.ReachM = round(reachM, 0.1)
+		out.ReachM = quantity.Round(reachM, 0.1)
 		if around.Thirsty != "" {
 			out.Text += fmt.Sprintf(" The roots of the %s here go about %s.", around.Thirsty, quantity.Length(reachM))
 		}

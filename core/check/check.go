@@ -174,13 +174,10 @@ func (p Plant) Refuse(bad *invalid.Fields) {
 	h := p.HeightM
 	if !(h > 0) {
 		bad.Add("height_m", h, "%g m: a plant's height must be above 0", h)
-	} else if h > tallestM {
-		bad.Add("height_m", h, "%g m is taller than any plant kept here (%d m)", h, tallestM)
+	} else if h > catalogue.TallestM {
+		bad.Add("height_m", h, "%g m is taller than any plant kept here (%g m)", h, catalogue.TallestM)
 	}
 	if g := p.GraftM; !(g >= 0 && g <= max(h, 0)) {
 		bad.Add("graft_m", g, "%g m: the graft must lie on the plant, from the ground to %g m", g, h)
 	}
 }
-
-// tallestM is the tallest plant that can be kept, m.
-const tallestM = 60

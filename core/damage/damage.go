@@ -310,8 +310,8 @@ func boundary(p check.Plant, e *evidence) Boundary {
 			best = crownBase[f]
 		}
 	}
-	return Boundary{round(best*p.HeightM, 0.01), round(lo*p.HeightM, 0.01), round(hi*p.HeightM, 0.01),
-		round(CrownAbove(f, best), 0.001), round(CrownAbove(f, hi), 0.001), round(CrownAbove(f, lo), 0.001)}
+	return Boundary{quantity.Round(best*p.HeightM, 0.01), quantity.Round(lo*p.HeightM, 0.01), quantity.Round(hi*p.HeightM, 0.01),
+		quantity.Round(CrownAbove(f, best), 0.001), quantity.Round(CrownAbove(f, hi), 0.001), quantity.Round(CrownAbove(f, lo), 0.001)}
 }
 
 func buds(e evidence) Buds {
@@ -320,11 +320,7 @@ func buds(e evidence) Buds {
 		return Buds{High: 1}
 	}
 	beta := distuv.Beta{Alpha: float64(e.held) + 0.5, Beta: float64(e.broke) + 0.5}
-	return Buds{n, e.held, round(float64(e.held)/float64(n), 0.001), round(beta.Quantile(0.1), 0.001), round(beta.Quantile(0.9), 0.001)}
-}
-
-func round(v, step float64) float64 {
-	return math.Round(v/step) / math.Round(1/step)
+	return Buds{n, e.held, quantity.Round(float64(e.held)/float64(n), 0.001), quantity.Round(beta.Quantile(0.1), 0.001), quantity.Round(beta.Quantile(0.9), 0.001)}
 }
 
 // Up to where a check is proposed from the ground: shoots of a plant hardly taller than a person can be bent down.
@@ -358,7 +354,7 @@ func heights(plantM float64) []float64 {
 // the checks at any height turn out would change the verdict or move the cut.
 func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []string) {
 	if e.below && !e.living && !e.stock && !e.skip[check.Shoot] {
-		return &Suggestion{Kind: check.Shoot, HeightM: round(max(0.02, e.graft*q.Plant.HeightM/2), 0.01), Why: "The shoots come from under the graft: their leaf tells whether they are the variety or the rootstock."}, nil
+		return &Suggestion{Kind: check.Shoot, HeightM: quantity.Round(max(0.02, e.graft*q.Plant.HeightM/2), 0.01), Why: "The shoots come from under the graft: their leaf tells whether they are the variety or the rootstock."}, nil
 	}
 	if !e.dying && (e.girdle.share > 0 || e.rocking) && !s.struck {
 		return nil, nil // nothing says that more is wrong than the bark
@@ -414,7 +410,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil
 	}
 	h := x * q.Plant.HeightM
-	out := &Suggestion{Kind: kind, HeightM: round(h, 0.01)}
+	out := &Suggestion{Kind: kind, HeightM: quantity.Round(h, 0.01)}
 	if kind == check.BudRub {
 		out.Buds = belief.BudsARub
 	}

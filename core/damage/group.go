@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 
+	"gonum.org/v1/gonum/mathext"
+
 	"mezzadro/core/check"
 )
 
@@ -36,16 +38,10 @@ func rest(q Question) *Rest {
 	}
 	// Chance of each count among the rest: beta-binomial.
 	a, b := float64(out.Alike)+0.5, float64(out.Looked-out.Alike)+0.5
-	lbeta := func(x, y float64) float64 {
-		lx, _ := math.Lgamma(x)
-		ly, _ := math.Lgamma(y)
-		lxy, _ := math.Lgamma(x + y)
-		return lx + ly - lxy
-	}
 	sum, low := 0.0, -1
 	for k := 0; k <= left; k++ {
 		n, m := float64(left), float64(k)
-		sum += math.Exp(-math.Log(n+1) - lbeta(n-m+1, m+1) + lbeta(a+m, b+n-m) - lbeta(a, b))
+		sum += math.Exp(-math.Log(n+1) - mathext.Lbeta(n-m+1, m+1) + mathext.Lbeta(a+m, b+n-m) - mathext.Lbeta(a, b))
 		if low < 0 && sum > 0.1 {
 			low = k
 		}

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cold"
 	"mezzadro/core/job"
 	"mezzadro/core/overwinter"
 )
@@ -78,18 +79,17 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 
 // Work that is not for a gardener on the ground: above a height, with a saw from a ladder, or on a stem that falls with weight.
 const (
-	aloftM      = 3.0
 	thickMM     = 100.0
-	thickPerM   = 22.0 // mm of stem a tree builds for each metre of height
 	forArborist = "licensed arborist"
 )
 
 // aloft names the licensed skill, a second person and the danger in an order whose work is off the ground or on a thick stem.
 func (q Question) aloft(o job.Order, d decision) job.Order {
+	base := cold.Plant{Species: q.Plant.Species, HeightM: q.Plant.HeightM}
 	tree := overwinter.Treelike(q.Plant.Species.Form)
-	high := (o.Kind == job.CutBack || o.Kind == job.TipBack) && q.Plant.HeightM > aloftM &&
-		(d.cut == 0 || d.cut*q.Plant.HeightM > aloftM)
-	felled := tree && (o.Kind == job.CutToBase || o.Kind == job.Replace) && thickPerM*q.Plant.HeightM > thickMM
+	high := (o.Kind == job.CutBack || o.Kind == job.TipBack) && q.Plant.HeightM > inReach &&
+		(d.cut == 0 || d.cut*q.Plant.HeightM > inReach)
+	felled := tree && (o.Kind == job.CutToBase || o.Kind == job.Replace) && base.Thickness(0) > thickMM
 	if !high && !felled {
 		return o
 	}

@@ -31,7 +31,7 @@ func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bo
 	case Look:
 		return outcome.Prognosis{Text: "No prognosis before the checks."}, true
 	case Lift:
-		c := round(overwinter.LiftedLives(q.Plant), 0.01)
+		c := quantity.Round(overwinter.LiftedLives(q.Plant), 0.01)
 		if q.Plant.PotL > 0 {
 			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}, true
 		}
@@ -53,14 +53,14 @@ func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bo
 	case Leave:
 		switch g := e.girdle.share; {
 		case g >= healsUnder:
-			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}, true
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: quantity.Round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}, true
 		case g > 0:
 			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}, true
 		}
-		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: round(0.97, 0.01), Text: "Looks right by summer."}, true
+		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: quantity.Round(0.97, 0.01), Text: "Looks right by summer."}, true
 	case Wait:
 		if e.girdle.rules(d) && !e.girdle.whole {
-			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}, true
+			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 5, Chance: quantity.Round(0.6-0.5*(e.girdle.share-slowsUnder), 0.01), Text: "A bridge of bark may widen and feed the top: about every second one does. If it thins out or dies back, it is lost above the wound."}, true
 		}
 	}
 	return p, false
@@ -111,11 +111,11 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 	}
 	chance = min(chance, 0.97)
 	if hi == 0 {
-		return outcome.Prognosis{Chance: round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
+		return outcome.Prognosis{Chance: quantity.Round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
 	}
 	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %s a year.", outcome.Span(lo, hi), quantity.Length(sp.GrowthCMYear/100))
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {
 		text += " It blooms on older wood: the coming bloom above the cut is lost."
 	}
-	return outcome.Prognosis{SeasonsLow: lo, SeasonsHigh: hi, Chance: round(chance, 0.01), Text: text, Heights: outcome.Regrown(sp, keep, h, lost)}
+	return outcome.Prognosis{SeasonsLow: lo, SeasonsHigh: hi, Chance: quantity.Round(chance, 0.01), Text: text, Heights: outcome.Regrown(sp, keep, h, lost)}
 }

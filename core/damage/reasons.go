@@ -19,7 +19,7 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 	if o := q.Forecast; o != nil && o.Worst.Organ != "" {
 		r := Reason{Text: "Expected before any check: " + o.Reason(), Speaks: "wait"}
 		if o.Worst.Organ == cold.Wood && o.Dieback > 0.03 {
-			r.Speaks, r.Weight = "dead", round(belief.ForecastTrust*o.Share(cold.Wood), 0.01)
+			r.Speaks, r.Weight = "dead", quantity.Round(belief.ForecastTrust*o.Share(cold.Wood), 0.01)
 		}
 		out = append(out, r)
 	}
@@ -78,9 +78,9 @@ func tellsNeither(text string) Reason { return Reason{text, "wait", 0} }
 // speaks is a reason with its weight: the log-odds of what was seen on living against dead.
 func speaks(text string, odds float64) Reason {
 	if odds < 0 {
-		return Reason{text, "dead", round(-odds, 0.01)}
+		return Reason{text, "dead", quantity.Round(-odds, 0.01)}
 	}
-	return Reason{text, "alive", round(odds, 0.01)}
+	return Reason{text, "alive", quantity.Round(odds, 0.01)}
 }
 
 // odds of a sight that is misread so often.

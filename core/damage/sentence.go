@@ -42,7 +42,7 @@ var sentences = map[string]func(told, *Verdict){
 func (t told) verdict() Verdict {
 	v := Verdict{Kind: t.d.kind, Until: day.None}
 	sentences[t.d.kind](t, &v)
-	v.Sure = round(max(0, min(1, v.Sure)), 0.01)
+	v.Sure = quantity.Round(max(0, min(1, v.Sure)), 0.01)
 	return v
 }
 
@@ -233,7 +233,7 @@ func (t told) cutBack(v *Verdict) {
 }
 
 func (t told) lift(v *Verdict) {
-	v.Sure = round(1-t.s.winters, 0.01)
+	v.Sure = quantity.Round(1-t.s.winters, 0.01)
 	if t.q.Plant.PotL > 0 {
 		if t.s.frosted {
 			v.Sentence = fmt.Sprintf(
@@ -281,7 +281,7 @@ func (t told) cutToBase(v *Verdict) {
 	e, h := t.e, t.q.Plant.HeightM
 	v.CutM, v.CutTo = floorTo(min(0.1, baseShare*h)), "short stubs over the crown"
 	if g := t.q.Plant.Graft(); g > 0 && v.CutM < g+0.03 && !e.ownRoots {
-		v.CutM, v.CutTo = round(min(h, g+0.05), 0.01), "short stubs over the graft"
+		v.CutM, v.CutTo = quantity.Round(min(h, g+0.05), 0.01), "short stubs over the graft"
 	}
 	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-belief.CrownMisread
 	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.ChanceBelow(toTheGround) > sureShare) {
@@ -339,7 +339,7 @@ func (t told) replace(v *Verdict) {
 // floorTo sets a cut on a height one can measure, never above the belief's: 5 cm steps.
 func floorTo(m float64) float64 {
 	if m < 0.2 {
-		return round(m, 0.01)
+		return quantity.Round(m, 0.01)
 	}
 	return math.Floor(m*20+1e-9) / 20
 }

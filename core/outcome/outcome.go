@@ -7,6 +7,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
 
@@ -85,7 +86,7 @@ func Regrown(sp catalogue.Entry, keepM, wasM float64, lost float64) []float64 {
 			grow = max(grow, sp.RegrowthCM/100)
 		}
 		h = math.Min(wasM, h+grow)
-		out = append(out, round(h, 0.01))
+		out = append(out, quantity.Round(h, 0.01))
 	}
 	return out
 }
@@ -106,5 +107,3 @@ func Span(lo, hi int) string {
 	}
 	return fmt.Sprintf("%d to %d seasons", lo, hi)
 }
-
-func round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

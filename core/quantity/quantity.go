@@ -276,3 +276,6 @@ var braced = regexp.MustCompile(`\{([mtcdCEsrlkag])(-?[0-9]+(?:\.[0-9]+)?)\}`)
 
 // Markup turns figures in braces, as data files write them ("{m0.3}"), into figures a text carries. Other braces stay.
 func Markup(text string) string { return braced.ReplaceAllString(text, open+"$1$2"+close) }
+
+// Round is a figure to the nearest step, such as 0.01, as it is told.
+func Round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

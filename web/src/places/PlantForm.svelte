@@ -4,6 +4,7 @@
   import ExposureFields from '../lib/ExposureFields.svelte';
   import { metres } from '../lib/dates';
   import Field from '../lib/Field.svelte';
+  import Pick from '../lib/Pick.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
@@ -123,20 +124,6 @@
 
 <svelte:window onkeydown={(e) => e.key === 'Escape' && form?.contains(e.target as Node) && onclose()} />
 
-{#snippet choice(name: string, key: 'shelter' | 'sun' | 'value', steps: [number, string][])}
-  <label class="font-semibold sm:col-span-2"
-    >{name}
-    <select
-      class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
-      value={f[key]}
-      onchange={(e) => (f[key] = Number(e.currentTarget.value))}
-    >
-      {#each scale(steps, f[key]) as [v, text] (v)}<option value={v}>{text}</option>{/each}
-    </select>
-    {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
-  >
-{/snippet}
-
 <form
   class="mt-3 border border-ink bg-white p-4"
   onsubmit={keep}
@@ -160,14 +147,9 @@
       >
       {#if said.species}<span class="text-sm font-normal text-bad">{said.species}</span>{/if}
     </label>
-    <label class="font-semibold sm:col-span-3"
-      >Where it stands<Input class="mt-1 font-normal" bind:value={f.label} placeholder="By the gate" /></label
-    >
+    <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />
     <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
-    <label class="font-semibold sm:col-span-2"
-      >How many<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.count} />
-      {#if said.count}<span class="text-sm font-normal text-bad">{said.count}</span>{/if}</label
-    >
+    <Field class="sm:col-span-2" label="How many" bind:value={f.count} mode="numeric" problem={said.count} />
     <details class="sm:col-span-6" open={plant !== undefined || Object.keys(said).some((k) => !short.includes(k))}>
       <summary class="flex min-h-11 cursor-pointer items-center text-moss"
         >How it stands: half sheltered, sun half the day, in the ground, unless you say otherwise</summary
@@ -181,9 +163,21 @@
           placeholder="two thirds of the height"
           problem={said.spread_m}
         />
-        {@render choice('Wind', 'shelter', winds)}
-        {@render choice('Sun', 'sun', suns)}
-        {@render choice('To the client', 'value', values)}
+        <Pick
+          class="sm:col-span-2"
+          label="Wind"
+          bind:value={f.shelter}
+          options={scale(winds, f.shelter)}
+          problem={said.shelter}
+        />
+        <Pick class="sm:col-span-2" label="Sun" bind:value={f.sun} options={scale(suns, f.sun)} problem={said.sun} />
+        <Pick
+          class="sm:col-span-2"
+          label="To the client"
+          bind:value={f.value}
+          options={scale(values, f.value)}
+          problem={said.value}
+        />
         <Field
           class="sm:col-span-2"
           label="Pot"
@@ -200,19 +194,22 @@
           placeholder="as usual for its height"
           problem={said.base_mm}
         />
-        <label class="font-semibold sm:col-span-2"
-          >Stop on the way round<Input
-            class="mt-1 font-normal"
-            inputmode="numeric"
-            bind:value={f.stop}
-            placeholder="after the others"
-          />
-          {#if said.stop}<span class="text-sm font-normal text-bad">{said.stop}</span>{/if}</label
-        >
-        <label class="font-semibold sm:col-span-2"
-          >Planted in<Input class="mt-1 font-normal" inputmode="numeric" bind:value={f.planted} placeholder="year, if known" />
-          {#if said.planted}<span class="text-sm font-normal text-bad">{said.planted}</span>{/if}</label
-        >
+        <Field
+          class="sm:col-span-2"
+          label="Stop on the way round"
+          bind:value={f.stop}
+          mode="numeric"
+          placeholder="after the others"
+          problem={said.stop}
+        />
+        <Field
+          class="sm:col-span-2"
+          label="Planted in"
+          bind:value={f.planted}
+          mode="numeric"
+          placeholder="year, if known"
+          problem={said.planted}
+        />
         {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}
           <Field
             class="sm:col-span-2"
@@ -235,7 +232,7 @@
             ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wet} /> Water stands there after rain</label
           >
         </div>
-        <label class="font-semibold sm:col-span-6">Note<Input class="mt-1 font-normal" bind:value={f.note} /></label>
+        <Field class="sm:col-span-6" label="Note" bind:value={f.note} problem={said.note} />
       </div>
     </details>
   </div>
