@@ -54,11 +54,6 @@ func PutOff(name, text string, from day.Day, each float64) Why {
 	return Why{name, text, func(d day.Day) Cost { return Days(each, d, from) }}
 }
 
-// Unripe is that what the work makes grow does not ripen before frost, from the day after which growth is too late.
-func Unripe(text string, last day.Day, each float64) Why {
-	return PutOff("too late in the year", text, last, each)
-}
-
 // Rising is a cost that falls evenly from full before one day to nothing on another.
 func Rising(name, text string, full float64, from, to day.Day) Why {
 	return Why{name, text, func(d day.Day) Cost { return Points(full * float64(to-d) / float64(to-from+1)) }}
