@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"testing"
@@ -10,6 +11,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/house"
+	"mezzadro/store"
 )
 
 // TestOrdersCostWhatTheirVerdictSaid: on the day of a verdict each of its orders costs day by day what the verdict showed.
@@ -80,8 +82,77 @@ func TestHowItStandsIsHeard(t *testing.T) {
 	if a := judge(nil); strings.Contains(a.Verdict.Sentence, "pot") {
 		t.Errorf("in the ground: %s", a.Verdict.Sentence)
 	}
-	bare, mulched := judge(obj{"species": "salvia-tender", "height_m": 1.0}), judge(obj{"species": "salvia-tender", "height_m": 1.0, "mulched": true})
-	if bare.Verdict.Kind == damage.Lift && mulched.Verdict.Kind == damage.Lift && mulched.Verdict.Sure >= bare.Verdict.Sure {
+	bare, mulched := judge(obj{"pot_l": 40}), judge(obj{"pot_l": 40, "mulched": true})
+	if bare.Verdict.Kind != damage.Lift {
+		t.Fatalf("a lemon in October: %+v", bare.Verdict)
+	}
+	if mulched.Verdict.Kind == damage.Lift && mulched.Verdict.Sure >= bare.Verdict.Sure {
 		t.Errorf("a mulch changes nothing: %+v, %+v", bare.Verdict, mulched.Verdict)
+	}
+}
+
+// TestPropertyIsHeardInItsPlants: what is said of a whole property holds for each plant there that says nothing of its own.
+// A wall that the sun warms spares a camellia; ground where water stands gives a rosemary more to bear.
+func TestPropertyIsHeardInItsPlants(t *testing.T) {
+	h := newHouse(t)
+	lost := func(name, species string, exposure obj) float64 {
+		body := obj{"name": name, "climate_type": "lake-foothills", "elevation_m": 210}
+		for k, v := range exposure {
+			body[k] = v
+		}
+		p := ok[house.PropertyOut](h, "POST", "/properties", body)
+		x := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": species, "height_m": 1.5})
+		ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", p.ID), nil)
+		x = ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", x.ID), nil)
+		if x.Look == nil {
+			t.Fatalf("%s, %s: no forecast after the freeze", name, species)
+		}
+		return x.Look.Severity
+	}
+	if open, wall := lost("open", "camellia-japonica", nil), lost("wall", "camellia-japonica", obj{"wall": true, "facing": "south"}); wall >= open {
+		t.Errorf("a warm wall spares nothing: %.3f, in the open %.3f", wall, open)
+	}
+	h.today = day.Of(2027, 11, 5)
+	if dry, wet := lost("dry", "salvia-rosmarinus", nil), lost("wet", "salvia-rosmarinus", obj{"wet": true}); wet <= dry {
+		t.Errorf("standing water harms nothing: %.3f, drained %.3f", wet, dry)
+	}
+}
+
+// TestCatalogueReadDuringAWrite: who asks for the catalogue while a correction is being kept sees the old one, and the
+// corrected one afterwards: the old one is not kept for good.
+func TestCatalogueReadDuringAWrite(t *testing.T) {
+	h := newHouse(t)
+	ctx := context.Background()
+	common := func() string {
+		book, err := h.server.Book(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		e, err := book.Species("camellia-japonica")
+		if err != nil {
+			t.Fatal(err)
+		}
+		return e.Common
+	}
+	e, err := catalogue.Built().Species("camellia-japonica")
+	if err != nil {
+		t.Fatal(err)
+	}
+	before := e.Common
+	e.Common = "Our camellia"
+	err = h.server.Store.Write(ctx, func(tx store.Tx) error {
+		if err := tx.KeepSpecies(ctx, e, 0); err != nil {
+			return err
+		}
+		if now := common(); now != before {
+			t.Errorf("before it is kept the catalogue says %q", now)
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if now := common(); now != e.Common {
+		t.Errorf("after it was kept the catalogue says %q", now)
 	}
 }

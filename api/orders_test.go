@@ -374,6 +374,40 @@ func manyOrders(b *testing.B, h *estate, each int) {
 	b.Logf("%d orders on %d plants", n, len(plants))
 }
 
+// page, days, plants and counted are the raw reads of the rows that the places show, without what is made of them.
+func (h *estate) page(list store.OrderList, limit int) func() error {
+	return func() error {
+		_, err := h.server.Store.OrderPage(context.Background(),
+			store.OrderPage{List: list, Today: h.today.String(), Soon: (h.today + 14).String(), Limit: limit})
+		return err
+	}
+}
+
+func (h *estate) days(n int) func() error {
+	return func() error {
+		from, to := h.today.String(), (h.today + day.Day(n-1)).String()
+		if _, err := h.server.Store.OrdersBetween(context.Background(), from, to, 2000); err != nil {
+			return err
+		}
+		_, err := h.server.Store.EndedBetween(context.Background(), from, to, 2000)
+		return err
+	}
+}
+
+func (h *estate) plants(n int) func() error {
+	return func() error {
+		_, err := h.server.Store.Plants(context.Background(), 0, 0, n)
+		return err
+	}
+}
+
+func (h *estate) counted() func() error {
+	return func() error {
+		_, err := h.server.Store.CountOrders(context.Background(), h.today.String(), (h.today + 14).String())
+		return err
+	}
+}
+
 // BenchmarkOrders25000 asks for the places' first pages over 25,000 orders on 10,000 plants of 200 properties, beside the raw
 // read of the same rows, and works all windows out anew after a day of weather.
 func BenchmarkOrders25000(b *testing.B) {
@@ -384,16 +418,17 @@ func BenchmarkOrders25000(b *testing.B) {
 	if code, body := h.do("GET", "/frame", nil); code != 200 {
 		b.Fatal(code, string(body))
 	}
-	raw := func(list store.OrderList, limit int) func() error {
-		return func() error {
-			_, err := h.server.Store.OrderPage(ctx, store.OrderPage{List: list, Today: h.today.String(), Soon: (h.today + 14).String(), Limit: limit})
-			return err
-		}
-	}
 	for _, c := range []struct {
 		name, path string
-		raw        func() error
-	}{{"year", "/year?limit=40", raw(store.ListStanding, 41)}, {"rounds", "/rounds", raw(store.ListWaiting, 61)}, {"lookout", "/lookout", raw(store.ListDue, 61)}, {"frame", "/frame", raw(store.ListWaiting, 1)}} {
+		raw        []func() error
+	}{
+		{"year", "/year?limit=40", []func() error{h.page(store.ListStanding, 41), h.counted()}},
+		{"rounds", "/rounds", []func() error{h.days(14), h.page(store.ListOverdue, 201), h.page(store.ListWaiting, 61), h.counted()}},
+		{"lookout", "/lookout", []func() error{h.plants(30 * 12),
+			h.page(store.ListOverdue, 61), h.page(store.ListDue, 61), h.page(store.ListClosing, 61), h.counted(),
+		}},
+		{"frame", "/frame", []func() error{h.counted()}},
+	} {
 		b.Run(c.name, func(b *testing.B) {
 			for b.Loop() {
 				if code, body := h.do("GET", c.path, nil); code != 200 {
@@ -404,8 +439,10 @@ func BenchmarkOrders25000(b *testing.B) {
 			from := time.Now()
 			const runs = 5
 			for range runs {
-				if err := c.raw(); err != nil {
-					b.Fatal(err)
+				for _, read := range c.raw {
+					if err := read(); err != nil {
+						b.Fatal(err)
+					}
 				}
 			}
 			b.ReportMetric(float64(took)/float64(time.Since(from)/runs), "×raw")

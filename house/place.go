@@ -70,7 +70,7 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	if err != nil {
 		return nil, err
 	}
-	n := ClimateOf(p).Daily()
+	n := h.normals(p)
 	from := RecordFrom(n.Climate, today)
 	// What comes after the day one stands on is not known yet, though the record may hold it.
 	hours, err := h.Store.Weather(ctx, p.ID, from.Time(), h.known(today, zone))
@@ -95,6 +95,14 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	out.Usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, Simulated, 1) })
 	h.places.Store(p.ID, out)
 	return out, nil
+}
+
+// normals are those of a property's climate on its site, the same ones while its record is the same.
+func (h *House) normals(p store.Property) *season.Normals {
+	if kept, ok := h.places.Load(p.ID); ok && kept.(*Place).Property.Version == p.Version {
+		return kept.(*Place).Normals
+	}
+	return ClimateOf(p).Daily()
 }
 
 // midnight is the start of a civil day in a zone.

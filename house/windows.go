@@ -69,7 +69,17 @@ func (h *House) refreshProperty(ctx context.Context, id int64) error {
 	return h.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.Refresh(ctx, id, p.Windowed, list) })
 }
 
-// refreshAll does the work on all cores, property by property, and keeps it in one write.
+// atOnce is how many properties' windows are kept in one write: others get their turn in between.
+const atOnce = 20
+
+// windowed is a property whose windows are worked out, and for which year.
+type windowed struct {
+	property int64
+	stamp    string
+	list     []store.Refreshed
+}
+
+// refreshAll does the work on all cores, property by property, and keeps what is done while the rest is worked out.
 func (h *House) refreshAll(ctx context.Context) error {
 	state := h.windowState()
 	firm, err := h.Firm(ctx)
@@ -86,26 +96,46 @@ func (h *House) refreshAll(ctx context.Context) error {
 			moved = append(moved, p)
 		}
 	}
-	lists := make([][]store.Refreshed, len(moved))
-	err = shared(len(moved), func(i int) (err error) {
-		lists[i], err = h.reckoned(ctx, moved[i])
-		return err
-	})
-	if err != nil {
-		return err
+	ready := make(chan windowed, len(moved))
+	var failed error // set before ready is closed
+	go func() {
+		defer close(ready)
+		failed = shared(len(moved), func(i int) error {
+			list, err := h.reckoned(ctx, moved[i])
+			if err == nil {
+				ready <- windowed{moved[i].ID, h.stamp(moved[i], firm.Rules.V), list}
+			}
+			return err
+		})
+	}()
+	err = h.keepWindows(ctx, ready)
+	if err = errors.Join(err, failed); err == nil {
+		h.refreshed = state
 	}
-	if len(moved) > 0 {
-		err = h.Store.WriteQuietly(ctx, func(tx store.Tx) error {
-			for i, p := range moved {
-				if err := tx.Refresh(ctx, p.ID, h.stamp(p, firm.Rules.V), lists[i]); err != nil {
+	return err
+}
+
+// keepWindows keeps what comes, some properties to a write, until nothing more does.
+func (h *House) keepWindows(ctx context.Context, ready <-chan windowed) (err error) {
+	batch := make([]windowed, 0, atOnce)
+	keep := func() {
+		err = errors.Join(err, h.Store.WriteQuietly(ctx, func(tx store.Tx) error {
+			for _, w := range batch {
+				if err := tx.Refresh(ctx, w.property, w.stamp, w.list); err != nil {
 					return err
 				}
 			}
 			return nil
-		})
+		}))
+		batch = batch[:0]
 	}
-	if err == nil {
-		h.refreshed = state
+	for w := range ready {
+		if batch = append(batch, w); len(batch) == atOnce {
+			keep()
+		}
+	}
+	if len(batch) > 0 {
+		keep()
 	}
 	return err
 }

@@ -669,8 +669,12 @@ type Refreshed struct {
 }
 
 // OrdersToRefresh are the standing orders of a property with all that their curves hang on, and the list columns as they are.
+// What is only told of them is left out.
 func (s *Store) OrdersToRefresh(ctx context.Context, property int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.property_id = ?`, property)
+	return many[OrderFull](ctx, s.read, `SELECT o.id, o.property_id, o.plant_id, o.origin, o.key, o.kind, o.for_day, o.minutes, o.crew_size, o.day,
+		o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed, o.params, coalesce(t.species, '') AS species,
+		CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS plants
+		FROM job_order o LEFT JOIN plant t ON t.id = o.plant_id WHERE `+standing+` AND o.property_id = ?`, property)
 }
 
 // Same reports list columns that say the same already.

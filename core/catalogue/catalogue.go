@@ -62,7 +62,7 @@ const (
 type Bloom struct {
 	Start   season.Anchor  `json:"start" yaml:"start"`
 	End     season.Anchor  `json:"end" yaml:"end"`
-	Habit   string         `json:"habit" yaml:"habit"`
+	Habit   string         `json:"habit" yaml:"habit" enum:"old wood,new wood,both,spur,once-flowering rose,repeat rose,perennial,palm,conifer,vine that bleeds,tender subshrub,citrus,evergreen for leaf"`
 	OldWood float64        `json:"old_wood" yaml:"old_wood" doc:"Share of the bloom on last year's wood or older, 0 to 1"`
 	NewWood float64        `json:"new_wood" yaml:"new_wood" doc:"Share on this year's shoots, 0 to 1"`
 	BudsSet *season.Anchor `json:"buds_set,omitempty" yaml:"buds_set,omitempty" doc:"When next year's flower buds are formed, where they are formed the year before"`
@@ -91,7 +91,7 @@ var (
 
 // Caution warns of what can hurt a person or an animal.
 type Caution struct {
-	Kind string `json:"kind" yaml:"kind"`
+	Kind string `json:"kind" yaml:"kind" enum:"poisonous,skin,thorns,pets,allergy"`
 	Text string `json:"text" yaml:"text"`
 }
 
@@ -109,8 +109,8 @@ type Entry struct {
 	Common         string         `json:"common" yaml:"common"`
 	Botanical      string         `json:"botanical" yaml:"botanical"`
 	Family         string         `json:"family" yaml:"family"`
-	Form           Form           `json:"form" yaml:"form"`
-	LeafSeason     LeafSeason     `json:"leaf_season" yaml:"leaf_season"`
+	Form           Form           `json:"form" yaml:"form" enum:"tree,conifer,shrub,subshrub,climber,palm,perennial"`
+	LeafSeason     LeafSeason     `json:"leaf_season" yaml:"leaf_season" enum:"evergreen,semi-evergreen,deciduous,dies back in winter"`
 	HardinessC     float64        `json:"hardiness_c" yaml:"hardiness_c" doc:"Coldest the wood bears in midwinter, °C"`
 	RootHardinessC float64        `json:"root_hardiness_c" yaml:"root_hardiness_c" doc:"Coldest soil the roots bear, °C"`
 	DryingKPAH     float64        `json:"drying_kpa_h" yaml:"drying_kpa_h" doc:"Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun"`
@@ -125,7 +125,7 @@ type Entry struct {
 	SoilWater      string         `json:"soil_water" yaml:"soil_water" enum:"dry,well drained,even,moist,wet"`
 	Thirst         string         `json:"thirst" yaml:"thirst" enum:"low,medium,high" doc:"How much it takes from its neighbours' soil"`
 	RootReach      float64        `json:"root_reach" yaml:"root_reach" doc:"How far its roots go, in crown spreads"`
-	HardPruning    Pruning        `json:"hard_pruning" yaml:"hard_pruning"`
+	HardPruning    Pruning        `json:"hard_pruning" yaml:"hard_pruning" enum:"from the base,old wood,green wood only,never"`
 	SapBleeding    string         `json:"sap_bleeding" yaml:"sap_bleeding" enum:"none,some,heavy"`
 	WeakWood       bool           `json:"weak_wood,omitempty" yaml:"weak_wood,omitempty" doc:"Breaks under wind, snow or its own load"`
 	ShortLived     bool           `json:"short_lived,omitempty" yaml:"short_lived,omitempty"`

@@ -44,6 +44,8 @@ func (e Exposure) Or(property Exposure) Exposure {
 	if e.Soil == "" {
 		e.Soil = property.Soil
 	}
+	e.Wall = e.Wall || property.Wall
+	e.Wet = e.Wet || property.Wet
 	return e
 }
 

@@ -43,7 +43,7 @@ func TestExposure(t *testing.T) {
 	if wet.drains() >= 0 || sand.drains() <= 0 || wet.soaked() <= 0 || sand.soaked() != 0 {
 		t.Errorf("drains: wet %g, sand %g; soaked %g", wet.drains(), sand.drains(), wet.soaked())
 	}
-	if got := (Exposure{Soil: "sand", Wet: true}).Or(Exposure{Facing: "west", Soil: "clay", Wall: true}); got != (Exposure{Facing: "west", Soil: "sand", Wet: true}) {
+	if got := (Exposure{Soil: "sand", Wet: true}).Or(Exposure{Facing: "west", Soil: "clay", Wall: true}); got != (Exposure{Facing: "west", Soil: "sand", Wet: true, Wall: true}) {
 		t.Errorf("on the property: %+v", got)
 	}
 	err := Plant{HeightM: 1, Exposure: Exposure{Facing: "up", Slope: "steep", Soil: "cheese"}}.Validate()

@@ -216,6 +216,9 @@ type Normals struct {
 	TMin, TMax         Curve
 	Rain, RH, Wind     Curve // rain in mm a day
 	winterSD, summerSD float64
+
+	mu    sync.Mutex
+	ahead map[day.Day]*sums // of garden years of which nothing is observed, by midwinter
 }
 
 // rangeSD is the spread of a night outside winter as a share of the mean daily range: dry clear air, in which days and

@@ -272,10 +272,29 @@ func (y *Year) meanSD(from day.Day, days int) float64 {
 	if days <= 0 {
 		return 0
 	}
+	f := 0.0
+	if days < len(meanShare) {
+		f = meanShare[days]
+	} else {
+		f = shareOfMean(days)
+	}
+	return y.Normals.SD(from+day.Day(days/2)) * f
+}
+
+// shareOfMean is the spread of the mean of so many days as a share of that of one.
+func shareOfMean(days int) float64 {
 	n, r := float64(days), Persistence
 	v := (n*(1+r)/(1-r) - 2*r*(1-math.Pow(r, n))/((1-r)*(1-r))) / (n * n)
-	return y.Normals.SD(from+day.Day(days/2)) * math.Sqrt(math.Max(0, v))
+	return math.Sqrt(math.Max(0, v))
 }
+
+// meanShare is shareOfMean, once worked out.
+var meanShare = func() (t [sumDays + 1]float64) {
+	for i := 1; i < len(t); i++ {
+		t[i] = shareOfMean(i)
+	}
+	return t
+}()
 
 // ReachDegreeDays is the band of the day on which the sum since midwinter reaches target, in the garden year of d.
 // ok is false when not even a warm year gets there before the next midwinter.

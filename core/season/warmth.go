@@ -72,11 +72,31 @@ func (y *Year) buds(d day.Day) *sums {
 	if s, done := y.sums[midwinter]; done {
 		return s
 	}
-	s := y.addUp(midwinter)
+	var s *sums
+	if y.last < midwinter-beforeMidwinter {
+		s = y.Normals.budsAhead(midwinter)
+	} else {
+		s = y.addUp(midwinter)
+	}
 	if y.sums == nil {
 		y.sums = map[day.Day]*sums{}
 	}
 	y.sums[midwinter] = s
+	return s
+}
+
+// budsAhead are the sums of a garden year of which nothing is observed: the same for all that share the normals.
+func (n *Normals) budsAhead(midwinter day.Day) *sums {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	if s, done := n.ahead[midwinter]; done {
+		return s
+	}
+	s := NewYear(n, nil).addUp(midwinter)
+	if n.ahead == nil {
+		n.ahead = map[day.Day]*sums{}
+	}
+	n.ahead[midwinter] = s
 	return s
 }
 

@@ -1088,7 +1088,8 @@ export interface components {
             /** @description When next year's flower buds are formed, where they are formed the year before */
             buds_set?: components["schemas"]["SeasonAnchor"];
             end: components["schemas"]["SeasonAnchor"];
-            habit: string;
+            /** @enum {string} */
+            habit: "old wood" | "new wood" | "both" | "spur" | "once-flowering rose" | "repeat rose" | "perennial" | "palm" | "conifer" | "vine that bleeds" | "tender subshrub" | "citrus" | "evergreen for leaf";
             /**
              * Format: double
              * @description Share on this year's shoots, 0 to 1
@@ -1102,7 +1103,8 @@ export interface components {
             start: components["schemas"]["SeasonAnchor"];
         };
         CatalogueCaution: {
-            kind: string;
+            /** @enum {string} */
+            kind: "poisonous" | "skin" | "thorns" | "pets" | "allergy";
             text: string;
         };
         CatalogueDifference: {
@@ -1123,13 +1125,15 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
-            form: string;
+            /** @enum {string} */
+            form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
             /** Format: double */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            hard_pruning: string;
+            /** @enum {string} */
+            hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
@@ -1147,7 +1151,8 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            leaf_season: string;
+            /** @enum {string} */
+            leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
             /** @enum {string} */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
             mature: components["schemas"]["CatalogueSize"];
@@ -3406,13 +3411,15 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
-            form: string;
+            /** @enum {string} */
+            form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
             /** Format: double */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            hard_pruning: string;
+            /** @enum {string} */
+            hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
@@ -3430,7 +3437,8 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            leaf_season: string;
+            /** @enum {string} */
+            leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
             /** @enum {string} */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
             mature: components["schemas"]["CatalogueSize"];
@@ -3501,13 +3509,15 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
-            form: string;
+            /** @enum {string} */
+            form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
             /** Format: double */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            hard_pruning: string;
+            /** @enum {string} */
+            hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
@@ -3525,7 +3535,8 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            leaf_season: string;
+            /** @enum {string} */
+            leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
             /** @enum {string} */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
             mature: components["schemas"]["CatalogueSize"];

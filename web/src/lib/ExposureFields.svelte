@@ -1,43 +1,52 @@
 <script lang="ts">
-  /** Facing, slope and soil, of a plant's spot or of a whole property. */
+  /** How a plant's spot, or a whole property, stands: facing, lie, soil, warm walls, standing water. */
   import type { Schemas } from '../api/client';
+  import Pick from './Pick.svelte';
+  import Tickbox from './Tickbox.svelte';
 
-  type Exposure = Pick<Schemas['PropertyIn'], 'facing' | 'slope' | 'soil'>;
+  type Facing = NonNullable<Schemas['PropertyIn']['facing']>;
+  type Slope = NonNullable<Schemas['PropertyIn']['slope']>;
+  type Soil = NonNullable<Schemas['PropertyIn']['soil']>;
   interface Props {
-    facing: Exposure['facing'];
-    slope: Exposure['slope'];
-    soil: Exposure['soil'];
+    facing: Facing;
+    slope: Slope;
+    soil: Soil;
+    wall: boolean;
+    wet: boolean;
     unknown: string;
+    all?: boolean; // of all plants of a property
   }
-  let { facing = $bindable(), slope = $bindable(), soil = $bindable(), unknown }: Props = $props();
-  const facings: Exposure['facing'][] = [
-    'north',
-    'north-east',
-    'east',
-    'south-east',
-    'south',
-    'south-west',
-    'west',
-    'north-west',
-  ];
-  const pick = 'mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal';
+  let {
+    facing = $bindable(),
+    slope = $bindable(),
+    soil = $bindable(),
+    wall = $bindable(),
+    wet = $bindable(),
+    unknown,
+    all = false,
+  }: Props = $props();
+  const facings: Facing[] = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'];
+  const soils: Soil[] = ['sand', 'loam', 'clay'];
+  const same = <T extends string>(list: T[]) => list.map((v) => [v, v] as [T, string]);
 </script>
 
-<label class="font-semibold sm:col-span-2"
-  >Open to the<select class={pick} bind:value={facing}
-    ><option value="">{unknown}</option>{#each facings as v (v)}<option value={v}>{v}</option>{/each}</select
-  ></label
->
-<label class="font-semibold sm:col-span-2"
-  >Lie of the land<select class={pick} bind:value={slope}
-    ><option value="">{unknown}</option><option value="level">level</option><option value="slope">on a slope</option><option
-      value="foot">at the foot of a slope</option
-    ></select
-  ></label
->
-<label class="font-semibold sm:col-span-2"
-  >Soil<select class={pick} bind:value={soil}
-    ><option value="">{unknown}</option>{#each ['sand', 'loam', 'clay'] as const as v (v)}<option value={v}>{v}</option
-      >{/each}</select
-  ></label
->
+<Pick class="sm:col-span-2" label="Open to the" bind:value={facing} options={[['', unknown], ...same(facings)]} />
+<Pick
+  class="sm:col-span-2"
+  label="Lie of the land"
+  bind:value={slope}
+  options={[
+    ['', unknown],
+    ['level', 'level'],
+    ['slope', 'on a slope'],
+    ['foot', 'at the foot of a slope'],
+  ]}
+/>
+<Pick class="sm:col-span-2" label="Soil" bind:value={soil} options={[['', unknown], ...same(soils)]} />
+<div class="flex flex-wrap gap-x-6 sm:col-span-6">
+  <Tickbox
+    label={all ? 'All of it lies close to walls that the sun warms' : 'Within a metre of a warm wall'}
+    bind:checked={wall}
+  />
+  <Tickbox label={all ? 'Water stands all over it after rain' : 'Water stands there after rain'} bind:checked={wet} />
+</div>

@@ -23,7 +23,8 @@
   let last = untrack(() => value); // what was given or made last: another value comes from outside
   $effect(() => {
     const v = value;
-    if (v === last) return;
+    // A figure that is being typed ("1." on the way to "1.5") stays as it stands while it means the same.
+    if (v === last || ((kind || mode) && last !== '' && v !== '' && Object.is(read(v), read(last)))) return;
     last = v;
     text = untrack(() => fromSI(v));
   });

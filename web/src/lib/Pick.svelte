@@ -3,12 +3,14 @@
   interface Props {
     label: string;
     value: T;
-    options: [T, string][];
+    options: [T, string, string?][]; // the third: a group to stand in
+    off?: string; // said first while nothing is picked
     problem?: string;
     class?: string;
     onpick?: (v: T) => void;
   }
-  let { label, value = $bindable(), options, problem, class: wide = '', onpick }: Props = $props();
+  let { label, value = $bindable(), options, off, problem, class: wide = '', onpick }: Props = $props();
+  const groups = $derived([...new Set(options.map(([, , group]) => group ?? ''))]);
 </script>
 
 <label class="block font-semibold {wide}"
@@ -23,7 +25,16 @@
       onpick?.(v);
     }}
   >
-    {#each options as [v, text] (v)}<option value={String(v)}>{text}</option>{/each}
+    {#if off}<option value="" disabled>{off}</option>{/if}
+    {#each groups as group (group)}
+      {#if group}
+        <optgroup label={group}>
+          {#each options.filter(([, , g]) => g === group) as [v, text] (v)}<option value={String(v)}>{text}</option>{/each}
+        </optgroup>
+      {:else}
+        {#each options.filter(([, , g]) => !g) as [v, text] (v)}<option value={String(v)}>{text}</option>{/each}
+      {/if}
+    {/each}
   </select>
   {#if problem}<span class="text-sm font-normal text-bad">{problem}</span>{/if}</label
 >

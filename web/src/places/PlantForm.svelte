@@ -5,6 +5,7 @@
   import { metres } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
+  import Tickbox from '../lib/Tickbox.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
@@ -220,18 +221,15 @@
             problem={said.graft_m}
           />
         {/if}
-        <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="as the property" />
-        <div class="flex flex-wrap gap-x-6 sm:col-span-6">
-          <label class="flex min-h-11 items-center gap-2"
-            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.mulched} /> Mulched, or its roots covered in winter</label
-          >
-          <label class="flex min-h-11 items-center gap-2"
-            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wall} /> Within a metre of a warm wall</label
-          >
-          <label class="flex min-h-11 items-center gap-2"
-            ><input type="checkbox" class="size-5 accent-moss" bind:checked={f.wet} /> Water stands there after rain</label
-          >
-        </div>
+        <ExposureFields
+          bind:facing={f.facing}
+          bind:slope={f.slope}
+          bind:soil={f.soil}
+          bind:wall={f.wall}
+          bind:wet={f.wet}
+          unknown="as the property"
+        />
+        <Tickbox class="sm:col-span-6" label="Mulched, or its roots covered in winter" bind:checked={f.mulched} />
         <Field class="sm:col-span-6" label="Note" bind:value={f.note} problem={said.note} />
       </div>
     </details>

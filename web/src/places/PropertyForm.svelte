@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { Button, Input } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
   import { degrees } from '../lib/dates';
@@ -8,6 +8,8 @@
   import { figure, imperial, shown, unit } from '../lib/units';
   import { sites } from '../lib/site';
   import ExposureFields from '../lib/ExposureFields.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import Tickbox from '../lib/Tickbox.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
@@ -28,6 +30,8 @@
     facing: property?.facing ?? '',
     slope: property?.slope ?? '',
     soil: property?.soil ?? '',
+    wall: property?.wall ?? false,
+    wet: property?.wet ?? false,
   });
   // svelte-ignore state_referenced_locally
   let site = $state({
@@ -118,6 +122,8 @@
         facing: f.facing,
         slope: f.slope,
         soil: f.soil,
+        wall: f.wall,
+        wet: f.wet,
       };
       if (own && climate) {
         const c = $state.snapshot(climate) as Climate;
@@ -160,52 +166,25 @@
 >
   <h1>{property ? 'Change the property' : 'Add a property'}</h1>
   <div class="mt-3 grid gap-3 sm:grid-cols-6">
-    <label class="font-semibold sm:col-span-3">
-      Name
-      <!-- svelte-ignore a11y_autofocus -- the form was asked for -->
-      <Input class="mt-1 font-normal" bind:value={f.name} autofocus />
-      {#if said.name}<span class="text-sm font-normal text-bad">{said.name}</span>{/if}
-    </label>
-    <label class="font-semibold sm:col-span-3">Client<Input class="mt-1 font-normal" bind:value={f.client} /></label>
-    <label class="font-semibold sm:col-span-6">Address<Input class="mt-1 font-normal" bind:value={f.address} /></label>
-    <label class="font-semibold sm:col-span-6"
-      >People, pets and what else to mind<Input class="mt-1 font-normal" bind:value={f.note} /></label
-    >
-    <label class="font-semibold sm:col-span-3">
-      Climate to start from
-      <select
-        class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
-        value={f.type}
-        onchange={(e) => {
-          f.type = e.currentTarget.value;
-          choose();
-        }}
-      >
-        <option value="" disabled>Choose</option>
-        {#each [['Northern hemisphere', 1], ['Southern hemisphere', -1]] as [string, number][] as [half, sign] (half)}
-          <optgroup label={half}>
-            {#each types.filter((t) => t.climate.latitude * sign > 0) as t (t.id)}<option value={t.id}>{t.name}</option>{/each}
-          </optgroup>
-        {/each}
-      </select>
-      {#if said.climate_type}<span class="text-sm font-normal text-bad">{said.climate_type}</span>{/if}
-    </label>
+    <Field class="sm:col-span-3" label="Name" bind:value={f.name} autofocus problem={said.name} />
+    <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />
+    <Field class="sm:col-span-6" label="Address" bind:value={f.address} problem={said.address} />
+    <Field class="sm:col-span-6" label="People, pets and what else to mind" bind:value={f.note} problem={said.note} />
+    <Pick
+      class="sm:col-span-3"
+      label="Climate to start from"
+      off="Choose"
+      bind:value={f.type}
+      onpick={choose}
+      options={types.map((t) => [t.id, t.name, t.climate.latitude > 0 ? 'Northern hemisphere' : 'Southern hemisphere'])}
+      problem={said.climate_type}
+    />
     <Field class="sm:col-span-1" label="Height" kind="elevation" bind:value={place.elevation} problem={said.elevation_m} />
-    <label class="font-semibold sm:col-span-1"
-      >Latitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.latitude} />{#if said.latitude}<span
-          class="text-sm font-normal text-bad">{said.latitude}</span
-        >{/if}</label
-    >
-    <label class="font-semibold sm:col-span-1"
-      >Longitude<Input class="mt-1 font-normal" inputmode="decimal" bind:value={place.longitude} />{#if said.longitude}<span
-          class="text-sm font-normal text-bad">{said.longitude}</span
-        >{/if}</label
-    >
+    <Field class="sm:col-span-1" label="Latitude" mode="decimal" bind:value={place.latitude} problem={said.latitude} />
+    <Field class="sm:col-span-1" label="Longitude" mode="decimal" bind:value={place.longitude} problem={said.longitude} />
   </div>
   {#if climate}
-    <label class="mt-3 flex min-h-11 items-center gap-2"
-      ><input type="checkbox" class="size-5 accent-moss" bind:checked={own} /> The place has figures of its own</label
-    >
+    <Tickbox class="mt-3" label="The place has figures of its own" bind:checked={own} />
     {#if own}
       <FilePick name="Monthly means from a CSV file" accept=".csv,text/csv" onfile={takeNormals} />
       {#each Object.entries(said).filter(([k]) => k.startsWith('line') || k === 'file') as [k, text] (k)}<p
@@ -274,28 +253,31 @@
     <legend class="font-semibold">How the garden differs from the open country</legend>
     <div class="grid gap-x-4 sm:grid-cols-2">
       {#each sites as [key, name, does] (key)}
-        <label class="flex min-h-11 items-center gap-2"
-          ><input type="checkbox" class="size-5 shrink-0 accent-moss" bind:checked={site[key]} />
-          <span>{name} <span class="text-sm text-soft">{does}</span></span></label
-        >
+        <Tickbox bind:checked={site[key]}>{name} <span class="text-sm text-soft">{does}</span></Tickbox>
       {/each}
     </div>
     <div class="mt-1 grid gap-3 sm:grid-cols-6">
-      <ExposureFields bind:facing={f.facing} bind:slope={f.slope} bind:soil={f.soil} unknown="not known, or mixed" />
+      <ExposureFields
+        bind:facing={f.facing}
+        bind:slope={f.slope}
+        bind:soil={f.soil}
+        bind:wall={f.wall}
+        bind:wet={f.wet}
+        unknown="not known, or mixed"
+        all
+      />
     </div>
   </fieldset>
-  <label class="mt-2 flex flex-wrap items-center gap-2 font-semibold"
-    >In the order of looking
-    <select
-      class="min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
-      value={f.value}
-      onchange={(e) => (f.value = Number(e.currentTarget.value))}
-    >
-      {#each [[2, 'this client comes first'], [1, 'ordinary'], [0.5, 'this client can wait']] as [v, text] (v)}<option value={v}
-          >{text}</option
-        >{/each}
-    </select>
-  </label>
+  <Pick
+    class="mt-2"
+    label="In the order of looking"
+    bind:value={f.value}
+    options={[
+      [2, 'this client comes first'],
+      [1, 'ordinary'],
+      [0.5, 'this client can wait'],
+    ]}
+  />
   {#if theirs && sent}
     <Apart {theirs} mine={sent} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs)} />
   {/if}

@@ -3,10 +3,12 @@
   import { api, ask, type Entry, type Problem, type Schemas, type Species } from '../api/client';
   import AnchorField from '../lib/AnchorField.svelte';
   import Apart from '../lib/Apart.svelte';
-  import Cell from '../lib/Cell.svelte';
+  import Field from '../lib/Field.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import Tickbox from '../lib/Tickbox.svelte';
   import { attempt } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
-  import { unit, type Kind } from '../lib/units';
+  import { type Kind } from '../lib/units';
 
   interface Props {
     from: Species; // the entry that is corrected, or that a new one starts from
@@ -29,7 +31,12 @@
   const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
 
   type Numbers = keyof { [K in keyof Entry as Entry[K] extends number ? K : never]: 1 };
-  type Texts = 'common' | 'botanical' | 'family' | 'edible';
+  const texts = [
+    ['common', 'Common name'],
+    ['botanical', 'Botanical name'],
+    ['family', 'Family'],
+    ['edible', 'Eaten of it'],
+  ] as const;
   const numbers: [Numbers, string, string, Kind?][] = [
     ['hardiness_c', 'Wood bears in midwinter', '°C', 'temperature'],
     ['root_hardiness_c', 'Roots bear in the soil', '°C', 'temperature'],
@@ -39,16 +46,18 @@
     ['regrowth_cm', 'Regrows after a hard cut', 'cm', 'shoot'],
     ['root_reach', 'Roots reach', 'crown spreads'],
   ];
-  const choices: [keyof Entry, string, string[]][] = [
-    ['form', 'Form', ['tree', 'conifer', 'shrub', 'subshrub', 'climber', 'palm', 'perennial']],
-    ['leaf_season', 'Leaves', ['evergreen', 'semi-evergreen', 'deciduous', 'dies back in winter']],
-    ['light', 'Light', ['full sun', 'sun or part shade', 'part shade', 'shade']],
-    ['soil_water', 'Soil', ['dry', 'well drained', 'even', 'moist', 'wet']],
-    ['thirst', 'Takes water from its neighbours', ['low', 'medium', 'high']],
-    ['hard_pruning', 'Cut hard, it comes back', ['from the base', 'old wood', 'green wood only', 'never']],
-    ['sap_bleeding', 'Sap bleeds', ['none', 'some', 'heavy']],
-    ['poisonous', 'Poisonous', ['no', 'mild', 'strong']],
-    ['pet_danger', 'Danger to pets', ['none', 'mild', 'serious']],
+  // A list to choose from holds nothing but what the entry takes.
+  const choice = <K extends keyof Entry>(key: K, name: string, list: Entry[K][]) => [key, name, list as string[]] as const;
+  const choices = [
+    choice('form', 'Form', ['tree', 'conifer', 'shrub', 'subshrub', 'climber', 'palm', 'perennial']),
+    choice('leaf_season', 'Leaves', ['evergreen', 'semi-evergreen', 'deciduous', 'dies back in winter']),
+    choice('light', 'Light', ['full sun', 'sun or part shade', 'part shade', 'shade']),
+    choice('soil_water', 'Soil', ['dry', 'well drained', 'even', 'moist', 'wet']),
+    choice('thirst', 'Takes water from its neighbours', ['low', 'medium', 'high']),
+    choice('hard_pruning', 'Cut hard, it comes back', ['from the base', 'old wood', 'green wood only', 'never']),
+    choice('sap_bleeding', 'Sap bleeds', ['none', 'some', 'heavy']),
+    choice('poisonous', 'Poisonous', ['no', 'mild', 'strong']),
+    choice('pet_danger', 'Danger to pets', ['none', 'mild', 'serious']),
   ];
   const flags: [keyof Entry, string][] = [
     ['weak_wood', 'Weak wood'],
@@ -56,7 +65,7 @@
     ['invasive', 'Spreads where it should not'],
     ['spiny', 'Spiny'],
   ];
-  const habits = [
+  const habits: Entry['bloom']['habit'][] = [
     'old wood',
     'new wood',
     'both',
@@ -126,51 +135,44 @@
       : 'The built entry stays beside yours; you can go back to it.'}
   </p>
   <div class="mt-3 grid gap-x-4 gap-y-3 sm:grid-cols-6">
-    {#each [['common', 'Common name'], ['botanical', 'Botanical name'], ['family', 'Family'], ['edible', 'Eaten of it']] as [string, string][] as [key, name] (key)}
-      <label class="font-semibold sm:col-span-3"
-        >{name}<input class={field} bind:value={e[key as Texts]} />
-        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
-      >
+    {#each texts as [key, name] (key)}
+      <Field class="sm:col-span-3" label={name} bind:value={() => e[key] ?? '', (v) => (e[key] = v)} problem={said[key]} />
     {/each}
     <label class="font-semibold sm:col-span-6"
       >In plain words<textarea class="{field} min-h-20 py-1.5" bind:value={e.habit}></textarea>
       {#if said.habit}<span class="text-sm font-normal text-bad">{said.habit}</span>{/if}</label
     >
     {#each choices as [key, name, list] (key)}
-      <label class="font-semibold sm:col-span-2"
-        >{name}<select class={field} value={any[key]} onchange={(ev) => (any[key] = ev.currentTarget.value)}
-          >{#each list as v (v)}<option>{v}</option>{/each}</select
-        >
-        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
-      >
+      <Pick
+        class="sm:col-span-2"
+        label={name}
+        bind:value={() => String(any[key]), (v) => (any[key] = v)}
+        options={list.map((v) => [v, v])}
+        problem={said[key]}
+      />
     {/each}
     {#each numbers as [key, name, si, kind] (key)}
-      <label class="font-semibold sm:col-span-2"
-        >{name} <span class="font-normal text-soft">({kind ? unit(kind) : si})</span><Cell
-          class={field}
-          label="{name} ({kind ? unit(kind) : si})"
-          {kind}
-          bind:value={() => Number(e[key]), (v) => (any[key] = v)}
-        />
-        {#if said[key]}<span class="text-sm font-normal text-bad">{said[key]}</span>{/if}</label
-      >
+      <Field
+        class="sm:col-span-2"
+        label={kind ? name : `${name} (${si})`}
+        mode="decimal"
+        {kind}
+        bind:value={() => String(e[key]), (v) => (any[key] = number(v))}
+        problem={said[key]}
+      />
     {/each}
-    <label class="font-semibold sm:col-span-2"
-      >Grown up, height <span class="font-normal text-soft">({unit('length')})</span><Cell
-        class={field}
-        label="Height grown up"
-        kind="length"
-        bind:value={e.mature.height_m}
-      /></label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Grown up, spread <span class="font-normal text-soft">({unit('length')})</span><Cell
-        class={field}
-        label="Spread grown up"
-        kind="length"
-        bind:value={e.mature.spread_m}
-      /></label
-    >
+    <Field
+      class="sm:col-span-2"
+      label="Grown up, height"
+      kind="length"
+      bind:value={() => String(e.mature.height_m), (v) => (e.mature.height_m = number(v))}
+    />
+    <Field
+      class="sm:col-span-2"
+      label="Grown up, spread"
+      kind="length"
+      bind:value={() => String(e.mature.spread_m), (v) => (e.mature.spread_m = number(v))}
+    />
     <AnchorField
       label={e.leaf_season === 'evergreen' ? 'New flush' : 'Leaf-out'}
       bind:anchor={e.leaf_out}
@@ -198,14 +200,12 @@
       problem={anchorSaid('bloom.end')}
     />
     <div class="sm:col-span-3">
-      <label class="flex min-h-11 items-center gap-2 font-semibold"
-        ><input
-          type="checkbox"
-          class="size-5 accent-moss"
-          checked={!!e.bloom.buds_set}
-          onchange={(ev) => (e.bloom.buds_set = ev.currentTarget.checked ? { degree_days: 900 } : undefined)}
-        /> Forms its flower buds the year before</label
-      >
+      <Tickbox
+        class="font-semibold"
+        label="Forms its flower buds the year before"
+        checked={!!e.bloom.buds_set}
+        onpick={(on) => (e.bloom.buds_set = on ? { degree_days: 900 } : undefined)}
+      />
       {#if anchorSaid('bloom.buds_set')}<span class="text-sm text-bad">{anchorSaid('bloom.buds_set')}</span>{/if}
     </div>
     {#if e.bloom.buds_set}
@@ -215,45 +215,37 @@
         after={['leaf_out', 'bloom_start', 'bloom_end']}
       />
     {/if}
-    <label class="font-semibold sm:col-span-2"
-      >Blooms on<select class={field} bind:value={e.bloom.habit}
-        >{#each habits as h (h)}<option>{h}</option>{/each}</select
-      ></label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Of it on old wood <span class="font-normal text-soft">(%)</span><input
-        class={field}
-        inputmode="numeric"
-        value={Math.round(100 * e.bloom.old_wood)}
-        onchange={(ev) => {
-          e.bloom.old_wood = number(ev.currentTarget.value) / 100;
+    <Pick class="sm:col-span-2" label="Blooms on" bind:value={e.bloom.habit} options={habits.map((h) => [h, h])} />
+    <Field
+      class="sm:col-span-2"
+      label="Of it on old wood (%)"
+      mode="numeric"
+      bind:value={
+        () => String(Math.round(100 * e.bloom.old_wood)),
+        (v) => {
+          e.bloom.old_wood = number(v) / 100;
           e.bloom.new_wood = Math.round(100 * (1 - e.bloom.old_wood)) / 100;
-        }}
-      /></label
-    >
-    <label class="font-semibold sm:col-span-2"
-      >Grafted<select class={field} bind:value={e.graft.habit}
-        >{#each ['own roots', 'sometimes', 'usually'] as g (g)}<option>{g}</option>{/each}</select
-      ></label
-    >
+        }
+      }
+    />
+    <Pick
+      class="sm:col-span-2"
+      label="Grafted"
+      bind:value={e.graft.habit}
+      options={(['own roots', 'sometimes', 'usually'] as const).map((g) => [g, g])}
+    />
     {#if e.graft.habit !== 'own roots'}
-      <label class="font-semibold sm:col-span-6"
-        >Leaf of the rootstock<input class={field} bind:value={e.graft.rootstock_leaf} /></label
-      >
+      <Field
+        class="sm:col-span-6"
+        label="Leaf of the rootstock"
+        bind:value={() => e.graft.rootstock_leaf ?? '', (v) => (e.graft.rootstock_leaf = v)}
+      />
     {/if}
     <fieldset class="sm:col-span-6">
       <legend class="sr-only">Traits</legend>
       <div class="flex flex-wrap gap-x-6">
         {#each flags as [key, name] (key)}
-          <label class="flex min-h-11 items-center gap-2"
-            ><input
-              type="checkbox"
-              class="size-5 accent-moss"
-              checked={any[key] === true}
-              onchange={(ev) => (any[key] = ev.currentTarget.checked)}
-            />
-            {name}</label
-          >
+          <Tickbox label={name} checked={any[key] === true} onpick={(on) => (any[key] = on)} />
         {/each}
       </div>
     </fieldset>
