@@ -1,5 +1,6 @@
-// Package api is the door of the house: typed operations over HTTP, problem documents, and the front end's files. A handler
-// decodes, asks the house and encodes; figures in texts are written out for their reader on the way out, and nowhere else.
+// Package api is the door of the house: typed operations over HTTP, problem documents, and the front end's files. A
+// handler decodes, asks the house and encodes; figures in texts are written out for their reader on the way out, and
+// nowhere else.
 package api
 
 import (
@@ -70,8 +71,10 @@ func (s *Server) Handler() http.Handler {
 // Register puts all operations on a router and returns their description.
 func (s *Server) Register(r chi.Router) huma.API {
 	config := huma.DefaultConfig("Mezzadro", Version)
-	config.Info.Description = "Care of other people's trees, shrubs and perennials through the year. Figures in texts are in the firm's units; all other figures are SI. " +
-		"Days are civil days of the property. Writes take an Idempotency-Key; records carry a version, and a write on a stale one gets 409 with the kept record."
+	config.Info.Description = "Care of other people's trees, shrubs and perennials through the year. Figures in " +
+		"texts are in the firm's units; all other figures are SI. " +
+		"Days are civil days of the property. Writes take an Idempotency-Key; records carry a version, and a " +
+		"write on a stale one gets 409 with the kept record."
 	config.DocsPath, config.SchemasPath, config.CreateHooks = "", "", nil
 	config.OpenAPIPath = "/api/v1/openapi"
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
@@ -135,7 +138,8 @@ func (s *Server) files() http.Handler {
 	fileServer := http.FileServerFS(s.Files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().
-			Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'")
+			Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' "+
+				"'unsafe-inline'")
 		w.Header().Set("X-Content-Type-Options", "nosniff")
 		if strings.HasPrefix(r.URL.Path, "/assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")

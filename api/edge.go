@@ -38,8 +38,8 @@ func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
 	return out
 }
 
-// written writes out the figures that texts of an answer carry, in the reader's style. It is the one place where that is done
-// for what goes out as JSON.
+// written writes out the figures that texts of an answer carry, in the reader's style. It is the one place where that
+// is done for what goes out as JSON.
 func (s *Server) written(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		held := &held{ResponseWriter: w}

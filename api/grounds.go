@@ -112,7 +112,7 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 }
 
 func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Store.Property(ctx, in.ID)
+	p, err := s.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
@@ -121,17 +121,17 @@ func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 	if err == nil {
 		err = exchange.WritePlantsCSV(&b, lines)
 	}
-	return attached(p, "plants.csv", "text/csv", b.Bytes()), s.problem(ctx, "plants", err)
+	return attached(p.Name, "plants.csv", "text/csv", b.Bytes()), s.problem(ctx, "plants", err)
 }
 
 func (s *Server) giveNormals(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Store.Property(ctx, in.ID)
+	p, err := s.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	var b bytes.Buffer
-	err = exchange.WriteNormalsCSV(&b, p.Climate.V.Normals)
-	return attached(p, "normals.csv", "text/csv", b.Bytes()), s.problem(ctx, "normals", err)
+	err = exchange.WriteNormalsCSV(&b, p.Climate.Normals)
+	return attached(p.Name, "normals.csv", "text/csv", b.Bytes()), s.problem(ctx, "normals", err)
 }
 
 // labels is the property's plants as labels to print, in the order of the way round.
@@ -147,11 +147,11 @@ func (s *Server) labels(ctx context.Context, in *struct {
 			house.Refuse("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
 		)
 	}
-	p, labels, err := s.Labels(ctx, in.ID, in.Site)
+	name, labels, err := s.Labels(ctx, in.ID, in.Site)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	var b bytes.Buffer
-	err = exchange.WriteLabels(&b, "Labels, "+p.Name, labels)
-	return attached(p, "labels.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "labels", err)
+	err = exchange.WriteLabels(&b, "Labels, "+name, labels)
+	return attached(name, "labels.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "labels", err)
 }

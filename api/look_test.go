@@ -17,7 +17,6 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/house"
-	"mezzadro/store"
 )
 
 // picture is a picture file of a size, with a bright upper left corner.
@@ -76,7 +75,7 @@ func TestPhotos(t *testing.T) {
 	property, plant := h.villa()
 	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/photos", walk.ID, plant.ID)
-	photos := func() []store.Photo { return ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
+	photos := func() []house.Photo { return ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
 
 	file := turned(picture(t, 2400, 1200, "jpeg"))
 	for range 2 { // the second is a repeat after a lost answer

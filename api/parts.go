@@ -3,8 +3,6 @@ package api
 import (
 	"fmt"
 	"strings"
-
-	"mezzadro/store"
 )
 
 // Out is an answer with a JSON body.
@@ -68,14 +66,14 @@ type File struct {
 }
 
 // attached is an answer to keep as a file named after a property.
-func attached(property store.Property, what, kind string, body []byte) *File {
+func attached(property, what, kind string, body []byte) *File {
 	plain := strings.Map(func(r rune) rune {
 		switch {
 		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
 			return r
 		}
 		return '-'
-	}, strings.ToLower(property.Name))
+	}, strings.ToLower(property))
 	if strings.HasPrefix(kind, "text/") {
 		kind += "; charset=utf-8"
 	}

@@ -13,7 +13,6 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/exchange"
 	"mezzadro/house"
-	"mezzadro/store"
 )
 
 // InWalk names a plant on a walk.
@@ -120,7 +119,7 @@ func (p *photoIn) Resolve(c huma.Context) []error {
 	return nil
 }
 
-func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[store.Photo], error) {
+func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[house.Photo], error) {
 	if in.large {
 		return nil, huma.NewError(
 			http.StatusRequestEntityTooLarge,
@@ -131,7 +130,7 @@ func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[store.Photo], 
 	if err != nil {
 		return nil, s.problem(ctx, onWalk, invalid.Fields{{Path: "photo", Problem: err.Error()}})
 	}
-	p := store.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
+	p := house.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
 	if in.Here {
 		p.Latitude, p.Longitude = &in.Latitude, &in.Longitude
 	}

@@ -51,12 +51,12 @@ func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[house.Weather
 }
 
 func (s *Server) giveWeather(ctx context.Context, in *ByID) (*File, error) {
-	p, hours, err := s.Hours(ctx, in.ID)
+	name, hours, err := s.Hours(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteWeatherCSV(&b, hours)
 	}
-	return attached(p, "weather.csv", "text/csv", b.Bytes()), s.problem(ctx, "property", err)
+	return attached(name, "weather.csv", "text/csv", b.Bytes()), s.problem(ctx, "property", err)
 }
 
 // NormalsRead are monthly normals as a file gave them.

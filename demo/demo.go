@@ -38,7 +38,8 @@ type Scenario struct {
 		RH   float64 `yaml:"rh_pct"`
 		Sun  float64 `yaml:"sun"`
 	} `yaml:"events"`
-	// Elsewhere is set on a sample moved to another climate: its weather is that of the place, and the firm's year is not told.
+	// Elsewhere is set on a sample moved to another climate: its weather is that of the place, and the firm's year is
+	// not told.
 	Elsewhere  bool `yaml:"-"`
 	Properties []struct {
 		Property map[string]any `yaml:"property"`
@@ -66,8 +67,8 @@ func Read() (Scenario, error) {
 	return s, nil
 }
 
-// In is the sample's firm with its plants in another climate, in which its weather is made up anew. In the south it opens half a
-// year later, so that it is the end of winter too.
+// In is the sample's firm with its plants in another climate, in which its weather is made up anew. In the south it
+// opens half a year later, so that it is the end of winter too.
 func (s Scenario) In(climate string) (Scenario, error) {
 	c, err := catalogue.Built().Climate(climate)
 	if err != nil {
@@ -127,8 +128,8 @@ func (s Scenario) Station() (*exchange.Station, error) {
 	return &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}, nil
 }
 
-// Load enters the sample's properties and plants, reads their weather, and tells the firm's year so far. setToday moves the
-// day on which things are entered.
+// Load enters the sample's properties and plants, reads their weather, and tells the firm's year so far. setToday
+// moves the day on which things are entered.
 func (s Scenario) Load(ctx context.Context, site http.Handler, setToday func(day.Day)) error {
 	home, err := s.Day()
 	if err != nil {

@@ -19,8 +19,8 @@ const (
 	photoQuality  = 82
 )
 
-// Photo reads a picture and gives it as a JPEG no longer than 1600 px on an edge, upright, without any note of where, when or
-// by what it was taken.
+// Photo reads a picture and gives it as a JPEG no longer than 1600 px on an edge, upright, without any note of where,
+// when or by what it was taken.
 func Photo(file []byte) (jpeg []byte, width, height int, err error) {
 	c, format, err := image.DecodeConfig(bytes.NewReader(file))
 	if err != nil {

@@ -37,7 +37,7 @@ type PropertyIn struct {
 
 // PropertyOut is a property with its climate.
 type PropertyOut struct {
-	store.Property
+	Property
 	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
 	Site    season.Site    `json:"site"`
 	cold.Exposure
@@ -48,7 +48,7 @@ type PropertyOut struct {
 // TellProperty is a kept property with its climate.
 func TellProperty(p store.Property) PropertyOut {
 	here := ClimateOf(p)
-	return PropertyOut{p, p.Climate.V, p.Site.V, p.Exposure.V, here, season.Zone(here.ExtremeMinC)}
+	return PropertyOut{tellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, here, season.Zone(here.ExtremeMinC)}
 }
 
 // record checks what was entered and makes the record of it.
@@ -104,7 +104,8 @@ func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
 			p.Zone = t.Zone
 		}
 	default:
-		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as climate")
+		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as "+
+			"climate")
 	}
 	if p.Zone == "" {
 		p.Zone = "UTC"
@@ -156,23 +157,12 @@ func (h *House) ChangeProperty(ctx context.Context, key store.Key, id int64, in 
 	p.ID = id
 	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		p, err := tx.ChangeProperty(ctx, p)
-		return p.ID, h.staleProperty(err)
+		return p.ID, stale(err, TellProperty)
 	})
 	if err != nil {
 		return PropertyOut{}, err
 	}
 	return h.Property(ctx, id)
-}
-
-// staleProperty gives the kept property as it is told, not as it is stored.
-func (h *House) staleProperty(err error) error {
-	if s, ok := err.(store.Stale); ok {
-		if p, ok := s.Current.(store.Property); ok {
-			s.Current = TellProperty(p)
-		}
-		return s
-	}
-	return err
 }
 
 // RemoveProperty takes a property out of sight, or brings it back.
@@ -301,6 +291,21 @@ func (h *House) Plant(ctx context.Context, id int64) (PlantOut, error) {
 	return t.Tell([]store.Plant{p})[0], nil
 }
 
+// keepPlant keeps a plant one way or another, once, and takes over what was kept.
+func (h *House) keepPlant(
+	ctx context.Context,
+	key store.Key,
+	p *store.Plant,
+	way func(store.Tx, context.Context, store.Plant) (store.Plant, error),
+) error {
+	kept, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Plant, error) {
+		kept, err := way(tx, ctx, *p)
+		return Plant(kept), err
+	})
+	*p = store.Plant(kept)
+	return stale(err, tellPlant)
+}
+
 // AddPlant keeps a new one.
 func (h *House) AddPlant(ctx context.Context, key store.Key, in PlantIn) (PlantOut, error) {
 	book, err := h.Book(ctx)
@@ -312,7 +317,7 @@ func (h *House) AddPlant(ctx context.Context, key store.Key, in PlantIn) (PlantO
 		err = Refuse("property_id", nil, "is missing: say on which property it stands")
 	}
 	if err == nil {
-		p, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Plant, error) { return tx.AddPlant(ctx, p) })
+		err = h.keepPlant(ctx, key, &p, store.Tx.AddPlant)
 	}
 	if err != nil {
 		return PlantOut{}, err
@@ -329,7 +334,7 @@ func (h *House) ChangePlant(ctx context.Context, key store.Key, id int64, in Pla
 	p, err := h.plantRecord(in, book)
 	if err == nil {
 		p.ID = id
-		p, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Plant, error) { return tx.ChangePlant(ctx, p) })
+		err = h.keepPlant(ctx, key, &p, store.Tx.ChangePlant)
 	}
 	if err == nil {
 		err = h.refreshProperty(ctx, p.PropertyID)
@@ -449,21 +454,22 @@ func (h *House) PlantLines(ctx context.Context, property int64) ([]exchange.Plan
 	return lines, err
 }
 
-// Labels are a property's plants to be printed, in the order of the way round; site is where their codes lead.
-func (h *House) Labels(ctx context.Context, property int64, site string) (store.Property, []exchange.Label, error) {
+// Labels are a property's plants to be printed, with its name, in the order of the way round; site is where their
+// codes lead.
+func (h *House) Labels(ctx context.Context, property int64, site string) (name string, labels []exchange.Label, err error) {
 	p, err := h.Place(ctx, property)
 	if err != nil {
-		return store.Property{}, nil, err
+		return "", nil, err
 	}
 	plants, err := h.Store.Plants(ctx, property, 0, all)
 	if err != nil {
-		return p.Property, nil, err
+		return "", nil, err
 	}
 	slices.SortStableFunc(
 		plants,
 		func(a, b store.Plant) int { return cmp.Compare(uint(a.Stop-1), uint(b.Stop-1)) },
 	) // 0 comes last
-	labels := make([]exchange.Label, len(plants))
+	labels = make([]exchange.Label, len(plants))
 	for i, x := range plants {
 		e := entryOf(p.Book, x.Species)
 		labels[i] = exchange.Label{
@@ -474,13 +480,14 @@ func (h *House) Labels(ctx context.Context, property int64, site string) (store.
 			Owner:  p.Property.Name,
 		}
 	}
-	return p.Property, labels, nil
+	return p.Property.Name, labels, nil
 }
 
 // importLimit is how many plants a file may hold.
 const importLimit = 5000
 
-// named is the id of the species a plant file names by id, botanical or common name; what it does not know it gives back.
+// named is the id of the species a plant file names by id, botanical or common name; what it does not know it gives
+// back.
 func named(book *catalogue.Catalogue, name string) string {
 	for _, e := range book.Entries {
 		if e.ID == name || strings.EqualFold(e.Botanical, name) || strings.EqualFold(e.Common, name) {

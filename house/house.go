@@ -1,6 +1,6 @@
 // Package house is what the firm does with its record: it joins what is stored with what the core works out, one file a
-// use. It knows no HTTP and no SQL; it takes plain values and gives plain values back. Errors are invalid.Fields for what
-// was entered wrong, store.Stale, store.Refused and store.ErrNotFound for the rest that a user can mend.
+// use. It knows no HTTP and no SQL; it takes plain values and gives plain values back. Errors are invalid.Fields for
+// what was entered wrong, store.Stale, store.Refused and store.ErrNotFound for the rest that a user can mend.
 package house
 
 import (
@@ -44,7 +44,8 @@ type House struct {
 	refreshed  string // what all windows were last worked out for
 }
 
-// morning is the hour of the property's day at which one stands where no clock says more: last night is known, the day is not.
+// morning is the hour of the property's day at which one stands where no clock says more: last night is known, the
+// day is not.
 const morning = 6 * time.Hour
 
 // known is the time up to which weather can be known at a place on a day.

@@ -315,7 +315,7 @@ func (p *Place) killLines(e *cold.Struck, plants []PlantOut) []KillLine {
 	var here []cold.Plant
 	for _, o := range plants {
 		if o.PropertyID == p.Property.ID && o.Botanical != "" {
-			here = append(here, caseOf(o.Plant, entryOf(p.Book, o.Species), p.Property).Plant)
+			here = append(here, caseOf(store.Plant(o.Plant), entryOf(p.Book, o.Species), p.Property).Plant)
 		}
 	}
 	out := []KillLine{}

@@ -29,18 +29,14 @@ type PutOut struct {
 
 // staleOrder gives the kept order as it is told, not as it is stored.
 func (h *House) staleOrder(ctx context.Context, err error) error {
-	var s store.Stale
-	if errors.As(err, &s) {
-		if k, ok := s.Current.(store.OrderFull); ok {
-			book, fault := h.Book(ctx)
-			if fault != nil {
-				return errors.Join(err, fault)
-			}
-			s.Current = tellOrder(k.Order, book, h.Today())
-		}
-		return s
+	if err == nil {
+		return nil
 	}
-	return err
+	book, fault := h.Book(ctx)
+	if fault != nil {
+		return errors.Join(err, fault)
+	}
+	return stale(err, func(k store.OrderFull) Order { return tellOrder(k.Order, book, h.Today()) })
 }
 
 // Put puts an order on a day, or takes it off.

@@ -58,7 +58,8 @@ func (h *House) ReckonSeason(ctx context.Context, in SeasonIn) (SeasonOut, error
 		Outlook:    simulate(),
 		Usual:      usual,
 		Reasons: []string{
-			"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the monthly normals.",
+			"The zone follows from the mean yearly extreme minimum; the bands from 300 simulated years around the " +
+				"monthly normals.",
 		},
 		Cautions: []string{},
 	}

@@ -106,7 +106,8 @@ func (h *House) KeepSpecies(
 	return h.Species(ctx, id)
 }
 
-// DropSpecies takes the firm's entry out: a corrected one is as built again, an own one is gone, unless plants are of it.
+// DropSpecies takes the firm's entry out: a corrected one is as built again, an own one is gone, unless plants are of
+// it.
 func (h *House) DropSpecies(ctx context.Context, key store.Key, id string) (catalogue.Entry, error) {
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) (catalogue.Entry, error) {
 		was, err := tx.DropSpecies(ctx, id)

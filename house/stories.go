@@ -26,15 +26,15 @@ type Story struct {
 
 // StoryWalk is what a walk found at the plant and what was decided there.
 type StoryWalk struct {
-	store.Look
+	Look
 	Day      day.Day        `json:"day" format:"date"`
-	Photos   []store.Photo  `json:"photos"`
+	Photos   []Photo        `json:"photos"`
 	Verdicts []StoryVerdict `json:"verdicts"`
 }
 
 // StoryVerdict is a decision with the prognosis it came with.
 type StoryVerdict struct {
-	store.Decision
+	Decision
 	Boundary  damage.Boundary   `json:"boundary"`
 	Prognosis outcome.Prognosis `json:"prognosis"`
 	Care      []damage.Care     `json:"care"`
@@ -42,7 +42,7 @@ type StoryVerdict struct {
 
 // StoryOutcome is how the plant turned out after a verdict, against its prognosis.
 type StoryOutcome struct {
-	store.Outcome
+	Outcome
 	Kind string `json:"kind" doc:"The verdict"`
 	outcome.Turned
 }
@@ -119,9 +119,9 @@ func (h *House) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[in
 			o.Walks = append(
 				o.Walks,
 				StoryWalk{
-					Look:     store.Look{WalkID: walk, PlantID: p.ID, Checks: []check.Check{}},
+					Look:     Look{WalkID: walk, PlantID: p.ID, Checks: []check.Check{}},
 					Day:      days[walk],
-					Photos:   []store.Photo{},
+					Photos:   []Photo{},
 					Verdicts: []StoryVerdict{},
 				},
 			)
@@ -130,12 +130,12 @@ func (h *House) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[in
 	}
 	for _, l := range looks {
 		if len(l.Checks) > 0 || l.Note != "" {
-			at(l.WalkID).Look = l
+			at(l.WalkID).Look = Look(l)
 		}
 	}
 	for _, f := range photos {
 		w := at(f.WalkID)
-		w.Photos = append(w.Photos, f)
+		w.Photos = append(w.Photos, Photo(f))
 	}
 	given := map[int64]StoryVerdict{}
 	for _, v := range verdicts {
@@ -143,7 +143,7 @@ func (h *House) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[in
 		if a.Prognosis.Heights == nil { // kept before they were foretold
 			a.Prognosis.Heights = []float64{}
 		}
-		sv := StoryVerdict{v, a.Boundary, a.Prognosis, append([]damage.Care{}, a.Care...)}
+		sv := StoryVerdict{Decision(v), a.Boundary, a.Prognosis, append([]damage.Care{}, a.Care...)}
 		given[v.ID] = sv
 		w := at(v.WalkID)
 		w.Verdicts = append(w.Verdicts, sv)
@@ -164,12 +164,13 @@ func (h *House) storyOutcomes(ctx context.Context, o *Story, pl *Place, given ma
 			continue // its verdict was taken back
 		}
 		from, on := parsed(&v.Day), parsed(&x.Day)
-		o.Turned = append(o.Turned, StoryOutcome{x, v.Kind, v.Prognosis.Against(pl.Normals.Climate, from, on, x.State)})
+		o.Turned = append(o.Turned, StoryOutcome{Outcome(x), v.Kind, v.Prognosis.Against(pl.Normals.Climate, from, on, x.State)})
 	}
 	return nil
 }
 
-// storyNow judges what was found last, as long as it still tells; without any check it is what the weather leads to expect.
+// storyNow judges what was found last, as long as it still tells; without any check it is what the weather leads to
+// expect.
 func (h *House) storyNow(ctx context.Context, o *Story, p store.Plant) (damage.Answer, error) {
 	event := day.None
 	if o.Plant.Look != nil {
@@ -215,18 +216,16 @@ func (h *House) AddOutcome(ctx context.Context, key store.Key, plant int64, in O
 			fmt.Sprintf("%g m: a plant's height must be from 0 to %g m", in.HeightM, catalogue.TallestM),
 		)
 	}
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Outcome, error) {
-		return tx.KeepOutcome(
-			ctx,
-			store.Outcome{
-				VerdictID: in.VerdictID,
-				PlantID:   plant,
-				Day:       h.Today().String(),
-				State:     in.State,
-				HeightM:   in.HeightM,
-				Note:      in.Note,
-			},
-		)
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Outcome, error) {
+		o, err := tx.KeepOutcome(ctx, store.Outcome{
+			VerdictID: in.VerdictID,
+			PlantID:   plant,
+			Day:       h.Today().String(),
+			State:     in.State,
+			HeightM:   in.HeightM,
+			Note:      in.Note,
+		})
+		return Outcome(o), err
 	})
 	if err != nil {
 		return Story{}, err

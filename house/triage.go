@@ -20,13 +20,13 @@ import (
 
 // PlantOut is a plant with what is known of it now.
 type PlantOut struct {
-	store.Plant
+	Plant
 	Common    string          `json:"common"`
 	Botanical string          `json:"botanical"`
 	Form      catalogue.Form  `json:"form"`
 	Property  string          `json:"property"`
 	Graft     catalogue.Graft `json:"graft" doc:"Whether its kind is grafted, and how the rootstock's leaf differs"`
-	Verdict   *store.Decision `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
+	Verdict   *Decision       `json:"verdict,omitempty" doc:"The decision that stands, if one was made in the last months"`
 	Decided   bool            `json:"decided" doc:"A verdict stands that is no older than the event that asks for a look"`
 	TakeIn    *ToShelter      `json:"take_in,omitempty" doc:"It is to be lifted or taken in before the first frost"`
 	Look      *ReasonToLook   `json:"look,omitempty" doc:"Why to look at it after the events of the last months"`
@@ -107,7 +107,7 @@ func (p *Place) forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 func (p *Place) tell(plant store.Plant) PlantOut {
 	e := entryOf(p.Book, plant.Species)
 	o := PlantOut{
-		Plant:     plant,
+		Plant:     Plant(plant),
 		Common:    e.Common,
 		Botanical: e.Botanical,
 		Form:      e.Form,
@@ -182,16 +182,18 @@ func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 	if err != nil {
 		return nil, err
 	}
-	standing := make(map[int64]*store.Decision, len(verdicts))
+	standing := make(map[int64]*Decision, len(verdicts))
 	for i := range verdicts {
-		standing[verdicts[i].PlantID] = &verdicts[i]
+		v := Decision(verdicts[i])
+		standing[v.PlantID] = &v
 	}
 	t.events = t.grouped(t.sort(before, standing))
 	h.triaged = t
 	return t, nil
 }
 
-// allPlaces are all properties with their seasons. A year of hours for each is much to read at the start: all cores share it.
+// allPlaces are all properties with their seasons. A year of hours for each is much to read at the start: all cores
+// share it.
 func (h *House) allPlaces(ctx context.Context) ([]*Place, error) {
 	props, err := h.Store.Properties(ctx, 0, all)
 	if err != nil {
@@ -228,9 +230,10 @@ func byProperty(places []*Place) map[int64]*Place {
 	return out
 }
 
-// sort tells of each plant what is known, and puts it on the lists it belongs to. What was worked out before and still holds is
-// taken over: the look of each plant that is as it was at a place that is as it was. It returns how many plants each event hurt.
-func (t *Triaged) sort(before *Triaged, standing map[int64]*store.Decision) map[*cold.Struck]int {
+// sort tells of each plant what is known, and puts it on the lists it belongs to. What was worked out before and
+// still holds is taken over: the look of each plant that is as it was at a place that is as it was. It returns how
+// many plants each event hurt.
+func (t *Triaged) sort(before *Triaged, standing map[int64]*Decision) map[*cold.Struck]int {
 	at, was := byProperty(t.places), byProperty(before.places)
 	hurt := map[*cold.Struck]int{}
 	t.plants = make([]PlantOut, 0, len(t.kept))
@@ -244,7 +247,7 @@ func (t *Triaged) sort(before *Triaged, standing map[int64]*store.Decision) map[
 			next++
 		}
 		var o PlantOut
-		if next < len(before.plants) && before.plants[next].Plant == p && pl.sees(was[p.PropertyID]) {
+		if next < len(before.plants) && before.plants[next].Plant == Plant(p) && pl.sees(was[p.PropertyID]) {
 			o = before.plants[next]
 			o.Property = pl.Property.Name
 		} else {
@@ -291,7 +294,7 @@ func (t *Triaged) Tell(plants []store.Plant) []PlantOut {
 	out := make([]PlantOut, 0, len(plants))
 	for _, p := range plants {
 		i, known := slices.BinarySearchFunc(t.plants, p.ID, func(o PlantOut, id int64) int { return cmp.Compare(o.ID, id) })
-		o := PlantOut{Plant: p, Common: p.Species, Form: catalogue.Shrub}
+		o := PlantOut{Plant: Plant(p), Common: p.Species, Form: catalogue.Shrub}
 		if known {
 			o = t.plants[i]
 		}

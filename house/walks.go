@@ -17,9 +17,9 @@ import (
 
 // Walk is a walk with what was found so far.
 type Walk struct {
-	store.Walk
-	Looks  []store.Look  `json:"looks"`
-	Photos []store.Photo `json:"photos"`
+	WalkDay
+	Looks  []Look  `json:"looks"`
+	Photos []Photo `json:"photos"`
 }
 
 // longAgo is how old a walk may be that is still entered.
@@ -43,7 +43,10 @@ func (h *House) StartWalk(ctx context.Context, key store.Key, property int64, on
 		ctx,
 		h.Store,
 		key,
-		func(tx store.Tx) (store.Walk, error) { return tx.StartWalk(ctx, property, d.String()) },
+		func(tx store.Tx) (WalkDay, error) {
+			w, err := tx.StartWalk(ctx, property, d.String())
+			return WalkDay(w), err
+		},
 	)
 	if err != nil {
 		return Walk{}, err
@@ -57,10 +60,13 @@ func (h *House) Walk(ctx context.Context, id int64) (Walk, error) {
 	if err != nil {
 		return Walk{}, err
 	}
-	o := Walk{Walk: w}
-	if o.Looks, err = h.Store.Looks(ctx, w.ID); err == nil {
-		o.Photos, err = h.Store.WalkPhotos(ctx, w.ID)
+	o := Walk{WalkDay: WalkDay(w)}
+	looks, err := h.Store.Looks(ctx, w.ID)
+	if err != nil {
+		return o, err
 	}
+	photos, err := h.Store.WalkPhotos(ctx, w.ID)
+	o.Looks, o.Photos = tellAll(looks, tellLookRow), tellAll(photos, tellPhoto)
 	return o, err
 }
 
@@ -196,11 +202,12 @@ func (h *House) KeepLook(ctx context.Context, key store.Key, walk, plant int64, 
 	if o.Answer, err = damage.Judge(q); err != nil {
 		return o, err
 	}
-	l, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Look, error) {
-		return tx.KeepLook(ctx, store.Look{WalkID: w.ID, PlantID: plant, Note: in.Note, Checks: in.Checks}, in.Base)
+	l, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Look, error) {
+		l, err := tx.KeepLook(ctx, store.Look{WalkID: w.ID, PlantID: plant, Note: in.Note, Checks: in.Checks}, in.Base)
+		return Look(l), err
 	})
 	o.Rev = l.Rev
-	return o, err
+	return o, stale(err, tellLookRow)
 }
 
 // DecisionIn is what the gardener decides about the verdict.
@@ -213,12 +220,12 @@ type DecisionIn struct {
 
 // Decided is what was kept.
 type Decided struct {
-	Verdict store.Decision `json:"verdict"`
-	Jobs    []Order        `json:"jobs" doc:"The work it asks for, with its after-care"`
+	Verdict Decision `json:"verdict"`
+	Jobs    []Order  `json:"jobs" doc:"The work it asks for, with its after-care"`
 }
 
-// Decide keeps what the gardener decided and asks for the work that follows. Work that earlier verdicts on the same trouble
-// asked for goes, unless it is done; work of any other origin stays.
+// Decide keeps what the gardener decided and asks for the work that follows. Work that earlier verdicts on the same
+// trouble asked for goes, unless it is done; work of any other origin stays.
 func (h *House) Decide(ctx context.Context, key store.Key, walk, plant int64, in DecisionIn) (Decided, error) {
 	l, err := h.Store.Look(ctx, walk, plant)
 	if err != nil {
@@ -233,9 +240,10 @@ func (h *House) Decide(ctx context.Context, key store.Key, walk, plant int64, in
 		return Decided{}, err
 	}
 	on := h.Today()
-	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Decision, error) {
-		v, err := tx.KeepVerdict(ctx, store.Decision{WalkID: w.ID, PlantID: plant, Day: on.String(), Decision: in.Decision,
+	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Decision, error) {
+		kept, err := tx.KeepVerdict(ctx, store.Decision{WalkID: w.ID, PlantID: plant, Day: on.String(), Decision: in.Decision,
 			Kind: a.Verdict.Kind, Sentence: a.Verdict.Sentence, Note: note}, a)
+		v := Decision(kept)
 		if err != nil || in.Decision == lookout.PutOff {
 			return v, err
 		}

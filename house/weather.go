@@ -54,15 +54,15 @@ func (h *House) weatherKept(ctx context.Context, property int64, n fresh) (Weath
 	return WeatherKept{n.Hours, n.Fresh, p.TellEvents(), p.Property.WeatherSource}, h.currentWindows(ctx)
 }
 
-// Hours is the weather kept of a property that matters today.
-func (h *House) Hours(ctx context.Context, property int64) (store.Property, []weather.Hour, error) {
+// Hours is the weather kept of a property that matters today, with the property's name.
+func (h *House) Hours(ctx context.Context, property int64) (name string, hours []weather.Hour, err error) {
 	p, err := h.Store.Property(ctx, property)
 	if err != nil {
-		return p, nil, err
+		return "", nil, err
 	}
 	today := h.Today()
-	hours, err := h.Store.Weather(ctx, property, RecordFrom(ClimateOf(p), today).Time(), (today + 1).Time())
-	return p, hours, err
+	hours, err = h.Store.Weather(ctx, property, RecordFrom(ClimateOf(p), today).Time(), (today + 1).Time())
+	return p.Name, hours, err
 }
 
 // ReadStation takes over the weather that matters for today, through last night.

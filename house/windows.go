@@ -34,8 +34,8 @@ func (h *House) windowState() string {
 	)
 }
 
-// currentWindows has the list columns of all orders say what the season says now. It is a look at one string while nothing
-// has moved.
+// currentWindows has the list columns of all orders say what the season says now. It is a look at one string while
+// nothing has moved.
 func (h *House) currentWindows(ctx context.Context) error {
 	h.refreshing.Lock()
 	defer h.refreshing.Unlock()
@@ -151,8 +151,8 @@ type asking struct {
 	stage   string
 }
 
-// reckoned are the list columns of a property's standing orders that say something else now. Orders that ask the same on
-// the same species share one curve.
+// reckoned are the list columns of a property's standing orders that say something else now. Orders that ask the same
+// on the same species share one curve.
 func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refreshed, error) {
 	orders, err := h.Store.OrdersToRefresh(ctx, p.ID)
 	if err != nil || len(orders) == 0 {

@@ -39,8 +39,10 @@ func (tx Tx) SetFirm(ctx context.Context, f Firm) error {
 	}
 	_, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO firm (id, name, sample, today, units, week_start, rules) VALUES (1, :name, :sample, :today, :units, :week_start, :rules)
-		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample, today = excluded.today, units = excluded.units,
+		`INSERT INTO firm (id, name, sample, today, units, week_start, rules) VALUES (1, :name, :sample, :today,
+			:units, :week_start, :rules)
+		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample, today = excluded.today,
+		units = excluded.units,
 		week_start = excluded.week_start, rules = excluded.rules, version = version + 1`,
 		f,
 	)

@@ -30,26 +30,28 @@ func (j JSON[T]) Value() (driver.Value, error) {
 
 // Property is a client's place.
 type Property struct {
-	ID            int64                `db:"id" json:"id"`
-	Name          string               `db:"name" json:"name"`
-	Client        string               `db:"client" json:"client"`
-	Address       string               `db:"address" json:"address"`
-	Note          string               `db:"note" json:"note" doc:"People, pets and anything else to mind"`
-	Zone          string               `db:"zone" json:"zone" doc:"Time zone, IANA name"`
-	ClimateType   string               `db:"climate_type" json:"climate_type"`
-	Climate       JSON[season.Climate] `db:"climate" json:"-"`  // of the open country at its height
-	Site          JSON[season.Site]    `db:"site" json:"-"`     // how the place differs from it
-	Exposure      JSON[cold.Exposure]  `db:"exposure" json:"-"` // what holds for all of it
-	Value         float64              `db:"value" json:"value" doc:"The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last"`
-	WeatherSource string               `db:"weather_source" json:"weather_source"`
-	WeatherRev    int                  `db:"weather_rev" json:"-"`
-	Windowed      string               `db:"windowed" json:"-"` // the year its orders' windows were last worked out for
-	Version       int                  `db:"version" json:"version"`
-	Plants        int                  `db:"plants" json:"plants" doc:"Plants on it"`
+	ID            int64                `db:"id"`
+	Name          string               `db:"name"`
+	Client        string               `db:"client"`
+	Address       string               `db:"address"`
+	Note          string               `db:"note"`
+	Zone          string               `db:"zone"`
+	ClimateType   string               `db:"climate_type"`
+	Climate       JSON[season.Climate] `db:"climate"`  // of the open country at its height
+	Site          JSON[season.Site]    `db:"site"`     // how the place differs from it
+	Exposure      JSON[cold.Exposure]  `db:"exposure"` // what holds for all of it
+	Value         float64              `db:"value"`
+	WeatherSource string               `db:"weather_source"`
+	WeatherRev    int                  `db:"weather_rev"`
+	Windowed      string               `db:"windowed"` // the year its orders' windows were last worked out for
+	Version       int                  `db:"version"`
+	Plants        int                  `db:"plants"`
 }
 
-const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate, p.site, p.exposure, p.value, p.weather_source,
-	p.weather_rev, p.windowed, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS NULL) AS plants FROM property p `
+const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate,
+	p.site, p.exposure, p.value, p.weather_source,
+	p.weather_rev, p.windowed, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS
+		NULL) AS plants FROM property p `
 
 // Properties lists the firm's properties after an id, in the order they were added.
 func (s *Store) Properties(ctx context.Context, after int64, limit int) ([]Property, error) {
@@ -72,8 +74,10 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 	tx.touched.plants = true
 	res, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value, weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value, :weather_source)`,
+		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value,
+			weather_source)
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value,
+		:weather_source)`,
 		p,
 	)
 	if err != nil {
@@ -90,7 +94,8 @@ func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`UPDATE property SET name = :name, client = :client, address = :address, note = :note,
-		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value = :value, version = version + 1
+		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value =
+		:value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`,
 		p,
 	)
@@ -133,28 +138,29 @@ func (tx Tx) remove(ctx context.Context, table string, id int64, remove bool) er
 
 // Plant is one plant, or a group kept as one.
 type Plant struct {
-	ID         int64   `db:"id" json:"id"`
-	PropertyID int64   `db:"property_id" json:"property_id"`
-	Species    string  `db:"species" json:"species" doc:"Catalogue id"`
-	Label      string  `db:"label" json:"label" doc:"Where it stands, or what the client calls it"`
-	HeightM    float64 `db:"height_m" json:"height_m"`
-	SpreadM    float64 `db:"spread_m" json:"spread_m"`
-	Count      int     `db:"count" json:"count" doc:"More than one for a group kept as one"`
-	BaseMM     float64 `db:"base_mm" json:"base_mm" doc:"Stem thickness at the base, mm; 0 takes what is usual for form and height"`
-	PotL       float64 `db:"pot_l" json:"pot_l" doc:"Litres of the pot; 0 in the ground"`
-	Shelter    float64 `db:"shelter" json:"shelter" doc:"From wind: 0 open to 1 wholly sheltered"`
-	Sun        float64 `db:"sun" json:"sun" doc:"0 shade to 1 sun all day"`
-	Mulched    bool    `db:"mulched" json:"mulched"`
-	Value      float64 `db:"value" json:"value" doc:"To the client: 1 ordinary, 2 dear, 0.5 hardly minded"`
-	Stop       int     `db:"stop" json:"stop" doc:"Place on the way round the property, from the gate; 0: after the others"`
-	GraftM     float64 `db:"graft_m" json:"graft_m" doc:"Height of the graft, m; 0 where there is none or nobody knows"`
-	Planted    int     `db:"planted" json:"planted" doc:"Year; 0 unknown"`
+	ID         int64   `db:"id"`
+	PropertyID int64   `db:"property_id"`
+	Species    string  `db:"species"`
+	Label      string  `db:"label"`
+	HeightM    float64 `db:"height_m"`
+	SpreadM    float64 `db:"spread_m"`
+	Count      int     `db:"count"`
+	BaseMM     float64 `db:"base_mm"`
+	PotL       float64 `db:"pot_l"`
+	Shelter    float64 `db:"shelter"`
+	Sun        float64 `db:"sun"`
+	Mulched    bool    `db:"mulched"`
+	Value      float64 `db:"value"`
+	Stop       int     `db:"stop"`
+	GraftM     float64 `db:"graft_m"`
+	Planted    int     `db:"planted"`
 	cold.Exposure
-	Note    string `db:"note" json:"note"`
-	Version int    `db:"version" json:"version"`
+	Note    string `db:"note"`
+	Version int    `db:"version"`
 }
 
-const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note, version FROM plant `
+const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter,
+	sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note, version FROM plant `
 
 // Plants lists plants after an id, of one property or, with 0, of all that are in sight.
 func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
@@ -174,8 +180,10 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	tx.touched.plants = true
 	res, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun, mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
-		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched, :value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`,
+		`INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun,
+			mulched, value, stop, graft_m, planted, facing, wall, slope, soil, wet, note)
+		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched,
+		:value, :stop, :graft_m, :planted, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`,
 		p,
 	)
 	if err != nil {
@@ -193,8 +201,10 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 	tx.touched.plants = true
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
-		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun, mulched = :mulched,
-		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, facing = :facing, wall = :wall, slope = :slope, soil = :soil, wet = :wet, note = :note, version = version + 1
+		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun,
+		mulched = :mulched,
+		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, facing = :facing, wall = :wall, slope
+		= :slope, soil = :soil, wet = :wet, note = :note, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err

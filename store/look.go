@@ -10,11 +10,11 @@ import (
 
 // Look is what was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows.
 type Look struct {
-	WalkID  int64         `json:"walk_id"`
-	PlantID int64         `json:"plant_id"`
-	Rev     int           `json:"rev" doc:"Writes so far; a later write says which it is based on"`
-	Note    string        `json:"note"`
-	Checks  []check.Check `json:"checks"`
+	WalkID  int64
+	PlantID int64
+	Rev     int
+	Note    string
+	Checks  []check.Check
 }
 
 type checkRow struct {
@@ -66,7 +66,8 @@ func looks(ctx context.Context, from getter, where string, args ...any) ([]Look,
 	checks, err := many[checkRow](
 		ctx,
 		from,
-		`SELECT walk_id, plant_id, kind, height_m, held, broke, result, leaf, amount, seen FROM plant_check WHERE `+where+` ORDER BY walk_id, plant_id, seq`,
+		`SELECT walk_id, plant_id, kind, height_m, held, broke, result, leaf, amount, seen FROM plant_check WHERE
+			`+where+` ORDER BY walk_id, plant_id, seq`,
 		args...)
 	for _, r := range checks {
 		l := of(r.WalkID, r.PlantID)
@@ -110,13 +111,14 @@ func look(ctx context.Context, from getter, walk, plant int64) (Look, error) {
 	return l[0], nil
 }
 
-// KeepLook replaces a plant's checks and note on a walk. base is the rev the write is based on, nil for whatever is kept;
-// where another was kept meanwhile, the answer is Stale with it.
+// KeepLook replaces a plant's checks and note on a walk. base is the rev the write is based on, nil for whatever is
+// kept; where another was kept meanwhile, the answer is Stale with it.
 func (tx Tx) KeepLook(ctx context.Context, l Look, base *int) (Look, error) {
 	n, err := one[int](
 		ctx,
 		tx,
-		`SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE w.id = ? AND p.id = ?`,
+		`SELECT count(*) FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL WHERE
+			w.id = ? AND p.id = ?`,
 		l.WalkID,
 		l.PlantID,
 	)
@@ -149,7 +151,8 @@ func (tx Tx) KeepLook(ctx context.Context, l Look, base *int) (Look, error) {
 	for i, c := range l.Checks {
 		if _, err := tx.ExecContext(
 			ctx,
-			`INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf, amount, seen) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+			`INSERT INTO plant_check (walk_id, plant_id, seq, kind, height_m, held, broke, result, leaf, amount,
+				seen) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 			l.WalkID,
 			l.PlantID,
 			i,
@@ -177,8 +180,10 @@ func (s *Store) CrownLost(ctx context.Context, property int64, from string) (map
 	rows, err := many[row](
 		ctx,
 		s.read,
-		`SELECT v.plant_id, json_extract(v.answer, '$.boundary.crown_lost') AS lost FROM verdict v JOIN (SELECT max(v.id) AS id FROM verdict v
-		JOIN plant p ON p.id = v.plant_id WHERE v.undone = 0 AND v.decision <> 'not now' AND v.day >= ? AND p.property_id = ? GROUP BY v.plant_id) l ON l.id = v.id`,
+		`SELECT v.plant_id, json_extract(v.answer, '$.boundary.crown_lost') AS lost FROM verdict v JOIN (SELECT
+			max(v.id) AS id FROM verdict v
+		JOIN plant p ON p.id = v.plant_id WHERE v.undone = 0 AND v.decision <> 'not now' AND v.day >= ? AND
+		p.property_id = ? GROUP BY v.plant_id) l ON l.id = v.id`,
 		from,
 		property,
 	)
@@ -208,13 +213,13 @@ func (s *Store) Grown(ctx context.Context, property int64, from string) (map[int
 
 // Outcome is how a plant turned out after a verdict.
 type Outcome struct {
-	ID        int64   `db:"id" json:"id"`
-	VerdictID int64   `db:"verdict_id" json:"verdict_id"`
-	PlantID   int64   `db:"plant_id" json:"plant_id"`
-	Day       string  `db:"day" json:"day" format:"date"`
-	State     string  `db:"state" json:"state" enum:"right,alive,dead"`
-	HeightM   float64 `db:"height_m" json:"height_m" doc:"How tall it was, m; 0 not measured"`
-	Note      string  `db:"note" json:"note"`
+	ID        int64   `db:"id"`
+	VerdictID int64   `db:"verdict_id"`
+	PlantID   int64   `db:"plant_id"`
+	Day       string  `db:"day"`
+	State     string  `db:"state"`
+	HeightM   float64 `db:"height_m"`
+	Note      string  `db:"note"`
 }
 
 const selectOutcome = `SELECT id, verdict_id, plant_id, day, state, height_m, note FROM outcome WHERE undone = 0 AND `

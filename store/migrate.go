@@ -13,8 +13,8 @@ import (
 	"mezzadro/core/job"
 )
 
-// jobsToOrders is the migration of records in which a job was kept with the curve of the day it was made: what is asked for
-// is read out of the job and its verdict, and the curve is left behind.
+// jobsToOrders is the migration of records in which a job was kept with the curve of the day it was made: what is
+// asked for is read out of the job and its verdict, and the curve is left behind.
 func jobsToOrders() *goose.Migration {
 	return goose.NewGoMigration(6, &goose.GoFunc{RunTx: func(ctx context.Context, tx *sql.Tx) error {
 		return errorsIn("jobs to orders", ordersFromJobs(ctx, tx))
@@ -43,7 +43,8 @@ type oldJob struct {
 func ordersFromJobs(ctx context.Context, tx *sql.Tx) error {
 	rows, err := tx.QueryContext(
 		ctx,
-		`SELECT j.id, j.verdict_id, j.plant_id, j.property_id, j.kind, j.title, j.minutes, j.body, j.day, j.dropped_by, j.version,
+		`SELECT j.id, j.verdict_id, j.plant_id, j.property_id, j.kind, j.title, j.minutes, j.body, j.day,
+			j.dropped_by, j.version,
 		v.kind, v.day, v.answer FROM job j JOIN verdict v ON v.id = j.verdict_id ORDER BY j.id`,
 	)
 	if err != nil {
@@ -134,8 +135,10 @@ func (j oldJob) keep(ctx context.Context, tx *sql.Tx, o job.Order) error {
 	}
 	_, err = tx.ExecContext(
 		ctx,
-		`INSERT INTO job_order (id, property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body,
-		state, day, dropped_by, version, in_sight) SELECT ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, (SELECT count(*) FROM plant t JOIN property p
+		`INSERT INTO job_order (id, property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day,
+			params, minutes, crew_size, body,
+		state, day, dropped_by, version, in_sight) SELECT ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?,
+		(SELECT count(*) FROM plant t JOIN property p
 		ON p.id = t.property_id WHERE t.id = ? AND t.removed_at IS NULL AND p.removed_at IS NULL)`,
 		j.id,
 		j.property,

@@ -95,10 +95,13 @@ func (o OrderFull) Core() (job.Order, error) {
 }
 
 const (
-	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title, o.for_day, o.minutes, o.crew_size, o.state, o.day,
-	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed,
+	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
+		o.for_day, o.minutes, o.crew_size, o.state, o.day,
+	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
+		o.best_cost, o.day_cost, o.passed, o.listed,
 	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
-	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS plants, p.name AS property, p.address`
+	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS
+		plants, p.name AS property, p.address`
 	orderFrom   = ` FROM job_order o JOIN property p ON p.id = o.property_id LEFT JOIN plant t ON t.id = o.plant_id `
 	selectOrder = `SELECT ` + orderColumns + orderFrom
 	selectFull  = `SELECT ` + orderColumns + `, o.params, o.body` + orderFrom
@@ -256,7 +259,8 @@ func (s *Store) CountOrders(ctx context.Context, today, soon string) (OrderCount
 		ctx,
 		s.read,
 		`SELECT (SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting') AS waiting,
-		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN ? AND ? AND o.win_from <= ?) AS closing,
+		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.win_to BETWEEN ? AND ?
+		AND o.win_from <= ?) AS closing,
 		(SELECT count(*) FROM job_order o WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day < ?) AS overdue,
 		(SELECT count(*) FROM job_order o WHERE `+standing+` AND o.kind = 'look' AND o.listed <= ?) AS due`,
 		today,
@@ -323,7 +327,8 @@ func (s *Store) Before(ctx context.Context, order int64) ([]GapRow, error) {
 		ctx,
 		s.read,
 		`SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
-		FROM order_gap g JOIN job_order o ON o.id = g.of_id WHERE g.order_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`,
+		FROM order_gap g JOIN job_order o ON o.id = g.of_id WHERE g.order_id = ? AND o.state <> 'dropped' AND
+		o.in_sight = 1 ORDER BY o.id`,
 		order,
 	)
 }
@@ -334,7 +339,8 @@ func (s *Store) After(ctx context.Context, order int64) ([]GapRow, error) {
 		ctx,
 		s.read,
 		`SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, o.title, o.kind, o.day, o.ended, o.state
-		FROM order_gap g JOIN job_order o ON o.id = g.order_id WHERE g.of_id = ? AND o.state <> 'dropped' AND o.in_sight = 1 ORDER BY o.id`,
+		FROM order_gap g JOIN job_order o ON o.id = g.order_id WHERE g.of_id = ? AND o.state <> 'dropped' AND
+		o.in_sight = 1 ORDER BY o.id`,
 		order,
 	)
 }
@@ -361,8 +367,10 @@ func (tx Tx) AddOrder(ctx context.Context, n NewOrder) (int64, error) {
 	l := listColumns(n.Outlook)
 	res, err := tx.ExecContext(
 		ctx,
-		`INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day, params, minutes, crew_size, body, follows,
-		win_from, win_to, best_day, best_cost, passed, listed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+		`INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day,
+			params, minutes, crew_size, body, follows,
+		win_from, win_to, best_day, best_cost, passed, listed) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?,
+		?, ?, ?, ?, ?)`,
 		n.PropertyID,
 		plant,
 		o.Origin,
@@ -470,8 +478,10 @@ func (tx Tx) ChangeOrder(ctx context.Context, id int64, version int, n NewOrder)
 	}
 	res, err := tx.ExecContext(
 		ctx,
-		`UPDATE job_order SET property_id = ?, plant_id = ?, title = ?, for_day = ?, params = ?, minutes = ?, crew_size = ?, body = ?, win_from = ?, win_to = ?,
-		best_day = ?, best_cost = ?, passed = ?, listed = ?, version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
+		`UPDATE job_order SET property_id = ?, plant_id = ?, title = ?, for_day = ?, params = ?, minutes = ?,
+			crew_size = ?, body = ?, win_from = ?, win_to = ?,
+		best_day = ?, best_cost = ?, passed = ?, listed = ?, version = version + 1 WHERE id = ? AND version = ? AND
+		in_sight = 1 AND state <> 'dropped'`,
 		n.PropertyID,
 		plant,
 		o.Title,
@@ -495,7 +505,8 @@ func (tx Tx) ChangeOrder(ctx context.Context, id int64, version int, n NewOrder)
 	if err := tx.orderChanged(ctx, res, id, version); err != nil {
 		return OrderFull{}, err
 	}
-	for _, q := range []string{`DELETE FROM order_plant WHERE order_id = ?`, `DELETE FROM order_gap WHERE order_id = ?`} {
+	for _, q := range []string{`DELETE FROM order_plant WHERE order_id = ?`, `DELETE FROM order_gap WHERE
+		order_id = ?`} {
 		if _, err := tx.ExecContext(ctx, q, id); err != nil {
 			return OrderFull{}, err
 		}
@@ -533,7 +544,8 @@ type Stand struct {
 func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (OrderFull, error) {
 	res, err := tx.ExecContext(
 		ctx,
-		`UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?, day_cost = ?, version = version + 1
+		`UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?,
+			day_cost = ?, version = version + 1
 		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
 		s.State,
 		s.Day,
@@ -559,7 +571,8 @@ func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (Orde
 func (tx Tx) DropOrder(ctx context.Context, id int64, version int) error {
 	res, err := tx.ExecContext(
 		ctx,
-		`UPDATE job_order SET state = 'dropped', version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`,
+		`UPDATE job_order SET state = 'dropped', version = version + 1 WHERE id = ? AND version = ? AND in_sight
+			= 1 AND state IN ('waiting', 'on a day')`,
 		id,
 		version,
 	)
@@ -638,10 +651,12 @@ func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble str
 // dropOrdersOf takes back what a verdict did to orders: its own go, those it dropped return.
 func (tx Tx) dropOrdersOf(ctx context.Context, verdict int64) error {
 	for _, q := range []string{
-		`UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, dropped_by = NULL, version = version + 1
+		`UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, dropped_by =
+			NULL, version = version + 1
 			WHERE dropped_by = ?1 AND NOT (origin_id = ?1 AND origin IN ('verdict', 'after-care', 'taking in'))`,
 		`UPDATE job_order SET state = 'dropped', dropped_by = ?1, version = version + 1
-			WHERE origin_id = ?1 AND origin IN ('verdict', 'after-care', 'taking in') AND state IN ('waiting', 'on a day')`,
+			WHERE origin_id = ?1 AND origin IN ('verdict', 'after-care', 'taking in') AND state IN
+			('waiting', 'on a day')`,
 	} {
 		if _, err := tx.ExecContext(ctx, q, verdict); err != nil {
 			return err
@@ -654,8 +669,10 @@ func (tx Tx) dropOrdersOf(ctx context.Context, verdict int64) error {
 func (tx Tx) sight(ctx context.Context, where string, id int64) error {
 	_, err := tx.ExecContext(
 		ctx,
-		`UPDATE job_order SET in_sight = EXISTS (SELECT 1 FROM property p WHERE p.id = job_order.property_id AND p.removed_at IS NULL)
-		AND (plant_id IS NULL OR EXISTS (SELECT 1 FROM plant t WHERE t.id = job_order.plant_id AND t.removed_at IS NULL)) WHERE `+where,
+		`UPDATE job_order SET in_sight = EXISTS (SELECT 1 FROM property p WHERE p.id = job_order.property_id AND
+			p.removed_at IS NULL)
+		AND (plant_id IS NULL OR EXISTS (SELECT 1 FROM plant t WHERE t.id = job_order.plant_id AND t.removed_at IS
+		NULL)) WHERE `+where,
 		id,
 	)
 	return err
@@ -668,11 +685,13 @@ type Refreshed struct {
 	DayCost int
 }
 
-// OrdersToRefresh are the standing orders of a property with all that their curves hang on, and the list columns as they are.
-// What is only told of them is left out.
+// OrdersToRefresh are the standing orders of a property with all that their curves hang on, and the list columns as
+// they are. What is only told of them is left out.
 func (s *Store) OrdersToRefresh(ctx context.Context, property int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, `SELECT o.id, o.property_id, o.plant_id, o.origin, o.key, o.kind, o.for_day, o.minutes, o.crew_size, o.day,
-		o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed, o.params, coalesce(t.species, '') AS species,
+	return many[OrderFull](ctx, s.read, `SELECT o.id, o.property_id, o.plant_id, o.origin, o.key, o.kind,
+		o.for_day, o.minutes, o.crew_size, o.day,
+		o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed, o.params,
+		coalesce(t.species, '') AS species,
 		CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS plants
 		FROM job_order o LEFT JOIN plant t ON t.id = o.plant_id WHERE `+standing+` AND o.property_id = ?`, property)
 }
@@ -691,7 +710,8 @@ func (o Order) Same(r Refreshed) bool {
 func (tx Tx) Refresh(ctx context.Context, property int64, windowed string, list []Refreshed) error {
 	st, err := tx.PrepareContext(
 		ctx,
-		`UPDATE job_order SET win_from = ?, win_to = ?, best_day = ?, best_cost = ?, passed = ?, listed = ?, day_cost = ? WHERE id = ?`,
+		`UPDATE job_order SET win_from = ?, win_to = ?, best_day = ?, best_cost = ?, passed = ?, listed = ?,
+			day_cost = ? WHERE id = ?`,
 	)
 	if err != nil {
 		return err

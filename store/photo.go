@@ -13,19 +13,20 @@ import (
 
 // Photo is a picture taken at a plant on a walk. The picture lies in the data folder under its hash.
 type Photo struct {
-	ID        int64    `db:"id" json:"id"`
-	WalkID    int64    `db:"walk_id" json:"walk_id"`
-	PlantID   int64    `db:"plant_id" json:"plant_id"`
-	Day       string   `db:"day" json:"day" format:"date" doc:"Of the walk"`
-	Hash      string   `db:"hash" json:"hash"`
-	Width     int      `db:"width" json:"width" doc:"px"`
-	Height    int      `db:"height" json:"height" doc:"px"`
-	Taken     string   `db:"taken" json:"taken,omitempty" doc:"Time it was taken; only where the user wanted it kept"`
-	Latitude  *float64 `db:"latitude" json:"latitude,omitempty" doc:"Only where the user wanted the place kept"`
-	Longitude *float64 `db:"longitude" json:"longitude,omitempty"`
+	ID        int64    `db:"id"`
+	WalkID    int64    `db:"walk_id"`
+	PlantID   int64    `db:"plant_id"`
+	Day       string   `db:"day"`
+	Hash      string   `db:"hash"`
+	Width     int      `db:"width"`
+	Height    int      `db:"height"`
+	Taken     string   `db:"taken"`
+	Latitude  *float64 `db:"latitude"`
+	Longitude *float64 `db:"longitude"`
 }
 
-const selectPhoto = `SELECT f.id, f.walk_id, f.plant_id, w.day, f.hash, f.width, f.height, f.taken, f.latitude, f.longitude FROM photo f JOIN walk w ON w.id = f.walk_id WHERE f.removed_at IS NULL AND `
+const selectPhoto = `SELECT f.id, f.walk_id, f.plant_id, w.day, f.hash, f.width, f.height, f.taken, f.latitude,
+	f.longitude FROM photo f JOIN walk w ON w.id = f.walk_id WHERE f.removed_at IS NULL AND `
 
 // WalkPhotos are those of a walk, PlantPhotos those of a plant; the oldest first.
 func (s *Store) WalkPhotos(ctx context.Context, walk int64) ([]Photo, error) {
@@ -42,7 +43,8 @@ func (tx Tx) AddPhoto(ctx context.Context, p Photo) (Photo, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`INSERT INTO photo (walk_id, plant_id, hash, width, height, taken, latitude, longitude)
-		SELECT w.id, p.id, :hash, :width, :height, :taken, :latitude, :longitude FROM walk w JOIN plant p ON p.property_id = w.property_id AND p.removed_at IS NULL
+		SELECT w.id, p.id, :hash, :width, :height, :taken, :latitude, :longitude FROM walk w JOIN plant p ON
+		p.property_id = w.property_id AND p.removed_at IS NULL
 		WHERE w.id = :walk_id AND p.id = :plant_id`,
 		p,
 	)

@@ -115,8 +115,8 @@ type Tx struct {
 // touches are what a write has touched: counted once it is kept.
 type touches struct{ plants, book, firm, weather bool }
 
-// Write runs f as one transaction: all of it is kept, or nothing. What was read of the record at a count holds until the
-// count moves, which it does only after the record has.
+// Write runs f as one transaction: all of it is kept, or nothing. What was read of the record at a count holds until
+// the count moves, which it does only after the record has.
 func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
@@ -139,8 +139,8 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	return err
 }
 
-// WriteQuietly is Write for what is worked out from the record and kept beside it: nothing that hangs on the record has to
-// be worked out anew after it.
+// WriteQuietly is Write for what is worked out from the record and kept beside it: nothing that hangs on the record
+// has to be worked out anew after it.
 func (s *Store) WriteQuietly(ctx context.Context, f func(tx Tx) error) error {
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
@@ -161,8 +161,8 @@ var OtherBody = Refused("this idempotency key was used before for another write;
 // keyKept is for how long a key is remembered, days.
 const keyKept = 30
 
-// Once runs f as one transaction and keeps its answer under the caller's key, so that a repeat of the same write (a phone
-// that lost its signal) gets the same answer and writes nothing. Without a key nothing is remembered.
+// Once runs f as one transaction and keeps its answer under the caller's key, so that a repeat of the same write (a
+// phone that lost its signal) gets the same answer and writes nothing. Without a key nothing is remembered.
 func Once[T any](ctx context.Context, s *Store, key Key, f func(tx Tx) (T, error)) (T, error) {
 	var out T
 	err := s.Write(ctx, func(tx Tx) error {

@@ -10,9 +10,9 @@ import (
 
 // Walk is one day's inspection of a property.
 type Walk struct {
-	ID         int64  `db:"id" json:"id"`
-	PropertyID int64  `db:"property_id" json:"property_id"`
-	Day        string `db:"day" json:"day" format:"date"`
+	ID         int64  `db:"id"`
+	PropertyID int64  `db:"property_id"`
+	Day        string `db:"day"`
 }
 
 // StartWalk is the property's walk of the day; there is one a day.
@@ -38,14 +38,14 @@ func (s *Store) Walk(ctx context.Context, id int64) (Walk, error) {
 
 // Decision is what was decided about a plant.
 type Decision struct {
-	ID       int64  `db:"id" json:"id"`
-	WalkID   int64  `db:"walk_id" json:"walk_id"`
-	PlantID  int64  `db:"plant_id" json:"plant_id"`
-	Day      string `db:"day" json:"day" format:"date"`
-	Decision string `db:"decision" json:"decision" enum:"accepted,overruled,not now"`
-	Kind     string `db:"kind" json:"kind"`
-	Sentence string `db:"sentence" json:"sentence"`
-	Note     string `db:"note" json:"note"`
+	ID       int64  `db:"id"`
+	WalkID   int64  `db:"walk_id"`
+	PlantID  int64  `db:"plant_id"`
+	Day      string `db:"day"`
+	Decision string `db:"decision"`
+	Kind     string `db:"kind"`
+	Sentence string `db:"sentence"`
+	Note     string `db:"note"`
 }
 
 const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
@@ -95,7 +95,8 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	}
 	res, err := tx.ExecContext(
 		ctx,
-		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?, ?, ?, ?, ?)`,
+		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?,
+			?, ?, ?, ?)`,
 		v.WalkID,
 		v.PlantID,
 		v.Day,

@@ -67,17 +67,20 @@ func (s *Store) WeatherSpan(
 }
 
 // KeepWeather adds hours to a property's record; an hour that says something else than the one kept takes its place.
-// source says where they came from. It returns how many hours are new or changed: without any, nothing that follows from the
-// weather has to be worked out anew.
+// source says where they came from. It returns how many hours are new or changed: without any, nothing that follows
+// from the weather has to be worked out anew.
 func (tx Tx) KeepWeather(ctx context.Context, property int64, source string, hours []weather.Hour) (int, error) {
 	if _, err := one[int64](ctx, tx, `SELECT id FROM property WHERE id = ? AND removed_at IS NULL`, property); err != nil {
 		return 0, err
 	}
 	st, err := tx.PreparexContext(
 		ctx,
-		`INSERT INTO weather_hour AS w (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?, ?, ?, ?, ?, ?, ?, ?)
-		ON CONFLICT DO UPDATE SET temp_c = excluded.temp_c, wind_ms = excluded.wind_ms, rain_mm = excluded.rain_mm, rh_pct = excluded.rh_pct, sun = excluded.sun, here = excluded.here
-		WHERE (w.temp_c, w.wind_ms, w.rain_mm, w.rh_pct, w.sun, w.here) IS NOT (excluded.temp_c, excluded.wind_ms, excluded.rain_mm, excluded.rh_pct, excluded.sun, excluded.here)`,
+		`INSERT INTO weather_hour AS w (property_id, at, temp_c, wind_ms, rain_mm, rh_pct, sun, here) VALUES (?,
+			?, ?, ?, ?, ?, ?, ?)
+		ON CONFLICT DO UPDATE SET temp_c = excluded.temp_c, wind_ms = excluded.wind_ms, rain_mm = excluded.rain_mm,
+		rh_pct = excluded.rh_pct, sun = excluded.sun, here = excluded.here
+		WHERE (w.temp_c, w.wind_ms, w.rain_mm, w.rh_pct, w.sun, w.here) IS NOT (excluded.temp_c, excluded.wind_ms,
+		excluded.rain_mm, excluded.rh_pct, excluded.sun, excluded.here)`,
 	)
 	if err != nil {
 		return 0, err

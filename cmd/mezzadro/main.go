@@ -170,7 +170,8 @@ func demoCommand() *cobra.Command {
 	}
 	o.flags(c, "demo-data")
 	c.Flags().
-		StringVar(&climate, "climate", "", "move the sample to a built climate, such as prairie, gulf-coast or hot-desert; for an empty folder")
+		StringVar(&climate, "climate", "", "move the sample to a built climate, such as prairie, gulf-coast or "+
+			"hot-desert; for an empty folder")
 	return c
 }
 
@@ -194,7 +195,8 @@ func movable(ctx context.Context, s *api.Server, asked bool) error {
 	return nil
 }
 
-// filled loads the sample into an empty record. The mark is set last: a load that broke off starts over on an empty folder only.
+// filled loads the sample into an empty record. The mark is set last: a load that broke off starts over on an empty
+// folder only.
 func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.Handler, folder string) error {
 	firm, err := s.Store.Firm(ctx)
 	if err != nil || firm.Sample {

@@ -195,8 +195,8 @@ func (b *Belief) ChanceBelow(x float64) float64 {
 	return sum
 }
 
-// budsClump is how little buds of one place differ, as the weight of a beta spread of the share that holds: they come in clumps, by
-// twig and by side, so that half of ten say little either way.
+// budsClump is how little buds of one place differ, as the weight of a beta spread of the share that holds: they come
+// in clumps, by twig and by side, so that half of ten say little either way.
 const budsClump = 10
 
 // Rubbed are the logarithms of the chances of held buds and broken ones on living and on dead wood, but for the same
@@ -212,7 +212,8 @@ func Rubbed(held, broke int, alone float64) (alive, dead float64) {
 	return most + math.Log(math.Exp(sound-most)+math.Exp(spoilt-most)), dead
 }
 
-// Rot weighs the belief with a rotten crown, which the sight gives so many chances of being one: under it no stem lives for long.
+// Rot weighs the belief with a rotten crown, which the sight gives so many chances of being one: under it no stem
+// lives for long.
 func (b *Belief) Rot(misread float64) {
 	for i := 1; i < len(b.log); i++ {
 		b.log[i] += math.Log(misread / (1 - misread))

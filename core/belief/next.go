@@ -39,7 +39,8 @@ func Outcomes(k check.Kind, alone float64) []Outcome {
 
 // Best finds the height and kind of check that is expected to leave the least open, that is, to tell most in
 // the sense of information: over several checks this shrinks the interval faster than taking each time the check
-// that shrinks it most by itself. tells is how much that is, in nats. heights are candidates as shares of the plant's height.
+// that shrinks it most by itself. tells is how much that is, in nats. heights are candidates as shares of the plant's
+// height.
 func (b *Belief) Best(kinds []check.Kind, heights []float64, alone float64) (kind check.Kind, x, tells float64) {
 	most := math.Inf(-1)
 	for _, k := range kinds {

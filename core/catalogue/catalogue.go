@@ -218,13 +218,15 @@ func (e Entry) impossible(bad *invalid.Fields) {
 		bad.Add("hardiness_c", e.HardinessC, "%g °C is outside what the genus %s is known for (%g to %g °C)", e.HardinessC, e.Genus(), g[0], g[1])
 	}
 	if e.RootHardinessC < e.HardinessC {
-		bad.Add("root_hardiness_c", e.RootHardinessC, "roots that bear %g °C cannot be hardier than the wood (%g °C)", e.RootHardinessC, e.HardinessC)
+		bad.Add("root_hardiness_c", e.RootHardinessC, "roots that bear %g °C cannot be hardier than the wood (%g "+
+			"°C)", e.RootHardinessC, e.HardinessC)
 	}
 	start, leaf := e.Bloom.Start, e.LeafOut
 	sooner := start.DegreeDays > 0 && leaf.DegreeDays > 0 && start.DegreeDays <= leaf.DegreeDays || start.Warmth > 0 && leaf.Warmth > 0 && start.Warmth <= leaf.Warmth
 	before := sooner && start.Days == 0 && leaf.Days == 0 || start.After == "leaf_out" && start.Days <= 0
 	if before && e.Bloom.NewWood == 1 && e.Bloom.OldWood == 0 && e.LeafSeason != Evergreen && e.Form != Conifer {
-		bad.Add("bloom.start", start.DegreeDays, "a plant that blooms on new wood only cannot bloom before it is in leaf")
+		bad.Add("bloom.start", start.DegreeDays, "a plant that blooms on new wood only cannot bloom before it is "+
+			"in leaf")
 	}
 	if e.Bloom.End.After == "bloom_start" && e.Bloom.End.Days <= 0 || e.Bloom.End.DegreeDays > 0 && start.DegreeDays > 0 && e.Bloom.End.DegreeDays <= start.DegreeDays {
 		bad.Add("bloom.end", nil, "ends before it starts")
@@ -236,7 +238,8 @@ func (e Entry) impossible(bad *invalid.Fields) {
 	case e.Bloom.Habit == "old wood" && e.Bloom.OldWood < 0.6, e.Bloom.Habit == "new wood" && e.Bloom.NewWood < 0.6:
 		bad.Add("bloom.habit", e.Bloom.Habit, "%q does not agree with the shares on old and new wood", e.Bloom.Habit)
 	case e.Bloom.Habit == "old wood" && e.Bloom.BudsSet == nil:
-		bad.Add("bloom.buds_set", nil, "is missing: a plant that blooms on old wood forms its flower buds the year before")
+		bad.Add("bloom.buds_set", nil, "is missing: a plant that blooms on old wood forms its flower buds the "+
+			"year before")
 	}
 	if (e.Form == Palm) != (e.HardPruning == Never) {
 		bad.Add("hard_pruning", e.HardPruning, "a palm has one growing point and is never cut back; other forms are")
@@ -248,10 +251,12 @@ func (e Entry) impossible(bad *invalid.Fields) {
 		bad.Add("leaf_season", e.LeafSeason, "only a perennial dies back in winter; this is a %s", e.Form)
 	}
 	if (e.Graft.Habit != "own roots") != (e.Graft.RootstockLeaf != "") {
-		bad.Add("graft.rootstock_leaf", e.Graft.RootstockLeaf, "want the rootstock's leaf described for plants that are grafted, and only for them")
+		bad.Add("graft.rootstock_leaf", e.Graft.RootstockLeaf, "want the rootstock's leaf described for plants "+
+			"that are grafted, and only for them")
 	}
 	if e.HardPruning == FromBase && e.RegrowthCM < e.GrowthCMYear/2 {
-		bad.Add("regrowth_cm", e.RegrowthCM, "%g cm after a hard cut is too little for a plant that renews from the base and grows %g cm a year", e.RegrowthCM, e.GrowthCMYear)
+		bad.Add("regrowth_cm", e.RegrowthCM, "%g cm after a hard cut is too little for a plant that renews from "+
+			"the base and grows %g cm a year", e.RegrowthCM, e.GrowthCMYear)
 	}
 	has := func(kind string) bool {
 		return slices.ContainsFunc(e.Cautions, func(c Caution) bool { return c.Kind == kind })

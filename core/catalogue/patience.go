@@ -5,7 +5,8 @@ import (
 	"mezzadro/core/season"
 )
 
-// neverLeafs is where the patience date stands in a place too cool for the species to leaf: midsummer, days after midwinter.
+// neverLeafs is where the patience date stands in a place too cool for the species to leaf: midsummer, days after
+// midwinter.
 const neverLeafs = 172
 
 // Patience is the patience date in the garden year of d: the day by which the plant, if alive, would have shown leaf in

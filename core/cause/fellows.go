@@ -1,5 +1,5 @@
-// Package cause points to what may be wrong: how a plant compares with its fellows of the kind on the property, and what the
-// spot it grows in may be doing to it.
+// Package cause points to what may be wrong: how a plant compares with its fellows of the kind on the property, and
+// what the spot it grows in may be doing to it.
 package cause
 
 import (
@@ -58,8 +58,8 @@ const (
 	muchMore       = 0.15
 )
 
-// Compare tests a plant against its fellows: the chance that one more of them would come out so far below (or hurt so much
-// more), by the t distribution of a single new value. Nil where too few can be compared.
+// Compare tests a plant against its fellows: the chance that one more of them would come out so far below (or hurt so
+// much more), by the t distribution of a single new value. Nil where too few can be compared.
 func Compare(q Question) *Comparison {
 	var sizes, hurts, grown, heights, lengths []float64
 	for _, f := range q.Fellows {
@@ -81,7 +81,8 @@ func Compare(q Question) *Comparison {
 		Chance: quantity.Round(asFar(math.Log(q.Plant.HeightM), sizes, sizeSpread, -1), 0.001)}
 	if out.Chance < beyond && out.Own < muchSmaller*out.Usual {
 		out.What = "size"
-		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens once in %.0f.", quantity.Length(out.Own), out.Others, quantity.Length(out.Usual), 1/max(out.Chance, 0.001))
+		out.Text = fmt.Sprintf("At %s it is much smaller than its %d fellows, about %s: by chance that happens "+
+			"once in %.0f.", quantity.Length(out.Own), out.Others, quantity.Length(out.Usual), 1/max(out.Chance, 0.001))
 		return out
 	}
 	own := 0.0 // growth, the last measured
@@ -94,7 +95,8 @@ func Compare(q Question) *Comparison {
 		c := quantity.Round(asFar(math.Log(own), grown, growSpread, -1), 0.001)
 		if usual := middle(lengths); c < beyond && own < muchSmaller*usual {
 			*out = Comparison{Others: len(grown), What: "vigour", Own: own, Usual: quantity.Round(usual, 0.01), Chance: c,
-				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once in %.0f.", quantity.Length(own), len(grown), quantity.Length(usual), 1/max(c, 0.001))}
+				Text: fmt.Sprintf("It grew %s last season, its %d fellows about %s: by chance that happens once "+
+					"in %.0f.", quantity.Length(own), len(grown), quantity.Length(usual), 1/max(c, 0.001))}
 			return out
 		}
 	}
@@ -102,13 +104,15 @@ func Compare(q Question) *Comparison {
 		c := quantity.Round(asFar(own, hurts, damSpread, 1), 0.001)
 		if usual := middle(hurts); c < beyond && own > usual+muchMore {
 			*out = Comparison{Others: len(hurts), What: "damage", Own: quantity.Round(own, 0.01), Usual: quantity.Round(usual, 0.01), Chance: c,
-				Text: fmt.Sprintf("It lost %.0f %% of its crown, its %d fellows about %.0f %%: by chance that happens once in %.0f.", 100*own, len(hurts), 100*usual, 1/max(c, 0.001))}
+				Text: fmt.Sprintf("It lost %.0f %% of its crown, its %d fellows about %.0f %%: by chance that "+
+					"happens once in %.0f.", 100*own, len(hurts), 100*usual, 1/max(c, 0.001))}
 			return out
 		}
 	}
 	if out.Own < plainlySmaller*out.Usual {
 		out.Ask = true
-		out.Text = fmt.Sprintf("At %s against about %s of its %d fellows: was it planted later, or is something wrong where it stands?", quantity.Length(out.Own),
+		out.Text = fmt.Sprintf("At %s against about %s of its %d fellows: was it planted later, or is something "+
+			"wrong where it stands?", quantity.Length(out.Own),
 			quantity.Length(out.Usual), out.Others)
 		return out
 	}
@@ -116,8 +120,8 @@ func Compare(q Question) *Comparison {
 	return out
 }
 
-// asFar is the chance that one more of a few like values lies as far to one side as own does; least is the spread they are
-// given at least.
+// asFar is the chance that one more of a few like values lies as far to one side as own does; least is the spread
+// they are given at least.
 func asFar(own float64, others []float64, least, side float64) float64 {
 	n := float64(len(others))
 	mean, sd := stat.MeanStdDev(others, nil)

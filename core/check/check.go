@@ -1,5 +1,5 @@
-// Package check holds what is looked at on a plant: the kinds of check and what each can find (data/checks.yaml, the one
-// place to add one), the plant they are made on, and what of them cannot be.
+// Package check holds what is looked at on a plant: the kinds of check and what each can find (data/checks.yaml, the
+// one place to add one), the plant they are made on, and what of them cannot be.
 package check
 
 import (
@@ -55,8 +55,8 @@ type Plant struct {
 	Count   int // plants, where a group is kept as one; 0 and 1 are one
 }
 
-// ownRootYears is from which age on a grafted kind without a graft to be found may stand on its own roots: planted deep, it
-// has rooted from the variety.
+// ownRootYears is from which age on a grafted kind without a graft to be found may stand on its own roots: planted
+// deep, it has rooted from the variety.
 const ownRootYears = 15
 
 // MaybeOwnRoots reports an old plant of a kind that is grafted on which nobody found a graft.

@@ -18,8 +18,8 @@ type Bore struct {
 }
 
 // WhatBore tells, for the species among plants, what they bore in a cold event, from the tenderest to the hardiest:
-// those it hurt and, for comparison, the next two it did not; spread evenly over at most so many. Organs that do not meet
-// the air are left out.
+// those it hurt and, for comparison, the next two it did not; spread evenly over at most so many. Organs that do not
+// meet the air are left out.
 func (s *Struck) WhatBore(plants []Plant, stage func(*catalogue.Entry) catalogue.Stage, most int) []Bore {
 	worst := map[string]Bore{}
 	for i := range plants {

@@ -1,4 +1,5 @@
-// Package cold answers what a freeze, a drying wind, a heat spell, a gale or a wet spell did to plants before anyone looks.
+// Package cold answers what a freeze, a drying wind, a heat spell, a gale or a wet spell did to plants before anyone
+// looks.
 //
 // Plants harden as days shorten and cool, and lose it again in warm spells, sooner once their need for chill is met:
 // the same −11 °C that a shrub shrugs off in mid January takes its buds after a warm February. Hardening depends on

@@ -6,8 +6,9 @@ import (
 	"mezzadro/core/season"
 )
 
-// Hardening goes in two stages (Leinonen 1996, Tree Physiology 16:345; Ferguson et al. 2011, 2014): short days and the end of growth
-// bring a plant part of the way in any climate, and cold the rest. How large that part is, and what a plant bears in growth,
+// Hardening goes in two stages (Leinonen 1996, Tree Physiology 16:345; Ferguson et al. 2011, 2014): short days and
+// the end of growth bring a plant part of the way in any climate, and cold the rest. How large that part is, and what
+// a plant bears in growth,
 // differs by its group; how far either stage has gone hangs on the place alone.
 const (
 	HardenRate   = 0.012 // share of the cold stage a day and °C under 10 °C
@@ -107,8 +108,8 @@ func (h Hardiness) On(d day.Day) Hardened {
 	return h.share[i]
 }
 
-// unhardened is what the wood of a species bears in growth, °C: tender kinds hardly frost at all, leathery evergreens and
-// conifers more than kinds that shed their leaves.
+// unhardened is what the wood of a species bears in growth, °C: tender kinds hardly frost at all, leathery evergreens
+// and conifers more than kinds that shed their leaves.
 func unhardened(e *catalogue.Entry) float64 {
 	switch m := e.HardinessC; {
 	case m > UnhardenedC:

@@ -269,7 +269,8 @@ func (p *Plant) crownC(s *Struck, soil, warm float64) float64 {
 	return (soil + s.TissueC(100) + warm) / 2
 }
 
-// topsBear is what the growing tops of a kind bear that dies back in winter, °C: those of tender kinds go black at the first frost.
+// topsBear is what the growing tops of a kind bear that dies back in winter, °C: those of tender kinds go black at
+// the first frost.
 func topsBear(e *catalogue.Entry) float64 {
 	if e.HardinessC > tenderCrownC {
 		return -1
@@ -338,8 +339,8 @@ func (o *Outcome) Share(organ string) float64 {
 	return 0
 }
 
-// spotSpread is how far the foretold end of life may be off, as a logistic scale in °C: one plant stands colder or milder
-// than the thermometer, and kinds of a species differ, together by about 2 °C either way (standard deviation).
+// spotSpread is how far the foretold end of life may be off, as a logistic scale in °C: one plant stands colder or
+// milder than the thermometer, and kinds of a species differ, together by about 2 °C either way (standard deviation).
 const spotSpread = 1.1
 
 // AliveAt is the chance that the stem lives at a share of its height after a cold or drying event, with how far one

@@ -7,8 +7,9 @@ import (
 	"mezzadro/core/season"
 )
 
-// Soil at 10 cm by the daily model of Rankinen, Karvonen and Butterfield (2004, Hydrology and Earth System Sciences 8:706), hour by
-// hour: air through the soil above, held up by the heat that freezing water gives off, damped by snow, and warmed from below.
+// Soil at 10 cm by the daily model of Rankinen, Karvonen and Butterfield (2004, Hydrology and Earth System Sciences
+// 8:706), hour by hour: air through the soil above, held up by the heat that freezing water gives off, damped by
+// snow, and warmed from below.
 const (
 	soilDepthM   = 0.10
 	conducts     = 0.5   // W/(m·K)
@@ -70,8 +71,8 @@ func snowAfter(snow, airC, rainMM float64) float64 {
 // deep is how deep snow of so many mm of water lies, m.
 func deep(snowMM float64) float64 { return snowMM / snowDensity }
 
-// groundBefore is the soil, bare and mulched, and the snow, mm of water, as an ordinary year leaves them at the start of a day: the
-// months before a record are followed in the climate's normals.
+// groundBefore is the soil, bare and mulched, and the snow, mm of water, as an ordinary year leaves them at the start
+// of a day: the months before a record are followed in the climate's normals.
 func groundBefore(n *season.Normals, first day.Day) (bare, under layer, snowMM float64) {
 	const months = 150 // days
 	below := yearMean(n.Climate)

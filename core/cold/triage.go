@@ -10,8 +10,9 @@ import (
 // Recent is how long after an event plants are still looked at for it, days.
 const Recent = 120
 
-// lookFrom is the severity from which a plant is hurt so that one sees it. It is worth a look today from deepFrom on where an organ is
-// hurt whose loss changes the plant, from softFrom on otherwise: the rest is outgrown, and little is lost by waiting.
+// lookFrom is the severity from which a plant is hurt so that one sees it. It is worth a look today from deepFrom on
+// where an organ is hurt whose loss changes the plant, from softFrom on otherwise: the rest is outgrown, and little
+// is lost by waiting.
 const (
 	lookFrom = 0.08
 	deepFrom = 0.16
@@ -77,8 +78,9 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 	return l, ok
 }
 
-// tells is for how many days after an event a hurt of an organ tells all to one who looks, and after how many nothing any
-// more: soft parts are outgrown, and buds have opened or not. Leaves that winter browned stay until the next flush.
+// tells is for how many days after an event a hurt of an organ tells all to one who looks, and after how many nothing
+// any more: soft parts are outgrown, and buds have opened or not. Leaves that winter browned stay until the next
+// flush.
 var tells = map[string][2]float64{Shoots: {21, 60}, Blossom: {21, 60}, Leaves + ByHeat: {21, 60}, Buds: {45, 100}}
 
 // fresh is how much looking now still tells of a hurt, 1 to 0.

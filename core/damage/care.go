@@ -65,7 +65,8 @@ func (c *carer) feed(what string) {
 		job.Feed,
 		"",
 		fmt.Sprintf(
-			"Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, none after %s. Rate from the label.",
+			"Hold all feeding until new shoots are a hand long; then %s, every six weeks for about %d months, "+
+				"none after %s. Rate from the label.",
 			what,
 			months,
 			quantity.Day(to),

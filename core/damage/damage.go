@@ -99,8 +99,8 @@ func (q Question) situation() situation {
 // shortens reports a plant that is shortened before the gales.
 func (s situation) shortens(e *evidence) bool { return e.rocking && s.autumn && s.loose }
 
-// graftMargin is how far above the graft, as a share of height, wood that lives may still be the rootstock's for all that
-// brown bark higher up can tell.
+// graftMargin is how far above the graft, as a share of height, wood that lives may still be the rootstock's for all
+// that brown bark higher up can tell.
 const graftMargin = 0.12
 
 // youngYears is the age up to which a grafted plant that lost its variety is replaced rather than grafted again.
@@ -260,22 +260,27 @@ func Judge(q Question) (Answer, error) {
 	switch {
 	case d.kind == MakeSafe:
 	case s.stale && e.crown != "":
-		a.Next = &Suggestion{Kind: check.Crown, Why: "It was soft before leaf was due: draw the soil back again, and look for shoots."}
+		a.Next = &Suggestion{Kind: check.Crown, Why: "It was soft before leaf was due: draw the soil back again, " +
+			"and look for shoots."}
 	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
-		a.Next = &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and split limbs, down for lifted roots, before going under it."}
+		a.Next = &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and " +
+			"split limbs, down for lifted roots, before going under it."}
 	case d.kind == Lift, d.kind == TipBack && s.shortens(&e):
 	case d.kind == Look && e.crown == "soft" && e.living:
-		a.Next = &Suggestion{Kind: check.Crown, Why: "It felt soft, but there is life above: draw the soil back again and feel. Rot is wet, brown and smells; a sound crown is firm under a soft skin."}
+		a.Next = &Suggestion{Kind: check.Crown, Why: "It felt soft, but there is life above: draw the soil back " +
+			"again and feel. Rot is wet, brown and smells; a sound crown is firm under a soft skin."}
 	case q.Plant.Species.Form != catalogue.Palm:
 		var changes []string
 		a.Next, changes = s.next(q, &e, d)
 		a.Changes = append(a.Changes, changes...)
 	case !q.Plant.Species.HasSpear():
 		if e.heart == 0 && !e.skip[check.Head] {
-			a.Next = &Suggestion{Kind: check.Head, Why: "Look into the head, and press the heart with a finger: firm lives, soft and sour is rotten."}
+			a.Next = &Suggestion{Kind: check.Head, Why: "Look into the head, and press the heart with a finger: " +
+				"firm lives, soft and sour is rotten."}
 		}
 	case e.spear == "" && !e.skip[check.Spear]:
-		a.Next = &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: pull it gently upward."}
+		a.Next = &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: " +
+			"pull it gently upward."}
 	}
 	about := cause.Question{Plant: q.Plant, Checks: q.Checks, Fellows: q.Fellows, Around: q.Around,
 		CrownLost: CrownAbove(q.Plant.Species.Form, e.belief.Quantile(0.5)), Stem: e.stem}
@@ -370,7 +375,8 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))
 			}
 		}
-		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether it can come again from below."}, changes
+		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether " +
+			"it can come again from below."}, changes
 	}
 	if e.crown == "soft" || s.species.Form == catalogue.Perennial { // the one is past more checks, the other has no bark
 		return nil, nil

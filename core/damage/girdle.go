@@ -5,8 +5,8 @@ import (
 	"mezzadro/core/check"
 )
 
-// Bark gone round a stem, as a share of its girth: under healsUnder it heals over, up to slowsUnder it costs vigour, above
-// that it is doubtful whether the top can be fed, and all round everything above is lost unless it is bridged.
+// Bark gone round a stem, as a share of its girth: under healsUnder it heals over, up to slowsUnder it costs vigour,
+// above that it is doubtful whether the top can be fed, and all round everything above is lost unless it is bridged.
 const (
 	healsUnder = 0.25
 	slowsUnder = 0.50

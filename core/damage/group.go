@@ -19,8 +19,8 @@ type Rest struct {
 	Text   string `json:"text"`
 }
 
-// rest joins the samples taken of a group. What the rest is like follows a Beta(½, ½) belief about the share that is alike,
-// spread over those nobody looked at.
+// rest joins the samples taken of a group. What the rest is like follows a Beta(½, ½) belief about the share that is
+// alike, spread over those nobody looked at.
 func rest(q Question) *Rest {
 	out := Rest{Of: q.Plant.Count}
 	for _, c := range q.Checks {

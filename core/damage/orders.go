@@ -77,13 +77,15 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 	return nil
 }
 
-// Work that is not for a gardener on the ground: above a height, with a saw from a ladder, or on a stem that falls with weight.
+// Work that is not for a gardener on the ground: above a height, with a saw from a ladder, or on a stem that falls
+// with weight.
 const (
 	thickMM     = 100.0
 	forArborist = "licensed arborist"
 )
 
-// aloft names the licensed skill, a second person and the danger in an order whose work is off the ground or on a thick stem.
+// aloft names the licensed skill, a second person and the danger in an order whose work is off the ground or on a
+// thick stem.
 func (q Question) aloft(o job.Order, d decision) job.Order {
 	base := cold.Plant{Species: q.Plant.Species, HeightM: q.Plant.HeightM}
 	tree := overwinter.Treelike(q.Plant.Species.Form)
@@ -132,7 +134,8 @@ func (q Question) lifting(a *Answer) []job.Order {
 	return o
 }
 
-// Troubles that verdicts are given on. A later verdict takes the place of an earlier one's work on the same trouble only.
+// Troubles that verdicts are given on. A later verdict takes the place of an earlier one's work on the same trouble
+// only.
 const (
 	Hurt   = "damage"        // by weather, teeth or blade
 	Winter = "coming winter" // what is brought to safety before it

@@ -33,14 +33,20 @@ func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bo
 	case Lift:
 		c := quantity.Round(overwinter.LiftedLives(q.Plant), 0.01)
 		if q.Plant.PotL > 0 {
-			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with its roots as they are, about %.0f in ten go out again as they came.", 10*c)}, true
+			return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: c, Text: fmt.Sprintf("Taken in with "+
+				"its roots as they are, about %.0f in ten go out again as they came.", 10*c)}, true
 		}
-		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}, true
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f "+
+			"in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}, true
 	case Regraft:
 		if e.girdle.whole {
-			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark slips, about every second tree lives on; unbridged, everything above the ring dies within a season or two."}, true
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark " +
+				"slips, about every second tree lives on; unbridged, everything above the ring dies within a " +
+				"season or two."}, true
 		}
-		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the rootstock's and stays so."}, true
+		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 5, Chance: 0.6, Text: "A new graft on an old root " +
+			"grows fast: a bearing crown again in three to five seasons, if it takes. What shoots now is the " +
+			"rootstock's and stays so."}, true
 	case MakeSafe:
 		return outcome.Prognosis{Text: "No prognosis before it is safe to look closer."}, true
 	case Replace:
@@ -55,7 +61,8 @@ func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bo
 		case g >= healsUnder:
 			return outcome.Prognosis{SeasonsLow: 2, SeasonsHigh: 4, Chance: quantity.Round(0.97-0.3*(g-healsUnder)/healsUnder, 0.01), Text: "Grows less for two to four seasons, until the bark has closed."}, true
 		case g > 0:
-			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its edges in one or two seasons."}, true
+			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.95, Text: "The bark closes from its " +
+				"edges in one or two seasons."}, true
 		}
 		return outcome.Prognosis{SeasonsLow: 0, SeasonsHigh: 1, Chance: quantity.Round(0.97, 0.01), Text: "Looks right by summer."}, true
 	case Wait:
@@ -81,14 +88,16 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 		keep = a.Verdict.CutM
 	}
 	if e.rocking && q.Today < a.LookAgain && d.kind == TipBack {
-		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the season, if the crown is not rocked loose."}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the " +
+			"season, if the crown is not rocked loose."}
 	}
 	if sp.Form == catalogue.Palm {
 		c := 0.3
 		if e.spear == "" {
 			c = 0.6
 		}
-		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: c, Text: "If the growing point lives, new leaves come by late summer and the head fills in two to three seasons."}
+		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: c, Text: "If the growing point lives, new " +
+			"leaves come by late summer and the head fills in two to three seasons."}
 	}
 	mend := map[catalogue.Pruning]float64{catalogue.FromBase: 0.95, catalogue.OldWood: 0.9, catalogue.GreenWood: 0.55}[sp.HardPruning]
 	chance := alive * (1 - lost*(1-mend))
@@ -111,7 +120,8 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 	}
 	chance = min(chance, 0.97)
 	if hi == 0 {
-		return outcome.Prognosis{Chance: quantity.Round(chance, 0.01), Text: "It looks right as it stands, if no more of it is dead than was seen."}
+		return outcome.Prognosis{Chance: quantity.Round(chance, 0.01), Text: "It looks right as it stands, if no " +
+			"more of it is dead than was seen."}
 	}
 	text := fmt.Sprintf("Looks right again in %s, if it lives: it grows about %s a year.", outcome.Span(lo, hi), quantity.Length(sp.GrowthCMYear/100))
 	if lost > 0.3 && (sp.Bloom.Habit == "old wood" || sp.Bloom.Habit == "spur") {

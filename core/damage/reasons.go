@@ -115,7 +115,8 @@ var sayings = map[check.Kind]func(Question, check.Check) Reason{
 		return tellsNeither("Grew " + quantity.Length(c.Amount) + " last season")
 	},
 	check.NotLooked: func(_ Question, c check.Check) Reason {
-		return tellsNeither("Not looked at: " + check.Of(check.Kind(c.Result)).LooksAt + "; nothing is concluded from it")
+		return tellsNeither("Not looked at: " + check.Of(check.Kind(c.Result)).LooksAt + "; nothing is concluded " +
+			"from it")
 	},
 	check.Spot: func(_ Question, c check.Check) Reason { return tellsNeither(spotSays(c)) },
 }
@@ -145,17 +146,20 @@ func sayShoot(q Question, c check.Check) Reason {
 	switch {
 	case c.Leaf == "rootstock":
 		return tellsNeither(
-			"Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for the variety",
+			"Shoot with the rootstock's leaf at " + at + ": it comes from below the graft and says nothing for " +
+				"the variety",
 		)
 	case c.Leaf == "true" && low:
 		return speaks(
-			"Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on its own roots; keep it and watch",
+			"Living shoot at "+at+", leaf true to the variety, from under where the graft would be: it may be on "+
+				"its own roots; keep it and watch",
 			odds(belief.ShootMisread),
 		)
 	case low && q.Plant.MaybeOwnRoots():
 		return speaks(
 			fmt.Sprintf(
-				"Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it and watch its leaf",
+				"Living shoot at %s; no graft found on a plant of %d years: it may be on its own roots; keep it "+
+					"and watch its leaf",
 				at,
 				q.Plant.Years,
 			),

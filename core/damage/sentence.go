@@ -58,12 +58,15 @@ func (t told) lookFirst(v *Verdict) {
 	case !e.any:
 		v.Sentence = "Nothing has been checked yet: make the first check."
 	case e.crown == "soft" && e.living:
-		v.Sentence, v.Sure = "Look again: the crown felt soft, but there is life above it. Draw the soil back and feel once more.", 0.5
+		v.Sentence, v.Sure = "Look again: the crown felt soft, but there is life above it. Draw the soil back and "+
+			"feel once more.", 0.5
 	case e.below && !e.living && t.s.late:
-		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether that is the variety."
+		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether " +
+			"that is the variety."
 		v.Sure = e.belief.ChanceBelow(e.graft + graftMargin)
 	case e.crown == "" && e.skip[check.Crown] && e.belief.ChanceBelow(toTheGround) > sureShare:
-		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come back for it before giving it up."
+		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come " +
+			"back for it before giving it up."
 		v.Sure = e.belief.ChanceBelow(toTheGround)
 	case t.a.Next != nil && t.a.Next.Kind == check.Crown:
 		v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
@@ -91,9 +94,11 @@ func (t told) leave(v *Verdict) {
 	case t.palm():
 		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-belief.CrownMisread
 	case sp.Form == catalogue.Perennial && t.e.crown != "":
-		v.Sentence, v.Sure = "Leave it: the crown is firm and grows again; take dead leaves off when new ones show.", 1-belief.CrownMisread
+		v.Sentence, v.Sure = "Leave it: the crown is firm and grows again; take dead leaves off when new ones "+
+			"show.", 1-belief.CrownMisread
 	case t.budsGone() && sp.Edible != "":
-		v.Sentence = "Leave it: the wood is green, but its buds are dead. This year's bloom and crop are lost, the plant is not."
+		v.Sentence = "Leave it: the wood is green, but its buds are dead. This year's bloom and crop are lost, " +
+			"the plant is not."
 	case t.budsGone():
 		v.Sentence = "Leave it: the wood is green, but its buds are dead. This year's bloom is lost, the plant is not."
 	case g.share > 0 && !g.whole && g.share < healsUnder:
@@ -126,7 +131,8 @@ func (t told) wait(v *Verdict) {
 	case e.girdle.rules(t.d) && !t.palm():
 		v.Until = t.s.place.Due(job.LeafDueNext, &t.s.species, t.q.Today)
 		v.Sentence = fmt.Sprintf(
-			"Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, growth will tell.",
+			"Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, "+
+				"growth will tell.",
 			quantity.Day(v.Until),
 			100*e.girdle.share,
 		)
@@ -138,7 +144,8 @@ func (t told) wait(v *Verdict) {
 		)
 	case e.stock && !e.living:
 		v.Sentence = fmt.Sprintf(
-			"Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the variety up.",
+			"Wait until %s: so far only the rootstock shoots, from below the graft; it is too early to give the "+
+				"variety up.",
 			until,
 		)
 	case t.palm():
@@ -213,7 +220,8 @@ func (t told) tipBack(v *Verdict) {
 	v.Sure = 1 - t.e.belief.ChanceBelow(t.d.cut)
 	if t.s.shortens(t.e) {
 		v.Sentence = fmt.Sprintf(
-			"Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when spring comes.",
+			"Shorten by a third now, to %s, so that wind does not rock it loose; the rest after hard frost, when "+
+				"spring comes.",
 			quantity.Length(v.CutM),
 		)
 		v.Sure = 0.9
@@ -286,7 +294,8 @@ func (t told) cutToBase(v *Verdict) {
 	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-belief.CrownMisread
 	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.ChanceBelow(toTheGround) > sureShare) {
 		v.Sentence = fmt.Sprintf(
-			"Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing above is fed.",
+			"Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing "+
+				"above is fed.",
 			quantity.Length(e.girdle.at*h),
 		)
 		v.CutM = min(v.CutM, max(0.02, floorTo(e.girdle.at*h-0.02)))
@@ -314,7 +323,8 @@ func (t told) regraft(v *Verdict) {
 	v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
 	if t.e.girdle.whole {
 		v.Sentence = fmt.Sprintf(
-			"Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless it is bridged now.",
+			"Bridge-graft it or replace it: the bark is gone all round at %s, and everything above is lost unless "+
+				"it is bridged now.",
 			quantity.Length(t.e.girdle.at*t.q.Plant.HeightM),
 		)
 		v.Sure = 1 - belief.ScratchMisread

@@ -7,8 +7,9 @@
 // with an 80 % interval, the share of crown lost and the check that would tell most. Silence before the patience date,
 // the day by which the species would have shown leaf in this year's warmth, is no verdict of death.
 //
-// Before any check the belief follows what the weather is expected to have done, as far as that is known. What may fall on
-// people comes before all else; then bark gone round the stem, tender plants before the first frost and what the wind rocks
+// Before any check the belief follows what the weather is expected to have done, as far as that is known. What may
+// fall on people comes before all else; then bark gone round the stem, tender plants before the first frost and what
+// the wind rocks
 // loose have rules of their own. A plant that differs from its fellows beyond chance points to its spot.
 package damage
 
@@ -41,8 +42,8 @@ type Question struct {
 	// Forecast is what the worst event of the last months is expected to have done to the plant, nil when not known.
 	Forecast *cold.Outcome
 
-	// Fellows are the other plants of its kind on the property, as far as they can be compared. Around is what the place
-	// tells of the spot before anybody is asked.
+	// Fellows are the other plants of its kind on the property, as far as they can be compared. Around is what the
+	// place tells of the spot before anybody is asked.
 	Fellows []cause.Fellow
 	Around  cause.Around
 

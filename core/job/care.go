@@ -6,7 +6,8 @@ import (
 	"mezzadro/core/job/reason"
 )
 
-// After-care hangs on growth: feeding waits for shoots a hand long, watering for the dry months, shade for the hot ones.
+// After-care hangs on growth: feeding waits for shoots a hand long, watering for the dry months, shade for the hot
+// ones.
 const (
 	handLong    = 21  // days after the first leaves until shoots are a hand long
 	feedTill    = 210 // days after midwinter from which nothing is fed: shoots must ripen before frost

@@ -1,8 +1,8 @@
-// Package job is the one currency between those who ask for work and those who plan it. A piece of work is an order: what
-// is to be done, on which plants, who asked for it and why. An order keeps no dates but the day it is put on. When it
-// is best done follows from it, from the species and from the place's year as known today: Place.Curve works out the
-// cost of every day, 0 the best, 100 the worst that is allowed, or never. So windows move as the season comes in, and a
-// day already chosen always says what it costs now.
+// Package job is the one currency between those who ask for work and those who plan it. A piece of work is an order:
+// what is to be done, on which plants, who asked for it and why. An order keeps no dates but the day it is put on.
+// When it is best done follows from it, from the species and from the place's year as known today: Place.Curve works
+// out the cost of every day, 0 the best, 100 the worst that is allowed, or never. So windows move as the season comes
+// in, and a day already chosen always says what it costs now.
 package job
 
 import (
@@ -182,8 +182,8 @@ func (s State) CanBecome(to State) bool { return slices.Contains(moves[s], to) }
 func Overdue(s State, on, today day.Day) bool { return s == Placed && on != day.None && on < today }
 
 // Replaces reports whether a verdict takes the place of an order: of one that an earlier verdict on the same trouble
-// asked for, with its after-care and its taking in; never of one from a plan, a programme, a planting or by hand, nor of
-// what is done.
+// asked for, with its after-care and its taking in; never of one from a plan, a programme, a planting or by hand, nor
+// of what is done.
 func Replaces(trouble string, o Origin, s State, of string) bool {
 	return (o == Verdict || o == AfterCare || o == TakingIn) && (s == Waiting || s == Placed) && trouble == of
 }

@@ -61,7 +61,8 @@ type leafOf struct {
 	midwinter  day.Day
 }
 
-// leafing is a species' year: when it goes to rest, and its patience date and leaves of this garden year and of the next.
+// leafing is a species' year: when it goes to rest, and its patience date and leaves of this garden year and of the
+// next.
 type leafing struct {
 	rest           day.Day
 	patience, next day.Day
@@ -131,14 +132,14 @@ func (p *Place) lastFrost(midwinter, made day.Day) day.Day {
 	return max(last, made)
 }
 
-// goesToRest is so many days before its leaves fall that a plant makes no more new ones, and evergreenRest when one that keeps
-// them does.
+// goesToRest is so many days before its leaves fall that a plant makes no more new ones, and evergreenRest when one
+// that keeps them does.
 const goesToRest = 14
 
 var evergreenRest = season.Anchor{Cooling: 200}
 
-// Rest is the day in the garden year of d on which a species goes to rest for the coming winter: what is hurt from then on shows it
-// in spring.
+// Rest is the day in the garden year of d on which a species goes to rest for the coming winter: what is hurt from
+// then on shows it in spring.
 func (p *Place) Rest(sp *catalogue.Entry, d day.Day) day.Day {
 	a := evergreenRest
 	if sp.LeafDrop != nil {
@@ -151,8 +152,8 @@ func (p *Place) Rest(sp *catalogue.Entry, d day.Day) day.Day {
 	return x - goesToRest
 }
 
-// Patience is the species' patience date in the garden year of d, or in the next once it has gone to rest, and the band of its
-// leafing.
+// Patience is the species' patience date in the garden year of d, or in the next once it has gone to rest, and the
+// band of its leafing.
 func (p *Place) Patience(sp *catalogue.Entry, d day.Day) (day.Day, season.Band) {
 	k := leafOf{sp.ID, sp.LeafOut.Warmth, sp.LeafOut.DegreeDays, sp.LatenessDays, p.Year.Normals.Climate.Midwinter(d)}
 	p.mu.Lock()

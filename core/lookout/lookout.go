@@ -1,5 +1,5 @@
-// Package lookout holds what makes a thing worth telling in the morning: when a decision still settles a look, when what
-// was found last still tells, which events are one, and what is soon.
+// Package lookout holds what makes a thing worth telling in the morning: when a decision still settles a look, when
+// what was found last still tells, which events are one, and what is soon.
 package lookout
 
 import (

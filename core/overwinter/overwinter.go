@@ -1,4 +1,5 @@
-// Package overwinter tells which plants do not come through a winter where they stand, and when they are brought to safety.
+// Package overwinter tells which plants do not come through a winter where they stand, and when they are brought to
+// safety.
 package overwinter
 
 import (
@@ -26,8 +27,8 @@ const (
 	potExposes   = 5.0  // how much of that is missing in a pot, °C
 )
 
-// Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is false
-// where frost is rare.
+// Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is
+// false where frost is rare.
 func Autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 	midwinter := y.Normals.Climate.Midwinter(today)
 	if today > midwinter && today < midwinter+150 {
@@ -45,8 +46,9 @@ func Autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 	return b.Early - beforeFrost, b.Late + afterFrost, true
 }
 
-// ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: since is when that span
-// began, so that a decision made in it settles it, before the first day on which one year in ten has had frost, winters the
+// ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: since is when
+// that span began, so that a decision made in it settles it, before the first day on which one year in ten has had
+// frost, winters the
 // chance that it came through outside. It is the verdict lift and shelter without any check.
 func ToShelter(p check.Plant, y *season.Year, today day.Day) (since, before day.Day, winters float64, ok bool) {
 	from, to, comes := Autumn(y, today)

@@ -8,8 +8,8 @@ import (
 )
 
 // Anchor fixes an event of the plant's year to the season, not to a month, so that one entry serves every climate.
-// Exactly one of Warmth, Cooling, ChillDays, DegreeDays, RisingH, FallingH, LastFrost, FirstFrost and After is given; Chill and
-// MeanC go with Warmth, MeanC with ChillDays too, and Days moves the result.
+// Exactly one of Warmth, Cooling, ChillDays, DegreeDays, RisingH, FallingH, LastFrost, FirstFrost and After is given;
+// Chill and MeanC go with Warmth, MeanC with ChillDays too, and Days moves the result.
 type Anchor struct {
 	Warmth     float64 `json:"warmth,omitempty" yaml:"warmth,omitempty" doc:"°C·days above 4 °C from midwinter, by days of 12 hours, after a winter with all the chill it wants"`
 	Chill      float64 `json:"chill,omitempty" yaml:"chill,omitempty" doc:"How much more warmth it needs after a winter without any chill, as a share"`
@@ -38,7 +38,8 @@ func (a Anchor) Validate(known ...string) error {
 		bad.Add(
 			"anchor",
 			nil,
-			"want exactly one of warmth, cooling, chill_days, degree_days, daylength_rising_h, daylength_falling_h, last_frost, first_frost and after",
+			"want exactly one of warmth, cooling, chill_days, degree_days, daylength_rising_h, "+
+				"daylength_falling_h, last_frost, first_frost and after",
 		)
 	}
 	a.refuseBuds(&bad)

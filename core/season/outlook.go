@@ -184,7 +184,8 @@ func DegreeDay(tmin, tmax, base float64) float64 {
 	}
 }
 
-// DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal; 0 before midwinter.
+// DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal; 0 before
+// midwinter.
 func (y *Year) DegreeDays(d day.Day) float64 {
 	s := y.buds(d)
 	return s.growth[usual][max(0, min(sumDays-1, d.Sub(s.from)))]

@@ -163,7 +163,8 @@ func hottest(mean []float64) (at int, c float64) {
 	return at, c
 }
 
-// Simulate makes the outlook of the garden year of d from a number of seeded years. The same seed gives the same answer.
+// Simulate makes the outlook of the garden year of d from a number of seeded years. The same seed gives the same
+// answer.
 func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 	s := y.stage(d)
 	var last, first, lastKill, firstKill, hotDay, hotC, chill, coldest []float64

@@ -7,10 +7,11 @@ import (
 	"mezzadro/core/day"
 )
 
-// Leaf and bloom by chilling and forcing (Cannell and Smith 1983; Murray, Cannell and Smith 1989): the warmth a bud needs falls
-// exponentially with the chill it has had since autumn. Warmth counts above one base for all kinds and by the length of the
-// day, as photothermal units do (Masle et al. 1989): the long days of the north make up for its cool ones. Fitted to dates
-// of leaf and bloom in eight climates from the northern plain to the hot desert.
+// Leaf and bloom by chilling and forcing (Cannell and Smith 1983; Murray, Cannell and Smith 1989): the warmth a bud
+// needs falls exponentially with the chill it has had since autumn. Warmth counts above one base for all kinds and by
+// the length of the
+// day, as photothermal units do (Masle et al. 1989): the long days of the north make up for its cool ones. Fitted to
+// dates of leaf and bloom in eight climates from the northern plain to the hot desert.
 const (
 	// WarmthBase is the base of the warmth that opens buds, °C.
 	WarmthBase = 4.0
@@ -21,12 +22,14 @@ const (
 	chillNone  = 10.0 // and from which not at all
 	// chillReach is the warmth up to which a want of chill is felt, °C·days: what blooms in summer has long broken bud.
 	chillReach = 450.0
-	// coolBase and coolDay: leaves are shed by cool below the one, °C, on days shorter than the other, hours (after Delpierre et al. 2009).
+	// coolBase and coolDay: leaves are shed by cool below the one, °C, on days shorter than the other, hours (after
+	// Delpierre et al. 2009).
 	coolBase = 20.0
 	coolDay  = 13.0
 )
 
-// Sums of a garden year begin so many days before midwinter, when chill begins, and end before the midwinter after the next.
+// Sums of a garden year begin so many days before midwinter, when chill begins, and end before the midwinter after
+// the next.
 const (
 	beforeMidwinter = 150
 	sumDays         = beforeMidwinter + 366 + 60
@@ -123,7 +126,8 @@ func dayFigures(e Extremes, light float64, i int) (f [figures]float64) {
 	return f
 }
 
-// hurried is the share of its warmth with which a plant blooms as the days shorten: what is late in a cool summer still blooms.
+// hurried is the share of its warmth with which a plant blooms as the days shorten: what is late in a cool summer
+// still blooms.
 func hurried(light float64, i int) float64 {
 	if i < beforeMidwinter+182 || i > beforeMidwinter+350 {
 		return 1
@@ -131,7 +135,8 @@ func hurried(light float64, i int) float64 {
 	return 1 - 0.4*math.Max(0, math.Min(1, (14-light)/2))
 }
 
-// addUp makes the sums: running sums at each shift, and by way those at the shift that the spread of the mean has by then.
+// addUp makes the sums: running sums at each shift, and by way those at the shift that the spread of the mean has by
+// then.
 func (y *Year) addUp(midwinter day.Day) *sums {
 	s := &sums{from: midwinter - beforeMidwinter, hurry: make([]float64, sumDays)}
 	for w := range ways {
@@ -214,7 +219,8 @@ func trailing(v []float64, n int) []float64 {
 	return out
 }
 
-// budDay is the index of the day on which an anchor of warmth, cool or chill is reached, one way; ok is false where it is not.
+// budDay is the index of the day on which an anchor of warmth, cool or chill is reached, one way; ok is false where
+// it is not.
 func (s *sums) budDay(a Anchor, way int) (i int, ok bool) {
 	switch {
 	case a.Warmth != 0:
@@ -241,8 +247,8 @@ func (s *sums) budDay(a Anchor, way int) (i int, ok bool) {
 	}
 }
 
-// budBand is the band of an anchor of warmth, cool or chill in the garden year of d. ok is false when a usual year does not get
-// there before the next midwinter.
+// budBand is the band of an anchor of warmth, cool or chill in the garden year of d. ok is false when a usual year
+// does not get there before the next midwinter.
 func (y *Year) budBand(a Anchor, d day.Day) (Band, bool) {
 	s := y.buds(d)
 	first, last := warm, cold

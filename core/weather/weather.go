@@ -1,6 +1,7 @@
 // Package weather reads what the weather was from hourly records: the days' extremes, and the events that struck:
 // freezes, frosts on open growth, heat, gales and wet spells. Nobody types an event in: it is found from the hours, by
-// thresholds that follow from the climate, since a night that is nothing on the prairie is a disaster on the gulf coast.
+// thresholds that follow from the climate, since a night that is nothing on the prairie is a disaster on the gulf
+// coast.
 package weather
 
 import (
