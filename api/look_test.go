@@ -218,6 +218,24 @@ func TestStory(t *testing.T) {
 		}
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/outcomes/%d", turnedOut.Turned[0].Outcome.ID), nil)
+	// Found dead, nobody feeds it any more; taken back, all stands as before.
+	jobs := func(s house.Story) (standing int) {
+		for _, j := range s.Jobs {
+			if j.State == job.Waiting || j.State == job.Placed {
+				standing++
+			}
+		}
+		return standing
+	}
+	was := jobs(ok[house.Story](h, "GET", path+"/story", nil))
+	dead := ok[house.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "dead"})
+	if n := jobs(dead); was == 0 || n != 0 {
+		t.Errorf("found dead, %d of %d jobs still stand", n, was)
+	}
+	ok[struct{}](h, "DELETE", fmt.Sprintf("/outcomes/%d", dead.Turned[0].Outcome.ID), nil)
+	if n := jobs(ok[house.Story](h, "GET", path+"/story", nil)); n != was {
+		t.Errorf("the finding taken back, %d of %d jobs stand", n, was)
+	}
 	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Turned) != 0 {
 		t.Errorf("taken back: %+v", s.Turned)
 	}

@@ -207,7 +207,7 @@ type OutcomeIn struct {
 	Note      string  `json:"note,omitempty" maxLength:"2000"`
 }
 
-// AddOutcome keeps how a plant turned out after one of its verdicts.
+// AddOutcome keeps how a plant turned out after one of its verdicts. Work that was to help one found dead ends with it.
 func (h *House) AddOutcome(ctx context.Context, key store.Key, plant int64, in OutcomeIn) (Story, error) {
 	if !(in.HeightM >= 0 && in.HeightM <= catalogue.TallestM) {
 		return Story{}, Refuse(
@@ -225,6 +225,9 @@ func (h *House) AddOutcome(ctx context.Context, key store.Key, plant int64, in O
 			HeightM:   in.HeightM,
 			Note:      in.Note,
 		})
+		if err == nil && in.State == "dead" {
+			err = tx.EndOrders(ctx, plant, o.ID)
+		}
 		return Outcome(o), err
 	})
 	if err != nil {

@@ -243,9 +243,12 @@ func (tx Tx) KeepOutcome(ctx context.Context, o Outcome) (Outcome, error) {
 	return o, err
 }
 
-// UndoOutcome takes one back.
+// UndoOutcome takes one back, and with it what it did to orders.
 func (tx Tx) UndoOutcome(ctx context.Context, id int64) error {
-	return tx.touch(ctx, `UPDATE outcome SET undone = 1 WHERE id = ? AND undone = 0`, id)
+	if err := tx.touch(ctx, `UPDATE outcome SET undone = 1 WHERE id = ? AND undone = 0`, id); err != nil {
+		return err
+	}
+	return tx.returnOrders(ctx, id)
 }
 
 // touch runs a write that must find its row.

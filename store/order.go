@@ -587,7 +587,7 @@ func (tx Tx) RestoreOrder(ctx context.Context, id int64) (OrderFull, error) {
 	err := tx.touch(
 		ctx,
 		`UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END, version = version + 1
-		WHERE id = ? AND state = 'dropped' AND dropped_by IS NULL`,
+		WHERE id = ? AND state = 'dropped' AND dropped_by IS NULL AND ended_with IS NULL`,
 		id,
 	)
 	if err != nil {
@@ -646,6 +646,32 @@ func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble str
 		}
 	}
 	return nil
+}
+
+// EndOrders drops the orders of a plant that an outcome found dead, as far as job.EndsWith says that they end with it.
+func (tx Tx) EndOrders(ctx context.Context, plant, outcome int64) error {
+	list, err := many[Order](ctx, tx, selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day')`, plant)
+	if err != nil {
+		return err
+	}
+	for _, o := range list {
+		if !job.EndsWith(o.Origin, o.State, o.Kind) {
+			continue
+		}
+		if _, err := tx.ExecContext(ctx,
+			`UPDATE job_order SET state = 'dropped', ended_with = ?, version = version + 1 WHERE id = ?`,
+			outcome, o.ID); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// returnOrders brings back what ended with an outcome that is taken back.
+func (tx Tx) returnOrders(ctx context.Context, outcome int64) error {
+	_, err := tx.ExecContext(ctx, `UPDATE job_order SET state = CASE WHEN day IS NULL THEN 'waiting' ELSE 'on a day' END,
+		ended_with = NULL, version = version + 1 WHERE ended_with = ?`, outcome)
+	return err
 }
 
 // dropOrdersOf takes back what a verdict did to orders: its own go, those it dropped return.

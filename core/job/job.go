@@ -178,6 +178,13 @@ var moves = map[State][]State{
 // CanBecome reports whether an order in state s may come into state to.
 func (s State) CanBecome(to State) bool { return slices.Contains(moves[s], to) }
 
+// EndsWith reports whether an order ends with its plant: what was to help it, feed it or look at it again does once it is
+// found dead. Taking it out and making it safe stay, and so does what others asked for by hand or by plan.
+func EndsWith(o Origin, s State, k Kind) bool {
+	asked := o == Verdict || o == AfterCare || o == TakingIn
+	return asked && (s == Waiting || s == Placed) && k != Replace && k != MakeSafe
+}
+
 // Overdue reports an order that was on a past day and is not ticked off.
 func Overdue(s State, on, today day.Day) bool { return s == Placed && on != day.None && on < today }
 

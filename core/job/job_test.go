@@ -147,6 +147,29 @@ func TestStates(t *testing.T) {
 }
 
 // TestReplaces: a verdict takes the place of earlier verdicts' work on the same trouble, and of nobody else's.
+// TestEndsWith: nobody feeds a dead camellia or looks again whether it lives, but somebody still digs it out.
+func TestEndsWith(t *testing.T) {
+	for _, c := range []struct {
+		origin Origin
+		state  State
+		kind   Kind
+		want   bool
+	}{
+		{Verdict, Waiting, Look, true},
+		{AfterCare, Placed, Feed, true},
+		{Verdict, Waiting, CutBack, true},
+		{TakingIn, Waiting, PlantOut, true},
+		{Verdict, Waiting, Replace, false},
+		{Verdict, Placed, MakeSafe, false},
+		{AfterCare, Done, Water, false},
+		{Hand, Waiting, Other, false},
+	} {
+		if got := EndsWith(c.origin, c.state, c.kind); got != c.want {
+			t.Errorf("%s of %s, %s: %v", c.kind, c.origin, c.state, got)
+		}
+	}
+}
+
 func TestReplaces(t *testing.T) {
 	for _, c := range []struct {
 		origin  Origin
