@@ -123,6 +123,27 @@ func (o *Outcome) depth() string {
 	)
 }
 
+// Expects is what the event leads to expect, as part of a sentence; empty where the plant is likely unhurt.
+func (o *Outcome) Expects() string {
+	if o.Severity < lookFrom {
+		return ""
+	}
+	switch w := o.Worst.Organ; {
+	case w == Wood && o.Dieback >= 0.97:
+		return "dead wood down to the ground"
+	case w == Wood && (o.ThickestMM <= tips+0.5 || o.Dieback < 0.03):
+		return "dead tips"
+	case w == Wood:
+		return "the top " + part(o.Dieback) + " dead"
+	case w == Limbs:
+		return "broken or hanging limbs"
+	case w == Crown, w == Heart:
+		return "a hurt " + w
+	default:
+		return "hurt " + w
+	}
+}
+
 // part says a share in words one would use in the garden.
 func part(share float64) string {
 	for _, p := range []struct {

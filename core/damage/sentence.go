@@ -55,6 +55,9 @@ func (t told) lookFirst(v *Verdict) {
 			quantity.Day(t.a.Patience),
 			quantity.Day(t.s.found),
 		)
+	case !e.any && t.q.Forecast != nil && t.q.Forecast.Expects() != "":
+		v.Sentence = "Nothing has been checked yet. The weather leads to expect " + t.q.Forecast.Expects() +
+			": make the first check."
 	case !e.any:
 		v.Sentence = "Nothing has been checked yet: make the first check."
 	case e.crown == "soft" && e.living:

@@ -11,16 +11,16 @@
     facing: Facing;
     slope: Slope;
     soil: Soil;
-    wall: boolean;
+    wall?: boolean;
     wet: boolean;
     unknown: string;
-    all?: boolean; // of all plants of a property
+    all?: boolean; // of all plants of a property, whose warm walls are part of its site
   }
   let {
     facing = $bindable(),
     slope = $bindable(),
     soil = $bindable(),
-    wall = $bindable(),
+    wall = $bindable(false),
     wet = $bindable(),
     unknown,
     all = false,
@@ -44,9 +44,6 @@
 />
 <Pick class="sm:col-span-2" label="Soil" bind:value={soil} options={[['', unknown], ...same(soils)]} />
 <div class="flex flex-wrap gap-x-6 sm:col-span-6">
-  <Tickbox
-    label={all ? 'All of it lies close to walls that the sun warms' : 'Within a metre of a warm wall'}
-    bind:checked={wall}
-  />
+  {#if !all}<Tickbox label="Within a metre of a warm wall" bind:checked={wall} />{/if}
   <Tickbox label={all ? 'Water stands all over it after rain' : 'Water stands there after rain'} bind:checked={wet} />
 </div>

@@ -261,7 +261,6 @@
         bind:facing={f.facing}
         bind:slope={f.slope}
         bind:soil={f.soil}
-        bind:wall={f.wall}
         bind:wet={f.wet}
         unknown="not known, or mixed"
         all
