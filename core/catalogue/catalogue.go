@@ -127,6 +127,8 @@ type Entry struct {
 	RootReach      float64        `json:"root_reach" yaml:"root_reach" doc:"How far its roots go, in crown spreads"`
 	HardPruning    Pruning        `json:"hard_pruning" yaml:"hard_pruning" enum:"from the base,old wood,green wood only,never"`
 	SapBleeding    string         `json:"sap_bleeding" yaml:"sap_bleeding" enum:"none,some,heavy"`
+	Annual         bool           `json:"annual,omitempty" yaml:"annual,omitempty" doc:"Lives for one season, or is grown as if it did: never carried through a winter"`
+	Suckers        bool           `json:"suckers,omitempty" yaml:"suckers,omitempty" doc:"A palm or its like that makes new stems from its foot when a head is lost"`
 	WeakWood       bool           `json:"weak_wood,omitempty" yaml:"weak_wood,omitempty" doc:"Breaks under wind, snow or its own load"`
 	ShortLived     bool           `json:"short_lived,omitempty" yaml:"short_lived,omitempty"`
 	Invasive       bool           `json:"invasive,omitempty" yaml:"invasive,omitempty" doc:"Spreads into the wild or the neighbours' ground in some regions"`

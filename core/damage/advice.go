@@ -34,6 +34,8 @@ func (t told) adviceCase() string {
 	case d.kind == Lift && t.s.species.LeafSeason == catalogue.Herbaceous:
 		return "tubers"
 	case d.kind == Lift:
+	case t.palm() && d.kind == CutToBase:
+		return "new stems"
 	case t.palm() && !t.s.species.HasSpear():
 		return "no spear"
 	case t.palm():

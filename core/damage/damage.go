@@ -47,8 +47,10 @@ func CrownAbove(f catalogue.Form, x float64) float64 {
 
 // decision is a verdict before it is put into words.
 type decision struct {
-	kind string
-	cut  float64 // share of height
+	kind  string
+	cut   float64 // share of height
+	ends  bool    // an annual, whose time ends
+	reach bool    // alive as high as was looked, with nothing dead seen
 }
 
 // situation is all a decision rests on.
@@ -58,7 +60,7 @@ type situation struct {
 	patience day.Day
 	leaf     season.Band
 	found    day.Day // when the checks were made
-	late     bool    // they were made after the patience date: silence tells
+	late     bool    // they were made on the patience date or after it: silence tells
 	resting  bool    // they were made in autumn, when it goes to rest or is at rest: spring will tell
 	stale    bool    // the patience date is past, but nobody has looked since
 	years    int     // since it was planted; 0 unknown
@@ -82,7 +84,7 @@ func (q Question) situation() situation {
 		s.found = q.Today
 	}
 	s.patience, s.leaf = s.place.Patience(&s.species, s.found)
-	s.late = s.found > s.patience
+	s.late = s.found >= s.patience
 	midwinter := q.Year.Normals.Climate.Midwinter(s.leaf.Mid)
 	s.resting = s.found < midwinter && s.found > midwinter-150
 	from, to, ok := overwinter.Autumn(q.Year, q.Today)
@@ -111,6 +113,12 @@ func (s situation) decide(e *evidence) decision {
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
 	}
+	if s.species.Annual && s.autumn {
+		if s.frosted {
+			return decision{kind: Replace, ends: true}
+		}
+		return decision{kind: Leave, ends: true}
+	}
 	dead := e.crown == "soft" && !e.living || e.belief.ChanceBelow(toTheGround) > sureShare
 	switch {
 	case s.autumn && e.crown == "soft" && !e.living && s.liftable && s.winters < 0.5:
@@ -119,22 +127,39 @@ func (s situation) decide(e *evidence) decision {
 	case s.liftable && s.winters < 0.5:
 		return decision{kind: Lift}
 	case e.rocking && s.loose:
-		return decision{TipBack, 1 - overwinter.RockedOff}
+		return decision{kind: TipBack, cut: 1 - overwinter.RockedOff}
 	}
 	if !e.any {
 		return decision{kind: Look}
 	}
 	if s.species.Form == catalogue.Palm {
-		switch {
-		case e.living, e.spear == "held" && e.heart > 0:
-			return decision{kind: Leave}
-		case s.late && (e.spear == "pulled" || e.collapsed):
-			return decision{kind: Replace}
-		}
-		return decision{kind: Wait}
+		return s.palmDecision(e)
 	}
 	return e.girdle.decide(s, e, s.stemDecision(e))
 }
+
+// palmDecision is the verdict on a plant with its growing point in its head. A kind that makes new stems from its foot is
+// not lost with its head.
+func (s situation) palmDecision(e *evidence) decision {
+	headLost := e.spear == "pulled" || e.collapsed
+	again := e.crown == "firm" || e.crown == "firm_buds" || e.shootAt > 0 && e.shootAt < headsFrom
+	switch {
+	case s.species.Suckers && headLost && again && s.late:
+		return decision{kind: CutToBase}
+	case s.species.Suckers && headLost && again:
+		return decision{kind: Wait}
+	case e.living, e.spear == "held" && e.heart > 0:
+		return decision{kind: Leave}
+	case s.species.Suckers && headLost && s.late && e.crown != "soft":
+		return decision{kind: Look} // nobody has looked for new stems at its foot yet
+	case s.late && headLost:
+		return decision{kind: Replace}
+	}
+	return decision{kind: Wait}
+}
+
+// headsFrom is the share of a palm's height under which a shoot is a new stem, not its head.
+const headsFrom = 0.6
 
 // graftDecision is the verdict where only what grows from under the graft lives.
 func (s situation) graftDecision(e *evidence) (d decision, grafted bool) {
@@ -177,6 +202,9 @@ func (s situation) stemDecision(e *evidence) decision {
 	if !e.stem && e.crown == "" && !e.dying && !s.struck {
 		return decision{kind: Look}
 	}
+	if s.species.Form == catalogue.Perennial && e.living && !e.dying {
+		return decision{kind: Leave} // it is in leaf, and nothing dead was seen
+	}
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
 		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
 	}
@@ -197,14 +225,18 @@ func (s situation) stemDecision(e *evidence) decision {
 			return decision{kind: CutToBase}
 		case e.crown == "firm" || e.crown == "firm_buds":
 			return decision{kind: Replace}
+		case s.stemIsAll() && e.lowest > 0 && e.lowest < highOnly:
+			return decision{kind: Replace}
 		}
 		return decision{kind: Look} // nobody has looked at the crown yet
 	case 1-b.ChanceBelow(wholeFrom) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
+	case !e.dying && !s.struck && e.greenAt*s.height >= min(highEnough*s.height, inHandM):
+		return decision{kind: Leave, reach: true}
 	case !e.dying && !s.struck && (s.late || e.living):
 		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
 	case lostTop < tipsOnly:
-		return decision{TipBack, b.Quantile(cutCaution)}
+		return decision{kind: TipBack, cut: b.Quantile(cutCaution)}
 	}
 	decided := hi-lo <= decidedWidth && e.brown && e.living
 	if !s.late && !decided {
@@ -215,6 +247,9 @@ func (s situation) stemDecision(e *evidence) decision {
 	}
 	cut := b.Quantile(cutCaution)
 	if s.species.HardPruning == catalogue.GreenWood && lost > 0.7 {
+		if s.late && e.shootAt > 0 && s.species.Form != catalogue.Conifer {
+			return decision{kind: CutBack, cut: max(cut, e.shootAt)} // it shoots there, and nowhere below
+		}
 		if s.late {
 			return decision{kind: Replace} // what lives is bare wood, and that stays bare
 		}
@@ -226,8 +261,21 @@ func (s situation) stemDecision(e *evidence) decision {
 		}
 		return decision{kind: CutToBase}
 	}
-	return decision{CutBack, cut}
+	return decision{kind: CutBack, cut: cut}
 }
+
+// stemIsAll reports a kind that comes again neither from its crown nor from bare wood: with its stem all of it is lost.
+func (s situation) stemIsAll() bool {
+	return s.species.HardPruning == catalogue.GreenWood && s.species.Form != catalogue.Perennial &&
+		s.species.LeafSeason != catalogue.Herbaceous
+}
+
+// What lives as high as this share of the height, or as one reaches without a ladder, m, speaks for the rest where nothing
+// dead was seen and nothing struck.
+const (
+	highEnough = 0.8
+	inHandM    = 2.0
+)
 
 // tipsMeasured is the verdict where the dead tips were measured and a living shoot was found below: that is enough.
 func (s situation) tipsMeasured(e *evidence) (decision, bool) {
@@ -236,9 +284,9 @@ func (s situation) tipsMeasured(e *evidence) (decision, bool) {
 	}
 	cut := max(e.shootAt, min(e.tipsAt, e.belief.Quantile(cutCaution)))
 	if CrownAbove(s.species.Form, e.tipsAt) < 2*tipsOnly {
-		return decision{TipBack, cut}, true
+		return decision{kind: TipBack, cut: cut}, true
 	}
-	return decision{CutBack, cut}, true
+	return decision{kind: CutBack, cut: cut}, true
 }
 
 // Judge answers the question. Its error is a list of refused fields.
@@ -249,39 +297,16 @@ func Judge(q Question) (Answer, error) {
 	e := gather(q)
 	s := q.situation()
 	d := s.decide(&e)
-	if d.kind == Wait && q.Today > s.patience && !s.late && !e.girdle.rules(d) {
+	if d.kind == Wait && q.Today >= s.patience && !s.late && !e.girdle.rules(d) {
 		d, s.stale = decision{kind: Look}, true // the day to wait for is past, and nobody has looked since
 	}
 	if q.Overrule != "" {
-		d = decision{q.Overrule, q.OverruleCutM / q.Plant.HeightM}
+		d = decision{kind: q.Overrule, cut: q.OverruleCutM / q.Plant.HeightM}
 	}
-	a := Answer{Patience: s.patience, LeafOut: s.leaf, Buds: buds(e), LookAgain: day.None, Changes: []string{}}
+	a := Answer{Patience: s.patience, LeafOut: s.leaf, Buds: buds(e), LookAgain: day.None}
 	a.Boundary = boundary(q.Plant, &e)
-	switch {
-	case d.kind == MakeSafe:
-	case s.stale && e.crown != "":
-		a.Next = &Suggestion{Kind: check.Crown, Why: "It was soft before leaf was due: draw the soil back again, " +
-			"and look for shoots."}
-	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
-		a.Next = &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and " +
-			"split limbs, down for lifted roots, before going under it."}
-	case d.kind == Lift, d.kind == TipBack && s.shortens(&e):
-	case d.kind == Look && e.crown == "soft" && e.living:
-		a.Next = &Suggestion{Kind: check.Crown, Why: "It felt soft, but there is life above: draw the soil back " +
-			"again and feel. Rot is wet, brown and smells; a sound crown is firm under a soft skin."}
-	case q.Plant.Species.Form != catalogue.Palm:
-		var changes []string
-		a.Next, changes = s.next(q, &e, d)
-		a.Changes = append(a.Changes, changes...)
-	case !q.Plant.Species.HasSpear():
-		if e.heart == 0 && !e.skip[check.Head] {
-			a.Next = &Suggestion{Kind: check.Head, Why: "Look into the head, and press the heart with a finger: " +
-				"firm lives, soft and sour is rotten."}
-		}
-	case e.spear == "" && !e.skip[check.Spear]:
-		a.Next = &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: " +
-			"pull it gently upward."}
-	}
+	next, changes := s.suggest(q, &e, d)
+	a.Next, a.Changes = next, append([]string{}, changes...)
 	about := cause.Question{Plant: q.Plant, Checks: q.Checks, Fellows: q.Fellows, Around: q.Around,
 		CrownLost: CrownAbove(q.Plant.Species.Form, e.belief.Quantile(0.5)), Stem: e.stem}
 	a.Fellows = cause.Compare(about)
@@ -300,6 +325,37 @@ func Judge(q Question) (Answer, error) {
 	}
 	a.Care, a.careOrders = care(q, &a, d, s, &e)
 	return a, nil
+}
+
+// suggest is the check to make next, nil for none, and what each way it turns out would change.
+func (s situation) suggest(q Question, e *evidence, d decision) (*Suggestion, []string) {
+	switch {
+	case d.kind == MakeSafe:
+	case s.stale && e.crown != "":
+		return &Suggestion{Kind: check.Crown, Why: "It was soft before leaf was due: draw the soil back again, " +
+			"and look for shoots."}, nil
+	case e.danger == "" && q.Forecast != nil && q.Forecast.Worst.Organ == cold.Limbs:
+		return &Suggestion{Kind: check.Danger, Why: "A gale was here: stand back and look up for hanging and " +
+			"split limbs, down for lifted roots, before going under it."}, nil
+	case d.ends, d.kind == Lift, d.kind == TipBack && s.shortens(e):
+	case d.kind == Look && e.crown == "soft" && e.living:
+		return &Suggestion{Kind: check.Crown, Why: "It felt soft, but there is life above: draw the soil back " +
+			"again and feel. Rot is wet, brown and smells; a sound crown is firm under a soft skin."}, nil
+	case d.kind == Look && q.Plant.Species.Suckers && e.crown == "" && !e.skip[check.Crown] && (e.collapsed || e.spear == "pulled"):
+		return &Suggestion{Kind: check.Crown, Why: "Look at its foot: this kind makes new stems from there when a " +
+			"head is lost."}, nil
+	case q.Plant.Species.Form != catalogue.Palm:
+		return s.next(q, e, d)
+	case !q.Plant.Species.HasSpear():
+		if e.heart == 0 && !e.skip[check.Head] {
+			return &Suggestion{Kind: check.Head, Why: "Look into the head, and press the heart with a finger: " +
+				"firm lives, soft and sour is rotten."}, nil
+		}
+	case e.spear == "" && !e.skip[check.Spear]:
+		return &Suggestion{Kind: check.Spear, Why: "The youngest leaf tells whether the growing point lives: " +
+			"pull it gently upward."}, nil
+	}
+	return nil, nil
 }
 
 func boundary(p check.Plant, e *evidence) Boundary {
@@ -365,7 +421,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil // nothing says that more is wrong than the bark
 	}
 	dead := e.belief.ChanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.Quantile(cutCaution) < baseShare
-	needCrown := e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
+	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {

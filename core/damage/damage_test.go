@@ -445,7 +445,7 @@ func ExampleJudge() {
 	fmt.Println(a.Verdict.Sentence)
 	fmt.Printf("next: %s at %.2f m\n", a.Next.Kind, a.Next.HeightM)
 	// Output:
-	// Too early to call above 1.1 m; wait until 4 May. Alive below.
+	// Too early to call above 1.2 m; wait until 4 May. Alive below.
 	// next: scratch at 1.50 m
 }
 

@@ -29,6 +29,7 @@ type evidence struct {
 	danger          string              // what may fall or break, the first of the list that was found; "none" when it was looked for
 	held, broke     int
 	tipsAt, shootAt float64 // where dead tips end, and the highest living shoot, as shares of the height; 0 without
+	greenAt, deadAt float64 // the highest place found living and the lowest found dead, as shares of the height; 0 without
 	lowest          float64 // the lowest place on the stem that was looked at, as a share of the height; 0 without
 	alone           float64 // chance that frost took just the buds of living wood
 }
@@ -105,6 +106,14 @@ func (g *gathering) tell(c check.Check) {
 	g.living = g.living || r.Sign == "living"
 	g.dying = g.dying || r.Sign == "dead" || r.Sign == "hurt"
 	g.brown = g.brown || r.Sign == "dead" && r.Tells != [2]float64{}
+	if info.Height {
+		switch x := c.HeightM / g.q.Plant.HeightM; r.Sign {
+		case "living":
+			g.greenAt = max(g.greenAt, x)
+		case "dead":
+			g.died(x)
+		}
+	}
 	if r.Tells == [2]float64{} || r.Evergreen && !g.evergreen {
 		return
 	}
@@ -113,6 +122,13 @@ func (g *gathering) tell(c check.Check) {
 		x = c.HeightM / g.q.Plant.HeightM
 	}
 	g.belief.Update(x, r.Tells[0], r.Tells[1])
+}
+
+// died notes the lowest place that was found dead.
+func (g *gathering) died(x float64) {
+	if g.deadAt == 0 || x < g.deadAt {
+		g.deadAt = x
+	}
 }
 
 // weighers are what kinds of check add that say more than a find at a place, at a height as a share of the plant's.
@@ -192,6 +208,9 @@ func (g *gathering) rub() {
 		g.held += s.held
 		g.broke += s.broke
 		g.living = g.living || alive > dead
+		if alive > dead {
+			g.greenAt = max(g.greenAt, s.height/g.q.Plant.HeightM)
+		}
 	}
 }
 
@@ -204,7 +223,7 @@ func (g *gathering) shoot(c check.Check, x float64) {
 		return
 	}
 	g.living = true
-	g.shootAt = max(g.shootAt, x)
+	g.shootAt, g.greenAt = max(g.shootAt, x), max(g.greenAt, x)
 	g.ownRoots = g.ownRoots || c.Leaf == "true" && g.graft > 0 && x < g.graft
 	g.belief.Update(x, 1-belief.ShootMisread, belief.ShootMisread)
 }

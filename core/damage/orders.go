@@ -41,7 +41,8 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 			when = job.LeafDueNext
 		}
 		out := []job.Order{look(when, why)}
-		if s.species.Form != catalogue.Palm && !e.girdle.rules(d) {
+		wood := s.species.Form != catalogue.Palm && s.species.Form != catalogue.Perennial
+		if wood && !e.girdle.rules(d) {
 			out = append(
 				out,
 				ask("cut as found", job.CutBack, "cut", job.Params{When: job.AsFound}, job.Gap{Job: "look", MaxDays: 30}),
@@ -110,8 +111,11 @@ const heavyPotL = 25
 func (q Question) lifting(a *Answer) []job.Order {
 	c := a.cautionWords()
 	in, out := "lift", "plant out"
-	if q.Plant.PotL > 0 {
+	switch {
+	case q.Plant.PotL > 0:
 		in, out = "take in", "bring out"
+	case q.Plant.Species.LeafSeason == catalogue.Herbaceous:
+		in, out = "lift tubers", "plant tubers"
 	}
 	o := []job.Order{
 		q.ask(in, job.Lift, "lift", job.Params{CutM: a.Verdict.CutM}, a.Verdict.Sentence, c),

@@ -91,6 +91,10 @@ func prognosis(q Question, a *Answer, e *evidence, d decision) outcome.Prognosis
 		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9, Text: "Full size again within the " +
 			"season, if the crown is not rocked loose."}
 	}
+	if sp.Form == catalogue.Palm && d.kind == CutToBase {
+		return outcome.Prognosis{SeasonsLow: 3, SeasonsHigh: 8, Chance: 0.8, Text: "New stems from its foot make heads " +
+			"of their own; at its old height only after many years."}
+	}
 	if sp.Form == catalogue.Palm {
 		c := 0.3
 		if e.spear == "" {

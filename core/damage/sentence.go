@@ -22,6 +22,16 @@ type told struct {
 	a *Answer
 }
 
+// alive is up to where it lives for all that was found: what was found living itself counts, unless something dead was
+// found under it.
+func (t told) alive() float64 {
+	low := t.a.Boundary.LowM
+	if g := t.e.greenAt; t.e.deadAt == 0 || t.e.deadAt > g {
+		low = max(low, g*t.q.Plant.HeightM)
+	}
+	return low
+}
+
 func (t told) palm() bool { return t.q.Plant.Species.Form == catalogue.Palm }
 
 // sentences are how each verdict is said and how sure it is.
@@ -60,6 +70,9 @@ func (t told) lookFirst(v *Verdict) {
 			": make the first check."
 	case !e.any:
 		v.Sentence = "Nothing has been checked yet: make the first check."
+	case t.palm():
+		v.Sentence = "Its head is lost: look at its foot for new stems before giving it up."
+		v.Sure = 1 - belief.CrownMisread
 	case e.crown == "soft" && e.living:
 		v.Sentence, v.Sure = "Look again: the crown felt soft, but there is life above it. Draw the soil back and "+
 			"feel once more.", 0.5
@@ -71,19 +84,22 @@ func (t told) lookFirst(v *Verdict) {
 		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come " +
 			"back for it before giving it up."
 		v.Sure = e.belief.ChanceBelow(toTheGround)
+	case t.a.Next != nil && t.a.Next.Kind == check.Crown && !(e.dying && !e.living):
+		v.Sentence = "Look at the crown: it decides whether the plant comes again."
+		v.Sure = 0.8
 	case t.a.Next != nil && t.a.Next.Kind == check.Crown:
 		v.Sentence = "Dead to the ground as far as it was checked: look at the crown before giving it up."
 		v.Sure = e.belief.ChanceBelow(toTheGround)
 	case !e.dying && !t.s.struck:
 		v.Sentence = fmt.Sprintf(
 			"Nothing dead was seen so far, but the top was not looked at: check above %s.",
-			quantity.Length(b.LowM),
+			quantity.Length(t.alive()),
 		)
 		v.Sure = 1 - e.belief.ChanceBelow(b.LowM/t.q.Plant.HeightM)
 	default:
 		v.Sentence = fmt.Sprintf(
 			"Check on before cutting: life ends somewhere between %s and %s.",
-			quantity.Length(b.LowM),
+			quantity.Length(min(t.alive(), b.HighM)),
 			quantity.Length(b.HighM),
 		)
 		v.Sure = 0.8
@@ -94,8 +110,13 @@ func (t told) leave(v *Verdict) {
 	g := t.e.girdle
 	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.ChanceBelow(wholeFrom)
 	switch sp := t.s.species; {
+	case t.d.ends:
+		v.Sentence, v.Sure = "Leave it: an annual ends with the first hard frost. Pick or cut what is wanted before it.", 0.9
 	case t.palm():
 		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-belief.CrownMisread
+	case sp.Form == catalogue.Perennial && t.e.living && !t.e.dying:
+		v.Sentence = "Leave it: it is alive. Take off what is dead or scorched when new leaves show."
+		v.Sure = 0.9
 	case sp.Form == catalogue.Perennial && t.e.crown != "":
 		v.Sentence, v.Sure = "Leave it: the crown is firm and grows again; take dead leaves off when new ones "+
 			"show.", 1-belief.CrownMisread
@@ -111,6 +132,9 @@ func (t told) leave(v *Verdict) {
 			"Leave it: bark gone over %.0f %% of the girth slows it for some seasons, and heals.",
 			100*g.share,
 		), 0.75
+	case t.d.reach:
+		v.Sentence = fmt.Sprintf("Leave it: alive at %s, and nothing dead was seen.", quantity.Length(t.e.greenAt*t.q.Plant.HeightM))
+		v.Sure = max(v.Sure, 0.8)
 	case t.e.rocking && !t.e.stem:
 		v.Sentence, v.Sure = "Leave it, but firm its roots in and tie it: it rocks in the wind.", 0.8
 	}
@@ -178,10 +202,10 @@ func (t told) wait(v *Verdict) {
 		v.Sentence = fmt.Sprintf("Leave it standing and judge it in %s: what an autumn freeze did shows then.", until)
 	case !e.living:
 		v.Sentence = fmt.Sprintf("Wait until %s: nothing living found so far, and it is too early to give it up.", until)
-	case b.LowM < 0.12*h:
+	case t.alive() < 0.12*h:
 		v.Sentence = fmt.Sprintf("Wait until %s: it is too early to call how far up it lives.", until)
 	default:
-		v.Sentence = fmt.Sprintf("Too early to call above %s; wait until %s. Alive below.", quantity.Length(b.LowM), until)
+		v.Sentence = fmt.Sprintf("Too early to call above %s; wait until %s. Alive below.", quantity.Length(t.alive()), until)
 	}
 }
 
@@ -256,13 +280,13 @@ func (t told) lift(v *Verdict) {
 		v.Sentence = fmt.Sprintf("Shelter the pot before the first frost: out here it comes through %s.", inTen(t.s.winters))
 		return
 	}
-	v.CutM, v.CutTo = min(
-		overwinter.LiftedCutM,
-		t.q.Plant.HeightM,
-	), "about "+quantity.Length(
-		overwinter.LiftedCutM,
-	)+" above the ground"
-	switch herb := t.s.species.LeafSeason == catalogue.Herbaceous; {
+	herb := t.s.species.LeafSeason == catalogue.Herbaceous
+	cut := overwinter.LiftedCutM
+	if herb {
+		cut = overwinter.TubersCutM
+	}
+	v.CutM, v.CutTo = min(cut, t.q.Plant.HeightM), "about "+quantity.Length(cut)+" above the ground"
+	switch {
 	case t.s.frosted && herb:
 		v.Sentence = fmt.Sprintf(
 			"Lift it now: frost has blackened its tops, and out here the crown comes through %s.",
@@ -295,6 +319,9 @@ func (t told) cutToBase(v *Verdict) {
 		v.CutM, v.CutTo = quantity.Round(min(h, g+0.05), 0.01), "short stubs over the graft"
 	}
 	v.Sentence, v.Sure = "Cut to the base and let it renew: the crown lives.", 1-belief.CrownMisread
+	if t.palm() {
+		v.Sentence = "Take the dead stem off at the base: its head is lost, and it comes again from its foot."
+	}
 	if e.girdle.rules(t.d) && e.crown == "" && !(e.belief.ChanceBelow(toTheGround) > sureShare) {
 		v.Sentence = fmt.Sprintf(
 			"Cut to the base, under the ring, and let it renew: the bark is gone all round at %s and nothing "+
@@ -336,13 +363,23 @@ func (t told) regraft(v *Verdict) {
 
 func (t told) replace(v *Verdict) {
 	switch {
+	case t.d.ends:
+		v.Sentence, v.Sure = "Clear it away: frost has ended it, and an annual is sown or planted anew in spring.", 0.95
 	case t.e.stock && t.e.crown != "soft":
 		v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start anew."
 		v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
+	case t.s.stemIsAll() && t.e.crown == "" && t.e.belief.ChanceBelow(toTheGround) > sureShare:
+		v.Sentence = "Replace it: dead down to the ground, and this kind comes again neither from bare wood nor from " +
+			"below."
+		v.Sure = t.e.belief.ChanceBelow(toTheGround)
 	case t.palm():
 		v.Sentence, v.Sure = "Replace it: the growing point is dead and the time to recover is past.", 1-belief.CrownMisread
 	case t.e.crown != "soft":
 		v.Sentence = "Replace it: what is still alive is bare wood, and this kind does not shoot from it."
+		if t.e.shootAt > 0 {
+			v.Sentence = "Replace it: too little of it lives to make a whole plant again, and this kind does not shoot " +
+				"from bare wood."
+		}
 		v.Sure = t.e.belief.ChanceBelow(0.35)
 	default:
 		v.Sentence, v.Sure = "Replace it: dead to the crown, and past the day by which it would have shown life.", 1-belief.CrownMisread

@@ -19,9 +19,8 @@ type at struct {
 	on               day.Day
 }
 
-// yearRound are situations through the year and over climates: the verdicts a good gardener may give, what is said and what
-// must not be.
-var yearRound = []struct {
+// situationAt is a situation with the verdicts a good gardener may give, what is said and what must not be.
+type situationAt struct {
 	name string
 	at
 	set    func(*Question)
@@ -29,7 +28,10 @@ var yearRound = []struct {
 	want   []string
 	says   []string
 	never  []string
-}{
+}
+
+// yearRound are situations through the year and over climates.
+var yearRound = []situationAt{
 	// Where the plant is in its year decides what silence means.
 	{"brown bark after an October freeze", at{"prairie", "rosa-shrub", 1.4, day.Of(2026, 10, 22)}, nil, []check.Check{scratch(1.2, "brown"), scratch(0.6, "brown"), scratch(0.2, "brown")},
 		[]string{Wait}, []string{"spring"}, []string{"that is past", "Replace"}},
@@ -86,8 +88,11 @@ var yearRound = []struct {
 	}, []check.Check{shoot(1.05), shoot(1.1)}, []string{Leave}, []string{"planted later, or is something wrong where it stands?"}, []string{"beyond chance"}},
 }
 
-func TestYearRound(t *testing.T) {
-	for _, c := range yearRound {
+func TestYearRound(t *testing.T) { trySituations(t, yearRound) }
+
+func trySituations(t *testing.T, list []situationAt) {
+	t.Helper()
+	for _, c := range list {
 		cl, err := catalogue.Built().Climate(c.climate)
 		if err != nil {
 			t.Fatal(err)

@@ -17,6 +17,7 @@ const (
 	liftedM      = 3.0
 	carried      = 120.0 // litres of a pot that two people still move with a trolley
 	LiftedCutM   = 0.3   // what is lifted is cut to this height
+	TubersCutM   = 0.15  // for one that is stored as a tuber or root
 	RockedOff    = 1.0 / 3
 	yearsApart   = 2.8  // spread of a year's coldest night about its mean, °C
 	soilShields  = 9.0  // by how much the soil round a crown that dies back into it stays milder than the air in a cold night, °C
@@ -64,6 +65,9 @@ func Treelike(f catalogue.Form) bool {
 
 // Liftable reports a plant that is small enough to be lifted, or stands in a pot that can be carried.
 func Liftable(p check.Plant) bool {
+	if p.Species.Annual {
+		return false // nobody carries one through a winter
+	}
 	if p.PotL > 0 {
 		return p.PotL <= carried
 	}

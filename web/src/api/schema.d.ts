@@ -1113,6 +1113,8 @@ export interface components {
             yours: string;
         };
         CatalogueEntry: {
+            /** @description Lives for one season, or is grown as if it did: never carried through a winter */
+            annual?: boolean;
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
@@ -1183,6 +1185,8 @@ export interface components {
             /** @enum {string} */
             soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
             spiny?: boolean;
+            /** @description A palm or its like that makes new stems from its foot when a head is lost */
+            suckers?: boolean;
             /**
              * @description How much it takes from its neighbours' soil
              * @enum {string}
@@ -3397,6 +3401,8 @@ export interface components {
             to: string;
         };
         SpeciesDetail: {
+            /** @description Lives for one season, or is grown as if it did: never carried through a winter */
+            annual?: boolean;
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
@@ -3476,6 +3482,8 @@ export interface components {
              */
             source: "built" | "corrected" | "own";
             spiny?: boolean;
+            /** @description A palm or its like that makes new stems from its foot when a head is lost */
+            suckers?: boolean;
             /**
              * @description How much it takes from its neighbours' soil
              * @enum {string}
@@ -3497,6 +3505,8 @@ export interface components {
             id: string;
         };
         SpeciesOut: {
+            /** @description Lives for one season, or is grown as if it did: never carried through a winter */
+            annual?: boolean;
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
@@ -3572,6 +3582,8 @@ export interface components {
              */
             source: "built" | "corrected" | "own";
             spiny?: boolean;
+            /** @description A palm or its like that makes new stems from its foot when a head is lost */
+            suckers?: boolean;
             /**
              * @description How much it takes from its neighbours' soil
              * @enum {string}
