@@ -140,6 +140,9 @@ type Entry struct {
 	Pests          []string       `json:"pests" yaml:"pests" doc:"Troubles it is prone to, by id"`
 	Cautions       []Caution      `json:"cautions" yaml:"cautions"`
 	Habit          string         `json:"habit" yaml:"habit" doc:"In plain words"`
+
+	// Basis says of figures what they rest on.
+	Basis map[string]string `json:"basis,omitempty" yaml:"basis,omitempty" doc:"What figures rest on, by field: measured, usual or guess"`
 }
 
 // HasSpear reports a palm proper, whose youngest leaf stands as a spear; cycads, tree ferns and cordylines have none.
@@ -154,6 +157,12 @@ func (e Entry) Genus() string {
 // Validate names every field of the entry that cannot be.
 func (e Entry) Validate() error {
 	var bad invalid.Fields
+	for field, class := range e.Basis {
+		if !slices.Contains(basisFields, field) {
+			bad.Add("basis", field, "%q is no figure of an entry", field)
+		}
+		oneOf(&bad, "basis."+field, class, []string{Measured, Usual, Guess})
+	}
 	for _, s := range []struct{ path, value string }{
 		{"id", e.ID}, {"common", e.Common}, {"botanical", e.Botanical}, {"family", e.Family}, {"habit", e.Habit},
 	} {
@@ -447,6 +456,7 @@ func Load(files fs.FS) (*Catalogue, error) {
 			faults = append(faults, fmt.Errorf("data/climates.yaml, entry %q: %w", t.ID, err))
 		}
 	}
+	faults = append(faults, setBases(files, c.Entries))
 	c.index()
 	return c, errors.Join(faults...)
 }

@@ -1,6 +1,7 @@
 package catalogue
 
 import (
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -159,6 +160,23 @@ func TestFieldsComeFromKnowledge(t *testing.T) {
 		fields["root_hardiness_c"] = append(fields["root_hardiness_c"], e.RootHardinessC)
 		fields["drying_kpa_h"] = append(fields["drying_kpa_h"], e.DryingKPAH)
 		fields["regrowth_cm"] = append(fields["regrowth_cm"], e.RegrowthCM)
+	}
+	pets, other := 0, 0
+	for _, e := range Built().Entries {
+		if (e.PetDanger != "none") != (e.Poisonous != "no") {
+			other++ // what is told of pets is not told by what is told of people
+		}
+		if e.PetDanger != "none" {
+			pets++
+		}
+		for _, f := range basisFields {
+			if !slices.Contains([]string{Measured, Usual, Guess}, e.Basis[f]) {
+				t.Errorf("%s: %s rests on %q", e.ID, f, e.Basis[f])
+			}
+		}
+	}
+	if pets < 60 || other < 20 {
+		t.Errorf("%d kinds are told to endanger pets, %d of them otherwise than people", pets, other)
 	}
 	for name, v := range fields {
 		r := stat.Correlation(hard, v, nil)

@@ -149,6 +149,8 @@
   const facts = $derived.by((): [string, [string, string][]][] => {
     const e = entry;
     if (!e) return [];
+    // What a figure rests on: measured, usual, or a guess.
+    const rests = (field: string) => (e.basis?.[field] ? ` · ${e.basis[field]}` : '');
     return [
       [
         'Plant',
@@ -156,7 +158,7 @@
           ['Family', e.family],
           ['Form and leaves', `${e.form}, ${e.leaf_season}`],
           ['Grown up', `${metres(e.mature.height_m)} high, ${metres(e.mature.spread_m)} wide`],
-          ['Grows', `about ${metres(e.growth_cm_year / 100)} a year`],
+          ['Grows', `about ${metres(e.growth_cm_year / 100)} a year${rests('growth_cm_year')}`],
           ['Wood', e.weak_wood ? 'weak: breaks under wind or snow' : 'sound'],
           ...((e.short_lived ? [['Life', 'short']] : []) as [string, string][]),
           ...((e.invasive ? [['Spreads', 'into the wild or the neighbours’ ground in some regions']] : []) as [string, string][]),
@@ -166,10 +168,10 @@
       [
         'Winter',
         [
-          ['Wood bears in midwinter', degrees(e.hardiness_c, 0)],
-          ['Roots bear in the soil', degrees(e.root_hardiness_c, 0)],
-          ['Drying wind it bears', `${e.drying_kpa_h} kPa·h`],
-          ['May come late after damage by', `${e.lateness_days} days`],
+          ['Wood bears in midwinter', degrees(e.hardiness_c, 0) + rests('hardiness_c')],
+          ['Roots bear in the soil', degrees(e.root_hardiness_c, 0) + rests('root_hardiness_c')],
+          ['Drying wind it bears', `${e.drying_kpa_h} kPa·h${rests('drying_kpa_h')}`],
+          ['May come late after damage by', `${e.lateness_days} days${rests('lateness_days')}`],
           ...((dated
             ? [
                 ['Its wood bears today', degrees(dated.wood_now_c, 0)],
@@ -191,7 +193,7 @@
               never: 'never',
             }[e.hard_pruning] ?? e.hard_pruning,
           ],
-          ['Regrows', `${metres(e.regrowth_cm / 100)} in the first season`],
+          ['Regrows', `${metres(e.regrowth_cm / 100)} in the first season${rests('regrowth_cm')}`],
           ['Sap', e.sap_bleeding === 'none' ? 'does not bleed' : `bleeds, ${e.sap_bleeding}`],
           ['Graft', e.graft.habit + (e.graft.rootstock_leaf ? `; rootstock: ${e.graft.rootstock_leaf}` : '')],
         ],
