@@ -1115,6 +1115,10 @@ export interface components {
         CatalogueEntry: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
+            /** @description What figures rest on, by field: measured, usual or guess */
+            basis?: {
+                [key: string]: string;
+            };
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
@@ -3403,6 +3407,10 @@ export interface components {
         SpeciesDetail: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
+            /** @description What figures rest on, by field: measured, usual or guess */
+            basis?: {
+                [key: string]: string;
+            };
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
@@ -3507,6 +3515,10 @@ export interface components {
         SpeciesOut: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
+            /** @description What figures rest on, by field: measured, usual or guess */
+            basis?: {
+                [key: string]: string;
+            };
             bloom: components["schemas"]["CatalogueBloom"];
             botanical: string;
             cautions: components["schemas"]["CatalogueCaution"][] | null;
