@@ -82,6 +82,43 @@ func TestFrostBands(t *testing.T) {
 	}
 }
 
+// TestLastFrostsOnAverage: over climates from boreal to mild the middle last frost is neither early nor late as a rule. The
+// days are what gardeners of places with such normals reckon with, rounded, said before the spread was set.
+func TestLastFrostsOnAverage(t *testing.T) {
+	sum, off, n := 0, 0, 0
+	for climate, want := range map[string]string{
+		"prairie": "05-13", "cold-lowland": "04-28", "nordic-coast": "05-05", "boreal-inland": "05-26", "northern-prairie": "05-24",
+		"great-lakes": "04-29", "high-desert": "05-07", "great-basin-low": "04-18", "southern-prairie": "04-02", "upland-south": "04-18",
+		"piedmont": "03-26", "humid-east": "04-11", "alpine-foreland": "04-29", "continental-basin": "04-12", "oceanic-lowland": "04-01",
+		"cool-west-maritime": "03-30", "mountain-steppe": "04-18", "north-china-plain": "04-04", "east-asian-humid": "03-05",
+		"florida-north": "02-24", "gulf-coast": "02-18", "central-valley": "02-24", "dry-summer-inland": "03-16",
+	} {
+		ct, err := Built().Climate(climate)
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, ok := ct.Climate.Daily().LastFrost(day.Of(2027, 1, 1), 0)
+		if !ok {
+			t.Errorf("%s: no last frost", climate)
+			continue
+		}
+		d, err := day.Parse("2027-" + want)
+		if err != nil {
+			t.Fatal(err)
+		}
+		late := b.Mid.Sub(d)
+		sum, off, n = sum+late, off+max(late, -late), n+1
+		if late > 12 || late < -12 {
+			t.Errorf("%s: last frost about %s, gardeners there say %s", climate, b.Mid, want)
+		}
+	}
+	mean, far := float64(sum)/float64(n), float64(off)/float64(n)
+	t.Logf("%d climates: %.1f days late on average, %.1f days off", n, mean, far)
+	if mean > 3 || mean < -3 || far > 5 {
+		t.Errorf("last frosts lie %.1f days late on average, %.1f days off", mean, far)
+	}
+}
+
 // TestSouthIsMirrored: the same climate half a year on and south of the equator gives the same garden half a year on.
 func TestSouthIsMirrored(t *testing.T) {
 	ct, err := Built().Climate("lake-foothills")

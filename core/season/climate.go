@@ -224,7 +224,7 @@ type Normals struct {
 // rangeSD is the spread of a night outside winter as a share of the mean daily range: dry clear air, in which days and
 // nights lie far apart, also lets one night differ most from the next. Fitted so that the last and first frosts of the
 // built climates fall where gardeners there expect them; mid-latitude stations lie near 2.5 to 4 °C.
-const rangeSD = 0.3
+const rangeSD = 0.34
 
 // summerSpread is that spread for the climate, °C.
 func (c Climate) summerSpread() float64 {
@@ -232,7 +232,7 @@ func (c Climate) summerSpread() float64 {
 	for _, n := range c.Normals {
 		sum += (n.TMaxC - n.TMinC) / 12
 	}
-	return max(2.4, min(3.8, rangeSD*sum))
+	return max(2.4, min(4.2, rangeSD*sum))
 }
 
 // Daily makes the smooth daily normals of a valid climate.
