@@ -161,7 +161,11 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 			continue
 		}
 		pot += (t - pot) / 10
-		snow = snowAfter(snow, t, or(h.RainMM, y.Normals.Rain.At(day.FromTime(h.Time))/24))
+		rain := h.RainMM
+		if math.IsNaN(rain) {
+			rain = y.Normals.Rain.At(day.FromTime(h.Time)) / 24
+		}
+		snow = snowAfter(snow, t, rain)
 		bare.hour(t, deep(snow))
 		under.hour(t, deep(snow))
 		g.soil[i], g.mulched[i], g.snowM[i] = float32(bare.tempC()), float32(under.tempC()), float32(deep(snow))

@@ -84,7 +84,7 @@ func Harden(y *season.Year, d day.Day) Hardiness {
 		if chill >= ChillNeedH {
 			lose, harden = LoseReleased, HardenRate*Regain
 		}
-		light := season.Daylength(c.Latitude, x)
+		light := y.Normals.Light(x)
 		warmer := max(0, mean-6)
 		gain := 0.0
 		if mean < 10 && light < DarkH {

@@ -29,11 +29,13 @@ type layer struct {
 	heat   float64 // J/m³ above that of unfrozen soil at 0 °C
 	coverM float64 // mulch, m
 	belowC float64 // of the ground below
+
+	under, damped float64 // snow of the last hour, m, and what it and the mulch let through
 }
 
 // soilAt is a layer at a temperature.
 func soilAt(tempC, belowC, coverM float64) layer {
-	l := layer{coverM: coverM, belowC: belowC}
+	l := layer{coverM: coverM, belowC: belowC, under: -1}
 	if l.heat = tempC * soilHeat; tempC < 0 {
 		l.heat = tempC * (soilHeat + freezingHeat)
 	}
@@ -50,11 +52,13 @@ func (l *layer) tempC() float64 {
 
 // hour moves the layer by an hour under air of a temperature and snow of a depth, m.
 func (l *layer) hour(airC, snowM float64) {
-	cover := math.Exp(-snowDamp * (snowM + l.coverM))
+	if snowM != l.under {
+		l.under, l.damped = snowM, math.Exp(-snowDamp*(snowM+l.coverM))
+	}
 	const above = 2 * soilDepthM * 2 * soilDepthM
 	const below = (belowM - soilDepthM) * (belowM - soilDepthM) * 2
 	t := l.tempC()
-	l.heat += 3600 * conducts * (cover*(airC-t)/above + (l.belowC-t)/below)
+	l.heat += 3600 * conducts * (l.damped*(airC-t)/above + (l.belowC-t)/below)
 }
 
 // snowAfter is the snow, mm of water, after an hour.

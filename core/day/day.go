@@ -20,13 +20,26 @@ func Of(year int, month time.Month, dayOfMonth int) Day {
 
 // FromTime is the date that the clock shows at t in t's own zone.
 func FromTime(t time.Time) Day {
-	y, m, d := t.Date()
-	sec := time.Date(y, m, d, 0, 0, 0, 0, time.UTC).Unix()
+	_, east := t.Zone()
+	sec := t.Unix() + int64(east)
 	n := sec / 86400
 	if sec%86400 < 0 {
 		n--
 	}
 	return Day(n)
+}
+
+// Cycle is the length of four years with one leap year, days: from 1901 to 2099 the calendar repeats after it.
+const Cycle = 4*365 + 1
+
+// InCycle is the day's place in its four years, 0 for 1 January 1970. ok is false outside 1901 to 2099.
+func (d Day) InCycle() (n int, ok bool) {
+	const first, last = -25202, 47481 // 1 January 1901, 31 December 2099
+	n = int(d) % Cycle
+	if n < 0 {
+		n += Cycle
+	}
+	return n, d >= first && d <= last
 }
 
 // Parse reads YYYY-MM-DD. It refuses dates that are not on the calendar, such as 2027-02-30.

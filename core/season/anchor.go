@@ -148,11 +148,11 @@ func (y *Year) When(a Anchor, d day.Day, others map[string]day.Day) (day.Day, bo
 	n := day.Day(a.Days)
 	switch {
 	case a.Warmth != 0 || a.Cooling != 0 || a.ChillDays != 0:
-		s := y.buds(d)
+		s := y.buds(d, false)
 		i, ok := s.budDay(a, usual)
 		return s.from + day.Day(i) + n, ok
 	case a.DegreeDays != 0:
-		s := y.buds(d)
+		s := y.buds(d, false)
 		i := sort.SearchFloat64s(s.growth[usual][:beforeMidwinter+366], a.DegreeDays)
 		return s.from + day.Day(i) + n, i < beforeMidwinter+366
 	case a.After != "":

@@ -149,17 +149,37 @@ func (c Climate) Midwinter(d day.Day) day.Day {
 const harmonics = 6
 
 // Curve is a smooth yearly course: a mean and harmonics, evaluated by day of the year.
-type Curve [1 + 2*harmonics]float64
+type Curve struct {
+	wave  [1 + 2*harmonics]float64
+	table sync.Once
+	days  []float64 // of four years
+}
 
 // At is the curve's value on d.
-func (c *Curve) At(d day.Day) float64 { return c.atFraction(d.YearFraction()) }
+func (c *Curve) At(d day.Day) float64 {
+	n, ok := d.InCycle()
+	if !ok {
+		return c.atFraction(d.YearFraction())
+	}
+	c.table.Do(func() { c.days = cycle(func(d day.Day) float64 { return c.atFraction(d.YearFraction()) }) })
+	return c.days[n]
+}
+
+// cycle tables what repeats with the calendar: the days of four years.
+func cycle(of func(day.Day) float64) []float64 {
+	out := make([]float64, day.Cycle)
+	for i := range out {
+		out[i] = of(day.Day(i))
+	}
+	return out
+}
 
 func (c *Curve) atFraction(f float64) float64 {
 	s1, c1 := math.Sincos(2 * math.Pi * f)
 	sk, ck := s1, c1
-	v := c[0]
+	v := c.wave[0]
 	for k := 0; k < harmonics; k++ {
-		v += c[1+2*k]*ck + c[2+2*k]*sk
+		v += c.wave[1+2*k]*ck + c.wave[2+2*k]*sk
 		sk, ck = sk*c1+ck*s1, ck*c1-sk*s1
 	}
 	return v
@@ -200,12 +220,12 @@ var fitMatrix = sync.OnceValue(func() *mat.Dense {
 })
 
 // FitMonths is the smoothest yearly curve whose mean over each month is the given value.
-func FitMonths(months [12]float64) Curve {
+func FitMonths(months [12]float64) *Curve {
 	var v mat.VecDense
 	v.MulVec(fitMatrix(), mat.NewVecDense(12, months[:]))
-	var c Curve
-	for i := range c {
-		c[i] = v.AtVec(i)
+	c := &Curve{}
+	for i := range c.wave {
+		c.wave[i] = v.AtVec(i)
 	}
 	return c
 }
@@ -213,9 +233,12 @@ func FitMonths(months [12]float64) Curve {
 // Normals is a climate by day.
 type Normals struct {
 	Climate            Climate
-	TMin, TMax         Curve
-	Rain, RH, Wind     Curve // rain in mm a day
+	TMin, TMax         *Curve
+	Rain, RH, Wind     *Curve // rain in mm a day
 	winterSD, summerSD float64
+
+	lights sync.Once
+	light  []float64 // daylengths of four years, h
 
 	mu    sync.Mutex
 	ahead map[day.Day]*sums // of garden years of which nothing is observed, by midwinter
@@ -237,7 +260,7 @@ func (c Climate) summerSpread() float64 {
 
 // Daily makes the smooth daily normals of a valid climate.
 func (c Climate) Daily() *Normals {
-	get := func(f func(Normal) float64) Curve {
+	get := func(f func(Normal) float64) *Curve {
 		var m [12]float64
 		for i := range m {
 			m[i] = f(c.Normals[i])
@@ -255,6 +278,16 @@ func (c Climate) Daily() *Normals {
 	n.summerSD = c.summerSpread()
 	n.winterSD = n.solveWinterSD()
 	return n
+}
+
+// Light is the length of the day, hours.
+func (n *Normals) Light(d day.Day) float64 {
+	i, ok := d.InCycle()
+	if !ok {
+		return Daylength(n.Climate.Latitude, d)
+	}
+	n.lights.Do(func() { n.light = cycle(func(d day.Day) float64 { return Daylength(n.Climate.Latitude, d) }) })
+	return n.light[i]
 }
 
 // Mean is the normal mean temperature of d, °C.

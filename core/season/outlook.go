@@ -187,7 +187,7 @@ func DegreeDay(tmin, tmax, base float64) float64 {
 // DegreeDays is the sum from the garden year's midwinter to the end of d, with days ahead as normal; 0 before
 // midwinter.
 func (y *Year) DegreeDays(d day.Day) float64 {
-	s := y.buds(d)
+	s := y.buds(d, false)
 	return s.growth[usual][max(0, min(sumDays-1, d.Sub(s.from)))]
 }
 
@@ -300,7 +300,7 @@ var meanShare = func() (t [sumDays + 1]float64) {
 // ReachDegreeDays is the band of the day on which the sum since midwinter reaches target, in the garden year of d.
 // ok is false when not even a warm year gets there before the next midwinter.
 func (y *Year) ReachDegreeDays(d day.Day, target float64) (b Band, ok bool) {
-	s := y.buds(d)
+	s := y.buds(d, true)
 	const end = beforeMidwinter + 364
 	at := func(way int) (day.Day, bool) {
 		i := sort.SearchFloat64s(s.growth[way][:end+1], target)

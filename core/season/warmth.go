@@ -57,6 +57,7 @@ type sums struct {
 	cool   [ways][]float64 // from midsummer
 	mean   [ways][]float64 // mean of the last ten days, °C
 	hurry  []float64       // share of the warmth that is enough as the days shorten
+	spread bool            // colder and warmer ways are worked out too
 }
 
 // ChillDay is how much of a day with a mean chills, 0 to 1.
@@ -67,19 +68,19 @@ func ChillDay(mean float64) float64 {
 // warmer is what is missing for want of chill, as a share of what Anchor.Chill says.
 func warmer(chill float64) float64 { return math.Exp(-chill / chillTau) }
 
-// buds are the sums of the garden year of d, worked out once.
-func (y *Year) buds(d day.Day) *sums {
+// buds are the sums of the garden year of d, worked out once; those of colder and warmer ways only where the spread is asked for.
+func (y *Year) buds(d day.Day, spread bool) *sums {
 	midwinter := y.Normals.Climate.Midwinter(d)
 	y.mu.Lock()
 	defer y.mu.Unlock()
-	if s, done := y.sums[midwinter]; done {
+	if s, done := y.sums[midwinter]; done && (s.spread || !spread) {
 		return s
 	}
 	var s *sums
 	if y.last < midwinter-beforeMidwinter {
 		s = y.Normals.budsAhead(midwinter)
 	} else {
-		s = y.addUp(midwinter)
+		s = y.addUp(midwinter, spread)
 	}
 	if y.sums == nil {
 		y.sums = map[day.Day]*sums{}
@@ -95,7 +96,7 @@ func (n *Normals) budsAhead(midwinter day.Day) *sums {
 	if s, done := n.ahead[midwinter]; done {
 		return s
 	}
-	s := NewYear(n, nil).addUp(midwinter)
+	s := NewYear(n, nil).addUp(midwinter, true)
 	if n.ahead == nil {
 		n.ahead = map[day.Day]*sums{}
 	}
@@ -137,9 +138,13 @@ func hurried(light float64, i int) float64 {
 
 // addUp makes the sums: running sums at each shift, and by way those at the shift that the spread of the mean has by
 // then.
-func (y *Year) addUp(midwinter day.Day) *sums {
-	s := &sums{from: midwinter - beforeMidwinter, hurry: make([]float64, sumDays)}
-	for w := range ways {
+func (y *Year) addUp(midwinter day.Day, spread bool) *sums {
+	s := &sums{from: midwinter - beforeMidwinter, hurry: make([]float64, sumDays), spread: spread}
+	wanted := []int{usual}
+	if spread {
+		wanted = []int{cold, usual, warm}
+	}
+	for _, w := range wanted {
 		all := make([]float64, 5*sumDays)
 		for n, to := range []*[]float64{&s.warmth[w], &s.growth[w], &s.chill[w], &s.cool[w], &s.mean[w]} {
 			*to = all[n*sumDays : (n+1)*sumDays]
@@ -150,11 +155,14 @@ func (y *Year) addUp(midwinter day.Day) *sums {
 	for i := range sumDays {
 		x := s.from + day.Day(i)
 		e, observed := y.Extremes(x)
-		light := Daylength(y.Normals.Climate.Latitude, x)
+		light := y.Normals.Light(x)
 		s.hurry[i] = hurried(light, i)
 		same := dayFigures(e, light, i)
 		for k, shift := range shifts {
 			f := same
+			if !spread && shift != 0 {
+				continue
+			}
 			if !observed && shift != 0 {
 				f = dayFigures(Extremes{e.Min + shift, e.Max + shift}, light, i)
 			}
@@ -162,7 +170,7 @@ func (y *Year) addUp(midwinter day.Day) *sums {
 				run[k][n] += v
 			}
 		}
-		for w := range ways {
+		for _, w := range wanted {
 			sinceAutumn, sinceMidwinter := y.shift(w, ahead, x), y.shift(w, max(ahead, midwinter), x)
 			s.warmth[w][i], s.growth[w][i] = at(&run, ofWarmth, sinceMidwinter), at(&run, ofGrowth, sinceMidwinter)
 			s.chill[w][i], s.cool[w][i] = at(&run, ofChill, sinceAutumn), at(&run, ofCool, sinceAutumn)
@@ -177,7 +185,7 @@ func (y *Year) addUp(midwinter day.Day) *sums {
 			}
 		}
 	}
-	for w := range ways {
+	for _, w := range wanted {
 		s.mean[w] = trailing(s.mean[w], 10)
 	}
 	return s
@@ -250,7 +258,7 @@ func (s *sums) budDay(a Anchor, way int) (i int, ok bool) {
 // budBand is the band of an anchor of warmth, cool or chill in the garden year of d. ok is false when a usual year
 // does not get there before the next midwinter.
 func (y *Year) budBand(a Anchor, d day.Day) (Band, bool) {
-	s := y.buds(d)
+	s := y.buds(d, true)
 	first, last := warm, cold
 	if a.Warmth == 0 {
 		first, last = cold, warm

@@ -257,7 +257,7 @@ func wetSpells(hours []Hour, limit float64) []Event {
 		if h.RainMM > 0 {
 			sum += h.RainMM
 		}
-		for ; h.Time.Sub(hours[tail].Time) >= 7*24*time.Hour; tail++ {
+		for at := h.Time.Unix(); at-hours[tail].Time.Unix() >= 7*24*3600; tail++ {
 			if hours[tail].RainMM > 0 {
 				sum -= hours[tail].RainMM
 			}
