@@ -402,6 +402,30 @@ func TestLookListOrder(t *testing.T) {
 	}
 }
 
+// TestAStandInIsLessSure: of a plant nobody has named the same frost tells less: far from sure either way.
+func TestAStandInIsLessSure(t *testing.T) {
+	jan := day.Of(2027, 1, 15)
+	frost := change{from: jan, hours: 10, hold: -14}
+	course := follow(t, "florida-north", jan+5, frost)
+	named := Plant{Species: species(t, "camellia-japonica"), HeightM: 2, Shelter: 0.5, Sun: 0.6}
+	unnamed := named
+	unnamed.Species.Basis = map[string]string{"hardiness_c": catalogue.Guess}
+	a, b := course.meet(t, named, jan), course.meet(t, unnamed, jan)
+	unsure := 0
+	for x := 0.1; x <= 1; x += 0.1 {
+		known, guessed := a.AliveAt(x), b.AliveAt(x)
+		if math.Abs(guessed-0.5) > math.Abs(known-0.5)+1e-9 {
+			t.Errorf("at %.1f of the height: %.3f for a guess, %.3f for what is known", x, guessed, known)
+		}
+		if math.Abs(guessed-0.5) < math.Abs(known-0.5)-0.01 {
+			unsure++
+		}
+	}
+	if unsure == 0 {
+		t.Errorf("a guess is as sure as what is known: %.3f and %.3f at the top", b.AliveAt(1), a.AliveAt(1))
+	}
+}
+
 func BenchmarkHarden(b *testing.B) {
 	y := season.NewYear(climate(b, "lake-foothills").Daily(), nil)
 	for b.Loop() {

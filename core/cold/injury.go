@@ -343,6 +343,17 @@ func (o *Outcome) Share(organ string) float64 {
 // milder than the thermometer, and kinds of a species differ, together by about 2 °C either way (standard deviation).
 const spotSpread = 1.1
 
+// guessSpread is the same for a kind whose hardiness is a guess: a stand-in for one that nobody has named, °C.
+const guessSpread = 2.2
+
+// spread is how far the foretold end of life of a species may be off, °C.
+func spread(e *catalogue.Entry) float64 {
+	if e.Basis["hardiness_c"] == catalogue.Guess {
+		return guessSpread
+	}
+	return spotSpread
+}
+
 // AliveAt is the chance that the stem lives at a share of its height after a cold or drying event, with how far one
 // plant stands from the next in it. It never rises with height.
 func (o *Outcome) AliveAt(share float64) float64 {
@@ -352,7 +363,7 @@ func (o *Outcome) AliveAt(share float64) float64 {
 			return 1 // under the snow
 		}
 		mm := o.plant.Thickness(share)
-		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)+o.plant.warmth()-killAt(o.WoodKillC, mm))/spotSpread))
+		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)+o.plant.warmth()-killAt(o.WoodKillC, mm))/spread(&o.plant.Species)))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share
 	}
