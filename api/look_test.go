@@ -310,3 +310,55 @@ func TestLabels(t *testing.T) {
 		}
 	}
 }
+
+// TestOverruledWithADay: a gardener who knows the plant waits for a day of their own; the follow-up hangs on it.
+func TestOverruledWithADay(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
+	own := obj{"decision": "overruled", "kind": damage.Wait, "note": "It was as bad in 2019, and came in June.", "until": "2027-06-20"}
+	if code, b := h.do("POST", at+"/verdict", obj{"decision": "overruled", "kind": damage.Wait, "note": "so", "until": "2027-03-01"}); code != 422 || !strings.Contains(string(b), "until") {
+		t.Errorf("a day that is past: %d %s", code, b)
+	}
+	d := ok[house.Decided](h, "POST", at+"/verdict", own)
+	if !strings.Contains(d.Verdict.Sentence, "20 June") {
+		t.Errorf("kept as %q", d.Verdict.Sentence)
+	}
+	looked := false
+	for _, j := range d.Jobs {
+		if j.Kind == job.Look {
+			looked = j.BestDay == day.Of(2027, 6, 20)
+		}
+	}
+	if !looked {
+		t.Errorf("no follow-up on the day given: %+v", d.Jobs)
+	}
+}
+
+// TestPropertiesInTheMorning: all properties stand in the order one would visit them, and count what a walk there is for.
+func TestPropertiesInTheMorning(t *testing.T) {
+	h := newHouse(t)
+	quiet := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
+	property, plant := h.villa()
+	l := ok[house.Lookout](h, "GET", "/lookout", nil)
+	if len(l.Places) != 2 || l.Places[0].PropertyID != property.ID || l.Places[0].Looks != 1 || l.Places[0].Minutes == 0 ||
+		!strings.Contains(l.Places[0].Why, "likely hurt") {
+		t.Fatalf("in the morning: %+v", l.Places)
+	}
+	if p := l.Places[1]; p.PropertyID != quiet.ID || p.Looks != 0 || p.Why != "asks nothing today" {
+		t.Errorf("the quiet one: %+v", p)
+	}
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
+	ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	if p := ok[house.Lookout](h, "GET", "/lookout", nil).Places[0]; p.Looks != 0 {
+		t.Errorf("decided, it still asks: %+v", p)
+	}
+	h.today = day.Of(2027, 5, 20)
+	if p := ok[house.Lookout](h, "GET", "/lookout", nil).Places[0]; p.PropertyID != property.ID || p.Due != 1 || p.Looks != 1 || p.Nearest > h.today {
+		t.Errorf("when the follow-up is due: %+v", p)
+	}
+}

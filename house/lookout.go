@@ -3,6 +3,7 @@ package house
 import (
 	"context"
 	"math"
+	"slices"
 	"time"
 
 	"mezzadro/core/catalogue"
@@ -103,6 +104,7 @@ const all = 1 << 31
 // Lookout is what weather and season ask now, over all properties.
 type Lookout struct {
 	Events       []EventGroup `json:"events" doc:"Events of the last months; first the one that hurt most plants"`
+	Places       []PlaceLine  `json:"places" doc:"All properties, the one to visit first first"`
 	Groups       []LookGroup  `json:"groups" doc:"The look-list by property, the most pressing first"`
 	Looks        int          `json:"looks" doc:"Plants or groups to look at, over all properties"`
 	Deep         int          `json:"deep" doc:"Those of them with more than buds, leaves or flowers hurt"`
@@ -118,6 +120,21 @@ type Lookout struct {
 	Closing      []Order      `json:"closing" doc:"Jobs without a day whose window closes within a fortnight; up to 60"`
 	ClosingCount int          `json:"closing_count" doc:"How many there are of them"`
 	Property     int64        `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
+}
+
+// PlaceLine is a property as it stands among the others in the morning.
+type PlaceLine struct {
+	PropertyID int64   `json:"property_id"`
+	Property   string  `json:"property"`
+	Note       string  `json:"note" doc:"People, pets and anything else to mind"`
+	Plants     int     `json:"plants" doc:"Plants or groups on it"`
+	Looks      int     `json:"looks" doc:"Plants to look at on a walk today: likely hurt, tender before frost, or due again"`
+	Deep       int     `json:"deep" doc:"Those of them with wood, roots or heart likely hurt"`
+	Due        int     `json:"due" doc:"Follow-ups whose day has come"`
+	Overdue    int     `json:"overdue" doc:"Jobs that were on a past day"`
+	Minutes    int     `json:"minutes" doc:"Estimate for looking at all of them"`
+	Nearest    day.Day `json:"nearest" format:"date" doc:"The nearest day that something there hangs on; empty without one"`
+	Why        string  `json:"why"`
 }
 
 // LookGroup is the look-list of one property.
@@ -156,6 +173,9 @@ func (h *House) Lookout(ctx context.Context) (Lookout, error) {
 		Tender:  len(t.shelter),
 	}
 	o.Groups, o.Deep = t.groups()
+	if o.Places, err = h.placeLines(ctx, t); err != nil {
+		return o, err
+	}
 	if len(t.places) > 0 {
 		o.Property = t.places[0].Property.ID
 	}
@@ -210,6 +230,52 @@ func (t *Triaged) groups() (out []LookGroup, deep int) {
 		}
 	}
 	return out[:min(len(out), groupsShown)], deep
+}
+
+// placeLines are all properties, the one that asks most first.
+func (h *House) placeLines(ctx context.Context, t *Triaged) ([]PlaceLine, error) {
+	asked := map[int64]*lookout.Asks{}
+	for _, pl := range t.places {
+		asked[pl.Property.ID] = &lookout.Asks{Nearest: day.None}
+	}
+	for _, p := range t.looks {
+		a := asked[p.PropertyID]
+		a.Score += p.Look.Score
+		if cold.Deep(p.Look.Expected) {
+			a.Deep++
+		} else {
+			a.Soft++
+		}
+	}
+	near := func(a *lookout.Asks, d day.Day) {
+		if d != day.None && (a.Nearest == day.None || d < a.Nearest) {
+			a.Nearest = d
+		}
+	}
+	for _, p := range t.shelter {
+		a := asked[p.PropertyID]
+		a.Tender++
+		near(a, p.TakeIn.Before)
+	}
+	rows, err := h.Store.AskedByProperty(ctx, t.today.String())
+	if err != nil {
+		return nil, err
+	}
+	for _, r := range rows {
+		if a := asked[r.PropertyID]; a != nil {
+			a.Due, a.Overdue = r.Due, r.Overdue
+			near(a, parsed(r.Nearest))
+		}
+	}
+	places := slices.Clone(t.places)
+	slices.SortStableFunc(places, func(a, b *Place) int { return lookout.First(*asked[a.Property.ID], *asked[b.Property.ID]) })
+	out := make([]PlaceLine, len(places))
+	for i, pl := range places {
+		p, a := pl.Property, asked[pl.Property.ID]
+		out[i] = PlaceLine{PropertyID: p.ID, Property: p.Name, Note: p.Note, Plants: p.Plants, Looks: a.Looks(), Deep: a.Deep,
+			Due: a.Due, Overdue: a.Overdue, Minutes: a.Looks() * cold.LookMinutes, Nearest: a.Nearest, Why: a.Why()}
+	}
+	return out, nil
 }
 
 // once adds a text that is not there yet.

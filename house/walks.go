@@ -214,6 +214,7 @@ func (h *House) KeepLook(ctx context.Context, key store.Key, walk, plant int64, 
 type DecisionIn struct {
 	Decision string  `json:"decision" enum:"accepted,overruled,not now"`
 	Kind     string  `json:"kind,omitempty" doc:"overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open"`
+	Until    day.Day `json:"until,omitempty" format:"date" doc:"overruled with wait until: the day; when leaf is due when absent"`
 	CutM     float64 `json:"cut_m,omitempty" doc:"overruled with a cut: its height, m"`
 	Note     string  `json:"note,omitempty" maxLength:"2000" doc:"overruled: why"`
 }
@@ -273,7 +274,10 @@ func decided(q damage.Question, in DecisionIn) (damage.Answer, string, error) {
 		case in.Kind == "":
 			return damage.Answer{}, note, Refuse("kind", in.Kind, "is missing: say which verdict stands in its place")
 		}
-		q.Overrule, q.OverruleCutM = in.Kind, in.CutM
+		if in.Kind == damage.Wait && in.Until != 0 && in.Until != day.None && in.Until <= q.Today {
+			return damage.Answer{}, note, Refuse("until", in.Until, "is not after today")
+		}
+		q.Overrule, q.OverruleCutM, q.OverruleUntil = in.Kind, in.CutM, in.Until
 	}
 	a, err := damage.Judge(q)
 	if err == nil && in.Decision == "accepted" && in.Kind != "" {

@@ -146,6 +146,7 @@ type asking struct {
 	species string
 	made    day.Day
 	when    job.When
+	due     day.Day
 	every   int
 	last    day.Day
 	stage   string
@@ -169,7 +170,7 @@ func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refresh
 	shared := map[asking]shown{}
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
-		a := asking{k.Kind, k.Species, day.None, k.Params.V.When, k.Params.V.EveryDays, k.Params.V.Last, k.Params.V.Stage}
+		a := asking{k.Kind, k.Species, day.None, k.Params.V.When, k.Params.V.Due, k.Params.V.EveryDays, k.Params.V.Last, k.Params.V.Stage}
 		var s shown
 		known := false
 		if k.PlantID.Valid && k.Kind != job.Other {

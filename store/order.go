@@ -271,6 +271,23 @@ func (s *Store) CountOrders(ctx context.Context, today, soon string) (OrderCount
 	)
 }
 
+// AskedOf is what orders ask at a property: looks whose day has come and jobs on a past day, and the nearest such day.
+type AskedOf struct {
+	PropertyID int64   `db:"property_id"`
+	Due        int     `db:"due"`
+	Overdue    int     `db:"overdue"`
+	Nearest    *string `db:"nearest"`
+}
+
+// AskedByProperty counts them, by the indexes of their lists.
+func (s *Store) AskedByProperty(ctx context.Context, today string) ([]AskedOf, error) {
+	return many[AskedOf](ctx, s.read, `SELECT property_id, sum(due) AS due, sum(overdue) AS overdue, min(at) AS nearest FROM (
+		SELECT o.property_id, 1 AS due, 0 AS overdue, o.listed AS at FROM job_order o WHERE `+standing+` AND o.kind = 'look' AND
+			o.listed <= ?1 AND NOT (o.state = 'on a day' AND o.day < ?1)
+		UNION ALL SELECT o.property_id, 0, 1, o.day FROM job_order o WHERE o.in_sight = 1 AND o.state = 'on a day' AND o.day < ?1)
+		GROUP BY property_id`, today)
+}
+
 // FindOrders are standing orders whose words, with those of their property and plant, hold all of some words.
 func (s *Store) FindOrders(ctx context.Context, words []string, limit int) ([]Order, error) {
 	where, args := standing, []any{}

@@ -118,6 +118,9 @@ func (t told) lookAgain() day.Day {
 
 // changes says what would change a verdict to wait.
 func (t told) changes() {
+	if t.waitsAsTold() {
+		return
+	}
 	if t.d.kind != Wait {
 		return
 	}

@@ -40,7 +40,11 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		if d.kind == Wait && e.girdle.rules(d) {
 			when = job.LeafDueNext
 		}
-		out := []job.Order{look(when, why)}
+		again := look(when, why)
+		if t := (told{q: q}); t.waitsAsTold() {
+			again.Params = job.Params{When: job.OnDay, Due: q.OverruleUntil}
+		}
+		out := []job.Order{again}
 		wood := s.species.Form != catalogue.Palm && s.species.Form != catalogue.Perennial
 		if wood && !e.girdle.rules(d) {
 			out = append(

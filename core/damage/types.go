@@ -49,8 +49,9 @@ type Question struct {
 
 	// Overrule is the verdict the gardener gives in place of the computed one, empty for none; OverruleCutM is the
 	// height of its cut, m, where it has one.
-	Overrule     string
-	OverruleCutM float64
+	Overrule      string
+	OverruleCutM  float64
+	OverruleUntil day.Day // with wait until: the day, where one was given
 }
 
 // Verdicts an answer may give or be overruled with.

@@ -75,6 +75,7 @@ const (
 	CutShows    When = "the cut shows"     // six weeks of growth after it
 	FrostPast   When = "frost is past"     // the last usual frost of the coming spring
 	InAWeek     When = "in a week"         // from the day the order was made
+	OnDay       When = "on a day"          // the one that is given: Params.Due
 	AsFound     When = "the look has told" // a cut that waits for what the follow-up finds
 )
 
@@ -89,6 +90,7 @@ type Span struct {
 type Params struct {
 	When      When    `json:"when,omitempty"`
 	CutM      float64 `json:"cut_m,omitempty" doc:"Height of the cut, m"`
+	Due       day.Day `json:"due,omitempty" format:"date" doc:"The day it hangs on, where a person set it"`
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`
 	Stage     string  `json:"stage,omitempty" doc:"water: new, in its first summers; indoors, in its winter place"`

@@ -92,6 +92,9 @@ const (
 
 func (w *frame) look() {
 	on := w.Due(w.order.Params.When, w.species, w.made)
+	if w.order.Params.When == OnDay {
+		on = w.order.Params.Due
+	}
 	if on >= w.end {
 		w.until(on + 60)
 	}

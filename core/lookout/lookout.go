@@ -4,7 +4,9 @@ package lookout
 
 import (
 	"cmp"
+	"fmt"
 	"slices"
+	"strings"
 
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
@@ -54,4 +56,52 @@ func Order[T any](events []T, today day.Day, struck func(T) Struck) {
 		x, y := struck(a), struck(b)
 		return cmp.Or(cmp.Compare(weight(y), weight(x)), cmp.Compare(y.Peak, x.Peak))
 	})
+}
+
+// Asks are what a property asks of those who set out in the morning.
+type Asks struct {
+	Deep, Soft int     // plants to look at: with wood, roots or heart likely hurt, and with less
+	Score      float64 // of all of them: what looking now is worth
+	Tender     int     // plants to be lifted or taken in before the first frost
+	Due        int     // follow-ups whose day has come
+	Overdue    int     // jobs that were on a past day
+	Nearest    day.Day // the nearest day that something hangs on; day.None without one
+}
+
+// Looks is how many plants are to be looked at on a walk.
+func (a Asks) Looks() int { return a.Deep + a.Soft + a.Tender + a.Due }
+
+// Nothing reports a property that asks nothing today.
+func (a Asks) Nothing() bool { return a.Looks() == 0 && a.Overdue == 0 }
+
+// First orders properties by what they ask: what is hurt deep before what is hurt a little, then what is tender while
+// frost is near, what is due, and what is late.
+func First(a, b Asks) int {
+	return cmp.Or(
+		cmp.Compare(min(b.Deep, 1), min(a.Deep, 1)),
+		cmp.Compare(b.Score, a.Score),
+		cmp.Compare(b.Tender, a.Tender),
+		cmp.Compare(b.Due+b.Overdue, a.Due+a.Overdue),
+	)
+}
+
+// Why says in a few words what a property asks, the most pressing first.
+func (a Asks) Why() string {
+	var out []string
+	add := func(n int, one, many string) {
+		if n == 1 {
+			out = append(out, "1 "+one)
+		} else if n > 1 {
+			out = append(out, fmt.Sprint(n, " ", many))
+		}
+	}
+	add(a.Deep, "with wood, roots or heart likely hurt", "with wood, roots or heart likely hurt")
+	add(a.Soft, "with buds or leaves hurt", "with buds or leaves hurt")
+	add(a.Tender, "tender, before the first frost", "tender, before the first frost")
+	add(a.Due, "follow-up due", "follow-ups due")
+	add(a.Overdue, "job overdue", "jobs overdue")
+	if out == nil {
+		return "asks nothing today"
+	}
+	return strings.Join(out, ", ")
 }

@@ -1618,6 +1618,11 @@ export interface components {
             kind?: string;
             /** @description overruled: why */
             note?: string;
+            /**
+             * Format: date
+             * @description overruled with wait until: the day; when leaf is due when absent
+             */
+            until?: string;
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -2146,6 +2151,11 @@ export interface components {
              */
             cut_m?: number;
             /**
+             * Format: date
+             * @description The day it hangs on, where a person set it
+             */
+            due?: string;
+            /**
              * Format: int64
              * @description A repeat: days between two times
              */
@@ -2414,6 +2424,8 @@ export interface components {
             looks: number;
             /** @description Jobs that were on a past day and are not ticked off, the oldest first; up to 60 */
             overdue: components["schemas"]["Order"][] | null;
+            /** @description All properties, the one to visit first first */
+            places: components["schemas"]["PlaceLine"][] | null;
             /**
              * Format: int64
              * @description Whose season the ribbon shows: where the first event was worst
@@ -2716,6 +2728,49 @@ export interface components {
              * @description px
              */
             width: number;
+        };
+        PlaceLine: {
+            /**
+             * Format: int64
+             * @description Those of them with wood, roots or heart likely hurt
+             */
+            deep: number;
+            /**
+             * Format: int64
+             * @description Follow-ups whose day has come
+             */
+            due: number;
+            /**
+             * Format: int64
+             * @description Plants to look at on a walk today: likely hurt, tender before frost, or due again
+             */
+            looks: number;
+            /**
+             * Format: int64
+             * @description Estimate for looking at all of them
+             */
+            minutes: number;
+            /**
+             * Format: date
+             * @description The nearest day that something there hangs on; empty without one
+             */
+            nearest: string;
+            /** @description People, pets and anything else to mind */
+            note: string;
+            /**
+             * Format: int64
+             * @description Jobs that were on a past day
+             */
+            overdue: number;
+            /**
+             * Format: int64
+             * @description Plants or groups on it
+             */
+            plants: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            why: string;
         };
         PlantHit: {
             common: string;
