@@ -14,7 +14,7 @@ import (
 func (b *browser) scriptKB() float64 {
 	b.t.Helper()
 	b.visit("/")
-	b.see("Look at these first")
+	b.see("Which property first")
 	b.settled()
 	b.mu.Lock()
 	defer b.mu.Unlock()
@@ -53,7 +53,7 @@ func BenchmarkFirstLoad(b *testing.B) {
 		if err := chromedp.Do(tab.ctx, chromedp.Navigate(s.url+"/")); err != nil {
 			b.Fatal(err)
 		}
-		tab.see("Look at these first")
+		tab.see("Which property first")
 	}
 	b.StopTimer()
 	b.ReportMetric(open(b, s, 1280, 800).scriptKB(), "script-kB")

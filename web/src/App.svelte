@@ -5,6 +5,8 @@
   import { wrap } from 'svelte-spa-router/wrap';
   import Find from './lib/Find.svelte';
   import { house, keys } from './lib/house.svelte';
+  import Notes from './lib/Notes.svelte';
+  import { opened } from './lib/opened';
   import MoveTime from './lib/MoveTime.svelte';
   import Waiting from './lib/Waiting.svelte';
   import Lookout from './places/Lookout.svelte';
@@ -93,8 +95,12 @@
     return t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName) || t.closest('form') !== null;
   }
   function onkeydown(e: KeyboardEvent) {
-    if (e.ctrlKey || e.metaKey || e.altKey || typing(e) || finding || helping || moving || document.querySelector('dialog[open]'))
+    if (e.ctrlKey || e.metaKey || e.altKey || document.querySelector('dialog[open]')) return;
+    if (e.key === 'Escape') {
+      if (opened.close()) e.preventDefault();
       return;
+    }
+    if (typing(e) || opened.any || finding || helping || moving) return;
     const place = places[Number(e.key) - 1];
     if (place) {
       void push(place.path);
@@ -104,8 +110,6 @@
       helping = true;
     } else if (e.key.toLowerCase() === 't' && house.frame?.movable) {
       moving = true;
-    } else if (e.key === 'Escape' && here !== '/lookout') {
-      history.back();
     } else {
       const k = [...keys.screen, ...keys.ribbon].find((k) => k.key.toLowerCase() === e.key.toLowerCase());
       if (!k || ((e.key === 'Enter' || e.key === ' ') && /^(BUTTON|A|SUMMARY)$/.test((e.target as HTMLElement).tagName))) return;
@@ -168,12 +172,14 @@
         <button class="block min-h-8 text-moss hover:underline" onclick={() => (helping = true)}>Keys <kbd>?</kbd></button>
         <button
           class="block min-h-8 text-moss hover:underline"
-          aria-pressed={house.glare}
-          onclick={() => house.setGlare(!house.glare)}>Glare {house.glare ? 'on' : 'off'}</button
+          role="switch"
+          aria-checked={house.glare}
+          title="Black on white, larger: for reading in full sun"
+          onclick={() => house.setGlare(!house.glare)}>Full-sun reading: <b>{house.glare ? 'on' : 'off'}</b></button
         >
       </div>
     </nav>
-    <main class="order-1 min-w-0 flex-1 max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-hidden'}">
+    <main class="order-1 flex min-h-dvh min-w-0 flex-1 flex-col max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-clip'}">
       {#if house.ondevice && !onWalk}
         <p class="border-b border-sun bg-white px-4 py-1.5 text-[0.9375rem]" role="status">
           <b>No connection.</b> What you see was read earlier and is kept on this device.
@@ -181,32 +187,13 @@
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
       {#key moved}<Router {routes} />{/key}
+      {#if !house.placed}
+        <!-- Above the bottom bar, and in the flow at the page's end, where it hides nothing. -->
+        <div class="pointer-events-none sticky bottom-3 z-30 px-3 pb-3 max-md:bottom-14" role="status" data-testid="notes">
+          <div class="pointer-events-auto w-[min(30rem,100%)] space-y-2 shadow-lg"><Notes /></div>
+        </div>
+      {/if}
     </main>
-  </div>
-
-  <div
-    class="fixed bottom-3 left-3 z-50 w-[min(23rem,calc(100vw-1.5rem))] space-y-2 max-md:top-2 max-md:bottom-auto"
-    role="status"
-  >
-    {#each house.notes as n (n.id)}
-      <div
-        class="flex items-center gap-3 rounded-sm px-4 py-2 shadow-lg {n.bad
-          ? 'border-2 border-bad bg-white text-ink'
-          : 'bg-ink text-paper'}"
-      >
-        <span class="flex-1">{n.text}</span>
-        {#if n.undo}
-          <button
-            class="min-h-11 px-2 font-bold underline"
-            onclick={async () => {
-              house.drop(n.id);
-              await n.undo!();
-            }}>Undo</button
-          >
-        {/if}
-        <button class="min-h-11 px-2" aria-label="Close message" onclick={() => house.drop(n.id)}>✕</button>
-      </div>
-    {/each}
   </div>
 
   <Find bind:open={finding} />
@@ -238,8 +225,12 @@
       <a class="flex min-h-12 items-center border-b border-rule" href="#/settings" onclick={() => (more = false)}
         >Settings of {house.frame?.firm.name ?? 'the firm'}</a
       >
-      <button class="min-h-12 text-left text-moss" aria-pressed={house.glare} onclick={() => house.setGlare(!house.glare)}
-        >Glare {house.glare ? 'on' : 'off'}: for reading in full sun</button
+      <button
+        class="min-h-12 text-left text-moss"
+        role="switch"
+        aria-checked={house.glare}
+        onclick={() => house.setGlare(!house.glare)}
+        >Full-sun reading (black on white, larger): <b>{house.glare ? 'on' : 'off'}</b></button
       >
     </div>
   </Modal>
@@ -259,7 +250,7 @@
       <dt><kbd>/</kbd></dt>
       <dd>find a plant, property or job</dd>
       <dt><kbd>Escape</kbd></dt>
-      <dd>back</dd>
+      <dd>close what is open; what was typed is there when it is opened again</dd>
     </dl>
     <Button class="mt-3" onclick={() => (helping = false)}>Close</Button>
   </Modal>

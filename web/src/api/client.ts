@@ -24,6 +24,37 @@ api.use({
   },
 });
 
+/** How forms call what the house names by its own words. */
+const labels: Record<string, string> = {
+  height_m: 'Height',
+  spread_m: 'Spread',
+  pot_l: 'Pot',
+  base_mm: 'Stem at the base',
+  graft_m: 'Graft at',
+  label: 'Where it stands',
+  count: 'How many',
+  planted: 'Planted in',
+  stop: 'Stop on the way round',
+  cut_m: 'Cut at',
+  note: 'Note',
+  until: 'Wait until',
+  climate_type: 'Climate to start from',
+  elevation_m: 'Height above the sea',
+  took_minutes: 'Minutes it took',
+  crew_size: 'People',
+  every_days: 'Again after',
+  hardiness_c: 'Wood bears in midwinter',
+  root_hardiness_c: 'Roots bear in the soil',
+  drying_kpa_h: 'Drying wind it bears',
+  on: 'On',
+};
+function labelled(path: string): string {
+  const last = path.split('.').at(-1) ?? path;
+  if (labels[last]) return labels[last];
+  const text = path.replaceAll('_', ' ').replaceAll('.', ', ');
+  return text.charAt(0).toUpperCase() + text.slice(1);
+}
+
 /** What the house said was wrong: a sentence, and the fields it names. */
 export class Problem extends Error {
   fields: Record<string, string> = {};
@@ -45,7 +76,7 @@ export class Problem extends Error {
     }
     if (status === 409) this.kept = body?.errors?.[0]?.value;
     const named = Object.entries(this.fields);
-    if (named.length) this.message = named.map(([f, m]) => `${f.replaceAll('_', ' ')}: ${m}`).join('; ');
+    if (named.length && status !== 409) this.message = named.map(([f, m]) => `${labelled(f)}: ${m}`).join('; ');
   }
 }
 

@@ -45,6 +45,7 @@
     {placeholder}
     {autofocus}
     {list}
+    aria-invalid={problem ? 'true' : undefined}
     autocomplete="off"
     bind:value={text}
     {oninput}

@@ -4,6 +4,7 @@
   import { place } from '../field/shrink';
   import { api, ask } from '../api/client';
   import { attempt, house } from './house.svelte';
+  import { whileOpen } from './opened';
 
   let { plant, note, onnote }: { plant: number; note: string; onnote: (text: string) => void } = $props();
 
@@ -99,12 +100,19 @@
 </div>
 {#if writing}
   <textarea
+    {@attach (at) => {
+      const shut = whileOpen(() => (writing = false));
+      at.focus();
+      at.setSelectionRange(at.value.length, at.value.length);
+      return shut;
+    }}
     class="mt-1 w-full border border-gray-400 bg-white p-2 text-base"
     rows="2"
     aria-label="Note on this plant"
     value={note}
     oninput={type}
     onblur={(e) => (clearTimeout(timer), onnote(e.currentTarget.value))}></textarea>
+  <button class="min-h-11 px-2 text-moss underline" onclick={() => (writing = false)}>Close the note</button>
   <label class="flex min-h-11 items-center gap-2 text-sm"
     ><input
       type="checkbox"

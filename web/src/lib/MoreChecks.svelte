@@ -15,10 +15,11 @@
     onat: (m: number) => void;
     onadd: (c: Check) => void;
     onremove: (c: Check) => void;
+    onback: () => void;
   }
-  let { open = $bindable(), plant, checks, at, onat, onadd, onremove }: Props = $props();
+  let { open = $bindable(), plant, checks, at, onat, onadd, onremove, onback }: Props = $props();
 
-  let share = $state<Record<string, number>>({ bark_ring: 0.5, split_bark: 0.25 });
+  let share = $state<Record<string, number>>({}); // none is chosen before it is
   let alike = $state('');
   let unlike = $state('');
   const kinds = $derived(beside(plant));
@@ -34,6 +35,7 @@
     onadd({ kind: k, result, ...height(k), ...amount });
   }
   const number = (s: string) => Number(s.replace(',', '.'));
+  const looked = $derived((number(alike) || 0) + (number(unlike) || 0));
   const button = 'min-h-11 border px-3 text-[0.9375rem]';
   const look = (on: boolean) => `${button} ${on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}`;
 </script>
@@ -55,6 +57,11 @@
         /></label
       >
     {/if}
+    <button
+      class="min-h-11 px-2 text-moss underline disabled:text-soft disabled:no-underline"
+      disabled={!checks.length}
+      onclick={onback}>Take back</button
+    >
     <Button class="ml-auto" onclick={() => (open = false)}>Done</Button>
   </div>
   <ul class="divide-y divide-rule">
@@ -125,9 +132,12 @@
                   bind:value={unlike}
                 /> not</label
               >
+              {#if looked > plant.count}<p class="basis-full text-sm text-bad" role="alert">
+                  {looked} looked at, but only {plant.count} stand here.
+                </p>{/if}
               <button
                 class={look(false)}
-                disabled={!(number(alike) + number(unlike) > 0)}
+                disabled={!(looked > 0) || looked > plant.count}
                 onclick={() => (
                   onadd({ kind: k, held: Math.round(number(alike)) || 0, broke: Math.round(number(unlike)) || 0 }),
                   (alike = unlike = '')
@@ -143,7 +153,8 @@
               {#each words[k].results ?? [] as { key: value, word } (value)}<button
                   class={look(!!has(k, value))}
                   aria-pressed={!!has(k, value)}
-                  disabled={value === 'bridge' && share[k] === 1}
+                  disabled={(needsAmount(k, value) && words[k].amount?.what === 'girth' && !share[k]) ||
+                    (value === 'bridge' && share[k] === 1)}
                   onclick={() => press(k, value)}>{word}</button
                 >{/each}
             {/if}

@@ -18,6 +18,7 @@
   <select
     class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
     value={String(value)}
+    aria-invalid={problem ? 'true' : undefined}
     onchange={(e) => {
       const v = options.find(([o]) => String(o) === e.currentTarget.value)?.[0];
       if (v === undefined) return;

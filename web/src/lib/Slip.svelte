@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Answer } from '../api/client';
+  import type { Answer, Schemas } from '../api/client';
   import Care from './Care.svelte';
   import { inWords, metres } from './dates';
   import Figure from './Figure.svelte';
@@ -9,11 +9,11 @@
 
   interface Props {
     answer: Answer;
-    decided?: string;
+    standing?: Schemas['Decision']; // what was decided on it
     palm?: boolean;
     onspot?: (key: string, seen: 'yes' | 'no', amount?: number) => void;
   }
-  let { answer, decided, palm = false, onspot }: Props = $props();
+  let { answer, standing, palm = false, onspot }: Props = $props();
 
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
 </script>
@@ -24,8 +24,19 @@
   data-kind={answer.verdict.kind}
 >
   <header class="border-b border-rule px-4 py-3">
-    <p class="text-xs font-semibold tracking-wide text-soft">{decided ?? 'Verdict'} · {answer.verdict.kind}</p>
-    <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">{answer.verdict.sentence}</p>
+    <p class="text-xs font-semibold tracking-wide text-soft">
+      {standing?.decision === 'overruled' ? 'Your verdict' : standing ? 'Decided' : 'Verdict'}{#if standing}, {inWords(
+          standing.day,
+          house.today,
+        )}{/if} · {standing?.kind ?? answer.verdict.kind}
+    </p>
+    <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">
+      {standing?.sentence ?? answer.verdict.sentence}
+    </p>
+    {#if standing?.note}<p>“{standing.note}”</p>{/if}
+    {#if standing && standing.sentence !== answer.verdict.sentence}<p class="mt-1 text-sm text-soft" data-testid="estimate">
+        By what was found: {answer.verdict.sentence}
+      </p>{/if}
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">
         {#if palm && answer.verdict.sure === 0}Nothing tells yet{:else if !palm && answer.verdict.kind === 'wait until' && answer.boundary.high_m > answer.boundary.low_m}

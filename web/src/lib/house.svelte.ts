@@ -5,6 +5,7 @@ import { api, ask, Problem, reach, type Schemas } from '../api/client';
 class House {
   frame = $state<Schemas['Frame'] | undefined>();
   notes = $state<{ id: number; text: string; bad: boolean; undo?: () => Promise<void> }[]>([]);
+  placed = $state(false); // the place in sight shows the messages where it has room for them
   glare = $state(localStorage.getItem('glare') === 'on');
   ondevice = $state(false); // what was read last came from this device: the house cannot be reached
   #last = 0;

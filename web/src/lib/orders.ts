@@ -6,14 +6,29 @@ import { brief, inWords } from './dates';
 export function when(o: Order, today: string): string {
   if (o.state === 'done') return `done ${inWords(o.ended, today)}${o.took_minutes ? `, ${o.took_minutes} min` : ''}`;
   if (o.state === 'skipped') return `skipped ${inWords(o.ended, today)}: ${o.note}`;
-  if (o.overdue) return `was to be done ${inWords(o.day, today)}; today costs ${cost(o.day_cost)}`;
-  if (o.day) return `on ${inWords(o.day, today)}, costs ${cost(o.day_cost)}`;
+  if (o.overdue) return `was to be done ${inWords(o.day, today)}; today is ${costWord(o.day_cost, today, o)}`;
+  if (o.day) return `on ${inWords(o.day, today)}, ${costWord(o.day_cost, o.day, o)}`;
   if (o.passed) return 'the time for this has passed';
-  if (o.window_from) return `${brief(o.window_from)} – ${brief(o.window_to)}, best ${brief(o.best_day)}`;
-  return o.best_day ? `no good days; the best is ${brief(o.best_day)}, which costs ${cost(o.best_cost)}` : 'no day is allowed';
+  if (o.window_from) {
+    const within = o.best_day && o.best_day >= o.window_from && o.best_day <= o.window_to;
+    return `${brief(o.window_from)} – ${brief(o.window_to)}${within ? `, best ${brief(o.best_day)}` : ''}`;
+  }
+  return o.best_day ? `no good day; ${brief(o.best_day)} is the least bad` : 'no day is allowed';
 }
 
-export const cost = (c: number) => (c > 100 ? 'more than allowed' : `${c} of 100`);
+/** What a day costs, in a word; the number is told on asking. */
+export function costWord(c: number | undefined, day?: string, o?: Pick<Order, 'window_from' | 'window_to' | 'best_day'>): string {
+  if (c === undefined) return 'outside its time';
+  if (c > 100) return 'not allowed';
+  if (c <= 5) return 'best';
+  if (c <= 30) return 'good';
+  const early = !!day && !!o && (o.window_from ? day < o.window_from : !!o.best_day && day < o.best_day);
+  return `${c > 70 ? 'much too' : 'too'} ${early ? 'early' : 'late'}`;
+}
+
+/** The number behind the word. */
+export const costOf = (c: number | undefined) =>
+  c === undefined ? '' : c > 100 ? 'more than is allowed' : `costs ${c} of 100, 0 being best`;
 
 /** What it is for: the plant's place, how many plants, or the property itself. */
 export const forWhat = (o: Order) => (o.label ? o.label : o.plants > 1 ? `${o.plants} plants or groups` : '');

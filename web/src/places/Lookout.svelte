@@ -1,9 +1,11 @@
 <script lang="ts">
+  import { Button, Modal } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Schemas, type Season } from '../api/client';
+  import { api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
-  import { brief, degrees, hours, inWords, plantsOf } from '../lib/dates';
+  import { brief, degrees, hours, inWords, plantsOf, plusDays } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
   import EventChart from '../lib/EventChart.svelte';
   import Expected from '../lib/Expected.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -29,7 +31,11 @@
       { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
       { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
       { key: 'Enter', does: 'walk to the plant', run: () => open(at) },
-      { key: 'W', does: 'start the walk of this property', run: () => startWalk(rows[at]?.property_id ?? 0) },
+      {
+        key: 'W',
+        does: 'start the walk of this property',
+        run: () => startWalk(openAt || (look?.places?.[0]?.property_id ?? 0)),
+      },
       { key: 'E', does: 'next event', run: nextEvent },
     ];
     return () => {
@@ -39,12 +45,12 @@
   });
   const groups = $derived(look?.groups ?? []);
   const firstFrost = $derived((look?.shelter ?? []).map((p) => p.take_in!.before).sort()[0]);
-  const rows = $derived(groups.flatMap((g) => g.looks ?? []));
+  const rows = $derived(groups.find((g) => g.property_id === openAt)?.looks ?? []);
   const events = $derived(look?.events ?? []);
-  const event = $derived(events[chosen]);
-  // Those that hurt something, and the newest of the others; the rest is told in a line.
-  const told = $derived(events.map((e, i) => ({ e, i })).filter(({ e, i }) => e.hurt > 0 || i === 0));
-  const quiet = $derived(events.filter((e, i) => e.hurt === 0 && i > 0));
+  // Those that hurt something; the rest is told in a line.
+  const told = $derived(events.map((e, i) => ({ e, i })).filter(({ e }) => e.hurt > 0));
+  const quiet = $derived(events.filter((e) => e.hurt === 0));
+  const event = $derived(told.some(({ i }) => i === chosen) ? events[chosen] : told[0]?.e);
 
   // The ribbon and the chart belong to the property in which the event was worst.
   $effect(() => {
@@ -75,6 +81,7 @@
     chosen = told[(k + 1) % Math.max(1, told.length)]?.i ?? 0;
   }
   function move(by: number) {
+    if (!openAt) openAt = look?.places?.[0]?.property_id ?? 0;
     at = Math.max(0, Math.min(rows.length - 1, at + by));
     document.getElementById(`look-${at}`)?.focus();
   }
@@ -112,14 +119,45 @@
     if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
     return l.expected === 'wood' ? 'tips' : l.expected;
   };
-  const start = $derived.by(() => {
-    let n = 0;
-    return groups.map((g) => {
-      const from = n;
-      n += g.looks?.length ?? 0;
-      return from;
+  // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
+  let openAt = $state(0);
+  let dating = $state<Schemas['PlaceLine']>();
+  let on = $state('');
+  let problem = $state<Problem>();
+  async function putWalk(e: SubmitEvent) {
+    e.preventDefault();
+    const l = dating;
+    const d = on || house.today;
+    if (!l) return;
+    problem = await attempt(async () => {
+      const body: Schemas['HandOrder'] = {
+        property_id: l.property_id,
+        title: `Walk of ${l.property}`,
+        minutes: Math.max(10, l.minutes),
+        note: l.why,
+        spans: [{ from: d, to: plusDays(d, 28), cost: 0 }],
+      };
+      const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
+      await ask(
+        api.PUT('/api/v1/orders/{id}/day', {
+          params: { path: { id: o.id }, header: onceKey() },
+          body: { day: d, version: o.version },
+        }),
+      );
+      dating = undefined;
+      house.say(`The walk of ${l.property} is on ${inWords(d, house.today)}.`, async () => {
+        await attempt(async () => {
+          const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
+          await ask(
+            api.DELETE('/api/v1/orders/{id}', {
+              params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
+            }),
+          );
+        });
+      });
+      void house.refresh();
     });
-  });
+  }
 </script>
 
 <svelte:window onresize={() => (wide = window.innerWidth >= 768)} />
@@ -133,6 +171,36 @@
     {size}
   />
   <span>{told_of(p)}</span>
+{/snippet}
+{#snippet plantsIn(g: Schemas['LookGroup'])}
+  {#if g.shared?.length === 1}<p class="border-y border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
+  <ol>
+    {#each g.looks ?? [] as p, i (p.id)}
+      <li class={i ? 'border-t border-rule' : ''}>
+        <a
+          id="look-{i}"
+          href="#/walk/{p.property_id}/{p.id}"
+          class="flex min-h-14 items-center gap-3 px-3 py-1 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
+          onfocus={() => (at = i)}
+        >
+          <Expected plant={p} />
+          <span class="min-w-0 flex-1 break-words">
+            <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span>{/if}
+            <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
+            <span class="text-sm"
+              >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
+            >
+            <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
+            <span class="block text-sm text-soft"
+              >{(g.shared?.length ?? 0) > 1 ? p.look?.reason : capital(p.look?.own ?? '')}</span
+            >
+          </span>
+          <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
+        </a>
+      </li>
+    {/each}
+  </ol>
+  {#if g.more}<p class="border-t border-rule px-3 py-2 text-sm text-soft">{g.more} more come up on the walk.</p>{/if}
 {/snippet}
 {#snippet hoursOf(e: Schemas['EventGroup'])}
   {#if chart && chart.event.peak === e.peak && chart.event.kind === e.kind}
@@ -161,132 +229,144 @@
       <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a>
     </div>
   {:else}
-    {#if event}
-      <section aria-label="Event" class="border border-ink bg-white">
-        {#if told.length > 1}
-          <div
-            class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
-            role="group"
-            aria-label="Events of the last months"
-          >
-            {#each told as { e, i } (e.kind + e.peak)}
-              <button
-                class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
-                  ? 'bg-moss-pale font-bold'
-                  : 'hover:bg-sheet'}"
-                aria-pressed={i === chosen}
-                onclick={() => (chosen = i)}
-              >
-                <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
-                {names[e.kind]}
-                {brief(e.peak)}
-                <span class="font-normal text-soft">{e.hurt} likely hurt</span>
-              </button>
-            {/each}
-          </div>
-        {/if}
-        <div class="grid gap-x-6 gap-y-2 px-4 py-3 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
-          <div class="min-w-0">
-            <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
-            <p>{event.story}</p>
-            {#if (event.places ?? []).length > 1}<p class="mt-2 text-sm text-soft">
-                At {event.property}, where it was worst:
-              </p>{/if}
-            <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
-              {#each facts(event) as [name, v] (name)}
-                <div>
-                  <dt class="text-xs text-soft">{name}</dt>
-                  <dd class="text-lg leading-tight font-bold">{v}</dd>
-                </div>
-              {/each}
-            </dl>
-            <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
-              {#each event.places ?? [] as p (p.property_id + p.peak)}
-                <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
-                  {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
-                </li>
-              {/each}
-            </ul>
-          </div>
-          {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
-          {:else}
-            <details class="text-sm">
-              <summary class="flex min-h-11 cursor-pointer items-center text-moss">Hour by hour, against what plants bore</summary
-              >
-              {@render hoursOf(event)}
-            </details>
-          {/if}
-        </div>
-      </section>
-    {:else}
-      <section class="border border-rule bg-white px-4 py-3">
-        <h2>No freeze, heat or gale in the last months</h2>
-        <p class="text-soft">
-          Events show here as soon as the weather of a property holds one. Weather is read, or taken from a file, in Grounds.
-        </p>
-      </section>
-    {/if}
-
-    <div class="mt-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
+    <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
       <section aria-labelledby="looks" class="min-w-0">
         <h2 id="looks">
-          {#if look.looks}Look at these first{:else}Nothing on the look-list{/if}
+          {#if look.looks}Which property first{:else}Nothing on the look-list{/if}
         </h2>
         <p class="text-sm text-soft">
-          {plantsOf(look.looks)}, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another {look.slight}
+          {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak, house.today)}
+            ({value(event)} at {event.property}):
+          {/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another
+            {look.slight}
             are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear; {look.looked} already decided.
         </p>
-        {#each groups as g, gi (g.property_id)}
-          <section class="mt-3 border border-rule bg-white" aria-label={g.property}>
-            <header class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule bg-sheet px-3 py-1.5">
-              <h3 class="min-w-0 flex-1 font-semibold max-md:basis-full">
-                {g.property}
-                <span class="text-sm font-normal text-soft"
-                  >{(g.looks?.length ?? 0) + g.more} to look at, about {hours(g.minutes)}</span
-                >
-              </h3>
-              {#if g.note}<p class="basis-full border-l-4 border-sun pl-2 text-sm md:order-last">{g.note}</p>{/if}
-              <a
-                class="inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep hover:no-underline"
-                href="#/walk/{g.property_id}">Start walk<span class="sr-only">&nbsp;at {g.property}</span></a
-              >
-            </header>
-            {#if g.shared?.length === 1}<p class="border-b border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
-            <ol>
-              {#each g.looks ?? [] as p, i (p.id)}
-                <li class={i ? 'border-t border-rule' : ''}>
-                  <a
-                    id="look-{start[gi]! + i}"
-                    href="#/walk/{p.property_id}/{p.id}"
-                    class="flex min-h-14 items-center gap-3 px-3 py-1 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
-                    onfocus={() => (at = start[gi]! + i)}
+        <ul class="mt-3 border-t border-rule" aria-label="Properties">
+          {#each look.places ?? [] as l (l.property_id)}
+            {@const g = groups.find((g) => g.property_id === l.property_id)}
+            {@const is = openAt === l.property_id}
+            <li class="border-x border-b border-rule bg-white">
+              <section aria-label={l.property}>
+                <header class="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-1 {is ? 'bg-sheet' : ''}">
+                  <button
+                    class="flex min-h-12 min-w-0 flex-1 flex-wrap items-baseline gap-x-3 text-left max-md:basis-full"
+                    aria-expanded={is}
+                    onclick={() => (openAt = is ? 0 : l.property_id)}
                   >
-                    <Expected plant={p} />
-                    <span class="min-w-0 flex-1">
-                      <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft"
-                          >&nbsp;× {p.count}</span
-                        >{/if}
-                      <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
-                      <span class="text-sm"
-                        >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
-                      >
-                      <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
-                      <span class="block text-sm text-soft"
-                        >{(g.shared?.length ?? 0) > 1 ? p.look?.reason : capital(p.look?.own ?? '')}</span
-                      >
-                    </span>
-                    <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
-                  </a>
-                </li>
-              {/each}
-            </ol>
-            {#if g.more}<p class="border-t border-rule px-3 py-2 text-sm text-soft">{g.more} more come up on the walk.</p>{/if}
-          </section>
-        {/each}
-        {#if !look.looks && event}<p class="mt-2">
-            Every plant that may have been hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
+                    <h3 class="font-semibold break-words">{is ? '▾' : '▸'} {l.property}</h3>
+                    <span class="text-sm text-soft"
+                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>, about {hours(l.minutes)}:
+                      {/if}{l.why}{#if l.nearest}&nbsp;·
+                        {l.nearest <= house.today ? 'since' : 'by'}
+                        {brief(l.nearest)}{/if}</span
+                    >
+                  </button>
+                  {#if l.looks}
+                    <a
+                      class="inline-flex min-h-11 items-center px-4 font-semibold no-underline hover:no-underline {l ===
+                      look.places?.[0]
+                        ? 'bg-moss text-white hover:bg-moss-deep'
+                        : 'border border-moss bg-white'}"
+                      href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
+                    >
+                    <button class="min-h-11 px-1 text-sm text-moss underline" onclick={() => (dating = l)}
+                      >On a day<span class="sr-only">: the walk of {l.property}</span></button
+                    >
+                  {/if}
+                </header>
+                {#if is}
+                  {#if l.note}<p class="border-l-4 border-sun px-2 text-sm">{l.note}</p>{/if}
+                  {#if g}{@render plantsIn(g)}
+                  {:else if l.looks}<p class="px-3 py-1.5 text-sm">They come first on the walk.</p>{:else}<p
+                      class="px-3 py-1.5 text-sm text-soft"
+                    >
+                      Nothing here is likely hurt or due. <a href="#/grounds/{l.property_id}">Its plants</a>
+                    </p>{/if}
+                {/if}
+              </section>
+            </li>
+          {/each}
+        </ul>
+        {#if !look.looks && look.looked}<p class="mt-2">
+            Every plant that was likely hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
+          </p>{:else if !look.looks}<p class="mt-2">
+            Nothing that the weather of the last months did is likely to have hurt a plant.
           </p>{/if}
+        <div class="mt-5">
+          {#if event}
+            <section aria-label="Event" class="border border-ink bg-white">
+              {#if told.length > 1}
+                <div
+                  class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
+                  role="group"
+                  aria-label="Events of the last months"
+                >
+                  {#each told as { e, i } (e.kind + e.peak)}
+                    <button
+                      class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
+                        ? 'bg-moss-pale font-bold'
+                        : 'hover:bg-sheet'}"
+                      aria-pressed={i === chosen}
+                      onclick={() => (chosen = i)}
+                    >
+                      <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
+                      {names[e.kind]}
+                      {brief(e.peak)}
+                      <span class="font-normal text-soft">{e.hurt} likely hurt</span>
+                    </button>
+                  {/each}
+                </div>
+              {/if}
+              <div class="grid gap-x-6 gap-y-2 px-4 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+                <div class="min-w-0">
+                  <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
+                  <p>{event.story}</p>
+                  {#if (event.places ?? []).length > 1}<p class="mt-2 text-sm text-soft">
+                      At {event.property}, where it was worst:
+                    </p>{/if}
+                  <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+                    {#each facts(event) as [name, v] (name)}
+                      <div>
+                        <dt class="text-xs text-soft">{name}</dt>
+                        <dd class="text-lg leading-tight font-bold">{v}</dd>
+                      </div>
+                    {/each}
+                  </dl>
+                  <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
+                    {#each event.places ?? [] as p (p.property_id + p.peak)}
+                      <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
+                        {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
+                      </li>
+                    {/each}
+                  </ul>
+                </div>
+                {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
+                {:else}
+                  <details class="text-sm">
+                    <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+                      >Hour by hour, against what plants bore</summary
+                    >
+                    {@render hoursOf(event)}
+                  </details>
+                {/if}
+              </div>
+            </section>
+          {:else}
+            <section class="border border-rule bg-white px-4 py-3">
+              <h2>
+                {quiet.length
+                  ? 'Nothing in the last months is likely to have hurt a plant'
+                  : 'No freeze, heat or gale in the last months'}
+              </h2>
+              <p class="text-soft">
+                {#if quiet.length}{quiet.length === 1 ? 'One event' : `${quiet.length} events`} stayed within what every plant bears:
+                  see at the end.{:else}Events show here as soon as the weather of a property holds one. Weather is read, or taken
+                  from a file, in Grounds.{/if}
+              </p>
+            </section>
+          {/if}
+        </div>
       </section>
       <aside class="space-y-5">
         {#if look.tender}
@@ -368,7 +448,7 @@
         {#if quiet.length}
           <details class="text-sm">
             <summary class="flex min-h-11 cursor-pointer items-center text-moss"
-              >{quiet.length === 1 ? 'One more event' : `${quiet.length} more events`} that likely hurt nothing here</summary
+              >{quiet.length === 1 ? 'One event' : `${quiet.length} events`} that likely hurt nothing here</summary
             >
             <ul class="space-y-1">
               {#each quiet as o (o.kind + o.peak + o.property_id)}<li>
@@ -383,3 +463,15 @@
     </div>
   {/if}
 </div>
+
+{#if dating}
+  <Modal open title="The walk of {dating.property} on a day" size="xs" onclose={() => (dating = undefined)}>
+    <form class="space-y-3 text-ink" onsubmit={putWalk}>
+      <p class="text-sm">{dating.looks} to look at, about {hours(dating.minutes)}: {dating.why}.</p>
+      <Field label="Day" type="date" bind:value={() => on || house.today, (v) => (on = v)} problem={problem?.fields.day} />
+      <div class="flex gap-2">
+        <Button type="submit">Put it on this day</Button><Button color="light" onclick={() => (dating = undefined)}>Back</Button>
+      </div>
+    </form>
+  </Modal>
+{/if}

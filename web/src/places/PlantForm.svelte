@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { Button, Input } from 'flowbite-svelte';
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
   import { api, ask, onceKey, type Plant, type Problem, type Species } from '../api/client';
   import ExposureFields from '../lib/ExposureFields.svelte';
   import { metres } from '../lib/dates';
@@ -8,7 +9,11 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { draftOf, dropDraft, keepDraft } from '../lib/draft';
+  import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
+  import { whileOpen } from '../lib/opened';
+  import SpeciesPick from '../lib/SpeciesPick.svelte';
 
   interface Props {
     species: Species[];
@@ -22,9 +27,10 @@
   let { species, property, plant, stop, onkept, onclose, onremove }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- the form starts from the plant and then is the user's
-  let name = $state(plant ? `${plant.common} (${plant.botanical})` : '');
+  const draft = plant ? `plant ${plant.id}` : `plant on ${property}`;
   // svelte-ignore state_referenced_locally
-  let f = $state({
+  const began = {
+    name: plant ? `${plant.common} (${plant.botanical})` : '',
     label: plant?.label ?? '',
     height: plant ? String(plant.height_m) : '',
     spread: plant ? String(plant.spread_m) : '',
@@ -44,7 +50,11 @@
     slope: plant?.slope ?? '',
     soil: plant?.soil ?? '',
     wet: plant?.wet ?? false,
-  });
+  };
+  let back = $state(draftOf<typeof began>(draft) !== undefined); // what was typed last time is here again
+  let f = $state({ ...began, ...draftOf<typeof began>(draft) });
+  $effect(() => keepDraft(draft, $state.snapshot(f), began));
+  onMount(() => whileOpen(() => onclose()));
   // A figure that is none of the words stays what it was.
   const scale = (steps: [number, string][], now: number) =>
     steps.some(([v]) => v === now) ? steps : [...steps, [now, `${Math.round(100 * now)} %`] as [number, string]];
@@ -72,7 +82,7 @@
 
   const written = (s: Species) => `${s.common} (${s.botanical})`;
   const chosen = $derived.by(() => {
-    const n = name.trim().toLowerCase();
+    const n = f.name.trim().toLowerCase();
     return (
       species.find((s) => written(s).toLowerCase() === n) ??
       species.find((s) => [s.common, s.botanical, s.id].some((x) => x.toLowerCase() === n))
@@ -87,7 +97,7 @@
     e?.preventDefault();
     problem = await attempt(async () => {
       const body = {
-        species: chosen?.id ?? (name.trim() || '?'),
+        species: chosen?.id ?? (f.name.trim() || '?'),
         label: f.label,
         height_m: number(f.height) || 0,
         spread_m: number(f.spread) || 0,
@@ -112,6 +122,8 @@
       const p = plant
         ? await ask(api.PUT('/api/v1/plants/{id}', { params: { path: { id: plant.id } }, body: { ...body, version } }))
         : await ask(api.POST('/api/v1/plants', { params: { header: key }, body: { ...body, property_id: property } }));
+      dropDraft(draft);
+      back = false;
       onkept(p);
       if (!plant) {
         added = `${p.common}${p.label ? `, ${p.label}` : ''}`;
@@ -120,10 +132,9 @@
       }
     });
     key = onceKey();
+    toFault(problem, form);
   }
 </script>
-
-<svelte:window onkeydown={(e) => e.key === 'Escape' && form?.contains(e.target as Node) && onclose()} />
 
 <form
   class="mt-3 border border-ink bg-white p-4"
@@ -131,23 +142,19 @@
   aria-label={plant ? 'Change a plant' : 'Add a plant'}
   bind:this={form}
 >
-  <div class="grid gap-3 sm:grid-cols-6">
-    <label class="font-semibold sm:col-span-3">
-      Species
-      <!-- svelte-ignore a11y_autofocus -- the form was asked for -->
-      <Input
-        class="mt-1 font-normal"
-        list="species"
-        bind:value={name}
-        autofocus
-        autocomplete="off"
-        placeholder="Common or botanical name"
-      />
-      <datalist id="species"
-        >{#each species as s (s.id)}<option value={written(s)}></option>{/each}</datalist
+  {#if back}<p class="mb-2 text-sm" role="status">
+      What you typed last time is here again.
+      <button
+        type="button"
+        class="min-h-11 text-moss underline"
+        onclick={() => {
+          f = { ...began };
+          back = false;
+        }}>Start anew</button
       >
-      {#if said.species}<span class="text-sm font-normal text-bad">{said.species}</span>{/if}
-    </label>
+    </p>{/if}
+  <div class="grid gap-3 sm:grid-cols-6">
+    <SpeciesPick class="sm:col-span-3" {species} bind:value={f.name} autofocus problem={said.species} />
     <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />
     <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
     <Field class="sm:col-span-2" label="How many" bind:value={f.count} mode="numeric" problem={said.count} />

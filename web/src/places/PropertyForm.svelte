@@ -13,13 +13,18 @@
   import FilePick from '../lib/FilePick.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { draftOf, dropDraft, keepDraft } from '../lib/draft';
+  import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
+  import { whileOpen } from '../lib/opened';
 
   let { property, onkept, onclose }: { property?: Property; onkept: (p: Property) => void; onclose: () => void } = $props();
 
   let types = $state<Schemas['ClimateTypeOut'][]>([]);
   // svelte-ignore state_referenced_locally -- the form starts from the property and then is the user's
-  let f = $state({
+  const draft = `property ${property?.id ?? 'new'}`;
+  // svelte-ignore state_referenced_locally
+  const began = {
     name: property?.name ?? '',
     client: property?.client ?? '',
     address: property?.address ?? '',
@@ -32,7 +37,11 @@
     soil: property?.soil ?? '',
     wall: property?.wall ?? false,
     wet: property?.wet ?? false,
-  });
+  };
+  let back = $state(draftOf<typeof began>(draft) !== undefined); // what was typed last time is here again
+  let f = $state({ ...began, ...draftOf<typeof began>(draft) });
+  $effect(() => keepDraft(draft, $state.snapshot(f), began));
+  onMount(() => whileOpen(() => onclose()));
   // svelte-ignore state_referenced_locally
   let site = $state({
     frost_pocket: property?.site.frost_pocket ?? false,
@@ -141,22 +150,21 @@
         };
       } else if (f.type) Object.assign(body, at);
       sent = body;
-      onkept(
-        property
-          ? await ask(
-              api.PUT('/api/v1/properties/{id}', {
-                params: { path: { id: property.id } },
-                body: { ...body, version },
-              }),
-            )
-          : await ask(api.POST('/api/v1/properties', { params: { header: key }, body })),
-      );
+      const p = property
+        ? await ask(
+            api.PUT('/api/v1/properties/{id}', {
+              params: { path: { id: property.id } },
+              body: { ...body, version },
+            }),
+          )
+        : await ask(api.POST('/api/v1/properties', { params: { header: key }, body }));
+      dropDraft(draft);
+      onkept(p);
     });
     key = onceKey();
+    toFault(problem, form);
   }
 </script>
-
-<svelte:window onkeydown={(e) => e.key === 'Escape' && form?.contains(e.target as Node) && onclose()} />
 
 <form
   class="max-w-3xl border border-ink bg-white p-4"
@@ -165,6 +173,17 @@
   bind:this={form}
 >
   <h1>{property ? 'Change the property' : 'Add a property'}</h1>
+  {#if back}<p class="text-sm" role="status">
+      What you typed last time is here again.
+      <button
+        type="button"
+        class="min-h-11 text-moss underline"
+        onclick={() => {
+          f = { ...began };
+          back = false;
+        }}>Start anew</button
+      >
+    </p>{/if}
   <div class="mt-3 grid gap-3 sm:grid-cols-6">
     <Field class="sm:col-span-3" label="Name" bind:value={f.name} autofocus problem={said.name} />
     <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />

@@ -6,7 +6,7 @@
   import { brief, dayName, dayOfWeek, daysBetween, degrees, hours, inWords, plusDays } from '../lib/dates';
   import HandOrder from '../lib/HandOrder.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
-  import { forWhat, origin, titled, when } from '../lib/orders';
+  import { forWhat, origin, titled, when, costOf, costWord } from '../lib/orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Tick from '../lib/Tick.svelte';
 
@@ -255,6 +255,17 @@
               </p>{/if}
             {#if job.state === 'done' && job.note}<p class="text-sm">“{job.note}”</p>{/if}
           </div>
+          {#if !ended && job.kind === 'look' && job.plant_ids?.[0]}
+            <a
+              class="inline-flex min-h-11 items-center border border-moss bg-white px-3 font-semibold"
+              href="#/walk/{job.property_id}/{job.plant_ids[0]}">Look at it now</a
+            >
+          {:else if !ended && /^Walk of /.test(job.title) && !job.plants}
+            <a
+              class="inline-flex min-h-11 items-center border border-moss bg-white px-3 font-semibold"
+              href="#/walk/{job.property_id}">Start this walk</a
+            >
+          {/if}
           {#if !ended}
             {#if job.day && !job.overdue}
               <span class="min-h-11 content-center font-semibold">On {inWords(job.day, house.today)}</span>
@@ -271,8 +282,9 @@
         </div>
         {#if !ended && !job.passed}
           <p class="mt-1 text-sm" aria-live="polite">
-            {inWords(day, house.today)} costs
-            <b>{cost(job, day) > 100 ? 'more than allowed' : `${cost(job, day)} of 100`}</b>{why.length
+            {inWords(day, house.today)} is
+            <b>{costWord(cost(job, day), day, job)}</b>
+            <span class="text-soft">({costOf(cost(job, day))})</span>{why.length
               ? ': ' + why.map((w) => w.text).join('; ')
               : ', nothing speaks against it'}.
             {#if job.best_day && day !== job.best_day}<button
@@ -338,8 +350,9 @@
             >{/if}
           {#if open.length}<span class="block">{open.length} {open.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
-          {#if c !== undefined}<span class="mt-0.5 block text-xs {c <= 30 ? 'font-bold text-moss' : 'text-soft'}"
-              >{c > 100 ? 'never' : `costs ${c}`}</span
+          {#if c !== undefined}<span
+              class="mt-0.5 block text-xs {c <= 30 ? 'font-bold text-moss' : 'text-soft'}"
+              title={costOf(c)}>{costWord(c, d.day, job)}</span
             >{/if}
         </button>
       {/each}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
   import { api, ask, type Entry, type Problem, type Schemas, type Species } from '../api/client';
   import AnchorField from '../lib/AnchorField.svelte';
   import Apart from '../lib/Apart.svelte';
@@ -7,7 +8,10 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { draftOf, dropDraft, keepDraft } from '../lib/draft';
+  import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
+  import { whileOpen } from '../lib/opened';
   import { type Kind } from '../lib/units';
 
   interface Props {
@@ -20,7 +24,13 @@
   let { from, fresh, troubles, onkept, onclose }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- the form starts from the entry and then is the user's
-  let e = $state<Entry>(start());
+  const draft = fresh ? `species like ${from.id}` : `species ${from.id}`;
+  // svelte-ignore state_referenced_locally
+  const began = start();
+  let back = $state(draftOf<Entry>(draft) !== undefined); // what was typed last time is here again
+  let e = $state<Entry>(draftOf<Entry>(draft) ?? start());
+  $effect(() => keepDraft(draft, $state.snapshot(e), began));
+  onMount(() => whileOpen(() => onclose()));
   function start(): Entry {
     const { source: _s, version: _v, ...entry } = structuredClone($state.snapshot(from)) as Species;
     return fresh ? { ...entry, id: '', common: '', botanical: '' } : entry;
@@ -80,7 +90,7 @@
     'citrus',
     'evergreen for leaf',
   ];
-  const any = e as unknown as Record<string, unknown>;
+  const any = $derived(e as unknown as Record<string, unknown>);
   const slug = (s: string) =>
     s
       .toLowerCase()
@@ -103,8 +113,10 @@
           body,
         }),
       );
+      dropDraft(draft);
       onkept(body.id);
     });
+    toFault(problem, form);
   }
   const field = 'mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal';
   const rest = $derived(Object.entries(said).filter(([k]) => !shownAt(k)));
@@ -120,8 +132,6 @@
   type Caution = Schemas['CatalogueCaution'];
 </script>
 
-<svelte:window onkeydown={(ev) => ev.key === 'Escape' && form?.contains(ev.target as Node) && onclose()} />
-
 <form
   bind:this={form}
   class="border border-ink bg-white p-4"
@@ -134,6 +144,17 @@
       ? `Starts from ${from.common}: change what is different.`
       : 'The built entry stays beside yours; you can go back to it.'}
   </p>
+  {#if back}<p class="text-sm" role="status">
+      What you typed last time is here again.
+      <button
+        type="button"
+        class="min-h-11 text-moss underline"
+        onclick={() => {
+          e = start();
+          back = false;
+        }}>Start anew</button
+      >
+    </p>{/if}
   <div class="mt-3 grid gap-x-4 gap-y-3 sm:grid-cols-6">
     {#each texts as [key, name] (key)}
       <Field class="sm:col-span-3" label={name} bind:value={() => e[key] ?? '', (v) => (e[key] = v)} problem={said[key]} />

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { Modal } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, type Plant, type Property } from '../api/client';
+  import { api, ask, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
   import Conflict from '../lib/Conflict.svelte';
-  import { inWords, plantsOf } from '../lib/dates';
+  import { hours, inWords, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import MoreChecks from '../lib/MoreChecks.svelte';
   import NewPlant from '../walk/NewPlant.svelte';
@@ -13,6 +14,7 @@
   import Waiting from '../lib/Waiting.svelte';
   import { Decision } from '../walk/decision.svelte';
   import Judgement from '../walk/Judgement.svelte';
+  import End from '../walk/End.svelte';
   import List from '../walk/List.svelte';
   import { Pad } from '../walk/presses.svelte';
   import PadOf from '../walk/Pad.svelte';
@@ -20,9 +22,12 @@
 
   let { params }: { params?: { property?: string; plant?: string } } = $props();
   const propertyId = $derived(Number(params?.property ?? 0));
-  const plantId = $derived(Number(params?.plant ?? 0));
+  const ending = $derived(params?.plant === 'end');
+  const plantId = $derived(ending ? 0 : Number(params?.plant ?? 0));
 
-  let properties = $state<Property[]>([]);
+  let lines = $state<Schemas['PlaceLine'][]>();
+  let due = $state(new Set<number>()); // plants whose follow-up is due
+  let listing = $state(false);
   let unread = $state(''); // why the walk could not be opened
   let loaded = $state(0); // property whose walk was asked for
   let wide = $state(window.innerWidth >= 1024);
@@ -33,11 +38,12 @@
   const walkId = $derived(walk?.walk ?? 0);
   const plants = $derived(walk?.plants ?? []);
   // The order on the ground: round the property from the gate, first for the plants to look at, then for the others.
-  const asks = (p: Plant) => p.look?.worth === true || !!p.take_in;
+  const asks = (p: Plant) => p.look?.worth === true || !!p.take_in || due.has(p.id);
   const order = $derived(
     [...plants].sort((a, b) => Number(asks(b)) - Number(asks(a)) || (a.stop || 1e9) - (b.stop || 1e9) || a.id - b.id),
   );
   const asking = $derived(order.filter(asks).length);
+  const here = (p: Plant) => done(p) && p.verdict?.walk_id === walkId;
   const plant = $derived(plants.find((p) => p.id === plantId));
   const checks = $derived(walk?.looks[plantId]?.checks ?? []);
   const note = $derived(walk?.looks[plantId]?.note ?? '');
@@ -47,16 +53,20 @@
   const looked = (p: Plant) => (walk?.looks[p.id]?.checks.length ?? 0) > 0;
   const skipped = (p: Plant) => !done(p) && (walk?.skipped.includes(p.id) ?? false);
   const howFar = (p: Plant): State =>
-    done(p) ? 'decided' : field.of(walkId, p.id) ? 'to send' : looked(p) ? 'checked' : skipped(p) ? 'skipped' : 'open';
-  const finished = $derived(order.filter((p) => done(p) || looked(p)).length);
+    done(p) && (here(p) || !due.has(p.id))
+      ? 'decided'
+      : field.of(walkId, p.id)
+        ? 'to send'
+        : looked(p)
+          ? 'checked'
+          : skipped(p)
+            ? 'skipped'
+            : 'open';
+  const finished = $derived(order.filter((p) => here(p) || looked(p)).length);
   const skips = $derived(order.filter(skipped).length);
 
   $effect(() => {
-    if (!propertyId)
-      void attempt(
-        async () =>
-          void (properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? []),
-      );
+    if (!propertyId) void attempt(async () => void (lines = (await ask(api.GET('/api/v1/lookout'))).places ?? []));
     else if (loaded !== propertyId) void load(propertyId);
   });
   async function load(id: number) {
@@ -66,11 +76,18 @@
     const p = await attempt(() => field.open(id));
     if (p && p.status === 0) unread = 'This walk was not opened on this device yet. Open it once while there is a connection.';
     else if (p) loaded = 0;
+    due = new Set();
+    if (!field.away && !p)
+      await attempt(async () => {
+        const q = { list: 'due' as const, property: id, limit: 200 };
+        const page = await ask(api.GET('/api/v1/orders', { params: { query: q } }));
+        due = new Set((page.items ?? []).filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
+      });
   }
   // A property opened without a plant goes to the first one to look at.
   $effect(() => {
     const first = order.find((p) => !done(p)) ?? order[0];
-    if (propertyId && !plantId && first) void replace(`/walk/${propertyId}/${first.id}`);
+    if (propertyId && !plantId && !ending && first) void replace(`/walk/${propertyId}/${first.id}`);
   });
 
   let shown = 0;
@@ -95,17 +112,14 @@
     untrack(() => !waiting && pad.follow());
   });
 
-  // On to the next plant that is not done yet and was not skipped, then to those that were, else to the next one. Who goes on
-  // from a plant that nothing was found at has skipped it.
+  // On to the next plant along the way that is not settled, and past the last one to what came of the walk. Going by a plant
+  // decides nothing about it.
   function step(by: number) {
     const i = order.findIndex((p) => p.id === plantId);
-    if (by > 0 && plant && !done(plant) && !looked(plant)) field.skip(plantId, true);
-    const along = order
-      .map((_, k) => order[(i + by * (k + 1) + 2 * order.length) % order.length]!)
-      .filter((p) => p.id !== plantId);
-    const open = along.filter((p) => !done(p) && !(field.away && looked(p)));
-    const p = by < 0 ? along[0] : (open.find((p) => !skipped(p)) ?? open[0] ?? along[0]);
+    const settled = (p: Plant) => (done(p) && !due.has(p.id)) || here(p) || (field.away && looked(p));
+    const p = by < 0 ? order[i - 1] : order.slice(i + 1).find((p) => !settled(p));
     if (p) void push(`/walk/${propertyId}/${p.id}`);
+    else if (by > 0) void push(`/walk/${propertyId}/end`);
   }
 
   const standing = $derived(plant?.decided ? plant.verdict : undefined);
@@ -151,17 +165,31 @@
       aria-valuemin="0"
       aria-valuemax={order.length}
       aria-valuenow={finished}
-      class="my-0.5 h-1.5 bg-rule"
+      class="my-0.5 h-2 border border-soft bg-white"
     >
       <div class="h-full bg-moss" style="width:{order.length ? (100 * finished) / order.length : 0}%"></div>
     </div>
     <span data-testid="progress"
       >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day, house.today)}.</b>
-      {/if}{finished} of {order.length} looked at{#if skips}, {skips} skipped{/if}{#if field.left}, <b class="text-sun"
+      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left}, <b class="text-sun"
           >{field.left} to send</b
         >{/if}</span
     >
   </div>
+{/snippet}
+{#snippet listOf(onpick?: () => void)}
+  <List
+    {order}
+    {asking}
+    {propertyId}
+    {plantId}
+    {howFar}
+    {here}
+    {due}
+    {progress}
+    {onpick}
+    onnew={() => ((listing = false), (adding = true))}
+  />
 {/snippet}
 
 <!-- A button pressed by hand gives the keys back: Space is the next plant, not the same press again. -->
@@ -174,16 +202,24 @@
 {#if !propertyId}
   <div class="px-5 py-4">
     <h1>Walk</h1>
-    <p class="text-soft">Choose a property; the plants to look at come first, in their order on the ground.</p>
-    <ul class="mt-3 max-w-xl border-t border-rule">
-      {#each properties as p (p.id)}
+    <p class="text-soft">
+      Choose a property, the one that asks most first; its plants to look at come first, in their order on the ground.
+    </p>
+    <ul class="mt-3 max-w-2xl border-t border-rule">
+      {#each lines ?? [] as p (p.property_id)}
         <li class="border-b border-rule">
-          <a class="flex min-h-14 items-center justify-between gap-4 px-2 hover:bg-sheet" href="#/walk/{p.id}"
-            ><span class="font-semibold">{p.name}</span><span class="text-sm text-soft">{plantsOf(p.plants)}</span></a
+          <a
+            class="flex min-h-14 flex-wrap items-center justify-between gap-x-4 px-2 text-ink no-underline hover:bg-sheet"
+            href="#/walk/{p.property_id}"
+            ><span class="font-semibold">{p.property}</span><span class="text-sm text-soft"
+              >{#if p.looks}<b class="text-ink">{p.looks} to look at</b>, {hours(p.minutes)}: {p.why}{:else}{p.why}{/if}, of {plantsOf(
+                p.plants,
+              )}</span
+            ></a
           >
         </li>
       {:else}
-        <li class="py-3">No property yet. <a href="#/grounds">Add one in Grounds</a>.</li>
+        {#if lines}<li class="py-3">No property yet. <a href="#/grounds">Add one in Grounds</a>.</li>{/if}
       {/each}
     </ul>
   </div>
@@ -202,20 +238,35 @@
 {:else}
   <div class="grid text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
     {#if wide}
-      <List {order} {asking} {propertyId} {plantId} {howFar} {progress} onnew={() => (adding = true)} />
+      {@render listOf()}
     {/if}
 
-    {#if plant}
+    {#if ending && walk}
+      <section class="min-h-0 lg:col-span-2 lg:overflow-y-auto" aria-label="End of the walk">
+        <End {order} {asking} {propertyId} {howFar} {here} />
+        {#if !wide}<div class="px-3 pb-4">
+            <button class="min-h-12 border border-rule bg-white px-4" onclick={() => (listing = true)}
+              >All plants of the walk</button
+            >
+          </div>{/if}
+      </section>
+    {:else if plant}
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3 lg:overflow-y-auto">
         <header class="flex items-start gap-2">
           <div class="min-w-0 flex-1">
-            {#if !wide}{@render progress()}{/if}
-            <h1>
+            {#if !wide}<button
+                class="block min-h-11 w-full text-left"
+                aria-haspopup="dialog"
+                aria-label="All plants of the walk: {finished} of {order.length} looked at"
+                onclick={() => (listing = true)}>{@render progress()}</button
+              >{/if}
+            <h1 class="break-words">
               <a class="text-ink no-underline hover:underline" href="#/plant/{plant.id}">{plant.common}</a
               >{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;×&nbsp;{plant.count}</span>{/if}
             </h1>
-            <p class="truncate text-sm">
-              <span class="latin">{plant.botanical}</span>{#if plant.label}&nbsp;· {plant.label}{/if}
+            <p class="text-sm break-words">
+              <span class="latin">{plant.botanical}</span>
+              {#if plant.label}<span class="block font-semibold">{plant.label}</span>{/if}
             </p>
           </div>
           <button class="min-h-11 min-w-11 border border-rule bg-white px-2" aria-label="Plant before" onclick={() => step(-1)}
@@ -229,7 +280,7 @@
               .rootstock_leaf}.
           </p>{/if}
 
-        <div class="min-h-56 flex-1 max-lg:h-[13.5rem] max-lg:flex-none">
+        <div class="min-h-56 flex-1 max-lg:h-[min(13.5rem,24dvh)] max-lg:min-h-28 max-lg:flex-none">
           <Portrait
             form={plant.form as Form}
             heightM={plant.height_m}
@@ -264,8 +315,8 @@
 
       <Judgement
         {plant}
-        {propertyId}
         {answer}
+        {checks}
         {waiting}
         {wide}
         {decision}
@@ -289,4 +340,8 @@
     onat={(m) => pad.pick(m)}
     onadd={(c) => pad.enter(c)}
     onremove={(c) => pad.remove(c)}
+    onback={() => pad.takeBack()}
   />{/if}
+{#if !wide}<Modal bind:open={listing} title="Plants of the walk" size="sm" class="text-ink"
+    >{#if listing}{@render listOf(() => (listing = false))}{/if}</Modal
+  >{/if}

@@ -5,7 +5,7 @@
   import { api, ask, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
   import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
-  import { titled } from '../lib/orders';
+  import { titled, costOf, costWord } from '../lib/orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -104,8 +104,6 @@
   const cost = (l: Lane, day: string) => l.costs?.[daysBetween(l.start, day)];
   const why = (l: OrderDetail, day: string) =>
     (l.reasons ?? []).map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(l.start, day)] ?? 0 })).filter((r) => r.cost > 0);
-  const told = (c: number | undefined) =>
-    c === undefined ? 'outside its time' : c > 100 ? 'forbidden' : c === 0 ? '0, as good as it gets' : `${c} of 100`;
 </script>
 
 <svelte:head><title>Year · Mezzadro</title></svelte:head>
@@ -177,7 +175,10 @@
           </p>{/each}
       </div>
       <div>
-        <p class="font-semibold">Costs {told(cost(picked, pointed))}</p>
+        <p class="font-semibold">
+          {costWord(cost(picked, pointed), pointed, picked).replace(/^./, (c) => c.toUpperCase())}
+          <span class="font-normal text-soft">{costOf(cost(picked, pointed))}</span>
+        </p>
         <ul class="text-sm">
           {#if told_of}{#each why(told_of, pointed) as r (r.text)}<li class="flex gap-2">
                 <b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}

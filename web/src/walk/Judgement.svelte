@@ -1,27 +1,65 @@
 <script lang="ts">
-  import { Button, Modal, Select, Textarea } from 'flowbite-svelte';
-  import type { Answer, Plant } from '../api/client';
+  import { Button, Modal, Textarea } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import type { Answer, Check, Plant } from '../api/client';
   import type { Waiting } from '../field/device';
   import { field } from '../field/field.svelte';
+  import { found } from '../lib/checks';
+  import { inWords, plusDays } from '../lib/dates';
   import Field from '../lib/Field.svelte';
+  import { house } from '../lib/house.svelte';
+  import Notes from '../lib/Notes.svelte';
+  import Pick from '../lib/Pick.svelte';
   import Slip from '../lib/Slip.svelte';
   import type { Decision } from './decision.svelte';
 
   interface Props {
     plant: Plant;
-    propertyId: number;
     answer?: Answer;
+    checks: Check[];
     waiting?: Waiting;
     wide: boolean;
     decision: Decision;
     onspot: (key: string, seen: 'yes' | 'no', amount?: number) => void;
     onnext: () => void;
   }
-  let { plant, propertyId, answer, waiting, wide, decision, onspot, onnext }: Props = $props();
+  let { plant, answer, checks, waiting, wide, decision, onspot, onnext }: Props = $props();
 
   const standing = $derived(plant.decided ? plant.verdict : undefined);
   let overruling = $state(false);
-  let over = $state({ kind: 'wait until', cut: '', note: '' });
+  const blank = () => ({ kind: 'wait until', cut: '', note: '', until: '' });
+  let over = $state(blank());
+  let overOf = 0; // the plant it was begun for: what was typed stays until it is kept
+  function overrule() {
+    if (overOf !== plant.id) over = blank();
+    overOf = plant.id;
+    decision.problem = undefined;
+    overruling = true;
+  }
+  // The messages stand here, above the buttons and where none stands: a press meant to go on takes nothing back.
+  onMount(() => {
+    house.placed = true;
+    return () => (house.placed = false);
+  });
+  const last = $derived.by(() => {
+    const c = checks.at(-1);
+    if (!c) return 'Kept';
+    const t = found(c);
+    const what = c.kind === 'scratch' ? `bark ${t}` : c.kind === 'bud_rub' ? `buds ${t}` : t;
+    return `${what.charAt(0).toUpperCase()}${what.slice(1)} kept`;
+  });
+  const unjudged = $derived(
+    waiting || field.away ? (checks.length ? `${last}; judged when back.` : 'Judged when back on line.') : '',
+  );
+  const short = $derived(
+    waiting?.theirs
+      ? 'Two devices looked at this plant: say above what stands.'
+      : standing && !waiting
+        ? standing.sentence
+        : waiting && field.away
+          ? unjudged
+          : (answer?.verdict.sentence ?? unjudged),
+  );
   const kinds = [
     'leave',
     'wait until',
@@ -32,10 +70,7 @@
     'replace',
     'lift and shelter',
     'make safe first',
-  ].map((k) => ({
-    value: k,
-    name: k,
-  }));
+  ].map((k): [string, string] => [k, k]);
 </script>
 
 <section
@@ -54,26 +89,15 @@
           be judged when back on line.{/if}
       </p>
     {/if}
-    {#if answer}<Slip
-        {answer}
-        palm={plant.form === 'palm'}
-        {onspot}
-        decided={standing ? `Decided: ${standing.decision}` : undefined}
-      />{/if}
-    {#if standing}<p class="mt-2 text-sm">
-        Decided {standing.decision === 'overruled'
-          ? `otherwise: ${standing.kind}. “${standing.note}”`
-          : `as: ${standing.sentence}`} <a href="#/year/{propertyId}">See it on the year</a>
-      </p>{/if}
+    {#if answer}<Slip {answer} palm={plant.form === 'palm'} {onspot} {standing} />{/if}
   </div>
   <div
-    class="border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-4 md:max-lg:bottom-0"
+    class="bar border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-3 md:max-lg:bottom-0"
   >
-    {#if !wide}<p class="mb-2 leading-snug font-bold" aria-hidden="true">
+    <div role="status" class="space-y-1 {house.notes.length ? 'mb-2' : ''}" data-testid="notes"><Notes /></div>
+    {#if !wide && !house.notes.length}<p class="mb-2 line-clamp-3 leading-snug font-bold" aria-hidden="true">
         {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
-        {waiting?.theirs
-          ? 'Two devices looked at this plant: say above what stands.'
-          : (answer?.verdict.sentence ?? (waiting || field.away ? 'Will be judged when back on line.' : ''))}
+        {short}
       </p>{/if}
     {#if answer?.choices?.length && !standing && !decision.done}
       <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Settled with the owner">
@@ -88,15 +112,15 @@
     {/if}
     <div class="flex items-center gap-2">
       {#if decision.done}
-        <span class="flex-1 font-semibold text-moss">{decision.done.text === 'not now' ? 'Put off.' : 'Kept.'}</span>
+        <span class="min-w-0 flex-1 leading-tight font-semibold text-moss"
+          >{plant.common}: {decision.done.text === 'not now' ? 'put off.' : 'kept.'}</span
+        >
         <Button onclick={() => onnext()}>Next plant</Button>
       {:else}
         <Button class="flex-1" disabled={!decision.ready} onclick={() => decision.decide('accepted')}
           >{standing ? 'Accept anew' : 'Accept'}</Button
         >
-        <Button color="light" disabled={!decision.ready} onclick={() => ((overruling = true), (decision.problem = undefined))}
-          >Overrule</Button
-        >
+        <Button color="light" disabled={!decision.ready} onclick={overrule}>Overrule</Button>
         <Button color="light" disabled={!answer || field.away} onclick={() => decision.decide('not now')}>Not now</Button>
       {/if}
       <span class="sr-only" role="status"
@@ -111,12 +135,21 @@
     class="space-y-3 text-ink"
     onsubmit={(e) => {
       e.preventDefault();
-      void decision.decide('overruled', over.kind, over).then((kept) => kept && (overruling = false));
+      void decision.decide('overruled', over.kind, over).then((kept) => kept && ((overruling = false), (overOf = 0)));
     }}
   >
-    <label class="block font-semibold"
-      >Your verdict<Select class="mt-1" items={kinds} bind:value={over.kind} placeholder="" /></label
-    >
+    <Pick label="Your verdict" bind:value={over.kind} options={kinds} />
+    {#if over.kind === 'wait until'}
+      <Field
+        label="Until (the day leaf is due, unless you say another)"
+        type="date"
+        bind:value={over.until}
+        problem={decision.problem?.fields.until}
+      />
+      {#if over.until && over.until <= house.today}<p class="text-bad">
+          {inWords(over.until)} is past: from {inWords(plusDays(house.today, 1))} on.
+        </p>{/if}
+    {/if}
     {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
       <Field label="Cut at" kind="length" bind:value={over.cut} problem={decision.problem?.fields.cut_m} />
     {/if}

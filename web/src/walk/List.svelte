@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Plant } from '../api/client';
+  import { brief } from '../lib/dates';
   import type { State } from './state';
 
   interface Props {
@@ -9,10 +10,13 @@
     propertyId: number;
     plantId: number;
     howFar: (p: Plant) => State;
+    here: (p: Plant) => boolean; // decided on this walk
+    due: Set<number>; // plants whose follow-up is due
     progress: Snippet;
     onnew: () => void;
+    onpick?: () => void;
   }
-  let { order, asking, propertyId, plantId, howFar, progress, onnew }: Props = $props();
+  let { order, asking, propertyId, plantId, howFar, here, due, progress, onnew, onpick }: Props = $props();
 
   // Of a long list the stretch round the plant in sight is shown: all of it would be slow to draw.
   const listed = 300;
@@ -30,19 +34,25 @@
       {@const i = around + k}
       <li>
         {#if asking && (i === 0 || i === asking)}<p class="bg-sheet px-3 py-0.5 text-xs font-semibold text-soft">
-            {i < asking ? 'To look at, from the gate on' : 'The others'}
+            {i < asking ? `To look at, from the gate on: ${asking}` : 'The others'}
           </p>{/if}
         <a
           href="#/walk/{propertyId}/{p.id}"
+          onclick={() => onpick?.()}
           aria-current={p.id === plantId ? 'true' : undefined}
           class="flex min-h-11 items-center gap-2 border-t border-rule px-3 py-1 text-[0.9375rem] leading-tight text-ink no-underline hover:bg-sheet {p.id ===
           plantId
-            ? 'bg-moss-pale font-bold'
+            ? 'border-l-4 border-l-moss bg-moss-pale pl-2 font-bold'
             : ''}"
         >
-          <span class="min-w-0 flex-1">{p.common}<span class="block text-sm font-normal text-soft">{p.label}</span></span>
+          <span class="min-w-0 flex-1"
+            >{p.common}{#if p.count > 1}<span class="font-normal text-soft">&nbsp;×&nbsp;{p.count}</span>{/if}<span
+              class="block text-sm font-normal break-words text-soft">{p.label}</span
+            ></span
+          >
           {#if howFar(p) === 'decided'}<span class="text-sm font-semibold text-moss" title={p.verdict?.sentence}
-              >✓<span class="sr-only"> decided</span></span
+              >✓{#if !here(p) && p.verdict}&nbsp;{brief(p.verdict.day)}{/if}<span class="sr-only"> decided</span></span
+            >{:else if due.has(p.id) && howFar(p) === 'open'}<span class="text-sm font-semibold text-cold">due again</span
             >{:else if howFar(p) === 'to send'}<span class="text-sm font-semibold text-sun">to send</span
             >{:else if howFar(p) === 'checked'}<span class="text-sm text-soft">checked</span
             >{:else if howFar(p) === 'skipped'}<span class="text-sm text-soft">skipped</span>{/if}
@@ -53,5 +63,10 @@
         {order.length - around - listed} after these
       </li>{/if}
   </ol>
+  <a
+    class="flex min-h-11 items-center border-t border-rule px-3 text-sm"
+    href="#/walk/{propertyId}/end"
+    onclick={() => onpick?.()}>End the walk: what came of it</a
+  >
   <button class="min-h-11 px-3 text-left text-sm text-moss underline" onclick={onnew}>One is not on the list: add it</button>
 </nav>

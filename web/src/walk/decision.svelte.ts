@@ -32,7 +32,7 @@ export class Decision {
   async decide(
     decision: 'accepted' | 'overruled' | 'not now',
     kind?: string,
-    over?: { cut: string; note: string },
+    over?: { cut: string; note: string; until: string },
   ): Promise<boolean> {
     const { plant, walk } = this.#at();
     if (!plant) return false;
@@ -46,6 +46,7 @@ export class Decision {
         kind,
         note: over?.note.trim(),
         cut_m: Number(String(over?.cut ?? '').replace(',', '.')) || undefined,
+        until: (kind === 'wait until' && over?.until) || undefined,
       };
       const path = { id: walk, plant: id };
       const d = await ask(api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path, header: onceKey() }, body }));
@@ -55,8 +56,8 @@ export class Decision {
       const jobs = d.jobs?.length ?? 0;
       const said =
         decision === 'not now'
-          ? 'Put off: it stays on the look-list'
-          : `${decision === 'accepted' ? 'Accepted' : 'Overruled'}: ${d.verdict.kind}`;
+          ? `${plant.common} put off: it stays on the look-list`
+          : `${plant.common}, ${decision === 'accepted' ? 'accepted' : 'your verdict'}: ${d.verdict.kind}`;
       house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, () =>
         this.#takeBack(id, d.verdict.id),
       );

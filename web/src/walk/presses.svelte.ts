@@ -106,10 +106,13 @@ export class Pad {
     this.#add((list) => list.filter((x) => JSON.stringify(x) !== JSON.stringify(c)));
   }
   takeBack() {
-    const { plant, note } = this.#at();
-    const last = this.#last.at(-1);
-    if (!last || last.plant !== plant?.id) return;
-    this.#last = this.#last.slice(0, -1);
-    void field.keep(plant.id, last.before, note);
+    const { plant, note, checks } = this.#at();
+    if (!plant) return;
+    const i = this.#last.findLastIndex((l) => l.plant === plant.id);
+    // What was found before this page was opened goes check by check, the last one first.
+    const before = this.#last[i]?.before ?? checks.slice(0, -1);
+    if (i >= 0) this.#last = this.#last.filter((_, k) => k !== i);
+    else if (!checks.length) return;
+    void field.keep(plant.id, before, note);
   }
 }
