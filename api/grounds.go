@@ -105,9 +105,10 @@ func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[house.PlantO
 
 func (s *Server) takePlants(ctx context.Context, in *struct {
 	Write
-	RawBody []byte `contentType:"text/csv"`
+	Standing string `query:"standing" default:"ask" enum:"ask,add,replace,leave" doc:"What to do with plants of the file that stand here already; ask keeps nothing and says how many they are"`
+	RawBody  []byte `contentType:"text/csv"`
 }) (*Out[house.PlantsTaken], error) {
-	t, err := s.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody)
+	t, err := s.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
 	return out(t), s.problem(ctx, fmt.Sprintf("property %d", in.ID), err)
 }
 

@@ -193,6 +193,31 @@ func TestPlantFileRoundTrip(t *testing.T) {
 	if string(back) != string(csv) || !strings.Contains(string(csv), `"Court, south"`) {
 		t.Errorf("written\n%s\ncame back as\n%s", csv, back)
 	}
+	// The same file once more: it is asked about, and then left, replaced or added as is said.
+	plants := func() int { return len(ok[List[house.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items) }
+	n := plants()
+	if asked := ok[house.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
+		t.Errorf("asked: %+v, %d plants of %d", asked, plants(), n)
+	}
+	if left := ok[house.PlantsTaken](h, "POST", at+"?standing=leave", file); len(left.Added) != 0 || plants() != n {
+		t.Errorf("left: %+v", left)
+	}
+	taller := strings.Replace(file, "Olive,\"Court, south\",3", "Olive,\"court, south\",3.4", 1)
+	if r := ok[house.PlantsTaken](h, "POST", at+"?standing=replace", taller); len(r.Replaced) != 2 || plants() != n {
+		t.Errorf("replaced: %+v", r)
+	} else if p := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", r.Replaced[0]), nil); p.HeightM != 3.4 || p.ID != took.Added[0] {
+		t.Errorf("replaced by %+v", p)
+	}
+	if added := ok[house.PlantsTaken](h, "POST", at+"?standing=add", file); len(added.Added) != 2 || plants() != n+2 {
+		t.Errorf("added again: %+v", added)
+	}
+	// All faults at once, of cells and of what the book knows, by the file's own names.
+	code, b := h.do("POST", at, "Plant;Height (m)\nOliv;3\nOlive;tall\nOlive;0,5\n")
+	for _, want := range []string{"line 2", "Plant: ", "olea-europaea", "line 3", "Height (m): "} {
+		if code != 422 || !strings.Contains(string(b), want) {
+			t.Errorf("faults: %d, no %q in %s", code, want, b)
+		}
+	}
 }
 
 // TestOwnSpecies corrects an entry, adds one, exchanges both as a pack, and goes back to the built one.

@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unicode/utf16"
 
 	ics "github.com/arran4/golang-ical"
 
@@ -36,7 +37,7 @@ func TestReadWeatherCSV(t *testing.T) {
 		{"no number", "time,temp_c\n2027-02-26T05:00,NaN\n", "line 2: temp_c: NaN"},
 		{"hot", "time,temp_c\n2027-02-26T05:00,99\n", "line 2: temp_c: 99 °C is outside"},
 		{"a date that is none", "time,temp_c\n2027-02-30T05:00,-9\n", `line 2: time: "2027-02-30T05:00" is no time`},
-		{"cell missing", "time,temp_c\n2027-02-26T05:00\n", "line 2: has 1 cells, the header 2"},
+		{"cell missing", "time,temp_c\n2027-02-26T05:00\n", "line 2: temp_c: is missing"},
 		{"temperature missing", "time,temp_c\n2027-02-26T05:00,\n", "line 2: temp_c: is missing"},
 		{"hour twice", "time,temp_c\n2027-02-26T05:00,-9\n2027-02-26T05:20,-9\n", "line 3: time: the hour"},
 		{"open quote", "time,temp_c\n\"2027-02-26T05:00,-9\n", "line"},
@@ -144,7 +145,6 @@ func TestReadPlantsCSV(t *testing.T) {
 		{"empty", "", "line 1: the file is empty; want a header line with species and height_m"},
 		{"no height", "species\nOlive\n", "line 1: column height_m is missing"},
 		{"a column twice", "species,height_m,height_m\nOlive,1,1\n", "column height_m stands there twice"},
-		{"unknown column", "species,height_m,colour\nOlive,1,green\n", `"colour" is no column`},
 		{"no species", "species,height_m\n,1\n", "line 2: species: is missing"},
 		{"too tall", "species,height_m\nOlive,400\n", "line 2: height_m: 400 is outside what a plant may have"},
 		{"half a plant", "species,height_m,count\nOlive,1,0.5\n", `line 2: count: "0.5" is no whole number`},
@@ -255,6 +255,48 @@ func TestOddPlantsReadBack(t *testing.T) {
 	for _, bad := range []string{"0", "-1", "61"} {
 		if _, err := ReadPlantsCSV(strings.NewReader("species,height_m\nolea-europaea," + bad + "\n")); err == nil {
 			t.Errorf("a height of %s was taken", bad)
+		}
+	}
+}
+
+// TestPlantsOfThreeSpreadsheets: the same two plants as a spreadsheet of western Europe, one that writes UTF-16 with tabs, and
+// one with commas write them, with columns of their own names and some that nobody asked for.
+func TestPlantsOfThreeSpreadsheets(t *testing.T) {
+	utf16 := func(s string) string {
+		b := []byte{0xFF, 0xFE}
+		for _, u := range utf16.Encode([]rune(s)) {
+			b = append(b, byte(u), byte(u>>8))
+		}
+		return string(b)
+	}
+	for name, file := range map[string]string{
+		"semicolons and decimal commas, one byte a letter": "Plant;Where;Height (m);How many;Planted in;Owner;\r\nOlive;\"Cour d'\xe9t\xe9\";3,5;2;12/04/2019;M;\r\n" +
+			"Lemon;Steps;1,25;;;;\r\n;;;;;;\r\n",
+		"tabs, two bytes a letter": utf16("Species\tLocation\tHeight\tQty\tYear\r\nOlive\tCour d'été\t3.5\t2\t2019\r\nLemon\tSteps\t1.25\r\n"),
+		"commas and a byte-order mark": "\ufeffname,position,height_m,count,planted,remarks about light\nOlive,Cour d'été,3.5,2,2019-04-12,sun\n" +
+			"Lemon,Steps,1.25,,,\n",
+		"a separator it names itself": "sep=;\nspecies;label;height_m;count;planted\nOlive;Cour d'été;3,5;2;2019\nLemon;Steps;1,25;;\n",
+	} {
+		s, err := ReadPlants(strings.NewReader(file))
+		if err != nil || s.Faults != nil || len(s.Lines) != 2 {
+			t.Errorf("%s: %+v, %v", name, s, err)
+			continue
+		}
+		a, b := s.Lines[0], s.Lines[1]
+		if a.Species != "Olive" || a.Label != "Cour d'été" || a.HeightM != 3.5 || a.Count != 2 || a.Planted != 2019 {
+			t.Errorf("%s: first %+v", name, a)
+		}
+		if b.Species != "Lemon" || b.Label != "Steps" || b.HeightM != 1.25 || b.Count != 1 || b.Planted != 0 {
+			t.Errorf("%s: second %+v", name, b)
+		}
+	}
+	s, err := ReadPlants(strings.NewReader("Plant;Height;Sun;Colour\nOlive;tall;0,5;green\nLemon;1,2;bright;yellow\n;;;\nFig;0;0,2;\n"))
+	if err != nil || fmt.Sprint(s.Passed) != "[Colour]" {
+		t.Errorf("passed over %v, %v", s.Passed, err)
+	}
+	for _, want := range []string{`line 2: Height: "tall" is no number`, `line 3: Sun: "bright" is no number`, "line 5: Height: 0 is outside"} {
+		if !strings.Contains(fmt.Sprint(s.Faults), want) {
+			t.Errorf("not told: %s in %v", want, s.Faults)
 		}
 	}
 }

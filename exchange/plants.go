@@ -78,75 +78,137 @@ var plantColumns = []string{
 	"note",
 }
 
-// ReadPlantsCSV reads plants: a header line with species and height_m and any of the other columns, then one line a
-// plant. The error lists every broken line with its number, up to twenty. Whether a species is known is for the caller.
-func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
-	var out []PlantLine
-	err := sheet(r, plantColumns, []string{"species", "height_m"}, "plant", func(l line) {
-		p := PlantLine{Count: 1, Line: l.number}
-		p.Species, _ = l.cell("species")
-		p.Label, _ = l.cell("label")
-		p.Note, _ = l.cell("note")
-		if p.Species == "" {
-			l.refuse("species", "", "is missing")
+// plantNames are other names that columns of plants go by.
+var plantNames = map[string]string{
+	"plant": "species", "name": "species", "kind": "species", "botanical name": "species", "botanical": "species",
+	"common name": "species", "where": "label", "where it stands": "label", "location": "label", "place": "label", "position": "label",
+	"height": "height_m", "height (m)": "height_m", "height m": "height_m", "spread": "spread_m", "spread (m)": "spread_m",
+	"width": "spread_m", "number": "count", "quantity": "count", "qty": "count", "how many": "count", "pot": "pot_l", "pot (l)": "pot_l",
+	"stem (mm)": "base_mm", "year": "planted", "planted in": "planted", "year planted": "planted", "date planted": "planted",
+	"notes": "note", "remark": "note", "remarks": "note", "comment": "note", "comments": "note", "mulch": "mulched",
+}
+
+// PlantSheet is what a plant CSV holds.
+type PlantSheet struct {
+	Lines  []PlantLine
+	Passed []string       // columns that were passed over
+	Faults invalid.Fields // of every broken line, with the column as the file names it
+	named  map[string]string
+}
+
+// Column is how the file names a column.
+func (s PlantSheet) Column(name string) string {
+	if n := s.named[name]; n != "" {
+		return n
+	}
+	return name
+}
+
+// ReadPlants reads plants: a header line with species and height_m and any of the other columns, then one line a plant.
+// Faults tells every broken line with its number; the error is for a file that is none. Whether a species is known is for
+// the caller.
+func ReadPlants(r io.Reader) (PlantSheet, error) {
+	s := PlantSheet{named: map[string]string{}}
+	c := layout{known: plantColumns, required: []string{"species", "height_m"}, also: plantNames, others: true, what: "plant", faults: 200}
+	passed, err := sheet(r, c, func(l line) {
+		for i, name := range l.head {
+			s.named[name] = l.named[i]
 		}
-		if utf8.RuneCountInString(p.Label) > 200 || utf8.RuneCountInString(p.Note) > 2000 {
-			l.refuse("label", nil, "label or note is too long")
-		}
-		for _, n := range plantNumbers {
-			cell, _ := l.cell(n.name)
-			if cell == "" {
-				if n.name == "height_m" {
-					l.refuse(n.name, cell, "is missing")
-				}
-				*n.at(&p) = n.instead
-				continue
-			}
-			v, err := strconv.ParseFloat(cell, 64)
-			switch {
-			case err != nil:
-				l.refuse(n.name, cell, "%q is no number", cell)
-			case n.lo == smallestM && !(v >= n.lo && v <= n.hi):
-				l.refuse(n.name, cell, "%g is outside what a plant may have: above 0 and up to %g", v, n.hi)
-			case !(v >= n.lo && v <= n.hi):
-				l.refuse(n.name, cell, "%g is outside %g to %g", v, n.lo, n.hi)
-			}
-			*n.at(&p) = v
-		}
-		for name, to := range map[string]*int{"count": &p.Count, "stop": &p.Stop, "planted": &p.Planted} {
-			if cell, _ := l.cell(name); cell != "" {
-				v, err := strconv.Atoi(cell)
-				if err != nil || v < 0 || v > 10000 || name == "count" && v == 0 {
-					l.refuse(name, cell, "%q is no whole number up to 10000", cell)
-				}
-				*to = v
-			}
-		}
-		for name, to := range map[string]*bool{"mulched": &p.Mulched, "wall": &p.Wall, "wet": &p.Wet} {
-			switch cell, _ := l.cell(name); strings.ToLower(cell) {
-			case "yes", "true", "1":
-				*to = true
-			case "", "no", "false", "0":
-			default:
-				l.refuse(name, cell, "%q: want yes or no", cell)
-			}
-		}
-		p.Facing, _ = l.cell("facing")
-		p.Slope, _ = l.cell("slope")
-		p.Soil, _ = l.cell("soil")
-		if bad, ok := p.Exposure.Validate().(invalid.Fields); ok {
-			for _, f := range bad {
-				l.refuse(f.Path, f.Value, "%s", f.Problem)
-			}
-		}
-		if !*l.faulty {
-			out = append(out, p)
+		if p := readPlant(l); !*l.faulty {
+			s.Lines = append(s.Lines, p)
 		}
 	})
+	s.Passed = passed
+	if f, ok := err.(invalid.Fields); ok {
+		s.Faults, err = f, nil
+	}
+	return s, err
+}
+
+// ReadPlantsCSV reads plants as ReadPlants does; with a fault anywhere the faults are the error.
+func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
+	s, err := ReadPlants(r)
+	if err == nil {
+		err = s.Faults.Err()
+	}
 	if err != nil {
 		return nil, err
 	}
-	return out, nil
+	return s.Lines, nil
+}
+
+// readPlant is one line; what is wrong with it is refused.
+func readPlant(l line) PlantLine {
+	p := PlantLine{Count: 1, Line: l.number}
+	p.Species, _ = l.cell("species")
+	p.Label, _ = l.cell("label")
+	p.Note, _ = l.cell("note")
+	if p.Species == "" {
+		l.refuse("species", "", "is missing")
+	}
+	if utf8.RuneCountInString(p.Label) > 200 || utf8.RuneCountInString(p.Note) > 2000 {
+		l.refuse("label", nil, "label or note is too long")
+	}
+	for _, n := range plantNumbers {
+		cell, _ := l.figure(n.name)
+		if cell == "" {
+			if n.name == "height_m" {
+				l.refuse(n.name, cell, "is missing")
+			}
+			*n.at(&p) = n.instead
+			continue
+		}
+		v, err := strconv.ParseFloat(cell, 64)
+		switch {
+		case err != nil:
+			l.refuse(n.name, cell, "%q is no number", cell)
+		case n.lo == smallestM && !(v >= n.lo && v <= n.hi):
+			l.refuse(n.name, cell, "%g is outside what a plant may have: above 0 and up to %g", v, n.hi)
+		case !(v >= n.lo && v <= n.hi):
+			l.refuse(n.name, cell, "%g is outside %g to %g", v, n.lo, n.hi)
+		}
+		*n.at(&p) = v
+	}
+	for name, to := range map[string]*int{"count": &p.Count, "stop": &p.Stop, "planted": &p.Planted} {
+		if cell, _ := l.figure(name); cell != "" {
+			if name == "planted" {
+				cell = yearIn(cell)
+			}
+			v, err := strconv.Atoi(strings.TrimSuffix(cell, ".0"))
+			if err != nil || v < 0 || v > 10000 || name == "count" && v == 0 {
+				l.refuse(name, cell, "%q is no whole number up to 10000", cell)
+			}
+			*to = v
+		}
+	}
+	for name, to := range map[string]*bool{"mulched": &p.Mulched, "wall": &p.Wall, "wet": &p.Wet} {
+		switch cell, _ := l.cell(name); strings.ToLower(cell) {
+		case "yes", "y", "x", "true", "1":
+			*to = true
+		case "", "no", "n", "-", "false", "0":
+		default:
+			l.refuse(name, cell, "%q: want yes or no", cell)
+		}
+	}
+	p.Facing, _ = l.cell("facing")
+	p.Slope, _ = l.cell("slope")
+	p.Soil, _ = l.cell("soil")
+	if bad, ok := p.Exposure.Validate().(invalid.Fields); ok {
+		for _, f := range bad {
+			l.refuse(f.Path, f.Value, "%s", f.Problem)
+		}
+	}
+	return p
+}
+
+// yearIn is the year of a date, or the text as it is.
+func yearIn(text string) string {
+	for _, part := range strings.FieldsFunc(text, func(r rune) bool { return r < '0' || r > '9' }) {
+		if len(part) == 4 {
+			return part
+		}
+	}
+	return text
 }
 
 // WritePlantsCSV writes plants so that ReadPlantsCSV reads them back to the same.
@@ -205,7 +267,7 @@ var normalColumns = []string{"month", "tmin_c", "tmax_c", "rain_mm", "rh_pct", "
 func ReadNormalsCSV(r io.Reader) ([]season.Normal, error) {
 	out := make([]season.Normal, 12)
 	given := [12]int{}
-	err := sheet(r, normalColumns, normalColumns[:3], "month", func(l line) {
+	_, err := sheet(r, layout{known: normalColumns, required: normalColumns[:3], what: "month"}, func(l line) {
 		cell, _ := l.cell("month")
 		m, err := strconv.Atoi(cell)
 		if err != nil || m < 1 || m > 12 {
@@ -223,7 +285,7 @@ func ReadNormalsCSV(r io.Reader) ([]season.Normal, error) {
 			to     *float64
 			lo, hi float64
 		}{{"tmin_c", &n.TMinC, -60, 40}, {"tmax_c", &n.TMaxC, -50, 55}, {"rain_mm", &n.RainMM, 0, 2000}, {"rh_pct", &n.RHPct, 1, 100}, {"wind_ms", &n.WindMS, 0, 30}} {
-			cell, has := l.cell(c.name)
+			cell, has := l.figure(c.name)
 			if !has {
 				continue
 			}

@@ -16,6 +16,8 @@ type line struct {
 	number int
 	cells  []string
 	head   []string
+	named  []string // the columns as the file names them
+	sep    rune
 	bad    *invalid.Fields
 	faulty *bool
 }
@@ -28,50 +30,67 @@ func (l line) cell(name string) (text string, given bool) {
 	return "", false
 }
 
+// figure is a cell that holds a number, with a point in it.
+func (l line) figure(name string) (text string, given bool) {
+	text, given = l.cell(name)
+	return figure(text, l.sep), given
+}
+
 // refuse notes what is wrong with a cell.
 func (l line) refuse(name string, value any, format string, args ...any) {
+	if i := slices.Index(l.head, name); i >= 0 {
+		name = l.named[i]
+	}
 	l.bad.Add(fmt.Sprintf("line %d", l.number), value, "%s: %s", name, fmt.Sprintf(format, args...))
 	*l.faulty = true
 }
 
-// most is how many faults of a file are told at once.
+// most is how many faults of a file are told at once, where its layout says nothing else.
 const most = 20
 
+// layout is what columns a kind of file may have.
+type layout struct {
+	known, required []string
+	also            map[string]string // other names for them
+	others          bool              // columns of other names are passed over
+	what            string            // a line's content
+	faults          int               // how many are told at once; most when 0
+}
+
 // sheet reads a CSV file with a header line, of which only known columns may be there and the required ones must, and
-// gives each line to row. The error lists every broken line with its number, up to twenty; what names a line's content.
-func sheet(r io.Reader, known, required []string, what string, row func(line)) error {
-	in := csv.NewReader(r)
-	in.TrimLeadingSpace = true
-	in.FieldsPerRecord = -1
-	head, err := in.Read()
+// gives each line to row. It takes what spreadsheets write: other codes than UTF-8, semicolons or tabs between cells, decimal
+// commas, empty lines and cells at the end. The error lists every broken line with its number; passed names the columns
+// that were passed over.
+func sheet(r io.Reader, c layout, row func(line)) (passed []string, err error) {
+	b, err := io.ReadAll(r)
+	if err != nil {
+		return nil, err
+	}
+	text, err := readable(b)
+	if err != nil {
+		return nil, invalid.Fields{{Path: "file", Problem: "is no text that can be read: " + err.Error()}}
+	}
+	text, sep := separator(text)
+	in := csv.NewReader(strings.NewReader(text))
+	in.Comma, in.TrimLeadingSpace, in.FieldsPerRecord = sep, sep != '\t', -1
+	named, err := in.Read()
 	if errors.Is(err, io.EOF) {
-		return invalid.Fields{
-			{Path: "line 1", Problem: "the file is empty; want a header line with " + strings.Join(required, " and ")},
+		return nil, invalid.Fields{
+			{Path: "line 1", Problem: "the file is empty; want a header line with " + strings.Join(c.required, " and ")},
 		}
 	}
 	if err != nil {
-		return invalid.Fields{{Path: "line 1", Problem: err.Error()}}
+		return nil, invalid.Fields{{Path: "line 1", Problem: err.Error()}}
 	}
-	var bad invalid.Fields
-	for i, name := range head {
-		head[i] = strings.ToLower(strings.TrimSpace(strings.TrimPrefix(name, "\ufeff")))
-		switch {
-		case !slices.Contains(known, head[i]):
-			bad.Add("line 1", name, "%q is no column; want %s", head[i], strings.Join(known, ", "))
-		case slices.Contains(head[:i], head[i]):
-			bad.Add("line 1", name, "column %s stands there twice", head[i])
-		}
-	}
-	for _, name := range required {
-		if !slices.Contains(head, name) {
-			bad.Add("line 1", nil, "column %s is missing", name)
-		}
-	}
+	head, passed, bad := c.header(named)
 	if bad != nil {
-		return bad
+		return passed, bad
 	}
-	lines := 0
-	for len(bad) < most {
+	lines, told := 0, c.faults
+	if told == 0 {
+		told = most
+	}
+	for len(bad) < told {
 		cells, err := in.Read()
 		if errors.Is(err, io.EOF) {
 			break
@@ -85,16 +104,61 @@ func sheet(r io.Reader, known, required []string, what string, row func(line)) e
 			bad.Add(where, nil, "%v", err)
 			break // what follows a broken quote cannot be trusted
 		}
+		if !slices.ContainsFunc(cells, func(s string) bool { return strings.TrimSpace(s) != "" }) {
+			continue
+		}
 		lines++
 		number, _ := in.FieldPos(0)
-		if len(cells) != len(head) {
+		for len(cells) > len(head) && strings.TrimSpace(cells[len(cells)-1]) == "" {
+			cells = cells[:len(cells)-1]
+		}
+		if len(cells) > len(head) {
 			bad.Add(fmt.Sprintf("line %d", number), nil, "has %d cells, the header %d", len(cells), len(head))
 			continue
 		}
-		row(line{number, cells, head, &bad, new(bool)})
+		for len(cells) < len(head) {
+			cells = append(cells, "")
+		}
+		row(line{number, cells, head, named, sep, &bad, new(bool)})
 	}
 	if bad == nil && lines == 0 {
-		bad.Add("line 2", nil, "there is no %s after the header", what)
+		bad.Add("line 2", nil, "there is no %s after the header", c.what)
 	}
-	return bad.Err()
+	return passed, bad.Err()
+}
+
+// header finds the columns by the names the file gives them.
+func (c layout) header(named []string) (head, passed []string, bad invalid.Fields) {
+	head = make([]string, len(named))
+	has := func(name string) bool {
+		return slices.ContainsFunc(named, func(n string) bool { return strings.EqualFold(strings.TrimSpace(n), name) })
+	}
+	for i, name := range named {
+		named[i] = strings.TrimSpace(name)
+		plain := strings.ToLower(named[i])
+		if of, other := c.also[plain]; other {
+			if has(of) || slices.Contains(head[:i], of) {
+				passed = append(passed, named[i])
+				continue
+			}
+			plain = of
+		}
+		switch {
+		case plain == "": // an empty column at the end, as spreadsheets write them
+		case !slices.Contains(c.known, plain) && c.others:
+			passed = append(passed, named[i])
+			continue
+		case !slices.Contains(c.known, plain):
+			bad.Add("line 1", name, "%q is no column; want %s", plain, strings.Join(c.known, ", "))
+		case slices.Contains(head[:i], plain):
+			bad.Add("line 1", name, "column %s stands there twice", named[i])
+		}
+		head[i] = plain
+	}
+	for _, name := range c.required {
+		if !slices.Contains(head, name) {
+			bad.Add("line 1", nil, "column %s is missing; the file has %s", name, strings.Join(named, ", "))
+		}
+	}
+	return head, passed, bad
 }

@@ -125,11 +125,11 @@ func ReadWeatherCSV(r io.Reader) ([]weather.Hour, error) {
 	}
 	var out []weather.Hour
 	seen := map[int64]int{}
-	err := sheet(r, names, names[:2], "hour", func(l line) {
+	_, err := sheet(r, layout{known: names, required: names[:2], what: "hour"}, func(l line) {
 		nan := math.NaN()
 		h := weather.Hour{TempC: nan, WindMS: nan, RainMM: nan, RHPct: nan, Sun: nan}
 		for i, c := range columns {
-			if cell, given := l.cell(c.name); given {
+			if cell, given := l.figure(c.name); given {
 				if err := fill(&h, i, cell); err != nil {
 					l.refuse(c.name, cell, "%v", err)
 				}

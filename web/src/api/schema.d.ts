@@ -2963,6 +2963,22 @@ export interface components {
         PlantsTaken: {
             /** @description Ids of the new plants, in the order of the file */
             added: number[] | null;
+            /** @description Nothing was kept: say whether those are added again, replaced or left */
+            ask: boolean;
+            /**
+             * Format: int64
+             * @description Plants in the file
+             */
+            lines: number;
+            /** @description Columns of the file that were passed over */
+            passed: string[] | null;
+            /** @description Ids of plants that stood here and now are as the file says */
+            replaced: number[] | null;
+            /**
+             * Format: int64
+             * @description Plants of the file that stand here already: of the same kind at the same place
+             */
+            same: number;
         };
         PropertyHit: {
             client: string;
@@ -6087,7 +6103,10 @@ export interface operations {
     };
     "take-plants": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description What to do with plants of the file that stand here already; ask keeps nothing and says how many they are */
+                standing?: "ask" | "add" | "replace" | "leave";
+            };
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;

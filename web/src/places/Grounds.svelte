@@ -122,24 +122,50 @@
     for (const e of list ?? []) n.set(e.kind, (n.get(e.kind) ?? 0) + 1);
     return [...n].map(([kind, k]) => `${k} ${kind}${k > 1 && kind !== 'heat' ? 's' : ''}`).join(', ') || 'no event';
   }
-  async function takePlants(file: File) {
+  let again = $state<{ file: File; same: number; lines: number }>(); // plants of a file that stand here already
+  let faults = $state<[string, string][]>([]); // of the last file, by line
+  async function takePlants(file: File, standing: 'ask' | 'add' | 'replace' | 'leave' = 'ask') {
     busy = `Reading ${file.name} …`;
-    await attempt(async () => {
-      const got = await sendFile<Schemas['PlantsTaken']>(`/api/v1/properties/${id}/plants`, file, 'text/csv', onceKey());
+    again = undefined;
+    const problem = await attempt(async () => {
+      const got = await sendFile<Schemas['PlantsTaken']>(
+        `/api/v1/properties/${id}/plants?standing=${standing}`,
+        file,
+        'text/csv',
+        onceKey(),
+      );
+      if (got.ask) {
+        again = { file, same: got.same, lines: got.lines };
+        return;
+      }
       await read(id);
       await list();
       void house.refresh();
-      house.say(`${plantsOf(got.added?.length ?? 0)} taken from ${file.name}.`, async () => {
+      const added = got.added ?? [];
+      const said = [
+        added.length ? `${plantsOf(added.length)} added` : '',
+        got.replaced?.length ? `${got.replaced.length} replaced` : '',
+        got.same && standing === 'leave' ? `${got.same} left as they are` : '',
+        got.passed?.length ? `columns passed over: ${got.passed.join(', ')}` : '',
+      ].filter(Boolean);
+      const undo = async () => {
         await attempt(async () => {
-          for (const p of got.added ?? []) await ask(api.DELETE('/api/v1/plants/{id}', { params: { path: { id: p } } }));
+          for (const p of added) await ask(api.DELETE('/api/v1/plants/{id}', { params: { path: { id: p } } }));
           await read(id);
           await list();
           void house.refresh();
         });
-      });
+      };
+      house.say(
+        `${file.name}, ${got.lines} lines: ${said.join('; ') || 'nothing to do'}.`,
+        got.replaced?.length ? undefined : undo,
+      );
     });
+    faults = problem ? Object.entries(problem.fields).sort((x, y) => lineOf(x[0]) - lineOf(y[0])) : [];
+    if (faults.length) house.clear();
     busy = '';
   }
+  const lineOf = (path: string) => Number(/\d+/.exec(path)?.[0] ?? 0);
   async function readStation() {
     busy = 'Reading the weather …';
     await attempt(async () => {
@@ -166,13 +192,14 @@
     });
     busy = '';
   }
+  const used = $derived([...new Set(plants.map((p) => p.species))]);
   const sited = (p: Property) => siteWords(p.site);
   const verdictOf = (p: Plant) =>
     p.decided ? p.verdict!.kind : p.look?.worth ? 'to look at' : p.verdict?.decision === 'not now' ? 'put off' : '';
 </script>
 
 {#snippet plantForm(plant?: Plant)}
-  <PlantForm {species} property={id} {plant} onkept={kept} onclose={() => (form = 'none')} onremove={remove} />
+  <PlantForm {species} {used} property={id} {plant} onkept={kept} onclose={() => (form = 'none')} onremove={remove} />
 {/snippet}
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
@@ -279,6 +306,31 @@
         </span>
       </section>
 
+      {#if again}
+        <div class="mt-3 border border-ink bg-white p-3" role="alert">
+          <p>
+            <b>{again.same} of the {again.lines} plants in {again.file.name} stand here already</b>, of the same kind at the same
+            place.
+          </p>
+          <p class="mt-2 flex flex-wrap gap-2">
+            {#if again.same < again.lines}<Button onclick={() => takePlants(again!.file, 'leave')}
+                >Leave those, add the other {again.lines - again.same}</Button
+              >{/if}
+            <Button color="light" onclick={() => takePlants(again!.file, 'replace')}>Replace them by the file’s</Button>
+            <Button color="light" onclick={() => takePlants(again!.file, 'add')}>Add all once more</Button>
+            <Button color="light" onclick={() => (again = undefined)}>Take nothing</Button>
+          </p>
+        </div>
+      {/if}
+      {#if faults.length}
+        <div class="mt-3 border-2 border-bad bg-white p-3" role="alert">
+          <p><b>Nothing was taken from the file.</b> Put these right and choose it again:</p>
+          <ul class="mt-1 max-h-80 overflow-y-auto text-[0.9375rem]">
+            {#each faults as [where, text] (where)}<li class="border-t border-rule py-1"><b>{where}</b>: {text}</li>{/each}
+          </ul>
+          <Button class="mt-2" color="light" onclick={() => (faults = [])}>Close</Button>
+        </div>
+      {/if}
       {#if form === 'plant'}{@render plantForm()}{/if}
 
       <div class="mt-3 flex flex-wrap items-center gap-3">
@@ -291,7 +343,7 @@
           /></label
         >
         <Button color="light" onclick={() => (form = 'plant')}>Add a plant</Button>
-        <span class="text-sm"><FilePick name="Plants from a file" accept=".csv,text/csv" onfile={takePlants} /></span>
+        <span class="text-sm"><FilePick name="Plants from a file" accept=".csv,text/csv" onfile={(f) => takePlants(f)} /></span>
         {#if plants.length}<a
             class="flex min-h-11 items-center text-sm underline"
             href="/api/v1/properties/{id}/plants.csv"
@@ -307,21 +359,24 @@
           Nothing grows here yet. Add the plants that want watching: species, where they stand and their height are enough.
         </p>
       {:else}
-        <table class="mt-2 w-full text-left text-[0.9375rem]">
-          <thead class="text-sm text-soft">
+        <table class="mt-2 w-full text-left text-[0.9375rem] max-md:block">
+          <thead class="text-sm text-soft max-md:hidden">
             <tr
               ><th class="py-1 pr-3 font-semibold">Plant</th><th class="pr-3 font-semibold">Where</th><th
                 class="pr-3 text-right font-semibold max-md:hidden">Height</th
               ><th class="pr-3 text-right font-semibold max-md:hidden">Spread</th><th class="pr-3 font-semibold">State</th></tr
             >
           </thead>
-          <tbody>
+          <tbody class="max-md:block">
             {#each found.slice(0, showing) as p (p.id)}
               <tr
-                class="cursor-pointer border-t border-rule hover:bg-sheet {form === p ? 'bg-sheet' : ''}"
+                class="cursor-pointer border-t border-rule hover:bg-sheet max-md:grid max-md:grid-cols-[minmax(0,1fr)_auto] max-md:gap-x-3 {form ===
+                p
+                  ? 'bg-sheet'
+                  : ''}"
                 onclick={(e) => !(e.target as Element).closest('a, button') && (form = form === p ? 'none' : p)}
               >
-                <td class="py-1 pr-3"
+                <td class="py-1 pr-3 break-words max-md:pb-0"
                   ><button
                     class="inline-flex min-h-11 items-center text-left font-semibold text-ink underline decoration-rule"
                     aria-expanded={form === p}
@@ -329,10 +384,14 @@
                     >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="sr-only">, {p.label}: open</span></button
                   > <span class="latin text-soft max-xl:hidden">{p.botanical}</span></td
                 >
-                <td class="pr-3">{p.label}</td>
+                <td class="pr-3 break-words max-md:col-start-1 max-md:pb-2 max-md:text-sm"
+                  >{p.label}<span class="text-soft md:hidden"
+                    >{p.label ? ' · ' : ''}{metres(p.height_m)} high, {metres(p.spread_m)} wide</span
+                  ></td
+                >
                 <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.height_m)}</td>
                 <td class="pr-3 text-right whitespace-nowrap max-md:hidden">{metres(p.spread_m)}</td>
-                <td class="pr-3 whitespace-nowrap"
+                <td class="pr-3 whitespace-nowrap max-md:col-start-2 max-md:row-start-1 max-md:self-center"
                   ><a
                     class="inline-flex min-h-9 items-center {verdictOf(p) === 'to look at' ? 'text-cold' : 'text-soft'}"
                     href="#/walk/{id}/{p.id}">{verdictOf(p) || 'walk to it'}</a
@@ -340,8 +399,8 @@
                 >
               </tr>
               {#if form === p}
-                <tr
-                  ><td colspan="5" class="pb-3">
+                <tr class="max-md:block"
+                  ><td colspan="5" class="pb-3 max-md:block">
                     <a class="inline-flex min-h-11 items-center text-moss underline" href="#/plant/{p.id}"
                       >Its page: verdicts, work, photos</a
                     >

@@ -19,12 +19,13 @@
     species: Species[];
     property: number;
     plant?: Plant;
+    used?: string[]; // kinds that stand on the property already
     stop?: number; // beside which it stands on the way round
     onkept: (p: Plant) => void;
     onclose: () => void;
     onremove?: (p: Plant) => void;
   }
-  let { species, property, plant, stop, onkept, onclose, onremove }: Props = $props();
+  let { species, property, plant, used = [], stop, onkept, onclose, onremove }: Props = $props();
 
   // svelte-ignore state_referenced_locally -- the form starts from the plant and then is the user's
   const draft = plant ? `plant ${plant.id}` : `plant on ${property}`;
@@ -154,7 +155,7 @@
       >
     </p>{/if}
   <div class="grid gap-3 sm:grid-cols-6">
-    <SpeciesPick class="sm:col-span-3" {species} bind:value={f.name} autofocus problem={said.species} />
+    <SpeciesPick class="sm:col-span-3" {species} {used} bind:value={f.name} autofocus problem={said.species} />
     <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />
     <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
     <Field class="sm:col-span-2" label="How many" bind:value={f.count} mode="numeric" problem={said.count} />
