@@ -276,7 +276,7 @@ func TestOverrule(t *testing.T) {
 	b.see("say why the verdict is overruled")
 	b.fill("Why", "The client wants light in the window.")
 	b.press("button", "Keep my verdict")
-	b.see("Overruled: cut back to live wood")
+	b.see("your verdict: cut back to live wood")
 	b.visit("/#/year/1")
 	b.see("Cut Common camellia back to 1.4 m")
 }

@@ -116,7 +116,7 @@ func TestNarrow(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	for _, p := range []struct{ path, says string }{{"/#/rounds", "Overdue"}, {"/#/settings", "House rules"}, {"/#/lookout", "Overdue"},
-		{fmt.Sprintf("/#/rounds/%d", s.orderOf("Look again at Sweet orange")), "costs"}, {"/#/plant/1", "How it turned out"}} {
+		{fmt.Sprintf("/#/rounds/%d", s.orderOf("Look again at Sweet orange")), "being best"}, {"/#/plant/1", "How it turned out"}} {
 		b.visit(p.path)
 		b.see(p.says)
 		b.settled()

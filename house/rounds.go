@@ -4,6 +4,7 @@ import (
 	"context"
 	"fmt"
 	"math"
+	"strings"
 	"time"
 
 	"mezzadro/core/day"
@@ -154,9 +155,16 @@ func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.
 		title += ", " + k.Label
 	}
 	b := k.Body.V
-	detail := append([]string{fmt.Sprintf("%d min", k.Minutes)}, b.Reasons...)
+	people := "one person"
+	if k.CrewSize > 1 {
+		people = fmt.Sprintf("%d people", k.CrewSize)
+	}
+	detail := append([]string{fmt.Sprintf("About %d minutes for %s.", k.Minutes, people)}, b.Reasons...)
+	if len(b.Skills) > 0 {
+		detail = append(detail, "Only for: "+strings.Join(b.Skills, ", ")+".")
+	}
 	if len(b.Kit) > 0 {
-		detail = append(detail, fmt.Sprint("Kit: ", b.Kit))
+		detail = append(detail, "Take along: "+strings.Join(b.Kit, ", ")+".")
 	}
 	for _, c := range b.Cautions {
 		detail = append(detail, "Caution: "+c)

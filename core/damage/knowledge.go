@@ -98,7 +98,11 @@ func (q Question) ask(
 	if !known {
 		panic(fmt.Sprintf("advice.yaml: work: %q is missing", work)) // a constant of the code
 	}
-	title := strings.NewReplacer("{plant}", q.Plant.Species.Common, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
+	name, each := q.Plant.Species.Common, 1.0
+	if n := q.Plant.Count; n > 1 {
+		name, each = fmt.Sprintf("%s × %d", name, n), float64(n)
+	}
+	title := strings.NewReplacer("{plant}", name, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
 	const step = 5 // minutes are rounded up to
 	return job.Order{
 		Key:    key,
@@ -108,7 +112,7 @@ func (q Question) ask(
 		For:    q.Today,
 		Params: p,
 		Minutes: int(
-			math.Ceil((l.Minutes+l.Each*q.Plant.HeightM)/step) * step,
+			math.Ceil((l.Minutes+l.Each*q.Plant.HeightM*each)/step) * step,
 		),
 		Crew:   max(1, l.Crew),
 		Skills: append([]string{}, l.Skills...),

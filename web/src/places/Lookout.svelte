@@ -119,6 +119,10 @@
     if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
     return l.expected === 'wood' ? 'tips' : l.expected;
   };
+  const asksOf = (l: Schemas['PlaceLine']) =>
+    (l.looks ? `about ${hours(l.minutes)}: ` : '') +
+    l.why +
+    (l.nearest ? ` · ${l.nearest <= house.today ? 'since' : 'by'} ${brief(l.nearest)}` : '');
   // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
   let openAt = $state(0);
   let dating = $state<Schemas['PlaceLine']>();
@@ -236,8 +240,8 @@
         </h2>
         <p class="text-sm text-soft">
           {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak, house.today)}
-            ({value(event)} at {event.property}):
-          {/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or heart likely hurt. {#if look.slight}Another
+            ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or
+          heart likely hurt. {#if look.slight}Another
             {look.slight}
             are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear; {look.looked} already decided.
@@ -256,10 +260,8 @@
                   >
                     <h3 class="font-semibold break-words">{is ? '▾' : '▸'} {l.property}</h3>
                     <span class="text-sm text-soft"
-                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>, about {hours(l.minutes)}:
-                      {/if}{l.why}{#if l.nearest}&nbsp;·
-                        {l.nearest <= house.today ? 'since' : 'by'}
-                        {brief(l.nearest)}{/if}</span
+                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>,
+                      {/if}{asksOf(l)}</span
                     >
                   </button>
                   {#if l.looks}

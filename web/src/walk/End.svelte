@@ -32,6 +32,7 @@
   const checked = $derived(order.filter((p) => howFar(p) === 'checked' || howFar(p) === 'to send'));
   const putOff = $derived(order.filter((p) => howFar(p) === 'skipped'));
   const left = $derived(order.slice(0, asking).filter((p) => howFar(p) === 'open'));
+  const others = $derived(order.slice(asking).filter((p) => howFar(p) === 'open'));
   const photos = $derived((field.walk?.photos.length ?? 0) + field.photos.filter((p) => p.walk === field.walk?.walk).length);
   const next = $derived(lines.find((l) => l.property_id !== propertyId && l.looks > 0));
 </script>
@@ -72,6 +73,10 @@
   {@render list('Put off', putOff, () => 'Put off on this walk: go back to it.')}
   {@render list('Checked, not decided', checked, (p) => field.walk?.answers[p.id]?.verdict.sentence ?? 'Kept; judged when back.')}
   {@render list('Decided', decided, (p) => p.verdict?.sentence ?? '')}
+  {#if others[0]}<p class="mt-3">
+      {plantsOf(others.length)} that asked nothing {others.length === 1 ? 'was' : 'were'} not looked at, the first
+      <a href="#/walk/{propertyId}/{others[0].id}">{others[0].common}{others[0].label ? `, ${others[0].label}` : ''}</a>.
+    </p>{/if}
   {#if made.length}
     <section class="mt-4" aria-label="Jobs asked for">
       <h2>Jobs asked for</h2>

@@ -1,0 +1,247 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+)
+
+// covers is a page's own answer to whether two things on it lie over each other.
+const covers = `(a, b) => { const x = a.getBoundingClientRect(), y = b.getBoundingClientRect();
+	return x.width && y.width && x.left < y.right - 1 && y.left < x.right - 1 && x.top < y.bottom - 1 && y.top < x.bottom - 1; }`
+
+// TestNothingUnderTheThumb: a message stands over no control, its undo where no button stood, and what was undone is said.
+func TestNothingUnderTheThumb(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.visit("/#/walk/1/2")
+	b.see("Next:")
+	b.press("button", "Bark brown")
+	b.see("Bark brown at")
+	b.eval(`window.stood = [...document.querySelectorAll('main button, main select, nav a')].filter(e => e.offsetParent).map(e => {
+		const r = e.getBoundingClientRect(); return {left: r.left, right: r.right, top: r.top, bottom: r.bottom, name: e.innerText}; })`)
+	b.press("button", "Accept")
+	b.see("Common camellia, accepted")
+	b.until("the way on", "[...document.querySelectorAll('button')].some(e => e.innerText === 'Next plant')")
+	over, _ := b.eval(fmt.Sprintf(`(() => { const over = %s; const notes = document.querySelector('[data-testid=notes]');
+		return [...document.querySelectorAll('main button, main a, nav a, main select')].filter(e => !notes.contains(e) && e.offsetParent && over(notes, e)).map(e => e.innerText).join(', '); })()`,
+		covers)).(string)
+	if over != "" {
+		t.Errorf("the message lies over %s", over)
+	}
+	undo, _ := b.eval(`(() => { const u = [...document.querySelectorAll('button')].find(e => e.innerText === 'Undo').getBoundingClientRect();
+		const x = (u.left + u.right) / 2, y = (u.top + u.bottom) / 2;
+		return window.stood.filter(s => x > s.left && x < s.right && y > s.top && y < s.bottom).map(s => s.name).join(', '); })()`).(string)
+	if strings.Contains(undo, "Next plant") || strings.Contains(undo, "Accept") || strings.Contains(undo, "Bark") {
+		t.Errorf("the undo stands where %q stood", undo)
+	}
+	b.press("button", "Undo")
+	b.see("Taken back: common camellia, accepted")
+}
+
+// TestTypingIsTyping: what is opened for typing has the cursor, and no key acts on the walk while it is open.
+func TestTypingIsTyping(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/walk/1/2")
+	b.see("Next:")
+	b.press("button", "Note")
+	b.until("the cursor in the note", "document.activeElement.tagName === 'TEXTAREA'")
+	b.typeText("grr, t3 buds")
+	b.until("what was typed", "document.querySelector('textarea').value === 'grr, t3 buds'")
+	// The cursor elsewhere: the note is still open, and its keys do nothing to the walk.
+	b.eval("document.activeElement.blur()")
+	b.key("g")
+	b.key("t")
+	b.key("2")
+	b.settled()
+	if at, _ := b.eval("location.hash + document.querySelector('dialog[open]')").(string); at != "#/walk/1/2null" {
+		t.Errorf("keys pressed beside an open note lead to %s", at)
+	}
+	if said := b.text("[aria-label=Verdict]"); strings.Contains(said, "Bark green") {
+		t.Errorf("a key pressed beside an open note made a check: %s", said)
+	}
+	b.key("Escape")
+	b.until("the note is closed", "!document.querySelector('textarea')")
+	if at, _ := b.eval("location.hash").(string); at != "#/walk/1/2" {
+		t.Errorf("Escape leads to %s", at)
+	}
+	b.press("button", "Note ✓")
+	b.until("what was typed is kept", "document.querySelector('textarea').value === 'grr, t3 buds'")
+}
+
+// TestOwnVerdictComesFirst: a verdict of one's own is the headline, with its day; what the finds say stands below, small.
+func TestOwnVerdictComesFirst(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/walk/1/2")
+	b.see("Next:")
+	b.press("button", "Bark brown")
+	b.see("Bark brown at")
+	b.press("button", "Overrule")
+	b.choose("Your verdict", "wait until")
+	b.eval(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = '2027-06-20'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.fill("Why", "It came in June in other years.")
+	b.press("button", "Keep my verdict")
+	b.see("your verdict: wait until")
+	b.until("the own verdict as the headline", "document.querySelector('[data-testid=sentence]').innerText.includes('Wait until 20 June')")
+	b.see("It came in June in other years.")
+	b.until("the estimate below it", "document.querySelector('[data-testid=estimate]').innerText.startsWith('By what was found')")
+}
+
+// TestSaidWithoutSignal: without a connection the phone says what was kept, and not that nothing was checked.
+func TestSaidWithoutSignal(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.expect("ERR_CONNECTION_REFUSED")
+	b.expect("failed request")
+	b.visit("/#/walk/1/2")
+	b.see("Next:")
+	s.kill()
+	b.press("button", "Bark brown")
+	b.see("Bark brown kept; judged when back.")
+	if said, _ := b.eval("document.querySelector('.bar').innerText").(string); strings.Contains(said, "Nothing has been checked") {
+		t.Errorf("after a check it says %s", said)
+	}
+}
+
+// TestAnswersInReach: on the phone the answers of the check that is asked for lie above the bar without scrolling, whatever
+// the form of the plant, and magnified twice none lies under a bar that stays.
+func TestAnswersInReach(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	var plants struct {
+		Items []struct {
+			ID         int64  `json:"id"`
+			PropertyID int64  `json:"property_id"`
+			Form       string `json:"form"`
+			Common     string `json:"common"`
+		} `json:"items"`
+	}
+	s.get("/api/v1/plants?limit=1000", &plants)
+	b := open(t, s, 390, 844)
+	seen := map[string]int{}
+	for _, p := range plants.Items {
+		if seen[p.Form]++; seen[p.Form] > 1 {
+			continue
+		}
+		b.visit(fmt.Sprintf("/#/walk/%d/%d", p.PropertyID, p.ID))
+		b.see(p.Common)
+		b.until("the bar", "document.querySelector('.bar')")
+		b.settled()
+		hidden, _ := b.eval(`(() => { const bar = document.querySelector('.bar').getBoundingClientRect();
+			const group = document.querySelector('[aria-label="Answers of the check that is asked for"]') ?? document.querySelector('[aria-label="Checks at this height"]');
+			if (!group) return 'no answers';
+			return [...group.querySelectorAll('button')].filter(e => { const r = e.getBoundingClientRect(); return r.top < 0 || r.bottom > bar.top; }).map(e => e.innerText).join(', '); })()`).(string)
+		if hidden != "" {
+			t.Errorf("%s (%s): out of reach: %s", p.Common, p.Form, hidden)
+		}
+	}
+	if len(seen) < 6 {
+		t.Errorf("only %d forms in the sample", len(seen))
+	}
+	small := open(t, s, 195, 422) // what a phone of 390 × 844 shows at 200 %
+	small.visit("/#/walk/1/2")
+	small.see("Next:")
+	small.settled()
+	under, _ := small.eval(`(() => { const nav = document.querySelector('nav[aria-label=Places]').getBoundingClientRect();
+		return [...document.querySelectorAll('[aria-label="Checks at this height"] button')].filter(e => { e.scrollIntoView({block: 'center'}); const r = e.getBoundingClientRect();
+			const x = (r.left + r.right) / 2, y = (r.top + r.bottom) / 2; return !e.contains(document.elementFromPoint(x, y)) && y < nav.top; }).map(e => e.innerText).join(', '); })()`).(string)
+	if under != "" {
+		t.Errorf("magnified twice, under a bar: %s", under)
+	}
+}
+
+// TestTakeBackEverywhere: what was found on a palm, and beside the stem, is taken back like any other find; no answer of a
+// check looks chosen before it is, and a sum that cannot be is refused where it is made.
+func TestTakeBackEverywhere(t *testing.T) {
+	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "trachycarpus-fortunei", "height_m": 3}`)
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "prunus-lusitanica", "height_m": 1.5, "count": 8}`)
+	b := open(t, s, 390, 844)
+	b.visit("/#/walk/1/1")
+	b.press("button", "Spear came out")
+	b.see("spear came out")
+	b.press("button", "Take back")
+	b.until("the spear is taken back", "!document.body.innerText.includes('the spear came out')")
+	b.visit("/#/walk/1/2")
+	b.see("Next:")
+	b.press("button", "More checks")
+	b.until("the kinds of check", "document.querySelector('dialog[open] [data-check=bark_ring]')")
+	if chosen, _ := b.eval("document.querySelectorAll('dialog[open] [data-check=bark_ring] [aria-pressed=true]').length").(float64); chosen != 0 {
+		t.Error("a share of the girth looks chosen before it is")
+	}
+	if open, _ := b.eval("[...document.querySelectorAll('dialog[open] [data-check=bark_ring] button')].filter(e => /bridge/.test(e.innerText)).some(e => !e.disabled)").(bool); open {
+		t.Error("a ring can be noted without saying how far round it goes")
+	}
+	b.fill("Looked at and alike", "6")
+	b.fill("Looked at and not alike", "3")
+	b.see("9 looked at, but only 8 stand here.")
+	if open, _ := b.eval("!document.querySelector('dialog[open] [data-check=sample] button:last-of-type').disabled").(bool); open {
+		t.Error("a sum that cannot be can be noted")
+	}
+}
+
+// TestEscapeClosesTheInnermost: it keeps a draft of what was typed, gives the focus back, and never leaves the place.
+func TestEscapeClosesTheInnermost(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/grounds/1")
+	b.see("By the boathouse steps")
+	b.press("button", "Add a plant")
+	b.until("the form", "document.querySelector('form[aria-label=\"Add a plant\"]')")
+	b.fill("Where it stands", "Behind the pump house")
+	b.key("Escape")
+	b.until("the form is closed", "!document.querySelector('form[aria-label=\"Add a plant\"]')")
+	b.key("Escape")
+	b.key("Escape")
+	b.settled()
+	if at, _ := b.eval("location.hash").(string); at != "#/grounds/1" {
+		t.Errorf("Escape leads to %s", at)
+	}
+	b.press("button", "Add a plant")
+	b.see("What you typed last time is here again.")
+	b.until("the draft", "[...document.querySelectorAll('form input')].some(e => e.value === 'Behind the pump house')")
+	b.press("button", "Start anew")
+	b.until("a clean form", "![...document.querySelectorAll('form input')].some(e => e.value === 'Behind the pump house')")
+	// A fault puts the cursor where it can be put right, in the form's own words.
+	b.expect("422 ")
+	b.fill("Species", "Common camellia (Camellia japonica)")
+	b.press("button", "Keep")
+	b.until("the cursor at the fault", "document.activeElement.getAttribute('aria-invalid') === 'true'")
+	b.see("Height: 0 m")
+}
+
+// TestSpeciesByPart: part of a name offers the kinds to press.
+func TestSpeciesByPart(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.visit("/#/grounds/1")
+	b.see("By the boathouse steps")
+	b.press("button", "Add a plant")
+	b.until("the form", "document.querySelector('input[role=combobox]')")
+	b.fill("Species", "camelli")
+	b.until("three camellias or more", "document.querySelectorAll('[role=option]').length >= 2")
+	b.see("stands here already")
+	b.press("option", "Common camellia")
+	b.until("the one chosen", "document.querySelector('input[role=combobox]').value === 'Common camellia (Camellia japonica)'")
+}
+
+// TestNothingIsCut: at every width, magnified twice and with names of 300 letters no place is wider than the screen.
+func TestNothingIsCut(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	long := strings.Repeat("Long terrace by the lower basin ", 6)
+	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:190]))
+	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:110]))
+	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {1280, 800}, {195, 422}} {
+		b := open(t, s, size.w, size.h)
+		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/settings", "/#/grounds/1/climate"} {
+			b.visit(p)
+			b.until("something to read", "document.querySelector('main h1')")
+			b.settled()
+			if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(size.w)+1 {
+				t.Errorf("%s at %d px is %g px wide", p, size.w, wide)
+			}
+		}
+	}
+}
