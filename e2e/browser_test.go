@@ -408,6 +408,8 @@ func (b *browser) key(k string) {
 		p.Text, p.WindowsVirtualKeyCode = "", 8
 	case " ":
 		p.WindowsVirtualKeyCode = 32
+	case "Escape":
+		p.Text, p.WindowsVirtualKeyCode = "", 27
 	case "ArrowDown", "ArrowUp":
 		p.Text = ""
 	}

@@ -258,7 +258,7 @@
 
 <svelte:head><title>{entry ? `${entry.common} · ` : ''}Almanac · Mezzadro</title></svelte:head>
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
   {#if season && year}<Ribbon {season} {lanes} slim place={here?.name} />{/if}
 </div>
 

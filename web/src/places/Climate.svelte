@@ -141,7 +141,7 @@
 
 <svelte:head><title>{property ? `Climate of ${property.name} · ` : ''}Mezzadro</title></svelte:head>
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
   {#if season && property}<Ribbon {season} {lanes} slim place={property.name} />{/if}
 </div>
 

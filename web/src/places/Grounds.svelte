@@ -204,7 +204,7 @@
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
   {#if season && property}<Ribbon {season} place={property.name} />{/if}
 </div>
 
@@ -233,7 +233,7 @@
           <a
             href="#/grounds/{p.id}"
             aria-current={p.id === id ? 'true' : undefined}
-            class="block min-h-11 border-t border-rule px-2 py-1.5 text-ink no-underline hover:bg-sheet hover:no-underline {p.id ===
+            class="name block min-h-11 border-t border-rule px-2 py-1.5 text-ink no-underline hover:bg-sheet hover:no-underline {p.id ===
             id
               ? 'bg-moss-pale font-bold'
               : ''}"
@@ -274,7 +274,7 @@
     {:else if property}
       <header class="flex flex-wrap items-start gap-3">
         <div class="min-w-0 flex-1 max-md:basis-full">
-          <h1>{property.name}</h1>
+          <h1 class="name">{property.name}</h1>
           <p class="text-sm text-soft">{[property.client, property.address].filter(Boolean).join(' · ')}</p>
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}
         </div>

@@ -216,7 +216,7 @@
   {:else}<div class="h-48"></div>{/if}
 {/snippet}
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
   {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
 </div>
 
@@ -258,7 +258,7 @@
                     aria-expanded={is}
                     onclick={() => (openAt = is ? 0 : l.property_id)}
                   >
-                    <h3 class="font-semibold break-words">{is ? '▾' : '▸'} {l.property}</h3>
+                    <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
                     <span class="text-sm text-soft"
                       >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>,
                       {/if}{asksOf(l)}</span

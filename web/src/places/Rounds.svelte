@@ -197,7 +197,7 @@
   </a>
 {/snippet}
 
-<div class="border-b border-rule bg-white max-md:overflow-x-auto">
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
   {#if season}<Ribbon
       {season}
       place={job?.property ?? first?.name}

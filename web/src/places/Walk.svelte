@@ -211,7 +211,7 @@
           <a
             class="flex min-h-14 flex-wrap items-center justify-between gap-x-4 px-2 text-ink no-underline hover:bg-sheet"
             href="#/walk/{p.property_id}"
-            ><span class="font-semibold">{p.property}</span><span class="text-sm text-soft"
+            ><span class="name font-semibold">{p.property}</span><span class="text-sm text-soft"
               >{#if p.looks}<b class="text-ink">{p.looks} to look at</b>, {hours(p.minutes)}: {p.why}{:else}{p.why}{/if}, of {plantsOf(
                 p.plants,
               )}</span
@@ -252,15 +252,15 @@
       </section>
     {:else if plant}
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3 lg:overflow-y-auto">
-        <header class="flex items-start gap-2">
-          <div class="min-w-0 flex-1">
+        <header class="flex flex-wrap items-start justify-end gap-2">
+          <div class="min-w-32 flex-1">
             {#if !wide}<button
                 class="block min-h-11 w-full text-left"
                 aria-haspopup="dialog"
                 aria-label="All plants of the walk: {finished} of {order.length} looked at"
                 onclick={() => (listing = true)}>{@render progress()}</button
               >{/if}
-            <h1 class="break-words">
+            <h1 class="name">
               <a class="text-ink no-underline hover:underline" href="#/plant/{plant.id}">{plant.common}</a
               >{#if plant.count > 1}<span class="font-normal text-soft">&nbsp;×&nbsp;{plant.count}</span>{/if}
             </h1>

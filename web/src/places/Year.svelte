@@ -126,7 +126,7 @@
       </select>
     </label>
   </div>
-  <div class="flex-1 border-t border-rule max-md:overflow-x-auto">
+  <div class="flex-1 border-t border-rule max-lg:overflow-x-auto">
     {#if !lanes}
       <Waiting />
     {:else}

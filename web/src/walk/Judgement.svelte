@@ -94,8 +94,8 @@
   <div
     class="bar border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-3 md:max-lg:bottom-0"
   >
-    <div role="status" class="space-y-1 {house.notes.length ? 'mb-2' : ''}" data-testid="notes"><Notes /></div>
-    {#if !wide && !house.notes.length}<p class="mb-2 line-clamp-3 leading-snug font-bold" aria-hidden="true">
+    <div role="status" class="space-y-1 {house.notes.length ? 'mb-2 max-lg:min-h-16' : ''}" data-testid="notes"><Notes /></div>
+    {#if !wide && !house.notes.length}<p class="mb-2 line-clamp-3 min-h-16 leading-snug font-bold" aria-hidden="true">
         {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
         {short}
       </p>{/if}
@@ -110,7 +110,7 @@
           >{/each}
       </div>
     {/if}
-    <div class="flex items-center gap-2">
+    <div class="flex flex-wrap items-center gap-2">
       {#if decision.done}
         <span class="min-w-0 flex-1 leading-tight font-semibold text-moss"
           >{plant.common}: {decision.done.text === 'not now' ? 'put off.' : 'kept.'}</span
