@@ -342,7 +342,10 @@
           {#if properties.length}
             <label class="text-sm"
               >In the dates of
-              <select class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2" bind:value={place}>
+              <select
+                class="ml-1 min-h-11 max-w-[min(20rem,60vw)] rounded-sm border border-gray-400 bg-white px-2"
+                bind:value={place}
+              >
                 {#each properties as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
               </select>
             </label>

@@ -163,7 +163,7 @@
     <label class="text-sm"
       >Property
       <select
-        class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2"
+        class="ml-1 min-h-11 max-w-[min(20rem,60vw)] rounded-sm border border-gray-400 bg-white px-2"
         value={id}
         onchange={(e) => push(`/grounds/${e.currentTarget.value}/climate`)}
       >

@@ -253,7 +253,7 @@
     {:else if plant}
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3 lg:overflow-y-auto">
         <header class="flex flex-wrap items-start justify-end gap-2">
-          <div class="min-w-32 flex-1">
+          <div class="min-w-28 flex-1">
             {#if !wide}<button
                 class="block min-h-11 w-full text-left"
                 aria-haspopup="dialog"

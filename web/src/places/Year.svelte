@@ -117,7 +117,7 @@
     <label class="text-sm"
       >Property
       <select
-        class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2"
+        class="ml-1 min-h-11 max-w-[min(20rem,60vw)] rounded-sm border border-gray-400 bg-white px-2"
         value={only}
         onchange={(e) => push(e.currentTarget.value === '0' ? '/year' : `/year/${e.currentTarget.value}`)}
       >

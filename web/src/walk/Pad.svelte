@@ -76,7 +76,10 @@
       on: checks.some((c) => c.kind === k && c.result === r.key && c.height_m === at.height_m),
     }));
   });
-  const size = (main: boolean) => (main ? 'min-h-14 border-2 px-2 text-lg font-bold' : 'min-h-11 border px-2 text-[0.9375rem]');
+  const size = (main: boolean) =>
+    main
+      ? 'min-h-14 border-2 px-2 text-lg font-bold max-[260px]:px-0.5 max-[260px]:text-sm'
+      : 'min-h-11 border px-2 text-[0.9375rem]';
   const button = (dead: boolean, main = true) =>
     `${size(main)} rounded-sm leading-tight ${dead ? 'border-hand' : 'border-moss'} bg-white`;
 </script>
