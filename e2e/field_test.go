@@ -144,7 +144,7 @@ func TestWalkWithoutSignal(t *testing.T) {
 			b.until("the next plant", fmt.Sprintf("location.hash !== %q", at))
 		}
 	}
-	b.see("7 of 16 looked at")
+	b.see("6 of 16 looked at")
 	s = s.again()
 	b.until("all is sent", "!/to send/.test(document.body.innerText) && !/No connection/.test(document.body.innerText)")
 	var w walkOut

@@ -21,6 +21,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.visit("/")
 	b.see("Freeze on Fri 26 February")
 	b.see("Which property first")
+	b.press("button", "Villa Lumera")
 	b.see("below what its wood bore that day")
 	const decided = `Number(document.body.innerText.match(/(\d+) already decided/)?.[1])`
 	before, _ := b.eval(decided).(float64)
@@ -166,6 +167,7 @@ func TestPhone(t *testing.T) {
 		b.press(role, name)
 		presses++
 	}
+	press("button", "Villa Lumera")
 	press("link", "Oleander")
 	b.see("Nothing has been checked yet")
 	walked, _ := b.eval("location.hash").(string)

@@ -212,14 +212,19 @@
             {#each spreads as [name, now, before, write] (name)}
               <tr class="border-t border-rule">
                 <th class="py-1 pr-3 font-normal whitespace-nowrap">{name}</th>
-                <td class="pr-3">{write(now.low)}</td>
-                <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
-                <td class="pr-3">{write(now.high)}</td>
-                <td class="text-right whitespace-nowrap"
-                  >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
-                      class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
-                    >{/if}</td
-                >
+                {#if now.low === now.high}
+                  <td colspan="3" class="font-semibold">{write(now.mid)} so far</td>
+                  <td class="text-right text-soft">beyond it in fewer than one year in ten</td>
+                {:else}
+                  <td class="pr-3">{write(now.low)}</td>
+                  <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
+                  <td class="pr-3">{write(now.high)}</td>
+                  <td class="text-right whitespace-nowrap"
+                    >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
+                        class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
+                      >{/if}</td
+                  >
+                {/if}
               </tr>
             {/each}
           </tbody>

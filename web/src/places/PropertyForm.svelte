@@ -91,6 +91,37 @@
   ] as const);
 
   const type = $derived(types.find((t) => t.id === f.type));
+  let search = $state('');
+  // By how hard the winters are, north before south.
+  const winter = (c: Climate) =>
+    c.extreme_min_c < -20
+      ? '1 very cold winters'
+      : c.extreme_min_c < -10
+        ? '2 cold winters'
+        : c.extreme_min_c < -4
+          ? '3 frosty winters'
+          : c.extreme_min_c < 1
+            ? '4 light frost'
+            : '5 hardly any frost';
+  const grouped = $derived.by((): [string, string, string][] => {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    return types
+      .filter((t) => t.id === f.type || words.every((w) => t.name.toLowerCase().includes(w)))
+      .map((t) => ({ t, half: t.climate.latitude > 0 ? 'Northern' : 'Southern', cold: winter(t.climate) }))
+      .sort((a, b) => (a.half + a.cold).localeCompare(b.half + b.cold) || a.t.name.localeCompare(b.t.name))
+      .map(({ t, half, cold }) => [t.id, t.name, `${half} hemisphere, ${cold.slice(2)}`]);
+  });
+  const guessed = $derived.by(() => {
+    if (!type) return '';
+    const same = (a: string, b: number) => Math.abs(number(a) - b) < 1e-6;
+    const out = [
+      same(place.elevation, type.climate.elevation_m) ? 'height' : '',
+      same(place.latitude, type.climate.latitude) ? 'latitude' : '',
+      same(place.longitude, type.climate.longitude) ? 'longitude' : '',
+    ].filter(Boolean);
+    const text = out.length > 1 ? `${out.slice(0, -1).join(', ')} and ${out.at(-1)}` : (out[0] ?? '');
+    return text.charAt(0).toUpperCase() + text.slice(1);
+  });
   const mean = (c: Climate, month: number) => {
     const n = c.normals?.[month];
     return n ? degrees((n.tmin_c + n.tmax_c) / 2, 0) : '';
@@ -189,18 +220,32 @@
     <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />
     <Field class="sm:col-span-6" label="Address" bind:value={f.address} problem={said.address} />
     <Field class="sm:col-span-6" label="People, pets and what else to mind" bind:value={f.note} problem={said.note} />
-    <Pick
-      class="sm:col-span-3"
-      label="Climate to start from"
-      off="Choose"
-      bind:value={f.type}
-      onpick={choose}
-      options={types.map((t) => [t.id, t.name, t.climate.latitude > 0 ? 'Northern hemisphere' : 'Southern hemisphere'])}
-      problem={said.climate_type}
-    />
+    <div class="sm:col-span-3">
+      <Pick
+        label="Climate to start from"
+        off="Choose"
+        bind:value={f.type}
+        onpick={choose}
+        options={grouped}
+        problem={said.climate_type}
+      />
+      <label class="mt-1 flex items-center gap-2 text-sm"
+        >Search them<input
+          class="min-h-9 min-w-0 flex-1 rounded-sm border border-gray-400 bg-white px-2"
+          placeholder="coast, desert, dry summer …"
+          bind:value={search}
+        /></label
+      >
+      {#if search && grouped.length <= 1}<p class="text-sm text-soft">No climate has these words.</p>{/if}
+    </div>
     <Field class="sm:col-span-1" label="Height" kind="elevation" bind:value={place.elevation} problem={said.elevation_m} />
     <Field class="sm:col-span-1" label="Latitude" mode="decimal" bind:value={place.latitude} problem={said.latitude} />
     <Field class="sm:col-span-1" label="Longitude" mode="decimal" bind:value={place.longitude} problem={said.longitude} />
+    {#if guessed}<p class="text-sm text-sun sm:col-span-6" data-testid="guessed">
+        {guessed}
+        {guessed.includes(' and ') ? 'are guesses' : 'is a guess'}: those of the climate type, not of this place. They set day
+        length, sun and how cold it gets; put in the place’s own.
+      </p>{/if}
   </div>
   {#if climate}
     <Tickbox class="mt-3" label="The place has figures of its own" bind:checked={own} />

@@ -236,7 +236,7 @@
     <button class="mt-2 min-h-11 text-moss underline" onclick={() => (adding = true)}>Here stands one: add it</button>
   </div>
 {:else}
-  <div class="grid text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
+  <div class="grid grid-cols-[minmax(0,1fr)] text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
     {#if wide}
       {@render listOf()}
     {/if}
@@ -254,11 +254,8 @@
       <section aria-label="Plant" class="flex min-h-0 min-w-0 flex-col px-4 py-3 max-lg:px-3 lg:overflow-y-auto">
         <header class="flex flex-wrap items-start justify-end gap-2">
           <div class="min-w-28 flex-1">
-            {#if !wide}<button
-                class="block min-h-11 w-full text-left"
-                aria-haspopup="dialog"
-                aria-label="All plants of the walk: {finished} of {order.length} looked at"
-                onclick={() => (listing = true)}>{@render progress()}</button
+            {#if !wide}<button class="block min-h-11 w-full text-left" aria-haspopup="dialog" onclick={() => (listing = true)}
+                ><span class="sr-only">All plants of the walk:</span>{@render progress()}</button
               >{/if}
             <h1 class="name">
               <a class="text-ink no-underline hover:underline" href="#/plant/{plant.id}">{plant.common}</a
