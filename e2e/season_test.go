@@ -194,7 +194,7 @@ func TestPlantsFromAFile(t *testing.T) {
 	b.see("line 3: species")
 	b.see("19 plants or groups")
 	b.upload("Plants from a file", write("new.csv", "species,label,height_m,pot_l,stop\nOlive,Science room,1.4,50,20\nFig,Science room,1.1,40,21\n"))
-	b.see("2 plants or groups taken from new.csv")
+	b.see("new.csv, 2 lines: 2 plants or groups added")
 	b.see("Science room")
 	b.see("21 plants or groups")
 	b.press("button", "Undo")
