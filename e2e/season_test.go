@@ -260,7 +260,7 @@ func TestGaleToMakeSafe(t *testing.T) {
 	b.see("trained, licensed arborist")
 	b.accessible("make safe")
 	b.press("button", "Accept")
-	b.see("Accepted: make safe first. 2 jobs on the year.")
+	b.see("accepted: make safe first. 2 jobs on the year.")
 	b.visit("/#/lookout")
 	b.see("Windows closing")
 	b.see("Make Weeping willow safe: call a licensed arborist")

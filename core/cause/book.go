@@ -1,0 +1,200 @@
+package cause
+
+import (
+	"embed"
+	"errors"
+	"fmt"
+	"slices"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/invalid"
+)
+
+//go:embed data
+var data embed.FS
+
+// Sign is something that can be seen on a plant or around it.
+type Sign struct {
+	ID      string  `yaml:"id" json:"id"`
+	Part    string  `yaml:"-" json:"part" doc:"Of the plant or its place"`
+	Name    string  `yaml:"name" json:"name"`
+	Ask     string  `yaml:"ask" json:"ask" doc:"The question as a client is asked"`
+	How     string  `yaml:"how" json:"how,omitempty" doc:"How to look, where it is not plain"`
+	Minutes float64 `yaml:"minutes" json:"minutes" doc:"Of looking"`
+	Lasts   bool    `yaml:"lasts" json:"lasts" doc:"It stays when the culprit has gone"`
+	Rare    float64 `yaml:"rare" json:"-"` // how often it is seen where nothing known is the cause
+}
+
+// Hosts are the plants a cause keeps to.
+type Hosts struct {
+	Genus  []string `yaml:"genus"`
+	Family []string `yaml:"family"`
+	Form   []string `yaml:"form"`
+	Leaf   string   `yaml:"leaf"`
+	Fruit  bool     `yaml:"fruit"`
+}
+
+// Cause is what may be wrong with a plant.
+type Cause struct {
+	ID       string             `yaml:"id"`
+	Name     string             `yaml:"name"`
+	Group    string             `yaml:"group"`
+	Hosts    *Hosts             `yaml:"hosts"`
+	Any      float64            `yaml:"any"`   // how likely on plants that are no hosts
+	Prior    float64            `yaml:"prior"` // how often it is met on its hosts, 1 ordinary
+	When     []int              `yaml:"when"`  // first and last month of the northern year it can be at work in
+	Harm     string             `yaml:"harm"`
+	To       string             `yaml:"to"`
+	Act      string             `yaml:"act"`
+	Do       string             `yaml:"do"`
+	Signs    map[string]float64 `yaml:"signs"`
+	Brings   map[string]float64 `yaml:"brings"` // what brings it about, as a factor on its odds
+	Mistaken []string           `yaml:"mistaken"`
+	Follows  []string           `yaml:"follows"` // causes it comes after
+	Report   bool               `yaml:"report"`  // reportable in many places
+	Helpers  bool               `yaml:"helpers"` // helpers deal with it when left alone
+}
+
+// Book is all signs and causes.
+type Book struct {
+	Signs  []Sign
+	Causes []Cause
+	sign   map[string]*Sign
+	cause  map[string]*Cause
+}
+
+// Words that classes of a cause are told by.
+var (
+	harms = []string{"harmless", "ugly", "weakening", "deadly"}
+	tos   = []string{"it", "its kind", "all"}
+	acts  = []string{"none", "watch", "habitat", "hands", "water", "cut", "soft", "strong", "replace"}
+)
+
+const usualRare = 0.03
+
+// Built is the book that ships with the house. It panics when the shipped data is broken: a test loads it.
+var Built = sync.OnceValue(func() *Book {
+	b, err := load()
+	if err != nil {
+		panic(err)
+	}
+	return b
+})
+
+func load() (*Book, error) {
+	var parts []struct {
+		Part  string `yaml:"part"`
+		Signs []Sign `yaml:"signs"`
+	}
+	b := &Book{sign: map[string]*Sign{}, cause: map[string]*Cause{}}
+	if err := errors.Join(read("data/signs.yaml", &parts), read("data/causes.yaml", &b.Causes)); err != nil {
+		return nil, err
+	}
+	for _, p := range parts {
+		for _, s := range p.Signs {
+			s.Part = p.Part
+			if s.Minutes == 0 {
+				s.Minutes = 1
+			}
+			if s.Rare == 0 {
+				s.Rare = usualRare
+			}
+			b.Signs = append(b.Signs, s)
+		}
+	}
+	var bad invalid.Fields
+	for i := range b.Signs {
+		s := &b.Signs[i]
+		if b.sign[s.ID] != nil || s.Name == "" || s.Ask == "" {
+			bad.Add("signs."+s.ID, s.ID, "stands there twice, or says too little")
+		}
+		b.sign[s.ID] = s
+	}
+	for i := range b.Causes {
+		c := &b.Causes[i]
+		if b.cause[c.ID] != nil {
+			bad.Add("causes."+c.ID, c.ID, "stands there twice")
+		}
+		b.cause[c.ID] = c
+	}
+	for i := range b.Causes {
+		b.check(&b.Causes[i], &bad)
+	}
+	return b, bad.Err()
+}
+
+func read(name string, into any) error {
+	text, err := data.ReadFile(name)
+	if err == nil {
+		err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())
+	}
+	if err != nil {
+		return fmt.Errorf("%s: %w", name, err)
+	}
+	return nil
+}
+
+// check names what cannot be in a cause.
+func (b *Book) check(c *Cause, bad *invalid.Fields) {
+	at := "causes." + c.ID
+	if c.Name == "" || c.Do == "" || len(c.Signs) == 0 || !(c.Prior > 0) || !(c.Any > 0) || len(c.When) != 0 && len(c.When) != 2 {
+		bad.Add(at, c.Name, "says too little, or has no prior")
+	}
+	for _, w := range []struct {
+		is string
+		of []string
+	}{{c.Harm, harms}, {c.To, tos}, {c.Act, acts}} {
+		if !slices.Contains(w.of, w.is) {
+			bad.Add(at, w.is, "%q: want one of %v", w.is, w.of)
+		}
+	}
+	for id, p := range c.Signs {
+		if b.sign[id] == nil || !(p > 0 && p < 1) {
+			bad.Add(at+".signs", id, "%q at %g is no sign with a chance", id, p)
+		}
+	}
+	for id := range c.Brings {
+		if b.sign[id] == nil {
+			bad.Add(at+".brings", id, "%q is no sign", id)
+		}
+	}
+	for _, id := range append(slices.Clone(c.Mistaken), c.Follows...) {
+		if b.cause[id] == nil {
+			bad.Add(at, id, "%q is no cause", id)
+		}
+	}
+}
+
+// Sign finds a sign; nil where there is none.
+func (b *Book) Sign(id string) *Sign { return b.sign[id] }
+
+// Cause finds a cause; nil where there is none.
+func (b *Book) Cause(id string) *Cause { return b.cause[id] }
+
+// host is how likely a cause is on a plant by its kind, 1 on a host. Without a species nobody knows.
+func (c *Cause) host(e *catalogue.Entry) float64 {
+	if c.Hosts == nil {
+		return c.Any
+	}
+	if e == nil {
+		return max(c.Any, unknownHost)
+	}
+	h := c.Hosts
+	for _, p := range e.Pests {
+		if p == c.ID || p == c.ID+"s" {
+			return 1
+		}
+	}
+	switch {
+	case slices.Contains(h.Genus, e.Genus()), slices.Contains(h.Family, e.Family), slices.Contains(h.Form, string(e.Form)),
+		h.Leaf == "evergreen" && e.LeafSeason == catalogue.Evergreen, h.Fruit && e.Edible != "":
+		return 1
+	}
+	return c.Any
+}
+
+// unknownHost is how likely a cause that keeps to its hosts is on a plant nobody has named.
+const unknownHost = 0.3

@@ -1,0 +1,302 @@
+package cause
+
+import (
+	"fmt"
+	"math"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"testing"
+
+	"mezzadro/core/catalogue"
+)
+
+func kase(t testing.TB, species string, month int, seen, absent string) Case {
+	t.Helper()
+	k := Case{Month: month, Seen: strings.Fields(seen), Absent: strings.Fields(absent)}
+	if species != "" {
+		e, err := catalogue.Built().Species(species)
+		if err != nil {
+			t.Fatal(err)
+		}
+		k.Species = &e
+	}
+	return k
+}
+
+// seenCases are what a person sees, and what it is: said from the field's knowledge.
+var seenCases = []struct {
+	name, species      string
+	month              int
+	seen, absent, want string
+}{
+	{"azalea speckled, dark specks below in winter", "azalea-evergreen", 1, "stippled dark_specks_below", "webbing", "lace-bug"},
+	{"azalea speckled in July, bugs with lace wings", "azalea-evergreen", 7, "stippled lacy_insects", "", "lace-bug"},
+	{"rose speckled, webs, in a hot dry July", "rosa-shrub", 7, "stippled webbing was_heat", "dark_specks_below", "spider-mite"},
+	{"spruce bronzed, dots crawl on paper", "picea-abies", 6, "bronzed_leaf moving_dots inside_first", "", "spider-mite"},
+	{"grape speckled, nothing below", "parthenocissus-tricuspidata", 8, "stippled", "webbing dark_specks_below moving_dots", "leafhopper"},
+	{"camellia black film under sticky leaf, white cushions", "camellia-japonica", 6, "black_film sticky white_tubes", "", "cushion-scale"},
+	{"lemon black film, brown bumps, ants", "citrus-limon", 5, "black_film sticky bumps_soft ants", "", "soft-scale"},
+	{"euonymus with hard shells, not sticky", "euonymus-japonicus", 5, "shields_hard", "sticky black_film", "armoured-scale"},
+	{"rose with green clusters", "rosa-bedding", 5, "greenflies sticky curled", "", "aphids"},
+	{"apple with white wool on bark", "malus-domestica", 6, "woolly_wax", "greenflies", "woolly-aphid"},
+	{"lemon with white wool in joints, ants", "citrus-limon", 8, "woolly_wax ants sticky", "", "mealybug"},
+	{"froth on lavender", "lavandula-angustifolia", 6, "spittle", "", "spittlebug"},
+	{"holly with winding mines", "ilex-aquifolium", 6, "mines", "", "leaf-miner"},
+	{"lime leaves with red nails", "tilia-cordata", 6, "galls_leaf new_growth_well", "", "gall-mite"},
+	{"currant with round buds", "ribes-nigrum", 2, "buds_swollen_round", "", "big-bud-mite"},
+	{"birch with sawdust holes", "betula-pendula", 7, "holes_frass die_back_tips", "", "borer"},
+	{"ash with D holes", "fraxinus-excelsior", 7, "holes_d die_back_tips", "", "ash-borer"},
+	{"box eaten, webs, caterpillars", "buxus-sempervirens", 6, "caterpillars webbing skeleton", "", "box-caterpillar"},
+	{"box spotted, bare overnight, no caterpillars", "buxus-sempervirens", 9, "round_spots leaf_drop was_wet", "caterpillars webbing", "box-blight"},
+	{"crab with silk tents", "malus-floribunda", 5, "nests_of_silk caterpillars", "", "tent-caterpillar"},
+	{"rhododendron with notched edges", "rhododendron-hybrid", 8, "notches", "", "weevil"},
+	{"rose with half-moons", "rosa-climbing", 7, "half_moons", "", "leafcutter"},
+	{"hosta with holes and slime", "hosta-hybrid", 6, "big_holes slime", "", "slugs"},
+	{"lily eaten, grubs under dirt", "lilium-hybrid", 5, "skeleton larvae_under_dirt", "", "leaf-beetle"},
+	{"rose floury", "rosa-climbing", 6, "white_powder", "", "powdery-mildew"},
+	{"crape myrtle floury", "lagerstroemia-indica", 9, "white_powder curled", "", "powdery-mildew"},
+	{"vine with down below yellow patches", "vitis-vinifera", 7, "grey_down angular_spots", "white_powder", "downy-mildew"},
+	{"rose black spots, yellow, falling", "rosa-bedding", 7, "black_spots_fringed leaf_drop", "", "black-spot"},
+	{"mahonia rusty below", "mahonia-aquifolium", 7, "orange_pustules", "", "rust"},
+	{"plane drops leaf after a cold wet May", "platanus-hispanica", 5, "leaf_drop die_back_tips was_wet edge_brown", "was_frost", "anthracnose"},
+	{"apple olive blotches and corky fruit", "malus-domestica", 7, "olive_spots fruit_scabs", "", "scab"},
+	{"peach leaves puckered red", "prunus-persica", 5, "puckered_red curled", "greenflies", "leaf-curl"},
+	{"cherry laurel with small round holes", "prunus-laurocerasus", 7, "shot_holes round_spots", "was_hail", "shot-hole"},
+	{"pear shoots black, bent like a crook", "pyrus-communis", 6, "blossoms_blackened_hang shepherds_crook", "was_frost", "fire-blight"},
+	{"cherry spurs dead, dried fruit with rings", "prunus-cerasus", 6, "blossoms_blackened_hang fruit_rings_of_spots", "", "blossom-wilt"},
+	{"apple with a sunken patch", "malus-domestica", 3, "sunken_canker die_back_tips", "", "canker"},
+	{"plum with one silver branch, stained wood", "prunus-domestica", 7, "silvered brown_rings_wood", "", "silver-leaf"},
+	{"maple, one side wilts, rings in the wood", "acer-palmatum", 7, "one_branch_wilts brown_rings_wood", "", "wilt"},
+	{"elm, one branch yellow in June, stained wood", "ulmus-minor", 6, "one_branch_wilts brown_rings_wood early_colour", "", "elm-disease"},
+	{"rhododendron wilts in wet soil, brown roots", "rhododendron-hybrid", 8, "wilts_wet roots_brown", "", "root-rot"},
+	{"lavender soft at the collar after a wet winter", "lavandula-angustifolia", 4, "collar_soft wilts_wet", "white_fan", "root-rot"},
+	{"privet dying, white fans under bark", "ligustrum-ovalifolium", 10, "white_fan die_back_tips", "", "honey-fungus"},
+	{"toadstools in the mulch, plant well", "hydrangea-paniculata", 10, "toadstools_mulch", "white_fan", "harmless-toadstools"},
+	{"bracket on a beech", "fagus-sylvatica", 10, "brackets", "", "butt-rot"},
+	{"windmill palm, the youngest leaf pulls out after frost", "trachycarpus-fortunei", 4, "heart_pulls_out was_frost", "", "palm-heart-rot"},
+	{"old fronds of a date palm spotted", "phoenix-canariensis", 7, "round_spots inside_first new_growth_well", "heart_pulls_out", "palm-leaf-spot"},
+	{"peony with grey fur", "paeonia-lactiflora", 5, "grey_fur was_wet", "", "grey-mould"},
+	{"rose mottled in lines", "rosa-tea", 6, "mosaic", "many_kinds sprayed_weeds", "virus"},
+	{"rose with rough lumps at the base", "rosa-shrub", 5, "crown_gall", "", "crown-gall-bacterium"},
+	{"elm weeps from a fork", "ulmus-pumila", 7, "weeping_dark", "brackets", "slime-flux"},
+	// Weather and place.
+	{"hydrangea black overnight in May, others too", "hydrangea-macrophylla", 5, "water_soaked sudden was_frost many_kinds", "", "frost-on-growth"},
+	{"camellia buds brown inside in March", "camellia-japonica", 3, "buds_brown_inside die_back_tips", "", "frost-in-winter"},
+	{"cherry laurel brown to windward in March", "prunus-laurocerasus", 3, "scorched_side edge_brown one_side", "road_near white_crust", "winter-drying"},
+	{"yew brown to the road", "taxus-baccata", 3, "edge_brown road_near one_side", "", "salt"},
+	{"clivia-like lemon bleached after it was put out", "citrus-limon", 5, "bleached_patches moved_out", "stippled", "sunscald-leaf"},
+	{"hosta burnt after the tree was cut", "hosta-hybrid", 7, "bleached_patches neighbour_cut scorched_side", "", "sunscald-leaf"},
+	{"young maple split to the south-west", "acer-rubrum", 3, "bark_split_south planted_lately", "bark_gnawed", "sunscald-bark"},
+	{"plane with a long crack after a cold night", "platanus-hispanica", 2, "bark_split_long was_frost", "", "frost-crack"},
+	{"tomato with a black end", "solanum-lycopersicum", 7, "fruit_end_black", "fruit_sun_side_pale", "blossom-end-rot"},
+	{"tomato pale on the sunny side", "solanum-lycopersicum", 8, "fruit_sun_side_pale was_heat", "fruit_end_black", "sunscald-fruit"},
+	{"dogwood crisp in August, soil dry", "cornus-florida", 8, "wilts_dry edge_brown was_dry", "", "drought"},
+	{"shrub by an old poplar, small for years", "viburnum-opulus", 7, "big_neighbour stunted slow", "", "root-competition"},
+	{"yew in a hollow where water stands", "taxus-baccata", 4, "water_stands wilts_wet pale_all_over", "roots_brown collar_soft", "standing-water"},
+	{"rose thin and flowerless under a tree", "rosa-shrub", 7, "deep_shade long_thin_shoots no_bloom", "", "shade"},
+	{"vine and roses twisted after the lawn was sprayed", "vitis-vinifera", 6, "strap_twisted many_kinds sprayed_weeds", "", "spray-drift"},
+	{"rose lush and flowerless, fed much", "rosa-bedding", 6, "dark_green_soft fed_much no_bloom", "", "overfed"},
+	{"tomato old leaves yellow between veins in August", "solanum-lycopersicum", 8, "yellow_between_veins_old", "yellow_between_veins_young", "magnesium"},
+	{"gardenia young leaves yellow between veins", "gardenia-jasminoides", 6, "yellow_between_veins_young limy", "", "iron"},
+	{"perennials pale all over", "phlox-paniculata", 6, "pale_all_over stunted", "water_stands wilts_wet", "nitrogen"},
+	{"maple like a post in the ground", "acer-platanoides", 8, "no_flare small_leaves early_colour", "root_across", "planted-deep"},
+	{"maple with a root across its foot", "acer-platanoides", 8, "root_across one_side early_colour", "", "girdling-root"},
+	{"olive in a small pot, roots circling", "olea-europaea", 7, "pot_small roots_circling wilts_dry", "", "pot-bound"},
+	{"tree by the drive, soil hard", "tilia-cordata", 7, "soil_hard stunted slow", "", "compaction"},
+	{"oak failing two years after a trench", "quercus-robur", 7, "dug_roots die_back_tips", "", "root-damage"},
+	{"all torn after hail", "hosta-hybrid", 6, "tattered was_hail many_kinds", "", "hail-wind"},
+	{"young cherry skinned low down in grass", "prunus-avium", 6, "bark_bruised_low mown_near", "bark_gnawed", "trimmer"},
+	{"topped lime with stubs", "tilia-cordata", 2, "stubs topped", "", "bad-cuts"},
+	// Plants, animals, helpers.
+	{"yellow threads on a hedge", "lantana-camara", 8, "yellow_threads", "", "dodder"},
+	{"green tufts in a bare apple", "malus-domestica", 1, "mistletoe", "", "mistletoe-plant"},
+	{"grey lichen on an old plum", "prunus-domestica", 2, "lichen slow", "", "lichen-moss"},
+	{"apple gnawed in winter", "malus-domestica", 2, "bark_gnawed", "", "gnawed"},
+	{"shoots bitten slanting, low", "euonymus-alatus", 2, "shoots_bitten cut_clean_angle", "bark_gnawed", "rabbits"},
+	{"shoots torn, high", "thuja-occidentalis", 2, "shoots_bitten cut_ragged", "bark_gnawed", "deer"},
+	{"cherries pecked", "prunus-avium", 6, "fruit_pecked", "", "birds"},
+	{"rows of holes in a birch", "betula-pendula", 4, "holes_in_rows", "holes_frass", "sapsucker"},
+	{"worms in apples", "malus-domestica", 8, "fruit_worm fruit_drop_small", "", "fruit-worm"},
+	{"eggs on threads", "rosa-shrub", 6, "stalked_eggs", "greenflies", "lacewing"},
+	{"banded caterpillars on fennel", "foeniculum-vulgare", 7, "striped_caterpillar caterpillars", "", "swallowtail"},
+	{"foam case on a twig", "forsythia-intermedia", 2, "foam_case", "", "mantis"},
+	{"worm casts in the bed", "thuja-occidentalis", 5, "earthworm_casts", "grubs", "earthworms"},
+	{"grubs in the lawn edge, roots gone", "heuchera-hybrid", 9, "grubs roots_eaten wilts_wet", "notches", "chafer"},
+}
+
+func TestWhatIsSeen(t *testing.T) {
+	b := Built()
+	first, third := 0, 0
+	for _, c := range seenCases {
+		d, err := b.Diagnose(kase(t, c.species, c.month, c.seen, c.absent))
+		if err != nil {
+			t.Errorf("%s: %v", c.name, err)
+			continue
+		}
+		at := slices.IndexFunc(d.Causes, func(n Named) bool { return n.ID == c.want })
+		if at == 0 {
+			first++
+		} else {
+			t.Logf("%s: %s at %d, first %s %.2f, then %s %.2f", c.name, c.want, at, d.Causes[0].ID, d.Causes[0].Chance, d.Causes[1].ID, d.Causes[1].Chance)
+		}
+		if at >= 0 && at < 3 {
+			third++
+		} else {
+			t.Errorf("%s: %s is not among the first three", c.name, c.want)
+		}
+	}
+	n := len(seenCases)
+	t.Logf("%d situations: first in %d (%.0f %%), in the first three %d", n, first, 100*float64(first)/float64(n), third)
+	if float64(first) < 0.92*float64(n) || float64(third) < 0.99*float64(n) {
+		t.Errorf("first in %d of %d, in the first three in %d", first, n, third)
+	}
+}
+
+// TestQuestionGame plays from the first sign alone: who answers truly is led to the cause within six questions.
+func TestQuestionGame(t *testing.T) {
+	b := Built()
+	played, right, asked := 0, 0, 0
+	for i, c := range seenCases {
+		if i%3 == 2 {
+			continue
+		}
+		played++
+		k := kase(t, c.species, c.month, strings.Fields(c.seen)[0], "")
+		truth := b.Cause(c.want)
+		n := 0
+		for ; n < 6; n++ {
+			d, err := b.Diagnose(k)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if d.Settled && d.Causes[0].Chance >= settledAt || d.Next == nil {
+				break
+			}
+			// The answer: as the situation tells, else as is usual for its cause.
+			id := d.Next.ID
+			there := slices.Contains(strings.Fields(c.seen), id) || !slices.Contains(strings.Fields(c.absent), id) && truth.Signs[id] >= 0.6
+			if there {
+				k.Seen = append(k.Seen, id)
+			} else {
+				k.Absent = append(k.Absent, id)
+			}
+		}
+		d, err := b.Diagnose(k)
+		if err != nil {
+			t.Fatal(err)
+		}
+		asked += n
+		if d.Causes[0].ID == c.want || b.Cause(d.Causes[0].ID).Act == truth.Act && d.Settled {
+			right++
+		} else {
+			t.Logf("%s: after %v, not %v: %s %.2f", c.name, k.Seen, k.Absent, d.Causes[0].ID, d.Causes[0].Chance)
+		}
+	}
+	t.Logf("%d games: right in %d, %.1f questions on average", played, right, float64(asked)/float64(played))
+	if float64(right) < 0.92*float64(played) || float64(asked)/float64(played) > 4 {
+		t.Errorf("%d games: right in %d, %.1f questions on average", played, right, float64(asked)/float64(played))
+	}
+}
+
+// TestOddsAreOdds: evidence for a cause never lowers it, order does not matter, chances come to one, and nothing seen is said so.
+func TestOddsAreOdds(t *testing.T) {
+	b := Built()
+	r := rand.New(rand.NewPCG(2, 8))
+	for range 300 {
+		c := &b.Causes[r.IntN(len(b.Causes))]
+		ids := make([]string, 0, len(c.Signs))
+		for id := range c.Signs {
+			ids = append(ids, id)
+		}
+		slices.Sort(ids)
+		k := Case{Month: 1 + r.IntN(12)}
+		if r.IntN(2) == 0 {
+			e := catalogue.Built().Entries[r.IntN(len(catalogue.Built().Entries))]
+			k.Species = &e
+		}
+		for _, s := range r.Perm(len(b.Signs))[:r.IntN(3)] {
+			k.Seen = append(k.Seen, b.Signs[s].ID)
+		}
+		of := func(k Case) float64 {
+			return chances(b.state(k))[slices.IndexFunc(b.Causes, func(x Cause) bool { return x.ID == c.ID })]
+		}
+		before := of(k)
+		for _, id := range ids {
+			strongest := c.Signs[id]
+			for i := range b.Causes {
+				strongest = max(strongest, b.Causes[i].Signs[id])
+			}
+			if slices.Contains(k.Seen, id) || c.Signs[id] < strongest || strongest < unknownShows || !c.inSeason(k.Month) {
+				continue
+			}
+			more := k
+			more.Seen = append(slices.Clone(k.Seen), id)
+			if after := of(more); after < before-1e-9 {
+				t.Errorf("%s: %.4f, with %s %.4f (%v)", c.ID, before, id, after, k.Seen)
+			}
+		}
+		turned := k
+		turned.Seen = slices.Clone(k.Seen)
+		slices.Reverse(turned.Seen)
+		x, _ := b.Diagnose(k)
+		y, err := b.Diagnose(turned)
+		if err != nil || x.Text != y.Text || math.Abs(x.Causes[0].Chance-y.Causes[0].Chance) > 1e-9 {
+			t.Errorf("the order of signs matters: %s, %s", x.Text, y.Text)
+		}
+		sum := 0.0
+		for _, p := range chances(b.state(k)) {
+			sum += p
+		}
+		if math.Abs(sum-1) > 1e-9 {
+			t.Errorf("chances come to %g", sum)
+		}
+	}
+	if d, err := b.Diagnose(Case{Month: 6}); err != nil || d.Settled || !strings.HasPrefix(d.Text, "Cannot tell yet") || d.Next == nil {
+		t.Errorf("nothing seen: %+v, %v", d, err)
+	}
+	for _, c := range []struct {
+		k    Case
+		want string
+	}{{Case{Month: 6, Seen: []string{"speckles"}}, "is no sign"}, {Case{Month: 6, Seen: []string{"webbing"}, Absent: []string{"webbing"}}, "not to be there"},
+		{Case{Month: 6, Share: 1.2}, "share"}, {Case{Month: 13}, "month"}} {
+		if _, err := b.Diagnose(c.k); err == nil || !strings.Contains(err.Error(), c.want) {
+			t.Errorf("%+v: %v", c.k, err)
+		}
+	}
+}
+
+// TestPlainlySaid: what is harmless is said so and asks for nothing; helpers at work are waited for; what comes together is
+// told as such; what is reportable and what is eaten carries its caution.
+func TestPlainlySaid(t *testing.T) {
+	b := Built()
+	told := func(species string, month int, seen, absent string) Diagnosis {
+		d, err := b.Diagnose(kase(t, species, month, seen, absent))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return d
+	}
+	if d := told("prunus-domestica", 2, "lichen", ""); !strings.Contains(d.Text, "harmless") || d.Act != "none" {
+		t.Errorf("lichen: %s, %s", d.Text, d.Act)
+	}
+	if d := told("rosa-bedding", 5, "greenflies sticky mummies", ""); !strings.Contains(d.Text, "wait a fortnight") || d.Act != "watch" {
+		t.Errorf("helpers: %s, %s", d.Text, d.Act)
+	}
+	if d := told("citrus-limon", 6, "black_film sticky bumps_soft", ""); d.Causes[0].ID != "soft-scale" || !slices.ContainsFunc(d.Also, func(n Named) bool { return n.ID == "sooty-mould" }) {
+		t.Errorf("scale and sooty mould: %s, also %v", d.Causes[0].ID, d.Also)
+	}
+	if d := told("malus-domestica", 6, "blossoms_blackened_hang shepherds_crook sudden", "was_frost"); !strings.Contains(fmt.Sprint(d.Cautions), "plant health office") || !strings.Contains(fmt.Sprint(d.Cautions), "eaten") {
+		t.Errorf("fire blight on an apple: %v", d.Cautions)
+	}
+}
+
+func BenchmarkDiagnose(b *testing.B) {
+	book := Built()
+	k := kase(b, "rosa-bedding", 6, "stippled webbing", "dark_specks_below")
+	for b.Loop() {
+		if _, err := book.Diagnose(k); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
