@@ -25,6 +25,8 @@ var examples = map[string]string{
 	"tick-order":    `{"state": "done", "took_minutes": 35, "note": "Two loads of leaves", "version": 1}`,
 	"reckon-season": `{"date": "2027-03-18", "property": 1}`,
 	"reckon-freeze": `{"property": 1, "plants": [{"species": "olea-europaea", "height_m": 3}]}`,
+	"reckon-cause": `{"species": "rosa-bedding", "date": "2027-07-10", "property": 1, "seen": ["stippled"],
+		"not_seen": ["dark_specks_below"]}`,
 	"reckon-damage": `{"species": "camellia-japonica", "date": "2027-03-18", "property": 1, "height_m": 2,
 		"checks": [{"kind": "bud_rub", "height_m": 1.8, "broke": 6}, {"kind": "scratch", "height_m": 1.2, "result": "green"}]}`,
 }

@@ -13,6 +13,8 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -360,5 +362,44 @@ func TestPropertiesInTheMorning(t *testing.T) {
 	h.today = day.Of(2027, 5, 20)
 	if p := ok[house.Lookout](h, "GET", "/lookout", nil).Places[0]; p.PropertyID != property.ID || p.Due != 1 || p.Looks != 1 || p.Nearest > h.today {
 		t.Errorf("when the follow-up is due: %+v", p)
+	}
+}
+
+// TestReckonCause: signs in, causes with the next question out; a sign that is none, or that is both there and not there, is
+// named; in the south the month is half a year on.
+func TestReckonCause(t *testing.T) {
+	h := newHouse(t)
+	property, _ := h.villa()
+	d := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "rosa-bedding", "date": "2027-07-10", "property": property.ID,
+		"seen": []string{"stippled", "webbing"}, "not_seen": []string{"dark_specks_below"}})
+	if d.Causes[0].ID != "spider-mite" || len(d.Causes[0].Evidence) != 3 || d.Species == "" {
+		t.Errorf("a rose with webs: %+v", d.Causes[0])
+	}
+	asked := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "azalea-evergreen", "date": "2027-07-10", "seen": []string{"stippled"}})
+	if asked.Settled || asked.Next == nil || asked.Next.Ask == "" {
+		t.Errorf("speckles alone: %+v", asked)
+	}
+	for _, c := range []struct {
+		body obj
+		says string
+	}{
+		{obj{"seen": []string{"speckled"}}, "seen[0]"},
+		{obj{"seen": []string{"webbing"}, "not_seen": []string{"webbing"}}, "is said to be there and not to be there"},
+		{obj{"seen": []string{"webbing"}, "share": 2}, "share"},
+		{obj{"species": "triffid", "seen": []string{"webbing"}}, "species"},
+	} {
+		if code, b := h.do("POST", "/reckon/cause", c.body); code != 422 || !strings.Contains(string(b), c.says) {
+			t.Errorf("%v: %d %s", c.body, code, b)
+		}
+	}
+	south, err := catalogue.Built().Climate("pampas")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if d := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "prunus-persica", "date": "2027-11-10", "climate": south.Climate, "seen": []string{"puckered_red"}}); d.Causes[0].ID != "leaf-curl" {
+		t.Errorf("a peach in November in the south: %+v", d.Causes[0])
+	}
+	if signs := ok[Run[cause.Sign]](h, "GET", "/signs", nil); len(signs.Items) < 140 {
+		t.Errorf("%d signs", len(signs.Items))
 	}
 }

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 
+	"mezzadro/core/cause"
 	"mezzadro/core/damage"
 	"mezzadro/house"
 )
@@ -20,4 +21,13 @@ func (s *Server) reckonFreeze(ctx context.Context, in *struct{ Body house.Freeze
 func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body house.DamageIn }) (*Out[damage.Answer], error) {
 	a, err := s.ReckonDamage(ctx, in.Body)
 	return out(a), s.problem(ctx, "property", err)
+}
+
+func (s *Server) reckonCause(ctx context.Context, in *struct{ Body house.CauseIn }) (*Out[house.CauseOut], error) {
+	o, err := s.ReckonCause(ctx, in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}
+
+func (s *Server) signs(context.Context, *struct{}) (*Out[Run[cause.Sign]], error) {
+	return out(Run[cause.Sign]{Items: s.Signs()}), nil
 }

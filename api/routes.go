@@ -171,5 +171,10 @@ func (s *Server) reckonRoutes(a huma.API) {
 		"values; nothing is stored.", asks, maxCSV}, s.reckonFreeze)
 	op(a, post, "/reckon/damage", doc{"reckon-damage", "Reckon", "The verdict on a plant", "From inline values; " +
 		"nothing is stored.", asks, 0}, s.reckonDamage)
+	op(a, post, "/reckon/cause", doc{"reckon-cause", "Reckon", "What may be wrong with a plant", "By the signs " +
+		"that were seen, and those that were looked for and are not there: causes with their chances and what " +
+		"speaks for each, and the question that parts them best. Nothing is stored.", asks, 0}, s.reckonCause)
+	op(a, get, "/signs", doc{"signs", "Almanac", "What can be seen on a plant", "All signs by part, with the " +
+		"question a client is asked.", reads, 0}, s.signs)
 	op(a, post, "/reckon/normals", doc{"reckon-normals", "Reckon", "Read monthly normals from a CSV file", "Nothing is stored.", files, 1 << 16}, s.reckonNormals)
 }

@@ -194,7 +194,9 @@ func TestPlantFileRoundTrip(t *testing.T) {
 		t.Errorf("written\n%s\ncame back as\n%s", csv, back)
 	}
 	// The same file once more: it is asked about, and then left, replaced or added as is said.
-	plants := func() int { return len(ok[List[house.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items) }
+	plants := func() int {
+		return len(ok[List[house.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items)
+	}
 	n := plants()
 	if asked := ok[house.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
 		t.Errorf("asked: %+v, %d plants of %d", asked, plants(), n)

@@ -684,6 +684,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What may be wrong with a plant
+         * @description By the signs that were seen, and those that were looked for and are not there: causes with their chances and what speaks for each, and the question that parts them best. Nothing is stored.
+         */
+        post: operations["reckon-cause"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/damage": {
         parameters: {
             query?: never;
@@ -796,6 +816,26 @@ export interface paths {
          * @description iCalendar, in the order of the visit.
          */
         get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/signs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What can be seen on a plant
+         * @description All signs by part, with the question a client is asked.
+         */
+        get: operations["signs"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1244,6 +1284,129 @@ export interface components {
              * @enum {string}
              */
             what: "size" | "vigour" | "damage" | "";
+        };
+        CauseEvidence: {
+            name: string;
+            seen: boolean;
+            sign: string;
+            /**
+             * Format: double
+             * @description Above 0 speaks for the cause, below 0 against it
+             */
+            weight: number;
+        };
+        CauseIn: {
+            /** @description For its hemisphere; the northern half when both are absent */
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            date?: string;
+            /** @description Signs that were looked for and are not there; of all others nobody has looked */
+            not_seen?: string[] | null;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description Signs that are there, by id */
+            seen: string[] | null;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it, 0 to 1
+             */
+            share?: number;
+            /** @description Catalogue id; empty where nobody knows the plant */
+            species?: string;
+        };
+        CauseNamed: {
+            /**
+             * @description The least that is enough
+             * @enum {string}
+             */
+            act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /**
+             * Format: double
+             * @description 0 to 1; all causes with what is not in the book come to 1
+             */
+            chance: number;
+            do: string;
+            /** @description The weightiest first */
+            evidence: components["schemas"]["CauseEvidence"][] | null;
+            /** @description Weather, place, work, shortage, insect, mite, fungus, bacterium, virus, plant, animal or helper */
+            group: string;
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            id: string;
+            name: string;
+            /** @description Reportable in many places: ask the plant health office */
+            report: boolean;
+            /**
+             * @description What else it takes
+             * @enum {string}
+             */
+            to: "it" | "its kind" | "all";
+        };
+        CauseNextSign: {
+            /** @description The question as a client is asked */
+            ask: string;
+            /** @description How to look, where it is not plain */
+            how?: string;
+            id: string;
+            /** @description It stays when the culprit has gone */
+            lasts: boolean;
+            /**
+             * Format: double
+             * @description Of looking
+             */
+            minutes: number;
+            name: string;
+            /** @description Of the plant or its place */
+            part: string;
+            why: string;
+        };
+        CauseOut: {
+            /**
+             * @description What to do now
+             * @enum {string}
+             */
+            act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /** @description What is likely there beside the first */
+            also: components["schemas"]["CauseNamed"][] | null;
+            /** @description The likeliest first; up to eight */
+            causes: components["schemas"]["CauseNamed"][] | null;
+            cautions: string[] | null;
+            next?: components["schemas"]["CauseNextSign"];
+            /** @description One cause stands at 0.8 and twice the next, or all that is left asks for the same */
+            settled: boolean;
+            /** @enum {string} */
+            severity: "not told" | "light" | "plain" | "heavy";
+            /** @description Common name; empty where nobody knows the plant */
+            species: string;
+            text: string;
+            /**
+             * Format: double
+             * @description Chance of something that is not in the book
+             */
+            unknown: number;
+        };
+        CauseSign: {
+            /** @description The question as a client is asked */
+            ask: string;
+            /** @description How to look, where it is not plain */
+            how?: string;
+            id: string;
+            /** @description It stays when the culprit has gone */
+            lasts: boolean;
+            /**
+             * Format: double
+             * @description Of looking
+             */
+            minutes: number;
+            name: string;
+            /** @description Of the plant or its place */
+            part: string;
         };
         CauseSpotFinding: {
             /** @description What to answer next; absent when all was answered */
@@ -3222,6 +3385,11 @@ export interface components {
         };
         RunOrder: {
             items: components["schemas"]["Order"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunSign: {
+            items: components["schemas"]["CauseSign"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -6580,6 +6748,79 @@ export interface operations {
             };
         };
     };
+    "reckon-cause": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "date": "2027-07-10",
+                 *       "not_seen": [
+                 *         "dark_specks_below"
+                 *       ],
+                 *       "property": 1,
+                 *       "seen": [
+                 *         "stippled"
+                 *       ],
+                 *       "species": "rosa-bedding"
+                 *     }
+                 */
+                "application/json": components["schemas"]["CauseIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CauseOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "reckon-damage": {
         parameters: {
             query?: never;
@@ -6957,6 +7198,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    signs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSign"];
                 };
             };
             /** @description Unprocessable Entity */
