@@ -90,3 +90,22 @@ func TestOwnEntries(t *testing.T) {
 	b.upload("Take a pack", broken)
 	b.see(`field "hardiness_c"`)
 }
+
+// TestWhatAilsIt goes from speckled leaves to the right cause by following the questions, on the phone.
+func TestWhatAilsIt(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.visit("/#/plant/4")
+	b.press("link", "What ails it?")
+	b.see("What ails the evergreen azalea")
+	b.see("Cannot tell yet")
+	b.press("button", "Seen: Fine pale speckles")
+	b.see("Turn a leaf over: are there dark shiny specks?")
+	b.press("button", "Yes")
+	b.until("the cause", "document.querySelector('[data-testid=diagnosis]').innerText.startsWith('Lace bugs.')")
+	b.accessible("what ails it")
+	b.press("button", "Take back: Dark varnish specks below")
+	b.see("Turn a leaf over: are there dark shiny specks?")
+	b.press("button", "No, looked")
+	b.until("another cause", "!document.querySelector('[data-testid=diagnosis]').innerText.includes('Lace bugs')")
+}

@@ -15,6 +15,7 @@
 
   // A place is loaded when it is first opened; the rest follow while nothing else is to do, so that all work without signal.
   const later = {
+    Ails: () => import('./places/Ails.svelte'),
     Almanac: () => import('./places/Almanac.svelte'),
     Climate: () => import('./places/Climate.svelte'),
     Grounds: () => import('./places/Grounds.svelte'),
@@ -34,6 +35,7 @@
     '/plant/:id': at('PlantPage'),
     '/year/:property?': at('Year'),
     '/rounds/:job?': at('Rounds'),
+    '/ails/:plant?': at('Ails'),
     '/almanac/:id?': at('Almanac'),
     '/settings': at('Settings'),
     '*': Lookout,
@@ -64,7 +66,7 @@
     },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
-  const section = (name: string) => (name === 'plant' ? 'grounds' : name);
+  const section = (name: string) => (name === 'plant' ? 'grounds' : name === 'ails' ? 'almanac' : name);
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

@@ -116,6 +116,8 @@
         </p>
         {#if p.note}<p class="text-soft">{p.note}</p>{/if}
       </div>
+      <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/ails/{id}">What ails it?</a
+      >
       <a
         class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
         href="#/walk/{p.property_id}/{id}">Walk to it</a
