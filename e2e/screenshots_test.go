@@ -21,7 +21,7 @@ func TestPictures(t *testing.T) {
 	}
 
 	desk.visit("/#/lookout")
-	desk.see("Freeze on")
+	desk.see("Which property first")
 	desk.see("before half of it dies")
 	take(desk, "lookout")
 	desk.visit("/#/grounds/1")
@@ -39,7 +39,7 @@ func TestPictures(t *testing.T) {
 		desk.visit("/#/walk/" + plant)
 		check(desk)
 		desk.press("button", "Accept")
-		desk.see("Kept.")
+		desk.see(": kept.")
 	}
 	desk.visit("/#/plant/1")
 	desk.see("Walks and verdicts")
@@ -56,6 +56,11 @@ func TestPictures(t *testing.T) {
 	desk.see("Hardy here")
 	take(desk, "almanac")
 
+	desk.visit("/#/ails/4")
+	desk.press("button", "Seen: Fine pale speckles")
+	desk.see("Turn a leaf over")
+	take(desk, "ails")
+
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/lookout")
 	phone.see("Hour by hour")
@@ -63,6 +68,11 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/3/38")
 	check(phone)
 	take(phone, "walk-phone")
+	phone.visit("/#/walk/1/end")
+	phone.see("Still to look at")
+	take(phone, "end-phone")
+	phone.visit("/#/walk/3/38")
+	phone.see("Bark green at")
 	phone.press("button", "More checks")
 	phone.see("Bark gone round the stem")
 	take(phone, "checks-phone")
