@@ -187,7 +187,7 @@ func TestPhone(t *testing.T) {
 		t.Errorf("%d presses", presses)
 	}
 	b.press("button", "More")
-	b.press("button", "Full-sun reading: off")
+	b.press("button", "Full-sun reading (black on white, larger): off")
 	b.until("glare", "document.documentElement.classList.contains('glare')")
 	b.press("link", "Rounds")
 	b.see("Jobs without a day")

@@ -191,7 +191,11 @@
       {#key moved}<Router {routes} />{/key}
       {#if !house.placed}
         <!-- Above the bottom bar, and in the flow at the page's end, where it hides nothing. -->
-        <div class="pointer-events-none sticky bottom-3 z-30 px-3 pb-3 max-md:bottom-14" role="status" data-testid="notes">
+        <div
+          class={house.notes.length ? 'pointer-events-none sticky bottom-3 z-30 px-3 pb-3 max-md:bottom-14' : 'sr-only'}
+          role="status"
+          data-testid="notes"
+        >
           <div class="pointer-events-auto w-[min(30rem,100%)] space-y-2 shadow-lg"><Notes /></div>
         </div>
       {/if}

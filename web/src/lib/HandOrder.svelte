@@ -6,6 +6,8 @@
   import { plusDays } from './dates';
   import Field from './Field.svelte';
   import { attempt, house } from './house.svelte';
+  import { draftOf, dropDraft, keepDraft } from './draft';
+  import { toFault } from './fault';
   import { keptOf } from './kept';
   import Pick from './Pick.svelte';
 
@@ -41,26 +43,29 @@
   let version = $state(untrack(() => order?.version ?? 0));
   const theirs = $derived(keptOf<Schemas['Order']>(problem));
   const said = $derived(problem?.fields ?? {});
-  let f = $state(
-    untrack(() => ({
-      property: order?.property_id ?? property,
-      plants: [...(order?.plant_ids ?? [])],
-      after: (order?.after ?? []).map((a) => ({
-        id: a.id,
-        title: a.title,
-        min: String(a.min_days ?? 0),
-        max: a.max_days ?? 0,
-        why: a.why ?? '',
-      })),
-      title: order?.title ?? '',
-      kind: (order?.kind ?? 'other') as string,
-      minutes: String(order?.minutes ?? 30),
-      crew: String(order?.crew_size ?? 1),
-      every: order?.params.every_days ? String(order.params.every_days) : '',
-      note: order?.why?.[0] ?? '',
-      spans: (order?.params.spans ?? []).map((s) => ({ from: s.from, to: s.to, cost: String(s.cost) })),
+  let form = $state<HTMLFormElement>();
+  const draft = untrack(() => (order ? `job ${order.id}` : `job on ${property}`));
+  const began = untrack(() => ({
+    property: order?.property_id ?? property,
+    plants: [...(order?.plant_ids ?? [])],
+    after: (order?.after ?? []).map((a) => ({
+      id: a.id,
+      title: a.title,
+      min: String(a.min_days ?? 0),
+      max: a.max_days ?? 0,
+      why: a.why ?? '',
     })),
-  );
+    title: order?.title ?? '',
+    kind: (order?.kind ?? 'other') as string,
+    minutes: String(order?.minutes ?? 30),
+    crew: String(order?.crew_size ?? 1),
+    every: order?.params.every_days ? String(order.params.every_days) : '',
+    note: order?.why?.[0] ?? '',
+    spans: (order?.params.spans ?? []).map((s) => ({ from: s.from, to: s.to, cost: String(s.cost) })),
+  }));
+  // What was typed last time and not kept is here again.
+  let f = $state({ ...structuredClone(began), ...draftOf<typeof began>(draft) });
+  $effect(() => keepDraft(draft, { ...$state.snapshot(f), property: began.property, spans: began.spans }, began));
   if (untrack(() => !f.spans.length))
     f.spans.push({ from: house.today, to: plusDays(house.today || '2027-01-01', 14), cost: '0' });
 
@@ -102,15 +107,17 @@
             api.PUT('/api/v1/orders/{id}', { params: { path: { id: order.id }, header: key }, body: { ...body, version } }),
           )
         : await ask(api.POST('/api/v1/orders', { params: { header: key }, body }));
+      dropDraft(draft);
       onkept(o);
       void house.refresh();
     });
     key = onceKey();
+    toFault(problem, form);
   }
 </script>
 
 <Modal open title={order ? 'Change the job' : 'A job by hand'} size="md" {onclose}>
-  <form class="grid gap-3 text-ink sm:grid-cols-6" onsubmit={keep} aria-label="Job by hand">
+  <form class="grid gap-3 text-ink sm:grid-cols-6" onsubmit={keep} aria-label="Job by hand" bind:this={form}>
     <Field class="sm:col-span-6" label="What is to be done" bind:value={f.title} problem={said.title} autofocus />
     <Pick
       class="sm:col-span-3"
