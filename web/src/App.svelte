@@ -165,6 +165,8 @@
         aria-haspopup="dialog"
         onclick={() => (more = true)}>More</button
       >
+      <!-- Messages stand where no control does: here in the flow; on a phone in the bar at the foot, for which room is made. -->
+      {#if !house.placed}<div class="space-y-2 px-2 max-md:hidden" role="status"><Notes narrow /></div>{/if}
       <div class="mt-auto space-y-1 px-4 py-4 text-sm max-md:hidden">
         {#if house.today}<p class="font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
         {#if house.frame?.movable}<button class="block min-h-8 text-moss hover:underline" onclick={() => (moving = true)}
@@ -181,7 +183,11 @@
         >
       </div>
     </nav>
-    <main class="order-1 flex min-h-dvh min-w-0 flex-1 flex-col max-md:pb-16 md:order-2 {onWalk ? '' : 'max-md:overflow-x-clip'}">
+    <main
+      class="order-1 flex min-h-dvh min-w-0 flex-1 flex-col {house.notes.length
+        ? 'max-md:pb-40'
+        : 'max-md:pb-16'} md:order-2 {onWalk ? '' : 'max-md:overflow-x-clip'}"
+    >
       {#if house.ondevice && !onWalk}
         <p class="border-b border-sun bg-white px-4 py-1.5 text-[0.9375rem]" role="status">
           <b>No connection.</b> What you see was read earlier and is kept on this device.
@@ -189,18 +195,17 @@
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
       {#key moved}<Router {routes} />{/key}
-      {#if !house.placed}
-        <!-- Above the bottom bar, and in the flow at the page's end, where it hides nothing. -->
-        <div
-          class={house.notes.length ? 'pointer-events-none sticky bottom-3 z-30 px-3 pb-3 max-md:bottom-14' : 'sr-only'}
-          role="status"
-          data-testid="notes"
-        >
-          <div class="pointer-events-auto w-[min(30rem,100%)] space-y-2 shadow-lg"><Notes /></div>
-        </div>
-      {/if}
     </main>
   </div>
+
+  {#if !house.placed}
+    <div
+      class="fixed inset-x-0 bottom-12 z-20 space-y-1 bg-paper md:hidden {house.notes.length ? 'border-t border-rule p-2' : ''}"
+      role="status"
+    >
+      <Notes />
+    </div>
+  {/if}
 
   <Find bind:open={finding} />
   <MoveTime bind:open={moving} />

@@ -15,6 +15,8 @@
   }
   let { answer, standing, palm = false, onspot }: Props = $props();
 
+  // A verdict of one's own comes first; one that was accepted gives way to what was found since.
+  const own = $derived(standing?.decision === 'overruled' ? standing : undefined);
   const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
 </script>
 
@@ -25,17 +27,17 @@
 >
   <header class="border-b border-rule px-4 py-3">
     <p class="text-xs font-semibold tracking-wide text-soft">
-      {standing?.decision === 'overruled' ? 'Your verdict' : standing ? 'Decided' : 'Verdict'}{#if standing}, {inWords(
-          standing.day,
-          house.today,
-        )}{/if} · {standing?.kind ?? answer.verdict.kind}
+      {own
+        ? `Your verdict, ${inWords(own.day, house.today)} · ${own.kind}`
+        : `${standing ? 'Decided' : 'Verdict'} · ${answer.verdict.kind}`}
     </p>
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">
-      {standing?.sentence ?? answer.verdict.sentence}
+      {own?.sentence ?? answer.verdict.sentence}
     </p>
     {#if standing?.note}<p>“{standing.note}”</p>{/if}
-    {#if standing && standing.sentence !== answer.verdict.sentence}<p class="mt-1 text-sm text-soft" data-testid="estimate">
-        By what was found: {answer.verdict.sentence}
+    {#if own}<p class="mt-1 text-sm text-soft" data-testid="estimate">By what was found: {answer.verdict.sentence}</p>
+    {:else if standing}<p class="mt-1 text-sm text-soft">
+        Decided {inWords(standing.day, house.today)}{#if standing.sentence !== answer.verdict.sentence}: {standing.sentence}{/if}
       </p>{/if}
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">

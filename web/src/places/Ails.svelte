@@ -115,8 +115,10 @@
                 <span class="min-w-0 flex-1 {is(id) === 'absent' ? 'text-soft' : 'font-semibold'}"
                   >{is(id) === 'absent' ? 'Not there: ' : ''}{named[id]?.name}</span
                 >
-                <button class="min-h-11 px-2 text-sm text-moss underline" onclick={() => set(id, 'open')}
-                  >Take back<span class="sr-only">: {named[id]?.name}</span></button
+                <button
+                  class="min-h-11 px-2 text-sm text-moss underline"
+                  aria-label="Take back: {named[id]?.name}"
+                  onclick={() => set(id, 'open')}>Take back</button
                 >
               </li>
             {/each}
@@ -144,15 +146,15 @@
               <span class="min-w-0 flex-1 leading-tight">{s.name}<span class="block text-sm text-soft">{s.part}</span></span>
               <button
                 class="min-h-11 border px-3 {is(s.id) === 'seen' ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}"
+                aria-label="Seen: {s.name}"
                 aria-pressed={is(s.id) === 'seen'}
-                onclick={() => set(s.id, is(s.id) === 'seen' ? 'open' : 'seen')}
-                >Seen<span class="sr-only">: {s.name}</span></button
+                onclick={() => set(s.id, is(s.id) === 'seen' ? 'open' : 'seen')}>Seen</button
               >
               <button
                 class="min-h-11 border px-3 {is(s.id) === 'absent' ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}"
+                aria-label="Not there: {s.name}"
                 aria-pressed={is(s.id) === 'absent'}
-                onclick={() => set(s.id, is(s.id) === 'absent' ? 'open' : 'absent')}
-                >Not there<span class="sr-only">: {s.name}</span></button
+                onclick={() => set(s.id, is(s.id) === 'absent' ? 'open' : 'absent')}>Not there</button
               >
             </li>
           {:else}<li class="py-3 text-soft">

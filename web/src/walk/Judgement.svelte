@@ -54,7 +54,7 @@
   const short = $derived(
     waiting?.theirs
       ? 'Two devices looked at this plant: say above what stands.'
-      : standing && !waiting
+      : standing?.decision === 'overruled' && !waiting
         ? standing.sentence
         : waiting && field.away
           ? unjudged
