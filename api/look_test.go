@@ -399,7 +399,7 @@ func TestReckonCause(t *testing.T) {
 	if d := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "prunus-persica", "date": "2027-11-10", "climate": south.Climate, "seen": []string{"puckered_red"}}); d.Causes[0].ID != "leaf-curl" {
 		t.Errorf("a peach in November in the south: %+v", d.Causes[0])
 	}
-	if signs := ok[Run[cause.Sign]](h, "GET", "/signs", nil); len(signs.Items) < 140 {
+	if signs := ok[Run[cause.Sign]](h, "GET", "/signs", nil); len(signs.Items) < 180 {
 		t.Errorf("%d signs", len(signs.Items))
 	}
 }

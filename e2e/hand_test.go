@@ -152,6 +152,58 @@ func TestAnswersInReach(t *testing.T) {
 	}
 }
 
+// TestEightForms walks eight plants of different forms on the phone, without a signal in the middle: the answers asked for lie
+// above the bar, and each plant is done with few presses.
+func TestEightForms(t *testing.T) {
+	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
+	for i, p := range []string{
+		`"species": "viburnum-tinus", "height_m": 1.8`, `"species": "trachycarpus-fortunei", "height_m": 3`, `"species": "rosa-standard", "height_m": 1.5, "graft_m": 1`,
+		`"species": "prunus-laurocerasus", "height_m": 1.6, "count": 14`, `"species": "hydrangea-macrophylla", "height_m": 1.2`,
+		`"species": "citrus-limon", "height_m": 1.5, "pot_l": 60`, `"species": "thuja-occidentalis", "height_m": 2.2`, `"species": "hosta-hybrid", "height_m": 0.4`,
+	} {
+		s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "stop": %d, %s}`, i+1, p))
+	}
+	b := open(t, s, 390, 844)
+	b.expect("ERR_CONNECTION_REFUSED")
+	b.expect("failed request")
+	b.visit("/#/walk/1")
+	for i := range 8 {
+		b.until(fmt.Sprintf("plant %d", i+1), fmt.Sprintf("location.hash === '#/walk/1/%d'", i+1))
+		if i < 3 {
+			b.see("Next:")
+		}
+		b.settled()
+		group := `(document.querySelector('[aria-label="Answers of the check that is asked for"]') ?? document.querySelector('[aria-label="Checks at this height"]'))`
+		b.until("answers", group)
+		hidden, _ := b.eval(`[...` + group + `.querySelectorAll('button')].filter(e => { const r = e.getBoundingClientRect();
+			return r.top < 0 || r.bottom > document.querySelector('.bar').getBoundingClientRect().top; }).map(e => e.innerText).join(', ')`).(string)
+		if hidden != "" {
+			t.Errorf("plant %d: out of reach: %s", i+1, hidden)
+		}
+		presses := 0
+		for range 3 {
+			b.eval(group + ".querySelector('button').click()")
+			presses++
+			b.settled()
+		}
+		if i == 2 {
+			s.kill()
+		}
+		if i >= 3 {
+			b.see("kept; judged when back")
+		}
+		b.press("button", "Next plant")
+		if presses++; presses > 10 {
+			t.Errorf("plant %d took %d presses", i+1, presses)
+		}
+	}
+	b.see("The walk of Boatyard")
+	b.see("still to send")
+	s.again()
+	b.until("all is sent", "!/still to send/.test(document.body.innerText)")
+}
+
 // TestTakeBackEverywhere: what was found on a palm, and beside the stem, is taken back like any other find; no answer of a
 // check looks chosen before it is, and a sum that cannot be is refused where it is made.
 func TestTakeBackEverywhere(t *testing.T) {

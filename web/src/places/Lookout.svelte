@@ -120,7 +120,7 @@
     return l.expected === 'wood' ? 'tips' : l.expected;
   };
   const asksOf = (l: Schemas['PlaceLine']) =>
-    (l.looks ? `about ${hours(l.minutes)}: ` : '') +
+    (l.looks ? `, about ${hours(l.minutes)}: ` : '') +
     l.why +
     (l.nearest ? ` · ${l.nearest <= house.today ? 'since' : 'by'} ${brief(l.nearest)}` : '');
   // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
@@ -260,8 +260,7 @@
                   >
                     <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
                     <span class="text-sm text-soft"
-                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>,
-                      {/if}{asksOf(l)}</span
+                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>{/if}{asksOf(l)}</span
                     >
                   </button>
                   {#if l.looks}
