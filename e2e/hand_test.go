@@ -286,7 +286,7 @@ func TestNothingIsCut(t *testing.T) {
 	long := strings.Repeat("Long terrace by the lower basin ", 6)
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:190]))
 	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:110]))
-	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {1280, 800}, {195, 422}} {
+	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {195, 422}} {
 		b := open(t, s, size.w, size.h)
 		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/settings", "/#/grounds/1/climate"} {
 			b.visit(p)

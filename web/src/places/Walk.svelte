@@ -81,7 +81,8 @@
       await attempt(async () => {
         const q = { list: 'due' as const, property: id, limit: 200 };
         const page = await ask(api.GET('/api/v1/orders', { params: { query: q } }));
-        due = new Set((page.items ?? []).filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
+        if (loaded === id)
+          due = new Set((page.items ?? []).filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
       });
   }
   // A property opened without a plant goes to the first one to look at.

@@ -19,14 +19,16 @@
   let made = $state<Schemas['Order'][]>([]);
   $effect(() => {
     const property = propertyId;
+    const mine = new Set(order.filter(here).map((p) => p.verdict?.id));
+    let gone = false;
     void attempt(async () => {
       const l = await ask(api.GET('/api/v1/lookout'));
       const year = await ask(api.GET('/api/v1/orders', { params: { query: { list: 'standing', property, limit: 200 } } }));
-      if (property !== propertyId) return;
+      if (gone) return;
       lines = l.places ?? [];
-      const mine = new Set(order.filter(here).map((p) => p.verdict?.id));
       made = (year.items ?? []).filter((o) => mine.has(o.origin_id));
     });
+    return () => (gone = true);
   });
   const decided = $derived(order.filter(here));
   const checked = $derived(order.filter((p) => howFar(p) === 'checked' || howFar(p) === 'to send'));
