@@ -278,7 +278,7 @@
               .rootstock_leaf}.
           </p>{/if}
 
-        <div class="min-h-56 flex-1 max-lg:h-[min(13.5rem,24dvh)] max-lg:min-h-28 max-lg:flex-none">
+        <div class="portrait min-h-56 flex-1 max-lg:h-[min(13.5rem,24dvh)] max-lg:min-h-28 max-lg:flex-none">
           <Portrait
             form={plant.form as Form}
             heightM={plant.height_m}
