@@ -168,9 +168,6 @@ func (b *Book) check(c *Cause, bad *invalid.Fields) {
 	}
 }
 
-// Sign finds a sign; nil where there is none.
-func (b *Book) Sign(id string) *Sign { return b.sign[id] }
-
 // Cause finds a cause; nil where there is none.
 func (b *Book) Cause(id string) *Cause { return b.cause[id] }
 

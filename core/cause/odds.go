@@ -7,8 +7,12 @@ import (
 	"slices"
 	"strings"
 
+	"gonum.org/v1/gonum/floats"
+	"gonum.org/v1/gonum/stat"
+
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 )
 
 // Case is a plant with what was seen on it, what was looked for and not found, and what nobody has looked at yet.
@@ -167,40 +171,25 @@ func (b *Book) state(k Case) []float64 {
 
 // chances makes chances of weights in logs; they come to one.
 func chances(logs []float64) []float64 {
-	most := slices.Max(logs)
-	out, sum := make([]float64, len(logs)), 0.0
+	all := floats.LogSumExp(logs)
+	out := make([]float64, len(logs))
 	for i, l := range logs {
-		out[i] = math.Exp(l - most)
-		sum += out[i]
-	}
-	for i := range out {
-		out[i] /= sum
+		out[i] = math.Exp(l - all)
 	}
 	return out
-}
-
-func entropy(p []float64) float64 {
-	h := 0.0
-	for _, x := range p {
-		if x > 0 {
-			h -= x * math.Log(x)
-		}
-	}
-	return h
 }
 
 // next is the sign nobody has looked at whose answer parts the causes best, by the fall of entropy a minute.
 func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 	var best *Sign
 	most := 0.0
-	before := entropy(p)
+	before := stat.Entropy(p)
 	yes, no := make([]float64, len(p)), make([]float64, len(p))
 	for i := range b.Signs {
 		s := &b.Signs[i]
 		if slices.Contains(k.Seen, s.ID) || slices.Contains(k.Absent, s.ID) {
 			continue
 		}
-		py := 0.0
 		for j := range p {
 			q := max(unknownShows, s.Rare)
 			if j < len(b.Causes) {
@@ -208,23 +197,12 @@ func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 				q = b.shows(c, s, c.inSeason(k.Month))
 			}
 			yes[j], no[j] = p[j]*q, p[j]*(1-sureAbsent*q)
-			py += yes[j]
 		}
-		pn := 0.0
-		for j := range no {
-			pn += no[j]
-		}
-		hy, hn := 0.0, 0.0
-		for j := range p {
-			if x := yes[j] / py; x > 0 {
-				hy -= x * math.Log(x)
-			}
-			if x := no[j] / pn; x > 0 {
-				hn -= x * math.Log(x)
-			}
-		}
+		py, pn := floats.Sum(yes), floats.Sum(no)
+		floats.Scale(1/py, yes)
+		floats.Scale(1/pn, no)
 		total := py + pn
-		gain := (before - (py*hy+pn*hn)/total) / math.Sqrt(s.Minutes)
+		gain := (before - (py*stat.Entropy(yes)+pn*stat.Entropy(no))/total) / math.Sqrt(s.Minutes)
 		if gain > most {
 			best, most = s, gain
 		}
@@ -243,7 +221,7 @@ func (b *Book) Diagnose(k Case) (Diagnosis, error) {
 		order[i] = i
 	}
 	slices.SortStableFunc(order, func(x, y int) int { return cmp.Compare(p[y], p[x]) })
-	d := Diagnosis{Causes: []Named{}, Also: []Named{}, Unknown: round3(p[len(b.Causes)]), Severity: severity(k.Share), Cautions: []string{}}
+	d := Diagnosis{Causes: []Named{}, Also: []Named{}, Unknown: quantity.Round(p[len(b.Causes)], 0.001), Severity: severity(k.Share), Cautions: []string{}}
 	for _, i := range order[:shownCauses] {
 		d.Causes = append(d.Causes, b.named(i, p[i], k))
 	}
@@ -275,7 +253,7 @@ func (b *Book) sameAct(order []int, p []float64) bool {
 
 func (b *Book) named(i int, p float64, k Case) Named {
 	c := &b.Causes[i]
-	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: round3(p), Harm: c.Harm, To: c.To, Act: c.Act, Do: c.Do, Report: c.Report, Evidence: []Evidence{}}
+	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: quantity.Round(p, 0.001), Harm: c.Harm, To: c.To, Act: c.Act, Do: c.Do, Report: c.Report, Evidence: []Evidence{}}
 	now := c.inSeason(k.Month)
 	add := func(id string, seen bool) {
 		s := b.sign[id]
@@ -284,7 +262,7 @@ func (b *Book) named(i int, p float64, k Case) Named {
 		if !seen {
 			w = math.Log((1 - sureAbsent*q) / (1 - sureAbsent*r))
 		}
-		n.Evidence = append(n.Evidence, Evidence{id, s.Name, seen, round3(w)})
+		n.Evidence = append(n.Evidence, Evidence{id, s.Name, seen, quantity.Round(w, 0.001)})
 	}
 	for _, id := range k.Seen {
 		add(id, true)
@@ -334,9 +312,9 @@ func (b *Book) parts(s *Sign, order []int, p []float64) string {
 		}
 		c := &b.Causes[i]
 		if c.Signs[s.ID] >= 0.4 {
-			with = append(with, strings.ToLower(c.Name[:1])+c.Name[1:])
+			with = append(with, small(c.Name))
 		} else {
-			without = append(without, strings.ToLower(c.Name[:1])+c.Name[1:])
+			without = append(without, small(c.Name))
 		}
 	}
 	switch {
@@ -372,7 +350,7 @@ func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
 		d.Act = "watch"
 		d.Text = "Cannot tell yet. Likeliest so far: " + top.Name + "."
 	case !d.Settled:
-		d.Text = "Probably " + strings.ToLower(top.Name[:1]) + top.Name[1:] + "; one more look would tell."
+		d.Text = "Probably " + small(top.Name) + "; one more look would tell."
 	default:
 		d.Text = top.Name + ". " + top.Do
 	}
@@ -398,4 +376,5 @@ func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
 	}
 }
 
-func round3(v float64) float64 { return math.Round(1000*v) / 1000 }
+// small is a name as it stands within a sentence.
+func small(name string) string { return strings.ToLower(name[:1]) + name[1:] }
