@@ -118,7 +118,7 @@ func (t told) lookAgain() day.Day {
 
 // changes says what would change a verdict to wait.
 func (t told) changes() {
-	if t.waitsAsTold() {
+	if t.q.waitsAsTold() {
 		return
 	}
 	if t.d.kind != Wait {

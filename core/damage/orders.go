@@ -41,7 +41,7 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 			when = job.LeafDueNext
 		}
 		again := look(when, why)
-		if t := (told{q: q}); t.waitsAsTold() {
+		if q.waitsAsTold() {
 			again.Params = job.Params{When: job.OnDay, Due: q.OverruleUntil}
 		}
 		out := []job.Order{again}

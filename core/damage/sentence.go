@@ -148,7 +148,7 @@ func (t told) budsGone() bool {
 // wait says until when, and what the finds themselves say.
 func (t told) wait(v *Verdict) {
 	e, b, h := t.e, t.a.Boundary, t.q.Plant.HeightM
-	if t.waitsAsTold() {
+	if t.q.waitsAsTold() {
 		v.Until = t.q.OverruleUntil
 		v.Sentence = fmt.Sprintf("Wait until %s, as decided on the spot.", quantity.Day(v.Until))
 		return
@@ -212,11 +212,6 @@ func (t told) wait(v *Verdict) {
 	default:
 		v.Sentence = fmt.Sprintf("Too early to call above %s; wait until %s. Alive below.", quantity.Length(t.alive()), until)
 	}
-}
-
-// waitsAsTold reports a gardener's own verdict to wait, with its day.
-func (t told) waitsAsTold() bool {
-	return t.q.Overrule == Wait && t.q.OverruleUntil != 0 && t.q.OverruleUntil != day.None
 }
 
 // highOnly is the share of the height above which what was found says nothing of the stem below.

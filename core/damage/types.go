@@ -54,6 +54,11 @@ type Question struct {
 	OverruleUntil day.Day // with wait until: the day, where one was given
 }
 
+// waitsAsTold reports a gardener's own verdict to wait, with its day.
+func (q Question) waitsAsTold() bool {
+	return q.Overrule == Wait && q.OverruleUntil != 0 && q.OverruleUntil != day.None
+}
+
 // Verdicts an answer may give or be overruled with.
 var verdicts = []string{Look, Leave, Wait, TipBack, CutBack, CutToBase, Regraft, Replace, Lift, MakeSafe}
 
