@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"bytes"
 	"strings"
 	"unicode/utf8"
 
@@ -13,17 +12,11 @@ import (
 // readable is a text file as spreadsheets write it, as UTF-8: with or without a byte-order mark, in UTF-16, or in the
 // one-byte code of western Europe where it is no UTF-8.
 func readable(b []byte) (string, error) {
-	switch {
-	case bytes.HasPrefix(b, []byte{0xEF, 0xBB, 0xBF}):
-		b = b[3:]
-	case bytes.HasPrefix(b, []byte{0xFF, 0xFE}), bytes.HasPrefix(b, []byte{0xFE, 0xFF}):
-		out, _, err := transform.Bytes(unicode.UTF16(unicode.LittleEndian, unicode.ExpectBOM).NewDecoder(), b)
-		return string(out), err
+	plain := unicode.UTF8.NewDecoder()
+	if !utf8.Valid(b) {
+		plain = charmap.Windows1252.NewDecoder()
 	}
-	if utf8.Valid(b) {
-		return string(b), nil
-	}
-	out, err := charmap.Windows1252.NewDecoder().Bytes(b)
+	out, _, err := transform.Bytes(unicode.BOMOverride(plain), b)
 	return string(out), err
 }
 
