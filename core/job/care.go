@@ -58,7 +58,7 @@ func (p *Place) Time(k Kind, stage string, sp *catalogue.Entry, made day.Day) (f
 	case Mulch, Guard:
 		from, to = made, made+mulchDays
 	case Shade:
-		hot := p.tmax()
+		hot := p.Year.Normals.TMax.At
 		from, to = run(growth, shadeDays, func(d day.Day) bool { return hot(d) >= barkHotC })
 	case Fruit:
 		from, to = growth, growth+fruitDays

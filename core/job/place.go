@@ -21,7 +21,6 @@ type Place struct {
 
 	mu    sync.Mutex
 	frost map[frostSpan]*chances
-	hot   *chances
 	leaf  map[leafOf]leafing
 	last  map[day.Day]day.Day // last frosts by midwinter
 }
@@ -84,31 +83,6 @@ func (p *Place) frostWithin(d day.Day, span int, limit float64) func(day.Day) fl
 		p.frost[k] = c
 	}
 	return c.on
-}
-
-// tmax is the usual maximum by day, °C: every year's is the same.
-func (p *Place) tmax() func(day.Day) float64 {
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	if p.hot == nil {
-		from := day.Of(1970, 1, 1) // yearDay 0
-		p.hot = &chances{from, make([]float64, 365)}
-		for i := range p.hot.at {
-			p.hot.at[i] = p.Year.Normals.TMax.At(from + day.Day(i))
-		}
-	}
-	hot := p.hot.at
-	return func(d day.Day) float64 { return hot[yearDay(d)] }
-}
-
-// yearDay is the day's place in a leap year, near enough for normals.
-func yearDay(d day.Day) int {
-	const cycle = 4*365 + 1 // days of four years
-	n := int(d) % cycle
-	if n < 0 {
-		n += cycle
-	}
-	return n % 365
 }
 
 // lastFrost is the latest usual last frost of the spring after a midwinter; the day asked from, and some months, where

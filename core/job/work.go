@@ -163,7 +163,7 @@ func (w *frame) cut() {
 		reason.Why{Name: "dead wood stands", Text: "dead wood stands in the way of new shoots", On: func(d day.Day) Cost {
 			return reason.Points(min(standsAtMost, float64(d-stands)/2))
 		}},
-		reason.Heat("heat and sun on freshly opened bark", barkHotC, barkHotEach, w.tmax()),
+		reason.Heat("heat and sun on freshly opened bark", barkHotC, barkHotEach, w.Year.Normals.TMax.At),
 		reason.Why{
 			Name: "too late in the year",
 			Text: "shoots after a late cut do not ripen before frost",
@@ -234,7 +234,7 @@ func (w *frame) replace() {
 			newFrost,
 			w.frostWithin(w.made, frostMatters, season.KillingFrostC),
 		),
-		reason.Heat("new plants root badly in heat and need daily water", rootsHotC, rootsHotEach, w.tmax()),
+		reason.Heat("new plants root badly in heat and need daily water", rootsHotC, rootsHotEach, w.Year.Normals.TMax.At),
 	)
 }
 
