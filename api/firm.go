@@ -31,11 +31,12 @@ type Frame struct {
 	Home    day.Day      `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
 	Firm    FirmOut      `json:"firm"`
 	Counts  house.Counts `json:"counts"`
+	Levels  []job.Level  `json:"levels" doc:"The words for what a day costs, the best first"`
 }
 
 func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
 	f, err := s.Frame(ctx)
-	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts}), s.problem(ctx, "frame", err)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels()}), s.problem(ctx, "frame", err)
 }
 
 func (s *Server) moveToday(ctx context.Context, in *struct {

@@ -49,6 +49,7 @@ type AfterIn struct {
 // handKinds are the kinds of work that can be asked for by hand and follow the season.
 var handKinds = []job.Kind{
 	job.Other,
+	job.Walk,
 	job.Look,
 	job.CutBack,
 	job.TipBack,
@@ -94,10 +95,10 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 	bad := fields(o.Validate())
 	if !slices.Contains(handKinds, o.Kind) {
 		bad.Add("kind", in.Kind, "%q is no kind of work that is asked for by hand; want one of %q", in.Kind, handKinds)
-	} else if o.Kind != job.Other && len(in.Plants) == 0 {
+	} else if !o.Kind.ByDays() && len(in.Plants) == 0 {
 		bad.Add("plants", nil, "are missing: when %q is best done hangs on the plant", o.Kind)
 	}
-	if o.Kind != job.Other && len(in.Spans) > 0 {
+	if !o.Kind.ByDays() && len(in.Spans) > 0 {
 		bad.Add("spans", nil, "are only for other work: the days of %q follow the season", o.Kind)
 	}
 	return o, bad.Err()

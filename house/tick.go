@@ -99,7 +99,7 @@ func (h *House) repeat(ctx context.Context, tx store.Tx, k store.OrderFull, done
 	}
 	e := entryOf(pl.Book, k.Species)
 	next := done + day.Day(o.Params.EveryDays)
-	if o.Kind != job.Other {
+	if !o.Kind.ByDays() {
 		if _, to, ok := pl.Work.Time(o.Kind, o.Params.Stage, &e, o.For); ok && next > to {
 			return nil
 		}
@@ -141,7 +141,7 @@ func (h *House) NextYear(ctx context.Context, key store.Key, id int64, version i
 	if err != nil {
 		return OrderDetail{}, err
 	}
-	if o.Kind == job.Other {
+	if o.Kind.ByDays() {
 		return OrderDetail{}, store.Refused("the days of this job were entered by hand; change them there")
 	}
 	pl, err := h.Place(ctx, k.PropertyID)

@@ -173,7 +173,7 @@ func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refresh
 		a := asking{k.Kind, k.Species, day.None, k.Params.V.When, k.Params.V.Due, k.Params.V.EveryDays, k.Params.V.Last, k.Params.V.Stage}
 		var s shown
 		known := false
-		if k.PlantID.Valid && k.Kind != job.Other {
+		if k.PlantID.Valid && !k.Kind.ByDays() {
 			a.made = parsed(&k.ForDay)
 			s, known = shared[a]
 		}

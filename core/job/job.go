@@ -37,7 +37,11 @@ const (
 	Fruit     Kind = "take fruit off"
 	Protect   Kind = "protect"
 	Other     Kind = "other" // entered by hand, with its own cost by window
+	Walk      Kind = "walk"  // of a whole property, likewise
 )
+
+// ByDays reports a kind of work whose days are entered, not reckoned from a plant.
+func (k Kind) ByDays() bool { return k == Other || k == Walk }
 
 // Origin is who asked for an order.
 type Origin string
@@ -147,7 +151,7 @@ func (o Order) Validate() error {
 	if n := o.Params.EveryDays; n < 0 || n > maxRepeat {
 		bad.Add("every_days", n, "every %d days: want 0 for once, or up to %d", n, maxRepeat)
 	}
-	if o.Kind == Other && (len(o.Params.Spans) == 0 || len(o.Params.Spans) > maxSpans) {
+	if o.Kind.ByDays() && (len(o.Params.Spans) == 0 || len(o.Params.Spans) > maxSpans) {
 		bad.Add("spans", len(o.Params.Spans), "want the days it may be done on: one span at least, %d at most", maxSpans)
 	}
 	for i, s := range o.Params.Spans {

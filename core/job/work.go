@@ -79,6 +79,7 @@ var draws = map[Kind]func(*frame){
 	Fruit:     (*frame).fruit,
 	Protect:   (*frame).protect,
 	Other:     (*frame).byHand,
+	Walk:      (*frame).byHand,
 }
 
 // until ends the curve on a day, where that comes before or after its usual end.

@@ -71,9 +71,6 @@ type Asks struct {
 // Looks is how many plants are to be looked at on a walk.
 func (a Asks) Looks() int { return a.Deep + a.Soft + a.Tender + a.Due }
 
-// Nothing reports a property that asks nothing today.
-func (a Asks) Nothing() bool { return a.Looks() == 0 && a.Overdue == 0 }
-
 // First orders properties by what they ask: what is hurt deep before what is hurt a little, then what is tender while
 // frost is near, what is due, and what is late.
 func First(a, b Asks) int {

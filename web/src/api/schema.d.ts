@@ -2042,6 +2042,8 @@ export interface components {
              * @description The day the sample starts at, where it can be moved
              */
             home?: string;
+            /** @description The words for what a day costs, the best first */
+            levels: components["schemas"]["JobLevel"][] | null;
             /** @description The day can be moved: the sample's only */
             movable: boolean;
             /** Format: date */
@@ -2306,6 +2308,17 @@ export interface components {
             /** Format: int64 */
             min_days: number;
             why?: string;
+        };
+        JobLevel: {
+            /** @description Good enough to be put on a day */
+            good: boolean;
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst; 101 forbidden
+             */
+            up_to: number;
+            /** @description {when} stands for early or late */
+            word: string;
         };
         JobParams: {
             /**

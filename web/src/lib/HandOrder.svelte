@@ -22,6 +22,7 @@
   type Kind = Schemas['HandOrder']['kind'];
   const kinds: [string, string][] = [
     ['other', 'days entered here'],
+    ['walk', 'a walk, on days entered here'],
     ['look', 'a look when leaf is due'],
     ['cut back', 'cutting back'],
     ['feed', 'feeding'],
@@ -65,6 +66,8 @@
   }));
   // What was typed last time and not kept is here again.
   let f = $state({ ...structuredClone(began), ...draftOf<typeof began>(draft) });
+  const dated = ['other', 'walk']; // kinds whose days are entered, not reckoned
+  const byDays = $derived(dated.includes(f.kind));
   $effect(() => keepDraft(draft, { ...$state.snapshot(f), property: began.property, spans: began.spans }, began));
   if (untrack(() => !f.spans.length))
     f.spans.push({ from: house.today, to: plusDays(house.today || '2027-01-01', 14), cost: '0' });
@@ -99,7 +102,7 @@
       note: f.note,
       kit: order?.kit ?? [],
       after: f.after.map((a) => ({ id: a.id, min_days: Math.round(Number(a.min)) || 0, max_days: a.max, why: a.why })),
-      spans: f.kind === 'other' ? f.spans.map((s) => ({ from: s.from, to: s.to, cost: Math.round(Number(s.cost)) || 0 })) : [],
+      spans: byDays ? f.spans.map((s) => ({ from: s.from, to: s.to, cost: Math.round(Number(s.cost)) || 0 })) : [],
     };
     problem = await attempt(async () => {
       const o = order
@@ -163,10 +166,10 @@
       class="sm:col-span-6"
       label="When"
       bind:value={f.kind}
-      options={kinds.map(([v, t]): [string, string] => [v, v === 'other' ? t : `${t}: the days follow the season`])}
+      options={kinds.map(([v, t]): [string, string] => [v, dated.includes(v) ? t : `${t}: the days follow the season`])}
       problem={said.kind}
     />
-    {#if f.kind === 'other'}
+    {#if byDays}
       {#each f.spans as s, i (i)}
         <Field
           class="sm:col-span-2"

@@ -1,6 +1,7 @@
 /** What several places say of a job. */
 import type { Order } from '../api/client';
 import { brief, inWords } from './dates';
+import { house } from './house.svelte';
 
 /** When an order is, or may well be, done: in a few words. */
 export function when(o: Order, today: string): string {
@@ -16,14 +17,16 @@ export function when(o: Order, today: string): string {
   return o.best_day ? `no good day; ${brief(o.best_day)} is the least bad` : 'no day is allowed';
 }
 
-/** What a day costs, in a word; the number is told on asking. */
+const level = (c: number) => house.frame?.levels?.find((l) => c <= l.up_to);
+
+/** Whether a day costs so little that it is good for the work. */
+export const isGood = (c: number) => level(c)?.good ?? false;
+
+/** What a day costs, in the house's word for it; the number is told on asking. */
 export function costWord(c: number | undefined, day?: string, o?: Pick<Order, 'window_from' | 'window_to' | 'best_day'>): string {
   if (c === undefined) return 'outside its time';
-  if (c > 100) return 'not allowed';
-  if (c <= 5) return 'best';
-  if (c <= 30) return 'good';
   const early = !!day && !!o && (o.window_from ? day < o.window_from : !!o.best_day && day < o.best_day);
-  return `${c > 70 ? 'much too' : 'too'} ${early ? 'early' : 'late'}`;
+  return level(c)?.word.replace('{when}', early ? 'early' : 'late') ?? '';
 }
 
 /** The number behind the word. */

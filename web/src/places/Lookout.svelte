@@ -136,6 +136,7 @@
     problem = await attempt(async () => {
       const body: Schemas['HandOrder'] = {
         property_id: l.property_id,
+        kind: 'walk',
         title: `Walk of ${l.property}`,
         minutes: Math.max(10, l.minutes),
         note: l.why,

@@ -6,7 +6,7 @@
   import { brief, dayName, dayOfWeek, daysBetween, degrees, hours, inWords, plusDays } from '../lib/dates';
   import HandOrder from '../lib/HandOrder.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
-  import { forWhat, origin, titled, when, costOf, costWord } from '../lib/orders';
+  import { forWhat, origin, titled, when, costOf, costWord, isGood } from '../lib/orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Tick from '../lib/Tick.svelte';
 
@@ -260,7 +260,7 @@
               class="inline-flex min-h-11 items-center border border-moss bg-white px-3 font-semibold"
               href="#/walk/{job.property_id}/{job.plant_ids[0]}">Look at it now</a
             >
-          {:else if !ended && /^Walk of /.test(job.title) && !job.plants}
+          {:else if !ended && job.kind === 'walk'}
             <a
               class="inline-flex min-h-11 items-center border border-moss bg-white px-3 font-semibold"
               href="#/walk/{job.property_id}">Start this walk</a
@@ -351,7 +351,7 @@
           {#if open.length}<span class="block">{open.length} {open.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
           {#if c !== undefined}<span
-              class="mt-0.5 block text-xs {c <= 30 ? 'font-bold text-moss' : 'text-soft'}"
+              class="mt-0.5 block text-xs {isGood(c) ? 'font-bold text-moss' : 'text-soft'}"
               title={costOf(c)}>{costWord(c, d.day, job)}</span
             >{/if}
         </button>
