@@ -2,6 +2,8 @@
   /** What ails a plant: what is seen on it, the question that parts the look-alikes, and the causes with what speaks for each. */
   import { onMount } from 'svelte';
   import { api, ask, type Plant, type Problem, type Schemas, type Species } from '../api/client';
+  import Field from '../lib/Field.svelte';
+  import Pick from '../lib/Pick.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -125,20 +127,13 @@
           </ul>
         {/if}
         <div class="mt-3 flex flex-wrap gap-2">
-          <label class="min-w-0 flex-1"
-            ><span class="sr-only">Search the signs</span><input
-              class="min-h-11 w-full min-w-32 rounded-sm border border-gray-400 bg-white px-2"
-              placeholder="Speckled, wilting, holes …"
-              bind:value={words}
-            /></label
-          >
-          <label
-            ><span class="sr-only">Part of the plant</span><select
-              class="min-h-11 max-w-[min(16rem,60vw)] rounded-sm border border-gray-400 bg-white px-2"
-              bind:value={part}
-              ><option value="">all parts</option>{#each parts as p (p)}<option>{p}</option>{/each}</select
-            ></label
-          >
+          <Field class="min-w-32 flex-1" label="Search the signs" bind:value={words} placeholder="Speckled, wilting, holes …" />
+          <Pick
+            class="w-40"
+            label="Part of the plant"
+            bind:value={part}
+            options={[['', 'all parts'], ...parts.map((p): [string, string] => [p, p])]}
+          />
         </div>
         <ul class="mt-2 max-h-[28rem] overflow-y-auto border-t border-rule" aria-label="Signs">
           {#each shown as s (s.id)}
@@ -169,16 +164,17 @@
         {#if answer}
           <p class="text-lg leading-snug font-bold" data-testid="diagnosis">{answer.text}</p>
           {#if seen.length}
-            <label class="mt-2 flex flex-wrap items-center gap-2 text-sm"
-              >How much of it shows it<select
-                class="min-h-11 rounded-sm border border-gray-400 bg-white px-2"
-                value={String(share)}
-                onchange={(e) => (share = Number(e.currentTarget.value))}
-                ><option value="0">not told</option><option value="0.05">a leaf here and there</option><option value="0.2"
-                  >a fifth or so</option
-                ><option value="0.6">most of it</option></select
-              ></label
-            >
+            <Pick
+              class="mt-2 max-w-xs"
+              label="How much of it shows it"
+              bind:value={share}
+              options={[
+                [0, 'not told'],
+                [0.05, 'a leaf here and there'],
+                [0.2, 'a fifth or so'],
+                [0.6, 'most of it'],
+              ]}
+            />
             <ol class="mt-3 space-y-3">
               {#each likely as c (c.id)}
                 <li>

@@ -9,6 +9,7 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import Again from '../lib/Again.svelte';
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
@@ -143,17 +144,7 @@
   aria-label={plant ? 'Change a plant' : 'Add a plant'}
   bind:this={form}
 >
-  {#if back}<p class="mb-2 text-sm" role="status">
-      What you typed last time is here again.
-      <button
-        type="button"
-        class="min-h-11 text-moss underline"
-        onclick={() => {
-          f = { ...began };
-          back = false;
-        }}>Start anew</button
-      >
-    </p>{/if}
+  <Again bind:back class="mb-2" onanew={() => (f = { ...began })} />
   <div class="grid gap-3 sm:grid-cols-6">
     <SpeciesPick class="sm:col-span-3" {species} {used} bind:value={f.name} autofocus problem={said.species} />
     <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />

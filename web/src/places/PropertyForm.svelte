@@ -13,6 +13,7 @@
   import FilePick from '../lib/FilePick.svelte';
   import Apart from '../lib/Apart.svelte';
   import { attempt } from '../lib/house.svelte';
+  import Again from '../lib/Again.svelte';
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
@@ -92,24 +93,14 @@
 
   const type = $derived(types.find((t) => t.id === f.type));
   let search = $state('');
-  // By how hard the winters are, north before south.
-  const winter = (c: Climate) =>
-    c.extreme_min_c < -20
-      ? '1 very cold winters'
-      : c.extreme_min_c < -10
-        ? '2 cold winters'
-        : c.extreme_min_c < -4
-          ? '3 frosty winters'
-          : c.extreme_min_c < 1
-            ? '4 light frost'
-            : '5 hardly any frost';
+  // North before south, and by how hard the winters are.
   const grouped = $derived.by((): [string, string, string][] => {
     const words = search.toLowerCase().split(/\s+/).filter(Boolean);
     return types
       .filter((t) => t.id === f.type || words.every((w) => t.name.toLowerCase().includes(w)))
-      .map((t) => ({ t, half: t.climate.latitude > 0 ? 'Northern' : 'Southern', cold: winter(t.climate) }))
-      .sort((a, b) => (a.half + a.cold).localeCompare(b.half + b.cold) || a.t.name.localeCompare(b.t.name))
-      .map(({ t, half, cold }) => [t.id, t.name, `${half} hemisphere, ${cold.slice(2)}`]);
+      .map((t) => ({ t, half: t.climate.latitude > 0 ? 'Northern' : 'Southern', zone: parseInt(t.hardiness_zone) }))
+      .sort((a, b) => a.half.localeCompare(b.half) || a.zone - b.zone || a.t.name.localeCompare(b.t.name))
+      .map(({ t, half, zone }) => [t.id, t.name, `${half} hemisphere, zone ${zone}`]);
   });
   const guessed = $derived.by(() => {
     if (!type) return '';
@@ -204,17 +195,7 @@
   bind:this={form}
 >
   <h1>{property ? 'Change the property' : 'Add a property'}</h1>
-  {#if back}<p class="text-sm" role="status">
-      What you typed last time is here again.
-      <button
-        type="button"
-        class="min-h-11 text-moss underline"
-        onclick={() => {
-          f = { ...began };
-          back = false;
-        }}>Start anew</button
-      >
-    </p>{/if}
+  <Again bind:back onanew={() => (f = { ...began })} />
   <div class="mt-3 grid gap-3 sm:grid-cols-6">
     <Field class="sm:col-span-3" label="Name" bind:value={f.name} autofocus problem={said.name} />
     <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />
@@ -229,13 +210,7 @@
         options={grouped}
         problem={said.climate_type}
       />
-      <label class="mt-1 flex items-center gap-2 text-sm"
-        >Search them<input
-          class="min-h-9 min-w-0 flex-1 rounded-sm border border-gray-400 bg-white px-2"
-          placeholder="coast, desert, dry summer …"
-          bind:value={search}
-        /></label
-      >
+      <Field class="mt-1" label="Search the climates" bind:value={search} placeholder="coast, desert, dry summer …" />
       {#if search && grouped.length <= 1}<p class="text-sm text-soft">No climate has these words.</p>{/if}
     </div>
     <Field class="sm:col-span-1" label="Height" kind="elevation" bind:value={place.elevation} problem={said.elevation_m} />

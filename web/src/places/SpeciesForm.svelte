@@ -8,6 +8,7 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { attempt } from '../lib/house.svelte';
+  import Again from '../lib/Again.svelte';
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
@@ -144,17 +145,7 @@
       ? `Starts from ${from.common}: change what is different.`
       : 'The built entry stays beside yours; you can go back to it.'}
   </p>
-  {#if back}<p class="text-sm" role="status">
-      What you typed last time is here again.
-      <button
-        type="button"
-        class="min-h-11 text-moss underline"
-        onclick={() => {
-          e = start();
-          back = false;
-        }}>Start anew</button
-      >
-    </p>{/if}
+  <Again bind:back onanew={() => (e = start())} />
   <div class="mt-3 grid gap-x-4 gap-y-3 sm:grid-cols-6">
     {#each texts as [key, name] (key)}
       <Field class="sm:col-span-3" label={name} bind:value={() => e[key] ?? '', (v) => (e[key] = v)} problem={said[key]} />
