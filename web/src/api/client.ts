@@ -108,3 +108,28 @@ export async function sendFile<T>(path: string, file: File, kind: string, header
 
 /** A key for one write, so that a repeat of it writes nothing. */
 export const onceKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+
+/** Everything of a list that comes in pages. */
+export async function whole<T, C extends number | string>(
+  page: (cursor: C | undefined) => Promise<{ items?: T[] | null; next: C }>,
+): Promise<T[]> {
+  const got: T[] = [];
+  for (let cursor: C | undefined, more = true; more; more = !!cursor) {
+    const p = await page(cursor);
+    got.push(...(p.items ?? []));
+    cursor = p.next;
+  }
+  return got;
+}
+
+/** All plants of a property. */
+export const plantsOn = (property: number) =>
+  whole<Plant, number>((cursor) => ask(api.GET('/api/v1/plants', { params: { query: { property, limit: 1000, cursor } } })));
+
+/** All orders of a property that stand in a list. */
+export const ordersOf = (property: number, list: 'due' | 'standing') =>
+  whole<Order, string>((cursor) => ask(api.GET('/api/v1/orders', { params: { query: { list, property, cursor, limit: 200 } } })));
+
+/** All properties of the house. */
+export const allProperties = () =>
+  whole<Property, number>((cursor) => ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000, cursor } } })));

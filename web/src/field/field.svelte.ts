@@ -1,5 +1,5 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
-import { api, ask, onceKey, Problem, type Check, type Plant, type Schemas } from '../api/client';
+import { api, ask, onceKey, plantsOn, Problem, type Check, type Plant, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
@@ -122,13 +122,7 @@ class Field {
     if (this.#sending) await this.#sending;
     const before = await device.walk(property);
     try {
-      const plants: Plant[] = [];
-      for (let cursor = 0, more = true; more;) {
-        const page = await ask(api.GET('/api/v1/plants', { params: { query: { property, limit: 1000, cursor } } }));
-        plants.push(...(page.items ?? []));
-        cursor = page.next;
-        more = cursor > 0;
-      }
+      const plants = await plantsOn(property);
       const w = await ask(api.POST('/api/v1/walks', { body: { property_id: property }, params: { header: onceKey() } }));
       const same = before?.walk === w.id;
       const fresh: Walk = {

@@ -2,7 +2,19 @@
   /** A job entered by hand, or one of those changed. */
   import { Button, Modal } from 'flowbite-svelte';
   import { untrack } from 'svelte';
-  import { api, ask, onceKey, type OrderDetail, type Plant, type Problem, type Property, type Schemas } from '../api/client';
+  import {
+    allProperties,
+    api,
+    ask,
+    onceKey,
+    ordersOf,
+    plantsOn,
+    type OrderDetail,
+    type Plant,
+    type Problem,
+    type Property,
+    type Schemas,
+  } from '../api/client';
   import { plusDays } from './dates';
   import Field from './Field.svelte';
   import { attempt, house } from './house.svelte';
@@ -74,7 +86,7 @@
 
   $effect(() => {
     void attempt(async () => {
-      properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
+      properties = await allProperties();
       if (!f.property) f.property = properties[0]?.id ?? 0;
     });
   });
@@ -82,11 +94,11 @@
     const of = f.property;
     if (!of) return;
     void attempt(async () => {
-      const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: of, limit: 1000 } } }));
-      const year = await ask(api.GET('/api/v1/year', { params: { query: { property: of, limit: 200 } } }));
+      const there = await plantsOn(of);
+      const standing = await ordersOf(of, 'standing');
       if (of !== f.property) return;
-      plants = page.items ?? [];
-      others = (year.items ?? []).filter((l) => l.id !== order?.id);
+      plants = there;
+      others = standing.filter((o) => o.id !== order?.id);
     });
   });
   async function keep(e: SubmitEvent) {

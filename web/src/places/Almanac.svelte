@@ -2,7 +2,17 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, sendFile, type Entry, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import {
+    allProperties,
+    api,
+    ask,
+    sendFile,
+    type Entry,
+    type Property,
+    type Schemas,
+    type Season,
+    type Species,
+  } from '../api/client';
   import { brief, degrees, inWords, metres } from '../lib/dates';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -30,7 +40,7 @@
   const list = async () => void (species = (await ask(api.GET('/api/v1/species'))).items ?? []);
   onMount(() => {
     void attempt(async () => {
-      properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
+      properties = await allProperties();
       place = properties[0]?.id ?? 0;
       await list();
     });

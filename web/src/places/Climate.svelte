@@ -4,7 +4,7 @@
   import { area, line } from 'd3-shape';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Property, type Schemas, type Season } from '../api/client';
+  import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
   import { imperial, shown, unit } from '../lib/units';
   import { brief, daysBetween, degrees, inWords, monthName } from '../lib/dates';
   import { attempt, keys } from '../lib/house.svelte';
@@ -22,10 +22,7 @@
   const property = $derived(properties.find((p) => p.id === id));
 
   onMount(() => {
-    void attempt(
-      async () =>
-        void (properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? []),
-    );
+    void attempt(async () => void (properties = await allProperties()));
     keys.screen = [{ key: 'G', does: 'back to the plants of the property', run: () => void push(`/grounds/${id}`) }];
     return () => {
       gone = true;

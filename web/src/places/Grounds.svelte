@@ -2,7 +2,19 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, onceKey, sendFile, type Plant, type Property, type Schemas, type Season, type Species } from '../api/client';
+  import {
+    allProperties,
+    api,
+    ask,
+    onceKey,
+    plantsOn,
+    sendFile,
+    type Plant,
+    type Property,
+    type Schemas,
+    type Season,
+    type Species,
+  } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import FilePick from '../lib/FilePick.svelte';
@@ -30,7 +42,7 @@
   const property = $derived(properties?.find((p) => p.id === id));
 
   async function list() {
-    properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
+    properties = await allProperties();
   }
   onMount(() => {
     void attempt(async () => {
@@ -60,13 +72,7 @@
   async function read(of: number) {
     await attempt(async () => {
       season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } } }));
-      const got: Plant[] = [];
-      for (let cursor = 0, more = true; more;) {
-        const page = await ask(api.GET('/api/v1/plants', { params: { query: { property: of, limit: 1000, cursor } } }));
-        got.push(...(page.items ?? []));
-        cursor = page.next;
-        more = cursor > 0;
-      }
+      const got = await plantsOn(of);
       if (!gone && of === id) plants = got;
     });
   }

@@ -2,7 +2,7 @@
   import { Modal } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, type Plant, type Schemas } from '../api/client';
+  import { api, ask, ordersOf, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
   import Conflict from '../lib/Conflict.svelte';
   import { hours, inWords, plantsOf } from '../lib/dates';
@@ -79,10 +79,8 @@
     due = new Set();
     if (!field.away && !p)
       await attempt(async () => {
-        const q = { list: 'due' as const, property: id, limit: 200 };
-        const page = await ask(api.GET('/api/v1/orders', { params: { query: q } }));
-        if (loaded === id)
-          due = new Set((page.items ?? []).filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
+        const orders = await ordersOf(id, 'due');
+        if (loaded === id) due = new Set(orders.filter((o) => (o.day || o.best_day) <= house.today).map((o) => o.plant_id ?? 0));
       });
   }
   // A property opened without a plant goes to the first one to look at.

@@ -2,7 +2,7 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
+  import { allProperties, api, ask, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
   import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { titled, costOf, costWord } from '../lib/orders';
@@ -29,8 +29,7 @@
   $effect(() => {
     const of = only;
     void attempt(async () => {
-      if (!properties.length)
-        properties = (await ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000 } } }))).items ?? [];
+      if (!properties.length) properties = await allProperties();
       const y = await read(of);
       if (gone || of !== only) return;
       lanes = y.items ?? [];

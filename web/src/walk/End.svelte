@@ -1,6 +1,6 @@
 <script lang="ts">
   /** The end of a walk: what was found and decided, what is still to be sent or looked at, and where to go next. */
-  import { api, ask, type Plant, type Schemas } from '../api/client';
+  import { api, ask, ordersOf, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
   import { hours, plantsOf } from '../lib/dates';
   import { attempt } from '../lib/house.svelte';
@@ -23,10 +23,10 @@
     let gone = false;
     void attempt(async () => {
       const l = await ask(api.GET('/api/v1/lookout'));
-      const year = await ask(api.GET('/api/v1/orders', { params: { query: { list: 'standing', property, limit: 200 } } }));
+      const standing = await ordersOf(property, 'standing');
       if (gone) return;
       lines = l.places ?? [];
-      made = (year.items ?? []).filter((o) => mine.has(o.origin_id));
+      made = standing.filter((o) => mine.has(o.origin_id));
     });
     return () => (gone = true);
   });
