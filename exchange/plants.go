@@ -237,9 +237,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			strconv.Itoa(p.Count),
 			f(p.BaseMM),
 			f(p.PotL),
-			f(
-				p.Shelter,
-			),
+			f(p.Shelter),
 			f(p.Sun),
 			yes(p.Mulched),
 			f(p.Value),

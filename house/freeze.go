@@ -172,14 +172,12 @@ func hurtBy(e *cold.Struck, p *cold.Plant, stage catalogue.Stage) FreezeHurt {
 	o := e.Meet(p, stage)
 	r := func(v float64) float64 { return math.Round(1000*v) / 1000 }
 	h := FreezeHurt{
-		Species:    p.Species.ID,
-		WoodKillC:  Tenth(o.WoodKillC),
-		BudKillC:   Tenth(o.BudKillC),
-		Organs:     []cold.Injury{},
-		ThickestMM: Tenth(o.ThickestMM),
-		Dieback: r(
-			o.Dieback,
-		),
+		Species:     p.Species.ID,
+		WoodKillC:   Tenth(o.WoodKillC),
+		BudKillC:    Tenth(o.BudKillC),
+		Organs:      []cold.Injury{},
+		ThickestMM:  Tenth(o.ThickestMM),
+		Dieback:     r(o.Dieback),
 		DryingKPAH:  Tenth(o.Dose),
 		DryingBorne: p.Species.DryingKPAH,
 		BaseAlive:   r(o.AliveAt(0.05)),

@@ -112,14 +112,12 @@ func tellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		Took:       k.Took,
 		Note:       k.Note,
 		Passed:     k.Passed,
-		From: parsed(
-			k.WinFrom,
-		),
-		To:       parsed(k.WinTo),
-		BestDay:  parsed(k.BestDay),
-		BestCost: k.BestCost,
-		DayCost:  k.DayCost,
-		Version:  k.Version,
+		From:       parsed(k.WinFrom),
+		To:         parsed(k.WinTo),
+		BestDay:    parsed(k.BestDay),
+		BestCost:   k.BestCost,
+		DayCost:    k.DayCost,
+		Version:    k.Version,
 	}
 	o.Overdue = job.Overdue(k.State, o.Day, today)
 	if k.Species != "" {

@@ -140,17 +140,15 @@ func (p *Place) stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
 func caseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
 	return cold.Case{
 		Plant: cold.Plant{
-			Species: e,
-			HeightM: p.HeightM,
-			BaseMM:  p.BaseMM,
-			PotL:    p.PotL,
-			Shelter: p.Shelter,
-			Sun:     p.Sun,
-			Mulched: p.Mulched,
-			Exposure: p.Exposure.Or(
-				at.Exposure.V,
-			),
-			South: at.Climate.V.South(),
+			Species:  e,
+			HeightM:  p.HeightM,
+			BaseMM:   p.BaseMM,
+			PotL:     p.PotL,
+			Shelter:  p.Shelter,
+			Sun:      p.Sun,
+			Mulched:  p.Mulched,
+			Exposure: p.Exposure.Or(at.Exposure.V),
+			South:    at.Climate.V.South(),
 		},
 		SpreadM: p.SpreadM,
 		Count:   p.Count,

@@ -105,17 +105,15 @@ func (q Question) ask(
 	title := strings.NewReplacer("{plant}", name, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
 	const step = 5 // minutes are rounded up to
 	return job.Order{
-		Key:    key,
-		Kind:   k,
-		Title:  title,
-		Origin: job.Verdict,
-		For:    q.Today,
-		Params: p,
-		Minutes: int(
-			math.Ceil((l.Minutes+l.Each*q.Plant.HeightM*each)/step) * step,
-		),
-		Crew:   max(1, l.Crew),
-		Skills: append([]string{}, l.Skills...),
+		Key:     key,
+		Kind:    k,
+		Title:   title,
+		Origin:  job.Verdict,
+		For:     q.Today,
+		Params:  p,
+		Minutes: int(math.Ceil((l.Minutes+l.Each*q.Plant.HeightM*each)/step) * step),
+		Crew:    max(1, l.Crew),
+		Skills:  append([]string{}, l.Skills...),
 		Kit: append(
 			[]string{},
 			l.Kit...),
