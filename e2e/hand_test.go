@@ -280,13 +280,19 @@ func TestSpeciesByPart(t *testing.T) {
 	b.until("the one chosen", "document.querySelector('input[role=combobox]').value === 'Common camellia (Camellia japonica)'")
 }
 
-// TestNothingIsCut: at every width, magnified twice and with names of 300 letters no place is wider than the screen.
+// cut are the texts that are clipped with no way to read the rest. The headline above the thumb stands whole in the slip.
+const cut = `[...document.querySelectorAll('main *')].filter(e => /hidden|clip/.test(getComputedStyle(e).overflow) &&
+	e.clientWidth > 1 && !e.title && !e.closest('[aria-hidden]') && (e.innerText ?? '').trim() &&
+	(e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1)).map(e => e.innerText).join(' | ')`
+
+// TestNothingIsCut: at every width, magnified twice and with names as long as they may be, no place is wider than the
+// screen and no text is clipped.
 func TestNothingIsCut(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
 	long := strings.Repeat("Long terrace by the lower basin ", 6)
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:190]))
 	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:110]))
-	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {195, 422}} {
+	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {195, 422}, {1280, 800}} {
 		b := open(t, s, size.w, size.h)
 		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/settings", "/#/grounds/1/climate"} {
 			b.visit(p)
@@ -294,6 +300,9 @@ func TestNothingIsCut(t *testing.T) {
 			b.settled()
 			if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(size.w)+1 {
 				t.Errorf("%s at %d px is %g px wide", p, size.w, wide)
+			}
+			if text := b.eval(cut); text != "" {
+				t.Errorf("%s at %d px is cut: %v", p, size.w, text)
 			}
 		}
 	}
