@@ -144,6 +144,33 @@ func TestAnOrdersLife(t *testing.T) {
 	}
 }
 
+// TestByHandOnADay: an order by hand can be put on a day as it is entered; one that cannot stand there is not kept at all.
+// A change leaves the day to the operation that is there for it.
+func TestByHandOnADay(t *testing.T) {
+	h := newHouse(t)
+	property, _ := h.villa()
+	on := h.today + 4
+	body := obj{"property_id": property.ID, "kind": "walk", "title": "Walk of it", "minutes": 30, "day": on.String(),
+		"spans": []obj{{"from": on.String(), "to": (on + 28).String()}}}
+	walk := ok[house.OrderDetail](h, "POST", "/orders", body)
+	if walk.Kind != job.Walk || walk.State != job.Placed || walk.Day != on || walk.Plants != 0 {
+		t.Fatalf("put on a day: %+v", walk)
+	}
+	for name, d := range map[string]day.Day{"outside its days": on - 1, "past": h.today - 1} {
+		body["day"] = d.String()
+		if code, b := h.do("POST", "/orders", body); code != 422 || !strings.Contains(string(b), "body.day") {
+			t.Errorf("%s: %d %s", name, code, b)
+		}
+	}
+	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 1 {
+		t.Errorf("%d orders are kept, want the one", n)
+	}
+	if code, b := h.do("PUT", fmt.Sprintf("/orders/%d", walk.ID), obj{"property_id": property.ID, "kind": "walk", "title": "Walk",
+		"minutes": 30, "day": on.String(), "spans": body["spans"], "version": walk.Version}); code != 422 || !strings.Contains(string(b), "body.day") {
+		t.Errorf("a change that brings a day: %d %s", code, b)
+	}
+}
+
 // TestByHandAndAcross: an order by hand survives verdicts, keeps gaps to orders of any origin, and can be changed.
 func TestByHandAndAcross(t *testing.T) {
 	h := newHouse(t)

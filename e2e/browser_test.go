@@ -286,7 +286,7 @@ const finder = `((role, name) => {
     combobox: 'select', image: 'svg[role=img]', article: 'article', file: 'input[type=file]', checkbox: 'input[type=checkbox]', row: 'tr', day: '[aria-label=Days] button'}[role];
   const nameOf = (e) => {
     const label = e.getAttribute('aria-label') || (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText || e.placeholder || '';
-    return label.replace(/\s+/g, ' ').trim();
+    return label.replace(/\s+/g, ' ').replace(/ (?=[:,])/g, '').trim();
   };
   const dialog = [...document.querySelectorAll('dialog[open]')].at(-1);
   const all = [...(dialog || document).querySelectorAll(sel)].filter((e) => role === 'file' || (e.getClientRects().length && !e.disabled));
@@ -386,6 +386,13 @@ func (b *browser) fill(name, text string) {
 	if err := b.steady(chromedp.SendKeys(chromedp.JSPath(quoted("textbox", name)), text)); err != nil {
 		b.t.Fatalf("fill %q: %v", name, err)
 	}
+}
+
+// date enters a day, as YYYY-MM-DD, in the open dialog's field for one.
+func (b *browser) date(day string) {
+	b.t.Helper()
+	b.until("a field for a day", "document.querySelector('dialog[open] input[type=date]')")
+	b.eval(fmt.Sprintf(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = %q; e.dispatchEvent(new Event('input', {bubbles: true})); })()`, day))
 }
 
 // choose picks an option of a list by its words.

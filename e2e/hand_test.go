@@ -81,7 +81,7 @@ func TestOwnVerdictComesFirst(t *testing.T) {
 	b.see("Bark brown at")
 	b.press("button", "Overrule")
 	b.choose("Your verdict", "wait until")
-	b.eval(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = '2027-06-20'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.date("2027-06-20")
 	b.fill("Why", "It came in June in other years.")
 	b.press("button", "Keep my verdict")
 	b.see("your verdict: wait until")

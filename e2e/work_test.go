@@ -51,6 +51,35 @@ func TestTickOff(t *testing.T) {
 	b.see("Check the gate and the basin pump · done")
 }
 
+// TestWalkOnADay puts the walk of a property on a day from the Lookout: a day that is past is refused at its field and
+// keeps nothing, another makes one job that starts the walk, and undo takes it away again.
+func TestWalkOnADay(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.expect("422 ")
+	title := "Walk of Hotel Belpoggio"
+	b.visit("/#/lookout")
+	b.press("button", "On a day: the walk of Hotel Belpoggio")
+	b.date("2027-03-17")
+	b.press("button", "Put it on this day")
+	b.until("the fault at the day", "document.querySelector('input[type=date][aria-invalid=true]')")
+	b.date("2027-03-22")
+	b.press("button", "Put it on this day")
+	b.see("The walk of Hotel Belpoggio is on Mon 22 March")
+	walk := s.orderOf(title)
+	b.visit(fmt.Sprintf("/#/rounds/%d", walk))
+	b.see("On Mon 22 March")
+	b.press("link", "Start this walk")
+	b.until("the walk", "location.hash.startsWith('#/walk/')")
+	b.see("Hotel Belpoggio")
+	b.visit("/#/lookout")
+	b.press("button", "On a day: the walk of Hotel Belpoggio")
+	b.press("button", "Put it on this day")
+	b.see("The walk of Hotel Belpoggio is on Thu 18 March")
+	b.press("button", "Undo")
+	b.until("one walk only", fmt.Sprintf(`(async () => (await (await fetch('/api/v1/orders?limit=500')).json()).items.filter((o) => o.title === %q).length === 1)()`, title))
+}
+
 // TestSeasonMovesWindows moves the sample's time a month on: windows move with the weather, and the day's job is overdue.
 func TestSeasonMovesWindows(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
@@ -69,7 +98,7 @@ func TestSeasonMovesWindows(t *testing.T) {
 	b.see("Overdue")
 	b.press("button", "Move the time")
 	b.fill("Day", "2027-04-20")
-	b.eval(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = '2027-04-20'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.date("2027-04-20")
 	b.press("button", "Go to this day")
 	b.see("Tue 20 April")
 	if after := read(look); after.Best == before.Best {

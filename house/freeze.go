@@ -112,7 +112,7 @@ func (h *House) ReckonFreeze(ctx context.Context, b FreezeIn) (FreezeOut, error)
 		}
 		last := day.FromTime(hours[len(hours)-1].Time.In(zone))
 		d := last
-		if b.Date != 0 && b.Date != day.None {
+		if b.Date.Given() {
 			d = b.Date
 		}
 		seen := weather.Daily(hours, zone)

@@ -28,6 +28,7 @@ type HandOrder struct {
 	Note       string    `json:"note,omitempty" maxLength:"2000"`
 	Kit        []string  `json:"kit,omitempty" maxItems:"20"`
 	After      []AfterIn `json:"after,omitempty" maxItems:"20" doc:"Jobs, of whatever origin, that come first"`
+	Day        day.Day   `json:"day,omitempty" format:"date" doc:"When adding: put on this day at once; waiting when absent"`
 	Version    int       `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
@@ -105,16 +106,16 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 }
 
 // handOrder joins what was entered with its property, its plants and the orders before it.
-func (h *House) handOrder(ctx context.Context, in HandOrder, self int64) (store.NewOrder, error) {
+func (h *House) handOrder(ctx context.Context, in HandOrder, self int64) (store.NewOrder, job.Curve, error) {
 	o, err := in.order(h.Today())
 	bad := fields(err)
 	n := store.NewOrder{PropertyID: in.PropertyID, Order: o}
 	pl, err := h.Place(ctx, in.PropertyID)
 	if errors.Is(err, store.ErrNotFound) {
 		bad.Add("property_id", in.PropertyID, "is not there, or was removed")
-		return n, bad
+		return n, job.Curve{}, bad
 	} else if err != nil {
-		return n, err
+		return n, job.Curve{}, err
 	}
 	var of []string
 	for i, id := range in.Plants {
@@ -129,17 +130,18 @@ func (h *House) handOrder(ctx context.Context, in HandOrder, self int64) (store.
 	}
 	h.handGaps(ctx, in, self, &n, &bad)
 	if bad != nil {
-		return n, bad
+		return n, job.Curve{}, bad
 	}
 	slices.Sort(of)
 	if of = slices.Compact(of); len(of) == 0 {
 		of = []string{""}
 	}
-	n.Outlook = pl.curve(o, of).Outlook(pl.Today)
+	c := pl.curve(o, of)
+	n.Outlook = c.Outlook(pl.Today)
 	if len(of) == 1 && of[0] != "" {
 		n.Order.Cautions = cautionsOf(entryOf(pl.Book, of[0]))
 	}
-	return n, nil
+	return n, c, nil
 }
 
 // handGaps takes over the gaps to other orders.
@@ -165,13 +167,30 @@ func cautionsOf(e catalogue.Entry) []string {
 	return out
 }
 
-// AddOrder keeps an order entered by hand.
+// AddOrder keeps an order entered by hand, on its day where one was given.
 func (h *House) AddOrder(ctx context.Context, key store.Key, in HandOrder) (OrderDetail, error) {
-	n, err := h.handOrder(ctx, in, 0)
+	n, c, err := h.handOrder(ctx, in, 0)
 	if err != nil {
 		return OrderDetail{}, err
 	}
-	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) { return tx.AddOrder(ctx, n) })
+	var on *store.Stand
+	var refused error
+	if in.Day.Given() {
+		put := PutOut{}
+		refused = h.allowed(&put, c, in.Day)
+		text := in.Day.String()
+		on = &store.Stand{State: job.Placed, Day: &text, DayCost: put.Cost}
+	}
+	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
+		if refused != nil {
+			return 0, refused
+		}
+		id, err := tx.AddOrder(ctx, n)
+		if err == nil && on != nil {
+			_, err = place(ctx, tx, id, 1, *on)
+		}
+		return id, err
+	})
 	if err != nil {
 		return OrderDetail{}, err
 	}
@@ -189,7 +208,10 @@ func (h *House) ChangeOrder(ctx context.Context, key store.Key, id int64, in Han
 			fmt.Sprintf("this job comes from a %s and changes with it; put it on another day, skip it or drop it", k.Origin),
 		)
 	}
-	n, err := h.handOrder(ctx, in, id)
+	if in.Day.Given() {
+		return OrderDetail{}, Refuse("day", in.Day.String(), "is not changed here: put the job on another day")
+	}
+	n, _, err := h.handOrder(ctx, in, id)
 	if err != nil {
 		return OrderDetail{}, err
 	}

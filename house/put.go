@@ -73,20 +73,25 @@ func (h *House) Put(ctx context.Context, key store.Key, id int64, in PutIn) (Put
 		case k.State == job.Done || k.State == job.Skipped:
 			return k, store.Refused(fmt.Sprintf("this job is %s already; take that back first", k.State))
 		}
-		if s.Day != nil && s.Place == 0 {
-			last, err := tx.LastPlace(ctx, *s.Day)
-			if err != nil {
-				return k, err
-			}
-			s.Place = last + 1
-		}
-		return tx.SetStand(ctx, id, in.Version, s)
+		return place(ctx, tx, id, in.Version, s)
 	})
 	if err != nil {
 		return o, h.staleOrder(ctx, err)
 	}
 	o.Order, err = h.detail(ctx, k)
 	return o, err
+}
+
+// place has an order stand as told; on a day without a place it comes last.
+func place(ctx context.Context, tx store.Tx, id int64, version int, s store.Stand) (store.OrderFull, error) {
+	if s.Day != nil && s.Place == 0 {
+		last, err := tx.LastPlace(ctx, *s.Day)
+		if err != nil {
+			return store.OrderFull{}, err
+		}
+		s.Place = last + 1
+	}
+	return tx.SetStand(ctx, id, version, s)
 }
 
 // allowed says what a day costs, and refuses one that is past or forbidden.

@@ -274,7 +274,7 @@ func decided(q damage.Question, in DecisionIn) (damage.Answer, string, error) {
 		case in.Kind == "":
 			return damage.Answer{}, note, Refuse("kind", in.Kind, "is missing: say which verdict stands in its place")
 		}
-		if in.Kind == damage.Wait && in.Until != 0 && in.Until != day.None && in.Until <= q.Today {
+		if in.Kind == damage.Wait && in.Until.Given() && in.Until <= q.Today {
 			return damage.Answer{}, note, Refuse("until", in.Until, "is not after today")
 		}
 		q.Overrule, q.OverruleCutM, q.OverruleUntil = in.Kind, in.CutM, in.Until

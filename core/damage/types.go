@@ -56,7 +56,7 @@ type Question struct {
 
 // waitsAsTold reports a gardener's own verdict to wait, with its day.
 func (q Question) waitsAsTold() bool {
-	return q.Overrule == Wait && q.OverruleUntil != 0 && q.OverruleUntil != day.None
+	return q.Overrule == Wait && q.OverruleUntil.Given()
 }
 
 // Verdicts an answer may give or be overruled with.

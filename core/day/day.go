@@ -101,6 +101,9 @@ func (d Day) Words() string {
 // MarshalText writes YYYY-MM-DD, so that a Day is a string in JSON.
 func (d Day) MarshalText() ([]byte, error) { return []byte(d.String()), nil }
 
+// Given reports a day that was told: neither None nor the zero a record has where its field is absent.
+func (d Day) Given() bool { return d != 0 && d != None }
+
 // UnmarshalText reads YYYY-MM-DD; the empty text is None.
 func (d *Day) UnmarshalText(b []byte) error {
 	if len(b) == 0 {

@@ -51,6 +51,14 @@ func TestCalendar(t *testing.T) {
 	}
 }
 
+// TestGiven: a record without a day, and one that says there is none, have none.
+func TestGiven(t *testing.T) {
+	var absent Day
+	if absent.Given() || None.Given() || !Of(2027, 3, 18).Given() || !Of(1969, 12, 31).Given() {
+		t.Errorf("absent %v, none %v", absent.Given(), None.Given())
+	}
+}
+
 func TestJSON(t *testing.T) {
 	in := []Day{Of(2027, 4, 24), None}
 	b, err := json.Marshal(in)

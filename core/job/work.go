@@ -14,7 +14,7 @@ func (p *Place) Curve(o Order, sp *catalogue.Entry) Curve {
 	if draw, known := draws[o.Kind]; known {
 		draw(&w)
 	}
-	if last := o.Params.Last; o.Params.EveryDays > 0 && last != 0 && last != day.None {
+	if last := o.Params.Last; o.Params.EveryDays > 0 && last.Given() {
 		w.repeated(last, o.Params.EveryDays)
 	}
 	return w.curve

@@ -2241,6 +2241,11 @@ export interface components {
              */
             crew_size?: number;
             /**
+             * Format: date
+             * @description When adding: put on this day at once; waiting when absent
+             */
+            day?: string;
+            /**
              * Format: int64
              * @description Again after so many days; once when absent
              */

@@ -128,6 +128,10 @@
   let dating = $state<Schemas['PlaceLine']>();
   let on = $state('');
   let problem = $state<Problem>();
+  let key = onceKey();
+  function openDay(l: Schemas['PlaceLine']) {
+    [dating, on, problem, key] = [l, '', undefined, onceKey()];
+  }
   async function putWalk(e: SubmitEvent) {
     e.preventDefault();
     const l = dating;
@@ -140,15 +144,10 @@
         title: `Walk of ${l.property}`,
         minutes: Math.max(10, l.minutes),
         note: l.why,
+        day: d,
         spans: [{ from: d, to: plusDays(d, 28), cost: 0 }],
       };
-      const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
-      await ask(
-        api.PUT('/api/v1/orders/{id}/day', {
-          params: { path: { id: o.id }, header: onceKey() },
-          body: { day: d, version: o.version },
-        }),
-      );
+      const o = await ask(api.POST('/api/v1/orders', { params: { header: key }, body }));
       dating = undefined;
       house.say(`The walk of ${l.property} is on ${inWords(d, house.today)}.`, async () => {
         await attempt(async () => {
@@ -272,7 +271,7 @@
                         : 'border border-moss bg-white'}"
                       href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
                     >
-                    <button class="min-h-11 px-1 text-sm text-moss underline" onclick={() => (dating = l)}
+                    <button class="min-h-11 px-1 text-sm text-moss underline" onclick={() => openDay(l)}
                       >On a day<span class="sr-only">: the walk of {l.property}</span></button
                     >
                   {/if}
