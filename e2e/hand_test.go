@@ -285,24 +285,42 @@ const cut = `[...document.querySelectorAll('main *')].filter(e => /hidden|clip/.
 	e.clientWidth > 1 && !e.title && !e.closest('[aria-hidden]') && (e.innerText ?? '').trim() &&
 	(e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1)).map(e => e.innerText).join(' | ')`
 
+// outside names texts that lie beyond the right edge, but for those in a part that is meant to be moved sideways.
+const outside = `[...document.querySelectorAll('main p, main h1, main h2, main h3, main button, main a, main td, main dd, main label, main input, main select')]
+	.filter(e => e.getClientRects().length && e.getBoundingClientRect().right > innerWidth + 1 && !e.closest('[class*=overflow-x-auto], .sr-only'))
+	.map(e => e.tagName + ' ' + (e.innerText ?? '').slice(0, 60)).slice(0, 5).join(' | ')`
+
 // TestNothingIsCut: at every width, magnified twice and with names as long as they may be, no place is wider than the
 // screen and no text is clipped.
 func TestNothingIsCut(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
-	long := strings.Repeat("Long terrace by the lower basin ", 6)
-	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:190]))
-	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:110]))
-	for _, size := range []struct{ w, h int64 }{{390, 844}, {768, 1024}, {195, 422}, {1280, 800}} {
+	long := strings.Repeat("Long terrace by the lower basin ", 10)
+	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:300]))
+	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:260]))
+		s.post("/api/v1/orders", fmt.Sprintf(`{"property_id": 1, "kind": "other", "title": %q, "minutes": 30, "spans": [{"from": "2027-03-18", "to": "2027-04-18", "cost": 0}]}`, long[:300]))
+	for _, size := range []struct {
+		w, h  int64
+		glare bool
+	}{{390, 844, false}, {768, 1024, false}, {195, 422, false}, {1280, 800, false}, {390, 844, true}, {1280, 800, true}} {
 		b := open(t, s, size.w, size.h)
-		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/settings", "/#/grounds/1/climate"} {
+		if size.glare {
+			b.visit("/#/lookout")
+			b.eval("localStorage.setItem('glare', 'on')")
+			b.eval("location.reload()")
+			b.until("full-sun reading", "document.documentElement.classList.contains('glare')")
+		}
+		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/ails", "/#/ails/1", "/#/settings", "/#/grounds/1/climate"} {
 			b.visit(p)
 			b.until("something to read", "document.querySelector('main h1')")
 			b.settled()
 			if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(size.w)+1 {
-				t.Errorf("%s at %d px is %g px wide", p, size.w, wide)
+				t.Errorf("%s at %+v is %g px wide", p, size, wide)
+			}
+			if out := b.eval(outside); out != "" {
+				t.Errorf("%s at %+v goes beyond the screen: %v", p, size, out)
 			}
 			if text := b.eval(cut); text != "" {
-				t.Errorf("%s at %d px is cut: %v", p, size.w, text)
+				t.Errorf("%s at %+v is cut: %v", p, size, text)
 			}
 		}
 	}

@@ -19,8 +19,8 @@ import (
 
 // PropertyIn is what is entered of a property. The climate is a type moved to the place's height, or given in full.
 type PropertyIn struct {
-	Name        string          `json:"name" minLength:"1" maxLength:"120"`
-	Client      string          `json:"client,omitempty" maxLength:"120"`
+	Name        string          `json:"name" minLength:"1" maxLength:"300"`
+	Client      string          `json:"client,omitempty" maxLength:"300"`
 	Address     string          `json:"address,omitempty" maxLength:"300"`
 	Note        string          `json:"note,omitempty" maxLength:"2000"`
 	Zone        string          `json:"zone,omitempty" doc:"Time zone; the climate type's when absent"`
@@ -209,7 +209,7 @@ func (st Standing) Validate() error {
 type PlantIn struct {
 	PropertyID int64   `json:"property_id,omitempty" doc:"When adding"`
 	Species    string  `json:"species" minLength:"1" doc:"Catalogue id"`
-	Label      string  `json:"label,omitempty" maxLength:"200"`
+	Label      string  `json:"label,omitempty" maxLength:"300"`
 	HeightM    float64 `json:"height_m" doc:"m"`
 	SpreadM    float64 `json:"spread_m,omitempty" doc:"m; two thirds of the height when absent"`
 	Count      int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"1 when absent"`

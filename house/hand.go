@@ -19,7 +19,7 @@ import (
 type HandOrder struct {
 	PropertyID int64     `json:"property_id" minimum:"1"`
 	Plants     []int64   `json:"plants,omitempty" maxItems:"500" doc:"Ids; the property itself when absent"`
-	Title      string    `json:"title" maxLength:"200"`
+	Title      string    `json:"title" maxLength:"300"`
 	Kind       job.Kind  `json:"kind,omitempty" doc:"other when absent: then days says what each costs; else a kind of work whose days follow the season"`
 	Spans      []SpanIn  `json:"spans,omitempty" maxItems:"24" doc:"other: when it may be done, and what days cost; days in no span are forbidden"`
 	EveryDays  int       `json:"every_days,omitempty" doc:"Again after so many days; once when absent"`

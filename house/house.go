@@ -160,7 +160,7 @@ func (h *House) Firm(ctx context.Context) (store.Firm, error) {
 
 // FirmIn is what is entered in Settings.
 type FirmIn struct {
-	Name      string    `json:"name" minLength:"1" maxLength:"120"`
+	Name      string    `json:"name" minLength:"1" maxLength:"300"`
 	Units     string    `json:"units" enum:"metric,imperial" doc:"How figures are shown and entered"`
 	WeekStart int       `json:"week_start" enum:"0,1,6" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
 	Rules     job.Rules `json:"rules" doc:"House rules"`

@@ -347,7 +347,7 @@
   {:else if entry}
     <article class="min-w-0 px-5 py-4 max-md:px-3">
       <div class="flex flex-wrap items-start gap-x-6 gap-y-2">
-        <div class="min-w-64 flex-1">
+        <div class="min-w-[min(100%,16rem)] flex-1 break-words">
           <h1>{entry.common}</h1>
           <p class="latin text-lg text-soft">{entry.botanical}</p>
         </div>
@@ -386,7 +386,7 @@
           <p><b class="text-sun">Caution:</b> {entry.cautions.map((c) => c.text).join(' ')}</p>
         </section>
       {/if}
-      <div class="mt-3 grid gap-x-6 gap-y-4 xl:grid-cols-[13rem_minmax(0,1fr)]">
+      <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-4 xl:grid-cols-[13rem_minmax(0,1fr)]">
         <figure class="h-60">
           <Portrait
             form={entry.form as Form}
@@ -396,14 +396,14 @@
             box={[230, 250]}
           />
         </figure>
-        <div class="grid content-start gap-x-6 gap-y-3 md:grid-cols-2">
+        <div class="grid content-start gap-x-6 gap-y-3 grid-cols-[repeat(auto-fit,minmax(min(100%,18rem),1fr))]">
           {#each facts as [group, rows] (group)}
             <section>
               <h2>{group}</h2>
               <dl class="mt-0.5 text-sm">
                 {#each rows as [name, value] (name)}
                   <div class="flex gap-3 border-t border-rule py-0.5">
-                    <dt class="w-36 shrink-0 text-soft">{name}</dt>
+                    <dt class="w-32 shrink-0 text-soft">{name}</dt>
                     <dd class="min-w-0">{value}</dd>
                   </div>
                 {/each}

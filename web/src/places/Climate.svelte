@@ -144,7 +144,7 @@
 
 <div class="px-5 py-4 max-md:px-3">
   <header class="flex flex-wrap items-start gap-3">
-    <div class="min-w-0 flex-1">
+    <div class="min-w-[min(100%,16rem)] flex-1 break-words">
       <h1>Climate{property ? ` of ${property.name}` : ''}</h1>
       {#if property}
         <p class="text-[0.9375rem]">
@@ -171,61 +171,63 @@
   </header>
 
   {#if answer}
-    <div class="mt-3 grid gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
+    <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-6 xl:grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)]">
       <section aria-labelledby="outlook">
         <h2 id="outlook">Outlook of this garden year</h2>
         <p class="text-sm text-soft">{answer.reasons?.join(' ')}</p>
-        <table class="mt-1 w-full text-left text-[0.9375rem]">
-          <thead class="text-sm text-soft">
-            <tr
-              ><th></th><th class="pr-3 font-semibold">1 in 10 before</th><th class="pr-3 font-semibold">usually</th><th
-                class="pr-3 font-semibold">1 in 10 after</th
-              ><th class="text-right font-semibold">spread</th></tr
-            >
-          </thead>
-          <tbody>
-            {#each bands as b (b.name)}
-              <tr class="border-t border-rule">
-                <th class="py-1 pr-3 font-normal whitespace-nowrap">{b.name}</th>
-                {#if b.now && season && b.now.early === b.now.late && b.now.mid <= season.observed_to}
-                  <td colspan="3" class="font-semibold">{brief(b.now.mid)}</td>
-                  <td class="text-right whitespace-nowrap" data-testid="spread"
-                    >seen{#if b.usual}<span class="text-soft">&nbsp;(spread of {wide(b.usual)} d)</span>{/if}</td
-                  >
-                {:else if b.now}
-                  <td class="pr-3">{brief(b.now.early)}</td>
-                  <td class="pr-3 font-semibold whitespace-nowrap">{brief(b.now.mid)}</td>
-                  <td class="pr-3">{brief(b.now.late)}</td>
-                  <td class="text-right whitespace-nowrap" data-testid="spread"
-                    >{wide(b.now)} d{#if b.usual && wide(b.now)! < 0.9 * wide(b.usual)!}<span class="text-soft">
-                        &nbsp;(of {wide(b.usual)})</span
-                      >{/if}</td
-                  >
-                {:else}<td colspan="4" class="text-soft"
-                    >in fewer than half the years: frost comes in about {Math.round(10 * answer.outlook.frost_years)} of ten</td
-                  >{/if}
-              </tr>
-            {/each}
-            {#each spreads as [name, now, before, write] (name)}
-              <tr class="border-t border-rule">
-                <th class="py-1 pr-3 font-normal whitespace-nowrap">{name}</th>
-                {#if now.low === now.high}
-                  <td colspan="3" class="font-semibold">{write(now.mid)} so far</td>
-                  <td class="text-right text-soft">beyond it in fewer than one year in ten</td>
-                {:else}
-                  <td class="pr-3">{write(now.low)}</td>
-                  <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
-                  <td class="pr-3">{write(now.high)}</td>
-                  <td class="text-right whitespace-nowrap"
-                    >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
-                        class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
-                      >{/if}</td
-                  >
-                {/if}
-              </tr>
-            {/each}
-          </tbody>
-        </table>
+        <div class="overflow-x-auto">
+          <table class="mt-1 w-full text-left text-[0.9375rem] max-sm:text-sm">
+            <thead class="text-sm text-soft">
+              <tr
+                ><th></th><th class="pr-3 font-semibold">1 in 10 before</th><th class="pr-3 font-semibold">usually</th><th
+                  class="pr-3 font-semibold">1 in 10 after</th
+                ><th class="text-right font-semibold">spread</th></tr
+              >
+            </thead>
+            <tbody>
+              {#each bands as b (b.name)}
+                <tr class="border-t border-rule">
+                  <th class="py-1 pr-3 font-normal whitespace-nowrap">{b.name}</th>
+                  {#if b.now && season && b.now.early === b.now.late && b.now.mid <= season.observed_to}
+                    <td colspan="3" class="font-semibold">{brief(b.now.mid)}</td>
+                    <td class="text-right whitespace-nowrap" data-testid="spread"
+                      >seen{#if b.usual}<span class="text-soft">&nbsp;(spread of {wide(b.usual)} d)</span>{/if}</td
+                    >
+                  {:else if b.now}
+                    <td class="pr-3">{brief(b.now.early)}</td>
+                    <td class="pr-3 font-semibold whitespace-nowrap">{brief(b.now.mid)}</td>
+                    <td class="pr-3">{brief(b.now.late)}</td>
+                    <td class="text-right whitespace-nowrap" data-testid="spread"
+                      >{wide(b.now)} d{#if b.usual && wide(b.now)! < 0.9 * wide(b.usual)!}<span class="text-soft">
+                          &nbsp;(of {wide(b.usual)})</span
+                        >{/if}</td
+                    >
+                  {:else}<td colspan="4" class="text-soft"
+                      >in fewer than half the years: frost comes in about {Math.round(10 * answer.outlook.frost_years)} of ten</td
+                    >{/if}
+                </tr>
+              {/each}
+              {#each spreads as [name, now, before, write] (name)}
+                <tr class="border-t border-rule">
+                  <th class="py-1 pr-3 font-normal whitespace-nowrap">{name}</th>
+                  {#if now.low === now.high}
+                    <td colspan="3" class="font-semibold">{write(now.mid)} so far</td>
+                    <td class="text-right text-soft">beyond it in fewer than one year in ten</td>
+                  {:else}
+                    <td class="pr-3">{write(now.low)}</td>
+                    <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
+                    <td class="pr-3">{write(now.high)}</td>
+                    <td class="text-right whitespace-nowrap"
+                      >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
+                          class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
+                        >{/if}</td
+                    >
+                  {/if}
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
         {#if answer.usual}<p class="mt-1 text-sm text-soft">
             Frost is a night under {degrees(0, 0)}, a killing one under {degrees(-2.2)}; chill, the hours from {degrees(0, 0)} to {degrees(
               7.2,

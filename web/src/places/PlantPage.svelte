@@ -105,7 +105,7 @@
   {@const p = story.plant}
   <div class="px-5 py-4 max-md:px-3">
     <header class="flex flex-wrap items-start gap-x-6 gap-y-2">
-      <div class="min-w-0 flex-1">
+      <div class="min-w-[min(100%,16rem)] flex-1 break-words">
         <p class="text-sm"><a href="#/grounds/{p.property_id}">{p.property}</a></p>
         <h1>
           {p.common}{#if p.count > 1}<span class="font-normal text-soft">&nbsp;× {p.count}</span>{/if}
@@ -127,7 +127,7 @@
     <div class="mt-3 grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_22rem]">
       <section aria-label="Now" class="border border-rule bg-white p-3">
         <h2>Now</h2>
-        <p class="min-h-12 leading-snug">{story.now.verdict?.sentence ?? ''}</p>
+        <p class="leading-snug {ahead.length ? 'min-h-12' : ''}">{story.now.verdict?.sentence ?? ''}</p>
         <div class="h-72">
           <Portrait
             form={p.form as Form}

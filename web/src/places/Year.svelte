@@ -159,7 +159,7 @@
   {#if picked && pointed}
     <section
       aria-label="What this day costs"
-      class="sticky bottom-0 grid gap-x-8 gap-y-1 border-t-2 border-ink bg-paper px-5 py-3 md:min-h-40 md:grid-cols-[1fr_1fr_auto] max-md:bottom-16"
+      class="sticky bottom-0 grid gap-x-8 gap-y-1 border-t-2 border-ink bg-paper px-5 py-3 md:min-h-40 md:grid-cols-[1fr_1fr_auto] max-md:bottom-12"
     >
       <div aria-live="polite">
         <p class="text-lg font-bold">{inWords(pointed, house.today)}</p>
