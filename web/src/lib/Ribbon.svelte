@@ -18,6 +18,7 @@
   import type { Season } from '../api/client';
   import { causeOfEvent, mark } from './causes';
   import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
+  import { costOf, costWord } from './orders';
   import { figure, imperial } from './units';
   import { keys } from './house.svelte';
 
@@ -406,14 +407,19 @@
         {@const cost = lane.costs[daysBetween(lane.start, pointed)]}
         {#if cost !== undefined}
           <text
-            x={Math.min(at(pointed) + 6, width - 30)}
+            x={Math.min(at(pointed) + 6, width - 96)}
             y={laneTop + i * row + row - 9}
             font-size="12.5"
             font-weight="700"
             fill="var(--color-ink)"
             stroke="white"
             stroke-width="3"
-            paint-order="stroke">{cost > 100 ? 'never' : cost}</text
+            paint-order="stroke"
+            >{costWord(cost, pointed, {
+              window_from: lane.windows[0]?.from ?? '',
+              window_to: lane.windows.at(-1)?.to ?? '',
+              best_day: lane.windows[0]?.best ?? '',
+            })}<title>{costOf(cost)}</title></text
           >
         {/if}
       {/each}
