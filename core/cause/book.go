@@ -5,11 +5,11 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 	"sync"
 
 	"github.com/goccy/go-yaml"
 
-	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
 )
 
@@ -26,6 +26,19 @@ type Sign struct {
 	Minutes float64 `yaml:"minutes" json:"minutes" doc:"Of looking"`
 	Lasts   bool    `yaml:"lasts" json:"lasts" doc:"It stays when the culprit has gone"`
 	Rare    float64 `yaml:"rare" json:"-"` // how often it is seen where nothing known is the cause
+
+	Confused  []string `yaml:"confused" json:"confused,omitempty" doc:"Signs it is taken for, by id"`
+	Draw      []string `yaml:"draw" json:"draw,omitempty" doc:"Its drawing: the part, then the mark on it"`
+	Share     bool     `yaml:"share" json:"share,omitempty" doc:"How much of the plant shows it matters"`
+	NeverWith []string `yaml:"never_with" json:"-"` // signs, or whole parts, that cannot be seen together with it
+}
+
+// OnLeaves reports a sign that only leaves can show.
+func (s *Sign) OnLeaves() bool { return strings.HasSuffix(s.Part, "of leaves") }
+
+// FromRecord reports a sign of the weather, the work or the place, which the house may know without a look.
+func (s *Sign) FromRecord() bool {
+	return s.Part == "weather and work of late" || s.Part == "ground and place" || s.Part == "neighbours"
 }
 
 // Hosts are the plants a cause keeps to.
@@ -56,6 +69,7 @@ type Cause struct {
 	Follows  []string           `yaml:"follows"` // causes it comes after
 	Report   bool               `yaml:"report"`  // reportable in many places
 	Helpers  bool               `yaml:"helpers"` // helpers deal with it when left alone
+	Way      Way                `yaml:"-"`
 }
 
 // Book is all signs and causes.
@@ -90,7 +104,8 @@ func load() (*Book, error) {
 		Signs []Sign `yaml:"signs"`
 	}
 	b := &Book{sign: map[string]*Sign{}, cause: map[string]*Cause{}}
-	if err := errors.Join(read("data/signs.yaml", &parts), read("data/causes.yaml", &b.Causes)); err != nil {
+	ways := map[string]Way{}
+	if err := errors.Join(read("data/signs.yaml", &parts), read("data/causes.yaml", &b.Causes), read("data/ways.yaml", &ways)); err != nil {
 		return nil, err
 	}
 	for _, p := range parts {
@@ -120,6 +135,16 @@ func load() (*Book, error) {
 		}
 		b.cause[c.ID] = c
 	}
+	for id, w := range ways {
+		if c := b.cause[id]; c == nil || w.By != "" && reaches[w.By] == (reach{}) {
+			bad.Add("ways."+id, id, "is no cause, or travels in a way nobody knows")
+		} else {
+			c.Way = w
+		}
+	}
+	for i := range b.Signs {
+		b.checkSign(&b.Signs[i], &bad)
+	}
 	for i := range b.Causes {
 		b.check(&b.Causes[i], &bad)
 	}
@@ -135,6 +160,21 @@ func read(name string, into any) error {
 		return fmt.Errorf("%s: %w", name, err)
 	}
 	return nil
+}
+
+// checkSign names what a sign refers to and is not there.
+func (b *Book) checkSign(s *Sign, bad *invalid.Fields) {
+	for _, id := range s.Confused {
+		if b.sign[id] == nil {
+			bad.Add("signs."+s.ID+".confused", id, "%q is no sign", id)
+		}
+	}
+	for _, id := range s.NeverWith {
+		part := slices.ContainsFunc(b.Signs, func(o Sign) bool { return o.Part == id })
+		if b.sign[id] == nil && !part {
+			bad.Add("signs."+s.ID+".never_with", id, "%q is neither a sign nor a part", id)
+		}
+	}
 }
 
 // check names what cannot be in a cause.
@@ -171,27 +211,5 @@ func (b *Book) check(c *Cause, bad *invalid.Fields) {
 // Cause finds a cause; nil where there is none.
 func (b *Book) Cause(id string) *Cause { return b.cause[id] }
 
-// host is how likely a cause is on a plant by its kind, 1 on a host. Without a species nobody knows.
-func (c *Cause) host(e *catalogue.Entry) float64 {
-	if c.Hosts == nil {
-		return c.Any
-	}
-	if e == nil {
-		return max(c.Any, unknownHost)
-	}
-	h := c.Hosts
-	for _, p := range e.Pests {
-		if p == c.ID || p == c.ID+"s" {
-			return 1
-		}
-	}
-	switch {
-	case slices.Contains(h.Genus, e.Genus()), slices.Contains(h.Family, e.Family), slices.Contains(h.Form, string(e.Form)),
-		h.Leaf == "evergreen" && e.LeafSeason == catalogue.Evergreen, h.Fruit && e.Edible != "":
-		return 1
-	}
-	return c.Any
-}
-
-// unknownHost is how likely a cause that keeps to its hosts is on a plant nobody has named.
-const unknownHost = 0.3
+// Sign finds a sign; nil where there is none.
+func (b *Book) Sign(id string) *Sign { return b.sign[id] }

@@ -3,6 +3,7 @@ package cause
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -22,6 +23,10 @@ type Case struct {
 	Seen    []string
 	Absent  []string
 	Share   float64 // of the leaves or shoots that show it, 0 to 1; 0 where nobody said
+
+	Known  map[string]bool    // signs of weather, work and place that the record tells: there, or not there
+	Near   map[string]float64 // by cause: how often more it is met than elsewhere, as it was found nearby; above 1
+	Warmth float64            // degree-days over 10 °C since midwinter; 0 where nobody knows
 }
 
 // Evidence is what a sign speaks, in natural log-odds against what is seen where nothing known is the cause.
@@ -30,6 +35,7 @@ type Evidence struct {
 	Name   string  `json:"name"`
 	Seen   bool    `json:"seen"`
 	Weight float64 `json:"weight" doc:"Above 0 speaks for the cause, below 0 against it"`
+	Record bool    `json:"record,omitempty" doc:"Told by the record of weather, place, work and finds, not by a look"`
 }
 
 // Named is a cause with its chance and what speaks for and against it.
@@ -40,6 +46,9 @@ type Named struct {
 	Chance   float64    `json:"chance" doc:"0 to 1; all causes with what is not in the book come to 1"`
 	Harm     string     `json:"harm" enum:"harmless,ugly,weakening,deadly"`
 	To       string     `json:"to" enum:"it,its kind,all" doc:"What else it takes"`
+	Travels  string     `json:"travels" doc:"How it gets about, in words; empty where it does not"`
+	Prone    bool       `json:"prone" doc:"The kind is known to have it again and again: expect it"`
+	Mistaken []string   `json:"mistaken" doc:"Causes it is taken for, by id"`
 	Act      string     `json:"act" enum:"none,watch,habitat,hands,water,cut,soft,strong,replace" doc:"The least that is enough"`
 	Do       string     `json:"do"`
 	Report   bool       `json:"report" doc:"Reportable in many places: ask the plant health office"`
@@ -75,6 +84,8 @@ const (
 	likely       = 0.1 // from where a cause still counts for what to do
 	shownCauses  = 8
 	sureAbsent   = 0.97 // a sign that is there may still be missed
+	toldNot      = 0.35 // weight of a cause that hangs on weather or work which the record says was not
+	hangsOn      = 0.6  // chance of a sign from which on a cause hangs on it
 )
 
 // Validate names signs that are none, and those said to be both there and not there.
@@ -90,9 +101,25 @@ func (b *Book) Validate(c Case) error {
 			}
 		}
 	}
+	b.contradictions(c, &bad)
 	bad.Within("share", c.Share, 0, 1, "")
 	bad.Within("month", float64(c.Month), 1, 12, "")
 	return bad.Err()
+}
+
+// contradictions names signs that cannot be seen together.
+func (b *Book) contradictions(c Case, bad *invalid.Fields) {
+	for _, id := range c.Seen {
+		s := b.sign[id]
+		if s == nil {
+			continue
+		}
+		for i, other := range c.Seen {
+			if o := b.sign[other]; o != nil && (slices.Contains(s.NeverWith, o.ID) || slices.Contains(s.NeverWith, o.Part)) {
+				bad.Add(fmt.Sprintf("seen[%d]", i), other, "%s cannot be seen together with %s", small(o.Name), small(s.Name))
+			}
+		}
+	}
 }
 
 // near are signs whose id or name holds a part of a word.
@@ -108,8 +135,8 @@ func (b *Book) near(id string) []string {
 	return out[:min(len(out), 5)]
 }
 
-// inSeason reports whether a cause can be at work in a month of the northern year.
-func (c *Cause) inSeason(month int) bool {
+// inMonth reports whether a cause can be at work in a month of the northern year.
+func (c *Cause) inMonth(month int) bool {
 	if len(c.When) == 0 {
 		return true
 	}
@@ -117,6 +144,29 @@ func (c *Cause) inSeason(month int) bool {
 		return month >= c.When[0] && month <= c.When[1]
 	}
 	return month >= c.When[0] || month <= c.When[1]
+}
+
+// inSeason reports whether a cause can be at work: by the warmth that woke it where that is known, and by the month.
+// Warmth counts in the first half of the year alone; in autumn all are awake until their months end.
+func (c *Cause) inSeason(k Case) bool {
+	if c.Way.Warmth > 0 && k.Warmth > 0 && k.Month <= 6 {
+		last := 12
+		if len(c.When) == 2 && c.When[0] <= c.When[1] {
+			last = c.When[1]
+		}
+		return k.Warmth >= c.Way.Warmth && k.Month <= last
+	}
+	return c.inMonth(k.Month)
+}
+
+// canShow reports whether a sign can be told now: a leaf tells nothing on a plant that has none in winter.
+func (s *Sign) canShow(k Case) bool {
+	if !s.OnLeaves() {
+		return true
+	}
+	bare := k.Species != nil && (k.Month == 12 || k.Month <= 2) &&
+		(k.Species.LeafSeason == catalogue.Deciduous || k.Species.LeafSeason == catalogue.Herbaceous)
+	return !bare && !slices.Contains(k.Seen, "leafless")
 }
 
 // shows is the chance of a sign where a cause is at work. Out of season what does not last cannot be told from what is not there.
@@ -137,7 +187,8 @@ func (b *Book) state(k Case) []float64 {
 	for i := range b.Causes {
 		c := &b.Causes[i]
 		w := c.Prior * c.host(k.Species)
-		now := c.inSeason(k.Month)
+		now := c.inSeason(k)
+		w *= max(1, k.Near[c.ID])
 		if !now {
 			w *= outOfSeason
 			if slices.ContainsFunc(k.Seen, func(id string) bool { return b.sign[id].Lasts && c.Signs[id] >= 0.5 }) {
@@ -150,11 +201,18 @@ func (b *Book) state(k Case) []float64 {
 			}
 		}
 		l := math.Log(w)
+		for id, is := range k.Known {
+			if !k.told(id) {
+				l += math.Log(c.known(id, is))
+			}
+		}
 		for _, id := range k.Seen {
 			l += math.Log(b.shows(c, b.sign[id], now))
 		}
 		for _, id := range k.Absent {
-			l += math.Log(1 - sureAbsent*b.shows(c, b.sign[id], now))
+			if s := b.sign[id]; s.canShow(k) {
+				l += math.Log(1 - sureAbsent*b.shows(c, s, now))
+			}
 		}
 		out[i] = l
 	}
@@ -163,10 +221,32 @@ func (b *Book) state(k Case) []float64 {
 		l += math.Log(max(unknownShows, b.sign[id].Rare))
 	}
 	for _, id := range k.Absent {
-		l += math.Log(1 - sureAbsent*max(unknownShows, b.sign[id].Rare))
+		if s := b.sign[id]; s.canShow(k) {
+			l += math.Log(1 - sureAbsent*max(unknownShows, s.Rare))
+		}
 	}
 	out[len(b.Causes)] = l
 	return out
+}
+
+// told reports a sign that somebody has looked at.
+func (k Case) told(id string) bool {
+	return slices.Contains(k.Seen, id) || slices.Contains(k.Absent, id)
+}
+
+// known is the factor on a cause's odds by what the record tells of weather, work and place. It is milder than a look:
+// frost is known of most winters, and means little for most of what is seen after it.
+func (c *Cause) known(id string, is bool) float64 {
+	p := c.Signs[id]
+	switch {
+	case is && c.Brings[id] > 0:
+		return c.Brings[id]
+	case is:
+		return 1 + 2*p
+	case p >= hangsOn || c.Brings[id] >= 5:
+		return toldNot
+	}
+	return 1
 }
 
 // chances makes chances of weights in logs; they come to one.
@@ -185,16 +265,20 @@ func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 	most := 0.0
 	before := stat.Entropy(p)
 	yes, no := make([]float64, len(p)), make([]float64, len(p))
+	now := make([]bool, len(b.Causes))
+	for j := range b.Causes {
+		now[j] = b.Causes[j].inSeason(k)
+	}
 	for i := range b.Signs {
 		s := &b.Signs[i]
-		if slices.Contains(k.Seen, s.ID) || slices.Contains(k.Absent, s.ID) {
+		if _, known := k.Known[s.ID]; known || k.told(s.ID) || !s.canShow(k) || b.never(k, s) {
 			continue
 		}
 		for j := range p {
 			q := max(unknownShows, s.Rare)
 			if j < len(b.Causes) {
 				c := &b.Causes[j]
-				q = b.shows(c, s, c.inSeason(k.Month))
+				q = b.shows(c, s, now[j])
 			}
 			yes[j], no[j] = p[j]*q, p[j]*(1-sureAbsent*q)
 		}
@@ -208,6 +292,14 @@ func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 		}
 	}
 	return best, most
+}
+
+// never reports a sign that cannot be seen, by what was seen already.
+func (b *Book) never(k Case, s *Sign) bool {
+	return slices.ContainsFunc(k.Seen, func(id string) bool {
+		o := b.sign[id]
+		return slices.Contains(o.NeverWith, s.ID) || slices.Contains(o.NeverWith, s.Part) || slices.Contains(s.NeverWith, id)
+	})
 }
 
 // Diagnose names what may be the cause of what was seen. Its error is a list of refused fields.
@@ -253,8 +345,10 @@ func (b *Book) sameAct(order []int, p []float64) bool {
 
 func (b *Book) named(i int, p float64, k Case) Named {
 	c := &b.Causes[i]
-	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: quantity.Round(p, 0.001), Harm: c.Harm, To: c.To, Act: c.Act, Do: c.Do, Report: c.Report, Evidence: []Evidence{}}
-	now := c.inSeason(k.Month)
+	act, do := c.rung(k.Share)
+	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: quantity.Round(p, 0.001), Harm: c.Harm, To: c.To, Travels: c.Travels(), Act: act, Do: do,
+		Prone: k.Species != nil && c.prone(k.Species), Mistaken: append([]string{}, c.Mistaken...), Report: c.Report, Evidence: []Evidence{}}
+	now := c.inSeason(k)
 	add := func(id string, seen bool) {
 		s := b.sign[id]
 		q, r := b.shows(c, s, now), max(unknownShows, s.Rare)
@@ -262,16 +356,32 @@ func (b *Book) named(i int, p float64, k Case) Named {
 		if !seen {
 			w = math.Log((1 - sureAbsent*q) / (1 - sureAbsent*r))
 		}
-		n.Evidence = append(n.Evidence, Evidence{id, s.Name, seen, quantity.Round(w, 0.001)})
+		n.Evidence = append(n.Evidence, Evidence{Sign: id, Name: s.Name, Seen: seen, Weight: quantity.Round(w, 0.001)})
 	}
 	for _, id := range k.Seen {
 		add(id, true)
 	}
 	for _, id := range k.Absent {
-		add(id, false)
+		if b.sign[id].canShow(k) {
+			add(id, false)
+		}
 	}
+	n.Evidence = append(n.Evidence, b.recorded(c, k)...)
 	slices.SortStableFunc(n.Evidence, func(x, y Evidence) int { return cmp.Compare(math.Abs(y.Weight), math.Abs(x.Weight)) })
 	return n
+}
+
+// recorded is what the record speaks for and against a cause.
+func (b *Book) recorded(c *Cause, k Case) (out []Evidence) {
+	for _, id := range slices.Sorted(maps.Keys(k.Known)) {
+		if w := math.Log(c.known(id, k.Known[id])); w != 0 && !k.told(id) {
+			out = append(out, Evidence{id, b.sign[id].Name, k.Known[id], quantity.Round(w, 0.001), true})
+		}
+	}
+	if f := k.Near[c.ID]; f > 1 {
+		out = append(out, Evidence{"", "Found on plants nearby", true, quantity.Round(math.Log(f), 0.001), true})
+	}
+	return out
 }
 
 // also are causes beside the first that explain a sign which it leaves open, and what follows from it.
@@ -280,7 +390,7 @@ func (b *Book) also(k Case, first int, p []float64) []Named {
 	top := &b.Causes[first]
 	for i := range b.Causes {
 		c := &b.Causes[i]
-		if i == first || c.host(k.Species) < 0.1 || !c.inSeason(k.Month) {
+		if i == first || c.host(k.Species) < 0.1 || !c.inSeason(k) {
 			continue
 		}
 		follows := slices.Contains(c.Follows, top.ID)
@@ -302,79 +412,3 @@ func (c *Cause) absent(k Case) (out []float64) {
 	}
 	return out
 }
-
-// parts says which of the likeliest causes a sign parts.
-func (b *Book) parts(s *Sign, order []int, p []float64) string {
-	var with, without []string
-	for _, i := range order {
-		if p[i] < 0.03 || len(with)+len(without) >= 4 {
-			break
-		}
-		c := &b.Causes[i]
-		if c.Signs[s.ID] >= 0.4 {
-			with = append(with, small(c.Name))
-		} else {
-			without = append(without, small(c.Name))
-		}
-	}
-	switch {
-	case len(with) == 0:
-		return "It tells little of what is likely, and most of what is left."
-	case len(without) == 0:
-		return "It goes with " + strings.Join(with, " and ") + "."
-	}
-	return "It goes with " + strings.Join(with, " and ") + ", not with " + strings.Join(without, " or ") + "."
-}
-
-func severity(share float64) string {
-	switch {
-	case share == 0:
-		return "not told"
-	case share < 0.1:
-		return "light"
-	case share < 0.4:
-		return "plain"
-	}
-	return "heavy"
-}
-
-// word says what it comes to, and what goes with it.
-func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
-	d.Act = top.Act
-	helped := slices.ContainsFunc(k.Seen, func(id string) bool { return id == "stalked_eggs" || id == "helpers_larvae" || id == "mummies" })
-	switch {
-	case len(k.Seen) == 0:
-		d.Act = "watch"
-		d.Text = "Cannot tell yet: look at the undersides of leaves, the bark at the foot, and what stands beside it."
-	case !d.Settled && first < 0.5:
-		d.Act = "watch"
-		d.Text = "Cannot tell yet. Likeliest so far: " + top.Name + "."
-	case !d.Settled:
-		d.Text = "Probably " + small(top.Name) + "; one more look would tell."
-	default:
-		d.Text = top.Name + ". " + top.Do
-	}
-	if top.Harm == "harmless" && len(k.Seen) > 0 && first >= 0.5 {
-		d.Text = top.Name + ": harmless. " + top.Do
-		d.Act = "none"
-	}
-	if helped && top.Helpers {
-		d.Act = "watch"
-		d.Text = top.Name + ", with helpers at work: wait a fortnight, and look again."
-	}
-	if top.Act == "soft" || top.Act == "strong" {
-		d.Cautions = append(d.Cautions, "Any product: by its label alone, never on open flowers that bees visit; some only for a licensed person.")
-	}
-	if top.Report && first >= likely {
-		d.Cautions = append(d.Cautions, "In many places this must be reported: ask the plant health office before cutting or moving anything.")
-	}
-	if k.Species != nil && k.Species.Edible != "" && top.Harm != "harmless" {
-		d.Cautions = append(d.Cautions, "It is eaten: nothing on it that must not be, and keep the waiting time of the label.")
-	}
-	if top.Act == "strong" || top.ID == "butt-rot" || top.ID == "root-damage" {
-		d.Cautions = append(d.Cautions, "It may fail: keep people out from under it, and have a licensed arborist look.")
-	}
-}
-
-// small is a name as it stands within a sentence.
-func small(name string) string { return strings.ToLower(name[:1]) + name[1:] }
