@@ -87,7 +87,29 @@ var (
 	acts  = []string{"none", "watch", "habitat", "hands", "water", "cut", "soft", "strong", "replace"}
 )
 
-const usualRare = 0.03
+const (
+	usualRare   = 0.03
+	tellingRare = 0.005 // of a sign that belongs to one or two causes alone
+)
+
+// rarity sets how often a sign is seen where nothing known is the cause, where the book does not say so.
+func (b *Book) rarity(s *Sign) {
+	if s.Rare != 0 {
+		return
+	}
+	strong, some := 0, 0
+	for i := range b.Causes {
+		if p := b.Causes[i].Signs[s.ID]; p >= 0.85 {
+			strong++
+		} else if p > 0.15 {
+			some++
+		}
+	}
+	s.Rare = usualRare
+	if strong > 0 && strong+some <= 2 {
+		s.Rare = tellingRare
+	}
+}
 
 // Built is the book that ships with the house. It panics when the shipped data is broken: a test loads it.
 var Built = sync.OnceValue(func() *Book {
@@ -113,9 +135,6 @@ func load() (*Book, error) {
 			s.Part = p.Part
 			if s.Minutes == 0 {
 				s.Minutes = 1
-			}
-			if s.Rare == 0 {
-				s.Rare = usualRare
 			}
 			b.Signs = append(b.Signs, s)
 		}
@@ -144,6 +163,7 @@ func load() (*Book, error) {
 	}
 	for i := range b.Signs {
 		b.checkSign(&b.Signs[i], &bad)
+		b.rarity(&b.Signs[i])
 	}
 	for i := range b.Causes {
 		b.check(&b.Causes[i], &bad)
