@@ -27,6 +27,12 @@ var examples = map[string]string{
 	"reckon-freeze": `{"property": 1, "plants": [{"species": "olea-europaea", "height_m": 3}]}`,
 	"reckon-cause": `{"species": "rosa-bedding", "date": "2027-07-10", "property": 1, "seen": ["stippled"],
 		"not_seen": ["dark_specks_below"]}`,
+	"add-find":    `{"plant_id": 1, "cause": "lace-bug", "certainty": 0.9, "share": 0.3, "seen": ["stippled", "dark_specks_below"], "not_seen": ["webbing"]}`,
+	"change-find": `{"cause": "lace-bug", "certainty": 1, "share": 0.3, "state": "closed", "ending": "Washed off twice", "version": 1}`,
+	"look-for":    `{"property_id": 1}`,
+	"add-call": `{"property_id": 1, "caller": "The housekeeper", "answers": {"how_long": "overnight"}, "seen": ["sudden"], "not_seen": ["slow"],
+		"ending": "visit", "said": "We come and look."}`,
+	"change-call": `{"property_id": 1, "caller": "The housekeeper", "ending": "advice", "said": "Leave it until May.", "version": 1}`,
 	"reckon-damage": `{"species": "camellia-japonica", "date": "2027-03-18", "property": 1, "height_m": 2,
 		"checks": [{"kind": "bud_rub", "height_m": 1.8, "broke": 6}, {"kind": "scratch", "height_m": 1.2, "result": "green"}]}`,
 }

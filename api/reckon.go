@@ -3,7 +3,6 @@ package api
 import (
 	"context"
 
-	"mezzadro/core/cause"
 	"mezzadro/core/damage"
 	"mezzadro/house"
 )
@@ -26,8 +25,4 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body house.Damage
 func (s *Server) reckonCause(ctx context.Context, in *struct{ Body house.CauseIn }) (*Out[house.CauseOut], error) {
 	o, err := s.ReckonCause(ctx, in.Body)
 	return out(o), s.problem(ctx, "property", err)
-}
-
-func (s *Server) signs(context.Context, *struct{}) (*Out[Run[cause.Sign]], error) {
-	return out(Run[cause.Sign]{Items: s.Signs()}), nil
 }

@@ -42,6 +42,7 @@ func (s *Server) routes(api huma.API) {
 	s.speciesRoutes(api)
 	s.walkRoutes(api)
 	s.orderRoutes(api)
+	s.causeRoutes(api)
 	s.reckonRoutes(api)
 }
 
@@ -165,6 +166,36 @@ func (s *Server) orderRoutes(a huma.API) {
 		"the order of the visit.", reads, 0}, s.calendar)
 }
 
+func (s *Server) causeRoutes(a huma.API) {
+	op(a, get, "/signs", doc{"signs", "Causes", "What can be seen on a plant", "All signs by part, with the " +
+		"question a client is asked.", reads, 0}, s.signs)
+	op(a, get, "/causes", doc{"causes", "Causes", "What may be wrong with a plant", "All causes of the book, with " +
+		"how many open finds the firm has of each.", reads, 0}, s.causes)
+	op(a, get, "/causes/{id}", doc{"cause", "Causes", "One cause", "Its look-alikes with the signs that part them, its " +
+		"year at a property, and the firm's plants that take it.", readsOf, 0}, s.cause)
+	op(a, get, "/finds", doc{"finds", "Causes", "Finds", "A page, the oldest first.", reads, 0}, s.finds)
+	op(a, post, "/finds", doc{"add-find", "Causes", "Keep a find", "A cause that was found on a plant, or somewhere on " +
+		"a property.", adds, 0}, s.addFind)
+	op(a, put, "/finds/{id}", doc{"change-find", "Causes", "Correct, close or reopen a find", "All its fields, based on " +
+		"a version.", writes, 0}, s.changeFind)
+	op(a, remove, "/finds/{id}", doc{"remove-find", "Causes", "Remove a find", "It goes out of sight, and can be " +
+		"restored.", writes, 0}, s.removeFind)
+	op(a, post, "/finds/{id}/restore", doc{"restore-find", "Causes", "Bring a removed find back", "As it was.", writes, 0}, s.restoreFind)
+	op(a, post, "/finds/{id}/look", doc{"look-for", "Causes", "Ask for a look at all that may have it", "One job for a " +
+		"property, with the plants of the spread watch, the clean ones first.", writes, 0}, s.lookFor)
+	op(a, get, "/watch", doc{"spread-watch", "Causes", "What to look at because of what was found", "By cause and " +
+		"property, clean properties first. A plant that was looked at since is off the list.", reads, 0}, s.spreadWatch)
+	op(a, get, "/call-sheet", doc{"call-sheet", "Causes", "What to ask a client who calls", "In order, with what each " +
+		"answer says.", reads, 0}, s.callSheet)
+	op(a, get, "/calls", doc{"calls", "Causes", "A property's calls", "The newest first.", readsOf, 0}, s.calls)
+	op(a, post, "/calls", doc{"add-call", "Causes", "Keep a call", "What was asked and said; one that ends in a visit " +
+		"makes its job in the same write.", adds, 0}, s.addCall)
+	op(a, put, "/calls/{id}", doc{"change-call", "Causes", "Change a call", "All its fields, based on a version.", writes, 0}, s.changeCall)
+	op(a, remove, "/calls/{id}", doc{"remove-call", "Causes", "Remove a call", "It goes out of sight, and can be " +
+		"restored.", writes, 0}, s.removeCall)
+	op(a, post, "/calls/{id}/restore", doc{"restore-call", "Causes", "Bring a removed call back", "As it was.", writes, 0}, s.restoreCall)
+}
+
 func (s *Server) reckonRoutes(a huma.API) {
 	op(a, post, "/reckon/season", doc{"reckon-season", "Reckon", "Where a climate stands in its year", "From an inline climate or a property; nothing is stored.", asks, 0}, s.reckonSeason)
 	op(a, post, "/reckon/freeze", doc{"reckon-freeze", "Reckon", "What weather did to plants", "From inline " +
@@ -174,7 +205,5 @@ func (s *Server) reckonRoutes(a huma.API) {
 	op(a, post, "/reckon/cause", doc{"reckon-cause", "Reckon", "What may be wrong with a plant", "By the signs " +
 		"that were seen, and those that were looked for and are not there: causes with their chances and what " +
 		"speaks for each, and the question that parts them best. Nothing is stored.", asks, 0}, s.reckonCause)
-	op(a, get, "/signs", doc{"signs", "Almanac", "What can be seen on a plant", "All signs by part, with the " +
-		"question a client is asked.", reads, 0}, s.signs)
 	op(a, post, "/reckon/normals", doc{"reckon-normals", "Reckon", "Read monthly normals from a CSV file", "Nothing is stored.", files, 1 << 16}, s.reckonNormals)
 }

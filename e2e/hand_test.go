@@ -297,7 +297,7 @@ func TestNothingIsCut(t *testing.T) {
 	long := strings.Repeat("Long terrace by the lower basin ", 10)
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:300]))
 	s.post("/api/v1/properties", fmt.Sprintf(`{"name": %q, "climate_type": "lake-foothills"}`, strings.ReplaceAll(long, " ", "")[:260]))
-		s.post("/api/v1/orders", fmt.Sprintf(`{"property_id": 1, "kind": "other", "title": %q, "minutes": 30, "spans": [{"from": "2027-03-18", "to": "2027-04-18", "cost": 0}]}`, long[:300]))
+	s.post("/api/v1/orders", fmt.Sprintf(`{"property_id": 1, "kind": "other", "title": %q, "minutes": 30, "spans": [{"from": "2027-03-18", "to": "2027-04-18", "cost": 0}]}`, long[:300]))
 	for _, size := range []struct {
 		w, h  int64
 		glare bool

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -27,6 +28,7 @@ type Place struct {
 	Outlook  func() season.Outlook // of simulated years, with what was observed
 	Usual    func() season.Outlook // the same as if nothing had been observed
 	Work     *job.Place            // what orders cost here
+	Lately   cause.Lately          // the weather of the last weeks
 
 	rules  job.Rules
 	mu     *sync.Mutex
@@ -91,6 +93,7 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))
 	out.Work = job.At(out.Year, rules)
 	out.Course = cold.Follow(out.Year, hours, zone, today)
+	out.Lately = out.lately(hours)
 	out.Outlook = sync.OnceValue(func() season.Outlook { return out.Year.Simulate(today, Simulated, 1) })
 	out.Usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, Simulated, 1) })
 	h.places.Store(p.ID, out)

@@ -119,9 +119,14 @@ func (tx Tx) RemoveProperty(ctx context.Context, id int64, remove bool) error {
 	return tx.sight(ctx, `property_id = ?`, id)
 }
 
-// remove sets or clears the mark of removal.
+// remove sets or clears the mark of removal of a property or plant.
 func (tx Tx) remove(ctx context.Context, table string, id int64, remove bool) error {
 	tx.touched.plants = true
+	return tx.removeRow(ctx, table, id, remove)
+}
+
+// removeRow sets or clears the mark of removal.
+func (tx Tx) removeRow(ctx context.Context, table string, id int64, remove bool) error {
 	query := `UPDATE ` + table + ` SET removed_at = NULL WHERE id = ?`
 	if remove {
 		query = `UPDATE ` + table + ` SET removed_at = datetime('now') WHERE id = ? AND removed_at IS NULL`

@@ -530,6 +530,15 @@ func lineAt(b []byte, n int) string {
 	return lines[n-1]
 }
 
+// Entry is the entry with an id; false where there is none.
+func (c *Catalogue) Entry(id string) (*Entry, bool) {
+	i, known := c.byName[id]
+	if !known {
+		return nil, false
+	}
+	return &c.Entries[i], true
+}
+
 // Species is the entry with an id. The error of an unknown one proposes ids that look alike.
 func (c *Catalogue) Species(id string) (Entry, error) {
 	if i, ok := c.byName[id]; ok {

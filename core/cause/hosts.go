@@ -18,7 +18,7 @@ func (c *Cause) host(e *catalogue.Entry) float64 {
 	if slices.Contains(c.Way.Resists, e.ID) {
 		return max(c.Any, resisting)
 	}
-	if c.prone(e) {
+	if c.Prone(e) {
 		return proneTo
 	}
 	switch {
@@ -37,8 +37,8 @@ const (
 	proneTo   = 1.5 // of a kind that has it again and again
 )
 
-// prone reports a kind whose entry in the species' book names the trouble.
-func (c *Cause) prone(e *catalogue.Entry) bool {
+// Prone reports a kind whose entry in the species' book names the trouble.
+func (c *Cause) Prone(e *catalogue.Entry) bool {
 	return slices.ContainsFunc(e.Pests, func(p string) bool {
 		return p == c.ID || p == c.ID+"s" || slices.Contains(c.Way.Pests, p)
 	})

@@ -345,9 +345,9 @@ func (b *Book) sameAct(order []int, p []float64) bool {
 
 func (b *Book) named(i int, p float64, k Case) Named {
 	c := &b.Causes[i]
-	act, do := c.rung(k.Share)
+	act, do := c.Rung(k.Share)
 	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: quantity.Round(p, 0.001), Harm: c.Harm, To: c.To, Travels: c.Travels(), Act: act, Do: do,
-		Prone: k.Species != nil && c.prone(k.Species), Mistaken: append([]string{}, c.Mistaken...), Report: c.Report, Evidence: []Evidence{}}
+		Prone: k.Species != nil && c.Prone(k.Species), Mistaken: append([]string{}, c.Mistaken...), Report: c.Report, Evidence: []Evidence{}}
 	now := c.inSeason(k)
 	add := func(id string, seen bool) {
 		s := b.sign[id]

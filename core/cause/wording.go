@@ -46,8 +46,8 @@ func severity(share float64) string {
 	return "heavy"
 }
 
-// rung is what is enough at a share that shows it: little of what is only ugly is left alone, and of what weakens watched.
-func (c *Cause) rung(share float64) (act, do string) {
+// Rung is what is enough at a share that shows it: little of what is only ugly is left alone, and of what weakens watched.
+func (c *Cause) Rung(share float64) (act, do string) {
 	act, do = c.Act, c.Do
 	switch severity(share) {
 	case "light":
@@ -78,7 +78,7 @@ func (c *Cause) rung(share float64) (act, do string) {
 
 // word says what it comes to, and what goes with it.
 func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
-	act, do := top.rung(k.Share)
+	act, do := top.Rung(k.Share)
 	d.Act = act
 	helped := slices.ContainsFunc(k.Seen, func(id string) bool { return id == "stalked_eggs" || id == "helpers_larvae" || id == "mummies" })
 	switch {

@@ -4,6 +4,134 @@
  */
 
 export interface paths {
+    "/api/v1/call-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What to ask a client who calls
+         * @description In order, with what each answer says.
+         */
+        get: operations["call-sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A property's calls
+         * @description The newest first.
+         */
+        get: operations["calls"];
+        put?: never;
+        /**
+         * Keep a call
+         * @description What was asked and said; one that ends in a visit makes its job in the same write.
+         */
+        post: operations["add-call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calls/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a call
+         * @description All its fields, based on a version.
+         */
+        put: operations["change-call"];
+        post?: never;
+        /**
+         * Remove a call
+         * @description It goes out of sight, and can be restored.
+         */
+        delete: operations["remove-call"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/calls/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed call back
+         * @description As it was.
+         */
+        post: operations["restore-call"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What may be wrong with a plant
+         * @description All causes of the book, with how many open finds the firm has of each.
+         */
+        get: operations["causes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/causes/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One cause
+         * @description Its look-alikes with the signs that part them, its year at a property, and the firm's plants that take it.
+         */
+        get: operations["cause"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/climates": {
         parameters: {
             query?: never;
@@ -38,6 +166,94 @@ export interface paths {
         get: operations["find"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/finds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finds
+         * @description A page, the oldest first.
+         */
+        get: operations["finds"];
+        put?: never;
+        /**
+         * Keep a find
+         * @description A cause that was found on a plant, or somewhere on a property.
+         */
+        post: operations["add-find"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/finds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Correct, close or reopen a find
+         * @description All its fields, based on a version.
+         */
+        put: operations["change-find"];
+        post?: never;
+        /**
+         * Remove a find
+         * @description It goes out of sight, and can be restored.
+         */
+        delete: operations["remove-find"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/finds/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask for a look at all that may have it
+         * @description One job for a property, with the plants of the spread watch, the clean ones first.
+         */
+        post: operations["look-for"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/finds/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed find back
+         * @description As it was.
+         */
+        post: operations["restore-find"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1080,6 +1296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What to look at because of what was found
+         * @description By cause and property, clean properties first. A plant that was looked at since is off the list.
+         */
+        get: operations["spread-watch"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/year": {
         parameters: {
             query?: never;
@@ -1123,6 +1359,75 @@ export interface components {
             late: string;
             /** Format: date */
             mid: string;
+        };
+        Call: {
+            /** @description Answers by question, as keys of the call sheet */
+            answers: {
+                [key: string]: string;
+            };
+            caller: string;
+            /** Format: date */
+            day: string;
+            /**
+             * @description What it ended in: advice given, a visit, or a picture asked for
+             * @enum {string}
+             */
+            ending: "open" | "advice" | "visit" | "picture";
+            /** Format: int64 */
+            id: number;
+            not_seen: string[] | null;
+            /**
+             * Format: int64
+             * @description The visit it led to; 0 without one
+             */
+            order_id: number;
+            plant: string;
+            /**
+             * Format: int64
+             * @description 0 where nobody knows which plant it is
+             */
+            plant_id: number;
+            /** Format: int64 */
+            property_id: number;
+            /** @description To the caller */
+            said: string;
+            seen: string[] | null;
+            /** Format: double */
+            share: number;
+            species: string;
+            /** Format: int64 */
+            version: number;
+        };
+        CallIn: {
+            answers?: {
+                [key: string]: string;
+            };
+            caller?: string;
+            /** @enum {string} */
+            ending: "open" | "advice" | "visit" | "picture";
+            not_seen?: string[] | null;
+            /** Format: int64 */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description May be left out where a plant is named
+             */
+            property_id?: number;
+            said?: string;
+            seen?: string[] | null;
+            /** Format: double */
+            share?: number;
+            species?: string;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+            /**
+             * Format: date
+             * @description Day of the visit; it waits without a day when absent
+             */
+            visit_on?: string;
         };
         CatalogueBloom: {
             /** @description When next year's flower buds are formed, where they are formed the year before */
@@ -1255,6 +1560,21 @@ export interface components {
             /** Format: double */
             spread_m: number;
         };
+        CauseAnswer: {
+            key: string;
+            /** @description Signs it says are not there */
+            not_seen?: string[] | null;
+            /** @description Signs it says are there, by id */
+            seen?: string[] | null;
+            text: string;
+        };
+        CauseAsked: {
+            answers: components["schemas"]["CauseAnswer"][] | null;
+            ask: string;
+            key: string;
+            /** @description What it tells, for who asks */
+            why: string;
+        };
         CauseComparison: {
             /** @description The difference in size is plain, but may be chance: worth a question */
             ask: boolean;
@@ -1287,6 +1607,8 @@ export interface components {
         };
         CauseEvidence: {
             name: string;
+            /** @description Told by the record of weather, place, work and finds, not by a look */
+            record?: boolean;
             seen: boolean;
             sign: string;
             /**
@@ -1305,9 +1627,16 @@ export interface components {
             date?: string;
             /** @description Signs that were looked for and are not there; of all others nobody has looked */
             not_seen?: string[] | null;
+            /** @description Where it stands, where no plant tells it */
+            place?: components["schemas"]["SpotIn"];
             /**
              * Format: int64
-             * @description In place of a climate: a property's id
+             * @description A plant's id: its species, its property, its place and the work done there count
+             */
+            plant?: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id. Its weather and the finds nearby count
              */
             property?: number;
             /** @description Signs that are there, by id */
@@ -1319,6 +1648,30 @@ export interface components {
             share?: number;
             /** @description Catalogue id; empty where nobody knows the plant */
             species?: string;
+            /** @description Of the last weeks, where no property tells it */
+            weather?: components["schemas"]["LatelyIn"];
+        };
+        CauseLine: {
+            /**
+             * Format: int64
+             * @description Open finds of the firm
+             */
+            finds: number;
+            group: string;
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            id: string;
+            name: string;
+        };
+        CauseLookAlike: {
+            /** @enum {string} */
+            act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            id: string;
+            name: string;
+            /** @description The sign that parts them best first */
+            parts: components["schemas"]["CauseParting"][] | null;
         };
         CauseNamed: {
             /**
@@ -1339,7 +1692,11 @@ export interface components {
             /** @enum {string} */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
             id: string;
+            /** @description Causes it is taken for, by id */
+            mistaken: string[] | null;
             name: string;
+            /** @description The kind is known to have it again and again: expect it */
+            prone: boolean;
             /** @description Reportable in many places: ask the plant health office */
             report: boolean;
             /**
@@ -1347,10 +1704,16 @@ export interface components {
              * @enum {string}
              */
             to: "it" | "its kind" | "all";
+            /** @description How it gets about, in words; empty where it does not */
+            travels: string;
         };
         CauseNextSign: {
             /** @description The question as a client is asked */
             ask: string;
+            /** @description Signs it is taken for, by id */
+            confused?: string[] | null;
+            /** @description Its drawing: the part, then the mark on it */
+            draw?: string[] | null;
             /** @description How to look, where it is not plain */
             how?: string;
             id: string;
@@ -1364,6 +1727,8 @@ export interface components {
             name: string;
             /** @description Of the plant or its place */
             part: string;
+            /** @description How much of the plant shows it matters */
+            share?: boolean;
             why: string;
         };
         CauseOut: {
@@ -1377,6 +1742,10 @@ export interface components {
             /** @description The likeliest first; up to eight */
             causes: components["schemas"]["CauseNamed"][] | null;
             cautions: string[] | null;
+            /** @description Signs that the record answers by itself: there, or not there */
+            known: {
+                [key: string]: boolean;
+            };
             next?: components["schemas"]["CauseNextSign"];
             /** @description One cause stands at 0.8 and twice the next, or all that is left asks for the same */
             settled: boolean;
@@ -1391,9 +1760,102 @@ export interface components {
              */
             unknown: number;
         };
-        CauseSign: {
+        CausePage: {
+            /** @enum {string} */
+            act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /** @description What it is taken for, and what is taken for it */
+            alike: components["schemas"]["CauseLookAlike"][] | null;
+            do: string;
+            /**
+             * Format: date
+             * @description First day of the property's year on which it can be at work; absent all year round
+             */
+            from?: string;
+            group: string;
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /** @description What to do when most of it does */
+            heavy?: string;
+            /** @description Genera, families and forms it keeps to; empty where it takes many */
+            hosts: string[] | null;
+            id: string;
+            /** @description Kinds the firm keeps that take it, those with the most plants first */
+            kinds: components["schemas"]["HostKind"][] | null;
+            /** @description What is enough while little of the plant shows it */
+            light?: string;
+            /** @description First and last month of the northern year it can be at work in */
+            months?: number[] | null;
+            name: string;
+            /** @description Open finds of the firm */
+            open: components["schemas"]["Find"][] | null;
+            /** @description Reportable in many places: ask the plant health office */
+            report: boolean;
+            /** @description The commonest first */
+            signs: components["schemas"]["CauseShown"][] | null;
+            /** @description Common names of the kinds that seldom have it */
+            spared_are: string[] | null;
+            /** @description Kinds of its hosts that seldom have it, by catalogue id */
+            spares: string[] | null;
+            /** Format: date */
+            to?: string;
+            /** @description How it gets about; empty where it does not */
+            travels: string;
+            /**
+             * Format: date
+             * @description When the warmth that wakes it is reached this year, an estimate; absent where no warmth is known
+             */
+            wakes?: string;
+            /**
+             * Format: double
+             * @description Degree-days over 10 °C since midwinter from which it is at work
+             */
+            warmth?: number;
+        };
+        CauseParting: {
             /** @description The question as a client is asked */
             ask: string;
+            /** @description Signs it is taken for, by id */
+            confused?: string[] | null;
+            /** @description Its drawing: the part, then the mark on it */
+            draw?: string[] | null;
+            /** @description How to look, where it is not plain */
+            how?: string;
+            id: string;
+            /** @description It stays when the culprit has gone */
+            lasts: boolean;
+            /**
+             * Format: double
+             * @description How often it shows where the cause is at work, 0 to 1
+             */
+            mine: number;
+            /**
+             * Format: double
+             * @description Of looking
+             */
+            minutes: number;
+            name: string;
+            /** @description Of the plant or its place */
+            part: string;
+            /** @description How much of the plant shows it matters */
+            share?: boolean;
+            /**
+             * Format: double
+             * @description The same where the look-alike is
+             */
+            theirs: number;
+        };
+        CauseShown: {
+            /** @description The question as a client is asked */
+            ask: string;
+            /**
+             * Format: double
+             * @description How often it is seen where the cause is at work, 0 to 1
+             */
+            chance: number;
+            /** @description Signs it is taken for, by id */
+            confused?: string[] | null;
+            /** @description Its drawing: the part, then the mark on it */
+            draw?: string[] | null;
             /** @description How to look, where it is not plain */
             how?: string;
             id: string;
@@ -1407,6 +1869,31 @@ export interface components {
             name: string;
             /** @description Of the plant or its place */
             part: string;
+            /** @description How much of the plant shows it matters */
+            share?: boolean;
+        };
+        CauseSign: {
+            /** @description The question as a client is asked */
+            ask: string;
+            /** @description Signs it is taken for, by id */
+            confused?: string[] | null;
+            /** @description Its drawing: the part, then the mark on it */
+            draw?: string[] | null;
+            /** @description How to look, where it is not plain */
+            how?: string;
+            id: string;
+            /** @description It stays when the culprit has gone */
+            lasts: boolean;
+            /**
+             * Format: double
+             * @description Of looking
+             */
+            minutes: number;
+            name: string;
+            /** @description Of the plant or its place */
+            part: string;
+            /** @description How much of the plant shows it matters */
+            share?: boolean;
         };
         CauseSpotFinding: {
             /** @description What to answer next; absent when all was answered */
@@ -1939,6 +2426,122 @@ export interface components {
              */
             value: number;
         };
+        Find: {
+            /**
+             * @description The least that is enough at this share
+             * @enum {string}
+             */
+            act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /** @description Id in the book of causes */
+            cause: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            certainty: number;
+            /** Format: date */
+            closed?: string;
+            /** Format: date */
+            day: string;
+            do: string;
+            /** @description How it ended */
+            ending: string;
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /**
+             * @description At the plant, on a walk, or from what a client said
+             * @enum {string}
+             */
+            how: "look" | "walk" | "call";
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @description Signs that were looked for and not there */
+            not_seen: string[] | null;
+            note: string;
+            /** @description Common name and where it stands; empty without a plant */
+            plant: string;
+            /**
+             * Format: int64
+             * @description 0 where only the property is known
+             */
+            plant_id: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description Reportable in many places: ask the plant health office */
+            report: boolean;
+            /** @description Signs that were there, by id */
+            seen: string[] | null;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it; 0 where nobody said
+             */
+            share: number;
+            /** @description Catalogue id; empty where nobody knows */
+            species: string;
+            /** @enum {string} */
+            state: "open" | "closed";
+            /** @description How it gets about; empty where it does not */
+            travels: string;
+            /** Format: int64 */
+            version: number;
+        };
+        FindChange: {
+            cause: string;
+            /** Format: double */
+            certainty: number;
+            /** @description How it ended; when it is closed */
+            ending?: string;
+            not_seen?: string[] | null;
+            note?: string;
+            seen?: string[] | null;
+            /** Format: double */
+            share?: number;
+            /** @enum {string} */
+            state: "open" | "closed";
+            /**
+             * Format: int64
+             * @description The version the change is based on
+             */
+            version: number;
+        };
+        FindIn: {
+            /** @description Id in the book of causes */
+            cause: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            certainty: number;
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            day?: string;
+            /**
+             * @description look when absent
+             * @enum {string}
+             */
+            how?: "look" | "walk" | "call";
+            not_seen?: string[] | null;
+            note?: string;
+            /** Format: int64 */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description May be left out where a plant is named
+             */
+            property_id?: number;
+            seen?: string[] | null;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it, 0 to 1
+             */
+            share?: number;
+            /** @description Catalogue id, where no plant is named */
+            species?: string;
+        };
         FirmIn: {
             name: string;
             /** @description House rules */
@@ -2281,6 +2884,18 @@ export interface components {
             properties: components["schemas"]["PropertyHit"][] | null;
             species: components["schemas"]["SpeciesHit"][] | null;
         };
+        HostKind: {
+            botanical: string;
+            common: string;
+            /**
+             * Format: int64
+             * @description Plants or groups
+             */
+            plants: number;
+            /** @description Known to have it again and again */
+            prone: boolean;
+            species: string;
+        };
         Job: {
             after: components["schemas"]["JobGap"][] | null;
             cautions: string[] | null;
@@ -2498,8 +3113,46 @@ export interface components {
             window_to: string;
             windows: components["schemas"]["JobWindow"][] | null;
         };
+        LatelyIn: {
+            /** @description A spell of cold dry wind in the last 90 days */
+            drying_wind?: boolean;
+            gale?: boolean;
+            /**
+             * Format: double
+             * @description Hottest of the last 21 days
+             */
+            max_c: number;
+            /**
+             * Format: int64
+             * @description Warm (mean 18 to 27 °C) and close, without rain on the leaf, of the last 21
+             */
+            mildew_days?: number;
+            /**
+             * Format: double
+             * @description Coldest of the last 30 days
+             */
+            min_c: number;
+            /**
+             * Format: double
+             * @description Of the last 30 days
+             */
+            rain_mm: number;
+            /**
+             * Format: int64
+             * @description With more than 1 mm, of the last 14
+             */
+            wet_days?: number;
+        };
         ListClimateTypeOut: {
             items: components["schemas"]["ClimateTypeOut"][] | null;
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
+            next: number;
+        };
+        ListFind: {
+            items: components["schemas"]["Find"][] | null;
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
@@ -2542,6 +3195,18 @@ export interface components {
             rev: number;
             /** Format: int64 */
             walk_id: number;
+        };
+        "Look-forRequest": {
+            /**
+             * Format: date
+             * @description The job waits without a day when absent
+             */
+            day?: string;
+            /**
+             * Format: int64
+             * @description On which to look
+             */
+            property_id: number;
         };
         LookGroup: {
             /** @description The most pressing first */
@@ -3396,6 +4061,21 @@ export interface components {
             /** @description Whose weather the days show; empty without a property */
             weather: string;
         };
+        RunAsked: {
+            items: components["schemas"]["CauseAsked"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunCall: {
+            items: components["schemas"]["Call"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunCauseLine: {
+            items: components["schemas"]["CauseLine"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         RunLane: {
             items: components["schemas"]["Lane"][] | null;
             /** @description Cursor of the following page; empty at the end */
@@ -3408,6 +4088,11 @@ export interface components {
         };
         RunSign: {
             items: components["schemas"]["CauseSign"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunWatchGroup: {
+            items: components["schemas"]["WatchGroup"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -3900,6 +4585,33 @@ export interface components {
             /** @description The place's hardiness zone */
             zone: string;
         };
+        SpotIn: {
+            /** @description A large tree or hedge within two of its heights */
+            big_neighbour?: boolean;
+            /** @description Cut hard within the year */
+            cut_hard?: boolean;
+            /** Format: double */
+            height_m?: number;
+            /** @description What shaded it was cut back or taken out within the year */
+            neighbour_cut?: boolean;
+            /**
+             * Format: double
+             * @description Litres of its pot; 0 in the ground
+             */
+            pot_l?: number;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day
+             */
+            sun?: number;
+            /** @description Water stands there after rain */
+            wet?: boolean;
+            /**
+             * Format: int64
+             * @description Since it was planted; 0 not known
+             */
+            years?: number;
+        };
         "Start-walkRequest": {
             /**
              * Format: date
@@ -4052,6 +4764,41 @@ export interface components {
             /** Format: int64 */
             property_id: number;
         };
+        WatchGroup: {
+            cause: string;
+            /**
+             * Format: int64
+             * @description The find that weighs most
+             */
+            find: number;
+            /** @enum {string} */
+            harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /**
+             * Format: int64
+             * @description Estimate for looking at all of them
+             */
+            minutes: number;
+            name: string;
+            /** @description The likeliest first */
+            plants: components["schemas"]["WatchPlant"][] | null;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            report: boolean;
+            /** @description It was found here: this property comes last on a day */
+            sick: boolean;
+            why: string;
+        };
+        WatchPlant: {
+            /**
+             * Format: double
+             * @description Rough, 0 to 1
+             */
+            chance: number;
+            /** Format: int64 */
+            id: number;
+            title: string;
+        };
         WeatherKept: {
             /** @description Events found in this garden year, after the new hours */
             events: components["schemas"]["Event"][] | null;
@@ -4076,6 +4823,496 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "call-sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunAsked"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    calls: {
+        parameters: {
+            query: {
+                /** @description Whose calls */
+                property: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunCall"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-call": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "answers": {
+                 *         "how_long": "overnight"
+                 *       },
+                 *       "caller": "The housekeeper",
+                 *       "ending": "visit",
+                 *       "not_seen": [
+                 *         "slow"
+                 *       ],
+                 *       "property_id": 1,
+                 *       "said": "We come and look.",
+                 *       "seen": [
+                 *         "sudden"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["CallIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-call": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "caller": "The housekeeper",
+                 *       "ending": "advice",
+                 *       "property_id": 1,
+                 *       "said": "Leave it until May.",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["CallIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Call"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-call": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-call": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    causes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunCauseLine"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    cause: {
+        parameters: {
+            query?: {
+                /** @description In whose dates; without, the months of the northern year */
+                property?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Id in the book of causes */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausePage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     climates: {
         parameters: {
             query?: never;
@@ -4134,6 +5371,444 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Hits"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    finds: {
+        parameters: {
+            query?: {
+                /** @description The next field of the answer before */
+                cursor?: number;
+                limit?: number;
+                /** @description Of one property; 0 for all */
+                property?: number;
+                /** @description Of one plant; 0 for all */
+                plant?: number;
+                /** @description None that are closed */
+                open?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListFind"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-find": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "cause": "lace-bug",
+                 *       "certainty": 0.9,
+                 *       "not_seen": [
+                 *         "webbing"
+                 *       ],
+                 *       "plant_id": 1,
+                 *       "seen": [
+                 *         "stippled",
+                 *         "dark_specks_below"
+                 *       ],
+                 *       "share": 0.3
+                 *     }
+                 */
+                "application/json": components["schemas"]["FindIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Find"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-find": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "cause": "lace-bug",
+                 *       "certainty": 1,
+                 *       "ending": "Washed off twice",
+                 *       "share": 0.3,
+                 *       "state": "closed",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["FindChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Find"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-find": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "look-for": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "property_id": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Look-forRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-find": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -8257,6 +9932,44 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "spread-watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunWatchGroup"];
                 };
             };
             /** @description Unprocessable Entity */
