@@ -50,6 +50,7 @@ func (s *Server) Handler() http.Handler {
 			"text/css",
 			"text/javascript",
 			"application/json",
+			"application/wasm",
 			"application/problem+json",
 			"image/svg+xml",
 		),

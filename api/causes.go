@@ -109,3 +109,8 @@ func (s *Server) removeCall(ctx context.Context, in *Write) (*struct{}, error) {
 func (s *Server) restoreCall(ctx context.Context, in *Write) (*struct{}, error) {
 	return nil, s.problem(ctx, "call", s.RemoveCall(ctx, keyOf(ctx), in.ID, false))
 }
+
+func (s *Server) knownHere(ctx context.Context, in *ByID) (*Out[house.KnownHere], error) {
+	k, err := s.KnownHere(ctx, in.ID)
+	return out(k), s.problem(ctx, "property", err)
+}

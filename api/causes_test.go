@@ -166,7 +166,9 @@ func TestACall(t *testing.T) {
 			t.Errorf("%v: %d %s", x.change, code, b)
 		}
 	}
-	calls := func() []house.Call { return ok[Run[house.Call]](h, "GET", fmt.Sprintf("/calls?property=%d", here.ID), nil).Items }
+	calls := func() []house.Call {
+		return ok[Run[house.Call]](h, "GET", fmt.Sprintf("/calls?property=%d", here.ID), nil).Items
+	}
 	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); len(calls()) != 1 || n != 1 {
 		t.Errorf("%d calls, %d jobs are kept, want one of each", len(calls()), n)
 	}

@@ -64,7 +64,7 @@ func (s *Server) firmRoutes(a huma.API) {
 		"from then on; the windows of orders follow the house rules.", writes, 0}, s.changeFirm)
 	op(a, get, "/lookout", doc{"lookout", "Firm", "What weather and season ask now", "Events, the look-list by " +
 		"property, tender plants, follow-ups, overdue jobs and windows that close, over all properties.", reads, 0}, s.lookout)
-	op(a, get, "/find", doc{"find", "Firm", "Find a plant, property, species or job", "All words given have to be " +
+	op(a, get, "/find", doc{"find", "Firm", "Find a plant, property, species, cause or job", "All words given have to be " +
 		"there. Up to limit of each kind; more says that there are others.", reads, 0}, s.find)
 }
 
@@ -173,6 +173,8 @@ func (s *Server) causeRoutes(a huma.API) {
 		"how many open finds the firm has of each.", reads, 0}, s.causes)
 	op(a, get, "/causes/{id}", doc{"cause", "Causes", "One cause", "Its look-alikes with the signs that part them, its " +
 		"year at a property, and the firm's plants that take it.", readsOf, 0}, s.cause)
+	op(a, get, "/properties/{id}/known", doc{"known-here", "Causes", "What the record knows of a property's plants", "Signs that weather, " +
+		"place and work answer by themselves, and finds nearby: what a device takes along to name causes without a connection.", readsOf, 0}, s.knownHere)
 	op(a, get, "/finds", doc{"finds", "Causes", "Finds", "A page, the oldest first.", reads, 0}, s.finds)
 	op(a, post, "/finds", doc{"add-find", "Causes", "Keep a find", "A cause that was found on a plant, or somewhere on " +
 		"a property.", adds, 0}, s.addFind)

@@ -25,6 +25,33 @@ type Step struct {
 	Done     []JobMove `yaml:"done"`
 	Skip     []JobMove `yaml:"skip"`
 	Outcomes []Outcome `yaml:"outcomes"`
+	Finds    []Find    `yaml:"finds"`
+	Closed   []Find    `yaml:"closed"`
+	Calls    []Call    `yaml:"calls"`
+}
+
+// Find is a cause that was found on a plant; when it is closed, how it ended.
+type Find struct {
+	At        `yaml:",inline"`
+	Cause     string   `yaml:"cause"`
+	Certainty float64  `yaml:"certainty"`
+	Share     float64  `yaml:"share"`
+	Seen      []string `yaml:"seen"`
+	NotSeen   []string `yaml:"not_seen"`
+	How       string   `yaml:"how"`
+	Note      string   `yaml:"note"`
+	Ending    string   `yaml:"ending"`
+}
+
+// Call is a client's call.
+type Call struct {
+	At      `yaml:",inline"`
+	Caller  string            `yaml:"caller"`
+	Answers map[string]string `yaml:"answers"`
+	Seen    []string          `yaml:"seen"`
+	NotSeen []string          `yaml:"not_seen"`
+	Ending  string            `yaml:"ending"`
+	Said    string            `yaml:"said"`
 }
 
 // At names a plant by its property, species and label.
@@ -166,7 +193,69 @@ func (t *teller) tell(s Step) error {
 			return fmt.Errorf("outcome of %s: %w", o.Species, err)
 		}
 	}
+	return t.tellCauses(s)
+}
+
+// tellCauses does what a day has of finds and calls.
+func (t *teller) tellCauses(s Step) error {
+	for _, f := range s.Finds {
+		if err := t.keepFind(f); err != nil {
+			return fmt.Errorf("find of %s: %w", f.Cause, err)
+		}
+	}
+	for _, f := range s.Closed {
+		if err := t.closeFind(f); err != nil {
+			return fmt.Errorf("find of %s closed: %w", f.Cause, err)
+		}
+	}
+	for _, c := range s.Calls {
+		plant, err := t.plant(c.At)
+		if err == nil {
+			_, err = t.post("/calls", map[string]any{"plant_id": plant, "caller": c.Caller, "answers": c.Answers, "seen": append([]string{}, c.Seen...),
+				"not_seen": append([]string{}, c.NotSeen...), "ending": c.Ending, "said": c.Said})
+		}
+		if err != nil {
+			return fmt.Errorf("call about %s: %w", c.Species, err)
+		}
+	}
 	return nil
+}
+
+func (t *teller) keepFind(f Find) error {
+	plant, err := t.plant(f.At)
+	if err != nil {
+		return err
+	}
+	how := f.How
+	if how == "" {
+		how = "walk"
+	}
+	_, err = t.post("/finds", map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": f.Certainty, "share": f.Share,
+		"seen": append([]string{}, f.Seen...), "not_seen": append([]string{}, f.NotSeen...), "how": how, "note": f.Note})
+	return err
+}
+
+func (t *teller) closeFind(f Find) error {
+	plant, err := t.plant(f.At)
+	if err != nil {
+		return err
+	}
+	var list struct {
+		Items []map[string]any `json:"items"`
+	}
+	if err := t.get(fmt.Sprintf("/finds?open=true&plant=%d", plant), &list); err != nil {
+		return err
+	}
+	for _, kept := range list.Items {
+		if kept["cause"] == f.Cause {
+			change := map[string]any{"state": "closed", "ending": f.Ending}
+			for _, key := range []string{"cause", "certainty", "share", "seen", "not_seen", "note", "version"} {
+				change[key] = kept[key]
+			}
+			return t.put(fmt.Sprintf("/finds/%.0f", kept["id"]), change, nil)
+		}
+	}
+	return fmt.Errorf("none is open on it")
 }
 
 func (t *teller) look(l Look) error {

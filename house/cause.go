@@ -302,4 +302,7 @@ func (h *House) causeDates(out *CausePage, pl *Place) {
 		return d
 	}
 	out.From, out.To = at(out.Months[0]), at(out.Months[1]%12+1)-1
+	if out.To < out.From { // it runs on into the next garden year
+		out.To = day.Of(out.To.Year()+1, out.To.Month(), out.To.DayOfMonth())
+	}
 }

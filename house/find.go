@@ -3,6 +3,8 @@ package house
 import (
 	"context"
 	"strings"
+
+	"mezzadro/core/cause"
 )
 
 // Hits are what a search found, the best first in each list.
@@ -10,6 +12,7 @@ type Hits struct {
 	Plants     []PlantHit    `json:"plants"`
 	Properties []PropertyHit `json:"properties"`
 	Species    []SpeciesHit  `json:"species"`
+	Causes     []CauseLine   `json:"causes"`
 	Jobs       []Order       `json:"jobs" doc:"That are still to be done"`
 	More       bool          `json:"more" doc:"More was found than is given: say more words"`
 }
@@ -36,9 +39,9 @@ type SpeciesHit struct {
 	Botanical string `json:"botanical"`
 }
 
-// Find looks for plants, properties, species and jobs whose words hold all words of a text, up to so many of each.
+// Find looks for plants, properties, species, causes and jobs whose words hold all words of a text, up to so many of each.
 func (h *House) Find(ctx context.Context, text string, limit int) (Hits, error) {
-	out := Hits{[]PlantHit{}, []PropertyHit{}, []SpeciesHit{}, []Order{}, false}
+	out := Hits{[]PlantHit{}, []PropertyHit{}, []SpeciesHit{}, []CauseLine{}, []Order{}, false}
 	words := strings.Fields(strings.ToLower(text))
 	if len(words) == 0 {
 		return out, nil
@@ -77,6 +80,11 @@ func (h *House) Find(ctx context.Context, text string, limit int) (Hits, error) 
 	for i := range book.Entries {
 		if e := &book.Entries[i]; holds(e.Common, e.Botanical, e.ID, "species") && room(len(out.Species)) {
 			out.Species = append(out.Species, SpeciesHit{e.ID, e.Common, e.Botanical})
+		}
+	}
+	for _, c := range cause.Built().Causes {
+		if holds(c.Name, c.ID, "cause") && room(len(out.Causes)) {
+			out.Causes = append(out.Causes, CauseLine{ID: c.ID, Name: c.Name, Group: c.Group, Harm: c.Harm})
 		}
 	}
 	jobs, err := h.Store.FindOrders(ctx, words, limit+1)

@@ -41,14 +41,17 @@ func (h *House) knownOf(ctx context.Context, pl *Place, p *store.Plant) (map[str
 	if p == nil {
 		return out, nil
 	}
+	done, err := h.Store.DoneSince(ctx, p.PropertyID, (pl.Today - workBack).String())
+	maps.Copy(out, h.spotSigns(ctx, pl, p, done))
+	return out, err
+}
+
+// spotSigns is what the record tells of a plant's place and of the work that was done on its property.
+func (h *House) spotSigns(ctx context.Context, pl *Place, p *store.Plant, done []store.DoneWork) map[string]bool {
 	e := p.Exposure.Or(pl.Property.Exposure.V)
 	s := cause.Spot{Wet: e.Wet, Sun: p.Sun, PotL: p.PotL, HeightM: p.HeightM, Years: h.years(*p)}
 	for _, ev := range pl.Course.Events {
 		s.PotFrozen = s.PotFrozen || p.PotL > 0 && p.PotL < frozenPotL && ev.Kind == weather.Freeze && ev.Value <= frozenPotC && ev.Day >= pl.Today-frozenBack
-	}
-	done, err := h.Store.DoneSince(ctx, p.PropertyID, (pl.Today - workBack).String())
-	if err != nil {
-		return nil, err
 	}
 	for _, d := range done {
 		switch job.Kind(d.Kind) {
@@ -59,7 +62,54 @@ func (h *House) knownOf(ctx context.Context, pl *Place, p *store.Plant) (map[str
 			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && h.shades(ctx, d.PlantID.Int64, p)
 		}
 	}
-	maps.Copy(out, s.Signs())
+	return s.Signs()
+}
+
+// KnownHere is what a device takes along to name causes without a connection.
+type KnownHere struct {
+	Month  int                    `json:"month" doc:"Of the northern year: half a year on in the south"`
+	Warmth float64                `json:"warmth" doc:"Degree-days over 10 °C since midwinter"`
+	Known  map[string]bool        `json:"known" doc:"Signs that the weather answers by itself: there, or not there"`
+	Plants map[int64]KnownOfPlant `json:"plants" doc:"By plant: what its place and work answer beside it"`
+}
+
+// KnownOfPlant is what the record knows of one plant.
+type KnownOfPlant struct {
+	Known map[string]bool    `json:"known"`
+	Near  map[string]float64 `json:"near,omitempty" doc:"By cause: how much likelier it is, as it was found nearby"`
+}
+
+// KnownHere tells it of a property.
+func (h *House) KnownHere(ctx context.Context, property int64) (KnownHere, error) {
+	pl, err := h.Place(ctx, property)
+	if err != nil {
+		return KnownHere{}, err
+	}
+	out := KnownHere{Month: northern(int(pl.Today.Month()), pl.Normals.Climate.South()), Warmth: pl.Year.DegreeDays(pl.Today),
+		Known: pl.Lately.Signs(), Plants: map[int64]KnownOfPlant{}}
+	done, err := h.Store.DoneSince(ctx, property, (pl.Today - workBack).String())
+	if err != nil {
+		return out, err
+	}
+	finds, err := h.founds(ctx)
+	if err != nil {
+		return out, err
+	}
+	properties, err := h.Store.Properties(ctx, 0, all)
+	if err != nil {
+		return out, err
+	}
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	if err != nil {
+		return out, err
+	}
+	between := h.between(properties, pl.Book)
+	for i := range plants {
+		p := &plants[i]
+		e := entryOf(pl.Book, p.Species)
+		out.Plants[p.ID] = KnownOfPlant{h.spotSigns(ctx, pl, p, done),
+			cause.Built().Nearby(finds, cause.Standing{Plant: p.ID, Property: property, Species: &e}, between, pl.Today)}
+	}
 	return out, nil
 }
 

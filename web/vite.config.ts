@@ -12,7 +12,7 @@ export default defineConfig({
       srcDir: 'src',
       filename: 'sw.ts',
       injectRegister: false,
-      injectManifest: { globPatterns: ['**/*.{js,css,html,svg,woff2,png}'] },
+      injectManifest: { globPatterns: ['**/*.{js,css,html,svg,woff2,png,wasm}'], maximumFileSizeToCacheInBytes: 10_000_000 },
       manifest: {
         name: 'Mezzadro',
         short_name: 'Mezzadro',

@@ -239,6 +239,8 @@ func (k Case) told(id string) bool {
 func (c *Cause) known(id string, is bool) float64 {
 	p := c.Signs[id]
 	switch {
+	case is && c.Brings[id] > 0 && strings.HasPrefix(id, "was_"):
+		return math.Sqrt(c.Brings[id]) // weather that was, and not to this plant alone
 	case is && c.Brings[id] > 0:
 		return c.Brings[id]
 	case is:

@@ -41,6 +41,7 @@ type Suspect struct {
 
 const (
 	suspectFrom = 1.6   // factor from which a plant is worth a look, and the same weighed by how much it is a host
+	hostWatched = 0.5   // how much of a host a plant is to be watched
 	baseChance  = 0.02  // of a plain cause on its host before anything was found
 	closedLeft  = 0.3   // of a find that was dealt with
 	crewRoundKM = 25.0  // what boots and blades carry does not mind the distance within a crew's round
@@ -58,6 +59,9 @@ type Between func(a, b int64) float64
 func (b *Book) Watch(finds []Found, plants []Standing, between Between, today day.Day) []Suspect {
 	var out []Suspect
 	for _, w := range b.weigh(finds, today) {
+		if w.cause.Harm == "harmless" || w.cause.Harm == "ugly" && !w.cause.Report {
+			continue // nobody goes round for what is only ugly
+		}
 		has := map[int64]bool{}
 		for _, f := range w.finds {
 			has[f.Plant] = true
@@ -72,7 +76,7 @@ func (b *Book) Watch(finds []Found, plants []Standing, between Between, today da
 				host = w.cause.host(p.Species)
 				hosts[p.Species] = host
 			}
-			if host*capFactor < suspectFrom {
+			if host < hostWatched {
 				continue
 			}
 			if s, worth := w.on(p, host, between); worth {
@@ -172,5 +176,5 @@ func (w *weighed) on(p Standing, host float64, between Between) (Suspect, bool) 
 	}
 	return Suspect{Plant: p.Plant, Cause: w.cause.ID, Name: w.cause.Name, Find: by.ID, Factor: f,
 		Chance: min(perFind, baseChance*w.cause.Prior*host*f),
-		Why:    fmt.Sprintf("%s was found %s on %s: %s.", w.cause.Name, where, by.Day.Words(), w.cause.Travels())}, true
+		Why:    fmt.Sprintf("Found %s on %s; it spreads %s.", where, by.Day.Words(), w.cause.Travels())}, true
 }

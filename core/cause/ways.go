@@ -22,14 +22,14 @@ type reach struct {
 
 // reaches are rough: what counts is which plants are looked at first.
 var reaches = map[string]reach{
-	"wind":   {same: 6, near: 4, km: 4, days: 45, how: "the wind carries it"},
-	"flies":  {same: 5, near: 3, km: 1.5, days: 45, how: "it flies"},
-	"walks":  {same: 5, near: 1.5, km: 0.15, days: 90, how: "it walks from plant to plant"},
-	"splash": {same: 6, near: 1.5, km: 0.1, days: 60, how: "rain and wet hands carry it"},
-	"tools":  {same: 6, near: 3, km: 25, days: 60, visits: true, how: "tools and hands carry it"},
-	"soil":   {same: 4, near: 2, km: 25, days: 730, visits: true, how: "soil on tools and boots carries it"},
-	"bought": {same: 5, near: 2, km: 25, days: 180, visits: true, how: "it comes with bought plants and pots set close"},
+	"wind":   {same: 6, near: 4, km: 4, days: 45, how: "on the wind"},
+	"flies":  {same: 5, near: 3, km: 1.5, days: 45, how: "on the wing"},
+	"walks":  {same: 5, near: 1.5, km: 0.15, days: 90, how: "on foot from plant to plant"},
+	"splash": {same: 6, near: 1.5, km: 0.1, days: 60, how: "by rain and wet hands"},
+	"tools":  {same: 6, near: 3, km: 25, days: 60, visits: true, how: "by tools and hands"},
+	"soil":   {same: 4, near: 2, km: 25, days: 730, visits: true, how: "in soil on tools and boots"},
+	"bought": {same: 5, near: 2, km: 25, days: 180, visits: true, how: "with bought plants and pots set close"},
 }
 
-// Travels says how a cause gets about, in words; empty where it does not.
+// Travels says how a cause gets about, as in "it spreads on the wing"; empty where it does not.
 func (c *Cause) Travels() string { return reaches[c.Way.By].how }

@@ -16,6 +16,8 @@
   // A place is loaded when it is first opened; the rest follow while nothing else is to do, so that all work without signal.
   const later = {
     Ails: () => import('./places/Ails.svelte'),
+    CallSheet: () => import('./places/CallSheet.svelte'),
+    CausePages: () => import('./places/CausePages.svelte'),
     Almanac: () => import('./places/Almanac.svelte'),
     Climate: () => import('./places/Climate.svelte'),
     Grounds: () => import('./places/Grounds.svelte'),
@@ -36,7 +38,9 @@
     '/year/:property?': at('Year'),
     '/rounds/:job?': at('Rounds'),
     '/ails/:plant?': at('Ails'),
+    '/almanac/cause/:id?': at('CausePages'),
     '/almanac/:id?': at('Almanac'),
+    '/call/:property': at('CallSheet'),
     '/settings': at('Settings'),
     '*': Lookout,
   };
@@ -66,7 +70,7 @@
     },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
-  const section = (name: string) => (name === 'plant' ? 'grounds' : name === 'ails' ? 'almanac' : name);
+  const section = (name: string) => (name === 'plant' || name === 'call' ? 'grounds' : name === 'ails' ? 'almanac' : name);
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

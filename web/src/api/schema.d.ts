@@ -160,7 +160,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Find a plant, property, species or job
+         * Find a plant, property, species, cause or job
          * @description All words given have to be there. Up to limit of each kind; more says that there are others.
          */
         get: operations["find"];
@@ -712,6 +712,26 @@ export interface paths {
          * @description Against what plants there bore that day.
          */
         get: operations["event"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/known": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the record knows of a property's plants
+         * @description Signs that weather, place and work answer by themselves, and finds nearby: what a device takes along to name causes without a connection.
+         */
+        get: operations["known-here"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2876,6 +2896,7 @@ export interface components {
             version?: number;
         };
         Hits: {
+            causes: components["schemas"]["CauseLine"][] | null;
             /** @description That are still to be done */
             jobs: components["schemas"]["Order"][] | null;
             /** @description More was found than is given: say more words */
@@ -3014,6 +3035,35 @@ export interface components {
              */
             share: number;
             species: string;
+        };
+        KnownHere: {
+            /** @description Signs that the weather answers by itself: there, or not there */
+            known: {
+                [key: string]: boolean;
+            };
+            /**
+             * Format: int64
+             * @description Of the northern year: half a year on in the south
+             */
+            month: number;
+            /** @description By plant: what its place and work answer beside it */
+            plants: {
+                [key: string]: components["schemas"]["KnownOfPlant"];
+            };
+            /**
+             * Format: double
+             * @description Degree-days over 10 °C since midwinter
+             */
+            warmth: number;
+        };
+        KnownOfPlant: {
+            known: {
+                [key: string]: boolean;
+            };
+            /** @description By cause: how much likelier it is, as it was found nearby */
+            near?: {
+                [key: string]: number;
+            };
         };
         Lane: {
             address: string;
@@ -7824,6 +7874,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EventChart"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "known-here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KnownHere"];
                 };
             };
             /** @description Not Found */

@@ -45,17 +45,30 @@ export interface WaitingPhoto {
   refused?: string;
 }
 
+/** A find that waits to be sent. */
+export interface WaitingFind {
+  key: string;
+  body: Schemas['FindIn'];
+  name: string; // of the cause
+  refused?: string; // the house would not take it
+  problem?: Error; // with its fields; not kept
+}
+
 interface Device extends DBSchema {
   walks: { key: number; value: Walk };
   waiting: { key: string; value: Waiting };
   photos: { key: string; value: WaitingPhoto };
+  finds: { key: string; value: WaitingFind };
 }
 
-const db = openDB<Device>('mezzadro', 1, {
-  upgrade(d) {
-    d.createObjectStore('walks', { keyPath: 'property' });
-    d.createObjectStore('waiting', { keyPath: 'id' });
-    d.createObjectStore('photos', { keyPath: 'key' });
+const db = openDB<Device>('mezzadro', 2, {
+  upgrade(d, from) {
+    if (from < 1) {
+      d.createObjectStore('walks', { keyPath: 'property' });
+      d.createObjectStore('waiting', { keyPath: 'id' });
+      d.createObjectStore('photos', { keyPath: 'key' });
+    }
+    if (from < 2) d.createObjectStore('finds', { keyPath: 'key' });
   },
 });
 
@@ -67,5 +80,8 @@ export const device = {
   drop: async (id: string) => (await db).delete('waiting', id),
   photos: async () => (await db).getAll('photos'),
   keepPhoto: async (p: WaitingPhoto) => void (await (await db).put('photos', p)),
+  finds: async () => (await db).getAll('finds'),
+  keepFind: async (f: WaitingFind) => void (await (await db).put('finds', f)),
+  dropFind: async (key: string) => (await db).delete('finds', key),
   dropPhoto: async (key: string) => (await db).delete('photos', key),
 };

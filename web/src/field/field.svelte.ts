@@ -1,6 +1,7 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
 import { api, ask, onceKey, plantsOn, Problem, type Check, type Plant, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
+import { alone } from './alone';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
 import { shrink } from './shrink';
@@ -28,15 +29,6 @@ function today(): string {
 const unreached = (e: unknown) => e instanceof Problem && e.status === 0;
 /** Whether it stumbled over this one: it is tried again later, and the others are sent meanwhile. */
 const stumbled = (e: unknown) => e instanceof Problem && e.status >= 500;
-
-/** Runs f while no other page of this device sends; false where another does. Without locks there is no telling. */
-async function alone(f: () => Promise<void>): Promise<boolean> {
-  if (!navigator.locks) return f().then(() => true);
-  return navigator.locks.request('mezzadro-sends', { ifAvailable: true }, async (lock) => {
-    if (lock) await f();
-    return !!lock;
-  });
-}
 
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows

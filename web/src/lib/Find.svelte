@@ -31,6 +31,7 @@
           detail: `plant · ${p.property}`,
         })),
         ...(h.species ?? []).map((s) => ({ path: `/almanac/${s.id}`, what: s.common, detail: 'species' })),
+        ...(h.causes ?? []).map((c) => ({ path: `/almanac/cause/${c.id}`, what: c.name, detail: 'cause' })),
         ...(h.jobs ?? []).map((j) => ({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}` })),
       ];
       more = h.more;
@@ -72,9 +73,9 @@
 
 <Modal bind:open title="Find" size="md" placement="top-center" class="mt-16">
   <label class="block"
-    ><span class="sr-only">Plant, property, species or job</span>
+    ><span class="sr-only">Plant, property, species, cause or job</span>
     <!-- svelte-ignore a11y_autofocus -- the field is what the dialog was opened for -->
-    <Input bind:value={words} {onkeydown} placeholder="Plant, property, species or job" autofocus />
+    <Input bind:value={words} {onkeydown} placeholder="Plant, property, species, cause or job" autofocus />
   </label>
   <ul class="mt-2 min-h-24">
     {#each found as f, i (f.path)}

@@ -274,8 +274,9 @@
 
 <div class="grid lg:grid-cols-[17rem_minmax(0,1fr)]">
   <section aria-label="Species" class="border-r border-rule px-3 py-3 {entry ? 'max-lg:order-last' : ''}">
-    <a class="mb-2 flex min-h-11 items-center border border-rule bg-white px-3" href="#/ails"
-      >What ails a plant? By what is seen</a
+    <a class="flex min-h-11 items-center border border-rule bg-white px-3" href="#/ails">What ails a plant? By what is seen</a>
+    <a class="mt-1 mb-2 flex min-h-11 items-center border border-rule bg-white px-3" href="#/almanac/cause"
+      >Causes and their look-alikes</a
     >
     <label
       ><span class="sr-only">Search the almanac</span><Input

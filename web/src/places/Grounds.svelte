@@ -1,4 +1,6 @@
 <script lang="ts">
+  import CallList from '../ails/CallList.svelte';
+  import FindList from '../ails/FindList.svelte';
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
@@ -285,6 +287,7 @@
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}
         </div>
         <Button href="#/walk/{id}">Walk</Button>
+        <Button color="light" href="#/call/{id}">A call</Button>
         <Button color="light" onclick={() => (form = 'change property')}>Change</Button>
         <Button color="light" onclick={() => removeProperty(property)}>Remove</Button>
       </header>
@@ -429,6 +432,8 @@
             >Show more ({found.length - showing} left)</Button
           >{/if}
       {/if}
+      <div class="mt-4"><FindList property={id} /></div>
+      <CallList property={id} />
     {:else if !properties}
       <Waiting />
     {:else if id}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import SpreadWatch from '../ails/SpreadWatch.svelte';
   import { Button, Modal } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
@@ -406,6 +407,7 @@
               >{/if}
           </section>
         {/if}
+        <SpreadWatch />
         <section>
           <h2>Follow-ups due</h2>
           {#each look.due ?? [] as l (l.id)}

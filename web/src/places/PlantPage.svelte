@@ -2,6 +2,7 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, Problem, type Schemas } from '../api/client';
+  import FindList from '../ails/FindList.svelte';
   import Care from '../lib/Care.svelte';
   import { found } from '../lib/checks';
   import { brief, inWords, metres } from '../lib/dates';
@@ -182,6 +183,7 @@
         {/if}
       </section>
       <div class="space-y-4">
+        <FindList plant={id} />
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">

@@ -9,6 +9,9 @@
   import { attempt, house, keys } from '../lib/house.svelte';
   import MoreChecks from '../lib/MoreChecks.svelte';
   import NewPlant from '../walk/NewPlant.svelte';
+  import WhatSeen from '../walk/WhatSeen.svelte';
+  import { finds } from '../field/finds.svelte';
+  import { takeAlong } from '../field/causes';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -33,6 +36,7 @@
   let wide = $state(window.innerWidth >= 1024);
   let more = $state(false);
   let adding = $state(false);
+  let seeing = $state(false);
 
   const walk = $derived(field.walk?.property === propertyId ? field.walk : undefined);
   const walkId = $derived(walk?.walk ?? 0);
@@ -76,6 +80,8 @@
     const p = await attempt(() => field.open(id));
     if (p && p.status === 0) unread = 'This walk was not opened on this device yet. Open it once while there is a connection.';
     else if (p) loaded = 0;
+    // What names causes without a connection comes along while there is one; the walk does not wait for it.
+    else if (!field.away) void takeAlong(id).catch(() => undefined);
     due = new Set();
     if (!field.away && !p)
       await attempt(async () => {
@@ -146,6 +152,7 @@
       },
       { key: 'N', does: 'not now', run: () => plant && void decision.decide('not now') },
       { key: 'M', does: 'more checks', run: () => plant && (more = true) },
+      { key: 'W', does: 'what do you see on it', run: () => plant && (seeing = true) },
       { key: 'A', does: 'add a plant that is not on the list', run: () => (adding = true) },
       { key: ' ', does: 'next plant', run: () => plant && step(1) },
       { key: 'P', does: 'plant before', run: () => plant && step(-1) },
@@ -170,8 +177,8 @@
     </div>
     <span data-testid="progress"
       >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day, house.today)}.</b>
-      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left}, <b class="text-sun"
-          >{field.left} to send</b
+      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left}, <b
+          class="text-sun">{field.left + finds.left} to send</b
         >{/if}</span
     >
   </div>
@@ -304,6 +311,7 @@
             {waiting}
             {wide}
             onmore={() => (more = true)}
+            onsee={() => (seeing = true)}
             onnew={() => (adding = true)}
           />
         </div>
@@ -328,6 +336,7 @@
 {/if}
 
 {#if propertyId}<NewPlant bind:open={adding} {propertyId} stop={plant?.stop ?? 0} />{/if}
+{#if plant}<WhatSeen bind:open={seeing} {plant} />{/if}
 {#if plant}<MoreChecks
     bind:open={more}
     {plant}

@@ -18,9 +18,10 @@
     waiting?: Waiting;
     wide: boolean;
     onmore: () => void;
+    onsee: () => void;
     onnew: () => void;
   }
-  let { pad, plant, checks, note, answer, waiting, wide, onmore, onnew }: Props = $props();
+  let { pad, plant, checks, note, answer, waiting, wide, onmore, onsee, onnew }: Props = $props();
 
   let how = $state(false);
   $effect(() => {
@@ -205,6 +206,7 @@
   </div>
 {/if}
 <div class="flex flex-wrap items-start gap-2">
+  <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onsee()}>What do you see?</button>
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onmore()}>More checks</button>
   <div class="min-w-0 flex-1">
     {#key plant.id}<FieldNotes

@@ -1,0 +1,75 @@
+<script lang="ts">
+  /** Keeps what was found: on the plant, with what was seen. Without a connection it waits on this device. */
+  import { Button } from 'flowbite-svelte';
+  import type { Problem } from '../api/client';
+  import { finds, type Find, type FindIn } from '../field/finds.svelte';
+  import Field from '../lib/Field.svelte';
+  import { attempt, house } from '../lib/house.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import { small, type Case } from './case.svelte';
+  import { removeFind } from './finds';
+
+  interface Props {
+    kase: Case;
+    at: { plant_id?: number; property_id?: number; species?: string };
+    how: 'look' | 'walk' | 'call';
+    onkept?: (f: Find | undefined) => void;
+  }
+  let { kase, at, how, onkept }: Props = $props();
+
+  const causes = $derived((kase.answer?.causes ?? []).filter((c, i) => i === 0 || c.chance >= 0.01));
+  let chosen = $state('');
+  let note = $state('');
+  let busy = $state(false);
+  let problem = $state<Problem>();
+  const cause = $derived(causes.find((c) => c.id === chosen) ?? causes[0]);
+
+  async function keep() {
+    const c = cause;
+    if (!c || busy) return;
+    busy = true;
+    problem = await attempt(async () => {
+      const body: FindIn = {
+        ...at,
+        cause: c.id,
+        certainty: c.chance,
+        share: kase.share,
+        seen: $state.snapshot(kase.seen),
+        not_seen: $state.snapshot(kase.absent),
+        how,
+        note,
+      };
+      const kept = await finds.keep(body, c.name);
+      note = '';
+      chosen = '';
+      if (kept)
+        house.say(`${c.name}: kept.`, async () => {
+          await removeFind(kept);
+          onkept?.(undefined);
+        });
+      else house.say(`${c.name}: kept on this device, and sent when the house can be reached.`);
+      onkept?.(kept);
+    });
+    busy = false;
+  }
+</script>
+
+{#if cause}
+  <form
+    class="mt-3 space-y-2 border-t border-rule pt-3"
+    aria-label="Keep what was found"
+    onsubmit={(e) => {
+      e.preventDefault();
+      void keep();
+    }}
+  >
+    <Pick
+      label="Keep as"
+      bind:value={() => cause.id, (v) => (chosen = v)}
+      options={causes.map((c): [string, string] => [c.id, c.name])}
+    />
+    <Field label="Note" bind:value={note} problem={problem?.fields.note} />
+    <Button type="submit" disabled={busy}>Keep: {small(cause.name)}</Button>
+    {#if cause.harm === 'harmless'}<p class="text-sm text-soft">Harmless: keeping it makes no job.</p>{/if}
+  </form>
+{/if}

@@ -1,0 +1,79 @@
+<script lang="ts">
+  /** What to look at because of what was found elsewhere: clean properties before those where it was found. */
+  import { Button } from 'flowbite-svelte';
+  import { api, ask, onceKey, type Schemas } from '../api/client';
+  import { hours } from '../lib/dates';
+  import { attempt, house } from '../lib/house.svelte';
+  import { harms, small } from './case.svelte';
+
+  type Group = Schemas['WatchGroup'];
+  let groups = $state<Group[]>([]);
+  let all = $state(false);
+  let asked = $state<Record<string, number>>({}); // the job made of a group
+  const read = () => attempt(async () => void (groups = (await ask(api.GET('/api/v1/watch'))).items ?? []));
+  $effect(() => {
+    void read();
+  });
+  const few = 4;
+  const shown = $derived(all ? groups : groups.slice(0, few));
+  const keyOf = (g: Group) => `${g.cause} ${g.property_id}`;
+  const lookFor = (g: Group) =>
+    attempt(async () => {
+      const o = await ask(
+        api.POST('/api/v1/finds/{id}/look', {
+          params: { path: { id: g.find }, header: onceKey() },
+          body: { property_id: g.property_id },
+        }),
+      );
+      asked = { ...asked, [keyOf(g)]: o.id };
+      house.say(`A job: ${small(o.title)} at ${g.property}.`, async () => {
+        const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
+        await ask(
+          api.DELETE('/api/v1/orders/{id}', {
+            params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
+          }),
+        );
+        const { [keyOf(g)]: _, ...rest } = asked;
+        asked = rest;
+      });
+      void house.refresh();
+    });
+</script>
+
+{#if groups.length}
+  <section aria-label="Spread watch" class="border border-pest bg-white p-3">
+    <h2>Look for it elsewhere</h2>
+    <p class="text-sm text-soft">
+      By what was found on other plants. Clean before sick: in this order on a day, blades and boots cleaned between.
+    </p>
+    <ul>
+      {#each shown as g (keyOf(g))}
+        <li class="border-t border-rule py-2">
+          <p class="leading-tight">
+            <a class="font-semibold" href="#/almanac/cause/{g.cause}">{g.name}</a>
+            <span class="block text-sm"
+              >{g.property}: {g.plants?.length} to look at, {hours(g.minutes)}{g.sick ? '. Found here: last' : ''}</span
+            >
+          </p>
+          <p class="text-sm text-soft">{harms[g.harm]}. {g.why}</p>
+          <details class="text-sm">
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss">Which plants</summary>
+            <ul>
+              {#each g.plants ?? [] as p (p.id)}<li><a class="block min-h-9 py-1" href="#/ails/{p.id}">{p.title}</a></li>{/each}
+            </ul>
+          </details>
+          {#if asked[keyOf(g)]}<a
+              class="inline-flex min-h-11 items-center text-sm font-semibold"
+              href="#/rounds/{asked[keyOf(g)]}">The job</a
+            >
+          {:else}<Button size="sm" color="light" class="min-h-11" onclick={() => lookFor(g)}
+              >Make it a job<span class="sr-only">: look for {small(g.name)} at {g.property}</span></Button
+            >{/if}
+        </li>
+      {/each}
+    </ul>
+    {#if groups.length > few}<button class="min-h-11 text-sm text-moss underline" onclick={() => (all = !all)}
+        >{all ? 'Fewer' : `${groups.length - few} more`}</button
+      >{/if}
+  </section>
+{/if}

@@ -1,0 +1,71 @@
+/** A plant, or what a client says of one, with what was seen on it and what that comes to. */
+import { Problem, type Schemas } from '../api/client';
+import { nameCauses, type CauseOut } from '../field/causes';
+import { attempt } from '../lib/house.svelte';
+
+export type Sign = Schemas['CauseSign'];
+export type Is = 'seen' | 'absent' | 'open';
+
+export class Case {
+  seen = $state<string[]>([]);
+  absent = $state<string[]>([]);
+  share = $state(0);
+  answer = $state.raw<CauseOut>();
+  away = $state(false); // reckoned on this device
+  problem = $state<Problem>();
+  #turn = 0;
+
+  /** Follows what it is asked of; to be made while a component is. */
+  constructor(of: () => { plant?: number; property?: number; species?: string } | undefined) {
+    $effect(() => {
+      const at = of();
+      const q = { ...at, seen: [...this.seen], absent: [...this.absent], share: this.share };
+      if (at) void this.#ask(q);
+    });
+  }
+  async #ask(q: Parameters<typeof nameCauses>[0]) {
+    const mine = ++this.#turn;
+    const fault = await attempt(async () => {
+      const { answer, away } = await nameCauses(q);
+      if (mine !== this.#turn) return;
+      this.answer = answer;
+      this.away = away;
+    });
+    if (mine === this.#turn) this.problem = fault;
+  }
+  set(id: string, to: Is) {
+    this.seen = this.seen.filter((x) => x !== id);
+    this.absent = this.absent.filter((x) => x !== id);
+    if (to === 'seen') this.seen = [...this.seen, id];
+    if (to === 'absent') this.absent = [...this.absent, id];
+  }
+  is(id: string): Is {
+    return this.seen.includes(id) ? 'seen' : this.absent.includes(id) ? 'absent' : 'open';
+  }
+  clear() {
+    this.seen = [];
+    this.absent = [];
+    this.share = 0;
+  }
+}
+
+/** How bad a cause is, in words. */
+export const harms: Record<string, string> = {
+  harmless: 'harmless',
+  ugly: 'ugly, seldom more',
+  weakening: 'weakens it',
+  deadly: 'can kill it',
+};
+/** What to do, in a word or two. */
+export const acts: Record<string, string> = {
+  none: 'nothing to do',
+  watch: 'watch it',
+  habitat: 'change its place',
+  hands: 'by hand',
+  water: 'with water',
+  cut: 'cut',
+  soft: 'soft product',
+  strong: 'licensed person or office',
+  replace: 'replace it',
+};
+export const small = (t: string) => t.charAt(0).toLowerCase() + t.slice(1);

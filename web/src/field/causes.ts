@@ -1,0 +1,89 @@
+/** Names causes: by the house where it can be reached, and by the same rules on this device where it cannot. */
+import { api, ask, Problem, type Entry, type Schemas } from '../api/client';
+import rules from './causes.wasm?url';
+
+export type CauseOut = Schemas['CauseOut'];
+export interface Asked {
+  plant?: number;
+  property?: number;
+  species?: string;
+  seen: string[];
+  absent: string[];
+  share: number;
+}
+
+interface Loader {
+  importObject: WebAssembly.Imports;
+  run: (of: WebAssembly.Instance) => Promise<void>;
+}
+declare global {
+  var Go: (new () => Loader) | undefined;
+  var mezzadroCauses: ((text: string) => string | Error) | undefined;
+}
+
+let loading: Promise<void> | undefined;
+/** Brings the rules onto the device; once. */
+function load(): Promise<void> {
+  loading ??= (async () => {
+    await import('./wasm_exec.js');
+    const go = new globalThis.Go!();
+    const { instance } = await WebAssembly.instantiateStreaming(fetch(rules), go.importObject);
+    void go.run(instance);
+  })().catch((e: unknown) => {
+    loading = undefined;
+    throw e;
+  });
+  return loading;
+}
+
+/** Reads what is needed to name causes on a property without a connection: the service worker keeps it. */
+export async function takeAlong(property: number): Promise<void> {
+  await Promise.all([
+    ask(api.GET('/api/v1/signs')),
+    ask(api.GET('/api/v1/species')),
+    ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: property } } })),
+    load(),
+  ]);
+}
+
+async function onDevice(q: Asked): Promise<CauseOut> {
+  await load();
+  const species: Entry | undefined = q.species
+    ? (await ask(api.GET('/api/v1/species'))).items?.find((s) => s.id === q.species)
+    : undefined;
+  const here = q.property
+    ? await ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: q.property } } }))
+    : { month: new Date().getMonth() + 1, warmth: 0, known: {}, plants: {} as Schemas['KnownHere']['plants'] };
+  const of = here.plants?.[String(q.plant ?? 0)];
+  const answer = globalThis.mezzadroCauses!(
+    JSON.stringify({
+      species: species ?? null,
+      month: here.month,
+      warmth: here.warmth,
+      seen: q.seen,
+      not_seen: q.absent,
+      share: q.share,
+      known: { ...here.known, ...of?.known },
+      near: of?.near ?? {},
+    }),
+  );
+  if (typeof answer !== 'string') throw answer;
+  const told = JSON.parse(answer) as CauseOut & { refused?: { Path: string; Problem: string }[] };
+  if (told.refused?.length)
+    throw new Problem(422, { errors: told.refused.map((f) => ({ location: `body.${f.Path}`, message: f.Problem })) });
+  return told;
+}
+
+/** What may be wrong, by what was seen; away says that the house was not asked. */
+export async function nameCauses(q: Asked): Promise<{ answer: CauseOut; away: boolean }> {
+  try {
+    const body: Schemas['CauseIn'] = { seen: q.seen, not_seen: q.absent, share: q.share };
+    if (q.plant) body.plant = q.plant;
+    if (q.property) body.property = q.property;
+    if (q.species) body.species = q.species;
+    return { answer: await ask(api.POST('/api/v1/reckon/cause', { body })), away: false };
+  } catch (e) {
+    if (!(e instanceof Problem) || e.status !== 0) throw e;
+    return { answer: await onDevice(q), away: true };
+  }
+}

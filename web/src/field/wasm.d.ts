@@ -1,0 +1,4 @@
+declare module '*.wasm?url' {
+  const url: string;
+  export default url;
+}
