@@ -139,7 +139,7 @@ func (s *Server) files() http.Handler {
 	fileServer := http.FileServerFS(s.Files)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().
-			Set("Content-Security-Policy", "default-src 'self'; img-src 'self' data: blob:; style-src 'self' "+
+			Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src 'self' "+
 				"'unsafe-inline'")
 		w.Header().Set("X-Content-Type-Options", "nosniff")
 		if strings.HasPrefix(r.URL.Path, "/assets/") {

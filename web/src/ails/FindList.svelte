@@ -16,6 +16,7 @@
     onchange?: () => void;
   }
   let { plant, property, onchange }: Props = $props();
+  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   let list = $state<Find[]>();
   let causes = $state<Schemas['CauseLine'][]>([]);
   let closing = $state<Find>();
@@ -56,6 +57,23 @@
     correcting = f;
     if (!causes.length) await attempt(async () => void (causes = (await ask(api.GET('/api/v1/causes'))).items ?? []));
   }
+  /** Changes what stands now of a find, whatever was done to it meanwhile. */
+  async function changeNow(id: number, change: Parameters<typeof changeFind>[1]) {
+    const now = (await findsOf({ plant, property })).find((x) => x.id === id);
+    if (now) await changeFind(now, change);
+  }
+  const close = (f: Find) =>
+    settle(
+      () => changeFind(f, { state: 'closed', ending }),
+      `${f.name}: closed.`,
+      () => changeNow(f.id, { state: 'open', ending: '' }),
+    );
+  const correct = (f: Find) =>
+    settle(
+      () => changeFind(f, { cause: to, certainty: 1 }),
+      'Corrected.',
+      () => changeNow(f.id, { cause: f.cause, certainty: f.certainty }),
+    );
   const remove = (f: Find) =>
     settle(
       () => removeFind(f),
@@ -76,7 +94,9 @@
     </p>
     {#if !plant && f.plant}<p class="text-sm"><a href="#/plant/{f.plant_id}">{f.plant}</a></p>{/if}
     {#if f.state === 'open'}
-      <p class="text-sm">{harms[f.harm]}: {acts[f.act]}. <span class="text-soft">{f.do}</span></p>
+      <p class="text-sm">
+        {capital(harms[f.harm] ?? '')}; least that is enough: {acts[f.act]}. <span class="text-soft">{f.do}</span>
+      </p>
       {#if f.report}<p class="text-sm font-semibold text-bad">
           In many places this must be reported: ask the plant health office.
         </p>{/if}
@@ -131,14 +151,7 @@
       class="space-y-3 text-ink"
       onsubmit={(e) => {
         e.preventDefault();
-        void settle(
-          () => changeFind(f, { state: 'closed', ending }),
-          `${f.name}: closed.`,
-          async () => {
-            const now = (await findsOf({ plant, property })).find((x) => x.id === f.id);
-            if (now) await changeFind(now, { state: 'open', ending: '' });
-          },
-        );
+        void close(f);
       }}
     >
       <Field label="How it ended" bind:value={ending} problem={problem?.fields.ending} autofocus />
@@ -155,14 +168,7 @@
       class="space-y-3 text-ink"
       onsubmit={(e) => {
         e.preventDefault();
-        void settle(
-          () => changeFind(f, { cause: to, certainty: 1 }),
-          'Corrected.',
-          async () => {
-            const now = (await findsOf({ plant, property })).find((x) => x.id === f.id);
-            if (now) await changeFind(now, { cause: f.cause, certainty: f.certainty });
-          },
-        );
+        void correct(f);
       }}
     >
       <Pick

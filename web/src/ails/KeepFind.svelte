@@ -19,10 +19,13 @@
 
   const causes = $derived((kase.answer?.causes ?? []).filter((c, i) => i === 0 || c.chance >= 0.01));
   let chosen = $state('');
+  let sure = $state(0); // 0: as reckoned, or, where another cause was picked by hand, sure
   let note = $state('');
   let busy = $state(false);
   let problem = $state<Problem>();
   const cause = $derived(causes.find((c) => c.id === chosen) ?? causes[0]);
+  const byHand = $derived(!!cause && cause.id !== causes[0]?.id);
+  const certainty = $derived(sure || (byHand ? 0.95 : (cause?.chance ?? 0)));
 
   async function keep() {
     const c = cause;
@@ -32,7 +35,7 @@
       const body: FindIn = {
         ...at,
         cause: c.id,
-        certainty: c.chance,
+        certainty: certainty,
         share: kase.share,
         seen: $state.snapshot(kase.seen),
         not_seen: $state.snapshot(kase.absent),
@@ -42,6 +45,7 @@
       const kept = await finds.keep(body, c.name);
       note = '';
       chosen = '';
+      sure = 0;
       if (kept)
         house.say(`${c.name}: kept.`, async () => {
           await removeFind(kept);
@@ -65,8 +69,19 @@
   >
     <Pick
       label="Keep as"
-      bind:value={() => cause.id, (v) => (chosen = v)}
+      value={cause.id}
+      onpick={(v) => (chosen = v)}
       options={causes.map((c): [string, string] => [c.id, c.name])}
+    />
+    <Pick
+      label="How sure"
+      value={certainty}
+      onpick={(v) => (sure = v)}
+      options={[
+        ...(byHand ? [] : ([[cause.chance, `as reckoned, ${Math.round(100 * cause.chance)} %`]] as [number, string][])),
+        [0.95, 'sure'],
+        [0.5, 'a guess'],
+      ]}
     />
     <Field label="Note" bind:value={note} problem={problem?.fields.note} />
     <Button type="submit" disabled={busy}>Keep: {small(cause.name)}</Button>

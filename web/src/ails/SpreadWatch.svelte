@@ -14,7 +14,8 @@
   $effect(() => {
     void read();
   });
-  const few = 4;
+  const few = 3;
+  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const shown = $derived(all ? groups : groups.slice(0, few));
   const keyOf = (g: Group) => `${g.cause} ${g.property_id}`;
   const lookFor = (g: Group) =>
@@ -55,7 +56,7 @@
               >{g.property}: {g.plants?.length} to look at, {hours(g.minutes)}{g.sick ? '. Found here: last' : ''}</span
             >
           </p>
-          <p class="text-sm text-soft">{harms[g.harm]}. {g.why}</p>
+          <p class="text-sm text-soft">{capital(harms[g.harm] ?? '')}. {g.why}</p>
           <details class="text-sm">
             <summary class="flex min-h-11 cursor-pointer items-center text-moss">Which plants</summary>
             <ul>

@@ -38,6 +38,9 @@ function load(): Promise<void> {
 
 /** Reads what is needed to name causes on a property without a connection: the service worker keeps it. */
 export async function takeAlong(property: number): Promise<void> {
+  const worker = navigator.serviceWorker;
+  if (import.meta.env.PROD && worker && !worker.controller)
+    await new Promise<void>((go) => worker.addEventListener('controllerchange', () => go(), { once: true }));
   await Promise.all([
     ask(api.GET('/api/v1/signs')),
     ask(api.GET('/api/v1/species')),

@@ -219,7 +219,7 @@
           <ul class="grid grid-cols-[repeat(auto-fill,minmax(min(100%,17rem),1fr))] gap-x-6">
             {#each page.kinds.slice(0, 60) as k (k.species)}
               <li class="border-t border-rule py-1">
-                <a href="#/almanac/{k.species}">{k.common}</a>
+                <a class="underline" href="#/almanac/{k.species}">{k.common}</a>
                 <span class="text-sm text-soft">{plantsOf(k.plants)}</span>{#if k.prone}<span
                     class="text-sm font-semibold text-sun">&nbsp;prone</span
                   >{/if}
@@ -236,8 +236,8 @@
           <h2>Found and open</h2>
           <ul>
             {#each page.open as f (f.id)}<li class="border-t border-rule py-1">
-                {#if f.plant_id}<a href="#/plant/{f.plant_id}">{f.plant}</a>{:else}<a href="#/grounds/{f.property_id}"
-                    >{f.property}</a
+                {#if f.plant_id}<a class="underline" href="#/plant/{f.plant_id}">{f.plant}</a>{:else}<a
+                    href="#/grounds/{f.property_id}">{f.property}</a
                   >{/if}
                 <span class="text-sm text-soft">{f.property}, {inWords(f.day, house.today)}</span>
               </li>{/each}

@@ -2,7 +2,7 @@
   import { Modal } from 'flowbite-svelte';
   import { onMount, untrack } from 'svelte';
   import { push, replace } from 'svelte-spa-router';
-  import { api, ask, ordersOf, type Plant, type Schemas } from '../api/client';
+  import { api, ask, ordersOf, Problem, type Plant, type Schemas } from '../api/client';
   import { field } from '../field/field.svelte';
   import Conflict from '../lib/Conflict.svelte';
   import { hours, inWords, plantsOf } from '../lib/dates';
@@ -81,7 +81,7 @@
     if (p && p.status === 0) unread = 'This walk was not opened on this device yet. Open it once while there is a connection.';
     else if (p) loaded = 0;
     // What names causes without a connection comes along while there is one; the walk does not wait for it.
-    else if (!field.away) void takeAlong(id).catch(() => undefined);
+    else if (!field.away) void takeAlong(id).catch((e: unknown) => (e instanceof Problem && e.status === 0) || house.fail(e));
     due = new Set();
     if (!field.away && !p)
       await attempt(async () => {
