@@ -441,6 +441,12 @@ func BenchmarkOrders25000(b *testing.B) {
 	h := newHouse(b)
 	many(b, h, 200)
 	manyOrders(b, h, 3)
+	for plant := range 40 {
+		in := obj{"plant_id": plant + 1, "cause": []string{"honey-fungus", "root-rot", "black-spot", "soft-scale", "lace-bug"}[plant%5], "certainty": 0.9}
+		if code, body := h.do("POST", "/finds", in); code != 200 {
+			b.Fatal(code, string(body))
+		}
+	}
 	ctx := context.Background()
 	if code, body := h.do("GET", "/frame", nil); code != 200 {
 		b.Fatal(code, string(body))
@@ -455,6 +461,7 @@ func BenchmarkOrders25000(b *testing.B) {
 			h.page(store.ListOverdue, 61), h.page(store.ListDue, 61), h.page(store.ListClosing, 61), h.counted(),
 		}},
 		{"frame", "/frame", []func() error{h.counted()}},
+		{"spread watch", "/watch", []func() error{h.plants(1 << 30)}},
 	} {
 		b.Run(c.name, func(b *testing.B) {
 			for b.Loop() {

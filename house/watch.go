@@ -49,16 +49,17 @@ func (h *House) SpreadWatch(ctx context.Context) ([]WatchGroup, error) {
 	if err != nil {
 		return nil, err
 	}
-	properties, err := h.Store.Properties(ctx, 0, all)
+	t, err := h.Triage(ctx) // has all plants and properties at hand
 	if err != nil {
 		return nil, err
 	}
-	rows, err := h.Store.Plants(ctx, 0, 0, all)
-	if err != nil {
-		return nil, err
+	properties := make([]store.Property, len(t.places))
+	for i, pl := range t.places {
+		properties[i] = pl.Property
 	}
-	byID, plants := make(map[int64]store.Plant, len(rows)), make([]cause.Standing, 0, len(rows))
-	for _, p := range rows {
+	byID, plants := make(map[int64]*store.Plant, len(t.kept)), make([]cause.Standing, 0, len(t.kept))
+	for i := range t.kept {
+		p := &t.kept[i]
 		byID[p.ID] = p
 		if e, known := book.Entry(p.Species); known {
 			plants = append(plants, cause.Standing{Plant: p.ID, Property: p.PropertyID, Species: e})
@@ -90,7 +91,7 @@ func (h *House) SpreadWatch(ctx context.Context) ([]WatchGroup, error) {
 				Sick: slices.ContainsFunc(finds, func(f cause.Found) bool { return f.Cause == s.Cause && f.Property == p.PropertyID && !f.Closed })}
 			groups[key] = g
 		}
-		g.Plants = append(g.Plants, WatchPlant{p.ID, plantTitle(book, p), s.Chance})
+		g.Plants = append(g.Plants, WatchPlant{p.ID, plantTitle(book, *p), s.Chance})
 		g.Minutes += minutesALook
 	}
 	return cleanFirst(groups), nil

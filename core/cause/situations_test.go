@@ -5,7 +5,9 @@ package cause
 var heardCases = []situation{
 	// "The leaves of my pear have orange dots and the juniper next door had jelly on it."
 	{"pear beside a juniper", "pyrus-communis", 6, "orange_spots_big same_kind_only", "white_powder", "pear-rust"},
-	{"pear tree, little cherry slugs on the leaves", "pyrus-communis", 7, "slug_like skeleton", "slime", "sawfly"},
+	{"pear tree, little black slugs on the leaves, no slime", "pyrus-communis", 7, "slug_like skeleton", "slime", "slug-sawfly"},
+	{"vine leaves blistered, with white felt below", "vitis-vinifera", 6, "felt_patches", "white_powder grey_down", "felt-mite"},
+	{"camellia drops its buds after a dry autumn", "camellia-japonica", 1, "buds_drop was_dry", "buds_brown_inside", "bud-drop"},
 	{"pine needles stripped in June by a crowd of larvae", "pinus-sylvestris", 6, "caterpillars skeleton same_kind_only", "nests_of_silk bags_hanging", "sawfly"},
 	{"viburnum leaves like lace, beetles, eggs in twigs", "viburnum-opulus", 6, "skeleton big_holes same_kind_only", "slime nests_of_silk", "leaf-beetle"},
 	{"plum leaves with many tiny holes and no insect, wet May", "prunus-domestica", 6, "shot_holes was_wet", "caterpillars slime was_hail", "shot-hole"},
