@@ -99,6 +99,7 @@ func TestWhatAilsIt(t *testing.T) {
 	b.press("link", "What ails it?")
 	b.see("What ails the evergreen azalea")
 	b.see("Cannot tell yet")
+	b.press("button", "Upper side of leaves")
 	b.press("button", "Seen: Fine pale speckles")
 	b.see("Turn a leaf over: are there dark shiny specks?")
 	b.press("button", "Yes")

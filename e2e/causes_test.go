@@ -40,12 +40,8 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	asked := 0
 	for ; asked < 6 && !strings.HasPrefix(text(), "Lace bugs"); asked++ {
 		b.until("the next question", "document.querySelector('[aria-label=\"The next question\"] p')")
-		question, _ := b.eval("document.querySelector('[aria-label=\"The next question\"] p').innerText").(string)
-		answer := "No, looked"
-		if strings.Contains(question, "dark shiny specks") || strings.Contains(question, "only plants of its kind") {
-			answer = "Yes"
-		}
-		b.press("button", answer)
+		question, _ := b.eval(`(() => { const g = document.querySelector('[aria-label="The next question"]'), q = g.querySelector('p').innerText;
+			g.querySelectorAll('button')[/dark shiny specks|only plants of its kind/.test(q) ? 0 : 1].click(); return q; })()`).(string)
 		b.until("another question, or the answer", fmt.Sprintf("document.querySelector('[aria-label=\"The next question\"] p')?.innerText !== %q", question))
 	}
 	if !strings.HasPrefix(text(), "Lace bugs") {

@@ -185,28 +185,30 @@
           <div class="grid grid-cols-[repeat(auto-fill,minmax(min(100%,24rem),1fr))] gap-4">
             {#each page.alike as l (l.id)}
               <section class="border border-rule bg-white p-3" aria-label="Against {small(l.name)}">
-                <table class="w-full text-[0.9375rem]">
-                  <thead
-                    ><tr class="text-left align-top"
-                      ><th class="pr-2 text-sm font-semibold text-soft">Look for</th><th class="w-24 pr-2 font-semibold"
-                        >{page.name}</th
-                      ><th class="w-24 font-semibold"><a href="#/almanac/cause/{l.id}">{l.name}</a></th></tr
-                    ></thead
-                  >
-                  <tbody>
-                    {#each l.parts ?? [] as s, i (s.id)}
-                      <tr class="border-t border-rule {i ? '' : 'font-semibold'}">
-                        <td class="py-1 pr-2"
-                          ><span class="flex items-center gap-2"><Drawing words={s.draw} size={36} />{s.name}</span></td
-                        >
-                        {#each [s.mine, s.theirs] as p, n (n)}<td class={p >= 0.5 ? '' : 'text-soft'}
-                            >{p >= 0.5 ? 'yes' : p >= 0.15 ? 'at times' : 'no'}
-                            <span class="text-xs">{Math.round(100 * p)} %</span></td
-                          >{/each}
-                      </tr>
-                    {/each}
-                  </tbody>
-                </table>
+                <div class="overflow-x-auto">
+                  <table class="w-full text-[0.9375rem]">
+                    <thead
+                      ><tr class="text-left align-top"
+                        ><th class="pr-2 text-sm font-semibold text-soft">Look for</th><th class="w-24 pr-2 font-semibold"
+                          >{page.name}</th
+                        ><th class="w-24 font-semibold"><a href="#/almanac/cause/{l.id}">{l.name}</a></th></tr
+                      ></thead
+                    >
+                    <tbody>
+                      {#each l.parts ?? [] as s, i (s.id)}
+                        <tr class="border-t border-rule {i ? '' : 'font-semibold'}">
+                          <td class="py-1 pr-2"
+                            ><span class="flex items-center gap-2"><Drawing words={s.draw} size={36} />{s.name}</span></td
+                          >
+                          {#each [s.mine, s.theirs] as p, n (n)}<td class={p >= 0.5 ? '' : 'text-soft'}
+                              >{p >= 0.5 ? 'yes' : p >= 0.15 ? 'at times' : 'no'}
+                              <span class="text-xs">{Math.round(100 * p)} %</span></td
+                            >{/each}
+                        </tr>
+                      {/each}
+                    </tbody>
+                  </table>
+                </div>
                 <p class="mt-1 text-sm text-soft">{l.name}: {harms[l.harm]}; {acts[l.act]}.</p>
               </section>
             {/each}

@@ -208,7 +208,7 @@
 <div class="flex flex-wrap items-start gap-2">
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onsee()}>What do you see?</button>
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onmore()}>More checks</button>
-  <div class="min-w-0 flex-1">
+  <div class="min-w-44 flex-1 max-[260px]:min-w-0">
     {#key plant.id}<FieldNotes
         plant={plant.id}
         {note}
