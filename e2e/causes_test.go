@@ -35,7 +35,10 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	b.press("button", "What do you see?")
 	b.press("button", "Upper side of leaves")
 	b.press("button", "Seen: Fine pale speckles")
-	text := func() string { v, _ := b.eval("document.querySelector('[data-testid=so-far]')?.innerText ?? ''").(string); return v }
+	text := func() string {
+		v, _ := b.eval("document.querySelector('[data-testid=so-far]')?.innerText ?? ''").(string)
+		return v
+	}
 	b.until("a first answer", "document.querySelector('[data-testid=so-far]')")
 	asked := 0
 	for ; asked < 6 && !strings.HasPrefix(text(), "Lace bugs"); asked++ {

@@ -85,6 +85,8 @@ const (
 	shownCauses  = 8
 	sureAbsent   = 0.97 // a sign that is there may still be missed
 	toldNot      = 0.35 // weight of a cause that hangs on weather or work which the record says was not
+	explains     = 0.1  // chance of a sign from which on a cause explains it
+	besides      = 0.05 // weight of a cause that explains nothing of what is seen
 	hangsOn      = 0.6  // chance of a sign from which on a cause hangs on it
 )
 
@@ -209,6 +211,9 @@ func (b *Book) state(k Case) []float64 {
 		for _, id := range k.Seen {
 			l += math.Log(b.shows(c, b.sign[id], now))
 		}
+		if b.explainsNothing(c, k, now) {
+			l += math.Log(besides)
+		}
 		for _, id := range k.Absent {
 			if s := b.sign[id]; s.canShow(k) {
 				l += math.Log(1 - sureAbsent*b.shows(c, s, now))
@@ -227,6 +232,21 @@ func (b *Book) state(k Case) []float64 {
 	}
 	out[len(b.Causes)] = l
 	return out
+}
+
+// explainsNothing reports a cause that shows none of what was seen on the plant: it may be there, but it is not what
+// somebody asks about.
+func (b *Book) explainsNothing(c *Cause, k Case, now bool) bool {
+	any := false
+	for _, id := range k.Seen {
+		if s := b.sign[id]; !s.FromRecord() {
+			if c.Signs[id] >= explains && (now || s.Lasts) {
+				return false
+			}
+			any = true
+		}
+	}
+	return any
 }
 
 // told reports a sign that somebody has looked at.
@@ -330,9 +350,13 @@ func (b *Book) Diagnose(k Case) (Diagnosis, error) {
 	return d, nil
 }
 
-// sameAct reports that all that is likely asks for the same thing, so that it need not be known which it is.
+// sameAct reports that all that is likely asks for the same thing, so that it need not be known which it is: to leave
+// it, to watch it, or to call somebody who may touch it. Where hands, water or blades come in, it matters which.
 func (b *Book) sameAct(order []int, p []float64) bool {
 	act, n := b.Causes[order[0]].Act, 0.0
+	if act != "none" && act != "watch" && act != "strong" {
+		return false
+	}
 	for _, i := range order {
 		if p[i] < likely {
 			break

@@ -508,3 +508,30 @@ func TestSignsAreWhole(t *testing.T) {
 		}
 	}
 }
+
+// TestOddPlants: a sign that speaks plainly is believed on a plant that is no known host, whatever the weather was.
+func TestOddPlants(t *testing.T) {
+	b := Built()
+	for _, c := range []struct {
+		species string
+		month   int
+		seen    string
+		known   []string
+		want    string
+	}{
+		{"camellia-japonica", 3, "dark_specks_below stippled", []string{"was_frost", "was_dry_wind"}, "lace-bug"},
+		{"olea-europaea", 7, "caterpillars big_holes", []string{"was_heat", "was_dry"}, "caterpillars-many"},
+		{"hosta-hybrid", 8, "stippled webbing", []string{"was_wet"}, "spider-mite"},
+		{"lavandula-angustifolia", 6, "spittle", []string{"was_dry", "was_heat"}, "spittlebug"},
+		{"ilex-aquifolium", 3, "shields_hard", []string{"was_frost", "was_dry_wind"}, "armoured-scale"},
+	} {
+		k := kase(t, c.species, c.month, c.seen, "")
+		k.Known = map[string]bool{}
+		for _, id := range c.known {
+			k.Known[id] = true
+		}
+		if d, err := b.Diagnose(k); err != nil || d.Causes[0].ID != c.want {
+			t.Errorf("%s, %s: %s %.2f, %v", c.species, c.seen, d.Causes[0].ID, d.Causes[0].Chance, err)
+		}
+	}
+}
