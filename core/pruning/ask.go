@@ -1,0 +1,108 @@
+package pruning
+
+import (
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+)
+
+// Purpose is what a cut is for.
+type Purpose string
+
+// Purposes.
+const (
+	Shape    Purpose = "shape"
+	Size     Purpose = "size"
+	Renew    Purpose = "renew"
+	Dead     Purpose = "clear dead"
+	Frosted  Purpose = "frost damage"
+	Raise    Purpose = "raise"
+	Thin     Purpose = "thin"
+	Deadhead Purpose = "deadhead"
+	Hedge    Purpose = "hedge"
+	Train    Purpose = "train"
+	Sick     Purpose = "sanitation"
+	Storm    Purpose = "storm preparation"
+	Lifting  Purpose = "before lifting"
+)
+
+// Purposes are all of them.
+var Purposes = []Purpose{Shape, Size, Renew, Dead, Frosted, Raise, Thin, Deadhead, Hedge, Train, Sick, Storm, Lifting}
+
+// Rules are the house rules that cuts hang on.
+type Rules struct {
+	PerennialsAtFrost bool // frosted perennials are cut back at the first killing frost
+}
+
+// Ask is a plant with what is wanted of it.
+type Ask struct {
+	Species *catalogue.Entry
+	Place   *Place
+	Date    day.Day // of the cut that is thought of
+	HeightM float64 // 0: as tall as its kind grows
+	SpreadM float64 // 0: as usual for the height
+	GraftM  float64 // 0: none, or nobody knows
+	Purpose Purpose // shape when empty
+	WantedM float64 // height it is to stand at after the next season; 0: none wanted
+	Share   float64 // of the living crown; 0: what the purpose takes
+	Rules   Rules
+}
+
+// usual shares of the living crown that purposes take; of the others what the class bears.
+var usualShare = map[Purpose]float64{Dead: 0, Deadhead: 0, Frosted: 0, Sick: 0.1, Raise: 0.1, Thin: 0.2, Train: 0.15, Storm: 0.15, Hedge: 0.15, Shape: 0.2}
+
+// fill takes what was not told as usual.
+func (a *Ask) fill(c *Class) {
+	if a.Purpose == "" {
+		a.Purpose = Shape
+		if a.WantedM > 0 {
+			a.Purpose = Size
+		}
+	}
+	if a.HeightM == 0 {
+		a.HeightM = a.Species.Mature.HeightM
+	}
+	if a.SpreadM == 0 {
+		a.SpreadM = a.HeightM * a.Species.Mature.SpreadM / a.Species.Mature.HeightM
+	}
+	if a.Share == 0 {
+		usual, known := usualShare[a.Purpose]
+		if !known || a.Purpose == Shape {
+			usual = c.Most
+		}
+		a.Share = min(usual, c.Most)
+	}
+}
+
+// Validate names what cannot be, and says what is possible.
+func (a Ask) Validate() error {
+	var bad invalid.Fields
+	if a.Purpose != "" && !slices.Contains(Purposes, a.Purpose) {
+		bad.Add("purpose", a.Purpose, "%q is no purpose; want one of %q", a.Purpose, Purposes)
+	}
+	bad.Within("height_m", a.HeightM, 0, 60, "m")
+	bad.Within("spread_m", a.SpreadM, 0, 40, "m")
+	bad.Within("graft_m", a.GraftM, 0, 5, "m")
+	bad.Within("share", a.Share, 0, 1, "")
+	if a.Species == nil {
+		return bad.Err()
+	}
+	c, height := ClassOf(a.Species), a.HeightM
+	if height == 0 {
+		height = a.Species.Mature.HeightM
+	}
+	if a.Share > c.Most && a.Share <= 1 {
+		bad.Add("share", a.Share, "%.0f %% is more than it bears at once: up to %.0f %%, the rest over the years", 100*a.Share, 100*c.Most)
+	}
+	switch {
+	case a.WantedM < 0:
+		bad.Add("wanted_m", a.WantedM, "is below the ground")
+	case a.WantedM > max(height, a.Species.Mature.HeightM):
+		bad.Add("wanted_m", a.WantedM, "%.2g m is above what it grows to, about %.2g m: no cut makes it taller", a.WantedM, max(height, a.Species.Mature.HeightM))
+	case a.WantedM > 0 && a.GraftM > 0 && a.WantedM <= a.GraftM:
+		bad.Add("wanted_m", a.WantedM, "is at or below the graft at %.2g m: only the rootstock would be left; possible from %.2g m", a.GraftM, a.GraftM+0.2)
+	}
+	return bad.Err()
+}

@@ -1,0 +1,187 @@
+package pruning
+
+import (
+	"math"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/job/reason"
+	"mezzadro/core/season"
+)
+
+// What days cost, in points.
+const (
+	offTime, offTimeEach, offTimeMost = 32, 0.6, 70 // outside the class's windows: at once, for each day, at most
+	frostCost                         = 60
+	restSpare                         = 20 // °C that a plant at rest may be cut above what its wood bears
+	frostDays                         = 21 // days after the cut in which a frost still burns it
+	lateCost                          = 50
+	bleedHeavy, bleedSome             = 50, 15
+	sapFrom, sapTo                    = -50, 21 // days from leaf-out between which sap runs
+	beetleCost                        = 45
+	beetleFrom, beetleTo              = -10, 100
+	nestCost                          = 8
+	nestFrom, nestTo                  = -10, 80
+	heatEach, usualHeat               = 8, 35.0
+	unseenCost                        = 12 // dead is not told from dormant
+)
+
+// Curve is what each day of the garden year of the date costs for the cut that is asked for.
+func (a *Ask) curve(c *Class, cal calendar) job.Curve {
+	from, to := a.Place.Year.Normals.Climate.GardenYear(a.Date)
+	curve := job.Curve{Start: from, Days: int(to - from)}
+	spans := a.spans(c, cal)
+	curve.Because(a.bloom(c, cal))
+	if len(spans) > 0 {
+		curve.Because(outside(c, spans)...)
+	}
+	curve.Because(a.frost(c, from, to), a.late(c, cal), heat(c, a.Place.Year.Normals))
+	curve.Because(a.living(cal)...)
+	return curve
+}
+
+// spans are the days for the purpose; none where any day will do.
+func (a *Ask) spans(c *Class, cal calendar) (out []span) {
+	windows := c.Windows
+	switch a.Purpose {
+	case Dead, Sick:
+		return nil
+	case Frosted:
+		windows = []Window{{From: When{"leaf_out", 21}, To: When{"leaf_out", 80}, Why: "what lives has shown it, and new shoots still ripen"}}
+	case Deadhead:
+		windows = []Window{{From: When{"bloom_start", 10}, To: When{"bloom_end", 18}, Why: "faded heads come off as they fade"}}
+	case Hedge:
+		windows = []Window{{From: When{"leaf_out", 50}, To: When{"leaf_out", 105}, Why: "the flush has hardened, and most broods have flown"},
+			{From: When{"first_frost", -85}, To: When{"first_frost", -50}, Why: "it keeps its line over winter, and there is time to close"}}
+	case Shape, Size, Renew, Thin, Raise, Train, Storm, Lifting:
+	}
+	if c.ID == "perennial" && a.Rules.PerennialsAtFrost && a.Purpose != Deadhead {
+		windows = []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 40}, Why: "house rule: frosted perennials are cut back at once and mulched"}}
+	}
+	for _, w := range windows {
+		out = append(out, cal.spans(w)...)
+	}
+	return out
+}
+
+// outside is what days outside all spans cost, told before the next one and after the last.
+func outside(c *Class, spans []span) []reason.Why {
+	far := func(d day.Day) (before, after float64) {
+		before, after = math.Inf(1), math.Inf(1)
+		for _, s := range spans {
+			switch {
+			case d >= s.from && d <= s.to:
+				return 0, 0
+			case d < s.from:
+				before = min(before, float64(s.from-d))
+			default:
+				after = min(after, float64(d-s.to))
+			}
+		}
+		return before, after
+	}
+	cost := func(days float64) job.Cost { return reason.Points(min(offTimeMost, offTime+offTimeEach*days)) }
+	texts := [2]string{c.Before, c.After}
+	if texts[0] == "" {
+		texts[0] = "its time has not come: " + spans[0].why
+	}
+	if texts[1] == "" {
+		texts[1] = "its time is over: " + spans[0].why
+	}
+	return []reason.Why{
+		{Name: "too early", Text: texts[0], On: func(d day.Day) job.Cost {
+			if before, after := far(d); before > 0 && before <= after {
+				return cost(before)
+			}
+			return job.Cost{}
+		}},
+		{Name: "too late", Text: texts[1], On: func(d day.Day) job.Cost {
+			if before, after := far(d); after > 0 && after < before {
+				return cost(after)
+			}
+			return job.Cost{}
+		}},
+	}
+}
+
+// bloomShare is the share of the next bloom that the cut takes on a day.
+func (a *Ask) bloomShare(c *Class, cal calendar, d day.Day) float64 {
+	if a.Purpose == Deadhead || a.Purpose == Dead || c.Spares && a.Share <= c.Most {
+		return 0
+	}
+	return a.Share * cal.loss(a.Species, d)
+}
+
+func (a *Ask) bloom(c *Class, cal calendar) reason.Why {
+	return reason.Why{Name: "bloom", Text: "flower buds go with it", On: func(d day.Day) job.Cost {
+		return reason.Points(c.Bloom * a.bloomShare(c, cal, d))
+	}}
+}
+
+func (a *Ask) frost(c *Class, from, to day.Day) reason.Why {
+	limit := c.Frost
+	if !c.Soft { // at rest a hardy kind bears more than the class at large
+		limit = min(limit, a.Species.HardinessC+restSpare)
+	}
+	if a.Purpose == Dead || a.Purpose == Sick || a.Purpose == Deadhead {
+		limit = min(limit, -8) // nothing living is opened: only hard frost stops hands and brittle wood
+	}
+	chance := a.Place.frostWithin(from, to, limit)
+	return reason.Frost("frost may still follow and burn the cut and what it pushes", frostCost, func(d day.Day) float64 {
+		return chance[max(0, min(len(chance)-1, int(d-from)))]
+	})
+}
+
+// late is that shoots after a late cut do not ripen before frost.
+func (a *Ask) late(c *Class, cal calendar) reason.Why {
+	soft := c.Soft && !cal.frostless && a.Purpose != Dead && a.Purpose != Deadhead && a.Purpose != Sick
+	return reason.Why{Name: "too late in the year", Text: "shoots after a late cut do not ripen before frost", On: func(d day.Day) job.Cost {
+		ripening, ok := cal.next(When{Event: "ripening"}, d-150)
+		if !soft || !ok || d < ripening || d > min(ripening+ripens+45, cal.nearest(When{Event: "midwinter"}, ripening)-10) {
+			return job.Cost{}
+		}
+		return reason.Points(lateCost)
+	}}
+}
+
+func heat(c *Class, n *season.Normals) reason.Why {
+	limit := c.Heat
+	if limit == 0 {
+		limit = usualHeat
+	}
+	return reason.Heat("heat and sun on bark that was shaded", limit, heatEach, n.TMax.At)
+}
+
+// living is what sap, beetles, nests and sleep cost.
+func (a *Ask) living(cal calendar) []reason.Why {
+	between := func(name, text string, from, to int, points float64) reason.Why {
+		return reason.Why{Name: name, Text: text, On: func(d day.Day) job.Cost {
+			out := cal.nearest(When{Event: "leaf_out"}, d)
+			if d < out+day.Day(from) || d > out+day.Day(to) {
+				return job.Cost{}
+			}
+			return reason.Points(points)
+		}}
+	}
+	var out []reason.Why
+	e := a.Species
+	opens := a.Purpose != Dead && a.Purpose != Deadhead
+	switch {
+	case !opens:
+	case e.SapBleeding == "heavy":
+		out = append(out, between("sap", "the sap runs: cuts bleed for weeks", sapFrom, sapTo, bleedHeavy))
+	case e.SapBleeding == "some":
+		out = append(out, between("sap", "the sap runs: cuts bleed a little", sapFrom, sapTo, bleedSome))
+	}
+	if g := e.Genus(); opens && (g == "Quercus" || g == "Ulmus") {
+		out = append(out, between("beetles", "beetles that carry wilt fly to fresh cuts", beetleFrom, beetleTo, beetleCost))
+	}
+	if e.Form != catalogue.Perennial && e.Form != catalogue.Subshrub && a.Purpose != Deadhead {
+		out = append(out, between("nests", "birds nest in it: look first", nestFrom, nestTo, nestCost))
+	}
+	if a.Purpose == Dead && e.LeafSeason == catalogue.Deciduous {
+		out = append(out, between("unseen", "dead is not told from dormant yet", -150, 10, unseenCost))
+	}
+	return out
+}

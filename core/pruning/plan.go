@@ -1,0 +1,149 @@
+package pruning
+
+import (
+	"fmt"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
+)
+
+// Step is what is cut in one year of several.
+type Step struct {
+	Year int     `json:"year" doc:"1 this year"`
+	CutM float64 `json:"cut_m,omitempty" doc:"Height after the cut; 0 where stems are taken out, not shortened"`
+	Text string  `json:"text"`
+}
+
+// Plan is when and how far a plant is cut, and what that costs.
+type Plan struct {
+	Text      string       `json:"text"`
+	Class     string       `json:"class" doc:"How its kind is cut"`
+	Purpose   Purpose      `json:"purpose" enum:"shape,size,renew,clear dead,frost damage,raise,thin,deadhead,hedge,train,sanitation,storm preparation,before lifting"`
+	Windows   []job.Window `json:"windows" doc:"Days of the garden year on which to cut"`
+	Best      day.Day      `json:"best" format:"date" doc:"The cheapest day of the garden year"`
+	Cost      job.Cost     `json:"cost" doc:"Of the date: 0 best to 100 worst, 101 never"`
+	Why       []job.Part   `json:"why" doc:"What makes up the cost of the date"`
+	Curve     job.Curve    `json:"curve" doc:"The garden year of the date, by reasons"`
+	Share     float64      `json:"share" doc:"Of the living crown that this cut takes, 0 to 1"`
+	Most      float64      `json:"most" doc:"Of the living crown that may go at once"`
+	BloomLoss float64      `json:"bloom_loss" doc:"Share of the next bloom that a cut on the date takes, 0 to 1"`
+	BloomText string       `json:"bloom_text"`
+	CutM      float64      `json:"cut_m" doc:"Height to cut to; 0 where nothing is shortened"`
+	Heights   []Height     `json:"heights" doc:"After this cut, by season: an estimate"`
+	TooBig    bool         `json:"too_big" doc:"It is simply too big for its place: no cuts keep it so low"`
+	Years     []Step       `json:"years" doc:"How the rest is spread over the years"`
+	Where     string       `json:"where" doc:"Where the blade goes"`
+	Steps     []string     `json:"steps" doc:"In order"`
+	Minutes   int          `json:"minutes" doc:"Estimate for one plant"`
+	WasteM3   float64      `json:"waste_m3" doc:"Loose, m³: an estimate"`
+	Bags      int          `json:"bags" doc:"Of a quarter of a cubic metre"`
+	Skills    []string     `json:"skills"`
+	Cautions  []string     `json:"cautions"`
+}
+
+// For plans a cut. Its error is a list of refused fields.
+func For(a Ask) (Plan, error) {
+	if err := a.Validate(); err != nil {
+		return Plan{}, err
+	}
+	c := ClassOf(a.Species)
+	a.fill(c)
+	cal := calendarOf(a.Species, a.Place, a.Date)
+	p := Plan{Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where, Steps: append([]string{}, c.How...), Years: []Step{},
+		Skills: []string{}, Cautions: []string{}}
+	a.howFar(c, &p)
+	p.Curve = a.curve(c, cal)
+	p.Windows = p.Curve.Windows(job.Acceptable)
+	p.Best, _ = p.Curve.Best(p.Curve.Start)
+	p.Cost, p.Why = p.Curve.On(a.Date), p.Curve.Why(a.Date)
+	p.Share = quantity.Round(a.Share, 0.01)
+	p.BloomLoss = quantity.Round(a.bloomShare(c, cal, a.Date), 0.01)
+	p.BloomText = bloomText(p.BloomLoss, c.Spares)
+	a.work(&p)
+	p.Text = a.text(c, &p)
+	return p, nil
+}
+
+// howFar works out the height to cut to, what follows, and how it is spread over the years.
+func (a *Ask) howFar(c *Class, p *Plan) {
+	if a.Purpose == Renew && (a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
+		for n, part := range []string{"the oldest third of the stems", "the next third", "the last third of the old stems"} {
+			p.Years = append(p.Years, Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."})
+		}
+		a.Share = min(a.Share, 1.0/3)
+	}
+	if a.WantedM == 0 || a.WantedM >= a.HeightM+grows(a.Species, 0, 1) {
+		p.Heights = heights(a.Species, a.HeightM, a.HeightM)
+		return
+	}
+	least := max(leastHeight(a.Species, a.HeightM), a.GraftM+0.1*boolTo(a.GraftM > 0))
+	h, kept := a.HeightM, a.HeightM
+	for year := 1; year <= 4; year++ {
+		want := cutFor(a.Species, h, a.WantedM)
+		to := max(want, h*(1-c.Most), least)
+		p.Years = append(p.Years, Step{Year: year, CutM: quantity.Round(to, 0.01),
+			Text: fmt.Sprintf("Cut to %s.", quantity.Length(to))})
+		if year == 1 {
+			kept = to
+		}
+		if want >= 0 && to <= want+0.01 {
+			break
+		}
+		next := to + grows(a.Species, 1-to/h, 1)
+		if next >= h-0.01 || year == 4 {
+			p.TooBig = true
+			break
+		}
+		h = next
+	}
+	if len(p.Years) == 1 && !p.TooBig {
+		p.Years = []Step{}
+	}
+	p.CutM = quantity.Round(kept, 0.01)
+	p.Heights = heights(a.Species, a.HeightM, kept)
+	a.Share = min(1, 1-kept/a.HeightM)
+}
+
+func boolTo(is bool) float64 {
+	if is {
+		return 1
+	}
+	return 0
+}
+
+func bloomText(loss float64, spares bool) string {
+	switch {
+	case loss < 0.02 && spares:
+		return "Cut above the first live pair of buds it costs no bloom; one pair further down costs that stem's bloom."
+	case loss < 0.02:
+		return "It costs no bloom."
+	}
+	return fmt.Sprintf("It costs about %.0f %% of the next bloom; the plant takes no harm by that.", 100*loss)
+}
+
+// text says it in a sentence or two.
+func (a *Ask) text(c *Class, p *Plan) string {
+	var out string
+	switch {
+	case len(p.Windows) == 0:
+		out = "No day of this garden year is good for it; the least bad is " + p.Best.Words() + "."
+	case p.Windows[0].To-p.Windows[0].From > longest:
+		out = "Any time of the year."
+	default:
+		for i, w := range p.Windows[:min(2, len(p.Windows))] {
+			if i > 0 {
+				out += ", or "
+			}
+			out += w.From.Words() + " to " + w.To.Words()
+		}
+		out = "Cut " + out + "."
+	}
+	if p.TooBig {
+		out += " It is too big for its place: no cut keeps it at " + quantity.Length(a.WantedM) + ". Move it, replace it, or give it room."
+	} else if p.CutM > 0 {
+		out += " Cut to " + quantity.Length(p.CutM) + "."
+	}
+	return out
+}
