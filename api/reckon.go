@@ -22,6 +22,11 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body house.Damage
 	return out(a), s.problem(ctx, "property", err)
 }
 
+func (s *Server) reckonPruning(ctx context.Context, in *struct{ Body house.PruningIn }) (*Out[house.PruningOut], error) {
+	o, err := s.ReckonPruning(ctx, in.Body)
+	return out(o), s.problem(ctx, "plant or property", err)
+}
+
 func (s *Server) reckonCause(ctx context.Context, in *struct{ Body house.CauseIn }) (*Out[house.CauseOut], error) {
 	o, err := s.ReckonCause(ctx, in.Body)
 	return out(o), s.problem(ctx, "property", err)

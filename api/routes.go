@@ -207,5 +207,7 @@ func (s *Server) reckonRoutes(a huma.API) {
 	op(a, post, "/reckon/cause", doc{"reckon-cause", "Reckon", "What may be wrong with a plant", "By the signs " +
 		"that were seen, and those that were looked for and are not there: causes with their chances and what " +
 		"speaks for each, and the question that parts them best. Nothing is stored.", asks, 0}, s.reckonCause)
+	op(a, post, "/reckon/pruning", doc{"reckon-pruning", "Reckon", "When and how far a plant is cut", "Windows of the garden year with the cost of " +
+		"each day, what a cut on the date takes of the bloom, the height to cut to, the years it is spread over, and the work. Nothing is stored.", asks, 0}, s.reckonPruning)
 	op(a, post, "/reckon/normals", doc{"reckon-normals", "Reckon", "Read monthly normals from a CSV file", "Nothing is stored.", files, 1 << 16}, s.reckonNormals)
 }

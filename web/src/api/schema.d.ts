@@ -1000,6 +1000,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/pruning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * When and how far a plant is cut
+         * @description Windows of the garden year with the cost of each day, what a cut on the date takes of the bloom, the height to cut to, the years it is spread over, and the work. Nothing is stored.
+         */
+        post: operations["reckon-pruning"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/season": {
         parameters: {
             query?: never;
@@ -3977,6 +3997,163 @@ export interface components {
             wet?: boolean;
             /** @description Time zone, IANA name */
             zone: string;
+        };
+        PruningHeight: {
+            /** Format: double */
+            m: number;
+            /**
+             * Format: int64
+             * @description 0 right after the cut
+             */
+            season: number;
+        };
+        PruningIn: {
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description Of the cut that is thought of; today when absent. Its garden year is told
+             */
+            date?: string;
+            /**
+             * Format: double
+             * @description Height of the graft; absent where there is none
+             */
+            graft_m?: number;
+            /**
+             * Format: double
+             * @description As tall as its kind grows when absent
+             */
+            height_m?: number;
+            /** @description The firm's when absent */
+            house_rules?: components["schemas"]["PruningRules"];
+            /**
+             * Format: int64
+             * @description A plant's id: its species, its property and its size count
+             */
+            plant?: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent */
+            purpose?: string;
+            /**
+             * Format: double
+             * @description Of the living crown that is to go, 0 to 1; as the purpose takes when absent
+             */
+            share?: number;
+            /** @description Catalogue id; may be left out where a plant is named */
+            species?: string;
+            /** Format: double */
+            spread_m?: number;
+            /**
+             * Format: double
+             * @description Height it is to stand at after the next season
+             */
+            wanted_m?: number;
+        };
+        PruningOut: {
+            /**
+             * Format: int64
+             * @description Of a quarter of a cubic metre
+             */
+            bags: number;
+            /**
+             * Format: date
+             * @description The cheapest day of the garden year
+             */
+            best: string;
+            /**
+             * Format: double
+             * @description Share of the next bloom that a cut on the date takes, 0 to 1
+             */
+            bloom_loss: number;
+            bloom_text: string;
+            cautions: string[] | null;
+            /** @description How its kind is cut */
+            class: string;
+            /**
+             * Format: int64
+             * @description Of the date: 0 best to 100 worst, 101 never
+             */
+            cost: number;
+            /** @description The garden year of the date, by reasons */
+            curve: components["schemas"]["JobCurve"];
+            /**
+             * Format: double
+             * @description Height to cut to; 0 where nothing is shortened
+             */
+            cut_m: number;
+            /**
+             * Format: date
+             * @description First day of the garden year
+             */
+            from: string;
+            /** @description After this cut, by season: an estimate */
+            heights: components["schemas"]["PruningHeight"][] | null;
+            /**
+             * Format: int64
+             * @description Estimate for one plant
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Of the living crown that may go at once
+             */
+            most: number;
+            /** @enum {string} */
+            purpose: "shape" | "size" | "renew" | "clear dead" | "frost damage" | "raise" | "thin" | "deadhead" | "hedge" | "train" | "sanitation" | "storm preparation" | "before lifting";
+            /** @description The house rule that the result hangs on; empty where none */
+            rule: string;
+            /**
+             * Format: double
+             * @description Of the living crown that this cut takes, 0 to 1
+             */
+            share: number;
+            skills: string[] | null;
+            /** @description Common name */
+            species: string;
+            /** @description In order */
+            steps: string[] | null;
+            text: string;
+            /**
+             * Format: date
+             * @description First day of the next
+             */
+            to: string;
+            /** @description It is simply too big for its place: no cuts keep it so low */
+            too_big: boolean;
+            /**
+             * Format: double
+             * @description Loose, m³: an estimate
+             */
+            waste_m3: number;
+            /** @description Where the blade goes */
+            where: string;
+            /** @description What makes up the cost of the date */
+            why: components["schemas"]["JobPart"][] | null;
+            /** @description Days of the garden year on which to cut */
+            windows: components["schemas"]["JobWindow"][] | null;
+            /** @description How the rest is spread over the years */
+            years: components["schemas"]["PruningStep"][] | null;
+        };
+        PruningRules: {
+            /** @description Frosted perennials are cut back at the first killing frost */
+            cut_perennials_at_frost: boolean;
+        };
+        PruningStep: {
+            /**
+             * Format: double
+             * @description Height after the cut; 0 where stems are taken out, not shortened
+             */
+            cut_m?: number;
+            text: string;
+            /**
+             * Format: int64
+             * @description 1 this year
+             */
+            year: number;
         };
         "Put-orderRequest": {
             /** @description Who goes */
@@ -8831,6 +9008,75 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reckon-pruning": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "date": "2027-03-18",
+                 *       "height_m": 3.2,
+                 *       "property": 1,
+                 *       "species": "syringa-vulgaris",
+                 *       "wanted_m": 2.6
+                 *     }
+                 */
+                "application/json": components["schemas"]["PruningIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PruningOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

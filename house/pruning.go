@@ -1,0 +1,108 @@
+package house
+
+import (
+	"context"
+	"errors"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/pruning"
+	"mezzadro/core/season"
+	"mezzadro/store"
+)
+
+// PruningIn asks when and how far a plant is cut.
+type PruningIn struct {
+	Species  string          `json:"species,omitempty" doc:"Catalogue id; may be left out where a plant is named"`
+	Plant    int64           `json:"plant,omitempty" doc:"A plant's id: its species, its property and its size count"`
+	Date     day.Day         `json:"date,omitempty" format:"date" doc:"Of the cut that is thought of; today when absent. Its garden year is told"`
+	Climate  *season.Climate `json:"climate,omitempty"`
+	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
+	HeightM  float64         `json:"height_m,omitempty" doc:"As tall as its kind grows when absent"`
+	SpreadM  float64         `json:"spread_m,omitempty"`
+	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
+	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
+	WantedM  float64         `json:"wanted_m,omitempty" doc:"Height it is to stand at after the next season"`
+	Share    float64         `json:"share,omitempty" doc:"Of the living crown that is to go, 0 to 1; as the purpose takes when absent"`
+	Rules    *PruningRules   `json:"house_rules,omitempty" doc:"The firm's when absent"`
+}
+
+// PruningRules are the house rules that cuts hang on.
+type PruningRules struct {
+	CutPerennialsAtFrost bool `json:"cut_perennials_at_frost" doc:"Frosted perennials are cut back at the first killing frost"`
+}
+
+// PruningOut is what it comes to.
+type PruningOut struct {
+	pruning.Plan
+	Species string  `json:"species" doc:"Common name"`
+	From    day.Day `json:"from" format:"date" doc:"First day of the garden year"`
+	To      day.Day `json:"to" format:"date" doc:"First day of the next"`
+	Rule    string  `json:"rule" doc:"The house rule that the result hangs on; empty where none"`
+}
+
+// ReckonPruning plans a cut from inline values or a kept plant, storing nothing.
+func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, error) {
+	var bad invalid.Fields
+	out := PruningOut{}
+	if in.Plant != 0 {
+		p, err := h.Store.Plant(ctx, in.Plant)
+		if err != nil {
+			return out, err
+		}
+		in.sized(p)
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	e, err := book.Species(in.Species)
+	if err != nil {
+		bad.Add("species", in.Species, "%v", err)
+	}
+	y, _, err := h.yearOf(ctx, in.Climate, in.Property)
+	if errors.Is(err, store.ErrNotFound) {
+		return out, err
+	}
+	bad = append(bad, fields(err)...)
+	if bad != nil {
+		return out, bad
+	}
+	rules, err := h.pruningRules(ctx, in.Rules)
+	if err != nil {
+		return out, err
+	}
+	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: pruning.At(y), Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM,
+		Purpose: in.Purpose, WantedM: in.WantedM, Share: in.Share, Rules: rules})
+	out.Species = e.Common
+	out.From, out.To = y.Normals.Climate.GardenYear(h.DateOr(in.Date))
+	if e.LeafSeason == catalogue.Herbaceous {
+		out.Rule = "Frosted perennials stand till late winter"
+		if rules.PerennialsAtFrost {
+			out.Rule = "Frosted perennials are cut back at once"
+		}
+	}
+	return out, err
+}
+
+// sized takes from a kept plant what was not told.
+func (in *PruningIn) sized(p store.Plant) {
+	in.Property = p.PropertyID
+	if in.Species == "" {
+		in.Species = p.Species
+	}
+	for to, kept := range map[*float64]float64{&in.HeightM: p.HeightM, &in.SpreadM: p.SpreadM, &in.GraftM: p.GraftM} {
+		if *to == 0 {
+			*to = kept
+		}
+	}
+}
+
+func (h *House) pruningRules(ctx context.Context, told *PruningRules) (pruning.Rules, error) {
+	if told != nil {
+		return pruning.Rules{PerennialsAtFrost: told.CutPerennialsAtFrost}, nil
+	}
+	f, err := h.Firm(ctx)
+	return pruning.Rules{PerennialsAtFrost: f.Rules.V.CutPerennialsAtFrost}, err
+}
