@@ -225,7 +225,11 @@ func open(t testing.TB, s *server, width, height int64) *browser {
 		defer b.mu.Unlock()
 		switch e := ev.(type) {
 		case *cdpruntime.EventExceptionThrown:
-			b.faults = append(b.faults, fmt.Sprintf("exception: %s", e.ExceptionDetails.Text))
+			text := e.ExceptionDetails.Text
+			if e.ExceptionDetails.Exception != nil {
+				text += " " + e.ExceptionDetails.Exception.Description
+			}
+			b.faults = append(b.faults, "exception: "+text)
 		case *cdpruntime.EventConsoleAPICalled:
 			if e.Type == "error" || e.Type == "warning" {
 				text := ""

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job/reason"
 	"mezzadro/core/pruning"
 	"mezzadro/core/season"
 	"mezzadro/store"
@@ -24,6 +25,7 @@ type PruningIn struct {
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
 	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
 	WantedM  float64         `json:"wanted_m,omitempty" doc:"Height it is to stand at after the next season"`
+	CutM     float64         `json:"cut_m,omitempty" doc:"Height it is cut to, in place of a wanted one"`
 	Share    float64         `json:"share,omitempty" doc:"Of the living crown that is to go, 0 to 1; as the purpose takes when absent"`
 	Rules    *PruningRules   `json:"house_rules,omitempty" doc:"The firm's when absent"`
 }
@@ -36,10 +38,11 @@ type PruningRules struct {
 // PruningOut is what it comes to.
 type PruningOut struct {
 	pruning.Plan
-	Species string  `json:"species" doc:"Common name"`
-	From    day.Day `json:"from" format:"date" doc:"First day of the garden year"`
-	To      day.Day `json:"to" format:"date" doc:"First day of the next"`
-	Rule    string  `json:"rule" doc:"The house rule that the result hangs on; empty where none"`
+	Species string       `json:"species" doc:"Common name"`
+	From    day.Day      `json:"from" format:"date" doc:"First day of the garden year"`
+	To      day.Day      `json:"to" format:"date" doc:"First day of the next"`
+	Costs   reason.Costs `json:"costs" doc:"What each day of the garden year costs: 0 best to 100 worst, 101 never"`
+	Rule    string       `json:"rule" doc:"The house rule that the result hangs on; empty where none"`
 }
 
 // ReckonPruning plans a cut from inline values or a kept plant, storing nothing.
@@ -74,8 +77,8 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 		return out, err
 	}
 	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: pruning.At(y), Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM,
-		Purpose: in.Purpose, WantedM: in.WantedM, Share: in.Share, Rules: rules})
-	out.Species = e.Common
+		Purpose: in.Purpose, WantedM: in.WantedM, CutM: in.CutM, Share: in.Share, Rules: rules})
+	out.Species, out.Costs = e.Common, out.Plan.Curve.Costs()
 	out.From, out.To = y.Normals.Climate.GardenYear(h.DateOr(in.Date))
 	if e.LeafSeason == catalogue.Herbaceous {
 		out.Rule = "Frosted perennials stand till late winter"

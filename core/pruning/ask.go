@@ -46,6 +46,7 @@ type Ask struct {
 	GraftM  float64 // 0: none, or nobody knows
 	Purpose Purpose // shape when empty
 	WantedM float64 // height it is to stand at after the next season; 0: none wanted
+	CutM    float64 // height it is cut to, in place of a wanted one; 0: not told
 	Share   float64 // of the living crown; 0: what the purpose takes
 	Rules   Rules
 }
@@ -57,7 +58,7 @@ var usualShare = map[Purpose]float64{Dead: 0, Deadhead: 0, Frosted: 0, Sick: 0.1
 func (a *Ask) fill(c *Class) {
 	if a.Purpose == "" {
 		a.Purpose = Shape
-		if a.WantedM > 0 {
+		if a.WantedM > 0 || a.CutM > 0 {
 			a.Purpose = Size
 		}
 	}
@@ -96,6 +97,7 @@ func (a Ask) Validate() error {
 	if a.Share > c.Most && a.Share <= 1 {
 		bad.Add("share", a.Share, "%.0f %% is more than it bears at once: up to %.0f %%, the rest over the years", 100*a.Share, 100*c.Most)
 	}
+	a.validCut(c, height, &bad)
 	switch {
 	case a.WantedM < 0:
 		bad.Add("wanted_m", a.WantedM, "is below the ground")
@@ -105,4 +107,22 @@ func (a Ask) Validate() error {
 		bad.Add("wanted_m", a.WantedM, "is at or below the graft at %.2g m: only the rootstock would be left; possible from %.2g m", a.GraftM, a.GraftM+0.2)
 	}
 	return bad.Err()
+}
+
+// validCut names what a height to cut to cannot be.
+func (a Ask) validCut(c *Class, height float64, bad *invalid.Fields) {
+	share := 1 - a.CutM/height
+	switch {
+	case a.CutM == 0:
+	case a.WantedM > 0:
+		bad.Add("cut_m", a.CutM, "the height it is cut to and the one it is to stand at next year: want one of the two")
+	case a.CutM < 0 || a.CutM > height:
+		bad.Add("cut_m", a.CutM, "want a height between the ground and its top, %.2g m", height)
+	case a.GraftM > 0 && a.CutM <= a.GraftM:
+		bad.Add("cut_m", a.CutM, "is at or below the graft at %.2g m: only the rootstock would be left", a.GraftM)
+	case a.CutM < leastHeight(a.Species, height)-0.001:
+		bad.Add("cut_m", a.CutM, "it does not come again from there: not below %.2f m", leastHeight(a.Species, height))
+	case share > c.Most+0.001:
+		bad.Add("cut_m", a.CutM, "%.0f %% of the crown is more than it bears at once: not below %.2f m this year", 100*share, height*(1-c.Most))
+	}
 }

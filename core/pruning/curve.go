@@ -84,10 +84,10 @@ func outside(c *Class, spans []span) []reason.Why {
 	cost := func(days float64) job.Cost { return reason.Points(min(offTimeMost, offTime+offTimeEach*days)) }
 	texts := [2]string{c.Before, c.After}
 	if texts[0] == "" {
-		texts[0] = "its time has not come: " + spans[0].why
+		texts[0] = "better when " + spans[0].why
 	}
 	if texts[1] == "" {
-		texts[1] = "its time is over: " + spans[0].why
+		texts[1] = "past the best time, when " + spans[0].why
 	}
 	return []reason.Why{
 		{Name: "too early", Text: texts[0], On: func(d day.Day) job.Cost {

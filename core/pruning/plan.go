@@ -73,6 +73,13 @@ func (a *Ask) howFar(c *Class, p *Plan) {
 			p.Years = append(p.Years, Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."})
 		}
 		a.Share = min(a.Share, 1.0/3)
+		p.Heights = heights(a.Species, a.HeightM, a.HeightM) // stems come out whole: it stands as tall as before
+		return
+	}
+	if a.CutM > 0 {
+		p.CutM, p.Heights = a.CutM, heights(a.Species, a.HeightM, a.CutM)
+		a.Share = 1 - a.CutM/a.HeightM
+		return
 	}
 	if a.WantedM == 0 || a.WantedM >= a.HeightM+grows(a.Species, 0, 1) {
 		p.Heights = heights(a.Species, a.HeightM, a.HeightM)
@@ -142,7 +149,7 @@ func (a *Ask) text(c *Class, p *Plan) string {
 	}
 	if p.TooBig {
 		out += " It is too big for its place: no cut keeps it at " + quantity.Length(a.WantedM) + ". Move it, replace it, or give it room."
-	} else if p.CutM > 0 {
+	} else if p.CutM > 0 && a.CutM == 0 {
 		out += " Cut to " + quantity.Length(p.CutM) + "."
 	}
 	return out

@@ -108,6 +108,10 @@ func TestCutsThatAreNotToBe(t *testing.T) {
 		{"camellia-japonica", Ask{Share: 1.5}, "share"},
 		{"camellia-japonica", Ask{Purpose: "haircut"}, "is no purpose"},
 		{"camellia-japonica", Ask{WantedM: -1}, "below the ground"},
+		{"camellia-japonica", Ask{HeightM: 2, CutM: 0.9}, "not below 1.34 m this year"},
+		{"camellia-japonica", Ask{HeightM: 2, CutM: 2.4}, "its top"},
+		{"camellia-japonica", Ask{HeightM: 2, CutM: 1.6, WantedM: 1.8}, "one of the two"},
+		{"pinus-nigra", Ask{HeightM: 2, CutM: 1}, "does not come again"},
 	} {
 		c.ask.Species, c.ask.Place, c.ask.Date = entry(t, c.species), y, day.Of(2027, 3, 1)
 		if _, err := For(c.ask); err == nil || !strings.Contains(err.Error(), c.says) {
@@ -137,7 +141,7 @@ func TestPlainCuts(t *testing.T) {
 	if p := plan("hydrangea-macrophylla", Ask{}); p.BloomLoss != 0 || !strings.Contains(p.BloomText, "one pair further down") {
 		t.Errorf("mophead: %.2f, %s", p.BloomLoss, p.BloomText)
 	}
-	if p := plan("philadelphus-coronarius", Ask{Purpose: Renew}); len(p.Years) != 3 || !strings.Contains(p.Years[0].Text, "oldest third") {
+	if p := plan("philadelphus-coronarius", Ask{Purpose: Renew, HeightM: 2.4, WantedM: 2}); len(p.Years) != 3 || !strings.Contains(p.Years[0].Text, "oldest third") {
 		t.Errorf("renewal: %+v", p.Years)
 	}
 	if p := plan("trachycarpus-fortunei", Ask{HeightM: 6}); !strings.Contains(strings.Join(p.Steps, " "), "brown fronds alone") || p.Most > 0.1 || len(p.Skills) == 0 {

@@ -19,6 +19,7 @@
     CallSheet: () => import('./places/CallSheet.svelte'),
     CausePages: () => import('./places/CausePages.svelte'),
     Almanac: () => import('./places/Almanac.svelte'),
+    Cut: () => import('./places/Cut.svelte'),
     Climate: () => import('./places/Climate.svelte'),
     Grounds: () => import('./places/Grounds.svelte'),
     PlantPage: () => import('./places/PlantPage.svelte'),
@@ -35,6 +36,7 @@
     '/grounds/:id?': at('Grounds'),
     '/walk/:property?/:plant?': at('Walk'),
     '/plant/:id': at('PlantPage'),
+    '/cut/:plant': at('Cut'),
     '/year/:property?': at('Year'),
     '/rounds/:job?': at('Rounds'),
     '/ails/:plant?': at('Ails'),
@@ -70,7 +72,8 @@
     },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
-  const section = (name: string) => (name === 'plant' || name === 'call' ? 'grounds' : name === 'ails' ? 'almanac' : name);
+  const section = (name: string) =>
+    name === 'plant' || name === 'call' || name === 'cut' ? 'grounds' : name === 'ails' ? 'almanac' : name;
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

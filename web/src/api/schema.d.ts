@@ -4010,6 +4010,11 @@ export interface components {
         PruningIn: {
             climate?: components["schemas"]["SeasonClimate"];
             /**
+             * Format: double
+             * @description Height it is cut to, in place of a wanted one
+             */
+            cut_m?: number;
+            /**
              * Format: date
              * @description Of the cut that is thought of; today when absent. Its garden year is told
              */
@@ -4078,6 +4083,8 @@ export interface components {
              * @description Of the date: 0 best to 100 worst, 101 never
              */
             cost: number;
+            /** @description What each day of the garden year costs: 0 best to 100 worst, 101 never */
+            costs: number[] | null;
             /** @description The garden year of the date, by reasons */
             curve: components["schemas"]["JobCurve"];
             /**

@@ -119,6 +119,7 @@
       </div>
       <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/ails/{id}">What ails it?</a
       >
+      <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/cut/{id}">When to cut</a>
       <a
         class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
         href="#/walk/{p.property_id}/{id}">Walk to it</a

@@ -1,0 +1,281 @@
+<script lang="ts">
+  /** The cut bench: how far and when a plant is cut, what that costs in bloom, and how it stands in the years after. */
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
+  import { daysBetween, inWords, metres } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
+  import { attempt, house, keys } from '../lib/house.svelte';
+  import { costOf, costWord } from '../lib/orders';
+  import Pick from '../lib/Pick.svelte';
+  import Portrait from '../lib/Portrait.svelte';
+  import type { Form } from '../lib/portrait';
+  import Ribbon from '../lib/Ribbon.svelte';
+  import Waiting from '../lib/Waiting.svelte';
+
+  let { params }: { params?: { plant?: string } } = $props();
+  const id = $derived(Number(params?.plant ?? 0));
+  type Plan = Schemas['PruningOut'];
+  type Purpose = Plan['purpose'];
+  const purposes: [Purpose, string][] = [
+    ['shape', 'keep its shape'],
+    ['size', 'keep it smaller'],
+    ['renew', 'renew old stems'],
+    ['hedge', 'trim a hedge'],
+    ['thin', 'thin it'],
+    ['raise', 'raise the crown'],
+    ['deadhead', 'take off faded heads'],
+    ['clear dead', 'clear dead wood'],
+    ['frost damage', 'cut out frost damage'],
+    ['sanitation', 'cut out what is sick'],
+    ['train', 'train it'],
+    ['storm preparation', 'before storms'],
+    ['before lifting', 'before it is lifted'],
+  ];
+
+  let plant = $state<Plant>();
+  let season = $state<Season>();
+  let plan = $state.raw<Plan>();
+  let problem = $state<Problem>();
+  let purpose = $state<Purpose>('shape');
+  let wanted = $state(''); // height after the next season, m
+  let cut = $state(0); // the line on the portrait, m; 0: as reckoned
+  let on = $state<string>(); // the day pointed at
+  let ahead = $state(0); // seasons
+  let made = $state(0); // the job
+  let busy = $state(false);
+
+  $effect(() => {
+    const of = id;
+    void attempt(async () => {
+      const p = await ask(api.GET('/api/v1/plants/{id}', { params: { path: { id: of } } }));
+      const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: p.property_id } } }));
+      if (of !== id) return;
+      plant = p;
+      season = s;
+      on ??= s.today;
+    });
+  });
+  let turn = 0;
+  $effect(() => {
+    const p = plant;
+    if (!p || !on) return;
+    const body: Schemas['PruningIn'] = { plant: p.id, purpose, date: on };
+    if (cut) body.cut_m = cut;
+    else if (Number(wanted)) body.wanted_m = Number(wanted);
+    const mine = ++turn;
+    void attempt(async () => {
+      const answer = await ask(api.POST('/api/v1/reckon/pruning', { body }));
+      if (mine === turn) plan = answer;
+    }).then((fault) => mine === turn && (problem = fault));
+  });
+  const line = $derived(cut || plan?.cut_m || 0);
+  const stands = $derived(line ? plan?.heights?.[ahead]?.m : undefined); // how tall it stands in the season shown
+  const step = 0.05;
+  function nudge(by: number) {
+    if (!plant) return;
+    wanted = '';
+    cut = Math.round(100 * Math.max(step, Math.min(plant.height_m, (line || plant.height_m) + by * step))) / 100;
+    if (purpose === 'shape') purpose = 'size';
+  }
+  function pick(m: number) {
+    wanted = '';
+    cut = Math.round(100 * m) / 100;
+    if (purpose === 'shape') purpose = 'size';
+  }
+  onMount(() => {
+    keys.screen = [
+      { key: 'ArrowUp', does: 'cut line higher', run: () => nudge(1) },
+      { key: 'ArrowDown', does: 'cut line lower', run: () => nudge(-1) },
+      { key: 'G', does: 'show regrowth a season on', run: () => (ahead = (ahead + 1) % (plan?.heights?.length || 1)) },
+    ];
+    return () => {
+      keys.screen = [];
+    };
+  });
+  const windows = $derived((plan?.windows ?? []).map((w) => ({ from: w.from, to: w.to, best: w.best })));
+  const lanes = $derived(
+    plan && plant
+      ? [
+          {
+            id: 'cut',
+            label: `Cut: ${purposes.find(([p]) => p === purpose)?.[1]}`,
+            start: plan.from,
+            costs: plan.costs ?? [],
+            windows,
+          },
+        ]
+      : [],
+  );
+  const cost = $derived(plan && on ? plan.costs?.[daysBetween(plan.from, on)] : undefined);
+  const within = $derived(
+    plan?.windows?.length
+      ? { window_from: plan.windows[0]!.from, window_to: plan.windows.at(-1)!.to, best_day: plan.best }
+      : { window_from: '', window_to: '', best_day: plan?.best ?? '' },
+  );
+  async function makeJob() {
+    const [p, q] = [plan, plant];
+    if (!p || !q || busy) return;
+    busy = true;
+    await attempt(async () => {
+      const title = `Cut ${q.common}${p.cut_m ? ` to ${metres(p.cut_m)}` : ''}${q.count > 1 ? ` × ${q.count}` : ''}`;
+      const ahead = (p.windows ?? []).filter((w) => w.to >= house.today);
+      const spans = ahead.map((w) => ({ from: w.from < house.today ? house.today : w.from, to: w.to, cost: 0 }));
+      if (!spans.length) spans.push({ from: house.today, to: p.to, cost: 50 });
+      const body: Schemas['HandOrder'] = {
+        property_id: q.property_id,
+        kind: 'other',
+        title,
+        minutes: p.minutes * q.count,
+        plants: [q.id],
+        note: [...(p.steps ?? []), p.where].join(' '),
+        spans,
+      };
+      const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
+      made = o.id;
+      house.say(`${title}: a job.`, async () => {
+        const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
+        await ask(
+          api.DELETE('/api/v1/orders/{id}', {
+            params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
+          }),
+        );
+        made = 0;
+      });
+      void house.refresh();
+    });
+    busy = false;
+  }
+  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
+</script>
+
+<svelte:head><title>Cut{plant ? ` · ${plant.common}` : ''} · Mezzadro</title></svelte:head>
+
+{#if season && plan}
+  <div class="border-b border-rule bg-white max-lg:overflow-x-auto">
+    <Ribbon {season} {lanes} place={plant?.property} bind:pointed={on} chosen="cut" />
+  </div>
+{/if}
+<div class="px-5 py-4 max-md:px-3">
+  {#if !plant}
+    <Waiting rows={6} />
+  {:else}
+    <p class="text-sm"><a href="#/plant/{plant.id}">{plant.property}</a></p>
+    <h1>Cut {plant.common.toLowerCase()}{plant.label ? `, ${plant.label}` : ''}</h1>
+    <div class="mt-3 grid grid-cols-[minmax(0,1fr)] gap-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.2fr)]">
+      <section aria-label="How far" class="min-w-0">
+        <div class="flex flex-wrap gap-3">
+          <Pick class="min-w-44 flex-1" label="What for" bind:value={purpose} options={purposes} />
+          <Field
+            class="w-44"
+            label="Next year"
+            kind="length"
+            bind:value={() => wanted, (v) => ((wanted = v), (cut = 0))}
+            problem={problem?.fields.wanted_m}
+          />
+        </div>
+        <div class="mt-2 h-80 border border-rule bg-white">
+          <Portrait
+            form={plant.form as Form}
+            heightM={Math.max(plant.height_m, stands ?? 0)}
+            spreadM={plant.spread_m}
+            name={plant.common}
+            graftM={plant.graft_m}
+            active={line || undefined}
+            grownM={stands}
+            box={[460, 310]}
+            onpick={pick}
+          />
+        </div>
+        <div class="mt-2 flex items-center gap-2">
+          <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Lower" onclick={() => nudge(-1)}
+            >−</button
+          >
+          <p class="flex-1 text-center">
+            {#if line}cut at <b class="text-cold" data-testid="cut">{metres(line)}</b> of {metres(plant.height_m)}{:else}no height
+              is taken off{/if}
+          </p>
+          <button class="min-h-11 min-w-12 border border-rule bg-white text-lg" aria-label="Higher" onclick={() => nudge(1)}
+            >+</button
+          >
+          {#if cut || wanted}<button class="min-h-11 px-2 text-sm text-moss underline" onclick={() => ((cut = 0), (wanted = ''))}
+              >Clear</button
+            >{/if}
+        </div>
+        {#if problem?.fields.cut_m || problem?.fields.share}<p class="text-sm text-bad" role="alert">
+            {capital(problem.fields.cut_m ?? problem.fields.share ?? '')}
+          </p>{/if}
+        {#if line && plan?.heights?.length}
+          <div class="mt-1 flex flex-wrap gap-2" role="group" aria-label="How tall it stands">
+            {#each plan.heights as h (h.season)}
+              <button
+                class="min-h-11 border px-3 text-sm {ahead === h.season
+                  ? 'border-ink bg-ink text-paper'
+                  : 'border-rule bg-white'}"
+                aria-pressed={ahead === h.season}
+                onclick={() => (ahead = h.season)}
+                >{h.season === 0 ? 'Cut' : h.season === 1 ? 'Next year' : `${h.season} years`}: {metres(h.m)}</button
+              >
+            {/each}
+          </div>
+          <p class="text-sm text-soft">Regrowth is an estimate.</p>
+        {/if}
+      </section>
+      {#if plan}
+        <article aria-label="The cut" class="min-w-0 border border-ink bg-white">
+          <header class="border-b border-rule px-4 py-3">
+            <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
+            <p class="text-lg leading-snug font-bold" data-testid="plan" aria-live="polite">{plan.text}</p>
+            {#if plan.rule}<p class="text-sm text-soft">House rule: {plan.rule.toLowerCase()}.</p>{/if}
+          </header>
+          <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+            {#if on}
+              <section aria-label="This day">
+                <h3 class="text-sm font-semibold text-moss">On {inWords(on, house.today)}</h3>
+                <p>
+                  <b data-testid="day-cost">{capital(costWord(cost, on, within))}</b>
+                  <span class="text-soft">{costOf(cost)}</span>
+                </p>
+                <ul class="text-sm">
+                  {#each plan.why ?? [] as w (w.name)}<li class="flex gap-2">
+                      <b class="w-10 shrink-0 text-right">{w.cost > 100 ? '✕' : `+${w.cost}`}</b>{w.text}
+                    </li>{:else}<li>Nothing speaks against this day.</li>{/each}
+                </ul>
+                <p data-testid="bloom">{plan.bloom_text}</p>
+              </section>
+            {/if}
+            <p class="text-sm">
+              This cut takes {Math.round(100 * plan.share)} % of the crown; up to {Math.round(100 * plan.most)} % may go at once.
+            </p>
+            {#if plan.years?.length}
+              <section aria-label="Over the years">
+                <h3 class="text-sm font-semibold text-moss">Over the years</h3>
+                <ol class="list-decimal pl-5">
+                  {#each plan.years as s (s.year)}<li>{s.text}</li>{/each}
+                </ol>
+              </section>
+            {/if}
+            <section aria-label="Steps">
+              <h3 class="text-sm font-semibold text-moss">In this order</h3>
+              <ol class="list-decimal pl-5">
+                {#each plan.steps ?? [] as s (s)}<li>{s}</li>{/each}
+              </ol>
+              <p class="mt-1"><b>Where:</b> {plan.where}</p>
+            </section>
+            <p class="text-sm">
+              About {plan.minutes} min{plant.count > 1 ? ` each, ${plan.minutes * plant.count} min for all` : ''}; {plan.waste_m3} m³
+              of loose waste, {plan.bags}
+              {plan.bags === 1 ? 'bag' : 'bags'}{plan.skills?.length ? `; needs: ${plan.skills.join(', ')}` : ''}. (Estimates.)
+            </p>
+            {#each plan.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+            <div class="flex flex-wrap items-center gap-3">
+              <Button disabled={busy} onclick={makeJob}>Make it a job</Button>
+              {#if made}<a class="inline-flex min-h-11 items-center underline" href="#/rounds/{made}">The job</a>{/if}
+            </div>
+            <p class="text-sm text-soft">Local rules on nests, hedges and protected trees come first.</p>
+          </div>
+        </article>
+      {:else if problem}<p role="alert">{problem.message}</p>{:else}<Waiting />{/if}
+    </div>
+  {/if}
+</div>
