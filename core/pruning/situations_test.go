@@ -174,6 +174,11 @@ var situations = []struct {
 	{"phormium-tenax", "cool-coast", Shape, "04-10", "12-20"},
 	{"phoenix-canariensis", "dry-summer-coast", Shape, "06-15", "12-20"},
 	{"hibiscus-rosa-sinensis", "florida-north", Shape, "03-20", "12-20"},
+	{"camellia-sasanqua", "lake-foothills", Shape, "04-01", "10-15 12-10"},
+	{"osmanthus-fragrans", "gulf-coast", Shape, "03-10", "10-20"},
+	{"hamamelis-intermedia", "nordic-coast", Shape, "04-25", "11-20"},
+	{"chimonanthus-praecox", "lake-foothills", Shape, "03-20", "10-15 12-01"},
+	{"mahonia-media", "oceanic-lowland", Shape, "04-10", "11-20"},
 	{"punica-granatum", "dry-summer-inland", Shape, "03-01", "07-01"},
 }
 
