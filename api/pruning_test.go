@@ -1,10 +1,12 @@
 package api
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/job"
 	"mezzadro/house"
 )
 
@@ -49,5 +51,51 @@ func TestReckonPruning(t *testing.T) {
 	}
 	if code, _ := h.do("POST", "/reckon/pruning", obj{"plant": 999}); code != 404 {
 		t.Errorf("a plant that is not there: %d", code)
+	}
+}
+
+// TestPlanCuts: a property's cuts are proposed by kind and season, some are kept in one write, those kept stand and follow the
+// season, and a plant for which none is proposed keeps nothing at all.
+func TestPlanCuts(t *testing.T) {
+	h := newHouse(t)
+	here, _, box, rose, _ := h.boxes()
+	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
+	p := ok[house.CutsProposed](h, "GET", path, nil)
+	if len(p.Cuts) != 3 || p.Minutes == 0 || p.WasteM3 <= 0 || p.Cuts[0].From > p.Cuts[2].From {
+		t.Fatalf("proposed: %+v", p)
+	}
+	for _, c := range p.Cuts {
+		if c.From < h.today || c.To < c.From || c.Asked || c.Title == "" {
+			t.Errorf("%+v", c)
+		}
+	}
+	body := obj{"plants": []int64{rose.ID, box.ID}}
+	kept := ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts").Items
+	ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts")
+	if len(kept) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
+		t.Errorf("kept: %+v", kept)
+	}
+	if code, b := h.do("POST", path, obj{"plants": []int64{rose.ID, 987}}); code != 422 || !strings.Contains(string(b), "body.plants[1]") {
+		t.Errorf("one that is not there: %d %s", code, b)
+	}
+	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 2 {
+		t.Errorf("%d jobs are kept, want 2", n)
+	}
+	asked := 0
+	for _, c := range ok[house.CutsProposed](h, "GET", path, nil).Cuts {
+		if c.Asked {
+			asked++
+		}
+	}
+	detail := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", kept[0].ID), nil)
+	if asked != 2 || len(detail.Reasons) == 0 || len(detail.Costs) < 300 {
+		t.Errorf("%d stand; %d reasons over %d days", asked, len(detail.Reasons), len(detail.Costs))
+	}
+	by := ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": here.ID, "plants": []int64{rose.ID}, "kind": "prune", "purpose": "deadhead", "title": "Dead-head", "minutes": 20})
+	if by.From.Month() < 5 || by.Params.Purpose != "deadhead" {
+		t.Errorf("dead-heading by hand: %+v", by.Order)
+	}
+	if code, b := h.do("POST", "/orders", obj{"property_id": here.ID, "plants": []int64{rose.ID}, "kind": "prune", "purpose": "haircut", "title": "Cut", "minutes": 20}); code != 422 || !strings.Contains(string(b), "body.purpose") {
+		t.Errorf("no purpose: %d %s", code, b)
 	}
 }

@@ -27,6 +27,21 @@ func (s *Server) reckonPruning(ctx context.Context, in *struct{ Body house.Pruni
 	return out(o), s.problem(ctx, "plant or property", err)
 }
 
+func (s *Server) proposeCuts(ctx context.Context, in *ByID) (*Out[house.CutsProposed], error) {
+	c, err := s.ProposeCuts(ctx, in.ID)
+	return out(c), s.problem(ctx, "property", err)
+}
+
+func (s *Server) keepCuts(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		Plants []int64 `json:"plants" minItems:"1" maxItems:"500" doc:"Whose proposed cuts become jobs"`
+	}
+}) (*Out[Run[house.Order]], error) {
+	list, err := s.KeepCuts(ctx, keyOf(ctx), in.ID, in.Body.Plants)
+	return out(Run[house.Order]{Items: list}), s.problem(ctx, "property", err)
+}
+
 func (s *Server) reckonCause(ctx context.Context, in *struct{ Body house.CauseIn }) (*Out[house.CauseOut], error) {
 	o, err := s.ReckonCause(ctx, in.Body)
 	return out(o), s.problem(ctx, "property", err)

@@ -43,6 +43,7 @@ func (s *Server) routes(api huma.API) {
 	s.walkRoutes(api)
 	s.orderRoutes(api)
 	s.causeRoutes(api)
+	s.cutRoutes(api)
 	s.reckonRoutes(api)
 }
 
@@ -196,6 +197,13 @@ func (s *Server) causeRoutes(a huma.API) {
 	op(a, remove, "/calls/{id}", doc{"remove-call", "Causes", "Remove a call", "It goes out of sight, and can be " +
 		"restored.", writes, 0}, s.removeCall)
 	op(a, post, "/calls/{id}/restore", doc{"restore-call", "Causes", "Bring a removed call back", "As it was.", writes, 0}, s.restoreCall)
+}
+
+func (s *Server) cutRoutes(a huma.API) {
+	op(a, get, "/properties/{id}/cuts", doc{"propose-cuts", "Work", "A property's year of cuts", "Proposed for each plant by its kind and the house " +
+		"rules, with totals; those that stand as jobs already are told.", readsOf, 0}, s.proposeCuts)
+	op(a, post, "/properties/{id}/cuts", doc{"keep-cuts", "Work", "Make jobs of proposed cuts", "Of some plants, all in one write; their windows follow " +
+		"the season.", writes, 0}, s.keepCuts)
 }
 
 func (s *Server) reckonRoutes(a huma.API) {

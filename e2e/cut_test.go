@@ -41,3 +41,23 @@ func TestCutBench(t *testing.T) {
 	b.until("the job", fmt.Sprintf("location.hash === '#/rounds/%d'", job))
 	b.see("Dead and weak wood out.")
 }
+
+// TestPlanCuts: a property's year of cuts is proposed, one is struck out, the others become jobs on the year; undo takes them back.
+func TestPlanCuts(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/grounds/3")
+	b.press("link", "Plan cuts")
+	b.see("A year of cuts at Hillside terrace")
+	b.accessible("a year of cuts")
+	before, _ := b.eval("document.querySelectorAll('main input[type=checkbox]').length").(float64)
+	b.press("checkbox", "Cut Climbing rose, Climbing rose, Gate arch")
+	b.see(fmt.Sprintf("%.0f of %.0f cuts", before-1, before))
+	b.press("button", "Keep them as jobs")
+	b.see(fmt.Sprintf("%.0f cuts are jobs now", before-1))
+	b.see("0 of 1 cuts")
+	b.visit("/#/year/3")
+	b.see("Cut Common camellia")
+	b.visit("/#/cuts/3")
+	b.see("stand as jobs already")
+}

@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/pruning"
 	"mezzadro/store"
 )
 
@@ -21,6 +22,8 @@ type HandOrder struct {
 	Plants     []int64   `json:"plants,omitempty" maxItems:"500" doc:"Ids; the property itself when absent"`
 	Title      string    `json:"title" maxLength:"300"`
 	Kind       job.Kind  `json:"kind,omitempty" doc:"other when absent: then days says what each costs; else a kind of work whose days follow the season"`
+	Purpose    string    `json:"purpose,omitempty" maxLength:"40" doc:"prune: what the cut is for; shape when absent"`
+	CutM       float64   `json:"cut_m,omitempty" minimum:"0" maximum:"60" doc:"prune: height to cut to; absent where nothing is shortened"`
 	Spans      []SpanIn  `json:"spans,omitempty" maxItems:"24" doc:"other: when it may be done, and what days cost; days in no span are forbidden"`
 	EveryDays  int       `json:"every_days,omitempty" doc:"Again after so many days; once when absent"`
 	Minutes    int       `json:"minutes" doc:"How long it takes"`
@@ -61,6 +64,7 @@ var handKinds = []job.Kind{
 	job.Protect,
 	job.Guard,
 	job.Replace,
+	job.Prune,
 }
 
 // order checks what was entered and makes the order of it.
@@ -75,6 +79,8 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 		Crew:    max(1, in.CrewSize),
 		Params: job.Params{
 			EveryDays: in.EveryDays,
+			Purpose:   in.Purpose,
+			CutM:      in.CutM,
 		},
 		Skills:   []string{},
 		Kit:      append([]string{}, in.Kit...),
@@ -94,6 +100,9 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 		o.Params.Spans = append(o.Params.Spans, job.Span{From: s.From, To: s.To, Cost: reason.Points(float64(s.Cost))})
 	}
 	bad := fields(o.Validate())
+	if in.Purpose != "" && (in.Kind != job.Prune || !slices.Contains(pruning.Purposes, pruning.Purpose(in.Purpose))) {
+		bad.Add("purpose", in.Purpose, "is for prune alone; want one of %q", pruning.Purposes)
+	}
 	if !slices.Contains(handKinds, o.Kind) {
 		bad.Add("kind", in.Kind, "%q is no kind of work that is asked for by hand; want one of %q", in.Kind, handKinds)
 	} else if !o.Kind.ByDays() && len(in.Plants) == 0 {

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/pruning"
 	"mezzadro/store"
 )
 
@@ -165,6 +166,11 @@ func (p *Place) curve(o job.Order, species []string) job.Curve {
 	curves := make([]job.Curve, 0, len(species))
 	for _, id := range species {
 		e := entryOf(p.Book, id)
+		if o.Kind == job.Prune {
+			curves = append(curves, pruning.Ahead(pruning.Ask{Species: &e, Place: p.Cuts, Date: o.For, Purpose: pruning.Purpose(o.Params.Purpose),
+				Rules: pruning.Rules{PerennialsAtFrost: p.rules.CutPerennialsAtFrost}}))
+			continue
+		}
 		curves = append(curves, p.Work.Curve(o, &e))
 	}
 	if len(curves) == 1 {

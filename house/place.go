@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/pruning"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 	"mezzadro/store"
@@ -28,6 +29,7 @@ type Place struct {
 	Outlook  func() season.Outlook // of simulated years, with what was observed
 	Usual    func() season.Outlook // the same as if nothing had been observed
 	Work     *job.Place            // what orders cost here
+	Cuts     *pruning.Place        // what cuts ask of the year
 	Lately   cause.Lately          // the weather of the last weeks
 
 	rules  job.Rules
@@ -93,6 +95,7 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))
 	out.Work = job.At(out.Year, rules)
 	out.Course = cold.Follow(out.Year, hours, zone, today)
+	out.Cuts = pruning.At(out.Year)
 	out.Lately = out.lately(hours)
 	out.Outlook = sync.OnceValue(func() season.Outlook { return out.Year.Simulate(today, Simulated, 1) })
 	out.Usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, Simulated, 1) })

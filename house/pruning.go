@@ -1,14 +1,19 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"errors"
+	"fmt"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
 	"mezzadro/core/pruning"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 	"mezzadro/store"
 )
@@ -64,7 +69,7 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 	if err != nil {
 		bad.Add("species", in.Species, "%v", err)
 	}
-	y, _, err := h.yearOf(ctx, in.Climate, in.Property)
+	y, pl, err := h.yearOf(ctx, in.Climate, in.Property)
 	if errors.Is(err, store.ErrNotFound) {
 		return out, err
 	}
@@ -76,7 +81,11 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 	if err != nil {
 		return out, err
 	}
-	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: pruning.At(y), Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM,
+	place := pruning.At(y)
+	if pl != nil {
+		place = pl.Cuts
+	}
+	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: place, Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM,
 		Purpose: in.Purpose, WantedM: in.WantedM, CutM: in.CutM, Share: in.Share, Rules: rules})
 	out.Species, out.Costs = e.Common, out.Plan.Curve.Costs()
 	out.From, out.To = y.Normals.Climate.GardenYear(h.DateOr(in.Date))
@@ -108,4 +117,163 @@ func (h *House) pruningRules(ctx context.Context, told *PruningRules) (pruning.R
 	}
 	f, err := h.Firm(ctx)
 	return pruning.Rules{PerennialsAtFrost: f.Rules.V.CutPerennialsAtFrost}, err
+}
+
+// CutsProposed are the cuts of a property's year.
+type CutsProposed struct {
+	Cuts    []CutProposed `json:"cuts" doc:"By the first day of their window"`
+	Minutes int           `json:"minutes"`
+	WasteM3 float64       `json:"waste_m3" doc:"Loose, m³: an estimate"`
+}
+
+// CutProposed is one cut that may be kept as a job.
+type CutProposed struct {
+	PlantID int64           `json:"plant_id"`
+	Plant   string          `json:"plant"`
+	Title   string          `json:"title"`
+	Purpose pruning.Purpose `json:"purpose" enum:"shape,renew,hedge,clear dead"`
+	Class   string          `json:"class"`
+	From    day.Day         `json:"from" format:"date"`
+	To      day.Day         `json:"to" format:"date"`
+	Minutes int             `json:"minutes" doc:"For all plants of the group"`
+	WasteM3 float64         `json:"waste_m3"`
+	Skills  []string        `json:"skills"`
+	Why     string          `json:"why"`
+	Asked   bool            `json:"asked" doc:"A job for it stands already"`
+}
+
+// hedgeFrom is how many plants of a shrub kept as one are taken for a hedge.
+const hedgeFrom = 10
+
+// usualPurpose is what a plant is cut for where nobody said; empty for what is best left alone.
+func usualPurpose(p store.Plant, e *catalogue.Entry) pruning.Purpose {
+	switch {
+	case e.Annual:
+		return ""
+	case p.Count >= hedgeFrom && (e.Form == catalogue.Shrub || e.Form == catalogue.Conifer) && e.LeafSeason != catalogue.Herbaceous &&
+		e.Bloom.Habit != "repeat rose" && e.Bloom.Habit != "once-flowering rose" && pruning.ClassOf(e).Bloom < 40:
+		return pruning.Hedge
+	case e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Palm:
+		if c := pruning.ClassOf(e).ID; c == "pome" || c == "stone-fruit" || c == "peach" || c == "citrus" || c == "olive" || c == "fig" {
+			return pruning.Shape
+		}
+		return pruning.Dead
+	}
+	return pruning.Shape
+}
+
+// ProposeCuts proposes a year of cuts for all plants of a property.
+func (h *House) ProposeCuts(ctx context.Context, property int64) (CutsProposed, error) {
+	out := CutsProposed{Cuts: []CutProposed{}}
+	pl, err := h.Place(ctx, property)
+	if err != nil {
+		return out, err
+	}
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	if err != nil {
+		return out, err
+	}
+	standing, err := h.Store.PruneStanding(ctx, property)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range plants {
+		e, known := pl.Book.Entry(p.Species)
+		if !known {
+			continue
+		}
+		if c, cut := h.proposeCut(pl, p, e); cut {
+			c.Asked = standing[p.ID]
+			out.Cuts = append(out.Cuts, c)
+			out.Minutes, out.WasteM3 = out.Minutes+c.Minutes, out.WasteM3+c.WasteM3
+		}
+	}
+	slices.SortStableFunc(out.Cuts, func(x, y CutProposed) int { return cmp.Compare(x.From, y.From) })
+	out.WasteM3 = quantity.Round(out.WasteM3, 0.1)
+	return out, nil
+}
+
+// proposeCut is the next cut of a plant; false where none is proposed.
+func (h *House) proposeCut(pl *Place, p store.Plant, e *catalogue.Entry) (CutProposed, bool) {
+	purpose := usualPurpose(p, e)
+	if purpose == "" {
+		return CutProposed{}, false
+	}
+	ask := pruning.Ask{Species: e, Place: pl.Cuts, Date: pl.Today, HeightM: p.HeightM, SpreadM: p.SpreadM, Purpose: purpose,
+		Rules: pruning.Rules{PerennialsAtFrost: pl.rules.CutPerennialsAtFrost}}
+	plan, err := pruning.For(ask)
+	if err != nil {
+		return CutProposed{}, false // a size that no plan takes: the bench says which
+	}
+	look := pruning.Ahead(ask).Outlook(pl.Today)
+	if look.Passed || !look.Window.From.Given() {
+		return CutProposed{}, false
+	}
+	return CutProposed{PlantID: p.ID, Plant: plantTitle(pl.Book, p), Title: cutTitle(purpose, p, e), Purpose: purpose, Class: plan.Class,
+		From: max(look.Window.From, pl.Today), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes*p.Count), WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01),
+		Skills: plan.Skills, Why: plan.Where}, true
+}
+
+func cutTitle(purpose pruning.Purpose, p store.Plant, e *catalogue.Entry) string {
+	title := map[pruning.Purpose]string{pruning.Hedge: "Trim ", pruning.Dead: "Clear dead wood from "}[purpose]
+	if title == "" {
+		title = "Cut "
+	}
+	title += e.Common
+	if p.Count > 1 {
+		title += fmt.Sprintf(" × %d", p.Count)
+	}
+	return title
+}
+
+// KeepCuts makes jobs of the cuts that were proposed for some plants, all in one write.
+func (h *House) KeepCuts(ctx context.Context, key store.Key, property int64, plants []int64) ([]Order, error) {
+	proposed, err := h.ProposeCuts(ctx, property)
+	if err != nil {
+		return nil, err
+	}
+	var bad invalid.Fields
+	var orders []store.NewOrder
+	for i, id := range plants {
+		at := fmt.Sprintf("plants[%d]", i)
+		n := slices.IndexFunc(proposed.Cuts, func(c CutProposed) bool { return c.PlantID == id })
+		if n < 0 {
+			bad.Add(at, id, "no cut is proposed for it")
+			continue
+		}
+		c := proposed.Cuts[n]
+		o, _, err := h.handOrder(ctx, HandOrder{PropertyID: property, Plants: []int64{id}, Title: c.Title, Kind: job.Prune, Purpose: string(c.Purpose),
+			Minutes: max(1, c.Minutes), CrewSize: 1, Note: c.Why}, 0)
+		if err != nil {
+			return nil, err
+		}
+		o.Order.Skills = c.Skills
+		orders = append(orders, o)
+	}
+	if bad != nil {
+		return nil, bad
+	}
+	ids, err := store.Once(ctx, h.Store, key, func(tx store.Tx) ([]int64, error) {
+		made := []int64{}
+		for _, o := range orders {
+			id, err := tx.AddOrder(ctx, o)
+			if err != nil {
+				return nil, err
+			}
+			made = append(made, id)
+		}
+		return made, nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	out := []Order{}
+	for _, id := range ids {
+		o, err := h.Order(ctx, id)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, o.Order)
+	}
+	return out, nil
 }

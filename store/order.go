@@ -774,3 +774,17 @@ func (tx Tx) Refresh(ctx context.Context, property int64, windowed string, list 
 func (tx Tx) LastPlace(ctx context.Context, day string) (int, error) {
 	return one[int](ctx, tx, `SELECT coalesce(max(place), 0) FROM job_order WHERE day = ? AND state = 'on a day'`, day)
 }
+
+// PruneStanding are the plants of a property for which a cut stands as a job, asked for by hand or by a plan.
+func (s *Store) PruneStanding(ctx context.Context, property int64) (map[int64]bool, error) {
+	type row struct {
+		Plant int64 `db:"plant_id"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT plant_id FROM job_order WHERE property_id = ? AND in_sight = 1 AND kind = ?
+		AND state IN ('waiting', 'on a day') AND plant_id IS NOT NULL`, property, job.Prune)
+	out := make(map[int64]bool, len(rows))
+	for _, r := range rows {
+		out[r.Plant] = true
+	}
+	return out, err
+}

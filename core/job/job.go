@@ -36,6 +36,7 @@ const (
 	Shade     Kind = "shade"
 	Fruit     Kind = "take fruit off"
 	Protect   Kind = "protect"
+	Prune     Kind = "prune" // its curve is that of core/pruning
 	Other     Kind = "other" // entered by hand, with its own cost by window
 	Walk      Kind = "walk"  // of a whole property, likewise
 )
@@ -94,6 +95,7 @@ type Span struct {
 type Params struct {
 	When      When    `json:"when,omitempty"`
 	CutM      float64 `json:"cut_m,omitempty" doc:"Height of the cut, m"`
+	Purpose   string  `json:"purpose,omitempty" doc:"prune: what the cut is for"`
 	Due       day.Day `json:"due,omitempty" format:"date" doc:"The day it hangs on, where a person set it"`
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`

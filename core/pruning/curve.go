@@ -27,9 +27,25 @@ const (
 	unseenCost                        = 12 // dead is not told from dormant
 )
 
-// Curve is what each day of the garden year of the date costs for the cut that is asked for.
+// Ahead is what each day from the date on costs for a cut that was asked for then: a year of days. What is asked for may not
+// be, where the plant has grown or was cut since; its curve is drawn all the same.
+func Ahead(a Ask) job.Curve {
+	c := ClassOf(a.Species)
+	a.fill(c)
+	return a.over(c, calendarOf(a.Species, a.Place, a.Date), a.Date, a.Date+yearAhead)
+}
+
+// yearAhead is how far the curve of an order goes, days.
+const yearAhead = 366
+
+// curve is what each day of the garden year of the date costs for the cut that is asked for.
 func (a *Ask) curve(c *Class, cal calendar) job.Curve {
 	from, to := a.Place.Year.Normals.Climate.GardenYear(a.Date)
+	return a.over(c, cal, from, to)
+}
+
+// over is the curve over some days.
+func (a *Ask) over(c *Class, cal calendar, from, to day.Day) job.Curve {
 	curve := job.Curve{Start: from, Days: int(to - from)}
 	spans := a.spans(c, cal)
 	curve.Because(a.bloom(c, cal))

@@ -20,6 +20,7 @@
     CausePages: () => import('./places/CausePages.svelte'),
     Almanac: () => import('./places/Almanac.svelte'),
     Cut: () => import('./places/Cut.svelte'),
+    Cuts: () => import('./places/Cuts.svelte'),
     Climate: () => import('./places/Climate.svelte'),
     Grounds: () => import('./places/Grounds.svelte'),
     PlantPage: () => import('./places/PlantPage.svelte'),
@@ -37,6 +38,7 @@
     '/walk/:property?/:plant?': at('Walk'),
     '/plant/:id': at('PlantPage'),
     '/cut/:plant': at('Cut'),
+    '/cuts/:property': at('Cuts'),
     '/year/:property?': at('Year'),
     '/rounds/:job?': at('Rounds'),
     '/ails/:plant?': at('Ails'),
@@ -73,7 +75,7 @@
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
   const section = (name: string) =>
-    name === 'plant' || name === 'call' || name === 'cut' ? 'grounds' : name === 'ails' ? 'almanac' : name;
+    name === 'plant' || name === 'call' || name === 'cut' || name === 'cuts' ? 'grounds' : name === 'ails' ? 'almanac' : name;
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

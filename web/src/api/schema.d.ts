@@ -700,6 +700,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A property's year of cuts
+         * @description Proposed for each plant by its kind and the house rules, with totals; those that stand as jobs already are told.
+         */
+        get: operations["propose-cuts"];
+        put?: never;
+        /**
+         * Make jobs of proposed cuts
+         * @description Of some plants, all in one write; their windows follow the season.
+         */
+        post: operations["keep-cuts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/event": {
         parameters: {
             query?: never;
@@ -2057,6 +2081,41 @@ export interface components {
              */
             year: number;
         };
+        CutProposed: {
+            /** @description A job for it stands already */
+            asked: boolean;
+            class: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: int64
+             * @description For all plants of the group
+             */
+            minutes: number;
+            plant: string;
+            /** Format: int64 */
+            plant_id: number;
+            /** @enum {string} */
+            purpose: "shape" | "renew" | "hedge" | "clear dead";
+            skills: string[] | null;
+            title: string;
+            /** Format: date */
+            to: string;
+            /** Format: double */
+            waste_m3: number;
+            why: string;
+        };
+        CutsProposed: {
+            /** @description By the first day of their window */
+            cuts: components["schemas"]["CutProposed"][] | null;
+            /** Format: int64 */
+            minutes: number;
+            /**
+             * Format: double
+             * @description Loose, m³: an estimate
+             */
+            waste_m3: number;
+        };
         DamageAnswer: {
             boundary: components["schemas"]["DamageBoundary"];
             bud_survival: components["schemas"]["DamageBuds"];
@@ -2884,6 +2943,11 @@ export interface components {
              */
             crew_size?: number;
             /**
+             * Format: double
+             * @description prune: height to cut to; absent where nothing is shortened
+             */
+            cut_m?: number;
+            /**
              * Format: date
              * @description When adding: put on this day at once; waiting when absent
              */
@@ -2906,6 +2970,8 @@ export interface components {
             plants?: number[] | null;
             /** Format: int64 */
             property_id: number;
+            /** @description prune: what the cut is for; shape when absent */
+            purpose?: string;
             /** @description other: when it may be done, and what days cost; days in no span are forbidden */
             spans?: components["schemas"]["SpanIn"][] | null;
             title: string;
@@ -3002,6 +3068,8 @@ export interface components {
              * @description A repeat: the day of the time before
              */
             last?: string;
+            /** @description prune: what the cut is for */
+            purpose?: string;
             /** @description By hand: what days cost */
             spans?: components["schemas"]["JobSpan"][] | null;
             /** @description water: new, in its first summers; indoors, in its winter place */
@@ -3035,6 +3103,10 @@ export interface components {
             cost: number;
             from: string;
             to: string;
+        };
+        "Keep-cutsRequest": {
+            /** @description Whose proposed cuts become jobs */
+            plants: number[] | null;
         };
         KillLine: {
             /**
@@ -7986,6 +8058,138 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "propose-cuts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CutsProposed"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-cuts": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "plants": [
+                 *         1
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Keep-cutsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunOrder"];
+                };
             };
             /** @description Bad Request */
             400: {

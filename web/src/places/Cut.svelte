@@ -119,17 +119,15 @@
     busy = true;
     await attempt(async () => {
       const title = `Cut ${q.common}${p.cut_m ? ` to ${metres(p.cut_m)}` : ''}${q.count > 1 ? ` × ${q.count}` : ''}`;
-      const ahead = (p.windows ?? []).filter((w) => w.to >= house.today);
-      const spans = ahead.map((w) => ({ from: w.from < house.today ? house.today : w.from, to: w.to, cost: 0 }));
-      if (!spans.length) spans.push({ from: house.today, to: p.to, cost: 50 });
       const body: Schemas['HandOrder'] = {
         property_id: q.property_id,
-        kind: 'other',
+        kind: 'prune',
+        purpose,
+        ...(line ? { cut_m: line } : {}),
         title,
         minutes: p.minutes * q.count,
         plants: [q.id],
         note: [...(p.steps ?? []), p.where].join(' '),
-        spans,
       };
       const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
       made = o.id;
