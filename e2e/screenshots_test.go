@@ -72,6 +72,17 @@ func TestPictures(t *testing.T) {
 	desk.eval("window.scrollTo(0, 0)")
 	take(desk, "call")
 
+	desk.visit("/#/cut/1")
+	desk.see("better when the bloom is over")
+	for range 8 {
+		desk.press("button", "Lower")
+	}
+	desk.press("button", "Next year:")
+	take(desk, "cut")
+	desk.visit("/#/cuts/3")
+	desk.see("A year of cuts")
+	take(desk, "cuts")
+
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/lookout")
 	phone.see("Hour by hour")

@@ -27,6 +27,7 @@ type PruningIn struct {
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	HeightM  float64         `json:"height_m,omitempty" doc:"As tall as its kind grows when absent"`
 	SpreadM  float64         `json:"spread_m,omitempty"`
+	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group kept as one; one when absent"`
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
 	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
 	WantedM  float64         `json:"wanted_m,omitempty" doc:"Height it is to stand at after the next season"`
@@ -85,7 +86,7 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 	if pl != nil {
 		place = pl.Cuts
 	}
-	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: place, Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM,
+	out.Plan, err = pruning.For(pruning.Ask{Species: &e, Place: place, Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM, Count: in.Count,
 		Purpose: in.Purpose, WantedM: in.WantedM, CutM: in.CutM, Share: in.Share, Rules: rules})
 	out.Species, out.Costs = e.Common, out.Plan.Curve.Costs()
 	out.From, out.To = y.Normals.Climate.GardenYear(h.DateOr(in.Date))
@@ -103,6 +104,9 @@ func (in *PruningIn) sized(p store.Plant) {
 	in.Property = p.PropertyID
 	if in.Species == "" {
 		in.Species = p.Species
+	}
+	if in.Count == 0 {
+		in.Count = p.Count
 	}
 	for to, kept := range map[*float64]float64{&in.HeightM: p.HeightM, &in.SpreadM: p.SpreadM, &in.GraftM: p.GraftM} {
 		if *to == 0 {
@@ -153,7 +157,7 @@ func usualPurpose(p store.Plant, e *catalogue.Entry) pruning.Purpose {
 	case p.Count >= hedgeFrom && (e.Form == catalogue.Shrub || e.Form == catalogue.Conifer) && e.LeafSeason != catalogue.Herbaceous &&
 		e.Bloom.Habit != "repeat rose" && e.Bloom.Habit != "once-flowering rose" && pruning.ClassOf(e).Bloom < 40:
 		return pruning.Hedge
-	case e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Palm:
+	case e.Form == catalogue.Tree || e.Form == catalogue.Conifer:
 		if c := pruning.ClassOf(e).ID; c == "pome" || c == "stone-fruit" || c == "peach" || c == "citrus" || c == "olive" || c == "fig" {
 			return pruning.Shape
 		}
@@ -199,7 +203,7 @@ func (h *House) proposeCut(pl *Place, p store.Plant, e *catalogue.Entry) (CutPro
 	if purpose == "" {
 		return CutProposed{}, false
 	}
-	ask := pruning.Ask{Species: e, Place: pl.Cuts, Date: pl.Today, HeightM: p.HeightM, SpreadM: p.SpreadM, Purpose: purpose,
+	ask := pruning.Ask{Species: e, Place: pl.Cuts, Date: pl.Today, HeightM: p.HeightM, SpreadM: p.SpreadM, Count: p.Count, Purpose: purpose,
 		Rules: pruning.Rules{PerennialsAtFrost: pl.rules.CutPerennialsAtFrost}}
 	plan, err := pruning.For(ask)
 	if err != nil {
@@ -210,13 +214,16 @@ func (h *House) proposeCut(pl *Place, p store.Plant, e *catalogue.Entry) (CutPro
 		return CutProposed{}, false
 	}
 	return CutProposed{PlantID: p.ID, Plant: plantTitle(pl.Book, p), Title: cutTitle(purpose, p, e), Purpose: purpose, Class: plan.Class,
-		From: max(look.Window.From, pl.Today), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes*p.Count), WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01),
+		From: max(look.Window.From, pl.Today), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes), WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01),
 		Skills: plan.Skills, Why: plan.Where}, true
 }
 
 func cutTitle(purpose pruning.Purpose, p store.Plant, e *catalogue.Entry) string {
 	title := map[pruning.Purpose]string{pruning.Hedge: "Trim ", pruning.Dead: "Clear dead wood from "}[purpose]
-	if title == "" {
+	switch {
+	case e.Form == catalogue.Palm:
+		title = "Take dead fronds off "
+	case title == "":
 		title = "Cut "
 	}
 	title += e.Common

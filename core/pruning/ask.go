@@ -43,6 +43,7 @@ type Ask struct {
 	Date    day.Day // of the cut that is thought of
 	HeightM float64 // 0: as tall as its kind grows
 	SpreadM float64 // 0: as usual for the height
+	Count   int     // of a group kept as one; 0: one
 	GraftM  float64 // 0: none, or nobody knows
 	Purpose Purpose // shape when empty
 	WantedM float64 // height it is to stand at after the next season; 0: none wanted

@@ -36,8 +36,8 @@ type Plan struct {
 	Years     []Step       `json:"years" doc:"How the rest is spread over the years"`
 	Where     string       `json:"where" doc:"Where the blade goes"`
 	Steps     []string     `json:"steps" doc:"In order"`
-	Minutes   int          `json:"minutes" doc:"Estimate for one plant"`
-	WasteM3   float64      `json:"waste_m3" doc:"Loose, m³: an estimate"`
+	Minutes   int          `json:"minutes" doc:"Estimate, for all plants of a group"`
+	WasteM3   float64      `json:"waste_m3" doc:"Of one plant, loose, m³: an estimate"`
 	Bags      int          `json:"bags" doc:"Of a quarter of a cubic metre"`
 	Skills    []string     `json:"skills"`
 	Cautions  []string     `json:"cautions"`

@@ -13,7 +13,8 @@ const (
 	ladderM     = 5.0  // and from a ladder; above that one climbs
 	looseness   = 0.35 // of the crown's room that its cut twigs take up, loose
 	bagM3       = 0.25
-	setUp       = 4.0  // minutes at each plant
+	setUp       = 4.0  // minutes at each plant or group
+	each        = 0.5  // and for going on to each plant of it
 	perM3       = 25.0 // minutes for a cubic metre of loose waste from the ground
 	deadPerM    = 2.0  // minutes of looking over a metre of height
 	ladderSlow  = 1.6
@@ -28,7 +29,8 @@ func (a *Ask) work(p *Plan) {
 	e := a.Species
 	crown := crownFilled * a.HeightM * a.SpreadM * a.SpreadM
 	waste := crown * looseness * max(leastOfCut, a.Share)
-	minutes := setUp + perM3*waste + deadPerM*a.HeightM
+	n := float64(max(1, a.Count))
+	minutes := setUp + n*(each+perM3*waste+deadPerM*a.HeightM)
 	tall := a.HeightM > reachM && e.Form != catalogue.Climber || a.HeightM > 2*reachM
 	woody := e.Form != catalogue.Perennial && e.Form != catalogue.Subshrub
 	switch {

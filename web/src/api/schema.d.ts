@@ -4082,6 +4082,11 @@ export interface components {
         PruningIn: {
             climate?: components["schemas"]["SeasonClimate"];
             /**
+             * Format: int64
+             * @description Plants of a group kept as one; one when absent
+             */
+            count?: number;
+            /**
              * Format: double
              * @description Height it is cut to, in place of a wanted one
              */
@@ -4173,7 +4178,7 @@ export interface components {
             heights: components["schemas"]["PruningHeight"][] | null;
             /**
              * Format: int64
-             * @description Estimate for one plant
+             * @description Estimate, for all plants of a group
              */
             minutes: number;
             /**
@@ -4205,7 +4210,7 @@ export interface components {
             too_big: boolean;
             /**
              * Format: double
-             * @description Loose, m³: an estimate
+             * @description Of one plant, loose, m³: an estimate
              */
             waste_m3: number;
             /** @description Where the blade goes */

@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
-  import { daysBetween, inWords, metres } from '../lib/dates';
+  import { daysBetween, hours, inWords, metres } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { costOf, costWord } from '../lib/orders';
@@ -125,7 +125,7 @@
         purpose,
         ...(line ? { cut_m: line } : {}),
         title,
-        minutes: p.minutes * q.count,
+        minutes: p.minutes,
         plants: [q.id],
         note: [...(p.steps ?? []), p.where].join(' '),
       };
@@ -261,8 +261,7 @@
               <p class="mt-1"><b>Where:</b> {plan.where}</p>
             </section>
             <p class="text-sm">
-              About {plan.minutes} min{plant.count > 1 ? ` each, ${plan.minutes * plant.count} min for all` : ''}; {plan.waste_m3} m³
-              of loose waste, {plan.bags}
+              About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''}; {plan.waste_m3} m³ of loose waste, {plan.bags}
               {plan.bags === 1 ? 'bag' : 'bags'}{plan.skills?.length ? `; needs: ${plan.skills.join(', ')}` : ''}. (Estimates.)
             </p>
             {#each plan.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}

@@ -2,7 +2,7 @@
   /** A property's year of cuts: proposed by kind and season, struck out or kept in one go. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Schemas } from '../api/client';
-  import { brief, hours, inWords, monthName } from '../lib/dates';
+  import { brief, daysBetween, hours, inWords, monthName } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -103,7 +103,9 @@
                     ></span
                   ></label
                 >
-                <span class="w-40 text-sm">{brief(c.from)} – {brief(c.to)}</span>
+                <span class="w-40 text-sm"
+                  >{daysBetween(c.from, c.to) > 300 ? 'any time' : `${brief(c.from)} – ${brief(c.to)}`}</span
+                >
                 <span class="w-24 text-sm">{hours(c.minutes)}</span>
                 <span class="w-20 text-sm text-soft">{c.waste_m3} m³</span>
                 <span class="w-36 text-sm text-soft">{c.skills?.join(', ')}</span>
