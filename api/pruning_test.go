@@ -81,6 +81,11 @@ func TestPlanCuts(t *testing.T) {
 	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 2 {
 		t.Errorf("%d jobs are kept, want 2", n)
 	}
+	camellias, camellia := h.villa()
+	hurt := ok[house.CutsProposed](h, "GET", fmt.Sprintf("/properties/%d/cuts", camellias.ID), nil).Cuts
+	if len(hurt) != 1 || hurt[0].PlantID != camellia.ID || !hurt[0].Hurt || !strings.HasPrefix(hurt[0].Why, "Look at it first") {
+		t.Errorf("after the freeze: %+v", hurt)
+	}
 	asked := 0
 	for _, c := range ok[house.CutsProposed](h, "GET", path, nil).Cuts {
 		if c.Asked {

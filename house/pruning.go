@@ -144,6 +144,7 @@ type CutProposed struct {
 	Skills  []string        `json:"skills"`
 	Why     string          `json:"why"`
 	Asked   bool            `json:"asked" doc:"A job for it stands already"`
+	Hurt    bool            `json:"hurt" doc:"Likely hurt by the weather and not looked at yet: what is dead is told first"`
 }
 
 // hedgeFrom is how many plants of a shrub kept as one are taken for a hedge.
@@ -181,13 +182,25 @@ func (h *House) ProposeCuts(ctx context.Context, property int64) (CutsProposed, 
 	if err != nil {
 		return out, err
 	}
+	t, err := h.Triage(ctx)
+	if err != nil {
+		return out, err
+	}
+	hurt := map[int64]bool{}
+	for i := range t.plants {
+		p := &t.plants[i]
+		hurt[p.ID] = p.Look != nil && p.Look.Worth && !p.Decided
+	}
 	for _, p := range plants {
 		e, known := pl.Book.Entry(p.Species)
 		if !known {
 			continue
 		}
 		if c, cut := h.proposeCut(pl, p, e); cut {
-			c.Asked = standing[p.ID]
+			c.Asked, c.Hurt = standing[p.ID], hurt[p.ID]
+			if c.Hurt {
+				c.Why = "Look at it first: the weather likely hurt it. " + c.Why
+			}
 			out.Cuts = append(out.Cuts, c)
 			out.Minutes, out.WasteM3 = out.Minutes+c.Minutes, out.WasteM3+c.WasteM3
 		}

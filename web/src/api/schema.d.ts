@@ -2087,6 +2087,8 @@ export interface components {
             class: string;
             /** Format: date */
             from: string;
+            /** @description Likely hurt by the weather and not looked at yet: what is dead is told first */
+            hurt: boolean;
             /**
              * Format: int64
              * @description For all plants of the group

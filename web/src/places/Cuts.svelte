@@ -99,7 +99,7 @@
                     onchange={() => strike(c)}
                   /><span
                     ><b>{c.title}</b><span class="sr-only">, {c.plant}</span><span class="block text-sm font-normal text-soft"
-                      >{c.plant} · {c.class}</span
+                      >{c.plant} · {c.class}{#if c.hurt}<b class="text-cold">&nbsp;· look at it first: likely hurt</b>{/if}</span
                     ></span
                   ></label
                 >
