@@ -238,6 +238,12 @@ func (s situation) stemDecision(e *evidence) decision {
 	case lostTop < tipsOnly:
 		return decision{kind: TipBack, cut: b.Quantile(cutCaution)}
 	}
+	return s.cutDecision(e, lo, hi, lost)
+}
+
+// cutDecision is how far to cut a stem whose upper part is dead, once it is told well enough where life ends; lo and hi are
+// where it may, lost is the share of the crown above its middle.
+func (s situation) cutDecision(e *evidence, lo, hi, lost float64) decision {
 	decided := hi-lo <= decidedWidth && e.brown && e.living
 	if !s.late && !decided {
 		return decision{kind: Wait}
@@ -245,7 +251,7 @@ func (s situation) stemDecision(e *evidence) decision {
 	if hi-lo > openWidth {
 		return decision{kind: Look}
 	}
-	cut := b.Quantile(cutCaution)
+	cut := e.belief.Quantile(cutCaution)
 	if s.species.HardPruning == catalogue.GreenWood && lost > 0.7 {
 		if s.late && e.shootAt > 0 && s.species.Form != catalogue.Conifer {
 			return decision{kind: CutBack, cut: max(cut, e.shootAt)} // it shoots there, and nowhere below
