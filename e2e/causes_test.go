@@ -137,6 +137,12 @@ func TestHarmlessMakesNoWork(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.visit(fmt.Sprintf("/#/plant/%d", plant))
 	b.press("link", "What ails it?")
+	b.until("the portrait", `document.querySelector('[aria-label="What is seen"] svg[role=img]')`)
+	for part, down := range map[string]float64{"Shoots": 0.16, "Upper side of leaves": 0.4} { // pointed at on the portrait
+		b.eval(fmt.Sprintf(`(() => { const s = document.querySelector('[aria-label="What is seen"] svg[role=img]'), r = s.getBoundingClientRect();
+			s.dispatchEvent(new MouseEvent('click', {bubbles: true, clientX: r.left + r.width / 2, clientY: r.top + r.height * %g})); })()`, down))
+		b.until(part, fmt.Sprintf(`[...document.querySelectorAll('[aria-label=Parts] [aria-pressed=true]')].some((e) => e.innerText.trim() === %q)`, part))
+	}
 	b.press("button", "Bark and trunk")
 	b.until("drawn", "document.querySelectorAll('ul[aria-label=Signs] svg').length >= 10")
 	b.press("button", "Seen: Lichen or moss")

@@ -1,11 +1,14 @@
 <script lang="ts">
   /** Says what is seen: the next question on top, then a part of the plant, and its signs as pictures and words. */
   import Field from '../lib/Field.svelte';
+  import type { Plant } from '../api/client';
+  import type { Form } from '../lib/portrait';
+  import Portrait from '../lib/Portrait.svelte';
   import Drawing from './Drawing.svelte';
   import { partWords } from './drawings';
   import type { Case, Sign } from './case.svelte';
 
-  let { kase, signs }: { kase: Case; signs: Sign[] } = $props();
+  let { kase, signs, plant }: { kase: Case; signs: Sign[]; plant?: Plant } = $props();
   let words = $state('');
   let part = $state('');
 
@@ -19,6 +22,14 @@
       (s) => (!part || s.part === part) && w.every((x) => `${s.name} ${s.ask} ${s.part}`.toLowerCase().includes(x)),
     );
   });
+  // What is pointed at on the portrait: its tips, its leaves, its wood, its foot.
+  function point(m: number) {
+    if (!plant) return;
+    const up = m / plant.height_m;
+    const bare = ['tree', 'palm'].includes(plant.form) ? 0.4 : 0.2;
+    part = up > 0.85 ? 'shoots' : up > bare ? 'upper side of leaves' : up > 0.06 ? 'bark and trunk' : 'base and crown';
+    words = '';
+  }
   const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const press = (on: boolean) => (on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white');
 </script>
@@ -62,6 +73,19 @@
   </ul>
 {/if}
 <h2 class="mt-3">Where on the plant?</h2>
+{#if plant}
+  <div class="mt-1 h-40 border border-rule bg-white max-lg:h-32">
+    <Portrait
+      form={plant.form as Form}
+      heightM={plant.height_m}
+      spreadM={plant.spread_m}
+      name="{plant.common}: point at where it shows"
+      box={[420, 150]}
+      onpick={point}
+    />
+  </div>
+  <p class="text-sm text-soft">Point at it, or choose:</p>
+{/if}
 <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(5.5rem,1fr))] gap-1" role="group" aria-label="Parts">
   {#each parts as p (p)}
     <button

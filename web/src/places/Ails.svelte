@@ -57,7 +57,7 @@
         {#if kase.answer && kase.seen.length}<p class="mt-2 border-l-4 border-moss pl-3 font-bold lg:hidden" aria-hidden="true">
             {kase.answer.text}
           </p>{/if}
-        <Signs {kase} {signs} />
+        <Signs {kase} {signs} {plant} />
       </section>
       <div class="min-w-0 space-y-4 lg:sticky lg:top-4">
         <Causes {kase}>

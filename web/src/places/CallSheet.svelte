@@ -161,7 +161,7 @@
             </li>
           {/each}
         </ol>
-        <Signs {kase} {signs} />
+        <Signs {kase} {signs} {plant} />
       </div>
       <div class="min-w-0 space-y-4 lg:sticky lg:top-4">
         <Causes {kase}>

@@ -38,7 +38,7 @@
         >
           {kase.answer.text}
         </p>{/if}
-      <Signs {kase} {signs} />
+      <Signs {kase} {signs} {plant} />
       {#if kase.seen.length}<Causes {kase}>
           {#snippet end()}<KeepFind
               {kase}
