@@ -40,6 +40,8 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 		return v
 	}
 	b.until("a first answer", "document.querySelector('[data-testid=so-far]')")
+	b.until("the question in sight", `(() => { const r = document.querySelector('[aria-label="The next question"]')?.getBoundingClientRect();
+		return r && r.top > 0 && r.bottom < innerHeight; })()`)
 	asked := 0
 	for ; asked < 6 && !strings.HasPrefix(text(), "Lace bugs"); asked++ {
 		b.until("the next question", "document.querySelector('[aria-label=\"The next question\"] p')")

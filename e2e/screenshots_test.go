@@ -94,7 +94,6 @@ func TestPictures(t *testing.T) {
 	phone.press("button", "Underside of leaves")
 	phone.press("button", "Seen: Dark varnish specks below")
 	phone.until("the next question", "document.querySelector('[aria-label=\"The next question\"]')")
-	phone.eval("document.querySelector('dialog[open]').scrollTop = 0")
 	take(phone, "see-phone")
 	phone.press("button", "Close")
 	phone.visit("/#/walk/1/end")

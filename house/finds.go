@@ -140,11 +140,11 @@ func (h *House) AddFind(ctx context.Context, key store.Key, in FindIn) (Find, er
 	if err != nil {
 		return Find{}, err
 	}
-	return h.Find1(ctx, f.ID)
+	return h.OneFind(ctx, f.ID)
 }
 
-// Find1 reads one find.
-func (h *House) Find1(ctx context.Context, id int64) (Find, error) {
+// OneFind reads one find.
+func (h *House) OneFind(ctx context.Context, id int64) (Find, error) {
 	f, err := h.Store.Find(ctx, id)
 	if err != nil {
 		return Find{}, err
@@ -181,7 +181,7 @@ func (h *House) ChangeFind(ctx context.Context, key store.Key, id int64, in Find
 	if err != nil {
 		return Find{}, h.staleFind(ctx, err)
 	}
-	return h.Find1(ctx, f.ID)
+	return h.OneFind(ctx, f.ID)
 }
 
 // staleFind gives the kept find as it is told, not as it is stored.

@@ -17,13 +17,13 @@ import (
 
 // How far back the record is asked for what bears on a plant, days.
 const (
-	dryingBack  = 90
-	frozenBack  = 150
-	workBack    = 365
-	frozenPotC  = -5.0 // a night that goes through a small pot
-	frozenPotL  = 40.0
-	findsBack   = 4 * 365 // soil fungi are remembered for years
-	hardlyABite = 0.5     // metres of height below which taking a neighbour out changes no light
+	dryingBack = 90
+	frozenBack = 150
+	workBack   = 365
+	frozenPotC = -5.0 // a night that goes through a small pot
+	frozenPotL = 40.0
+	findsBack  = 4 * 365 // soil fungi are remembered for years
+	tallerBy   = 0.5     // metres a neighbour has to be taller by for its cut to change the light
 )
 
 // lately is the weather of the last weeks at a place.
@@ -119,7 +119,7 @@ func (h *House) shades(ctx context.Context, neighbour int64, p *store.Plant) boo
 	if err != nil || n.Stop == 0 || p.Stop == 0 {
 		return false
 	}
-	return n.Stop-p.Stop <= 1 && p.Stop-n.Stop <= 1 && n.HeightM > p.HeightM+hardlyABite
+	return n.Stop-p.Stop <= 1 && p.Stop-n.Stop <= 1 && n.HeightM > p.HeightM+tallerBy
 }
 
 // founds are the finds that may still tell something.

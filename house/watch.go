@@ -119,7 +119,7 @@ func cleanFirst(groups map[string]*WatchGroup) []WatchGroup {
 
 // LookFor asks for one look at all plants of a property that may have what was found: one job, clean plants first.
 func (h *House) LookFor(ctx context.Context, key store.Key, find, property int64, on day.Day) (OrderDetail, error) {
-	f, err := h.Find1(ctx, find)
+	f, err := h.OneFind(ctx, find)
 	if err != nil {
 		return OrderDetail{}, err
 	}

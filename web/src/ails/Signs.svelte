@@ -15,6 +15,12 @@
   const named = $derived(Object.fromEntries(signs.map((s) => [s.id, s])));
   const parts = $derived([...new Set(signs.map((s) => s.part))]);
   const asked = $derived(kase.answer?.next && kase.seen.length && !kase.answer.settled ? kase.answer.next : undefined);
+  // On a small screen the question would come up out of sight, above the list that was pressed.
+  let box = $state<HTMLElement>();
+  $effect(() => {
+    void asked?.id;
+    if (box && window.innerWidth < 1024) box.scrollIntoView({ block: 'center' });
+  });
   const shown = $derived.by(() => {
     const w = words.toLowerCase().split(/\s+/).filter(Boolean);
     if (!part && !w.length) return [];
@@ -35,7 +41,7 @@
 </script>
 
 {#if asked}
-  <div class="mt-3 border-2 border-cold bg-white p-3" role="group" aria-label="The next question">
+  <div bind:this={box} class="mt-3 border-2 border-cold bg-white p-3" role="group" aria-label="The next question">
     <div class="flex items-start gap-3">
       <Drawing words={asked.draw} size={64} />
       <div class="min-w-0">
