@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { small } from '../lib/words';
   /** The slip of causes: what it comes to, with what speaks for and against each as bars. */
   import type { Snippet } from 'svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
-  import { harms, small, type Case } from './case.svelte';
+  import { harms, type Case } from './case.svelte';
 
   let { kase, end }: { kase: Case; end?: Snippet } = $props();
   const answer = $derived(kase.answer);

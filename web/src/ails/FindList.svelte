@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { capital } from '../lib/words';
   /** Finds that stand open, and those that are closed: corrected, closed, opened again and removed here. */
   import { Button, Modal } from 'flowbite-svelte';
   import { api, ask, type Problem, type Schemas } from '../api/client';
@@ -16,7 +17,6 @@
     onchange?: () => void;
   }
   let { plant, property, onchange }: Props = $props();
-  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   let list = $state<Find[]>();
   let causes = $state<Schemas['CauseLine'][]>([]);
   let closing = $state<Find>();

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { small } from '../lib/words';
   /** Keeps what was found: on the plant, with what was seen. Without a connection it waits on this device. */
   import { Button } from 'flowbite-svelte';
   import type { Problem } from '../api/client';
@@ -6,7 +7,7 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
-  import { small, type Case } from './case.svelte';
+  import { type Case } from './case.svelte';
   import { removeFind } from './finds';
 
   interface Props {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { capital } from '../lib/words';
   /** Says what is seen: the next question on top, then a part of the plant, and its signs as pictures and words. */
   import Field from '../lib/Field.svelte';
   import type { Plant } from '../api/client';
@@ -36,7 +37,6 @@
     part = up > 0.85 ? 'shoots' : up > bare ? 'upper side of leaves' : up > 0.06 ? 'bark and trunk' : 'base and crown';
     words = '';
   }
-  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const press = (on: boolean) => (on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white');
 </script>
 

@@ -1,10 +1,11 @@
 <script lang="ts">
+  import { capital, small } from '../lib/words';
   /** What to look at because of what was found elsewhere: clean properties before those where it was found. */
   import { Button } from 'flowbite-svelte';
-  import { api, ask, onceKey, type Schemas } from '../api/client';
+  import { dropOrder, api, ask, onceKey, type Schemas } from '../api/client';
   import { hours } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
-  import { harms, small } from './case.svelte';
+  import { harms } from './case.svelte';
 
   type Group = Schemas['WatchGroup'];
   let groups = $state<Group[]>([]);
@@ -15,7 +16,6 @@
     void read();
   });
   const few = 3;
-  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const shown = $derived(all ? groups : groups.slice(0, few));
   const keyOf = (g: Group) => `${g.cause} ${g.property_id}`;
   const lookFor = (g: Group) =>
@@ -28,12 +28,7 @@
       );
       asked = { ...asked, [keyOf(g)]: o.id };
       house.say(`A job: ${small(o.title)} at ${g.property}.`, async () => {
-        const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
-        await ask(
-          api.DELETE('/api/v1/orders/{id}', {
-            params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
-          }),
-        );
+        await dropOrder(o.id);
         const { [keyOf(g)]: _, ...rest } = asked;
         asked = rest;
       });

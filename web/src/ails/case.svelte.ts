@@ -68,4 +68,3 @@ export const acts: Record<string, string> = {
   strong: 'licensed person or office',
   replace: 'replace it',
 };
-export const small = (t: string) => t.charAt(0).toLowerCase() + t.slice(1);

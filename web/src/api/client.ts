@@ -133,3 +133,9 @@ export const ordersOf = (property: number, list: 'due' | 'standing') =>
 /** All properties of the house. */
 export const allProperties = () =>
   whole<Property, number>((cursor) => ask(api.GET('/api/v1/properties', { params: { query: { limit: 1000, cursor } } })));
+
+/** Takes an order away as it stands now, whatever was done to it meanwhile. */
+export async function dropOrder(id: number): Promise<void> {
+  const { version } = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id } } }));
+  await ask(api.DELETE('/api/v1/orders/{id}', { params: { path: { id }, query: { version }, header: onceKey() } }));
+}

@@ -1,7 +1,8 @@
 <script lang="ts">
+  import { small } from '../lib/words';
   /** Causes of the book: each with its look-alikes side by side, its year in this climate's dates, and the firm's plants that take it. */
   import { untrack } from 'svelte';
-  import { acts, harms, small } from '../ails/case.svelte';
+  import { acts, harms } from '../ails/case.svelte';
   import Drawing from '../ails/Drawing.svelte';
   import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
   import { brief, inWords, monthName, plantsOf } from '../lib/dates';

@@ -1,8 +1,9 @@
 <script lang="ts">
+  import { capital } from '../lib/words';
   /** The cut bench: how far and when a plant is cut, what that costs in bloom, and how it stands in the years after. */
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
+  import { dropOrder, api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
   import { daysBetween, hours, inWords, metres } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -132,19 +133,13 @@
       const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
       made = o.id;
       house.say(`${title}: a job.`, async () => {
-        const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
-        await ask(
-          api.DELETE('/api/v1/orders/{id}', {
-            params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
-          }),
-        );
+        await dropOrder(o.id);
         made = 0;
       });
       void house.refresh();
     });
     busy = false;
   }
-  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
 </script>
 
 <svelte:head><title>Cut{plant ? ` · ${plant.common}` : ''} · Mezzadro</title></svelte:head>

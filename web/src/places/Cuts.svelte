@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A property's year of cuts: proposed by kind and season, struck out or kept in one go. */
   import { Button } from 'flowbite-svelte';
-  import { api, ask, onceKey, type Schemas } from '../api/client';
+  import { api, ask, dropOrder, onceKey, type Schemas } from '../api/client';
   import { brief, daysBetween, hours, inWords, monthName } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -53,12 +53,7 @@
         (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path: { id }, header: key }, body }))).items ?? [];
       key = onceKey();
       house.say(`${made.length} cuts are jobs now; their windows follow the season.`, async () => {
-        for (const o of made)
-          await ask(
-            api.DELETE('/api/v1/orders/{id}', {
-              params: { path: { id: o.id }, query: { version: o.version }, header: onceKey() },
-            }),
-          );
+        for (const o of made) await dropOrder(o.id);
         await read(id);
       });
       await read(id);

@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { capital } from '../lib/words';
   import SpreadWatch from '../ails/SpreadWatch.svelte';
   import { Button, Modal } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
-  import { api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
+  import { dropOrder, api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
   import { brief, degrees, hours, inWords, plantsOf, plusDays } from '../lib/dates';
   import Field from '../lib/Field.svelte';
@@ -102,7 +103,6 @@
     gale: 'Gale',
   };
   const value = (e: Schemas['Event']) => figure(e.value, e.unit);
-  const capital = (t: string) => t.charAt(0).toUpperCase() + t.slice(1);
   const facts = (e: Schemas['EventGroup']): [string, string][] => {
     const cold = e.kind === 'freeze' || e.kind === 'late frost';
     const out: [string, string][] = [[cold ? 'Depth' : e.kind === 'drying wind' ? 'Dose' : 'Peak', value(e)]];
@@ -152,12 +152,7 @@
       dating = undefined;
       house.say(`The walk of ${l.property} is on ${inWords(d, house.today)}.`, async () => {
         await attempt(async () => {
-          const now = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: o.id } } }));
-          await ask(
-            api.DELETE('/api/v1/orders/{id}', {
-              params: { path: { id: o.id }, query: { version: now.version }, header: onceKey() },
-            }),
-          );
+          await dropOrder(o.id);
         });
       });
       void house.refresh();
