@@ -224,8 +224,18 @@ func (h *House) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error
 	if err != nil {
 		return nil, err
 	}
+	t, err := h.Triage(ctx) // has all plants and properties at hand
+	if err != nil {
+		return nil, err
+	}
+	names, plants := map[int64]string{}, map[int64]*store.Plant{}
+	for _, pl := range t.places {
+		names[pl.Property.ID] = pl.Property.Name
+	}
+	for i := range t.kept {
+		plants[t.kept[i].ID] = &t.kept[i]
+	}
 	out := make([]Find, len(rows))
-	properties := map[int64]string{}
 	for i, f := range rows {
 		o := Find{ID: f.ID, PropertyID: f.PropertyID, PlantID: f.PlantID.Int64, Species: f.Species, Day: parsed(&f.Day), Cause: f.Cause, Name: f.Cause,
 			Certainty: f.Certainty, Share: f.Share, Seen: f.Seen.V, NotSeen: f.NotSeen.V, How: f.How, Note: f.Note, State: f.State, Ending: f.Ending,
@@ -237,17 +247,10 @@ func (h *House) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error
 			o.Name, o.Harm, o.Report, o.Travels = c.Name, c.Harm, c.Report, c.Travels()
 			o.Act, o.Do = c.Rung(f.Share)
 		}
-		if _, known := properties[f.PropertyID]; !known {
-			p, err := h.Store.Property(ctx, f.PropertyID)
-			if err != nil {
-				return nil, err
-			}
-			properties[f.PropertyID] = p.Name
-		}
-		o.Property = properties[f.PropertyID]
+		o.Property = names[f.PropertyID]
 		if f.PlantID.Valid {
-			if p, err := h.Store.Plant(ctx, f.PlantID.Int64); err == nil {
-				o.Plant = plantTitle(book, p)
+			if p, there := plants[f.PlantID.Int64]; there {
+				o.Plant = plantTitle(book, *p)
 			} else {
 				o.Plant = entryOf(book, f.Species).Common + ", removed"
 			}

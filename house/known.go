@@ -20,10 +20,7 @@ const (
 	dryingBack = 90
 	frozenBack = 150
 	workBack   = 365
-	frozenPotC = -5.0 // a night that goes through a small pot
-	frozenPotL = 40.0
 	findsBack  = 4 * 365 // soil fungi are remembered for years
-	tallerBy   = 0.5     // metres a neighbour has to be taller by for its cut to change the light
 )
 
 // lately is the weather of the last weeks at a place.
@@ -51,7 +48,7 @@ func (h *House) spotSigns(ctx context.Context, pl *Place, p *store.Plant, done [
 	e := p.Exposure.Or(pl.Property.Exposure.V)
 	s := cause.Spot{Wet: e.Wet, Sun: p.Sun, PotL: p.PotL, HeightM: p.HeightM, Years: h.years(*p)}
 	for _, ev := range pl.Course.Events {
-		s.PotFrozen = s.PotFrozen || p.PotL > 0 && p.PotL < frozenPotL && ev.Kind == weather.Freeze && ev.Value <= frozenPotC && ev.Day >= pl.Today-frozenBack
+		s.PotFrozen = s.PotFrozen || ev.Kind == weather.Freeze && cause.FreezesThrough(ev.Value, p.PotL) && ev.Day >= pl.Today-frozenBack
 	}
 	for _, d := range done {
 		switch job.Kind(d.Kind) {
@@ -113,13 +110,10 @@ func (h *House) KnownHere(ctx context.Context, property int64) (KnownHere, error
 	return out, nil
 }
 
-// shades reports a neighbour on the way round that may have shaded a plant: one stop off at most, and taller.
+// shades reports a neighbour that may have shaded a plant.
 func (h *House) shades(ctx context.Context, neighbour int64, p *store.Plant) bool {
 	n, err := h.Store.Plant(ctx, neighbour)
-	if err != nil || n.Stop == 0 || p.Stop == 0 {
-		return false
-	}
-	return n.Stop-p.Stop <= 1 && p.Stop-n.Stop <= 1 && n.HeightM > p.HeightM+tallerBy
+	return err == nil && cause.ShadedBy(p.Stop, n.Stop, p.HeightM, n.HeightM)
 }
 
 // founds are the finds that may still tell something.

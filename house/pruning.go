@@ -147,26 +147,6 @@ type CutProposed struct {
 	Hurt    bool            `json:"hurt" doc:"Likely hurt by the weather and not looked at yet: what is dead is told first"`
 }
 
-// hedgeFrom is how many plants of a shrub kept as one are taken for a hedge.
-const hedgeFrom = 10
-
-// usualPurpose is what a plant is cut for where nobody said; empty for what is best left alone.
-func usualPurpose(p store.Plant, e *catalogue.Entry) pruning.Purpose {
-	switch {
-	case e.Annual:
-		return ""
-	case p.Count >= hedgeFrom && (e.Form == catalogue.Shrub || e.Form == catalogue.Conifer) && e.LeafSeason != catalogue.Herbaceous &&
-		e.Bloom.Habit != "repeat rose" && e.Bloom.Habit != "once-flowering rose" && pruning.ClassOf(e).Bloom < 40:
-		return pruning.Hedge
-	case e.Form == catalogue.Tree || e.Form == catalogue.Conifer:
-		if c := pruning.ClassOf(e).ID; c == "pome" || c == "stone-fruit" || c == "peach" || c == "citrus" || c == "olive" || c == "fig" {
-			return pruning.Shape
-		}
-		return pruning.Dead
-	}
-	return pruning.Shape
-}
-
 // ProposeCuts proposes a year of cuts for all plants of a property.
 func (h *House) ProposeCuts(ctx context.Context, property int64) (CutsProposed, error) {
 	out := CutsProposed{Cuts: []CutProposed{}}
@@ -212,7 +192,7 @@ func (h *House) ProposeCuts(ctx context.Context, property int64) (CutsProposed, 
 
 // proposeCut is the next cut of a plant; false where none is proposed.
 func (h *House) proposeCut(pl *Place, p store.Plant, e *catalogue.Entry) (CutProposed, bool) {
-	purpose := usualPurpose(p, e)
+	purpose := pruning.Usual(e, p.Count)
 	if purpose == "" {
 		return CutProposed{}, false
 	}

@@ -6,8 +6,8 @@ import (
 	"mezzadro/core/catalogue"
 )
 
-// host is how likely a cause is on a plant by its kind, 1 on a host. Without a species nobody knows.
-func (c *Cause) host(e *catalogue.Entry) float64 {
+// OnKind is how likely a cause is on a plant by its kind, 1 on a host. Without a species nobody knows.
+func (c *Cause) OnKind(e *catalogue.Entry) float64 {
 	if c.Hosts == nil {
 		return c.Any
 	}

@@ -4,8 +4,6 @@ import (
 	"cmp"
 	"math"
 	"slices"
-
-	"mezzadro/core/catalogue"
 )
 
 // Parting is a sign that tells two causes apart.
@@ -96,6 +94,3 @@ func (b *Book) PartedBy(x, y *Cause) []Parting {
 	slices.SortStableFunc(out, func(p, q Parting) int { return cmp.Compare(worth[q.ID], worth[p.ID]) })
 	return out[:min(len(out), partings)]
 }
-
-// OnKind is how likely a cause is on a kind of plant: 1 on a host, less on others and on kinds that resist it.
-func (c *Cause) OnKind(e *catalogue.Entry) float64 { return c.host(e) }

@@ -188,7 +188,7 @@ func (b *Book) state(k Case) []float64 {
 	out := make([]float64, len(b.Causes)+1)
 	for i := range b.Causes {
 		c := &b.Causes[i]
-		w := c.Prior * c.host(k.Species)
+		w := c.Prior * c.OnKind(k.Species)
 		now := c.inSeason(k)
 		w *= max(1, k.Near[c.ID])
 		if !now {
@@ -416,7 +416,7 @@ func (b *Book) also(k Case, first int, p []float64) []Named {
 	top := &b.Causes[first]
 	for i := range b.Causes {
 		c := &b.Causes[i]
-		if i == first || c.host(k.Species) < 0.1 || !c.inSeason(k) {
+		if i == first || c.OnKind(k.Species) < 0.1 || !c.inSeason(k) {
 			continue
 		}
 		follows := slices.Contains(c.Follows, top.ID)

@@ -123,8 +123,17 @@ type Spot struct {
 	NeighbourC bool // a plant beside it was cut back or taken out within the year
 	Thirsty    bool // a big thirsty plant within its roots' reach
 	PotFrozen  bool // a freeze of the last months went through its pot
-	Sprayed    bool // work against weeds was done here within two months
-	LimyWater  bool
+}
+
+// FreezesThrough reports a night that goes through a pot to its roots.
+func FreezesThrough(nightC, potL float64) bool {
+	return potL > 0 && potL < frozenPotL && nightC <= frozenPotC
+}
+
+// ShadedBy reports a neighbour on the way round whose cut changes a plant's light: one stop off at most, and plainly taller.
+func ShadedBy(stop, neighbourStop int, heightM, neighbourM float64) bool {
+	apart := max(neighbourStop-stop, stop-neighbourStop)
+	return stop > 0 && neighbourStop > 0 && apart <= 1 && neighbourM > heightM+tallerBy
 }
 
 const (
@@ -134,13 +143,16 @@ const (
 	settled     = 5 // years from which on it is certainly no new planting
 	fullSun     = 0.6
 	smallPotPer = 0.25
+	frozenPotC  = -5.0 // a night that goes through a small pot
+	frozenPotL  = 40.0
+	tallerBy    = 0.5 // metres a neighbour has to be taller by for its cut to change the light
 )
 
 // Signs are what the record answers of the place and the work.
 func (s Spot) Signs() map[string]bool {
 	out := map[string]bool{}
 	for sign, is := range map[string]bool{"water_stands": s.Wet, "cut_hard": s.CutHard, "neighbour_cut": s.NeighbourC, "big_neighbour": s.Thirsty,
-		"pot_frozen": s.PotFrozen, "sprayed_weeds": s.Sprayed, "limy": s.LimyWater} {
+		"pot_frozen": s.PotFrozen} {
 		if is {
 			out[sign] = true
 		}

@@ -64,3 +64,13 @@ func TestSpot(t *testing.T) {
 		}
 	}
 }
+
+// TestPotsAndNeighbours: which pots a night goes through, and whose cut lets the sun in.
+func TestPotsAndNeighbours(t *testing.T) {
+	if !FreezesThrough(-8, 10) || FreezesThrough(-8, 0) || FreezesThrough(-8, 90) || FreezesThrough(-1, 10) {
+		t.Error("pots: small ones freeze through in hard frost, large ones and the ground do not")
+	}
+	if !ShadedBy(4, 5, 1, 6) || ShadedBy(4, 9, 1, 6) || ShadedBy(4, 5, 6, 1) || ShadedBy(0, 1, 1, 6) {
+		t.Error("neighbours: the taller one beside it, and no other")
+	}
+}

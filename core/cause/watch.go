@@ -73,7 +73,7 @@ func (b *Book) Watch(finds []Found, plants []Standing, between Between, today da
 			}
 			host, known := hosts[p.Species]
 			if !known {
-				host = w.cause.host(p.Species)
+				host = w.cause.OnKind(p.Species)
 				hosts[p.Species] = host
 			}
 			if host < hostWatched {

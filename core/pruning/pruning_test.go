@@ -202,3 +202,20 @@ func BenchmarkYearOfCuts(b *testing.B) {
 		n++
 	}
 }
+
+// TestUsual: what a gardener cuts each year, trims, clears of dead wood, or leaves alone, without being told.
+func TestUsual(t *testing.T) {
+	for _, c := range []struct {
+		species string
+		count   int
+		want    Purpose
+	}{
+		{"buxus-sempervirens", 60, Hedge}, {"buxus-sempervirens", 1, Shape}, {"rosa-bedding", 60, Shape}, {"forsythia-intermedia", 12, Shape},
+		{"tilia-cordata", 2, Dead}, {"malus-domestica", 5, Shape}, {"citrus-limon", 6, Shape}, {"picea-abies", 1, Dead},
+		{"trachycarpus-fortunei", 1, Shape}, {"ocimum-basilicum", 20, ""}, {"miscanthus-sinensis", 12, Shape},
+	} {
+		if got := Usual(entry(t, c.species), c.count); got != c.want {
+			t.Errorf("%d of %s: %q, want %q", c.count, c.species, got, c.want)
+		}
+	}
+}
