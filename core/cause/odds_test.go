@@ -495,6 +495,9 @@ func TestSignsAreWhole(t *testing.T) {
 	for _, s := range b.Signs {
 		parts[s.Part]++
 		drawn += oneIf(len(s.Draw) >= 2)
+		if s.How == "" {
+			t.Errorf("nobody says how to look for %s", s.ID)
+		}
 		if !strings.HasSuffix(s.Ask, "?") {
 			t.Errorf("%s is asked %q", s.ID, s.Ask)
 		}
