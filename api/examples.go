@@ -9,7 +9,7 @@ import (
 // examples are what one sends to each operation that takes a body; the contract test sends them.
 var examples = map[string]string{
 	"move-today":      `{"day": "2027-04-01"}`,
-	"change-firm":     `{"name": "Tre Gelsi", "units": "metric", "week_start": 1, "rules": {"cut_perennials_at_frost": false}, "version": 1}`,
+	"change-firm":     `{"name": "Tre Gelsi", "units": "metric", "week_start": 1, "rules": {"perennials": "stand"}, "version": 1}`,
 	"add-property":    `{"name": "School garden", "client": "The school board", "climate_type": "lake-foothills", "elevation_m": 350}`,
 	"change-property": `{"name": "School garden", "climate_type": "lake-foothills", "elevation_m": 360, "version": 1}`,
 	"add-plant":       `{"property_id": 1, "species": "nerium-oleander", "label": "By the bicycle stand", "height_m": 1.8}`,

@@ -6,18 +6,19 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/rules"
 	"mezzadro/house"
 	"mezzadro/store"
 )
 
 // FirmOut is the firm with its settings.
 type FirmOut struct {
-	Name      string    `json:"name"`
-	Sample    bool      `json:"sample" doc:"The data is the made-up sample"`
-	Units     string    `json:"units" enum:"metric,imperial"`
-	WeekStart int       `json:"week_start" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
-	Rules     job.Rules `json:"rules" doc:"House rules"`
-	Version   int       `json:"version"`
+	Name      string      `json:"name"`
+	Sample    bool        `json:"sample" doc:"The data is the made-up sample"`
+	Units     string      `json:"units" enum:"metric,imperial"`
+	WeekStart int         `json:"week_start" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
+	Rules     rules.House `json:"rules" doc:"House rules"`
+	Version   int         `json:"version"`
 }
 
 func tellFirm(f store.Firm) FirmOut {

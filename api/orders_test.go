@@ -272,8 +272,8 @@ func TestUnits(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
 	d := h.decide(property, plant, obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 1, "note": "so be it"})
-	f := ok[FirmOut](h, "PUT", "/firm", obj{"name": "Our firm", "units": "imperial", "week_start": 0, "rules": obj{"cut_perennials_at_frost": true}, "version": 0})
-	if f.Units != "imperial" || !f.Rules.CutPerennialsAtFrost {
+	f := ok[FirmOut](h, "PUT", "/firm", obj{"name": "Our firm", "units": "imperial", "week_start": 0, "rules": obj{"perennials": "at frost"}, "version": 0})
+	if f.Units != "imperial" || f.Rules.Perennials != "at frost" {
 		t.Fatalf("%+v", f)
 	}
 	o := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", d.Jobs[0].ID), nil)
@@ -291,7 +291,7 @@ func TestUnits(t *testing.T) {
 	if _, b := h.do("GET", at, nil, "Accept-Language", "en-GB"); !strings.Contains(string(b), "26 February") {
 		t.Error("a reader in Britain is told months first")
 	}
-	if code, b := h.do("PUT", "/firm", obj{"name": "Theirs", "units": "metric", "week_start": 1, "rules": obj{"cut_perennials_at_frost": false}, "version": 0}); code != 409 || !strings.Contains(string(b), `"units":"imperial"`) {
+	if code, b := h.do("PUT", "/firm", obj{"name": "Theirs", "units": "metric", "week_start": 1, "rules": obj{"perennials": "stand"}, "version": 0}); code != 409 || !strings.Contains(string(b), `"units":"imperial"`) {
 		t.Errorf("on an old version: %d %s", code, b)
 	}
 }

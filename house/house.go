@@ -14,6 +14,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
+	"mezzadro/core/rules"
 	"mezzadro/exchange"
 	"mezzadro/store"
 )
@@ -160,11 +161,11 @@ func (h *House) Firm(ctx context.Context) (store.Firm, error) {
 
 // FirmIn is what is entered in Settings.
 type FirmIn struct {
-	Name      string    `json:"name" minLength:"1" maxLength:"300"`
-	Units     string    `json:"units" enum:"metric,imperial" doc:"How figures are shown and entered"`
-	WeekStart int       `json:"week_start" enum:"0,1,6" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
-	Rules     job.Rules `json:"rules" doc:"House rules"`
-	Version   int       `json:"version" doc:"The version the change is based on"`
+	Name      string      `json:"name" minLength:"1" maxLength:"300"`
+	Units     string      `json:"units" enum:"metric,imperial" doc:"How figures are shown and entered"`
+	WeekStart int         `json:"week_start" enum:"0,1,6" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
+	Rules     rules.House `json:"rules" doc:"House rules"`
+	Version   int         `json:"version" doc:"The version the change is based on"`
 }
 
 // ChangeFirm keeps new settings. Windows follow the house rules.
@@ -180,7 +181,7 @@ func (h *House) ChangeFirm(ctx context.Context, key store.Key, in FirmIn) (store
 				Name:      in.Name,
 				Units:     in.Units,
 				WeekStart: in.WeekStart,
-				Rules:     store.JSON[job.Rules]{V: in.Rules},
+				Rules:     store.JSON[rules.House]{V: in.Rules},
 				Version:   in.Version,
 			},
 		)

@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/pruning"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 	"mezzadro/store"
@@ -32,7 +33,7 @@ type Place struct {
 	Cuts     *pruning.Place        // what cuts ask of the year
 	Lately   cause.Lately          // the weather of the last weeks
 
-	rules  job.Rules
+	rules  rules.House
 	mu     *sync.Mutex
 	stages map[stageOf]func(day.Day) catalogue.Stage
 }

@@ -9,11 +9,12 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/rules"
 	"mezzadro/store"
 )
 
 // stamp names all that the windows of a property hang on.
-func (h *House) stamp(p store.Property, rules job.Rules) string {
+func (h *House) stamp(p store.Property, rules rules.House) string {
 	sum := fnv.New64a()
 	fmt.Fprintf(sum, "%s %d %d %d %+v", h.Today(), p.Version, p.WeatherRev, h.Store.BookRev(), rules)
 	return fmt.Sprintf("%x", sum.Sum64())

@@ -5,17 +5,18 @@ import (
 	"errors"
 
 	"mezzadro/core/job"
+	"mezzadro/core/rules"
 )
 
 // Firm is whose record this is, and how it likes things.
 type Firm struct {
-	Name      string          `db:"name"`
-	Sample    bool            `db:"sample"`
-	Today     string          `db:"today"` // the day the sample was moved to; empty: where it starts
-	Units     string          `db:"units"` // metric or imperial
-	WeekStart int             `db:"week_start"`
-	Rules     JSON[job.Rules] `db:"rules"`
-	Version   int             `db:"version"`
+	Name      string            `db:"name"`
+	Sample    bool              `db:"sample"`
+	Today     string            `db:"today"` // the day the sample was moved to; empty: where it starts
+	Units     string            `db:"units"` // metric or imperial
+	WeekStart int               `db:"week_start"`
+	Rules     JSON[rules.House] `db:"rules"`
+	Version   int               `db:"version"`
 }
 
 const selectFirm = `SELECT name, sample, today, units, week_start, rules, version FROM firm`

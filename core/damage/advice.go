@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
 )
 
 // word puts the decision into words: sentence, advice, dates, prognosis, reasons, cautions.
@@ -50,7 +51,7 @@ func (t told) adviceCase() string {
 		return "rocking in autumn"
 	case d.kind == Look && e.below && !e.living:
 		return "shoots from under the graft"
-	case d.kind == CutToBase && t.s.species.LeafSeason == catalogue.Herbaceous && t.s.place.Rules.CutPerennialsAtFrost:
+	case d.kind == CutToBase && t.s.species.LeafSeason == catalogue.Herbaceous && t.s.place.Rules.Perennials == rules.AtFrost:
 		return "herbaceous at frost"
 	}
 	return ""

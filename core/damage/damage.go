@@ -16,6 +16,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/overwinter"
 	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
 
@@ -78,7 +79,7 @@ func (q Question) situation() situation {
 	s := situation{species: p.Species, place: q.Place, found: q.Found, years: p.Years, height: p.HeightM, winters: overwinter.Winters(p, q.Year.Normals.Climate.ExtremeMinC),
 		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
 	if s.place == nil {
-		s.place = job.At(q.Year, job.Rules{})
+		s.place = job.At(q.Year, rules.House{})
 	}
 	if s.found == 0 || s.found == day.None || s.found > q.Today {
 		s.found = q.Today

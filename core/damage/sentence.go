@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/overwinter"
 	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
 )
 
 // told is all that the words of a verdict are made from.
@@ -337,7 +338,7 @@ func (t told) cutToBase(v *Verdict) {
 	}
 	if t.s.species.LeafSeason == catalogue.Herbaceous {
 		v.Sentence = "Cut the dead tops to the base when frost is past: the crown lives."
-		if t.s.place.Rules.CutPerennialsAtFrost {
+		if t.s.place.Rules.Perennials == rules.AtFrost {
 			v.Sentence = "Cut the dead tops to the base now, as the house does, and mulch: the crown lives."
 		}
 	}

@@ -1,6 +1,7 @@
 package job
 
 import (
+	"mezzadro/core/rules"
 	"sync"
 
 	"mezzadro/core/catalogue"
@@ -8,16 +9,11 @@ import (
 	"mezzadro/core/season"
 )
 
-// Rules are the house rules that change what days cost.
-type Rules struct {
-	CutPerennialsAtFrost bool `json:"cut_perennials_at_frost" doc:"Frosted perennials are cut back at the first killing frost and mulched; else they stand till late winter"`
-}
-
 // Place is a property's year as known today under the firm's rules, with what every order there asks for worked out
 // once. It is safe for use by many at once.
 type Place struct {
 	Year  *season.Year
-	Rules Rules
+	Rules rules.House
 
 	mu    sync.Mutex
 	frost map[frostSpan]*chances
@@ -26,7 +22,7 @@ type Place struct {
 }
 
 // At is a place.
-func At(y *season.Year, r Rules) *Place {
+func At(y *season.Year, r rules.House) *Place {
 	return &Place{
 		Year:  y,
 		Rules: r,

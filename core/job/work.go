@@ -4,6 +4,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
 
@@ -116,7 +117,7 @@ const (
 
 func (w *frame) cut() {
 	soft := w.order.Kind == CutToBase && w.species.LeafSeason == catalogue.Herbaceous
-	if soft && w.Rules.CutPerennialsAtFrost {
+	if soft && w.Rules.Perennials == rules.AtFrost {
 		w.curve.Because(reason.PutOff("house rule", "the house cuts frosted perennials back at once", w.made, 1))
 		return
 	}

@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
 
@@ -51,7 +52,7 @@ func TestWhenWorkIsBestDone(t *testing.T) {
 		{"feeding waits for shoots", "lake-foothills", "camellia-japonica", march, job.Order{Kind: job.Feed}, []time.Month{4, 5, 6}},
 		{"watering waits for the dry months", "lake-foothills", "camellia-japonica", march, job.Order{Kind: job.Water}, []time.Month{5, 6}},
 	} {
-		p := job.At(season.NewYear(climate(t, c.climate).Daily(), nil), job.Rules{})
+		p := job.At(season.NewYear(climate(t, c.climate).Daily(), nil), rules.House{})
 		c.order.For = c.made
 		curve := p.Curve(c.order, species(t, c.species))
 		best, ok := curve.Best(c.made)
@@ -84,7 +85,7 @@ func every(made day.Day) []job.Order {
 func TestEveryKindEverywhere(t *testing.T) {
 	for _, c := range catalogue.Built().Climates {
 		y := season.NewYear(c.Climate.Daily(), nil)
-		p := job.At(y, job.Rules{})
+		p := job.At(y, rules.House{})
 		for _, id := range []string{"camellia-japonica", "hosta-hybrid", "malus-domestica", "trachycarpus-fortunei"} {
 			sp := species(t, id)
 			for m := time.January; m <= time.December; m += 2 {
@@ -113,7 +114,7 @@ func TestWindowsFollowTheSeason(t *testing.T) {
 			}
 			seen[d] = e
 		}
-		return job.At(season.NewYear(n, seen), job.Rules{})
+		return job.At(season.NewYear(n, seen), rules.House{})
 	}
 	usual, warm := as(0), as(9)
 	for _, o := range []job.Order{{Kind: job.Look}, {Kind: job.CutBack, Params: job.Params{When: job.AsFound}}, {Kind: job.Feed}} {
@@ -132,7 +133,7 @@ func TestWindowsFollowTheSeason(t *testing.T) {
 
 // A repeat is due again after its days, not before.
 func TestRepeats(t *testing.T) {
-	p := job.At(season.NewYear(climate(t, "lake-foothills").Daily(), nil), job.Rules{})
+	p := job.At(season.NewYear(climate(t, "lake-foothills").Daily(), nil), rules.House{})
 	sp := species(t, "camellia-japonica")
 	july := day.Of(2027, 7, 1)
 	o := job.Order{Kind: job.Water, For: march, Params: job.Params{EveryDays: job.WaterEvery, Last: july}}
@@ -152,7 +153,7 @@ func TestRepeats(t *testing.T) {
 func TestHouseRule(t *testing.T) {
 	y := season.NewYear(climate(t, "lake-foothills").Daily(), nil)
 	o := job.Order{Kind: job.CutToBase, For: day.Of(2027, 11, 20)}
-	for rule, months := range map[job.Rules][]time.Month{{CutPerennialsAtFrost: true}: {11}, {}: {3, 4, 5}} {
+	for rule, months := range map[rules.House][]time.Month{{Perennials: rules.AtFrost}: {11}, {}: {3, 4, 5}} {
 		best, ok := job.At(y, rule).Curve(o, species(t, "hosta-hybrid")).Best(o.For)
 		if !ok || best.Month() < months[0] || best.Month() > months[len(months)-1] {
 			t.Errorf("%+v: best on %s", rule, best)
@@ -162,7 +163,7 @@ func TestHouseRule(t *testing.T) {
 
 // Days entered by hand stand as they were entered, and no others are allowed.
 func TestByHand(t *testing.T) {
-	p := job.At(season.NewYear(climate(t, "lake-foothills").Daily(), nil), job.Rules{})
+	p := job.At(season.NewYear(climate(t, "lake-foothills").Daily(), nil), rules.House{})
 	o := job.Order{Kind: job.Other, For: march, Params: job.Params{Spans: []job.Span{
 		{From: march + 10, To: march + 20, Cost: reason.Points(10)}, {From: march + 15, To: march + 17}, {From: march + 40, To: march + 41, Cost: reason.Points(60)}}}}
 	c := p.Curve(o, &catalogue.Entry{})
@@ -174,7 +175,7 @@ func TestByHand(t *testing.T) {
 }
 
 func BenchmarkCurve(b *testing.B) {
-	p := job.At(season.NewYear(climate(b, "lake-foothills").Daily(), nil), job.Rules{})
+	p := job.At(season.NewYear(climate(b, "lake-foothills").Daily(), nil), rules.House{})
 	sp := species(b, "camellia-japonica")
 	for _, o := range every(march)[:8] {
 		b.Run(fmt.Sprint(o.Kind), func(b *testing.B) {

@@ -6,6 +6,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/rules"
 )
 
 // Purpose is what a cut is for.
@@ -31,11 +32,6 @@ const (
 // Purposes are all of them.
 var Purposes = []Purpose{Shape, Size, Renew, Dead, Frosted, Raise, Thin, Deadhead, Hedge, Train, Sick, Storm, Lifting}
 
-// Rules are the house rules that cuts hang on.
-type Rules struct {
-	PerennialsAtFrost bool // frosted perennials are cut back at the first killing frost
-}
-
 // Ask is a plant with what is wanted of it.
 type Ask struct {
 	Species *catalogue.Entry
@@ -49,7 +45,10 @@ type Ask struct {
 	WantedM float64 // height it is to stand at after the next season; 0: none wanted
 	CutM    float64 // height it is cut to, in place of a wanted one; 0: not told
 	Share   float64 // of the living crown; 0: what the purpose takes
-	Rules   Rules
+	Part    int     // of a renewal over three years: 1, 2 or 3; 0: the first
+	Rules   rules.House
+
+	calendar calendar
 }
 
 // usual shares of the living crown that purposes take; of the others what the class bears.
@@ -91,7 +90,7 @@ func (a Ask) Validate() error {
 	if a.Species == nil {
 		return bad.Err()
 	}
-	c, height := ClassOf(a.Species), a.HeightM
+	c, height := a.bears(), a.HeightM
 	if height == 0 {
 		height = a.Species.Mature.HeightM
 	}
@@ -108,6 +107,12 @@ func (a Ask) Validate() error {
 		bad.Add("wanted_m", a.WantedM, "is at or below the graft at %.2g m: only the rootstock would be left; possible from %.2g m", a.GraftM, a.GraftM+0.2)
 	}
 	return bad.Err()
+}
+
+// bears is how the kind is cut in this house, for what it bears.
+func (a Ask) bears() *Class {
+	c, _ := a.ruled()
+	return c
 }
 
 // validCut names what a height to cut to cannot be.

@@ -20,21 +20,27 @@ var data embed.FS
 
 // Class is a way of cutting that some kinds of plants share.
 type Class struct {
-	ID      string   `yaml:"id"`
-	Name    string   `yaml:"name"`
-	Match   Match    `yaml:"match"`
-	Windows []Window `yaml:"windows"`
-	Before  string   `yaml:"before"` // why not earlier
-	After   string   `yaml:"after"`  // why not later
-	Bloom   float64  `yaml:"bloom"`  // points that the loss of a whole bloom costs
-	Spares  bool     `yaml:"spares"` // the usual cut takes no flower buds
-	Most    float64  `yaml:"most"`   // share of the living crown at most at once
-	Frost   float64  `yaml:"frost"`  // a night that burns what was cut or pushes after it, °C
-	Heat    float64  `yaml:"heat"`   // usual maximum from which bared bark burns, °C; 0 takes what is usual
-	Soft    bool     `yaml:"soft"`   // growth after a late cut does not ripen
-	Where   string   `yaml:"where"`
-	How     []string `yaml:"how"`
+	ID       string   `yaml:"id"`
+	Name     string   `yaml:"name"`
+	Match    Match    `yaml:"match"`
+	Windows  []Window `yaml:"windows"`
+	Before   string   `yaml:"before"`   // why not earlier
+	After    string   `yaml:"after"`    // why not later
+	Bloom    float64  `yaml:"bloom"`    // points that the loss of a whole bloom costs
+	Spares   bool     `yaml:"spares"`   // the usual cut takes no flower buds
+	Most     float64  `yaml:"most"`     // share of the living crown at most at once
+	Frost    float64  `yaml:"frost"`    // a night that burns what was cut or pushes after it, °C
+	Heat     float64  `yaml:"heat"`     // usual maximum from which bared bark burns, °C; 0 takes what is usual
+	Soft     bool     `yaml:"soft"`     // growth after a late cut does not ripen
+	Draw     string   `yaml:"draw"`     // the drawing of where the blade goes
+	Renew    bool     `yaml:"renew"`    // once old, a third of its oldest stems goes each year
+	Together []string `yaml:"together"` // what is done in the same visit
+	Where    string   `yaml:"where"`
+	How      []string `yaml:"how"`
 }
+
+// Drawings are those of where the blade goes.
+var Drawings = []string{"pair", "bud", "collar", "sideshoot", "stems", "canes", "ground", "spur", "whips", "shear", "taper", "frond", "green", "mound", "crown", "faded"}
 
 // Match is the kinds that a class fits: all that is named has to fit.
 type Match struct {
@@ -104,7 +110,7 @@ var classes = sync.OnceValue(func() []Class {
 	}
 	var bad invalid.Fields
 	for _, c := range list {
-		if len(c.Windows) == 0 || len(c.How) == 0 || c.Where == "" || !(c.Most > 0 && c.Most <= 1) {
+		if len(c.Windows) == 0 || len(c.How) == 0 || c.Where == "" || !slices.Contains(Drawings, c.Draw) || !(c.Most > 0 && c.Most <= 1) {
 			bad.Add("classes."+c.ID, c.ID, "says too little, or how much may go is no share")
 		}
 	}

@@ -30,7 +30,7 @@ const (
 // Ahead is what each day from the date on costs for a cut that was asked for then: a year of days. What is asked for may not
 // be, where the plant has grown or was cut since; its curve is drawn all the same.
 func Ahead(a Ask) job.Curve {
-	c := ClassOf(a.Species)
+	c, _ := a.ruled()
 	a.fill(c)
 	return a.over(c, calendarOf(a.Species, a.Place, a.Date), a.Date, a.Date+yearAhead)
 }
@@ -66,19 +66,46 @@ func (a *Ask) spans(c *Class, cal calendar) (out []span) {
 	case Frosted:
 		windows = []Window{{From: When{"leaf_out", 21}, To: When{"leaf_out", 80}, Why: "what lives has shown it, and new shoots still ripen"}}
 	case Deadhead:
+		if c.Spares { // its faded heads stay as the class says
+			break
+		}
 		windows = []Window{{From: When{"bloom_start", 10}, To: When{"bloom_end", 18}, Why: "faded heads come off as they fade"}}
 	case Hedge:
 		windows = []Window{{From: When{"leaf_out", 50}, To: When{"leaf_out", 105}, Why: "the flush has hardened, and most broods have flown"},
 			{From: When{"first_frost", -85}, To: When{"first_frost", -50}, Why: "it keeps its line over winter, and there is time to close"}}
-	case Shape, Size, Renew, Thin, Raise, Train, Storm, Lifting:
-	}
-	if c.ID == "perennial" && a.Rules.PerennialsAtFrost && a.Purpose != Deadhead {
-		windows = []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 40}, Why: "house rule: frosted perennials are cut back at once and mulched"}}
+	case Storm:
+		if rocks(a.Species) {
+			windows = []Window{{From: When{"first_frost", -25}, To: When{"first_frost", 25}, Why: "shortened by a third before the gales, it does not rock; the rest is cut in spring"}}
+		}
+	case Lifting:
+		windows = lifting(a.Species)
+	case Shape, Size, Renew, Thin, Raise, Train:
 	}
 	for _, w := range windows {
 		out = append(out, cal.spans(w)...)
 	}
 	return out
+}
+
+// rocks reports a kind that wind rocks at the root when it goes into winter tall: shrubs and subshrubs with soft growth.
+func rocks(e *catalogue.Entry) bool {
+	return (e.Form == catalogue.Shrub || e.Form == catalogue.Subshrub) && (e.Bloom.NewWood > 0.5 || e.Genus() == "Rosa")
+}
+
+// lifting is when a kind is cut to be lifted: what frost takes once it has blackened, what is bare while it is at rest, and
+// what keeps its leaves while the soil is warm.
+func lifting(e *catalogue.Entry) []Window {
+	switch {
+	case e.LeafSeason == catalogue.Herbaceous && e.HardinessC > -12:
+		return []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 21}, Why: "frost has blackened the tops and the roots are ripe"}}
+	case e.LeafSeason == catalogue.Herbaceous:
+		return []Window{{From: When{"first_frost", -45}, To: When{"first_frost", 10}, Why: "it goes to rest and still roots before winter"},
+			{From: When{"leaf_out", -14}, To: When{"leaf_out", 25}, Why: "it begins to grow"}}
+	case e.LeafSeason == catalogue.Deciduous:
+		return []Window{{From: When{"leaf_drop", 0}, To: When{"leaf_out", -14}, Why: "it is bare and at rest"}}
+	}
+	return []Window{{From: When{"first_frost", -65}, To: When{"first_frost", -25}, Why: "the soil is warm: it roots again before winter"},
+		{From: When{"last_frost", -21}, To: When{"last_frost", 28}, Why: "it roots as it begins to grow"}}
 }
 
 // outside is what days outside all spans cost, told before the next one and after the last.

@@ -41,6 +41,9 @@ type Plan struct {
 	Bags      int          `json:"bags" doc:"Of a quarter of a cubic metre"`
 	Skills    []string     `json:"skills"`
 	Cautions  []string     `json:"cautions"`
+	Rules     []string     `json:"rules" doc:"House rules that the result hangs on"`
+	Draw      string       `json:"draw" enum:"pair,bud,collar,sideshoot,stems,canes,ground,spur,whips,shear,taper,frond,green,mound,crown,faded" doc:"The drawing of where the blade goes"`
+	Together  []Follow     `json:"together" doc:"What belongs to it and is done in the same visit"`
 }
 
 // For plans a cut. Its error is a list of refused fields.
@@ -48,10 +51,11 @@ func For(a Ask) (Plan, error) {
 	if err := a.Validate(); err != nil {
 		return Plan{}, err
 	}
-	c := ClassOf(a.Species)
+	c, spoke := a.ruled()
 	a.fill(c)
-	cal := calendarOf(a.Species, a.Place, a.Date)
-	p := Plan{Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where, Steps: append([]string{}, c.How...), Years: []Step{},
+	a.calendar = calendarOf(a.Species, a.Place, a.Date)
+	cal := a.calendar
+	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where, Steps: append([]string{}, c.How...), Years: []Step{},
 		Skills: []string{}, Cautions: []string{}}
 	a.howFar(c, &p)
 	p.Curve = a.curve(c, cal)
@@ -62,14 +66,36 @@ func For(a Ask) (Plan, error) {
 	p.BloomLoss = quantity.Round(a.bloomShare(c, cal, a.Date), 0.01)
 	p.BloomText = bloomText(p.BloomLoss, c.Spares)
 	a.work(&p)
+	a.together(c, &p)
 	p.Text = a.text(c, &p)
 	return p, nil
+}
+
+// Thirds are the parts of a renewal over three years.
+var Thirds = []string{"the oldest third of the stems", "the next third", "the last third of the old stems"}
+
+// draw is the drawing of where the blade goes for the purpose.
+func (a *Ask) draw(c *Class) string {
+	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer
+	switch {
+	case c.Draw == "frond" || c.Draw == "crown":
+		return c.Draw
+	case a.Purpose == Hedge:
+		return "taper"
+	case a.Purpose == Deadhead && !c.Spares:
+		return "faded"
+	case a.Purpose == Renew && !tree:
+		return "stems"
+	case tree && (a.Purpose == Dead || a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Storm):
+		return "collar"
+	}
+	return c.Draw
 }
 
 // howFar works out the height to cut to, what follows, and how it is spread over the years.
 func (a *Ask) howFar(c *Class, p *Plan) {
 	if a.Purpose == Renew && (a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
-		for n, part := range []string{"the oldest third of the stems", "the next third", "the last third of the old stems"} {
+		for n, part := range Thirds[max(0, a.Part-1):] {
 			p.Years = append(p.Years, Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."})
 		}
 		a.Share = min(a.Share, 1.0/3)

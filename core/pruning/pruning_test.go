@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
 
@@ -156,7 +157,7 @@ func TestPlainCuts(t *testing.T) {
 	if p := plan("prunus-laurocerasus", Ask{HeightM: 4, WantedM: 1}); len(p.Years) < 2 && !p.TooBig {
 		t.Errorf("laurel of 4 m to 1 m in one go: %+v", p)
 	}
-	rule := plan("miscanthus-sinensis", Ask{Rules: Rules{PerennialsAtFrost: true}})
+	rule := plan("miscanthus-sinensis", Ask{Rules: rules.House{Perennials: rules.AtFrost}})
 	if len(rule.Windows) == 0 || rule.Windows[0].From.Month() > 3 && rule.Windows[0].From.Month() < 10 {
 		t.Errorf("house rule: %+v", rule.Windows)
 	}
@@ -214,7 +215,7 @@ func TestUsual(t *testing.T) {
 		{"tilia-cordata", 2, Dead}, {"malus-domestica", 5, Shape}, {"citrus-limon", 6, Shape}, {"picea-abies", 1, Dead},
 		{"trachycarpus-fortunei", 1, Shape}, {"ocimum-basilicum", 20, ""}, {"miscanthus-sinensis", 12, Shape},
 	} {
-		if got := Usual(entry(t, c.species), c.count); got != c.want {
+		if got := Usual(entry(t, c.species), Of{Count: c.count}); got != c.want {
 			t.Errorf("%d of %s: %q, want %q", c.count, c.species, got, c.want)
 		}
 	}

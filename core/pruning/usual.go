@@ -1,6 +1,11 @@
 package pruning
 
-import "mezzadro/core/catalogue"
+import (
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/rules"
+)
 
 // hedgeFrom is how many plants of a shrub kept as one are taken for a hedge, and hedgeBloom the points of bloom from which
 // they are kept for it and not trimmed.
@@ -12,18 +17,32 @@ const (
 // fruits are the classes of trees that are cut every year; of other trees only dead wood is cleared.
 var fruits = map[string]bool{"pome": true, "stone-fruit": true, "peach": true, "citrus": true, "olive": true, "fig": true}
 
-// Usual is what so many plants of a kind are cut for where nobody said; empty for what is best left alone.
-func Usual(e *catalogue.Entry, count int) Purpose {
-	c := ClassOf(e)
+// Of is a plant as far as its usual cut hangs on it.
+type Of struct {
+	Count   int     // plants of a group kept as one
+	HeightM float64 // 0: nobody measured
+	Renewed bool    // its old stems were all renewed in the last years
+	Rules   rules.House
+}
+
+// oldFrom is the share of its grown-up height from which a shrub has old stems to renew.
+const oldFrom = 0.75
+
+// Usual is what plants of a kind are cut for where nobody said; empty for what is best left alone.
+func Usual(e *catalogue.Entry, of Of) Purpose {
+	c, count := ClassOf(e), of.Count
+	free := slices.Contains(natural(), e.ID) && of.Rules.Or(rules.Usual).Natives != rules.Clip
 	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Conifer
 	rose := e.Bloom.Habit == "repeat rose" || e.Bloom.Habit == "once-flowering rose"
 	switch {
 	case e.Annual:
 		return ""
-	case count >= hedgeFrom && woody && !rose && e.LeafSeason != catalogue.Herbaceous && c.Bloom < hedgeBloom:
+	case count >= hedgeFrom && woody && !rose && !free && e.LeafSeason != catalogue.Herbaceous && c.Bloom < hedgeBloom:
 		return Hedge
 	case (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && !fruits[c.ID]:
 		return Dead
+	case c.Renew && e.Form == catalogue.Shrub && count < hedgeFrom && !of.Renewed && of.HeightM >= oldFrom*e.Mature.HeightM:
+		return Renew
 	}
 	return Shape
 }

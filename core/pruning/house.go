@@ -1,0 +1,144 @@
+package pruning
+
+import (
+	"fmt"
+	"slices"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
+)
+
+// natural are the kinds that are grown for the form they have by themselves. It panics when the shipped data is broken.
+var natural = sync.OnceValue(func() []string {
+	text, err := data.ReadFile("data/natural.yaml")
+	var list []string
+	if err == nil {
+		err = yaml.Unmarshal(text, &list)
+	}
+	if err != nil {
+		panic(err)
+	}
+	return list
+})
+
+// What house rules change.
+const (
+	bloomCalls    = 60 // points of bloom from which a class is called a spring bloomer that one waits for
+	bloomGiven    = 8  // and what is left of them where the house cuts anyway
+	winterRose    = -12
+	naturalShare  = 0.2
+	shortened     = 0.33
+	bigWoundShare = 0.1
+)
+
+// ruled is how a kind is cut in this house, and which house rules spoke.
+func (a *Ask) ruled() (*Class, []string) {
+	of := ClassOf(a.Species)
+	r := a.Rules.Or(rules.Usual)
+	c, spoke := *of, []string{}
+	says := func(text string) { spoke = append(spoke, text) }
+	switch {
+	case c.ID == "perennial" && a.Purpose != Lifting && a.Purpose != Deadhead:
+		if r.Perennials == rules.AtFrost {
+			c.Windows = []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 40}, Why: "by house rule frosted perennials are cut back at once and mulched"}}
+			says("Frosted perennials are cut back at once")
+		} else {
+			says("Frosted perennials stand till late winter")
+		}
+	case c.ID == "repeat-rose" && shapes(a.Purpose):
+		if r.Roses == rules.InWinter {
+			c.Windows = []Window{{From: When{"leaf_drop", 0}, To: When{"leaf_out", -25}, Why: "by house rule roses are shortened in winter, so that wind does not rock them"}}
+			c.Frost, c.Soft, c.Before = winterRose, false, ""
+			says("Roses are cut in winter, shortened against wind rock")
+		} else {
+			says("Roses are cut at bud swell")
+		}
+	case c.Bloom >= bloomCalls && !c.Spares && (a.Purpose == Size || a.Purpose == Raise || a.Purpose == Hedge):
+		if r.InTheWay == rules.CutAnyway {
+			c.Windows = append(slices.Clone(c.Windows), Window{From: When{"midwinter", 20}, To: When{"leaf_out", -7},
+				Why: "by house rule what is in the way is cut at rest, and its bloom is lost"})
+			c.Bloom = bloomGiven
+			says("Spring bloomers in the way are cut anyway, and the bloom is lost")
+		} else {
+			says("Spring bloomers in the way wait till they have bloomed")
+		}
+	}
+	if slices.Contains(natural(), a.Species.ID) && (shapes(a.Purpose) || a.Purpose == Hedge) {
+		if r.Natives == rules.Clip {
+			says("Native and naturalistic shrubs are clipped to shape")
+		} else {
+			c.Most = min(c.Most, naturalShare)
+			c.Draw, c.Where = "stems", "Whole stems at the ground, or at a side shoot inside the crown; nothing is clipped."
+			c.How = []string{"Take out dead and broken stems.", "Take out a few of the oldest stems at the ground.",
+				"Shorten what is out of line to a side shoot inside the crown; no shears."}
+			says("Native and naturalistic shrubs keep their natural form and are thinned only")
+		}
+	}
+	if text, rule := a.wound(&c, r); text != "" {
+		c.How = append(slices.Clone(c.How), text)
+		says(rule)
+	}
+	return &c, spoke
+}
+
+// shapes reports a purpose that takes the usual yearly cut.
+func shapes(p Purpose) bool { return p == "" || p == Shape || p == Size || p == Thin }
+
+// wound is what becomes of large wounds, where the cut makes some.
+func (a *Ask) wound(c *Class, r rules.House) (step, rule string) {
+	woody := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || c.Draw == "collar" || c.Draw == "stems"
+	large := a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Storm || a.Purpose == Dead || a.Purpose == Renew || a.Purpose == Size || c.Draw == "collar"
+	if !woody || !large || a.Purpose == Deadhead || a.Purpose == Hedge {
+		return "", ""
+	}
+	switch r.Wounds {
+	case rules.Seal:
+		wide := quantity.Thickness(10 * r.SealFromCM)
+		return "Seal wounds of " + wide + " and more on a dry day; the dressing's label comes first.", "Wounds of " + wide + " and more are sealed"
+	case rules.Compost:
+		return "Rub large wounds with ripe compost.", "Large wounds are rubbed with compost"
+	}
+	return "Leave the wounds bare: they close from the collar.", "Large wounds stay bare"
+}
+
+// Follow is work that belongs to a cut and is done in the same visit, when its own time is.
+type Follow struct {
+	Kind    string `json:"kind" enum:"feed,mulch"`
+	Title   string `json:"title"`
+	Minutes int    `json:"minutes"`
+	Why     string `json:"why"`
+}
+
+// What goes on the ground after a cut.
+const (
+	compostM, mulchM = 0.02, 0.05 // thickness
+	perM2            = 1.5        // minutes for a square metre
+	feedSpan         = 60         // days round leaf-out in which a feed follows a cut
+)
+
+// together is what belongs to the cut, on all plants of a group.
+func (a *Ask) together(c *Class, p *Plan) {
+	if a.Purpose == Deadhead || a.Purpose == Dead || a.Purpose == Sick || a.Purpose == Hedge || a.Purpose == Lifting {
+		return
+	}
+	area := float64(max(1, a.Count)) * min(4, max(0.25, 0.785*a.SpreadM*a.SpreadM))
+	name := a.Species.Common
+	for _, kind := range c.Together {
+		f := Follow{Kind: kind, Minutes: int(max(5, 5*float64(int(area*perM2/5))))}
+		switch kind {
+		case "feed":
+			if out := a.calendar.nearest(When{Event: "leaf_out"}, p.Best); p.Best < out-feedSpan || p.Best > out+feedSpan {
+				continue
+			}
+			f.Title, f.Why, f.Minutes = "Feed "+name, "cut back, it is fed for new growth, by the label of what is fed", 5
+		default:
+			f.Title = "Compost and mulch " + name
+			f.Why = fmt.Sprintf("after the cut %s of compost and %s of mulch, clear of the stems", quantity.Volume(1000*area*compostM), quantity.Volume(1000*area*mulchM))
+		}
+		p.Together = append(p.Together, f)
+	}
+}

@@ -1,0 +1,134 @@
+package pruning
+
+import (
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/rules"
+)
+
+// TestHouseRules: what firms choose differently, as gardeners of each school would expect it, each with the rule that spoke.
+func TestHouseRules(t *testing.T) {
+	for _, c := range []struct {
+		name, climate, species string
+		ask                    Ask
+		good, never            time.Month // a month with a day in a window, and one without; 0: not asked
+		says                   string
+	}{
+		{"roses at bud swell", "lake-foothills", "rosa-bedding", Ask{}, 3, 12, "bud swell"},
+		{"roses in winter", "lake-foothills", "rosa-bedding", Ask{Rules: rules.House{Roses: rules.InWinter}}, 1, 7, "wind rock"},
+		{"roses in winter, south", "southern-foothills", "rosa-bedding", Ask{Rules: rules.House{Roses: rules.InWinter}}, 7, 1, "wind rock"},
+		{"lilac in the way waits", "lake-foothills", "syringa-vulgaris", Ask{Purpose: Size, HeightM: 3, WantedM: 2.6}, 6, 3, "wait"},
+		{"lilac in the way is cut", "lake-foothills", "syringa-vulgaris", Ask{Purpose: Size, HeightM: 3, WantedM: 2.6, Rules: rules.House{InTheWay: rules.CutAnyway}}, 3, 9, "anyway"},
+		{"grasses stand", "lake-foothills", "miscanthus-sinensis", Ask{}, 3, 12, "stand till late winter"},
+		{"grasses at frost", "lake-foothills", "miscanthus-sinensis", Ask{Rules: rules.House{Perennials: rules.AtFrost}}, 12, 5, "at once"},
+		{"a sage of the desert keeps its form", "hot-desert", "leucophyllum-frutescens", Ask{}, 0, 0, "natural form"},
+		{"or is clipped", "hot-desert", "leucophyllum-frutescens", Ask{Rules: rules.House{Natives: rules.Clip}}, 0, 0, "clipped"},
+		{"wounds stay bare", "lake-foothills", "tilia-cordata", Ask{Purpose: Raise}, 0, 0, "bare"},
+		{"wounds are sealed", "lake-foothills", "tilia-cordata", Ask{Purpose: Raise, Rules: rules.House{Wounds: rules.Seal, SealFromCM: 8}}, 0, 0, "sealed"},
+		{"wounds get compost", "lake-foothills", "tilia-cordata", Ask{Purpose: Raise, Rules: rules.House{Wounds: rules.Compost}}, 0, 0, "compost"},
+	} {
+		c.ask.Species, c.ask.Place, c.ask.Date = entry(t, c.species), year(t, c.climate), day.Of(2027, 3, 18)
+		p, err := For(c.ask)
+		if err != nil {
+			t.Fatal(c.name, err)
+		}
+		if !strings.Contains(strings.Join(p.Rules, "; "), c.says) {
+			t.Errorf("%s: %q spoke", c.name, p.Rules)
+		}
+		in := map[time.Month]bool{}
+		for _, w := range p.Windows {
+			for d := w.From; d <= w.To; d++ {
+				in[d.Month()] = true
+			}
+		}
+		if c.good != 0 && !in[c.good] || c.never != 0 && in[c.never] {
+			t.Errorf("%s: windows %v", c.name, p.Windows)
+		}
+		clipped := strings.Contains(strings.Join(p.Steps, " "), "no shears")
+		if wild := strings.Contains(c.says, "natural form"); wild != clipped || wild && p.Share > 0.2 {
+			t.Errorf("%s: takes %.2f, %v", c.name, p.Share, p.Steps)
+		}
+		if sealed := slices.ContainsFunc(p.Steps, func(s string) bool { return strings.Contains(s, "Seal wounds") }); sealed != (c.says == "sealed") {
+			t.Errorf("%s: %v", c.name, p.Steps)
+		}
+	}
+}
+
+// TestCutAnywayShowsTheLoss: the rule takes the cost away, not the bloom from the answer.
+func TestCutAnywayShowsTheLoss(t *testing.T) {
+	for _, r := range []rules.House{{}, {InTheWay: rules.CutAnyway}} {
+		p, err := For(Ask{Species: entry(t, "syringa-vulgaris"), Place: year(t, "lake-foothills"), Date: day.Of(2027, 3, 10), Purpose: Size, HeightM: 3, WantedM: 2.6, Rules: r})
+		if err != nil || p.BloomLoss < 0.1 || !strings.Contains(p.BloomText, "takes no harm") {
+			t.Errorf("%+v: %.2f %q %v", r, p.BloomLoss, p.BloomText, err)
+		}
+	}
+}
+
+// TestPurposesOfTheirOwn: cuts before lifting, before gales and of faded heads come when they are needed, not with the yearly cut.
+func TestPurposesOfTheirOwn(t *testing.T) {
+	for _, c := range []struct {
+		climate, species string
+		purpose          Purpose
+		best             []time.Month
+	}{
+		{"lake-foothills", "dahlia-pinnata", Lifting, []time.Month{10, 11, 12}},
+		{"pampas", "dahlia-pinnata", Lifting, []time.Month{5, 6, 7}},
+		{"lake-foothills", "hosta-hybrid", Lifting, []time.Month{9, 10, 11, 3, 4}},
+		{"lake-foothills", "malus-domestica", Lifting, []time.Month{11, 12, 1, 2, 3}},
+		{"lake-foothills", "camellia-japonica", Lifting, []time.Month{3, 4, 9, 10, 11}},
+		{"lake-foothills", "buddleja-davidii", Storm, []time.Month{10, 11, 12}},
+		{"lake-foothills", "rosa-bedding", Storm, []time.Month{10, 11, 12}},
+		{"lake-foothills", "hydrangea-macrophylla", Deadhead, []time.Month{3, 4}},
+		{"lake-foothills", "rhododendron-hybrid", Deadhead, []time.Month{4, 5, 6}},
+	} {
+		p, err := For(Ask{Species: entry(t, c.species), Place: year(t, c.climate), Date: day.Of(2027, 4, 1), Purpose: c.purpose})
+		if err != nil || !slices.Contains(c.best, p.Best.Month()) {
+			t.Errorf("%s, %s in %s: best %s, windows %v, %v", c.species, c.purpose, c.climate, p.Best, p.Windows, err)
+		}
+	}
+}
+
+// TestTogether: what is fed and mulched after its spring cut, and what is never fed for it.
+func TestTogether(t *testing.T) {
+	for species, want := range map[string][]string{
+		"rosa-bedding": {"feed", "mulch"}, "miscanthus-sinensis": {"feed", "mulch"}, "syringa-vulgaris": {"mulch"}, "lavandula-angustifolia": {}, "tilia-cordata": {},
+	} {
+		p, err := For(Ask{Species: entry(t, species), Place: year(t, "lake-foothills"), Date: day.Of(2027, 3, 1), Count: 8})
+		got := []string{}
+		for _, f := range p.Together {
+			got = append(got, f.Kind)
+			if f.Minutes < 5 || f.Title == "" || f.Why == "" {
+				t.Errorf("%s: %+v", species, f)
+			}
+		}
+		if err != nil || !slices.Equal(got, want) {
+			t.Errorf("%s: %v, want %v (%v)", species, got, want, err)
+		}
+	}
+	p, err := For(Ask{Species: entry(t, "rosa-bedding"), Place: year(t, "lake-foothills"), Date: day.Of(2027, 3, 1), Purpose: Deadhead})
+	if err != nil || len(p.Together) > 0 {
+		t.Errorf("faded heads: %v", p.Together)
+	}
+}
+
+// TestRenewalGoesOn: the second year's plan is of the second third.
+func TestRenewalGoesOn(t *testing.T) {
+	for part, want := range map[int]string{1: "the oldest third", 2: "the next third", 3: "the last third"} {
+		p, err := For(Ask{Species: entry(t, "forsythia-intermedia"), Place: year(t, "lake-foothills"), Date: day.Of(2027, 3, 1), Purpose: Renew, Part: part})
+		if err != nil || len(p.Years) != 4-part || !strings.Contains(p.Years[0].Text, want) {
+			t.Errorf("part %d: %+v, %v", part, p.Years, err)
+		}
+	}
+	if got := Usual(entry(t, "forsythia-intermedia"), Of{Count: 1, HeightM: 2.5}); got != Renew {
+		t.Errorf("an old forsythia: %s", got)
+	}
+	for name, of := range map[string]Of{"young": {Count: 1, HeightM: 1}, "renewed": {Count: 1, HeightM: 2.5, Renewed: true}} {
+		if got := Usual(entry(t, "forsythia-intermedia"), of); got != Shape {
+			t.Errorf("%s: %s", name, got)
+		}
+	}
+}
