@@ -33,7 +33,7 @@ var examples = map[string]string{
 	"add-call": `{"property_id": 1, "caller": "The housekeeper", "answers": {"how_long": "overnight"}, "seen": ["sudden"], "not_seen": ["slow"],
 		"ending": "visit", "said": "We come and look."}`,
 	"change-call":    `{"property_id": 1, "caller": "The housekeeper", "ending": "advice", "said": "Leave it until May.", "version": 1}`,
-	"keep-cuts":      `{"plants": [1]}`,
+	"keep-cuts":      `{"cuts": [{"plant_id": 1}]}`,
 	"reckon-pruning": `{"species": "syringa-vulgaris", "date": "2027-03-18", "property": 1, "height_m": 3.2, "wanted_m": 2.6}`,
 	"reckon-damage": `{"species": "camellia-japonica", "date": "2027-03-18", "property": 1, "height_m": 2,
 		"checks": [{"kind": "bud_rub", "height_m": 1.8, "broke": 6}, {"kind": "scratch", "height_m": 1.2, "result": "green"}]}`,

@@ -2,10 +2,12 @@ package api
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/house"
 )
@@ -69,17 +71,18 @@ func TestPlanCuts(t *testing.T) {
 			t.Errorf("%+v", c)
 		}
 	}
-	body := obj{"plants": []int64{rose.ID, box.ID}}
+	body := obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": box.ID}}}
 	kept := ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts").Items
 	ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts")
-	if len(kept) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
+	cuts := slices.DeleteFunc(slices.Clone(kept), func(o house.Order) bool { return o.Kind != job.Prune })
+	if len(kept) != 3 || len(cuts) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
 		t.Errorf("kept: %+v", kept)
 	}
-	if code, b := h.do("POST", path, obj{"plants": []int64{rose.ID, 987}}); code != 422 || !strings.Contains(string(b), "body.plants[1]") {
+	if code, b := h.do("POST", path, obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": 987}}}); code != 422 || !strings.Contains(string(b), "body.cuts[1]") {
 		t.Errorf("one that is not there: %d %s", code, b)
 	}
-	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 2 {
-		t.Errorf("%d jobs are kept, want 2", n)
+	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 3 {
+		t.Errorf("%d jobs are kept, want two cuts and a mulch", n)
 	}
 	camellias, camellia := h.villa()
 	hurt := ok[house.CutsProposed](h, "GET", fmt.Sprintf("/properties/%d/cuts", camellias.ID), nil).Cuts
@@ -101,6 +104,121 @@ func TestPlanCuts(t *testing.T) {
 		t.Errorf("dead-heading by hand: %+v", by.Order)
 	}
 	if code, b := h.do("POST", "/orders", obj{"property_id": here.ID, "plants": []int64{rose.ID}, "kind": "prune", "purpose": "haircut", "title": "Cut", "minutes": 20}); code != 422 || !strings.Contains(string(b), "body.purpose") {
+		t.Errorf("no purpose: %d %s", code, b)
+	}
+}
+
+// TestRenewalOverYears: an old shrub's renewal is kept as three jobs, a third a year; once the first is done, the next year's
+// proposal knows which third comes next, and nothing is proposed again for this year.
+func TestRenewalOverYears(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	old := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2.4})
+	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
+	find := func() (c house.CutProposed) {
+		for _, x := range ok[house.CutsProposed](h, "GET", path, nil).Cuts {
+			if x.PlantID == old.ID {
+				c = x
+			}
+		}
+		return c
+	}
+	if c := find(); c.Purpose != "renew" || c.Part != 1 || c.From.Month() < 3 || c.From.Month() > 5 {
+		t.Fatalf("an old forsythia: %+v", c)
+	}
+	kept := ok[Run[house.Order]](h, "POST", path, obj{"cuts": []obj{{"plant_id": old.ID}}}).Items
+	var thirds []house.Order
+	for _, o := range kept {
+		if o.Kind == job.Prune {
+			thirds = append(thirds, o)
+		}
+	}
+	if len(thirds) != 3 {
+		t.Fatalf("kept: %+v", kept)
+	}
+	for i, o := range thirds {
+		if o.From.Year() != 2027+i || !strings.HasSuffix(o.Title, fmt.Sprintf("%d of 3", i+1)) {
+			t.Errorf("third %d: %s from %s", i+1, o.Title, o.From)
+		}
+	}
+	if after := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", thirds[1].ID), nil).After; len(after) != 1 || after[0].MinDays < 250 {
+		t.Errorf("the second third comes after: %+v", after)
+	}
+	if !find().Asked {
+		t.Error("it is proposed again though its jobs stand")
+	}
+	h.today = thirds[0].From + 3
+	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", thirds[0].ID), obj{"state": "done", "version": thirds[0].Version})
+	for _, o := range thirds[1:] {
+		if code, b := h.do("DELETE", fmt.Sprintf("/orders/%d?version=%d", o.ID, o.Version), nil); code >= 300 {
+			t.Fatalf("drop: %d %s", code, b)
+		}
+	}
+	if c := find(); c.Part != 2 || c.Asked || c.From.Year() != 2028 || c.Done != h.today {
+		t.Errorf("after the first third: %+v", c)
+	}
+}
+
+// TestHouseRulesMoveTheYear: a rule of the firm moves what stands in the year; a property's own rule comes before it.
+func TestHouseRulesMoveTheYear(t *testing.T) {
+	h := newHouse(t)
+	h.today = day.Of(2027, 9, 20)
+	here, there, _, rose, _ := h.boxes()
+	other := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "rosa-bedding", "height_m": 0.8})
+	job := func(p house.PropertyOut, plant house.PlantOut) int64 {
+		return ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": "prune", "purpose": "shape", "title": "Cut roses", "minutes": 20}).ID
+	}
+	mine, theirs := job(here, rose), job(there, other)
+	from := func(id int64) int {
+		return int(ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", id), nil).From.Month())
+	}
+	if from(mine) > 4 || from(theirs) > 4 {
+		t.Fatalf("at bud swell: months %d and %d", from(mine), from(theirs))
+	}
+	ok[FirmOut](h, "PUT", "/firm", obj{"name": "Ours", "units": "metric", "week_start": 1, "rules": obj{"roses": "winter"}, "version": 0})
+	if from(mine) < 11 || from(theirs) < 11 {
+		t.Errorf("in winter: months %d and %d", from(mine), from(theirs))
+	}
+	ok[house.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", there.ID), obj{"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "bud swell"}, "version": 1})
+	if from(mine) < 11 || from(theirs) > 4 {
+		t.Errorf("the mill's own rule: months %d and %d", from(mine), from(theirs))
+	}
+	p := ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": other.ID})
+	if p.Rule != "Roses are cut at bud swell" {
+		t.Errorf("the rule that spoke: %q", p.Rule)
+	}
+	for path, body := range map[string]obj{
+		"/firm":                                 {"name": "Ours", "units": "metric", "week_start": 1, "rules": obj{"roses": "never"}, "version": 1},
+		fmt.Sprintf("/properties/%d", there.ID): {"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "never"}, "version": 2},
+	} {
+		if code, b := h.do("PUT", path, body); code != 422 || !strings.Contains(string(b), "body.rules.roses") {
+			t.Errorf("%s: %d %s", path, code, b)
+		}
+	}
+}
+
+// TestSickCuts: what was found and is to be cut out is proposed as that, with its waste apart; another purpose may be wanted in its place.
+func TestSickCuts(t *testing.T) {
+	h := newHouse(t)
+	here, _, box, _, _ := h.boxes()
+	ok[house.Find](h, "POST", "/finds", obj{"plant_id": box.ID, "cause": "box-blight", "certainty": 0.9, "share": 0.3, "how": "walk"})
+	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
+	find := func(query string) house.CutProposed {
+		for _, c := range ok[house.CutsProposed](h, "GET", path+query, nil).Cuts {
+			if c.PlantID == box.ID {
+				return c
+			}
+		}
+		return house.CutProposed{}
+	}
+	if c := find(""); c.Purpose != "sanitation" || c.Sick == "" || !strings.Contains(c.Why, "never on the compost") {
+		t.Errorf("sick box: %+v", c)
+	}
+	query := fmt.Sprintf("?plant=%d&purpose=shape", box.ID)
+	if c := find(query); c.Purpose != "shape" || c.Sick != "" {
+		t.Errorf("another purpose: %+v", c)
+	}
+	if code, b := h.do("GET", path+fmt.Sprintf("?plant=%d&purpose=haircut", box.ID), nil); code != 422 || !strings.Contains(string(b), "purpose") {
 		t.Errorf("no purpose: %d %s", code, b)
 	}
 }

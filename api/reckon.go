@@ -4,6 +4,7 @@ import (
 	"context"
 
 	"mezzadro/core/damage"
+	"mezzadro/core/pruning"
 	"mezzadro/house"
 )
 
@@ -27,18 +28,26 @@ func (s *Server) reckonPruning(ctx context.Context, in *struct{ Body house.Pruni
 	return out(o), s.problem(ctx, "plant or property", err)
 }
 
-func (s *Server) proposeCuts(ctx context.Context, in *ByID) (*Out[house.CutsProposed], error) {
-	c, err := s.ProposeCuts(ctx, in.ID)
+func (s *Server) proposeCuts(ctx context.Context, in *struct {
+	ByID
+	Plant   int64           `query:"plant" doc:"A plant whose cut is wanted for another purpose"`
+	Purpose pruning.Purpose `query:"purpose" maxLength:"40" doc:"That purpose"`
+}) (*Out[house.CutsProposed], error) {
+	var wanted []house.CutWanted
+	if in.Plant != 0 {
+		wanted = append(wanted, house.CutWanted{PlantID: in.Plant, Purpose: in.Purpose})
+	}
+	c, err := s.ProposeCuts(ctx, in.ID, wanted)
 	return out(c), s.problem(ctx, "property", err)
 }
 
 func (s *Server) keepCuts(ctx context.Context, in *struct {
 	Write
 	Body struct {
-		Plants []int64 `json:"plants" minItems:"1" maxItems:"500" doc:"Whose proposed cuts become jobs"`
+		Cuts []house.CutWanted `json:"cuts" minItems:"1" maxItems:"10000" doc:"The proposed cuts that become jobs"`
 	}
 }) (*Out[Run[house.Order]], error) {
-	list, err := s.KeepCuts(ctx, keyOf(ctx), in.ID, in.Body.Plants)
+	list, err := s.KeepCuts(ctx, keyOf(ctx), in.ID, in.Body.Cuts)
 	return out(Run[house.Order]{Items: list}), s.problem(ctx, "property", err)
 }
 

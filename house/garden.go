@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 	"mezzadro/exchange"
 	"mezzadro/store"
@@ -31,8 +32,9 @@ type PropertyIn struct {
 	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type, which it overrules: the property's own normals"`
 	Site        season.Site     `json:"site,omitempty" doc:"How the place differs from the open country"`
 	cold.Exposure
-	Value   float64 `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
-	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+	Rules   rules.House `json:"rules,omitempty" doc:"House rules that are others here than the firm's"`
+	Value   float64     `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
+	Version int         `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
 // PropertyOut is a property with its climate.
@@ -41,6 +43,7 @@ type PropertyOut struct {
 	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
 	Site    season.Site    `json:"site"`
 	cold.Exposure
+	Rules rules.House    `json:"rules" doc:"House rules that are others here than the firm's"`
 	Here  season.Climate `json:"climate_here" doc:"The climate on its site"`
 	Hardy string         `json:"hardiness_zone" doc:"Of the climate on its site"`
 }
@@ -48,7 +51,7 @@ type PropertyOut struct {
 // TellProperty is a kept property with its climate.
 func TellProperty(p store.Property) PropertyOut {
 	here := ClimateOf(p)
-	return PropertyOut{tellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, here, season.Zone(here.ExtremeMinC)}
+	return PropertyOut{tellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, p.Rules.V, here, season.Zone(here.ExtremeMinC)}
 }
 
 // record checks what was entered and makes the record of it.
@@ -63,8 +66,9 @@ func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
 		Value:       in.Value,
 		Version:     in.Version,
 	}
-	p.Site.V, p.Exposure.V = in.Site, in.Exposure
+	p.Site.V, p.Exposure.V, p.Rules.V = in.Site, in.Exposure, in.Rules
 	bad := fields(in.Exposure.Validate())
+	bad.Below("rules", in.Rules.Validate())
 	if in.Value == 0 {
 		p.Value = 1
 	} else {

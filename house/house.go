@@ -13,7 +13,6 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
-	"mezzadro/core/job"
 	"mezzadro/core/rules"
 	"mezzadro/exchange"
 	"mezzadro/store"
@@ -173,6 +172,9 @@ func (h *House) ChangeFirm(ctx context.Context, key store.Key, in FirmIn) (store
 	in.Name = strings.TrimSpace(in.Name)
 	if in.Name == "" {
 		return store.Firm{}, Refuse("name", in.Name, "is missing")
+	}
+	if err := belowField("rules", in.Rules.Validate()); err != nil {
+		return store.Firm{}, err
 	}
 	f, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Firm, error) {
 		return tx.ChangeFirm(

@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/cold"
 	"mezzadro/core/job"
+	"mezzadro/core/pruning"
 	"mezzadro/core/weather"
 	"mezzadro/store"
 )
@@ -51,7 +52,11 @@ func (h *House) spotSigns(ctx context.Context, pl *Place, p *store.Plant, done [
 		s.PotFrozen = s.PotFrozen || ev.Kind == weather.Freeze && cause.FreezesThrough(ev.Value, p.PotL) && ev.Day >= pl.Today-frozenBack
 	}
 	for _, d := range done {
-		switch job.Kind(d.Kind) {
+		kind := job.Kind(d.Kind)
+		if p := pruning.Purpose(d.Purpose); kind == job.Prune && (p == pruning.Size || p == pruning.Renew || p == pruning.Raise) {
+			kind = job.CutBack
+		}
+		switch kind {
 		case job.CutBack, job.CutToBase:
 			s.CutHard = s.CutHard || d.PlantID.Valid && d.PlantID.Int64 == p.ID
 			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && h.shades(ctx, d.PlantID.Int64, p)

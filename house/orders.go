@@ -168,7 +168,7 @@ func (p *Place) curve(o job.Order, species []string) job.Curve {
 		e := entryOf(p.Book, id)
 		if o.Kind == job.Prune {
 			curves = append(curves, pruning.Ahead(pruning.Ask{Species: &e, Place: p.Cuts, Date: o.For, Purpose: pruning.Purpose(o.Params.Purpose),
-				Rules: pruning.Rules{PerennialsAtFrost: p.rules.CutPerennialsAtFrost}}))
+				Rules: p.rules}))
 			continue
 		}
 		curves = append(curves, p.Work.Curve(o, &e))

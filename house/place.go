@@ -62,9 +62,9 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 	if err != nil {
 		return nil, err
 	}
-	rules := firm.Rules.V
+	here := p.Rules.V.Or(firm.Rules.V)
 	if kept, ok := h.places.Load(p.ID); ok {
-		if k := kept.(*Place); k.Today == today && k.Book == book && k.rules == rules && k.Property.Version == p.Version &&
+		if k := kept.(*Place); k.Today == today && k.Book == book && k.rules == here && k.Property.Version == p.Version &&
 			k.Property.WeatherRev == p.WeatherRev {
 			fresh := *k
 			fresh.Property = p
@@ -89,12 +89,12 @@ func (h *House) placeOf(ctx context.Context, p store.Property) (*Place, error) {
 		Zone:     zone,
 		Book:     book,
 		Normals:  n,
-		rules:    rules,
+		rules:    here,
 		mu:       &sync.Mutex{},
 		stages:   map[stageOf]func(day.Day) catalogue.Stage{},
 	}
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))
-	out.Work = job.At(out.Year, rules)
+	out.Work = job.At(out.Year, here)
 	out.Course = cold.Follow(out.Year, hours, zone, today)
 	out.Cuts = pruning.At(out.Year)
 	out.Lately = out.lately(hours)

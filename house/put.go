@@ -136,7 +136,11 @@ func (h *House) gapWarnings(ctx context.Context, id int64, d day.Day) ([]string,
 	}
 	after, err := h.Store.After(ctx, id)
 	for _, g := range after {
-		if other := standsOn(g); other != day.None && other < d+day.Day(g.MinDays) {
+		other := standsOn(g)
+		if other == day.None && g.Why == inOneVisit && g.State == string(job.Waiting) {
+			out = append(out, fmt.Sprintf("%q is best done in the same visit: put it on this day too.", g.Title))
+		}
+		if other != day.None && other < d+day.Day(g.MinDays) {
 			out = append(
 				out,
 				fmt.Sprintf(

@@ -148,6 +148,7 @@ func (tx Tx) RemoveCall(ctx context.Context, id int64, remove bool) error {
 
 // DoneWork is work that was done on a plant, or with its property alone.
 type DoneWork struct {
+	Purpose string        `db:"purpose"` // of a cut
 	PlantID sql.NullInt64 `db:"plant_id"`
 	Kind    string        `db:"kind"`
 	Ended   string        `db:"ended"`
@@ -155,7 +156,8 @@ type DoneWork struct {
 
 // DoneSince lists what was done on a property from a day on.
 func (s *Store) DoneSince(ctx context.Context, property int64, since string) ([]DoneWork, error) {
-	return many[DoneWork](ctx, s.read, `SELECT plant_id, kind, ended FROM job_order WHERE in_sight = 1
+	return many[DoneWork](ctx, s.read, `SELECT plant_id, kind, ended, coalesce(json_extract(params, '$.purpose'), '') AS purpose
+		FROM job_order WHERE in_sight = 1
 		AND state IN ('done', 'skipped') AND ended >= ? AND state = 'done' AND property_id = ?`, since, property)
 }
 

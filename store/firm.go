@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 
-	"mezzadro/core/job"
 	"mezzadro/core/rules"
 )
 

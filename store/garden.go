@@ -7,6 +7,7 @@ import (
 	"fmt"
 
 	"mezzadro/core/cold"
+	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
 
@@ -40,6 +41,7 @@ type Property struct {
 	Climate       JSON[season.Climate] `db:"climate"`  // of the open country at its height
 	Site          JSON[season.Site]    `db:"site"`     // how the place differs from it
 	Exposure      JSON[cold.Exposure]  `db:"exposure"` // what holds for all of it
+	Rules         JSON[rules.House]    `db:"rules"`    // house rules that are others here
 	Value         float64              `db:"value"`
 	WeatherSource string               `db:"weather_source"`
 	WeatherRev    int                  `db:"weather_rev"`
@@ -49,7 +51,7 @@ type Property struct {
 }
 
 const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate,
-	p.site, p.exposure, p.value, p.weather_source,
+	p.site, p.exposure, p.rules, p.value, p.weather_source,
 	p.weather_rev, p.windowed, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS
 		NULL) AS plants FROM property p `
 
@@ -74,9 +76,9 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 	tx.touched.plants = true
 	res, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, value,
+		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, rules, value,
 			weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :value,
+		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :rules, :value,
 		:weather_source)`,
 		p,
 	)
@@ -94,7 +96,7 @@ func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`UPDATE property SET name = :name, client = :client, address = :address, note = :note,
-		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, value =
+		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, rules = :rules, value =
 		:value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`,
 		p,

@@ -775,16 +775,44 @@ func (tx Tx) LastPlace(ctx context.Context, day string) (int, error) {
 	return one[int](ctx, tx, `SELECT coalesce(max(place), 0) FROM job_order WHERE day = ? AND state = 'on a day'`, day)
 }
 
-// PruneStanding are the plants of a property for which a cut stands as a job, asked for by hand or by a plan.
-func (s *Store) PruneStanding(ctx context.Context, property int64) (map[int64]bool, error) {
-	type row struct {
-		Plant int64 `db:"plant_id"`
+// CutKept is a cut of a plant that stands as a job or was done.
+type CutKept struct {
+	PlantID int64     `db:"plant_id"`
+	Purpose string    `db:"purpose"`
+	Part    int       `db:"part"`
+	State   job.State `db:"state"`
+	Ended   *string   `db:"ended"`
+}
+
+// Done is the day it was done; none where it was not.
+func (c CutKept) Done() day.Day {
+	if c.State != job.Done || c.Ended == nil {
+		return day.None
 	}
-	rows, err := many[row](ctx, s.read, `SELECT plant_id FROM job_order WHERE property_id = ? AND in_sight = 1 AND kind = ?
-		AND state IN ('waiting', 'on a day') AND plant_id IS NOT NULL`, property, job.Prune)
-	out := make(map[int64]bool, len(rows))
-	for _, r := range rows {
-		out[r.Plant] = true
+	d, err := day.Parse(*c.Ended)
+	if err != nil {
+		return day.None
 	}
-	return out, err
+	return d
+}
+
+// Cuts are the cuts of a property's plants that stand as jobs, or were done from a day on.
+func (s *Store) Cuts(ctx context.Context, property int64, since string) ([]CutKept, error) {
+	return many[CutKept](ctx, s.read, `SELECT coalesce(o.plant_id, x.plant_id) AS plant_id,
+		coalesce(json_extract(o.params, '$.purpose'), '') AS purpose, coalesce(json_extract(o.params, '$.part'), 0) AS part, o.state, o.ended
+		FROM job_order o LEFT JOIN order_plant x ON x.order_id = o.id AND o.plant_id IS NULL
+		WHERE o.property_id = ? AND o.in_sight = 1 AND o.kind = 'prune' AND coalesce(o.plant_id, x.plant_id) IS NOT NULL
+		AND (o.state IN ('waiting', 'on a day') OR o.state = 'done' AND o.ended >= ?)`, property, since)
+}
+
+// OrdersOf reads some, in the order of their ids.
+func (s *Store) OrdersOf(ctx context.Context, ids []int64) ([]Order, error) {
+	if len(ids) == 0 {
+		return nil, nil
+	}
+	query, args, err := sqlx.In(selectOrder+`WHERE o.in_sight = 1 AND o.state <> 'dropped' AND o.id IN (?) ORDER BY o.id`, ids)
+	if err != nil {
+		return nil, err
+	}
+	return many[Order](ctx, s.read, query, args...)
 }

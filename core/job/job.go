@@ -96,6 +96,7 @@ type Params struct {
 	When      When    `json:"when,omitempty"`
 	CutM      float64 `json:"cut_m,omitempty" doc:"Height of the cut, m"`
 	Purpose   string  `json:"purpose,omitempty" doc:"prune: what the cut is for"`
+	Part      int     `json:"part,omitempty" doc:"prune: which third of a renewal over three years, 1 to 3"`
 	Due       day.Day `json:"due,omitempty" format:"date" doc:"The day it hangs on, where a person set it"`
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`

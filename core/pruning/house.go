@@ -107,7 +107,7 @@ func (a *Ask) wound(c *Class, r rules.House) (step, rule string) {
 
 // Follow is work that belongs to a cut and is done in the same visit, when its own time is.
 type Follow struct {
-	Kind    string `json:"kind" enum:"feed,mulch"`
+	Kind    string `json:"kind" enum:"mulch"`
 	Title   string `json:"title"`
 	Minutes int    `json:"minutes"`
 	Why     string `json:"why"`
@@ -127,18 +127,15 @@ func (a *Ask) together(c *Class, p *Plan) {
 	}
 	area := float64(max(1, a.Count)) * min(4, max(0.25, 0.785*a.SpreadM*a.SpreadM))
 	name := a.Species.Common
-	for _, kind := range c.Together {
-		f := Follow{Kind: kind, Minutes: int(max(5, 5*float64(int(area*perM2/5))))}
-		switch kind {
-		case "feed":
-			if out := a.calendar.nearest(When{Event: "leaf_out"}, p.Best); p.Best < out-feedSpan || p.Best > out+feedSpan {
-				continue
-			}
-			f.Title, f.Why, f.Minutes = "Feed "+name, "cut back, it is fed for new growth, by the label of what is fed", 5
-		default:
-			f.Title = "Compost and mulch " + name
-			f.Why = fmt.Sprintf("after the cut %s of compost and %s of mulch, clear of the stems", quantity.Volume(1000*area*compostM), quantity.Volume(1000*area*mulchM))
-		}
-		p.Together = append(p.Together, f)
+	out := a.calendar.nearest(When{Event: "leaf_out"}, p.Best)
+	fed := slices.Contains(c.Together, "feed") && p.Best >= out-feedSpan && p.Best <= out+feedSpan
+	if !fed && !slices.Contains(c.Together, "mulch") {
+		return
 	}
+	f := Follow{Kind: "mulch", Title: "Compost and mulch " + name, Minutes: 5 * int(1+area*perM2/5),
+		Why: fmt.Sprintf("After the cut %s of compost and %s of mulch, clear of the stems.", quantity.Volume(1000*area*compostM), quantity.Volume(1000*area*mulchM))}
+	if fed {
+		f.Title, f.Why = "Feed, compost and mulch "+name, "First the feed, by its label. "+f.Why
+	}
+	p.Together = append(p.Together, f)
 }

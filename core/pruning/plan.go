@@ -67,6 +67,7 @@ func For(a Ask) (Plan, error) {
 	p.BloomText = bloomText(p.BloomLoss, c.Spares)
 	a.work(&p)
 	a.together(c, &p)
+	a.shade(&p)
 	p.Text = a.text(c, &p)
 	return p, nil
 }

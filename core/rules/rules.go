@@ -65,9 +65,9 @@ func (h House) Validate() error {
 	var bad invalid.Fields
 	for _, q := range questions {
 		if is := *q.of(&h); is != "" && !slices.Contains(q.choices, is) {
-			bad.Add("rules."+q.name, is, "%q is no choice here; want one of %q", is, q.choices)
+			bad.Add(q.name, is, "%q is no choice here; want one of %q", is, q.choices)
 		}
 	}
-	bad.Within("rules.seal_from_cm", h.SealFromCM, 0, 60, "cm")
+	bad.Within("seal_from_cm", h.SealFromCM, 0, 60, "cm")
 	return bad.Err()
 }

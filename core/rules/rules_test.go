@@ -25,7 +25,7 @@ func TestValidate(t *testing.T) {
 			t.Errorf("%+v: %v", h, err)
 		}
 	}
-	for says, h := range map[string]House{"rules.roses": {Roses: "never"}, "rules.seal_from_cm": {SealFromCM: -3}, `"compost"`: {Wounds: "tar"}} {
+	for says, h := range map[string]House{"roses": {Roses: "never"}, "seal_from_cm": {SealFromCM: -3}, `"compost"`: {Wounds: "tar"}} {
 		if err := h.Validate(); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%+v: %v, want it to name %s", h, err, says)
 		}

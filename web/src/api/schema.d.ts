@@ -2085,30 +2085,52 @@ export interface components {
             /** @description A job for it stands already */
             asked: boolean;
             class: string;
+            /**
+             * Format: date
+             * @description When it was last cut, where the record knows
+             */
+            done?: string;
             /** Format: date */
             from: string;
             /** @description Likely hurt by the weather and not looked at yet: what is dead is told first */
             hurt: boolean;
             /**
              * Format: int64
-             * @description For all plants of the group
+             * @description For all plants of the group, without what follows
              */
             minutes: number;
+            /**
+             * Format: int64
+             * @description Of a renewal over three years: which third comes next
+             */
+            part?: number;
             plant: string;
             /** Format: int64 */
             plant_id: number;
             /** @enum {string} */
-            purpose: "shape" | "renew" | "hedge" | "clear dead";
+            purpose: "shape" | "size" | "renew" | "clear dead" | "frost damage" | "raise" | "thin" | "deadhead" | "hedge" | "train" | "sanitation" | "storm preparation" | "before lifting";
+            /** @description House rules that it hangs on */
+            rules: string[] | null;
+            /** @description What was found on it and is to be cut out */
+            sick?: string;
             skills: string[] | null;
             title: string;
             /** Format: date */
             to: string;
+            /** @description What is done in the same visit */
+            together: components["schemas"]["PruningFollow"][] | null;
             /** Format: double */
             waste_m3: number;
             why: string;
         };
+        CutWanted: {
+            /** Format: int64 */
+            plant_id: number;
+            /** @description As proposed when absent */
+            purpose?: string;
+        };
         CutsProposed: {
-            /** @description By the first day of their window */
+            /** @description By the first day of their window, on one day sound plants before sick ones */
             cuts: components["schemas"]["CutProposed"][] | null;
             /** Format: int64 */
             minutes: number;
@@ -2646,7 +2668,7 @@ export interface components {
         FirmIn: {
             name: string;
             /** @description House rules */
-            rules: components["schemas"]["JobRules"];
+            rules: components["schemas"]["RulesHouse"];
             /**
              * @description How figures are shown and entered
              * @enum {string}
@@ -2667,7 +2689,7 @@ export interface components {
         FirmOut: {
             name: string;
             /** @description House rules */
-            rules: components["schemas"]["JobRules"];
+            rules: components["schemas"]["RulesHouse"];
             /** @description The data is the made-up sample */
             sample: boolean;
             /** @enum {string} */
@@ -3070,6 +3092,11 @@ export interface components {
              * @description A repeat: the day of the time before
              */
             last?: string;
+            /**
+             * Format: int64
+             * @description prune: which third of a renewal over three years, 1 to 3
+             */
+            part?: number;
             /** @description prune: what the cut is for */
             purpose?: string;
             /** @description By hand: what days cost */
@@ -3083,10 +3110,6 @@ export interface components {
             cost: number;
             name: string;
             text: string;
-        };
-        JobRules: {
-            /** @description Frosted perennials are cut back at the first killing frost and mulched; else they stand till late winter */
-            cut_perennials_at_frost: boolean;
         };
         JobSpan: {
             /**
@@ -3107,8 +3130,8 @@ export interface components {
             to: string;
         };
         "Keep-cutsRequest": {
-            /** @description Whose proposed cuts become jobs */
-            plants: number[] | null;
+            /** @description The proposed cuts that become jobs */
+            cuts: components["schemas"]["CutWanted"][] | null;
         };
         KillLine: {
             /**
@@ -3998,6 +4021,8 @@ export interface components {
             longitude?: number;
             name: string;
             note?: string;
+            /** @description House rules that are others here than the firm's */
+            rules?: components["schemas"]["RulesHouse"];
             /** @description How the place differs from the open country */
             site?: components["schemas"]["SeasonSite"];
             /**
@@ -4049,6 +4074,8 @@ export interface components {
              * @description Plants on it
              */
             plants: number;
+            /** @description House rules that are others here than the firm's */
+            rules: components["schemas"]["RulesHouse"];
             site: components["schemas"]["SeasonSite"];
             /**
              * @description On a slope cold air drains off; at its foot it gathers
@@ -4071,6 +4098,14 @@ export interface components {
             wet?: boolean;
             /** @description Time zone, IANA name */
             zone: string;
+        };
+        PruningFollow: {
+            /** @enum {string} */
+            kind: "mulch";
+            /** Format: int64 */
+            minutes: number;
+            title: string;
+            why: string;
         };
         PruningHeight: {
             /** Format: double */
@@ -4110,6 +4145,11 @@ export interface components {
             height_m?: number;
             /** @description The firm's when absent */
             house_rules?: components["schemas"]["PruningRules"];
+            /**
+             * Format: int64
+             * @description Of a renewal over three years: which third; the first when absent
+             */
+            part?: number;
             /**
              * Format: int64
              * @description A plant's id: its species, its property and its size count
@@ -4172,6 +4212,11 @@ export interface components {
              */
             cut_m: number;
             /**
+             * @description The drawing of where the blade goes
+             * @enum {string}
+             */
+            draw: "pair" | "bud" | "collar" | "sideshoot" | "stems" | "canes" | "ground" | "spur" | "whips" | "shear" | "taper" | "frond" | "green" | "mound" | "crown" | "faded";
+            /**
              * Format: date
              * @description First day of the garden year
              */
@@ -4192,6 +4237,8 @@ export interface components {
             purpose: "shape" | "size" | "renew" | "clear dead" | "frost damage" | "raise" | "thin" | "deadhead" | "hedge" | "train" | "sanitation" | "storm preparation" | "before lifting";
             /** @description The house rule that the result hangs on; empty where none */
             rule: string;
+            /** @description House rules that the result hangs on */
+            rules: string[] | null;
             /**
              * Format: double
              * @description Of the living crown that this cut takes, 0 to 1
@@ -4208,6 +4255,8 @@ export interface components {
              * @description First day of the next
              */
             to: string;
+            /** @description What belongs to it and is done in the same visit */
+            together: components["schemas"]["PruningFollow"][] | null;
             /** @description It is simply too big for its place: no cuts keep it so low */
             too_big: boolean;
             /**
@@ -4225,8 +4274,38 @@ export interface components {
             years: components["schemas"]["PruningStep"][] | null;
         };
         PruningRules: {
-            /** @description Frosted perennials are cut back at the first killing frost */
-            cut_perennials_at_frost: boolean;
+            /** @description Frosted perennials are cut back at the first killing frost: another word for perennials */
+            cut_perennials_at_frost?: boolean;
+            /**
+             * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
+             * @enum {string}
+             */
+            in_the_way?: "wait" | "cut anyway";
+            /**
+             * @description Native and naturalistic shrubs: keep their natural form and are thinned only (when absent), or are clipped to shape
+             * @enum {string}
+             */
+            natives?: "natural form" | "clip";
+            /**
+             * @description Frosted perennials: stand till late winter (when absent), or are cut back at the first killing frost and mulched
+             * @enum {string}
+             */
+            perennials?: "stand" | "at frost";
+            /**
+             * @description Repeat-flowering roses: cut at bud swell (when absent), or in winter, shortened against wind rock
+             * @enum {string}
+             */
+            roses?: "bud swell" | "winter";
+            /**
+             * Format: double
+             * @description Wounds this wide and wider are sealed, cm; 5 when absent
+             */
+            seal_from_cm?: number;
+            /**
+             * @description Large pruning wounds: stay bare (when absent), are sealed from a width on, or are rubbed with compost
+             * @enum {string}
+             */
+            wounds?: "bare" | "seal" | "compost";
         };
         PruningStep: {
             /**
@@ -4373,6 +4452,38 @@ export interface components {
             waiting: components["schemas"]["Order"][] | null;
             /** @description Whose weather the days show; empty without a property */
             weather: string;
+        };
+        RulesHouse: {
+            /**
+             * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
+             * @enum {string}
+             */
+            in_the_way?: "wait" | "cut anyway";
+            /**
+             * @description Native and naturalistic shrubs: keep their natural form and are thinned only (when absent), or are clipped to shape
+             * @enum {string}
+             */
+            natives?: "natural form" | "clip";
+            /**
+             * @description Frosted perennials: stand till late winter (when absent), or are cut back at the first killing frost and mulched
+             * @enum {string}
+             */
+            perennials?: "stand" | "at frost";
+            /**
+             * @description Repeat-flowering roses: cut at bud swell (when absent), or in winter, shortened against wind rock
+             * @enum {string}
+             */
+            roses?: "bud swell" | "winter";
+            /**
+             * Format: double
+             * @description Wounds this wide and wider are sealed, cm; 5 when absent
+             */
+            seal_from_cm?: number;
+            /**
+             * @description Large pruning wounds: stay bare (when absent), are sealed from a width on, or are rubbed with compost
+             * @enum {string}
+             */
+            wounds?: "bare" | "seal" | "compost";
         };
         RunAsked: {
             items: components["schemas"]["CauseAsked"][] | null;
@@ -6198,7 +6309,7 @@ export interface operations {
                  * @example {
                  *       "name": "Tre Gelsi",
                  *       "rules": {
-                 *         "cut_perennials_at_frost": false
+                 *         "perennials": "stand"
                  *       },
                  *       "units": "metric",
                  *       "version": 1,
@@ -8115,7 +8226,12 @@ export interface operations {
     };
     "propose-cuts": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description A plant whose cut is wanted for another purpose */
+                plant?: number;
+                /** @description That purpose */
+                purpose?: string;
+            };
             header?: never;
             path: {
                 /** @description Of the record */
@@ -8180,8 +8296,10 @@ export interface operations {
             content: {
                 /**
                  * @example {
-                 *       "plants": [
-                 *         1
+                 *       "cuts": [
+                 *         {
+                 *           "plant_id": 1
+                 *         }
                  *       ]
                  *     }
                  */

@@ -1,0 +1,331 @@
+package house
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/job"
+	"mezzadro/core/pruning"
+	"mezzadro/core/quantity"
+	"mezzadro/store"
+)
+
+// CutsProposed are the cuts of a property's year.
+type CutsProposed struct {
+	Cuts    []CutProposed `json:"cuts" doc:"By the first day of their window, on one day sound plants before sick ones"`
+	Minutes int           `json:"minutes"`
+	WasteM3 float64       `json:"waste_m3" doc:"Loose, m³: an estimate"`
+}
+
+// CutProposed is one cut that may be kept as a job.
+type CutProposed struct {
+	PlantID  int64            `json:"plant_id"`
+	Plant    string           `json:"plant"`
+	Title    string           `json:"title"`
+	Purpose  pruning.Purpose  `json:"purpose" enum:"shape,size,renew,clear dead,frost damage,raise,thin,deadhead,hedge,train,sanitation,storm preparation,before lifting"`
+	Part     int              `json:"part,omitempty" doc:"Of a renewal over three years: which third comes next"`
+	Class    string           `json:"class"`
+	From     day.Day          `json:"from" format:"date"`
+	To       day.Day          `json:"to" format:"date"`
+	Minutes  int              `json:"minutes" doc:"For all plants of the group, without what follows"`
+	WasteM3  float64          `json:"waste_m3"`
+	Skills   []string         `json:"skills"`
+	Why      string           `json:"why"`
+	Rules    []string         `json:"rules" doc:"House rules that it hangs on"`
+	Together []pruning.Follow `json:"together" doc:"What is done in the same visit"`
+	Asked    bool             `json:"asked" doc:"A job for it stands already"`
+	Done     day.Day          `json:"done,omitempty" format:"date" doc:"When it was last cut, where the record knows"`
+	Hurt     bool             `json:"hurt" doc:"Likely hurt by the weather and not looked at yet: what is dead is told first"`
+	Sick     string           `json:"sick,omitempty" doc:"What was found on it and is to be cut out"`
+
+	plan pruning.Plan
+	ask  pruning.Ask
+}
+
+// CutWanted is a cut to keep, or to propose for another purpose.
+type CutWanted struct {
+	PlantID int64           `json:"plant_id" minimum:"1"`
+	Purpose pruning.Purpose `json:"purpose,omitempty" maxLength:"40" doc:"As proposed when absent"`
+}
+
+// cutting is what the record tells of a property's plants for their cuts.
+type cutting struct {
+	pl    *Place
+	past  map[int64]pruning.Past
+	asked map[int64][]store.CutKept
+	hurt  map[int64]bool
+	sick  map[int64]*cause.Cause
+}
+
+// cutsRemembered is how far back cuts are asked for, days.
+const cutsRemembered = 5 * 365
+
+func (h *House) cutting(ctx context.Context, pl *Place) (cutting, error) {
+	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, map[int64]bool{}, map[int64]*cause.Cause{}}
+	cuts, err := h.Store.Cuts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
+	if err != nil {
+		return c, err
+	}
+	for _, k := range cuts {
+		done, p := k.Done(), c.past[k.PlantID]
+		switch {
+		case !done.Given():
+			c.asked[k.PlantID] = append(c.asked[k.PlantID], k)
+			continue
+		case pruning.Purpose(k.Purpose).Yearly() && done > p.Last:
+			p.Last = done
+		}
+		if k.Part > 0 && done > p.PartDone {
+			p.Part, p.PartDone = k.Part, done
+		}
+		c.past[k.PlantID] = p
+	}
+	finds, err := h.Store.Finds(ctx, store.FindsOf{Property: pl.Property.ID, Open: true, Limit: all})
+	if err != nil {
+		return c, err
+	}
+	for _, f := range finds {
+		if of := cause.Built().Cause(f.Cause); of != nil && f.PlantID.Valid {
+			if act, _ := of.Rung(f.Share); act == "cut" {
+				c.sick[f.PlantID.Int64] = of
+			}
+		}
+	}
+	t, err := h.Triage(ctx)
+	if err != nil {
+		return c, err
+	}
+	for i := range t.plants {
+		p := &t.plants[i]
+		if p.Look != nil && p.Look.Worth && !p.Decided {
+			c.hurt[p.ID] = true
+		}
+	}
+	return c, nil
+}
+
+// ProposeCuts proposes a year of cuts for all plants of a property; for a plant with a wanted purpose, for that alone.
+func (h *House) ProposeCuts(ctx context.Context, property int64, wanted []CutWanted) (CutsProposed, error) {
+	out := CutsProposed{Cuts: []CutProposed{}}
+	var bad invalid.Fields
+	for i, w := range wanted {
+		if w.Purpose != "" && !slices.Contains(pruning.Purposes, w.Purpose) {
+			bad.Add(fmt.Sprintf("cuts[%d].purpose", i), w.Purpose, "%q is no purpose; want one of %q", w.Purpose, pruning.Purposes)
+		}
+	}
+	if bad != nil {
+		return out, bad
+	}
+	pl, err := h.Place(ctx, property)
+	if err != nil {
+		return out, err
+	}
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	if err != nil {
+		return out, err
+	}
+	known, err := h.cutting(ctx, pl)
+	if err != nil {
+		return out, err
+	}
+	for _, p := range plants {
+		of := CutWanted{PlantID: p.ID}
+		if n := slices.IndexFunc(wanted, func(w CutWanted) bool { return w.PlantID == p.ID }); n >= 0 {
+			of = wanted[n]
+		}
+		if c, cut := known.propose(p, of.Purpose); cut {
+			out.Cuts = append(out.Cuts, c)
+			out.Minutes, out.WasteM3 = out.Minutes+c.Minutes, out.WasteM3+c.WasteM3
+		}
+	}
+	slices.SortStableFunc(out.Cuts, func(x, y CutProposed) int {
+		return cmp.Or(cmp.Compare(x.From, y.From), cmp.Compare(x.Sick, y.Sick))
+	})
+	out.WasteM3 = quantity.Round(out.WasteM3, 0.1)
+	return out, nil
+}
+
+// propose is the next cut of a plant, for a purpose where one is wanted; false where none is proposed.
+func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bool) {
+	e, known := c.pl.Book.Entry(p.Species)
+	if !known {
+		return CutProposed{}, false
+	}
+	past := c.past[p.ID]
+	purpose, part, from := pruning.Next(e, pruning.Of{Count: p.Count, HeightM: p.HeightM, Rules: c.pl.rules}, past, c.pl.Today)
+	sick := c.sick[p.ID]
+	if sick != nil {
+		purpose, part, from = pruning.Sick, 0, c.pl.Today
+	}
+	if wanted != "" && wanted != purpose {
+		purpose, part, from = wanted, 0, c.pl.Today
+		if wanted == pruning.Renew {
+			part = 1
+		}
+	}
+	if purpose == "" {
+		return CutProposed{}, false
+	}
+	ask := pruning.Ask{Species: e, Place: c.pl.Cuts, Date: from, HeightM: p.HeightM, SpreadM: p.SpreadM, GraftM: p.GraftM, Count: p.Count,
+		Purpose: purpose, Part: part, Rules: c.pl.rules}
+	plan, err := pruning.For(ask)
+	if err != nil {
+		return CutProposed{}, false // a size that no plan takes: the bench says which
+	}
+	look := pruning.Ahead(ask).Outlook(from)
+	if look.Passed || !look.Window.From.Given() {
+		return CutProposed{}, false
+	}
+	out := CutProposed{PlantID: p.ID, Plant: plantTitle(c.pl.Book, p), Title: cutTitle(purpose, p, e), Purpose: purpose, Part: part, Class: plan.Class,
+		From: max(look.Window.From, from), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes),
+		WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01), Skills: plan.Skills, Why: plan.Where, Rules: plan.Rules, Together: plan.Together,
+		Asked: c.stands(p.ID, purpose, part), Done: past.Last, Hurt: c.hurt[p.ID], plan: plan, ask: ask}
+	if sick != nil && purpose == pruning.Sick {
+		out.Sick = sick.Name
+		out.Why = "Found on it: " + sick.Name + ". Sound plants first; bag what is cut out, never on the compost."
+	}
+	if out.Hurt {
+		out.Why = "Look at it first: the weather likely hurt it. " + out.Why
+	}
+	return out, true
+}
+
+// stands reports that a job for such a cut of a plant is there already.
+func (c cutting) stands(plant int64, purpose pruning.Purpose, part int) bool {
+	return slices.ContainsFunc(c.asked[plant], func(k store.CutKept) bool {
+		as := pruning.Purpose(k.Purpose)
+		if part > 0 && k.Part > 0 {
+			return k.Part == part
+		}
+		return as == purpose || as.Yearly() && purpose.Yearly()
+	})
+}
+
+func cutTitle(purpose pruning.Purpose, p store.Plant, e *catalogue.Entry) string {
+	title := map[pruning.Purpose]string{pruning.Hedge: "Trim ", pruning.Dead: "Clear dead wood from ", pruning.Renew: "Renew ",
+		pruning.Sick: "Cut out what is sick: ", pruning.Deadhead: "Take faded heads off "}[purpose]
+	switch {
+	case e.Form == catalogue.Palm:
+		title = "Take dead fronds off "
+	case title == "":
+		title = "Cut "
+	}
+	title += e.Common
+	if p.Count > 1 {
+		title += fmt.Sprintf(" × %d", p.Count)
+	}
+	return title
+}
+
+// orders are the jobs of a proposed cut: the cut, or each third of a renewal in its year, with what is done in the same visit.
+// After says, by place in the list, which one a job comes after.
+func (c *CutProposed) orders(pl *Place) (list []store.NewOrder, after []int) {
+	base := job.Order{Key: "cut", Kind: job.Prune, Title: c.Title, Origin: job.Hand, For: c.ask.Date, Minutes: max(1, c.Minutes), Crew: 1,
+		Params: job.Params{Purpose: string(c.Purpose), CutM: c.plan.CutM, Part: c.Part}, Skills: c.Skills, Kit: []string{},
+		Reasons: append([]string{c.Why}, c.plan.Rules...), Cautions: c.plan.Cautions}
+	add := func(o job.Order, of int) {
+		n := store.NewOrder{PropertyID: pl.Property.ID, Plants: []int64{c.PlantID}, Order: o, Outlook: pl.curve(o, []string{c.ask.Species.ID}).Outlook(pl.Today)}
+		list, after = append(list, n), append(after, of)
+	}
+	if c.Purpose != pruning.Renew {
+		add(base, -1)
+	}
+	for i, step := range c.plan.Years {
+		if c.Purpose != pruning.Renew {
+			break
+		}
+		o := base
+		o.Params.Part = max(1, c.Part) + i
+		o.For += day.Day(365 * i)
+		o.Title = fmt.Sprintf("%s, %d of %d", base.Title, o.Params.Part, len(pruning.Thirds))
+		o.Reasons = append([]string{step.Text}, base.Reasons...)
+		add(o, len(list)-1)
+	}
+	for _, f := range c.Together {
+		add(job.Order{Key: f.Kind, Kind: job.Kind(f.Kind), Title: f.Title, Origin: job.Hand, For: c.ask.Date, Minutes: f.Minutes, Crew: 1,
+			Skills: []string{}, Kit: []string{}, Reasons: []string{f.Why}, Cautions: []string{}}, 0)
+	}
+	return list, after
+}
+
+// Days between a cut and what comes after it.
+const (
+	sameVisit    = 14  // at most, for what is best done in one visit
+	nextThirdDay = 300 // at least, from one third of a renewal to the next
+	inOneVisit   = "best in one visit"
+)
+
+// gap ties a job to the one it comes after.
+func gap(o job.Order, of int64) []store.GapRow {
+	if o.Kind == job.Prune {
+		return []store.GapRow{{OfID: of, MinDays: nextThirdDay, Why: "a third a year"}}
+	}
+	return []store.GapRow{{OfID: of, MaxDays: sameVisit, Why: inOneVisit}}
+}
+
+// KeepCuts makes jobs of the cuts that are wanted, all in one write.
+func (h *House) KeepCuts(ctx context.Context, key store.Key, property int64, wanted []CutWanted) ([]Order, error) {
+	proposed, err := h.ProposeCuts(ctx, property, wanted)
+	if err != nil {
+		return nil, err
+	}
+	pl, err := h.Place(ctx, property)
+	if err != nil {
+		return nil, err
+	}
+	var bad invalid.Fields
+	var chosen []*CutProposed
+	for i, w := range wanted {
+		n := slices.IndexFunc(proposed.Cuts, func(c CutProposed) bool { return c.PlantID == w.PlantID })
+		if n < 0 {
+			bad.Add(fmt.Sprintf("cuts[%d].plant_id", i), w.PlantID, "no cut is proposed for it")
+			continue
+		}
+		chosen = append(chosen, &proposed.Cuts[n])
+	}
+	if bad != nil {
+		return nil, bad
+	}
+	ids, err := store.Once(ctx, h.Store, key, func(tx store.Tx) ([]int64, error) {
+		made := []int64{}
+		for _, c := range chosen {
+			ids, err := c.keep(ctx, tx, pl)
+			if err != nil {
+				return nil, err
+			}
+			made = append(made, ids...)
+		}
+		return made, nil
+	})
+	if err != nil {
+		return nil, err
+	}
+	kept, err := h.Store.OrdersOf(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
+	return h.listed(ctx, kept)
+}
+
+// keep writes the jobs of a proposed cut and returns their ids.
+func (c *CutProposed) keep(ctx context.Context, tx store.Tx, pl *Place) ([]int64, error) {
+	list, after := c.orders(pl)
+	ids := make([]int64, len(list))
+	for i, n := range list {
+		if after[i] >= 0 {
+			n.Gaps = gap(n.Order, ids[after[i]])
+		}
+		id, err := tx.AddOrder(ctx, n)
+		if err != nil {
+			return nil, err
+		}
+		ids[i] = id
+	}
+	return ids, nil
+}
