@@ -1,6 +1,7 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"strings"
@@ -26,6 +27,7 @@ type PruningIn struct {
 	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group kept as one; one when absent"`
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
 	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
+	Usual    bool            `json:"usual,omitempty" doc:"Without a purpose: what such a plant is usually cut for, in place of shape"`
 	WantedM  float64         `json:"wanted_m,omitempty" doc:"Height it is to stand at after the next season"`
 	CutM     float64         `json:"cut_m,omitempty" doc:"Height it is cut to, in place of a wanted one"`
 	Part     int             `json:"part,omitempty" minimum:"0" maximum:"3" doc:"Of a renewal over three years: which third; the first when absent"`
@@ -86,6 +88,9 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 		if ask.Near, err = h.neighbours(ctx, pl, in.Plant); err != nil {
 			return out, err
 		}
+	}
+	if in.Usual && ask.Purpose == "" {
+		ask.Purpose = cmp.Or(pruning.Usual(&e, pruning.Of{Count: in.Count, HeightM: in.HeightM, Rules: ask.Rules}), pruning.Shape)
 	}
 	out.Plan, err = pruning.For(ask)
 	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")

@@ -39,6 +39,7 @@ type Plan struct {
 	Minutes   int          `json:"minutes" doc:"Estimate, for all plants of a group"`
 	WasteM3   float64      `json:"waste_m3" doc:"Of one plant, loose, m³: an estimate"`
 	Bags      int          `json:"bags" doc:"Of a quarter of a cubic metre"`
+	WasteText string       `json:"waste_text" doc:"Of all plants of the group, in bags or trailer loads"`
 	Skills    []string     `json:"skills"`
 	Cautions  []string     `json:"cautions"`
 	Rules     []string     `json:"rules" doc:"House rules that the result hangs on"`

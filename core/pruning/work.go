@@ -1,6 +1,7 @@
 package pruning
 
 import (
+	"fmt"
 	"math"
 
 	"mezzadro/core/catalogue"
@@ -13,6 +14,7 @@ const (
 	ladderM     = 5.0  // and from a ladder; above that one climbs
 	looseness   = 0.35 // of the crown's room that its cut twigs take up, loose
 	bagM3       = 0.25
+	trailerM3   = 2.0  // what a small trailer takes, loose
 	setUp       = 4.0  // minutes at each plant or group
 	each        = 0.5  // and for going on to each plant of it
 	perM3       = 25.0 // minutes for a cubic metre of loose waste from the ground
@@ -65,4 +67,17 @@ func (a *Ask) work(p *Plan) {
 	p.Minutes = int(math.Ceil(minutes/5) * 5)
 	p.WasteM3 = quantity.Round(waste, 0.01)
 	p.Bags = int(math.Ceil(waste / bagM3))
+	p.WasteText = wasteText(n * waste)
+}
+
+// wasteText is how the waste is carried off.
+func wasteText(m3 float64) string {
+	n, of := int(math.Ceil(m3/bagM3)), "bag"
+	if m3 > trailerM3 {
+		n, of = int(math.Ceil(m3/trailerM3)), "trailer load"
+	}
+	if n != 1 {
+		of += "s"
+	}
+	return fmt.Sprintf("%s of loose waste, %d %s.", quantity.Bulk(m3), n, of)
 }

@@ -35,6 +35,7 @@ const (
 	speed      kind = 's' // of wind, m/s
 	depth      kind = 'r' // of rain, mm
 	volume     kind = 'l' // L
+	bulk       kind = 'b' // of what lies loose, m³
 	distance   kind = 'k' // between places, km
 	area       kind = 'a' // m²
 	mass       kind = 'g' // kg
@@ -72,6 +73,9 @@ func Rain(mm float64) string { return token(depth, mm) }
 
 // Volume is litres, of a pot or a tank.
 func Volume(l float64) string { return token(volume, l) }
+
+// Bulk is a volume of what lies loose.
+func Bulk(m3 float64) string { return token(bulk, m3) }
 
 // Distance is one between places, km.
 func Distance(km float64) string { return token(distance, km) }
@@ -195,6 +199,7 @@ var measures = map[kind]struct {
 	speed:    {"m/s", "mph", 2.23694, 0},
 	depth:    {"mm", "in", 1 / 25.4, 1},
 	volume:   {"L", "gal", 0.264172, 0},
+	bulk:     {"m³", "yd³", 1.30795, 1},
 	distance: {"km", "mi", 0.621371, 1},
 	area:     {"m²", "sq ft", 10.7639, 0},
 	mass:     {"kg", "lb", 2.20462, 1},
@@ -207,7 +212,7 @@ func (s Style) measure(k kind, v float64) string {
 		return plain(v, 1)
 	case s.Imperial:
 		return plain(v*m.each, m.places) + " " + m.imperial
-	case k == distance || k == mass:
+	case k == distance || k == mass || k == bulk:
 		return plain(v, 1) + " " + m.metric
 	}
 	return plain(v, 0) + " " + m.metric

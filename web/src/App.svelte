@@ -19,6 +19,7 @@
     CallSheet: () => import('./places/CallSheet.svelte'),
     CausePages: () => import('./places/CausePages.svelte'),
     Almanac: () => import('./places/Almanac.svelte'),
+    Card: () => import('./places/Card.svelte'),
     Cut: () => import('./places/Cut.svelte'),
     Cuts: () => import('./places/Cuts.svelte'),
     Climate: () => import('./places/Climate.svelte'),
@@ -37,6 +38,7 @@
     '/grounds/:id?': at('Grounds'),
     '/walk/:property?/:plant?': at('Walk'),
     '/plant/:id': at('PlantPage'),
+    '/card/:plant': at('Card'),
     '/cut/:plant': at('Cut'),
     '/cuts/:property': at('Cuts'),
     '/year/:property?': at('Year'),
@@ -75,7 +77,11 @@
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
   const section = (name: string) =>
-    name === 'plant' || name === 'call' || name === 'cut' || name === 'cuts' ? 'grounds' : name === 'ails' ? 'almanac' : name;
+    name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'cuts'
+      ? 'grounds'
+      : name === 'ails'
+        ? 'almanac'
+        : name;
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

@@ -4171,6 +4171,8 @@ export interface components {
             species?: string;
             /** Format: double */
             spread_m?: number;
+            /** @description Without a purpose: what such a plant is usually cut for, in place of shape */
+            usual?: boolean;
             /**
              * Format: double
              * @description Height it is to stand at after the next season
@@ -4264,6 +4266,8 @@ export interface components {
              * @description Of one plant, loose, m³: an estimate
              */
             waste_m3: number;
+            /** @description Of all plants of the group, in bags or trailer loads */
+            waste_text: string;
             /** @description Where the blade goes */
             where: string;
             /** @description What makes up the cost of the date */

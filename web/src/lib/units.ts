@@ -30,6 +30,7 @@ const kinds = {
   shoot: { si: 'cm', other: 'in', each: 1 / 2.54, places: 1 },
   thickness: { si: 'mm', other: 'in', each: 1 / 25.4, places: 2 },
   volume: { si: 'L', other: 'gal', each: 0.264172, places: 1 },
+  bulk: { si: 'm³', other: 'yd³', each: 1.30795, places: 2 },
   rain: { si: 'mm', other: 'in', each: 1 / 25.4, places: 1 },
   wind: { si: 'm/s', other: 'mph', each: 2.23694, places: 0 },
   temperature: { si: '°C', other: '°F', each: 1.8, places: 1 },

@@ -5,6 +5,8 @@
   import { onMount } from 'svelte';
   import { dropOrder, api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
   import { daysBetween, hours, inWords, metres } from '../lib/dates';
+  import CutDrawing from '../cuts/CutDrawing.svelte';
+  import { cardOf, purposeWords, purposes, type Purpose } from '../cuts/purposes';
   import Field from '../lib/Field.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { costOf, costWord } from '../lib/orders';
@@ -17,23 +19,6 @@
   let { params }: { params?: { plant?: string } } = $props();
   const id = $derived(Number(params?.plant ?? 0));
   type Plan = Schemas['PruningOut'];
-  type Purpose = Plan['purpose'];
-  const purposes: [Purpose, string][] = [
-    ['shape', 'keep its shape'],
-    ['size', 'keep it smaller'],
-    ['renew', 'renew old stems'],
-    ['hedge', 'trim a hedge'],
-    ['thin', 'thin it'],
-    ['raise', 'raise the crown'],
-    ['deadhead', 'take off faded heads'],
-    ['clear dead', 'clear dead wood'],
-    ['frost damage', 'cut out frost damage'],
-    ['sanitation', 'cut out what is sick'],
-    ['train', 'train it'],
-    ['storm preparation', 'before storms'],
-    ['before lifting', 'before it is lifted'],
-  ];
-
   let plant = $state<Plant>();
   let season = $state<Season>();
   let plan = $state.raw<Plan>();
@@ -100,7 +85,7 @@
       ? [
           {
             id: 'cut',
-            label: `Cut: ${purposes.find(([p]) => p === purpose)?.[1]}`,
+            label: `Cut: ${purposeWords(purpose)}`,
             start: plan.from,
             costs: plan.costs ?? [],
             windows,
@@ -114,31 +99,41 @@
       ? { window_from: plan.windows[0]!.from, window_to: plan.windows.at(-1)!.to, best_day: plan.best }
       : { window_from: '', window_to: '', best_day: plan?.best ?? '' },
   );
-  async function makeJob() {
+  /** Makes the cut a job: waiting for its window, or on the day pointed at in spite of what that costs. */
+  async function makeJob(day?: string) {
     const [p, q] = [plan, plant];
     if (!p || !q || busy) return;
     busy = true;
     await attempt(async () => {
-      const title = `Cut ${q.common}${p.cut_m ? ` to ${metres(p.cut_m)}` : ''}${q.count > 1 ? ` × ${q.count}` : ''}`;
-      const body: Schemas['HandOrder'] = {
-        property_id: q.property_id,
-        kind: 'prune',
-        purpose,
-        ...(line ? { cut_m: line } : {}),
-        title,
-        minutes: p.minutes,
-        plants: [q.id],
-        note: [...(p.steps ?? []), p.where].join(' '),
-      };
-      const o = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
-      made = o.id;
-      house.say(`${title}: a job.`, async () => {
-        await dropOrder(o.id);
+      const kept = purpose === 'renew' && !day ? await keepRenewal(q) : [await keepCut(p, q, day)];
+      made = kept[0]?.id ?? 0;
+      const what = kept.length > 1 ? `${kept[0]!.title} and ${kept.length - 1} more: jobs.` : `${kept[0]?.title}: a job.`;
+      house.say(what, async () => {
+        for (const o of kept) await dropOrder(o.id);
         made = 0;
       });
       void house.refresh();
     });
     busy = false;
+  }
+  async function keepRenewal(q: Plant) {
+    const body = { cuts: [{ plant_id: q.id, purpose: 'renew' as const }] };
+    const path = { id: q.property_id };
+    return (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path, header: onceKey() }, body }))).items ?? [];
+  }
+  async function keepCut(p: Plan, q: Plant, day?: string) {
+    const body: Schemas['HandOrder'] = {
+      property_id: q.property_id,
+      kind: 'prune',
+      purpose,
+      ...(line ? { cut_m: line } : {}),
+      ...(day ? { day } : {}),
+      title: `Cut ${q.common}${p.cut_m ? ` to ${metres(p.cut_m)}` : ''}${q.count > 1 ? ` × ${q.count}` : ''}`,
+      minutes: p.minutes,
+      plants: [q.id],
+      note: [...(p.steps ?? []), p.where].join(' '),
+    };
+    return ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
   }
 </script>
 
@@ -219,7 +214,7 @@
           <header class="border-b border-rule px-4 py-3">
             <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
             <p class="text-lg leading-snug font-bold" data-testid="plan" aria-live="polite">{plan.text}</p>
-            {#if plan.rule}<p class="text-sm text-soft">House rule: {plan.rule.toLowerCase()}.</p>{/if}
+            {#each plan.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           </header>
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
             {#if on}
@@ -253,15 +248,30 @@
               <ol class="list-decimal pl-5">
                 {#each plan.steps ?? [] as s (s)}<li>{s}</li>{/each}
               </ol>
-              <p class="mt-1"><b>Where:</b> {plan.where}</p>
+              <div class="mt-2 flex flex-wrap items-start gap-3">
+                <CutDrawing of={plan.draw} class="w-48 border border-rule" />
+                <p class="min-w-40 flex-1"><b>Where:</b> {plan.where}</p>
+              </div>
+              {#each plan.together ?? [] as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
             </section>
             <p class="text-sm">
-              About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''}; {plan.waste_m3} m³ of loose waste, {plan.bags}
-              {plan.bags === 1 ? 'bag' : 'bags'}{plan.skills?.length ? `; needs: ${plan.skills.join(', ')}` : ''}. (Estimates.)
+              About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''}; {plan.waste_text}{plan.skills?.length
+                ? ` Needs: ${plan.skills.join(', ')}.`
+                : ''} Estimates.
             </p>
             {#each plan.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
             <div class="flex flex-wrap items-center gap-3">
-              <Button disabled={busy} onclick={makeJob}>Make it a job</Button>
+              <Button disabled={busy} onclick={() => makeJob()}>Make it a job</Button>
+              {#if on && on >= house.today && (cost ?? 101) <= 100}<Button
+                  color="light"
+                  disabled={busy}
+                  onclick={() => makeJob(on)}
+                  >On {inWords(on, house.today)}{plan.bloom_loss >= 0.02 ? ', in spite of the bloom' : ''}</Button
+                >{/if}
+              <a
+                class="inline-flex min-h-11 items-center underline"
+                href={cardOf(plant.id, { purpose: plan.purpose, cut_m: line || undefined })}>Cut card</a
+              >
               {#if made}<a class="inline-flex min-h-11 items-center underline" href="#/rounds/{made}">The job</a>{/if}
             </div>
             <p class="text-sm text-soft">Local rules on nests, hedges and protected trees come first.</p>

@@ -3,6 +3,7 @@
   import { onMount } from 'svelte';
   import { api, ask, onceKey, Problem, type Schemas } from '../api/client';
   import FindList from '../ails/FindList.svelte';
+  import CutSlip from '../cuts/CutSlip.svelte';
   import Care from '../lib/Care.svelte';
   import { found } from '../lib/checks';
   import { brief, inWords, metres } from '../lib/dates';
@@ -119,7 +120,7 @@
       </div>
       <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/ails/{id}">What ails it?</a
       >
-      <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/cut/{id}">When to cut</a>
+      <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/cut/{id}">Cut bench</a>
       <a
         class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
         href="#/walk/{p.property_id}/{id}">Walk to it</a
@@ -185,6 +186,7 @@
       </section>
       <div class="space-y-4">
         <FindList plant={id} />
+        <CutSlip plant={id} />
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">

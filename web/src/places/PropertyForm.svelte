@@ -12,7 +12,8 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import Apart from '../lib/Apart.svelte';
-  import { attempt } from '../lib/house.svelte';
+  import { attempt, house } from '../lib/house.svelte';
+  import HouseRules from '../lib/HouseRules.svelte';
   import Again from '../lib/Again.svelte';
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import { toFault } from '../lib/fault';
@@ -50,6 +51,9 @@
     urban: property?.site.urban ?? false,
     windy: property?.site.windy ?? false,
   });
+  // svelte-ignore state_referenced_locally
+  let rules = $state<Schemas['RulesHouse']>(property?.rules ?? {});
+  const firm = $derived(house.frame?.firm.rules ?? {});
   // svelte-ignore state_referenced_locally
   let place = $state({
     elevation: property ? String(property.climate.elevation_m) : '',
@@ -155,6 +159,7 @@
         soil: f.soil,
         wall: f.wall,
         wet: f.wet,
+        rules: $state.snapshot(rules),
       };
       if (own && climate) {
         const c = $state.snapshot(climate) as Climate;
@@ -316,6 +321,10 @@
       [0.5, 'this client can wait'],
     ]}
   />
+  <details class="mt-3 border border-rule px-3" open={Object.keys(rules).length > 0}>
+    <summary class="min-h-11 content-center font-semibold">House rules that are others here</summary>
+    <div class="pb-3"><HouseRules bind:rules {firm} problems={said} /></div>
+  </details>
   {#if theirs && sent}
     <Apart {theirs} mine={sent} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs)} />
   {/if}

@@ -7,6 +7,7 @@
   import HandOrder from '../lib/HandOrder.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { forWhat, origin, titled, when, costOf, costWord, isGood } from '../lib/orders';
+  import { cardOf } from '../cuts/purposes';
   import Ribbon from '../lib/Ribbon.svelte';
   import Tick from '../lib/Tick.svelte';
 
@@ -299,6 +300,12 @@
               ? `, at most ${g.max_days} days`
               : ''}{g.day ? ` (${brief(g.day)})` : ''}.
           </p>{/each}
+        {#if job.kind === 'prune' && job.plant_id}<p>
+            <a
+              class="inline-flex min-h-11 items-center underline"
+              href={cardOf(job.plant_id, { ...job.params, purpose: job.params.purpose || 'shape' })}>Cut card</a
+            >
+          </p>{/if}
         {#each job.cautions ?? [] as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
         {#each warnings as w (w)}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
         <div class="mt-2 flex flex-wrap items-center gap-2">

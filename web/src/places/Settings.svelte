@@ -5,6 +5,7 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
+  import HouseRules from '../lib/HouseRules.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -84,16 +85,11 @@
       </section>
       <section class="space-y-2 border border-rule bg-white p-4">
         <h2>House rules</h2>
-        <Pick
-          label="Frosted perennials"
-          value={firm.rules.cut_perennials_at_frost ? 'frost' : 'stand'}
-          onpick={(v) => (firm!.rules = { ...firm!.rules, cut_perennials_at_frost: v === 'frost' })}
-          options={[
-            ['stand', 'stand till late winter'],
-            ['frost', 'are cut back at the first killing frost and mulched'],
-          ]}
-        />
-        <p class="text-sm text-soft">A rule changes what days cost; every window follows at once.</p>
+        <HouseRules bind:rules={firm.rules} problems={problem?.fields} />
+        <p class="text-sm text-soft">
+          A rule changes what is advised and what days cost; every window follows at once, and each result that hangs on a rule
+          says so. A property may choose otherwise: <a class="underline" href="#/grounds">change the property</a>.
+        </p>
       </section>
       {#if theirs}
         <p role="alert" class="border-2 border-sun bg-white p-3">

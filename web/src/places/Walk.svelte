@@ -10,6 +10,7 @@
   import MoreChecks from '../lib/MoreChecks.svelte';
   import NewPlant from '../walk/NewPlant.svelte';
   import WhatSeen from '../walk/WhatSeen.svelte';
+  import WhenToCut from '../walk/WhenToCut.svelte';
   import { finds } from '../field/finds.svelte';
   import { takeAlong } from '../field/causes';
   import type { Form } from '../lib/portrait';
@@ -37,6 +38,7 @@
   let more = $state(false);
   let adding = $state(false);
   let seeing = $state(false);
+  let cutting = $state(false);
 
   const walk = $derived(field.walk?.property === propertyId ? field.walk : undefined);
   const walkId = $derived(walk?.walk ?? 0);
@@ -312,6 +314,7 @@
             {wide}
             onmore={() => (more = true)}
             onsee={() => (seeing = true)}
+            oncut={() => (cutting = true)}
             onnew={() => (adding = true)}
           />
         </div>
@@ -337,6 +340,7 @@
 
 {#if propertyId}<NewPlant bind:open={adding} {propertyId} stop={plant?.stop ?? 0} />{/if}
 {#if plant}<WhatSeen bind:open={seeing} {plant} />{/if}
+{#if plant}<WhenToCut bind:open={cutting} {plant} />{/if}
 {#if plant}<MoreChecks
     bind:open={more}
     {plant}

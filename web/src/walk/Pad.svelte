@@ -19,9 +19,10 @@
     wide: boolean;
     onmore: () => void;
     onsee: () => void;
+    oncut: () => void;
     onnew: () => void;
   }
-  let { pad, plant, checks, note, answer, waiting, wide, onmore, onsee, onnew }: Props = $props();
+  let { pad, plant, checks, note, answer, waiting, wide, onmore, onsee, oncut, onnew }: Props = $props();
 
   let how = $state(false);
   $effect(() => {
@@ -208,6 +209,7 @@
 <div class="flex flex-wrap items-start gap-2">
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onsee()}>What do you see?</button>
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onmore()}>More checks</button>
+  <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => oncut()}>When to cut?</button>
   <div class="min-w-44 flex-1 max-[260px]:min-w-0">
     {#key plant.id}<FieldNotes
         plant={plant.id}

@@ -1,0 +1,50 @@
+<script lang="ts">
+  /** What the program says about cutting a plant, today. */
+  import { api, ask, type Schemas } from '../api/client';
+  import { inWords, metres } from '../lib/dates';
+  import { house } from '../lib/house.svelte';
+  import { costOf, costWord } from '../lib/orders';
+  import { capital } from '../lib/words';
+  import { cardOf } from './purposes';
+
+  let { plant }: { plant: number } = $props();
+  let plan = $state.raw<Schemas['PruningOut']>();
+  let fault = $state('');
+  $effect(() => {
+    const of = plant;
+    plan = undefined;
+    fault = '';
+    api.POST('/api/v1/reckon/pruning', { body: { plant: of, usual: true } }).then(
+      async (answer) => {
+        const p = await ask(Promise.resolve(answer)).catch((e: Error) => void (fault = e.message));
+        if (of === plant && p) plan = p;
+      },
+      () => (fault = 'The house cannot be reached: when to cut is told once it is.'),
+    );
+  });
+  const cost = $derived(plan?.cost as number | undefined);
+</script>
+
+{#if plan}
+  <section aria-label="When to cut" class="border border-rule bg-white px-3 py-2">
+    <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
+    <p class="font-semibold" data-testid="cut-slip">{plan.text}</p>
+    <p class="text-sm">
+      Today, {inWords(house.today, house.today)}:
+      <b
+        >{costWord(cost, house.today, {
+          window_from: plan.windows?.[0]?.from ?? '',
+          window_to: plan.windows?.at(-1)?.to ?? '',
+          best_day: plan.best,
+        })}</b
+      >
+      <span class="text-soft">{costOf(cost)}</span>. {plan.bloom_text}
+    </p>
+    {#if plan.cut_m}<p class="text-sm">Cut to {metres(plan.cut_m)}.</p>{/if}
+    {#if plan.rule}<p class="text-sm text-soft">House rule: {plan.rule}.</p>{/if}
+    <p class="flex flex-wrap gap-x-4">
+      <a class="inline-flex min-h-11 items-center underline" href="#/cut/{plant}">Cut bench</a>
+      <a class="inline-flex min-h-11 items-center underline" href={cardOf(plant, { purpose: plan.purpose })}>Cut card</a>
+    </p>
+  </section>
+{:else if fault}<p class="text-sm text-soft">{fault}</p>{/if}
