@@ -176,8 +176,8 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	if again := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1"); again.Verdict.ID != d.Verdict.ID {
 		t.Errorf("the same press twice made verdicts %d and %d", d.Verdict.ID, again.Verdict.ID)
 	}
-	y := ok[Run[house.Lane]](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
-	if len(y.Items) != 4 || len(y.Items[2].Windows) == 0 || len(y.Items[2].Costs) < 200 || y.Next != "" {
+	y := ok[house.LanesPage](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
+	if len(y.Items) != 4 || len(y.Items[2].Windows) == 0 || len(y.Items[2].Costs) < 200 || y.Total != 4 {
 		t.Fatalf("lanes: %d", len(y.Items))
 	}
 	look := asked[0]
@@ -203,7 +203,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	// A restart keeps all of it.
 	_ = h.server.Store.Close()
 	h.open()
-	if again := ok[Run[house.Lane]](h, "GET", "/year", nil); len(again.Items) != 4 || len(placed(again.Items)) != 2 {
+	if again := ok[house.LanesPage](h, "GET", "/year", nil); len(again.Items) != 4 || len(placed(again.Items)) != 2 {
 		t.Errorf("after a restart: %d lanes", len(again.Items))
 	}
 	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 0 || l.Looked != 1 {
@@ -223,7 +223,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	h.today -= 10
 	// Undo brings everything back as it was.
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", d.Verdict.ID), nil)
-	if again := ok[Run[house.Lane]](h, "GET", "/year", nil); len(again.Items) != 0 {
+	if again := ok[house.LanesPage](h, "GET", "/year", nil); len(again.Items) != 0 {
 		t.Errorf("after undo: %d lanes", len(again.Items))
 	}
 	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 {
@@ -239,7 +239,7 @@ func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
 	first := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
 	second := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.9, "note": "The client wants it lower."})
-	y := ok[Run[house.Lane]](h, "GET", "/year", nil)
+	y := ok[house.LanesPage](h, "GET", "/year", nil)
 	if len(y.Items) < 4 || y.Items[0].OriginID != second.Verdict.ID || y.Items[len(y.Items)-1].OriginID != second.Verdict.ID {
 		t.Fatalf("standing jobs: %+v", y.Items)
 	}
@@ -247,7 +247,7 @@ func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 		t.Errorf("taking back the earlier first: %d %s", code, b)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", second.Verdict.ID), nil)
-	if y := ok[Run[house.Lane]](h, "GET", "/year", nil); len(y.Items) != 4 || y.Items[0].OriginID != first.Verdict.ID {
+	if y := ok[house.LanesPage](h, "GET", "/year", nil); len(y.Items) != 4 || y.Items[0].OriginID != first.Verdict.ID {
 		t.Errorf("after undo the first verdict's jobs stand: %+v", y.Items)
 	}
 	if n := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "not now"}); len(n.Jobs) != 0 {

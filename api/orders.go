@@ -11,11 +11,17 @@ import (
 )
 
 func (s *Server) year(ctx context.Context, in *struct {
-	Stretch
-	Property int64 `query:"property" example:"1" doc:"Of one property; all when absent"`
-}) (*Out[Run[house.Lane]], error) {
-	p, err := s.Lanes(ctx, in.Property, in.Cursor, in.Limit)
-	return out(Run[house.Lane]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
+	Property int64    `query:"property" example:"1" doc:"Of one property; all when absent"`
+	Kind     job.Kind `query:"kind" maxLength:"40" doc:"Of one kind of work; all when absent"`
+	By       string   `query:"by" default:"time" enum:"time,property,plant,kind" doc:"In the order of the next best day; or so within each property, plant or kind of work"`
+	NoCare   bool     `query:"no_care" doc:"Without after-care"`
+	Closing  int      `query:"closing" minimum:"0" maximum:"366" doc:"Only what waits with a running window that ends within so many days"`
+	Text     string   `query:"text" maxLength:"200" doc:"Words that all are in the title, the property's name or the plant's label"`
+	From     int      `query:"from" minimum:"0" doc:"How many to leave out at the beginning"`
+	Limit    int      `query:"limit" default:"200" minimum:"1" maximum:"1000"`
+}) (*Out[house.LanesPage], error) {
+	p, err := s.Lanes(ctx, house.LanesOf{Property: in.Property, Kind: in.Kind, By: in.By, NoCare: in.NoCare, Closing: in.Closing, Words: in.Text, From: in.From, Limit: in.Limit})
+	return out(p), s.problem(ctx, "jobs", err)
 }
 
 func (s *Server) orders(ctx context.Context, in *struct {

@@ -499,3 +499,43 @@ func BenchmarkOrders25000(b *testing.B) {
 		}
 	})
 }
+
+// TestLanesInOrder: the year's jobs by time, property, plant or kind, filtered by kind, word and what closes soon, from any place on.
+func TestLanesInOrder(t *testing.T) {
+	h := newHouse(t)
+	here, there, box, rose, farBox := h.boxes()
+	add := func(p house.PropertyOut, plant house.PlantOut, kind, title string) {
+		ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": kind, "title": title, "minutes": 20})
+	}
+	add(there, farBox, "mulch", "Mulch the court")
+	add(here, rose, "prune", "Cut the roses")
+	add(here, box, "feed", "Feed the box")
+	add(here, rose, "feed", "Feed the roses")
+	titles := func(query string) (out []string) {
+		y := ok[house.LanesPage](h, "GET", "/year"+query, nil)
+		for _, l := range y.Items {
+			out = append(out, l.Title)
+		}
+		return append(out, fmt.Sprint(y.Total))
+	}
+	for _, c := range []struct{ query, want string }{
+		{"?by=property", "Cut the roses, Feed the roses, Feed the box, Mulch the court, 4"},
+		{"?by=plant", "Feed the box, Cut the roses, Feed the roses, Mulch the court, 4"},
+		{"?by=kind", "Feed the roses, Feed the box, Mulch the court, Cut the roses, 4"},
+		{"?by=kind&from=2&limit=1", "Mulch the court, 4"},
+		{"?by=property&from=9", "4"},
+		{"?kind=feed&by=plant", "Feed the box, Feed the roses, 2"},
+		{"?text=feed%20roses", "Feed the roses, 1"},
+		{"?text=mill", "Mulch the court, 1"},
+		{fmt.Sprintf("?property=%d", there.ID), "Mulch the court, 1"},
+		{"?closing=60&by=plant", "Cut the roses, Mulch the court, 2"},
+		{"?closing=1", "0"},
+	} {
+		if got := strings.Join(titles(c.query), ", "); got != c.want {
+			t.Errorf("%s: %s, want %s", c.query, got, c.want)
+		}
+	}
+	if code, b := h.do("GET", "/year?by=colour", nil); code != 422 || !strings.Contains(string(b), "query.by") {
+		t.Errorf("no such order: %d %s", code, b)
+	}
+}

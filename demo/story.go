@@ -28,6 +28,14 @@ type Step struct {
 	Finds    []Find    `yaml:"finds"`
 	Closed   []Find    `yaml:"closed"`
 	Calls    []Call    `yaml:"calls"`
+	Cuts     []Cuts    `yaml:"cuts"`
+}
+
+// Cuts is a property's year of cuts kept as proposed, but for what is struck out; or of some plants alone.
+type Cuts struct {
+	Property string `yaml:"property"`
+	Only     []At   `yaml:"only"`
+	Struck   []At   `yaml:"struck"`
 }
 
 // Find is a cause that was found on a plant; when it is closed, how it ended.
@@ -181,6 +189,11 @@ func (t *teller) tell(s Step) error {
 			return fmt.Errorf("job %q: %w", h.Title, err)
 		}
 	}
+	for _, c := range s.Cuts {
+		if err := t.keepCuts(c); err != nil {
+			return fmt.Errorf("cuts of %s: %w", c.Property, err)
+		}
+	}
 	for how, moves := range map[string][]JobMove{"put": s.Put, "done": s.Done, "skipped": s.Skip} {
 		for _, m := range moves {
 			if err := t.move(how, m); err != nil {
@@ -320,6 +333,52 @@ func (t *teller) hand(h HandJob) error {
 			"plants":      plants,
 		},
 	)
+	return err
+}
+
+// keepCuts plans a year of cuts.
+func (t *teller) keepCuts(c Cuts) error {
+	property, err := t.property(c.Property)
+	if err != nil {
+		return err
+	}
+	ids := func(list []At) (map[int64]bool, error) {
+		out := map[int64]bool{}
+		for _, a := range list {
+			a.Property = c.Property
+			id, err := t.plant(a)
+			if err != nil {
+				return nil, err
+			}
+			out[id] = true
+		}
+		return out, nil
+	}
+	only, err := ids(c.Only)
+	if err != nil {
+		return err
+	}
+	struck, err := ids(c.Struck)
+	if err != nil {
+		return err
+	}
+	path := fmt.Sprintf("/properties/%d/cuts", property)
+	var proposed struct {
+		Cuts []struct {
+			Plant int64 `json:"plant_id"`
+			Asked bool  `json:"asked"`
+		} `json:"cuts"`
+	}
+	if err := t.get(path, &proposed); err != nil {
+		return err
+	}
+	var wanted []map[string]int64
+	for _, p := range proposed.Cuts {
+		if !p.Asked && !struck[p.Plant] && (len(only) == 0 || only[p.Plant]) {
+			wanted = append(wanted, map[string]int64{"plant_id": p.Plant})
+		}
+	}
+	_, err = t.post(path, map[string]any{"cuts": wanted})
 	return err
 }
 

@@ -46,6 +46,7 @@ type CutProposed struct {
 
 	plan pruning.Plan
 	ask  pruning.Ask
+	best day.Day
 }
 
 // CutWanted is a cut to keep, or to propose for another purpose.
@@ -185,7 +186,7 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 	out := CutProposed{PlantID: p.ID, Plant: plantTitle(c.pl.Book, p), Title: cutTitle(purpose, p, e), Purpose: purpose, Part: part, Class: plan.Class,
 		From: max(look.Window.From, from), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes),
 		WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01), Skills: plan.Skills, Why: plan.Where, Rules: plan.Rules, Together: plan.Together,
-		Asked: c.stands(p.ID, purpose, part), Done: past.Last, Hurt: c.hurt[p.ID], plan: plan, ask: ask}
+		Asked: c.stands(p.ID, purpose, part), Done: past.Last, Hurt: c.hurt[p.ID], plan: plan, ask: ask, best: max(from, look.Best)}
 	if sick != nil && purpose == pruning.Sick {
 		out.Sick = sick.Name
 		out.Why = "Found on it: " + sick.Name + ". Sound plants first; bag what is cut out, never on the compost."
@@ -248,7 +249,7 @@ func (c *CutProposed) orders(pl *Place) (list []store.NewOrder, after []int) {
 		add(o, len(list)-1)
 	}
 	for _, f := range c.Together {
-		add(job.Order{Key: f.Kind, Kind: job.Kind(f.Kind), Title: f.Title, Origin: job.Hand, For: c.ask.Date, Minutes: f.Minutes, Crew: 1,
+		add(job.Order{Key: f.Kind, Kind: job.Kind(f.Kind), Title: f.Title, Origin: job.Hand, For: c.best, Minutes: f.Minutes, Crew: 1,
 			Skills: []string{}, Kit: []string{}, Reasons: []string{f.Why}, Cautions: []string{}}, 0)
 	}
 	return list, after

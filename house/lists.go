@@ -1,35 +1,50 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"fmt"
+	"strings"
 
+	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/lookout"
 	"mezzadro/store"
 )
 
 // LanesPage is a page of lanes.
 type LanesPage struct {
-	Items []Lane
-	Next  string // of the following page, empty at the end
+	Items []Lane `json:"items"`
+	Total int    `json:"total" doc:"How many there are in all"` // of the following page, empty at the end
 }
 
-// Lanes are the orders that are still to be done, with their costs, the next best day first.
-func (h *House) Lanes(ctx context.Context, property int64, cursor string, limit int) (LanesPage, error) {
-	p := store.OrderPage{List: store.ListStanding, Property: property}
-	list, next, err := page(
-		ctx,
-		h,
-		p,
-		cursor,
-		limit,
-		h.Store.LanePage,
-		func(k store.OrderFull) store.Order { return k.Order },
-	)
+// LanesOf says which standing jobs the year shows, and in which order.
+type LanesOf struct {
+	Property int64
+	Kind     job.Kind
+	By       string // time, property, plant or kind
+	NoCare   bool
+	Closing  int // only those whose running window ends within so many days; 0: all
+	Words    string
+	From     int
+	Limit    int
+}
+
+// Lanes are a stretch of the standing jobs with what each day costs.
+func (h *House) Lanes(ctx context.Context, of LanesOf) (LanesPage, error) {
+	if err := h.currentWindows(ctx); err != nil {
+		return LanesPage{}, err
+	}
+	ask := store.LanesOf{Property: of.Property, Kind: of.Kind, By: cmp.Or(of.By, "time"), NoCare: of.NoCare, Today: h.Today().String(),
+		Words: strings.Fields(strings.ToLower(of.Words)), From: of.From, Limit: of.Limit}
+	if of.Closing > 0 {
+		ask.Closing = (h.Today() + day.Day(of.Closing)).String()
+	}
+	list, total, err := h.Store.Lanes(ctx, ask)
 	if err != nil {
 		return LanesPage{}, err
 	}
-	out := LanesPage{Items: make([]Lane, 0, len(list)), Next: next}
+	out := LanesPage{Items: make([]Lane, 0, len(list)), Total: total}
 	places := map[int64]*Place{}
 	for _, k := range list {
 		pl := places[k.PropertyID]
@@ -62,32 +77,26 @@ func (h *House) Orders(
 	cursor string,
 	limit int,
 ) (OrdersPage, error) {
-	p := store.OrderPage{List: list, Property: property}
-	kept, next, err := page(ctx, h, p, cursor, limit, h.Store.OrderPage, func(k store.Order) store.Order { return k })
-	if err != nil {
+	if err := h.currentWindows(ctx); err != nil {
 		return OrdersPage{}, err
 	}
-	items, err := h.listed(ctx, kept)
-	return OrdersPage{items, next}, err
-}
-
-// page reads one page and says where the next begins.
-func page[T any](ctx context.Context, h *House, p store.OrderPage, cursor string, limit int,
-	read func(context.Context, store.OrderPage) ([]T, error), order func(T) store.Order) ([]T, string, error) {
-	if err := h.currentWindows(ctx); err != nil {
-		return nil, "", err
-	}
+	p := store.OrderPage{List: list, Property: property}
 	if cursor != "" {
 		if n, err := fmt.Sscanf(cursor, "%10s.%d", &p.After, &p.AfterID); err != nil || n != 2 {
-			return nil, "", Refuse("cursor", cursor, "is none that a page before gave")
+			return OrdersPage{}, Refuse("cursor", cursor, "is none that a page before gave")
 		}
 	}
 	today := h.Today()
 	p.Today, p.Soon, p.Limit = today.String(), (today + lookout.Soon).String(), limit+1
-	list, err := read(ctx, p)
-	if err != nil || len(list) <= limit {
-		return list, "", err
+	kept, err := h.Store.OrderPage(ctx, p)
+	if err != nil {
+		return OrdersPage{}, err
 	}
-	last := order(list[limit-1])
-	return list[:limit], fmt.Sprintf("%s.%d", last.KeyIn(p.List), last.ID), nil
+	next := ""
+	if len(kept) > limit {
+		last := kept[limit-1]
+		kept, next = kept[:limit], fmt.Sprintf("%s.%d", last.KeyIn(list), last.ID)
+	}
+	items, err := h.listed(ctx, kept)
+	return OrdersPage{items, next}, err
 }

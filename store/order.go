@@ -154,15 +154,6 @@ type OrderPage struct {
 
 // OrderPage reads a page of a list, from its index alone.
 func (s *Store) OrderPage(ctx context.Context, p OrderPage) ([]Order, error) {
-	return orderPage[Order](ctx, s, selectOrder, p)
-}
-
-// LanePage is OrderPage with all that the curves of its orders are made from.
-func (s *Store) LanePage(ctx context.Context, p OrderPage) ([]OrderFull, error) {
-	return orderPage[OrderFull](ctx, s, selectFull, p)
-}
-
-func orderPage[T any](ctx context.Context, s *Store, columns string, p OrderPage) ([]T, error) {
 	l, known := lists[p.List]
 	if !known {
 		return nil, Refused(fmt.Sprintf("%q is no list of jobs", p.List))
@@ -178,7 +169,7 @@ func orderPage[T any](ctx context.Context, s *Store, columns string, p OrderPage
 		where += ` AND (` + l.key + `, o.id) ` + beyond + ` (:after, :after_id)`
 	}
 	query, args, err := sqlx.Named(
-		columns+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`,
+		selectOrder+`WHERE `+where+` ORDER BY `+l.key+down+`, o.id`+down+` LIMIT :limit`,
 		map[string]any{
 			"today":    p.Today,
 			"soon":     p.Soon,
@@ -191,7 +182,7 @@ func orderPage[T any](ctx context.Context, s *Store, columns string, p OrderPage
 	if err != nil {
 		return nil, err
 	}
-	return many[T](ctx, s.read, query, args...)
+	return many[Order](ctx, s.read, query, args...)
 }
 
 // KeyIn is what an order stands in a list by.

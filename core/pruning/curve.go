@@ -32,11 +32,26 @@ const (
 func Ahead(a Ask) job.Curve {
 	c, _ := a.ruled()
 	a.fill(c)
-	return a.over(c, calendarOf(a.Species, a.Place, a.Date), a.Date, a.Date+yearAhead)
+	cal := calendarOf(a.Species, a.Place, a.Date)
+	return a.over(c, cal, a.Date, a.ends(c, cal, a.Date+yearAhead))
 }
 
-// yearAhead is how far the curve of an order goes, days.
-const yearAhead = 366
+// yearAhead is how far the curve of an order goes, days; a window that runs then is told to its end, if that is not further off.
+const (
+	yearAhead  = 366
+	windowOver = 100
+)
+
+// ends is the day on which the window that runs on a day ends; the day itself where none does.
+func (a *Ask) ends(c *Class, cal calendar, d day.Day) day.Day {
+	out := d
+	for _, s := range a.spans(c, cal) {
+		if s.from <= d && s.to >= d && s.to <= d+windowOver {
+			out = max(out, s.to+1)
+		}
+	}
+	return out
+}
 
 // curve is what each day of the garden year of the date costs for the cut that is asked for.
 func (a *Ask) curve(c *Class, cal calendar) job.Curve {

@@ -13,6 +13,7 @@ const (
 	reachM      = 2.5  // height up to which one works from the ground
 	ladderM     = 5.0  // and from a ladder; above that one climbs
 	looseness   = 0.35 // of the crown's room that its cut twigs take up, loose
+	climberM    = 0.5  // how deep a climber grows from its wall
 	bagM3       = 0.25
 	trailerM3   = 2.0  // what a small trailer takes, loose
 	setUp       = 4.0  // minutes at each plant or group
@@ -29,7 +30,11 @@ const (
 // work adds minutes, waste, skills and cautions.
 func (a *Ask) work(p *Plan) {
 	e := a.Species
-	crown := crownFilled * a.HeightM * a.SpreadM * a.SpreadM
+	depth := a.SpreadM
+	if e.Form == catalogue.Climber { // a sheet on its wall or wires
+		depth = min(depth, climberM)
+	}
+	crown := crownFilled * a.HeightM * a.SpreadM * depth
 	waste := crown * looseness * max(leastOfCut, a.Share)
 	n := float64(max(1, a.Count))
 	minutes := setUp + n*(each+perM3*waste+deadPerM*a.HeightM)

@@ -3280,6 +3280,14 @@ export interface components {
             window_to: string;
             windows: components["schemas"]["JobWindow"][] | null;
         };
+        LanesPage: {
+            items: components["schemas"]["Lane"][] | null;
+            /**
+             * Format: int64
+             * @description How many there are in all
+             */
+            total: number;
+        };
         LatelyIn: {
             /** @description A spell of cold dry wind in the last 90 days */
             drying_wind?: boolean;
@@ -4501,11 +4509,6 @@ export interface components {
         };
         RunCauseLine: {
             items: components["schemas"]["CauseLine"][] | null;
-            /** @description Cursor of the following page; empty at the end */
-            next: string;
-        };
-        RunLane: {
-            items: components["schemas"]["Lane"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -10681,11 +10684,21 @@ export interface operations {
     year: {
         parameters: {
             query?: {
-                /** @description The next field of the answer before; absent for the first page */
-                cursor?: string;
-                limit?: number;
                 /** @description Of one property; all when absent */
                 property?: number;
+                /** @description Of one kind of work; all when absent */
+                kind?: string;
+                /** @description In the order of the next best day; or so within each property, plant or kind of work */
+                by?: "time" | "property" | "plant" | "kind";
+                /** @description Without after-care */
+                no_care?: boolean;
+                /** @description Only what waits with a running window that ends within so many days */
+                closing?: number;
+                /** @description Words that all are in the title, the property's name or the plant's label */
+                text?: string;
+                /** @description How many to leave out at the beginning */
+                from?: number;
+                limit?: number;
             };
             header?: never;
             path?: never;
@@ -10699,7 +10712,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["RunLane"];
+                    "application/json": components["schemas"]["LanesPage"];
                 };
             };
             /** @description Unprocessable Entity */

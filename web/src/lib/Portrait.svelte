@@ -211,7 +211,7 @@
     />
     <text x={box[0] - margin.right + 7} y={t.y + 4} font-size="12" fill="var(--color-ink)">{t.said}</text>
   {/each}
-  {#if active !== undefined && onpick}
+  {#if active !== undefined}
     <g>
       <line
         x1={margin.left - 6}

@@ -21,6 +21,7 @@
   import { costOf, costWord } from './orders';
   import { figure, imperial } from './units';
   import { keys } from './house.svelte';
+  import LaneMarks, { type Frame } from './LaneMarks.svelte';
 
   interface Props {
     season: Season;
@@ -31,8 +32,19 @@
     chosen?: number | string; // the lane pointed at
     onpoint?: (day: string, lane?: number | string) => void;
     onpick?: (day: string, lane: number | string) => void;
+    frame?: Frame; // where its days stand, for what hangs below
   }
-  let { season, place, slim = false, lanes = [], pointed = $bindable(), chosen = $bindable(), onpoint, onpick }: Props = $props();
+  let {
+    season,
+    place,
+    slim = false,
+    lanes = [],
+    pointed = $bindable(),
+    chosen = $bindable(),
+    onpoint,
+    onpick,
+    frame = $bindable(),
+  }: Props = $props();
 
   let width = $state(900);
   const top = 20; // month names
@@ -46,6 +58,9 @@
   let view = $state<[number, number]>();
   const span = $derived(view ? view[1] - view[0] : count);
   const x = $derived(scaleLinear(view ?? [0, count], [left, width - 4]));
+  $effect.pre(() => {
+    frame = { x, from: season.from, count, left, width };
+  });
   function show(from: number, days: number) {
     if (days >= count) view = undefined;
     else {
@@ -185,23 +200,6 @@
   // A name takes the room that its note leaves.
   const letters = $derived(Math.floor((width - left - 190) / 6.8));
   const short = (name: string) => (name.length > letters ? name.slice(0, letters - 1).trimEnd() + '…' : name);
-  const shade = (cost: number) =>
-    cost > 100 ? `url(#${id}-forbidden)` : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`;
-  // Runs of days of about the same cost, so that a year is a few rectangles.
-  function runs(lane: RibbonLane) {
-    const out: { from: number; to: number; cost: number }[] = [];
-    const off = daysBetween(season.from, lane.start);
-    lane.costs.forEach((c, i) => {
-      const step = c > 100 ? 101 : Math.round(c / 10) * 10;
-      const last = out.at(-1);
-      if (last && last.cost === step) last.to = off + i + 1;
-      else out.push({ from: off + i, to: off + i + 1, cost: step });
-    });
-    return out
-      .map((r) => ({ ...r, from: Math.max(0, r.from), to: Math.min(count, r.to) }))
-      .filter((r) => r.to > r.from && r.cost < 100);
-  }
-
   const id = $props.id();
   let svg = $state<SVGSVGElement>();
   // On a narrow screen the ribbon is a strip: it opens where today, or the first window, is.
@@ -336,39 +334,18 @@
       <g opacity={chosen === undefined || chosen === lane.id ? 1 : 0.75}>
         <line x1={left} x2={width - 4} y1={ly + row - 3} y2={ly + row - 3} stroke="var(--color-rule)" />
         <g clip-path="url(#{id}-all)">
-          {#each runs(lane) as r (r.from)}
-            <rect x={x(r.from)} y={ly + drop} width={x(r.to) - x(r.from)} height={row - drop - 4} fill={shade(r.cost)} />
-          {/each}
-          {#each lane.windows as w (w.from)}
-            <rect
-              x={at(w.from)}
-              y={ly + drop}
-              width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))}
-              height={row - drop - 4}
-              fill="none"
-              stroke="var(--color-moss)"
-              stroke-width="1.4"
+          <g transform="translate(0,{ly})">
+            <LaneMarks
+              frame={{ x, from: season.from, count, left, width }}
+              start={lane.start}
+              costs={lane.costs}
+              windows={lane.windows}
+              day={lane.day}
+              height={row}
+              {drop}
+              forbidden="{id}-forbidden"
             />
-            <line
-              x1={at(w.best) + 1}
-              x2={at(w.best) + 1}
-              y1={ly + drop}
-              y2={ly + row - 4}
-              stroke="var(--color-moss)"
-              stroke-width="2.4"
-            />
-          {/each}
-          {#if lane.day}
-            <path d="M{at(lane.day) + 1} {ly + row - 9}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />
-            <line
-              x1={at(lane.day) + 1}
-              x2={at(lane.day) + 1}
-              y1={ly + drop - 2}
-              y2={ly + row - 3}
-              stroke="var(--color-ink)"
-              stroke-width="1.6"
-            />
-          {/if}
+          </g>
         </g>
         <text
           x={nameAt}

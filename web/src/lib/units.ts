@@ -66,5 +66,9 @@ export function figure(v: number, of: string): string {
   if (of === '°C') return degrees(v);
   if (of === 'm/s') return `${Math.round(shown('wind', v))} ${unit('wind')}`;
   if (of === 'mm') return `${imperial() ? shown('rain', v).toFixed(1) : Math.round(v)} ${unit('rain')}`;
+  if (of === 'm³') {
+    const b = shown('bulk', v);
+    return `${b.toFixed(b < 0.095 ? 2 : b < 9.95 ? 1 : 0)} ${unit('bulk')}`;
+  }
   return `${Math.round(v)} ${of}`;
 }

@@ -76,6 +76,7 @@
               name={plant.common}
               graftM={plant.graft_m}
               active={plan.cut_m || undefined}
+              grownM={plan.cut_m || undefined}
               box={[360, 230]}
             />
           </div>

@@ -106,14 +106,14 @@
           </h2>
           <ul class="border-t border-rule">
             {#each m.cuts as c (c.plant_id)}
-              <li class="flex flex-wrap items-center gap-x-4 border-b border-rule py-1">
+              <li class="flex flex-wrap items-center gap-x-3 border-b border-rule py-1">
                 <label
                   class="flex min-h-11 min-w-[min(100%,16rem)] flex-1 items-center gap-3 {struck.has(c.plant_id)
                     ? 'text-soft line-through'
                     : ''}"
                   ><input
                     type="checkbox"
-                    class="size-5 accent-moss"
+                    class="size-5 shrink-0 accent-moss"
                     checked={!struck.has(c.plant_id)}
                     onchange={() => strike(c)}
                   /><span
@@ -134,17 +134,18 @@
                 >
                   {#each purposes as [v, text] (v)}<option value={v}>{text}</option>{/each}
                 </select>
-                <span class="w-40 text-sm"
+                <span class="w-32 text-sm"
                   >{daysBetween(c.from, c.to) > 300 ? 'any time' : `${brief(c.from)} – ${brief(c.to)}`}</span
                 >
-                <span class="w-24 text-sm">{hours(c.minutes)}</span>
-                <span class="w-20 text-sm text-soft">{figure(c.waste_m3, 'm³')}</span>
-                <span class="w-36 text-sm text-soft">{c.skills?.join(', ')}</span>
-                <a class="inline-flex min-h-11 items-center text-sm underline" href="#/cut/{c.plant_id}"
-                  >Bench<span class="sr-only">: {c.plant}</span></a
-                >
-                <a class="inline-flex min-h-11 items-center text-sm underline" href={cardOf(c.plant_id, c)}
-                  >Card<span class="sr-only">: {c.plant}</span></a
+                <span class="w-20 text-sm">{hours(c.minutes)}</span>
+                <span class="w-14 text-sm text-soft">{figure(c.waste_m3, 'm³')}</span>
+                <span class="w-20 text-sm text-soft">{c.skills?.join(', ')}</span>
+                <span class="flex gap-3 text-sm"
+                  ><a class="inline-flex min-h-11 items-center underline" href="#/cut/{c.plant_id}"
+                    >Bench<span class="sr-only">: {c.plant}</span></a
+                  ><a class="inline-flex min-h-11 items-center underline" href={cardOf(c.plant_id, c)}
+                    >Card<span class="sr-only">: {c.plant}</span></a
+                  ></span
                 >
               </li>
             {/each}
