@@ -11,6 +11,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"sync"
 	"testing"
@@ -18,6 +19,7 @@ import (
 
 	"github.com/chromedp/cdproto/input"
 	"github.com/chromedp/cdproto/network"
+	"github.com/chromedp/cdproto/page"
 	cdpruntime "github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 )
@@ -178,8 +180,8 @@ func (s *server) orderOf(words string) int64 {
 	return 0
 }
 
-// post sends a write that must succeed.
-func (s *server) post(path, body string) {
+// postFor sends what must succeed and reads the answer.
+func (s *server) postFor(path, body string, into any) {
 	s.t.Helper()
 	res, err := http.Post(s.url+path, "application/json", strings.NewReader(body))
 	if err != nil {
@@ -189,6 +191,15 @@ func (s *server) post(path, body string) {
 	if res.StatusCode != http.StatusOK {
 		s.t.Fatalf("POST %s: %s", path, res.Status)
 	}
+	if err := json.NewDecoder(res.Body).Decode(into); err != nil {
+		s.t.Fatalf("POST %s: %v", path, err)
+	}
+}
+
+// post sends a write that must succeed.
+func (s *server) post(path, body string) {
+	s.t.Helper()
+	s.postFor(path, body, new(any))
 }
 
 // browser is one tab. It notes every console error and every failed request: a journey fails on any it did not expect.
@@ -421,7 +432,7 @@ func (b *browser) key(k string) {
 		p.WindowsVirtualKeyCode = 32
 	case "Escape":
 		p.Text, p.WindowsVirtualKeyCode = "", 27
-	case "ArrowDown", "ArrowUp":
+	case "ArrowDown", "ArrowUp", "ArrowLeft", "ArrowRight":
 		p.Text = ""
 	}
 	_, err := chromedp.Call(b.ctx, input.DispatchKeyEvent, p)
@@ -486,6 +497,17 @@ func (b *browser) shot(file string) {
 	if err := os.WriteFile(file, png, 0o644); err != nil {
 		b.t.Fatal(err)
 	}
+}
+
+// printed is on how many pages of A4 what stands there prints.
+func (b *browser) printed() int {
+	b.t.Helper()
+	b.settled()
+	r, err := chromedp.Call(b.ctx, page.PrintToPDF, page.PrintToPDFParams{PaperWidth: 8.27, PaperHeight: 11.69})
+	if err != nil {
+		b.t.Fatal(err)
+	}
+	return len(regexp.MustCompile(`/Type\s*/Page\b`).FindAll(r.Data, -1))
 }
 
 // accessible fails on violations of WCAG level A or AA on the page as it stands.

@@ -139,10 +139,10 @@
 <svelte:window {onkeydown} />
 
 <ThemeProvider {theme}>
-  <div class="flex min-h-dvh flex-col md:flex-row">
+  <div class="flex min-h-dvh flex-col md:flex-row print:block print:min-h-0">
     <nav
       aria-label="Places"
-      class="order-2 flex shrink-0 border-rule bg-sheet max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t md:sticky md:top-0 md:h-dvh md:w-44 md:flex-col md:border-r md:order-1"
+      class="order-2 flex shrink-0 border-rule bg-sheet print:hidden max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t md:sticky md:top-0 md:h-dvh md:w-44 md:flex-col md:border-r md:order-1"
     >
       <div class="px-4 pt-4 pb-3 max-md:hidden">
         <p class="text-lg font-bold">Mezzadro</p>
@@ -199,7 +199,7 @@
       </div>
     </nav>
     <main
-      class="order-1 flex min-h-dvh min-w-0 flex-1 flex-col {house.notes.length
+      class="order-1 flex min-h-dvh min-w-0 flex-1 flex-col print:min-h-0 print:pb-0 {house.notes.length
         ? 'max-md:pb-40'
         : 'max-md:pb-16'} md:order-2 {onWalk ? '' : 'max-md:overflow-x-clip'}"
     >
@@ -215,7 +215,9 @@
 
   {#if !house.placed}
     <div
-      class="fixed inset-x-0 bottom-12 z-20 space-y-1 bg-paper md:hidden {house.notes.length ? 'border-t border-rule p-2' : ''}"
+      class="fixed inset-x-0 bottom-12 z-20 space-y-1 bg-paper md:hidden print:hidden {house.notes.length
+        ? 'border-t border-rule p-2'
+        : ''}"
       role="status"
     >
       <Notes />

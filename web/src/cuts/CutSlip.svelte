@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What the program says about cutting a plant, today. */
-  import { api, ask, type Schemas } from '../api/client';
+  import { onDestroy } from 'svelte';
+  import { api, ask, Problem, type Schemas } from '../api/client';
   import { inWords, metres } from '../lib/dates';
   import { house } from '../lib/house.svelte';
   import { costOf, costWord } from '../lib/orders';
@@ -10,18 +11,19 @@
   let { plant }: { plant: number } = $props();
   let plan = $state.raw<Schemas['PruningOut']>();
   let fault = $state('');
+  let turn = 0;
   $effect(() => {
-    const of = plant;
+    const [of, mine] = [plant, ++turn];
     plan = undefined;
     fault = '';
-    api.POST('/api/v1/reckon/pruning', { body: { plant: of, usual: true } }).then(
-      async (answer) => {
-        const p = await ask(Promise.resolve(answer)).catch((e: Error) => void (fault = e.message));
-        if (of === plant && p) plan = p;
-      },
-      () => (fault = 'The house cannot be reached: when to cut is told once it is.'),
+    ask(api.POST('/api/v1/reckon/pruning', { body: { plant: of, usual: true } })).then(
+      (p) => mine === turn && (plan = p),
+      (e: Error) =>
+        mine === turn &&
+        (fault = e instanceof Problem && e.status ? e.message : 'The house cannot be reached: when to cut is told once it is.'),
     );
   });
+  onDestroy(() => turn++);
   const cost = $derived(plan?.cost as number | undefined);
 </script>
 

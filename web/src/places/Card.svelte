@@ -1,6 +1,7 @@
 <script lang="ts">
   /** The crew's cut card of a plant: on the phone, and as a page to print. */
   import { Button } from 'flowbite-svelte';
+  import { onDestroy } from 'svelte';
   import { router } from 'svelte-spa-router';
   import { api, ask, type Plant, type Schemas } from '../api/client';
   import CutDrawing from '../cuts/CutDrawing.svelte';
@@ -19,8 +20,10 @@
   let place = $state<Schemas['PropertyOut']>();
   let plan = $state.raw<Schemas['PruningOut']>();
   let fault = $state('');
+  let turn = 0;
+  onDestroy(() => turn++);
   $effect(() => {
-    const [of, q] = [id, asked];
+    const [of, q, mine] = [id, asked, ++turn];
     void attempt(async () => {
       const body: Schemas['PruningIn'] = { plant: of };
       if (q.get('purpose')) body.purpose = q.get('purpose') as Purpose;
@@ -31,9 +34,9 @@
         ask(api.GET('/api/v1/properties/{id}', { params: { path: { id: p.property_id } } })),
         ask(api.POST('/api/v1/reckon/pruning', { body })),
       ]);
-      if (of !== id) return;
+      if (mine !== turn) return;
       [plant, place, plan] = [p, at, c];
-    }).then((p) => (fault = p?.message ?? ''));
+    }).then((p) => mine === turn && (fault = p?.message ?? ''));
   });
   const windows = $derived((plan?.windows ?? []).filter((w) => w.to >= house.today));
 </script>

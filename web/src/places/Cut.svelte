@@ -30,13 +30,14 @@
   let ahead = $state(0); // seasons
   let made = $state(0); // the job
   let busy = $state(false);
+  let gone = false; // one has left for another place
 
   $effect(() => {
     const of = id;
     void attempt(async () => {
       const p = await ask(api.GET('/api/v1/plants/{id}', { params: { path: { id: of } } }));
       const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: p.property_id } } }));
-      if (of !== id) return;
+      if (gone || of !== id) return;
       plant = p;
       season = s;
       on ??= s.today;
@@ -76,6 +77,8 @@
       { key: 'G', does: 'show regrowth a season on', run: () => (ahead = (ahead + 1) % (plan?.heights?.length || 1)) },
     ];
     return () => {
+      gone = true;
+      turn++;
       keys.screen = [];
     };
   });
@@ -110,7 +113,7 @@
       const what = kept.length > 1 ? `${kept[0]!.title} and ${kept.length - 1} more: jobs.` : `${kept[0]?.title}: a job.`;
       house.say(what, async () => {
         for (const o of kept) await dropOrder(o.id);
-        made = 0;
+        if (!gone) made = 0;
       });
       void house.refresh();
     });

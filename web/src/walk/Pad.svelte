@@ -210,7 +210,7 @@
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onsee()}>What do you see?</button>
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => onmore()}>More checks</button>
   <button class="min-h-11 border border-rule bg-white px-3 text-[0.9375rem]" onclick={() => oncut()}>When to cut?</button>
-  <div class="min-w-44 flex-1 max-[260px]:min-w-0">
+  <div class="min-w-44 flex-1 max-[260px]:min-w-0 max-[260px]:basis-full">
     {#key plant.id}<FieldNotes
         plant={plant.id}
         {note}

@@ -2,6 +2,7 @@
   /** One job hung below the ribbon. */
   import type { Lane } from '../api/client';
   import { brief, daysBetween, inWords } from '../lib/dates';
+  import { house } from '../lib/house.svelte';
   import LaneMarks, { type Frame } from '../lib/LaneMarks.svelte';
   import { costWord, titled } from '../lib/orders';
 
@@ -21,6 +22,10 @@
   const note = $derived(
     !lane ? '' : lane.passed ? 'its time has passed' : later ? `from ${inWords(lane.window_from, frame.from)}` : under,
   );
+  // Names are shortened to the room there is; the whole is told on asking.
+  const room = $derived((frame.width - frame.left - 16) / (house.glare ? 8.6 : 7.4));
+  const short = (text: string, share: number) =>
+    text.length > room * share ? text.slice(0, Math.max(1, Math.floor(room * share) - 1)).trimEnd() + '…' : text;
 </script>
 
 {#if lane}
@@ -53,17 +58,15 @@
         fill="var(--color-ink)">{carried ? `${brief(pointed)}: ` : ''}{costWord(cost, pointed, lane)}</text
       >{/if}
   </svg>
-  <p class="pointer-events-none absolute top-0.5 right-2 max-w-[45%] truncate text-xs text-soft" style:background="white">
-    {note}
-  </p>
+  <p class="pointer-events-none absolute top-0.5 right-2 text-xs whitespace-nowrap text-soft" title={note}>{short(note, 0.36)}</p>
   <a
-    class="absolute top-0 truncate text-[0.8125rem] leading-5 no-underline hover:underline {chosen
+    class="absolute top-0 text-[0.8125rem] leading-5 whitespace-nowrap text-ink no-underline hover:underline {chosen
       ? 'font-bold'
-      : 'font-medium'} text-ink"
+      : 'font-medium'}"
     style:left="{frame.left + 2}px"
-    style:max-width="50%"
     draggable="false"
-    href="#/rounds/{lane.id}">{titled(lane)}</a
+    title={titled(lane)}
+    href="#/rounds/{lane.id}">{short(titled(lane), 0.6)}</a
   >
 {:else}
   <div class="h-full border-b border-rule" style:margin-left="{frame.left}px"><span class="sr-only">Is read</span></div>
