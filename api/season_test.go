@@ -559,3 +559,31 @@ func TestTenderBeforeFrost(t *testing.T) {
 		t.Errorf("a tree of 4 m in the ground: %+v", p.TakeIn)
 	}
 }
+
+// BenchmarkCuts10000 proposes a year of cuts for 10,000 plants of one property.
+func BenchmarkCuts10000(b *testing.B) {
+	h := newHouse(b)
+	property, _ := h.villa()
+	species := catalogue.Built().Entries
+	err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+		for i := range 10_000 {
+			e := species[i%len(species)]
+			p := store.Plant{PropertyID: property.ID, Species: e.ID, HeightM: e.Mature.HeightM * (0.3 + 0.07*float64(i%10)), SpreadM: e.Mature.SpreadM, Count: 1 + i%12, Value: 1, Stop: i + 1}
+			if _, err := tx.AddPlant(context.Background(), p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		b.Fatal(err)
+	}
+	path := fmt.Sprintf("/properties/%d/cuts", property.ID)
+	for b.Loop() {
+		code, body := h.do("GET", path, nil)
+		var p house.CutsProposed
+		if err := json.Unmarshal(body, &p); code != 200 || err != nil || len(p.Cuts) < 5000 {
+			b.Fatal(code, err, len(p.Cuts))
+		}
+	}
+}

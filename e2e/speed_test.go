@@ -1,6 +1,8 @@
 package e2e
 
 import (
+	"context"
+	"fmt"
 	"net/http"
 	"os/exec"
 	"path/filepath"
@@ -8,6 +10,12 @@ import (
 	"time"
 
 	"github.com/chromedp/chromedp"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/season"
+	"mezzadro/store"
 )
 
 // scriptKB waits for the first page and gives the compressed script it took, in kB.
@@ -109,4 +117,88 @@ func TestWeatherOverHTTP(t *testing.T) {
 		}
 		time.Sleep(50 * time.Millisecond)
 	}
+}
+
+// largeRecord keeps 200 properties with 10,000 plants and 25,000 jobs.
+func largeRecord(b *testing.B, folder string) {
+	b.Helper()
+	ctx, book := context.Background(), catalogue.Built()
+	st, err := store.Open(ctx, folder)
+	if err != nil {
+		b.Fatal(err)
+	}
+	defer st.Close()
+	today := day.Of(2027, 3, 18)
+	kinds := []job.Order{{Kind: job.Prune, Title: "Cut", Params: job.Params{Purpose: "shape"}}, {Kind: job.Feed, Title: "Feed"}, {Kind: job.Mulch, Title: "Mulch"}}
+	err = st.Write(ctx, func(tx store.Tx) error {
+		for i := range 200 {
+			c := book.Climates[i%8].Climate
+			p, err := tx.AddProperty(ctx, store.Property{Name: fmt.Sprint("Garden ", i), Zone: "UTC", Climate: store.JSON[season.Climate]{V: c}, Value: 1})
+			if err != nil {
+				return err
+			}
+			for k := range 50 {
+				e := book.Entries[(i*50+k)%len(book.Entries)]
+				plant, err := tx.AddPlant(ctx, store.Plant{PropertyID: p.ID, Species: e.ID, HeightM: e.Mature.HeightM, SpreadM: e.Mature.SpreadM, Count: 1, Shelter: 0.5, Sun: 0.6, Value: 1, Stop: k + 1})
+				if err != nil {
+					return err
+				}
+				for n, o := range kinds[:3-k%2] {
+					o.Key, o.Origin, o.For, o.Minutes, o.Crew, o.Title = fmt.Sprint(n), job.Hand, today-day.Day(k), 20, 1, o.Title+" "+e.Common
+					if _, err := tx.AddOrder(ctx, store.NewOrder{PropertyID: p.ID, Plants: []int64{plant.ID}, Order: o}); err != nil {
+						return err
+					}
+				}
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		b.Fatal(err)
+	}
+}
+
+// scrolled has the lanes scroll so many px a frame for some time and keeps frames a second and the longest gap, ms.
+const scrolled = `(() => {
+  const list = document.querySelector('[aria-label=Lanes]');
+  const gaps = [];
+  let last = performance.now();
+  const began = last;
+  const step = (now) => {
+    gaps.push(now - last);
+    last = now;
+    list.scrollTop += 60;
+    if (now - began < 4000) requestAnimationFrame(step);
+    else window.scrolledAt = [1000 * gaps.length / (now - began), Math.max(...gaps.slice(1))];
+  };
+  requestAnimationFrame(step);
+})()`
+
+// BenchmarkYear25000 opens the year over 25,000 jobs on 10,000 plants in the browser and scrolls through it.
+func BenchmarkYear25000(b *testing.B) {
+	folder := b.TempDir()
+	largeRecord(b, folder)
+	s := start(b, "serve", folder, "--today", "2027-03-18")
+	tab := open(b, s, 1280, 800)
+	tab.visit("/#/lookout")
+	tab.see("asks nothing today")
+	for b.Loop() {
+		b.StopTimer()
+		tab.visit("/#/settings")
+		tab.see("House rules")
+		b.StartTimer()
+		tab.visit("/#/year")
+		tab.see("25000 jobs")
+		tab.until("lanes", "document.querySelectorAll('[data-i] a').length > 5")
+	}
+	b.StopTimer()
+	tab.eval(scrolled)
+	tab.until("it has scrolled", "!!window.scrolledAt")
+	pair, ok := tab.eval("window.scrolledAt").([]any)
+	if !ok || len(pair) != 2 {
+		b.Fatal("it did not scroll")
+	}
+	b.ReportMetric(pair[0].(float64), "frames/s")
+	b.ReportMetric(pair[1].(float64), "longest-gap-ms")
+	tab.until("lanes after the scroll", "document.querySelectorAll('[data-i] a').length > 5")
 }

@@ -135,12 +135,19 @@ func (h *House) ProposeCuts(ctx context.Context, property int64, wanted []CutWan
 	if err != nil {
 		return out, err
 	}
-	for _, p := range plants {
-		of := CutWanted{PlantID: p.ID}
-		if n := slices.IndexFunc(wanted, func(w CutWanted) bool { return w.PlantID == p.ID }); n >= 0 {
-			of = wanted[n]
-		}
-		if c, cut := known.propose(p, of.Purpose); cut {
+	purposes := make(map[int64]pruning.Purpose, len(wanted))
+	for _, w := range wanted {
+		purposes[w.PlantID] = w.Purpose
+	}
+	cuts, found := make([]CutProposed, len(plants)), make([]bool, len(plants))
+	if err := shared(len(plants), func(i int) error {
+		cuts[i], found[i] = known.propose(plants[i], purposes[plants[i].ID])
+		return nil
+	}); err != nil {
+		return out, err
+	}
+	for i, c := range cuts {
+		if found[i] {
 			out.Cuts = append(out.Cuts, c)
 			out.Minutes, out.WasteM3 = out.Minutes+c.Minutes, out.WasteM3+c.WasteM3
 		}
@@ -175,11 +182,11 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 	}
 	ask := pruning.Ask{Species: e, Place: c.pl.Cuts, Date: from, HeightM: p.HeightM, SpreadM: p.SpreadM, GraftM: p.GraftM, Count: p.Count,
 		Purpose: purpose, Part: part, Rules: c.pl.rules}
-	plan, err := pruning.For(ask)
+	plan, err := pruning.Coming(ask)
 	if err != nil {
 		return CutProposed{}, false // a size that no plan takes: the bench says which
 	}
-	look := pruning.Ahead(ask).Outlook(from)
+	look := plan.Curve.Outlook(from)
 	if look.Passed || !look.Window.From.Given() {
 		return CutProposed{}, false
 	}
@@ -282,9 +289,13 @@ func (h *House) KeepCuts(ctx context.Context, key store.Key, property int64, wan
 	}
 	var bad invalid.Fields
 	var chosen []*CutProposed
+	at := make(map[int64]int, len(proposed.Cuts))
+	for n, c := range proposed.Cuts {
+		at[c.PlantID] = n
+	}
 	for i, w := range wanted {
-		n := slices.IndexFunc(proposed.Cuts, func(c CutProposed) bool { return c.PlantID == w.PlantID })
-		if n < 0 {
+		n, found := at[w.PlantID]
+		if !found {
 			bad.Add(fmt.Sprintf("cuts[%d].plant_id", i), w.PlantID, "no cut is proposed for it")
 			continue
 		}

@@ -76,9 +76,10 @@ func (c calendar) all(w When) []day.Day {
 
 // next is the first day of a moment from a day on; false where it comes no more.
 func (c calendar) next(w When, from day.Day) (day.Day, bool) {
-	for _, d := range c.all(w) {
-		if d >= from {
-			return d, true
+	off := day.Day(w.Off)
+	for _, d := range c.at[w.Event] {
+		if d+off >= from {
+			return d + off, true
 		}
 	}
 	return 0, false
@@ -86,9 +87,9 @@ func (c calendar) next(w When, from day.Day) (day.Day, bool) {
 
 // nearest is the day of a moment that lies nearest to a day.
 func (c calendar) nearest(w When, to day.Day) day.Day {
-	best := day.None
-	for _, d := range c.all(w) {
-		if best == day.None || max(d-to, to-d) < max(best-to, to-best) {
+	best, off := day.None, day.Day(w.Off)
+	for _, d := range c.at[w.Event] {
+		if d += off; best == day.None || max(d-to, to-d) < max(best-to, to-best) {
 			best = d
 		}
 	}

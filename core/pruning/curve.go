@@ -32,7 +32,11 @@ const (
 func Ahead(a Ask) job.Curve {
 	c, _ := a.ruled()
 	a.fill(c)
-	cal := calendarOf(a.Species, a.Place, a.Date)
+	return a.coming(c, calendarOf(a.Species, a.Place, a.Date))
+}
+
+// coming is the year from the date on.
+func (a *Ask) coming(c *Class, cal calendar) job.Curve {
 	return a.over(c, cal, a.Date, a.ends(c, cal, a.Date+yearAhead))
 }
 

@@ -47,24 +47,32 @@ type Plan struct {
 	Together  []Follow     `json:"together" doc:"What belongs to it and is done in the same visit"`
 }
 
-// For plans a cut. Its error is a list of refused fields.
-func For(a Ask) (Plan, error) {
+// For plans a cut; its curve is the garden year of the date. Its error is a list of refused fields.
+func For(a Ask) (Plan, error) { return a.plan(false) }
+
+// Coming is For with the year from the date on for its curve: what a plan of the work ahead asks.
+func Coming(a Ask) (Plan, error) { return a.plan(true) }
+
+func (a Ask) plan(ahead bool) (Plan, error) {
 	if err := a.Validate(); err != nil {
 		return Plan{}, err
 	}
 	c, spoke := a.ruled()
 	a.fill(c)
 	a.calendar = calendarOf(a.Species, a.Place, a.Date)
-	cal := a.calendar
-	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where, Steps: append([]string{}, c.How...), Years: []Step{},
-		Skills: []string{}, Cautions: []string{}}
+	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where,
+		Steps: append([]string{}, c.How...), Years: []Step{}, Skills: []string{}, Cautions: []string{}}
 	a.howFar(c, &p)
-	p.Curve = a.curve(c, cal)
+	if ahead {
+		p.Curve = a.coming(c, a.calendar)
+	} else {
+		p.Curve = a.curve(c, a.calendar)
+	}
 	p.Windows = p.Curve.Windows(job.Acceptable)
 	p.Best, _ = p.Curve.Best(p.Curve.Start)
 	p.Cost, p.Why = p.Curve.On(a.Date), p.Curve.Why(a.Date)
 	p.Share = quantity.Round(a.Share, 0.01)
-	p.BloomLoss = quantity.Round(a.bloomShare(c, cal, a.Date), 0.01)
+	p.BloomLoss = quantity.Round(a.bloomShare(c, a.calendar, a.Date), 0.01)
 	p.BloomText = bloomText(p.BloomLoss, c.Spares)
 	a.work(&p)
 	a.together(c, &p)
