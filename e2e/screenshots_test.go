@@ -82,6 +82,9 @@ func TestPictures(t *testing.T) {
 	desk.visit("/#/cuts/3")
 	desk.see("A year of cuts")
 	take(desk, "cuts")
+	desk.visit("/#/card/1?purpose=size&cut=1.6")
+	desk.see("Broken lines go.")
+	take(desk, "card")
 
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/lookout")
