@@ -6,6 +6,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/moment"
 	"mezzadro/core/rules"
 )
 
@@ -49,7 +50,7 @@ type Ask struct {
 	Rules   rules.House
 	Near    []Neighbour // other plants of the property, for what loses its shade
 
-	calendar calendar
+	calendar moment.Calendar
 }
 
 // usual shares of the living crown that purposes take; of the others what the class bears.

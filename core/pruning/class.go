@@ -3,16 +3,14 @@ package pruning
 
 import (
 	"embed"
-	"fmt"
 	"slices"
-	"strconv"
-	"strings"
 	"sync"
 
 	"github.com/goccy/go-yaml"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
+	"mezzadro/core/moment"
 )
 
 //go:embed data
@@ -69,36 +67,13 @@ func (m Match) fits(e *catalogue.Entry) bool {
 
 // Window is days on which a class is cut: from one event to another.
 type Window struct {
-	From      When   `yaml:"from"`
-	To        When   `yaml:"to"`
-	Until     When   `yaml:"until"`      // ends it early
-	NotBefore When   `yaml:"not_before"` // begins it late
-	Span      int    `yaml:"span"`       // days it lasts at least, from its beginning
-	Open      bool   `yaml:"open"`       // all year round where there is no frost
-	Why       string `yaml:"why"`
-}
-
-// When is an event of the year and days from it.
-type When struct {
-	Event string
-	Off   int
-}
-
-// UnmarshalText reads "bloom_end+42".
-func (w *When) UnmarshalText(b []byte) error {
-	text := string(b)
-	w.Event = text
-	if i := strings.IndexAny(text, "+-"); i > 0 {
-		n, err := strconv.Atoi(text[i:])
-		if err != nil {
-			return fmt.Errorf("%q is no event with days from it", text)
-		}
-		w.Event, w.Off = text[:i], n
-	}
-	if !slices.Contains(events, w.Event) {
-		return fmt.Errorf("%q is no event; want one of %v", w.Event, events)
-	}
-	return nil
+	From      moment.When `yaml:"from"`
+	To        moment.When `yaml:"to"`
+	Until     moment.When `yaml:"until"`      // ends it early
+	NotBefore moment.When `yaml:"not_before"` // begins it late
+	Span      int         `yaml:"span"`       // days it lasts at least, from its beginning
+	Open      bool        `yaml:"open"`       // all year round where there is no frost
+	Why       string      `yaml:"why"`
 }
 
 // classes are those that ship with the house. It panics when the shipped data is broken: a test loads it.

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/moment"
 	"mezzadro/core/season"
 )
 
@@ -32,11 +33,11 @@ const (
 func Ahead(a Ask) job.Curve {
 	c, _ := a.ruled()
 	a.fill(c)
-	return a.coming(c, calendarOf(a.Species, a.Place, a.Date))
+	return a.coming(c, a.Place.Of(a.Species, a.Date))
 }
 
 // coming is the year from the date on.
-func (a *Ask) coming(c *Class, cal calendar) job.Curve {
+func (a *Ask) coming(c *Class, cal moment.Calendar) job.Curve {
 	return a.over(c, cal, a.Date, a.ends(c, cal, a.Date+yearAhead))
 }
 
@@ -47,7 +48,7 @@ const (
 )
 
 // ends is the day on which the window that runs on a day ends; the day itself where none does.
-func (a *Ask) ends(c *Class, cal calendar, d day.Day) day.Day {
+func (a *Ask) ends(c *Class, cal moment.Calendar, d day.Day) day.Day {
 	out := d
 	for _, s := range a.spans(c, cal) {
 		if s.from <= d && s.to >= d && s.to <= d+windowOver {
@@ -58,13 +59,13 @@ func (a *Ask) ends(c *Class, cal calendar, d day.Day) day.Day {
 }
 
 // curve is what each day of the garden year of the date costs for the cut that is asked for.
-func (a *Ask) curve(c *Class, cal calendar) job.Curve {
+func (a *Ask) curve(c *Class, cal moment.Calendar) job.Curve {
 	from, to := a.Place.Year.Normals.Climate.GardenYear(a.Date)
 	return a.over(c, cal, from, to)
 }
 
 // over is the curve over some days.
-func (a *Ask) over(c *Class, cal calendar, from, to day.Day) job.Curve {
+func (a *Ask) over(c *Class, cal moment.Calendar, from, to day.Day) job.Curve {
 	curve := job.Curve{Start: from, Days: int(to - from)}
 	spans := a.spans(c, cal)
 	curve.Because(a.bloom(c, cal))
@@ -77,31 +78,31 @@ func (a *Ask) over(c *Class, cal calendar, from, to day.Day) job.Curve {
 }
 
 // spans are the days for the purpose; none where any day will do.
-func (a *Ask) spans(c *Class, cal calendar) (out []span) {
+func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 	windows := c.Windows
 	switch a.Purpose {
 	case Dead, Sick:
 		return nil
 	case Frosted:
-		windows = []Window{{From: When{"leaf_out", 21}, To: When{"leaf_out", 80}, Why: "what lives has shown it, and new shoots still ripen"}}
+		windows = []Window{{From: moment.On("leaf_out", 21), To: moment.On("leaf_out", 80), Why: "what lives has shown it, and new shoots still ripen"}}
 	case Deadhead:
 		if c.Spares { // its faded heads stay as the class says
 			break
 		}
-		windows = []Window{{From: When{"bloom_start", 10}, To: When{"bloom_end", 18}, Why: "faded heads come off as they fade"}}
+		windows = []Window{{From: moment.On("bloom_start", 10), To: moment.On("bloom_end", 18), Why: "faded heads come off as they fade"}}
 	case Hedge:
-		windows = []Window{{From: When{"leaf_out", 50}, To: When{"leaf_out", 105}, Why: "the flush has hardened, and most broods have flown"},
-			{From: When{"first_frost", -85}, To: When{"first_frost", -50}, Why: "it keeps its line over winter, and there is time to close"}}
+		windows = []Window{{From: moment.On("leaf_out", 50), To: moment.On("leaf_out", 105), Why: "the flush has hardened, and most broods have flown"},
+			{From: moment.On("first_frost", -85), To: moment.On("first_frost", -50), Why: "it keeps its line over winter, and there is time to close"}}
 	case Storm:
 		if rocks(a.Species) {
-			windows = []Window{{From: When{"first_frost", -25}, To: When{"first_frost", 25}, Why: "shortened by a third before the gales, it does not rock; the rest is cut in spring"}}
+			windows = []Window{{From: moment.On("first_frost", -25), To: moment.On("first_frost", 25), Why: "shortened by a third before the gales, it does not rock; the rest is cut in spring"}}
 		}
 	case Lifting:
 		windows = lifting(a.Species)
 	case Shape, Size, Renew, Thin, Raise, Train:
 	}
 	for _, w := range windows {
-		out = append(out, cal.spans(w)...)
+		out = append(out, spansOf(cal, w)...)
 	}
 	return out
 }
@@ -116,15 +117,15 @@ func rocks(e *catalogue.Entry) bool {
 func lifting(e *catalogue.Entry) []Window {
 	switch {
 	case e.LeafSeason == catalogue.Herbaceous && e.HardinessC > -12:
-		return []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 21}, Why: "frost has blackened the tops and the roots are ripe"}}
+		return []Window{{From: moment.On("first_frost", 0), To: moment.On("first_frost", 21), Why: "frost has blackened the tops and the roots are ripe"}}
 	case e.LeafSeason == catalogue.Herbaceous:
-		return []Window{{From: When{"first_frost", -45}, To: When{"first_frost", 10}, Why: "it goes to rest and still roots before winter"},
-			{From: When{"leaf_out", -14}, To: When{"leaf_out", 25}, Why: "it begins to grow"}}
+		return []Window{{From: moment.On("first_frost", -45), To: moment.On("first_frost", 10), Why: "it goes to rest and still roots before winter"},
+			{From: moment.On("leaf_out", -14), To: moment.On("leaf_out", 25), Why: "it begins to grow"}}
 	case e.LeafSeason == catalogue.Deciduous:
-		return []Window{{From: When{"leaf_drop", 0}, To: When{"leaf_out", -14}, Why: "it is bare and at rest"}}
+		return []Window{{From: moment.On("leaf_drop", 0), To: moment.On("leaf_out", -14), Why: "it is bare and at rest"}}
 	}
-	return []Window{{From: When{"first_frost", -65}, To: When{"first_frost", -25}, Why: "the soil is warm: it roots again before winter"},
-		{From: When{"last_frost", -21}, To: When{"last_frost", 28}, Why: "it roots as it begins to grow"}}
+	return []Window{{From: moment.On("first_frost", -65), To: moment.On("first_frost", -25), Why: "the soil is warm: it roots again before winter"},
+		{From: moment.On("last_frost", -21), To: moment.On("last_frost", 28), Why: "it roots as it begins to grow"}}
 }
 
 // outside is what days outside all spans cost, told before the next one and after the last.
@@ -168,14 +169,14 @@ func outside(c *Class, spans []span) []reason.Why {
 }
 
 // bloomShare is the share of the next bloom that the cut takes on a day.
-func (a *Ask) bloomShare(c *Class, cal calendar, d day.Day) float64 {
+func (a *Ask) bloomShare(c *Class, cal moment.Calendar, d day.Day) float64 {
 	if a.Purpose == Deadhead || a.Purpose == Dead || c.Spares && a.Share <= c.Most {
 		return 0
 	}
-	return a.Share * cal.loss(a.Species, d)
+	return a.Share * lossOf(cal, a.Species, d)
 }
 
-func (a *Ask) bloom(c *Class, cal calendar) reason.Why {
+func (a *Ask) bloom(c *Class, cal moment.Calendar) reason.Why {
 	return reason.Why{Name: "bloom", Text: "flower buds go with it", On: func(d day.Day) job.Cost {
 		return reason.Points(c.Bloom * a.bloomShare(c, cal, d))
 	}}
@@ -196,11 +197,11 @@ func (a *Ask) frost(c *Class, from, to day.Day) reason.Why {
 }
 
 // late is that shoots after a late cut do not ripen before frost.
-func (a *Ask) late(c *Class, cal calendar) reason.Why {
-	soft := c.Soft && !cal.frostless && a.Purpose != Dead && a.Purpose != Deadhead && a.Purpose != Sick
+func (a *Ask) late(c *Class, cal moment.Calendar) reason.Why {
+	soft := c.Soft && !cal.Frostless && a.Purpose != Dead && a.Purpose != Deadhead && a.Purpose != Sick
 	return reason.Why{Name: "too late in the year", Text: "shoots after a late cut do not ripen before frost", On: func(d day.Day) job.Cost {
-		ripening, ok := cal.next(When{Event: "ripening"}, d-150)
-		if !soft || !ok || d < ripening || d > min(ripening+ripens+45, cal.nearest(When{Event: "midwinter"}, ripening)-10) {
+		ripening, ok := cal.Next(moment.When{Event: "ripening"}, d-150)
+		if !soft || !ok || d < ripening || d > min(ripening+moment.Ripens+45, cal.Nearest(moment.When{Event: "midwinter"}, ripening)-10) {
 			return job.Cost{}
 		}
 		return reason.Points(lateCost)
@@ -216,10 +217,10 @@ func heat(c *Class, n *season.Normals) reason.Why {
 }
 
 // living is what sap, beetles, nests and sleep cost.
-func (a *Ask) living(cal calendar) []reason.Why {
+func (a *Ask) living(cal moment.Calendar) []reason.Why {
 	between := func(name, text string, from, to int, points float64) reason.Why {
 		return reason.Why{Name: name, Text: text, On: func(d day.Day) job.Cost {
-			out := cal.nearest(When{Event: "leaf_out"}, d)
+			out := cal.Nearest(moment.When{Event: "leaf_out"}, d)
 			if d < out+day.Day(from) || d > out+day.Day(to) {
 				return job.Cost{}
 			}

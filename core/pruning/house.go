@@ -8,6 +8,7 @@ import (
 	"github.com/goccy/go-yaml"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/moment"
 	"mezzadro/core/quantity"
 	"mezzadro/core/rules"
 )
@@ -44,14 +45,14 @@ func (a *Ask) ruled() (*Class, []string) {
 	switch {
 	case c.ID == "perennial" && a.Purpose != Lifting && a.Purpose != Deadhead:
 		if r.Perennials == rules.AtFrost {
-			c.Windows = []Window{{From: When{"first_frost", 0}, To: When{"first_frost", 40}, Why: "by house rule frosted perennials are cut back at once and mulched"}}
+			c.Windows = []Window{{From: moment.On("first_frost", 0), To: moment.On("first_frost", 40), Why: "by house rule frosted perennials are cut back at once and mulched"}}
 			says("Frosted perennials are cut back at once")
 		} else {
 			says("Frosted perennials stand till late winter")
 		}
 	case c.ID == "repeat-rose" && shapes(a.Purpose):
 		if r.Roses == rules.InWinter {
-			c.Windows = []Window{{From: When{"leaf_drop", 0}, To: When{"leaf_out", -25}, Why: "by house rule roses are shortened in winter, so that wind does not rock them"}}
+			c.Windows = []Window{{From: moment.On("leaf_drop", 0), To: moment.On("leaf_out", -25), Why: "by house rule roses are shortened in winter, so that wind does not rock them"}}
 			c.Frost, c.Soft, c.Before = winterRose, false, ""
 			says("Roses are cut in winter, shortened against wind rock")
 		} else {
@@ -59,7 +60,7 @@ func (a *Ask) ruled() (*Class, []string) {
 		}
 	case c.Bloom >= bloomCalls && !c.Spares && (a.Purpose == Size || a.Purpose == Raise || a.Purpose == Hedge):
 		if r.InTheWay == rules.CutAnyway {
-			c.Windows = append(slices.Clone(c.Windows), Window{From: When{"midwinter", 20}, To: When{"leaf_out", -7},
+			c.Windows = append(slices.Clone(c.Windows), Window{From: moment.On("midwinter", 20), To: moment.On("leaf_out", -7),
 				Why: "by house rule what is in the way is cut at rest, and its bloom is lost"})
 			c.Bloom = bloomGiven
 			says("Spring bloomers in the way are cut anyway, and the bloom is lost")
@@ -127,7 +128,7 @@ func (a *Ask) together(c *Class, p *Plan) {
 	}
 	area := float64(max(1, a.Count)) * min(4, max(0.25, 0.785*a.SpreadM*a.SpreadM))
 	name := a.Species.Common
-	out := a.calendar.nearest(When{Event: "leaf_out"}, p.Best)
+	out := a.calendar.Nearest(moment.When{Event: "leaf_out"}, p.Best)
 	fed := slices.Contains(c.Together, "feed") && p.Best >= out-feedSpan && p.Best <= out+feedSpan
 	if !fed && !slices.Contains(c.Together, "mulch") {
 		return

@@ -59,7 +59,7 @@ func (a Ask) plan(ahead bool) (Plan, error) {
 	}
 	c, spoke := a.ruled()
 	a.fill(c)
-	a.calendar = calendarOf(a.Species, a.Place, a.Date)
+	a.calendar = a.Place.Of(a.Species, a.Date)
 	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where,
 		Steps: append([]string{}, c.How...), Years: []Step{}, Skills: []string{}, Cautions: []string{}}
 	a.howFar(c, &p)

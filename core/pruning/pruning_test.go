@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/moment"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
 )
@@ -42,13 +43,13 @@ func TestLossIsALoss(t *testing.T) {
 			if e.Bloom.OldWood < 1 || e.Bloom.NewWood > 0 {
 				continue
 			}
-			cal := calendarOf(e, y, a.Date)
-			for n, end := range cal.at["bloom_end"] {
-				if n+1 >= len(cal.at["bloom_start"]) {
+			cal := y.Of(e, a.Date)
+			for n, end := range cal.At["bloom_end"] {
+				if n+1 >= len(cal.At["bloom_start"]) {
 					break
 				}
-				if set, ok := cal.next(When{Event: "buds_set"}, end); ok && set > end+4 && set < cal.at["bloom_start"][n+1] {
-					if l := cal.onOld((end + set) / 2); l != 0 {
+				if set, ok := cal.Next(moment.When{Event: "buds_set"}, end); ok && set > end+4 && set < cal.At["bloom_start"][n+1] {
+					if l := onOld(cal, (end+set)/2); l != 0 {
 						t.Errorf("%s in %s: %.2f lost between bloom and bud set", e.ID, climate, l)
 					}
 				}
