@@ -14,23 +14,30 @@ type House struct {
 	InTheWay   string  `json:"in_the_way,omitempty" enum:"wait,cut anyway" doc:"Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost"`
 	Natives    string  `json:"natives,omitempty" enum:"natural form,clip" doc:"Native and naturalistic shrubs: keep their natural form and are thinned only (when absent), or are clipped to shape"`
 	Wounds     string  `json:"wounds,omitempty" enum:"bare,seal,compost" doc:"Large pruning wounds: stay bare (when absent), are sealed from a width on, or are rubbed with compost"`
+	Control    string  `json:"control,omitempty" enum:"soft first,soft only,conventional" doc:"Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start"`
+	Feeding    string  `json:"feeding,omitempty" enum:"organic,any" doc:"Feeding: organic only (when absent), or any"`
+	Repellents string  `json:"repellents,omitempty" enum:"hide,show" doc:"Repellents with weak evidence: hidden (when absent), or shown and marked weak"`
 	SealFromCM float64 `json:"seal_from_cm,omitempty" minimum:"0" maximum:"60" doc:"Wounds this wide and wider are sealed, cm; 5 when absent"`
 }
 
 // Choices.
 const (
-	AtFrost     = "at frost"
-	InWinter    = "winter"
-	CutAnyway   = "cut anyway"
-	Clip        = "clip"
-	Bare        = "bare"
-	Seal        = "seal"
-	Compost     = "compost"
-	usualSealCM = 5
+	AtFrost      = "at frost"
+	InWinter     = "winter"
+	CutAnyway    = "cut anyway"
+	Clip         = "clip"
+	Bare         = "bare"
+	SoftOnly     = "soft only"
+	Conventional = "conventional"
+	AnyFeed      = "any"
+	Show         = "show"
+	Seal         = "seal"
+	Compost      = "compost"
+	usualSealCM  = 5
 )
 
 // Usual are the defaults.
-var Usual = House{Perennials: "stand", Roses: "bud swell", InTheWay: "wait", Natives: "natural form", Wounds: Bare, SealFromCM: usualSealCM}
+var Usual = House{Perennials: "stand", Roses: "bud swell", InTheWay: "wait", Natives: "natural form", Wounds: Bare, Control: "soft first", Feeding: "organic", Repellents: "hide", SealFromCM: usualSealCM}
 
 // question is one choice with what may be chosen, the default first.
 type question struct {
@@ -45,6 +52,9 @@ var questions = []question{
 	{"in_the_way", func(h *House) *string { return &h.InTheWay }, []string{"wait", CutAnyway}},
 	{"natives", func(h *House) *string { return &h.Natives }, []string{"natural form", Clip}},
 	{"wounds", func(h *House) *string { return &h.Wounds }, []string{Bare, Seal, Compost}},
+	{"control", func(h *House) *string { return &h.Control }, []string{"soft first", SoftOnly, Conventional}},
+	{"feeding", func(h *House) *string { return &h.Feeding }, []string{"organic", AnyFeed}},
+	{"repellents", func(h *House) *string { return &h.Repellents }, []string{"hide", Show}},
 }
 
 // Or takes from another what is not chosen here.

@@ -1,0 +1,160 @@
+package treatment
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
+)
+
+// Card is a product as its label says, entered by the firm.
+type Card struct {
+	ID          int64   `json:"id,omitempty"`
+	Name        string  `json:"name" maxLength:"200" doc:"As on the label"`
+	Active      string  `json:"active" doc:"What works in it, by id"`
+	Rates       []Rate  `json:"rates" maxItems:"20" doc:"As on the label, by use"`
+	Unit        string  `json:"unit" enum:"mL,g,piece" doc:"In which it is measured"`
+	Packs       []Pack  `json:"packs" maxItems:"10"`
+	HarvestDays int     `json:"harvest_days,omitempty" minimum:"0" maximum:"365" doc:"Wait to harvest"`
+	ReentryH    float64 `json:"reentry_h,omitempty" minimum:"0" maximum:"720" doc:"Wait until people and pets go in again, hours; 0: until it is dry"`
+	Licence     string  `json:"licence,omitempty" maxLength:"200" doc:"Which licence its use needs; empty for none"`
+	Hazard      string  `json:"hazard,omitempty" maxLength:"1000" doc:"Hazard words of the label"`
+	OnHand      float64 `json:"on_hand,omitempty" minimum:"0" doc:"In its unit"`
+}
+
+// Rate is how much a label says for one use.
+type Rate struct {
+	For    []string `json:"for,omitempty" maxItems:"40" doc:"Causes it is labelled for, by id; for all when absent"`
+	Amount float64  `json:"amount" doc:"Of the product, in its unit"`
+	Per    string   `json:"per" enum:"L,m2,m height,cm girth,plant" doc:"A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant"`
+}
+
+// Pack is a size it is sold in.
+type Pack struct {
+	Size  float64 `json:"size" doc:"In the product's unit"`
+	Price float64 `json:"price,omitempty" minimum:"0"`
+}
+
+var pers = []string{"L", "m2", "m height", "cm girth", "plant"}
+
+func at(list string, i int) string { return fmt.Sprintf("%s[%d].", list, i) }
+
+// Validate names what cannot be on a card.
+func (c Card) Validate() error { return c.faults("").Err() }
+
+func (c Card) faults(path string) (bad invalid.Fields) {
+	if c.Name == "" {
+		bad.Add(path+"name", c.Name, "is missing: as it stands on the label")
+	}
+	if Built().Active(c.Active) == nil {
+		bad.Add(path+"active", c.Active, "%q is no active; GET /actives lists them", c.Active)
+	}
+	if !slices.Contains([]string{"mL", "g", "piece"}, c.Unit) {
+		bad.Add(path+"unit", c.Unit, "want mL, g or piece")
+	}
+	for i, r := range c.Rates {
+		if !(r.Amount > 0) || r.Amount > 1e6 {
+			bad.Add(path+at("rates", i)+"amount", r.Amount, "a rate of %g is none: enter the label's", r.Amount)
+		}
+		if !slices.Contains(pers, r.Per) {
+			bad.Add(path+at("rates", i)+"per", r.Per, "want one of %q", pers)
+		}
+	}
+	for i, p := range c.Packs {
+		if !(p.Size > 0) || p.Size > 1e7 {
+			bad.Add(path+at("packs", i)+"size", p.Size, "a pack without a size cannot be bought")
+		}
+		if p.Price < 0 {
+			bad.Add(path+at("packs", i)+"price", p.Price, "is below nothing")
+		}
+	}
+	if c.OnHand < 0 {
+		bad.Add(path+"on_hand", c.OnHand, "is below nothing")
+	}
+	return bad
+}
+
+// rate is the label's for a cause; nil where it has none.
+func (c *Card) rate(cause string) *Rate {
+	for i := range c.Rates {
+		if r := &c.Rates[i]; slices.Contains(r.For, cause) {
+			return r
+		}
+	}
+	for i := range c.Rates {
+		if r := &c.Rates[i]; len(r.For) == 0 {
+			return r
+		}
+	}
+	return nil
+}
+
+// Bought is how an amount is bought, beyond what is on hand.
+type Bought struct {
+	Packs    []PackCount `json:"packs" doc:"To buy, the largest first"`
+	Price    float64     `json:"price" doc:"Of what is bought"`
+	Leftover float64     `json:"leftover" doc:"After the work, in the product's unit"`
+}
+
+// PackCount is so many packs of a size.
+type PackCount struct {
+	Size  float64 `json:"size"`
+	Count int     `json:"count"`
+	Price float64 `json:"price" doc:"Of one"`
+}
+
+// Buy is the cheapest way to have an amount, and the one that leaves least where prices are the same.
+func (c *Card) Buy(amount float64) Bought {
+	short := amount - c.OnHand
+	out := Bought{Packs: []PackCount{}, Leftover: -short}
+	if short <= 1e-9 || len(c.Packs) == 0 {
+		if short > 0 {
+			out.Leftover = 0
+		}
+		return out
+	}
+	packs := slices.Clone(c.Packs)
+	slices.SortFunc(packs, func(a, b Pack) int { return int(math.Copysign(1, b.Size-a.Size)) })
+	best := math.Inf(1)
+	var counts []int
+	var walk func(i int, left, price float64, taken []int)
+	walk = func(i int, left, price float64, taken []int) {
+		if price >= best+1e-9 {
+			return
+		}
+		if i == len(packs)-1 {
+			n := int(math.Ceil(max(0, left)/packs[i].Size - 1e-9))
+			total := price + float64(n)*cost(packs[i])
+			over := float64(n)*packs[i].Size - left
+			if score := total + 1e-6*over; score < best {
+				best, counts = score, append(slices.Clone(taken), n)
+			}
+			return
+		}
+		most := int(math.Ceil(max(0, left)/packs[i].Size - 1e-9))
+		for n := most; n >= max(0, most-3); n-- {
+			walk(i+1, left-float64(n)*packs[i].Size, price+float64(n)*cost(packs[i]), append(slices.Clone(taken), n))
+		}
+	}
+	walk(0, short, 0, nil)
+	for i, n := range counts {
+		if n > 0 {
+			out.Packs = append(out.Packs, PackCount{packs[i].Size, n, packs[i].Price})
+			out.Price += float64(n) * packs[i].Price
+			out.Leftover += float64(n) * packs[i].Size
+		}
+	}
+	out.Price = quantity.Round(out.Price, 0.01)
+	out.Leftover = quantity.Round(out.Leftover, 0.1)
+	return out
+}
+
+// cost of a pack to choose by: its price, and its size where nobody entered one.
+func cost(p Pack) float64 {
+	if p.Price > 0 {
+		return p.Price
+	}
+	return p.Size / 1000
+}
