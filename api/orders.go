@@ -74,11 +74,12 @@ func (s *Server) putOrder(ctx context.Context, in *struct {
 func (s *Server) tickOrder(ctx context.Context, in *struct {
 	Write
 	Body struct {
-		State   job.State `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
-		On      day.Day   `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
-		Took    int       `json:"took_minutes,omitempty" doc:"How long it took"`
-		Note    string    `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
-		Version int       `json:"version" doc:"The version the change is based on"`
+		State   job.State    `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
+		On      day.Day      `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
+		Took    int          `json:"took_minutes,omitempty" doc:"How long it took"`
+		Note    string       `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
+		Version int          `json:"version" doc:"The version the change is based on"`
+		Use     *house.UseIn `json:"use,omitempty" doc:"Of a treatment that is done: what was used, for the use record"`
 	}
 }) (*Out[house.OrderDetail], error) {
 	b := in.Body
@@ -86,7 +87,7 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 		ctx,
 		keyOf(ctx),
 		in.ID,
-		house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version},
+		house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use},
 	)
 	return out(o), s.problem(ctx, "job", err)
 }

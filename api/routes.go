@@ -44,6 +44,7 @@ func (s *Server) routes(api huma.API) {
 	s.orderRoutes(api)
 	s.causeRoutes(api)
 	s.cutRoutes(api)
+	s.storeRoutes(api)
 	s.reckonRoutes(api)
 }
 

@@ -95,6 +95,11 @@ func (h *House) MoveToday(ctx context.Context, d day.Day) error {
 		return err
 	}
 	h.SetToday(d)
+	for _, p := range props {
+		if err := h.renewWashed(ctx, p.ID); err != nil {
+			return err
+		}
+	}
 	return h.RefreshWindows(ctx)
 }
 

@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
 	"mezzadro/core/pruning"
+	"mezzadro/core/treatment"
 	"mezzadro/store"
 )
 
@@ -169,6 +170,11 @@ func (p *Place) curve(o job.Order, species []string) job.Curve {
 		if o.Kind == job.Prune {
 			curves = append(curves, pruning.Ahead(pruning.Ask{Species: &e, Place: p.Cuts, Date: o.For, Purpose: pruning.Purpose(o.Params.Purpose),
 				Rules: p.rules}))
+			continue
+		}
+		if o.Kind == job.Treat {
+			curves = append(curves, treatment.Built().Curve(treatment.Ask{Species: &e, Place: p.Cuts.Place, Rules: p.rules},
+				treatment.Job{Cause: o.Params.Cause, Rung: o.Params.Rung, Step: o.Params.Step, Due: o.Params.Due, Made: o.For}))
 			continue
 		}
 		curves = append(curves, p.Work.Curve(o, &e))

@@ -18,6 +18,7 @@ type TickIn struct {
 	Took    int       // minutes; 0 not noted
 	Note    string    // why it was skipped; of what is done, what was seen
 	Version int
+	Use     *UseIn // of a treatment: what was used
 }
 
 // tickBack is how long ago a job may have been done that is ticked off now, days.
@@ -74,10 +75,13 @@ func (h *House) tick(ctx context.Context, tx store.Tx, id int64, on day.Day, in 
 	if to != job.Waiting && to != job.Placed {
 		text := on.String()
 		s.Ended, s.Took, s.Note = &text, in.Took, in.Note
-	} else if err := tx.TakeBackSuccessor(ctx, id); err != nil {
+	} else if err := errors.Join(tx.TakeBackSuccessor(ctx, id), tx.RemoveUseOf(ctx, id)); err != nil {
 		return k, err
 	}
 	out, err := tx.SetStand(ctx, id, in.Version, s)
+	if err == nil && to == job.Done && k.Kind == job.Treat {
+		return out, h.treated(ctx, tx, k, on, in)
+	}
 	if err != nil || s.Ended == nil || k.Params.V.EveryDays == 0 {
 		return out, err
 	}

@@ -51,6 +51,9 @@ func (h *House) weatherKept(ctx context.Context, property int64, n fresh) (Weath
 	if err != nil {
 		return WeatherKept{}, err
 	}
+	if err := h.renewWashed(ctx, property); err != nil {
+		return WeatherKept{}, err
+	}
 	return WeatherKept{n.Hours, n.Fresh, p.TellEvents(), p.Property.WeatherSource}, h.currentWindows(ctx)
 }
 

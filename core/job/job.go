@@ -36,6 +36,7 @@ const (
 	Shade     Kind = "shade"
 	Fruit     Kind = "take fruit off"
 	Protect   Kind = "protect"
+	Treat     Kind = "treat" // its curve is that of core/treatment
 	Prune     Kind = "prune" // its curve is that of core/pruning
 	Other     Kind = "other" // entered by hand, with its own cost by window
 	Walk      Kind = "walk"  // of a whole property, likewise
@@ -97,6 +98,10 @@ type Params struct {
 	CutM      float64 `json:"cut_m,omitempty" doc:"Height of the cut, m"`
 	Purpose   string  `json:"purpose,omitempty" doc:"prune: what the cut is for"`
 	Part      int     `json:"part,omitempty" doc:"prune: which third of a renewal over three years, 1 to 3"`
+	Cause     string  `json:"cause,omitempty" doc:"treat: what against"`
+	Rung      string  `json:"rung,omitempty" doc:"treat: of the ladder"`
+	Step      int     `json:"step,omitempty" doc:"treat: of that rung, from 1"`
+	Use       string  `json:"use,omitempty" doc:"treat: the means, by id; empty for work without a product"`
 	Due       day.Day `json:"due,omitempty" format:"date" doc:"The day it hangs on, where a person set it"`
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`

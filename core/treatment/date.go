@@ -24,7 +24,7 @@ type search struct {
 
 const (
 	openSpan    = 60 // days that a step without an end stays open after its beginning
-	washedOff   = 3  // mm of rain within its hours from which it counts as washed off
+	WashedMM    = 3  // mm of rain within its hours from which it counts as washed off
 	dryOff      = 2  // days until it is put on again
 	fungusFirst = 7  // days between a fungicide and an insecticide
 	drenchAhead = 150
@@ -39,7 +39,7 @@ func (s *search) yearStart() day.Day {
 // usesOf counts the uses of an active in this garden year that rain did not wash off.
 func (s *search) usesOf(active string) (n int) {
 	for _, u := range s.ask.Uses {
-		if u.Active == active && u.Day >= s.yearStart() && u.RainMM < washedOff {
+		if u.Active == active && u.Day >= s.yearStart() && u.RainMM < WashedMM {
 			n++
 		}
 	}
@@ -173,7 +173,7 @@ func (s *search) date(r Rung, out *Answer) {
 // done counts how often a step was done so that it holds.
 func (s *search) done(n int, st Step) (count int) {
 	for _, u := range s.ask.Uses {
-		if u.Day >= s.yearStart() && u.RainMM < washedOff && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) {
+		if u.Day >= s.yearStart() && u.RainMM < WashedMM && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) {
 			count++
 		}
 	}
@@ -217,7 +217,7 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 	}
 	if u, was := s.lastTime(n, st); was {
 		switch {
-		case u.RainMM >= washedOff:
+		case u.RainMM >= WashedMM:
 			on = max(s.ask.Date, u.Day+dryOff)
 			d.Why = append(d.Why, fmt.Sprintf("rain washed off what was put on %s: again", quantity.Day(u.Day)))
 		case u.Day+day.Day(st.Every) > on:

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/v1/actives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Means by what works in them
+         * @description With the limits that hold before any label.
+         */
+        get: operations["actives"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/call-sheet": {
         parameters: {
             query?: never;
@@ -254,6 +274,30 @@ export interface paths {
          * @description As it was.
          */
         post: operations["restore-find"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/finds/{id}/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is done about a find
+         * @description The ladder with the least that works, its steps on their days, and the jobs that stand.
+         */
+        get: operations["treatment"];
+        put?: never;
+        /**
+         * Make jobs of a find's treatment
+         * @description Of the steps that do not stand yet, all in one write.
+         */
+        post: operations["keep-treatment"];
         delete?: never;
         options?: never;
         head?: never;
@@ -642,6 +686,94 @@ export interface paths {
         get: operations["story"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/products": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Product cards with what is on hand
+         * @description In the order they were entered.
+         */
+        get: operations["products"];
+        put?: never;
+        /**
+         * Enter a product card
+         * @description As its label says.
+         */
+        post: operations["add-product"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/products/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a product card
+         * @description All its fields, based on a version.
+         */
+        put: operations["change-product"];
+        post?: never;
+        /**
+         * Remove a product card
+         * @description It goes out of sight, and can be restored; what was used of it stays.
+         */
+        delete: operations["remove-product"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/products/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed product card back
+         * @description As it was.
+         */
+        post: operations["restore-product"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/products/{id}/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Count in what was bought
+         * @description By lot.
+         */
+        post: operations["add-lot"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1064,6 +1196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What is done about a cause
+         * @description The ladder, the least that works, its steps on their days with reasons, what they take by the given product cards, and cautions. Nothing is stored.
+         */
+        post: operations["reckon-treatment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds": {
         parameters: {
             query?: never;
@@ -1096,6 +1248,26 @@ export interface paths {
          * @description iCalendar, in the order of the visit.
          */
         get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/shopping": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is to be bought
+         * @description For the treatments that stand as jobs until a day, over all properties, in packs.
+         */
+        get: operations["shopping"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1229,6 +1401,66 @@ export interface paths {
          * @description Only the made-up sample's day can be moved; its simulated weather is read up to there and every window follows.
          */
         put: operations["move-today"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The use record
+         * @description What was used or done against a cause, the newest first.
+         */
+        get: operations["uses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The use record as CSV
+         * @description Of a span of days.
+         */
+        get: operations["uses-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/uses.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The use record to print
+         * @description Of a span of days, as PDF.
+         */
+        get: operations["uses-pdf"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -3072,6 +3304,8 @@ export interface components {
             word: string;
         };
         JobParams: {
+            /** @description treat: what against */
+            cause?: string;
             /**
              * Format: double
              * @description Height of the cut, m
@@ -3099,10 +3333,19 @@ export interface components {
             part?: number;
             /** @description prune: what the cut is for */
             purpose?: string;
+            /** @description treat: of the ladder */
+            rung?: string;
             /** @description By hand: what days cost */
             spans?: components["schemas"]["JobSpan"][] | null;
             /** @description water: new, in its first summers; indoors, in its winter place */
             stage?: string;
+            /**
+             * Format: int64
+             * @description treat: of that rung, from 1
+             */
+            step?: number;
+            /** @description treat: the means, by id; empty for work without a product */
+            use?: string;
             when?: string;
         };
         JobPart: {
@@ -3469,6 +3712,22 @@ export interface components {
              * @description Plants the events left well within what they bear
              */
             unhurt: number;
+        };
+        LotIn: {
+            /**
+             * Format: double
+             * @description In the product's unit
+             */
+            amount: number;
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            day?: string;
+            /** Format: date */
+            expires?: string;
+            /** @description As printed on the pack */
+            lot?: string;
         };
         "Move-todayRequest": {
             /** Format: date */
@@ -4001,6 +4260,91 @@ export interface components {
              */
             same: number;
         };
+        Product: {
+            /** @description What works in it, by id */
+            active: string;
+            active_name: string;
+            /**
+             * Format: date
+             * @description Of the lot that expires first
+             */
+            expires?: string;
+            /**
+             * Format: int64
+             * @description Wait to harvest
+             */
+            harvest_days?: number;
+            /** @description Hazard words of the label */
+            hazard?: string;
+            /** Format: int64 */
+            id?: number;
+            /** @description Which licence its use needs; empty for none */
+            licence?: string;
+            /** @description As on the label */
+            name: string;
+            /**
+             * Format: double
+             * @description In its unit
+             */
+            on_hand?: number;
+            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description As on the label, by use */
+            rates: components["schemas"]["TreatmentRate"][] | null;
+            /**
+             * Format: double
+             * @description Wait until people and pets go in again, hours; 0: until it is dry
+             */
+            reentry_h?: number;
+            supplier: string;
+            /**
+             * @description In which it is measured
+             * @enum {string}
+             */
+            unit: "mL" | "g" | "piece";
+            /** Format: int64 */
+            version: number;
+        };
+        ProductIn: {
+            /** @description What works in it, by id */
+            active: string;
+            /**
+             * Format: int64
+             * @description Wait to harvest
+             */
+            harvest_days?: number;
+            /** @description Hazard words of the label */
+            hazard?: string;
+            /** Format: int64 */
+            id?: number;
+            /** @description Which licence its use needs; empty for none */
+            licence?: string;
+            /** @description As on the label */
+            name: string;
+            /**
+             * Format: double
+             * @description In its unit
+             */
+            on_hand?: number;
+            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description As on the label, by use */
+            rates: components["schemas"]["TreatmentRate"][] | null;
+            /**
+             * Format: double
+             * @description Wait until people and pets go in again, hours; 0: until it is dry
+             */
+            reentry_h?: number;
+            supplier?: string;
+            /**
+             * @description In which it is measured
+             * @enum {string}
+             */
+            unit: "mL" | "g" | "piece";
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+        };
         PropertyHit: {
             client: string;
             /** Format: int64 */
@@ -4286,8 +4630,18 @@ export interface components {
             years: components["schemas"]["PruningStep"][] | null;
         };
         PruningRules: {
+            /**
+             * @description Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start
+             * @enum {string}
+             */
+            control?: "soft first" | "soft only" | "conventional";
             /** @description Frosted perennials are cut back at the first killing frost: another word for perennials */
             cut_perennials_at_frost?: boolean;
+            /**
+             * @description Feeding: organic only (when absent), or any
+             * @enum {string}
+             */
+            feeding?: "organic" | "any";
             /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}
@@ -4303,6 +4657,11 @@ export interface components {
              * @enum {string}
              */
             perennials?: "stand" | "at frost";
+            /**
+             * @description Repellents with weak evidence: hidden (when absent), or shown and marked weak
+             * @enum {string}
+             */
+            repellents?: "hide" | "show";
             /**
              * @description Repeat-flowering roses: cut at bud swell (when absent), or in winter, shortened against wind rock
              * @enum {string}
@@ -4467,6 +4826,16 @@ export interface components {
         };
         RulesHouse: {
             /**
+             * @description Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start
+             * @enum {string}
+             */
+            control?: "soft first" | "soft only" | "conventional";
+            /**
+             * @description Feeding: organic only (when absent), or any
+             * @enum {string}
+             */
+            feeding?: "organic" | "any";
+            /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}
              */
@@ -4482,6 +4851,11 @@ export interface components {
              */
             perennials?: "stand" | "at frost";
             /**
+             * @description Repellents with weak evidence: hidden (when absent), or shown and marked weak
+             * @enum {string}
+             */
+            repellents?: "hide" | "show";
+            /**
              * @description Repeat-flowering roses: cut at bud swell (when absent), or in winter, shortened against wind rock
              * @enum {string}
              */
@@ -4496,6 +4870,11 @@ export interface components {
              * @enum {string}
              */
             wounds?: "bare" | "seal" | "compost";
+        };
+        RunActive: {
+            items: components["schemas"]["TreatmentActive"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
         };
         RunAsked: {
             items: components["schemas"]["CauseAsked"][] | null;
@@ -4517,8 +4896,18 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        RunProduct: {
+            items: components["schemas"]["Product"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         RunSign: {
             items: components["schemas"]["CauseSign"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunUsed: {
+            items: components["schemas"]["Used"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -4765,6 +5154,50 @@ export interface components {
             low: number;
             /** Format: double */
             mid: number;
+        };
+        Shopping: {
+            lines: components["schemas"]["ShoppingLine"][] | null;
+            /**
+             * Format: double
+             * @description In all, where packs have prices
+             */
+            price: number;
+        };
+        ShoppingLine: {
+            active: string;
+            buy?: components["schemas"]["TreatmentBought"];
+            /** @description A lot on hand has expired */
+            expired: boolean;
+            /** Format: date */
+            first_due?: string;
+            /** Format: int64 */
+            jobs: number;
+            /** @description What is not known: a card, a rate, a pack */
+            missing?: string;
+            name: string;
+            /**
+             * Format: double
+             * @description In its unit; 0 without a rate
+             */
+            needed: number;
+            /** Format: double */
+            on_hand: number;
+            /**
+             * Format: double
+             * @description Price for one plant
+             */
+            per_plant: number;
+            /** Format: int64 */
+            plants: number;
+            /**
+             * Format: int64
+             * @description Id of the card; 0 where there is none
+             */
+            product: number;
+            /** Format: double */
+            spray_l: number;
+            supplier: string;
+            unit: string;
         };
         SpanIn: {
             /**
@@ -5167,6 +5600,8 @@ export interface components {
              * @description How long it took
              */
             took_minutes?: number;
+            /** @description Of a treatment that is done: what was used, for the use record */
+            use?: components["schemas"]["UseIn"];
             /**
              * Format: int64
              * @description The version the change is based on
@@ -5184,6 +5619,400 @@ export interface components {
              * @description Chance that it came through outside, 0 to 1
              */
             winters: number;
+        };
+        Treatment: {
+            /** @description Names of the means in the history, by id */
+            actives: {
+                [key: string]: string;
+            };
+            answer: components["schemas"]["TreatmentAnswer"];
+            find: components["schemas"]["Find"];
+            /** @description What was used or done on the plant in this garden year, with the rain that followed */
+            history: components["schemas"]["TreatmentUse"][] | null;
+            /** @description Those of it that stand */
+            jobs: components["schemas"]["Order"][] | null;
+            plant: string;
+        };
+        TreatmentActive: {
+            /** @description Harms bees on open flowers */
+            bees: boolean;
+            class: string;
+            /** @description Days to other actives, either way */
+            gaps: {
+                [key: string]: number;
+            };
+            /** @description Goes on the ground or the trunk, not on leaves */
+            ground: boolean;
+            /** @description How it works, for rotation */
+            group: string;
+            id: string;
+            /** @description What it also takes */
+            kills: string;
+            /** @description May be thought of on kitchen plants, where its label names them */
+            kitchen: boolean;
+            /** @description In many places for holders of a licence only */
+            licence: boolean;
+            /**
+             * Format: double
+             * @description Warmest day it is put on at, °C
+             */
+            max_c: number;
+            /** Format: double */
+            min_c: number;
+            /**
+             * Format: int64
+             * @description Uses in one garden year; 0: no limit but the label's
+             */
+            most: number;
+            name: string;
+            /**
+             * Format: double
+             * @description Rain within so many hours washes it off
+             */
+            rain_h: number;
+            soft: boolean;
+            /** @description The evidence for it is weak */
+            weak: boolean;
+            /**
+             * Format: double
+             * @description Up to which it is sprayed; 0: wind does not matter
+             */
+            wind_ms: number;
+        };
+        TreatmentAmount: {
+            /** Format: double */
+            area_m2?: number;
+            /** @description For all times it is used */
+            buy?: components["schemas"]["TreatmentBought"];
+            /** Format: int64 */
+            card?: number;
+            formula: string;
+            /**
+             * Format: double
+             * @description Of its spread
+             */
+            from_l?: number;
+            /** @description Of the product */
+            name?: string;
+            /**
+             * Format: double
+             * @description In the card's unit; absent without a card that knows the rate
+             */
+            product?: number;
+            /**
+             * Format: double
+             * @description Spray or drench, L: an estimate
+             */
+            spray_l?: number;
+            /** Format: double */
+            to_l?: number;
+            unit?: string;
+        };
+        TreatmentAnswer: {
+            cautions: string[] | null;
+            /**
+             * @description Why there is nothing to do now
+             * @enum {string}
+             */
+            ends?: "done" | "helpers" | "not this year";
+            ladder: components["schemas"]["TreatmentOffer"][] | null;
+            /**
+             * Format: date
+             * @description When to look whether it helped
+             */
+            look?: string;
+            never: string[] | null;
+            /**
+             * Format: date
+             * @description Where the window of this year has passed: when the next opens
+             */
+            next?: string;
+            /** @description It is ugly, not harmful: whether to act is a matter of taste */
+            only_looks: boolean;
+            /** @description House rules that spoke */
+            rules: string[] | null;
+            /** @enum {string} */
+            rung: "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
+            says: string[] | null;
+            /** @description That are still to come, in order */
+            steps: components["schemas"]["TreatmentDated"][] | null;
+            text: string;
+            /**
+             * Format: int64
+             * @description How many plants
+             */
+            treated: number;
+        };
+        TreatmentBought: {
+            /**
+             * Format: double
+             * @description After the work, in the product's unit
+             */
+            leftover: number;
+            /** @description To buy, the largest first */
+            packs: components["schemas"]["TreatmentPackCount"][] | null;
+            /**
+             * Format: double
+             * @description Of what is bought
+             */
+            price: number;
+        };
+        TreatmentCard: {
+            /** @description What works in it, by id */
+            active: string;
+            /**
+             * Format: int64
+             * @description Wait to harvest
+             */
+            harvest_days?: number;
+            /** @description Hazard words of the label */
+            hazard?: string;
+            /** Format: int64 */
+            id?: number;
+            /** @description Which licence its use needs; empty for none */
+            licence?: string;
+            /** @description As on the label */
+            name: string;
+            /**
+             * Format: double
+             * @description In its unit
+             */
+            on_hand?: number;
+            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description As on the label, by use */
+            rates: components["schemas"]["TreatmentRate"][] | null;
+            /**
+             * Format: double
+             * @description Wait until people and pets go in again, hours; 0: until it is dry
+             */
+            reentry_h?: number;
+            /**
+             * @description In which it is measured
+             * @enum {string}
+             */
+            unit: "mL" | "g" | "piece";
+        };
+        TreatmentDated: {
+            amount?: components["schemas"]["TreatmentAmount"];
+            /**
+             * Format: date
+             * @description The next time
+             */
+            day: string;
+            do: string;
+            /**
+             * Format: int64
+             * @description Times it was done, without what rain washed off
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description Days to the next time
+             */
+            every?: number;
+            limits: string[] | null;
+            /**
+             * Format: int64
+             * @description Times at most
+             */
+            most: number;
+            /** Format: int64 */
+            n: number;
+            /** @description Of the pest that it hits */
+            stage?: string;
+            /** @description What ends it */
+            stop?: string;
+            /**
+             * Format: date
+             * @description Last day on which it still helps
+             */
+            to?: string;
+            /** @description The means, by id */
+            use?: string;
+            use_name?: string;
+            where?: string;
+            /** @description Why that day */
+            why: string[] | null;
+        };
+        TreatmentIn: {
+            /**
+             * Format: int64
+             * @description How many of them show it
+             */
+            affected?: number;
+            /**
+             * Format: double
+             * @description Area of the bed; as wide as the crowns when absent
+             */
+            bed_m2?: number;
+            /** @description Product cards; the firm's own when absent */
+            cards?: components["schemas"]["TreatmentCard"][] | null;
+            /** @description Id in the book of causes */
+            cause: string;
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: int64
+             * @description Plants of a group; one when absent
+             */
+            count?: number;
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            date?: string;
+            /** Format: double */
+            height_m?: number;
+            /** @description Hunters or parasitised ones are seen */
+            helpers?: boolean;
+            /** @description What was used or done, with the rain that followed */
+            history?: components["schemas"]["TreatmentUse"][] | null;
+            /** @description The firm's when absent */
+            house_rules?: components["schemas"]["RulesHouse"];
+            /**
+             * Format: int64
+             * @description A plant's id: its species, its property and its size count
+             */
+            plant?: number;
+            /** @description It is not there yet */
+            prevent?: boolean;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description It stands in shade */
+            shade?: boolean;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it, 0 to 1; not told when absent
+             */
+            share?: number;
+            /** @description Catalogue id; may be left out where a plant is named */
+            species?: string;
+            /** Format: double */
+            spread_m?: number;
+            /**
+             * Format: double
+             * @description The client's weight, 1 ordinary
+             */
+            value?: number;
+        };
+        TreatmentOffer: {
+            allowed: boolean;
+            chosen: boolean;
+            do: string;
+            /** @enum {string} */
+            rung: "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
+            /** @description Why it is not open, or what it would add */
+            why?: string;
+        };
+        TreatmentPack: {
+            /** Format: double */
+            price?: number;
+            /**
+             * Format: double
+             * @description In the product's unit
+             */
+            size: number;
+        };
+        TreatmentPackCount: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: double
+             * @description Of one
+             */
+            price: number;
+            /** Format: double */
+            size: number;
+        };
+        TreatmentRate: {
+            /**
+             * Format: double
+             * @description Of the product, in its unit
+             */
+            amount: number;
+            /** @description Causes it is labelled for, by id; for all when absent */
+            for?: string[] | null;
+            /**
+             * @description A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant
+             * @enum {string}
+             */
+            per: "L" | "m2" | "m height" | "cm girth" | "plant";
+        };
+        TreatmentUse: {
+            /** @description By id; empty for work without a product */
+            active?: string;
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description That fell within the hours in which rain washes it off
+             */
+            rain_mm?: number;
+            /**
+             * Format: int64
+             * @description Of the programme, from 1; 0: of another
+             */
+            step?: number;
+        };
+        UseIn: {
+            /**
+             * Format: double
+             * @description Of the product, in its unit
+             */
+            amount?: number;
+            /**
+             * Format: int64
+             * @description The card; absent for work without a product
+             */
+            product_id?: number;
+            /** Format: double */
+            spray_l?: number;
+            /**
+             * Format: double
+             * @description From the station when absent
+             */
+            temp_c?: number;
+            who?: string;
+            /** Format: double */
+            wind_ms?: number;
+        };
+        Used: {
+            active: string;
+            /** Format: double */
+            amount: number;
+            /** @description In words: why it was used */
+            cause: string;
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            id: number;
+            note: string;
+            plant: string;
+            /** Format: int64 */
+            plant_id: number;
+            /** Format: int64 */
+            plants: number;
+            /** @description Empty for work without one */
+            product: string;
+            property: string;
+            /**
+             * Format: double
+             * @description That fell within the hours in which rain washes it off
+             */
+            rain_mm: number;
+            /** Format: double */
+            spray_l: number;
+            /**
+             * Format: double
+             * @description That day, from the station or as noted; null where nobody knows
+             */
+            temp_c: number | null;
+            unit: string;
+            who: string;
+            /** Format: double */
+            wind_ms: number | null;
         };
         Walk: {
             /** Format: date */
@@ -5254,6 +6083,44 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    actives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunActive"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "call-sheet": {
         parameters: {
             query?: never;
@@ -6214,6 +7081,127 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    treatment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treatment"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-treatment": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Treatment"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -7907,6 +8895,451 @@ export interface operations {
             };
         };
     };
+    products: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunProduct"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-product": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "active": "soap",
+                 *       "name": "Soft soap, 1 L",
+                 *       "packs": [
+                 *         {
+                 *           "price": 9.5,
+                 *           "size": 1000
+                 *         }
+                 *       ],
+                 *       "rates": [
+                 *         {
+                 *           "amount": 20,
+                 *           "per": "L"
+                 *         }
+                 *       ],
+                 *       "supplier": "Farm shop",
+                 *       "unit": "mL"
+                 *     }
+                 */
+                "application/json": components["schemas"]["ProductIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-product": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "active": "soap",
+                 *       "name": "Soft soap, 1 L",
+                 *       "packs": [
+                 *         {
+                 *           "price": 9.5,
+                 *           "size": 1000
+                 *         }
+                 *       ],
+                 *       "rates": [
+                 *         {
+                 *           "amount": 25,
+                 *           "per": "L"
+                 *         }
+                 *       ],
+                 *       "unit": "mL",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["ProductIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-product": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-product": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-lot": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "amount": 1000,
+                 *       "expires": "2029-06-30",
+                 *       "lot": "A 17"
+                 *     }
+                 */
+                "application/json": components["schemas"]["LotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     properties: {
         parameters: {
             query?: {
@@ -9513,6 +10946,77 @@ export interface operations {
             };
         };
     };
+    "reckon-treatment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "affected": 4,
+                 *       "cause": "lace-bug",
+                 *       "count": 12,
+                 *       "date": "2027-06-10",
+                 *       "property": 1,
+                 *       "share": 0.5,
+                 *       "species": "azalea-evergreen"
+                 *     }
+                 */
+                "application/json": components["schemas"]["TreatmentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreatmentAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     rounds: {
         parameters: {
             query?: {
@@ -9580,6 +11084,47 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    shopping: {
+        parameters: {
+            query?: {
+                /** @description Six weeks ahead when absent */
+                until?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Shopping"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -10109,6 +11654,141 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    uses: {
+        parameters: {
+            query?: {
+                /** @description A year back when absent */
+                from?: string;
+                /** @description Today when absent */
+                to?: string;
+                /** @description Of one property; all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunUsed"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-csv": {
+        parameters: {
+            query?: {
+                /** @description A year back when absent */
+                from?: string;
+                /** @description Today when absent */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "uses-pdf": {
+        parameters: {
+            query?: {
+                /** @description A year back when absent */
+                from?: string;
+                /** @description Today when absent */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,191 @@
+package api
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/core/day"
+	"mezzadro/core/treatment"
+	"mezzadro/exchange"
+	"mezzadro/house"
+)
+
+func (s *Server) storeRoutes(a huma.API) {
+	op(a, get, "/actives", doc{"actives", "Stores", "Means by what works in them", "With the limits that hold before any label.", reads, 0}, s.actives)
+	op(a, get, "/products", doc{"products", "Stores", "Product cards with what is on hand", "In the order they were entered.", reads, 0}, s.products)
+	op(a, post, "/products", doc{"add-product", "Stores", "Enter a product card", "As its label says.", writes, 0}, s.addProduct)
+	op(a, put, "/products/{id}", doc{"change-product", "Stores", "Change a product card", "All its fields, based on a version.", writes, 0}, s.changeProduct)
+	op(a, remove, "/products/{id}", doc{"remove-product", "Stores", "Remove a product card", "It goes out of sight, and can be restored; what was used of it stays.", writes, 0}, s.removeProduct)
+	op(a, post, "/products/{id}/restore", doc{"restore-product", "Stores", "Bring a removed product card back", "As it was.", writes, 0}, s.restoreProduct)
+	op(a, post, "/products/{id}/stock", doc{"add-lot", "Stores", "Count in what was bought", "By lot.", writes, 0}, s.addLot)
+	op(a, get, "/shopping", doc{"shopping", "Stores", "What is to be bought", "For the treatments that stand as jobs until a day, over all properties, in packs.", reads, 0}, s.shopping)
+	op(a, get, "/uses", doc{"uses", "Stores", "The use record", "What was used or done against a cause, the newest first.", reads, 0}, s.uses)
+	op(a, get, "/uses.csv", doc{"uses-csv", "Stores", "The use record as CSV", "Of a span of days.", reads, 0}, s.usesCSV)
+	op(a, get, "/uses.pdf", doc{"uses-pdf", "Stores", "The use record to print", "Of a span of days, as PDF.", reads, 0}, s.usesPDF)
+	op(a, get, "/finds/{id}/treatment", doc{"treatment", "Causes", "What is done about a find", "The ladder with the least that works, its steps on their days, and the jobs that stand.", readsOf, 0}, s.treatment)
+	op(a, post, "/finds/{id}/treatment", doc{"keep-treatment", "Causes", "Make jobs of a find's treatment", "Of the steps that do not stand yet, all in one write.", writes, 0}, s.keepTreatment)
+	op(a, post, "/reckon/treatment", doc{"reckon-treatment", "Reckon", "What is done about a cause", "The ladder, the least that works, its steps on their days with reasons, what they take by the " +
+		"given product cards, and cautions. Nothing is stored.", asks, 0}, s.reckonTreatment)
+}
+
+func (s *Server) reckonTreatment(ctx context.Context, in *struct{ Body house.TreatmentIn }) (*Out[treatment.Answer], error) {
+	o, err := s.ReckonTreatment(ctx, in.Body)
+	return out(o), s.problem(ctx, "plant or property", err)
+}
+
+func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]], error) {
+	return out(Run[treatment.Active]{Items: treatment.Built().Actives}), nil
+}
+
+func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[house.Product]], error) {
+	list, err := s.Products(ctx)
+	return out(Run[house.Product]{Items: list}), s.problem(ctx, "products", err)
+}
+
+func (s *Server) addProduct(ctx context.Context, in *struct {
+	OnceKey
+	Body house.ProductIn
+}) (*Out[house.Product], error) {
+	p, err := s.AddProduct(ctx, keyOf(ctx), in.Body)
+	return out(p), s.problem(ctx, "product", err)
+}
+
+func (s *Server) changeProduct(ctx context.Context, in *struct {
+	Write
+	Body house.ProductIn
+}) (*Out[house.Product], error) {
+	p, err := s.ChangeProduct(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(p), s.problem(ctx, "product", err)
+}
+
+func (s *Server) removeProduct(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "product", s.RemoveProduct(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restoreProduct(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "product", s.RemoveProduct(ctx, keyOf(ctx), in.ID, false))
+}
+
+func (s *Server) addLot(ctx context.Context, in *struct {
+	Write
+	Body house.LotIn
+}) (*Out[house.Product], error) {
+	p, err := s.AddLot(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(p), s.problem(ctx, "product", err)
+}
+
+// shoppingAhead is how far the shopping list looks where nobody said, days.
+const shoppingAhead = 42
+
+func (s *Server) shopping(ctx context.Context, in *struct {
+	Until string `query:"until" format:"date" example:"2027-05-01" doc:"Six weeks ahead when absent"`
+}) (*Out[house.Shopping], error) {
+	until, err := dayOr("until", in.Until, s.Today()+shoppingAhead)
+	if err != nil {
+		return nil, s.problem(ctx, "shopping", err)
+	}
+	l, err := s.Shopping(ctx, until)
+	return out(l), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) uses(ctx context.Context, in *struct {
+	UseSpan
+	Property int64 `query:"property" doc:"Of one property; all when absent"`
+}) (*Out[Run[house.Used]], error) {
+	from, to, err := s.span(in.UseSpan)
+	if err != nil {
+		return nil, s.problem(ctx, "uses", err)
+	}
+	list, err := s.Uses(ctx, in.Property, from, to)
+	return out(Run[house.Used]{Items: list}), s.problem(ctx, "property", err)
+}
+
+// span is a span of days, the last year where nobody said.
+func (s *Server) span(in UseSpan) (from, to day.Day, err error) {
+	if to, err = dayOr("to", in.To, s.Today()); err != nil {
+		return from, to, err
+	}
+	from, err = dayOr("from", in.From, to-366)
+	return from, to, err
+}
+
+// dayOr is the day a query names, or another where it names none.
+func dayOr(field, text string, otherwise day.Day) (day.Day, error) {
+	if text == "" {
+		return otherwise, nil
+	}
+	d, err := day.Parse(text)
+	if err != nil {
+		return d, house.Refuse(field, text, err.Error())
+	}
+	return d, nil
+}
+
+func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[house.Treatment], error) {
+	t, err := s.TreatmentOf(ctx, in.ID)
+	return out(t), s.problem(ctx, "find", err)
+}
+
+func (s *Server) keepTreatment(ctx context.Context, in *Write) (*Out[house.Treatment], error) {
+	t, err := s.KeepTreatment(ctx, keyOf(ctx), in.ID)
+	return out(t), s.problem(ctx, "find", err)
+}
+
+// UseSpan is a span of the use record.
+type UseSpan struct {
+	From string `query:"from" format:"date" example:"2027-01-01" doc:"A year back when absent"`
+	To   string `query:"to" format:"date" example:"2027-03-18" doc:"Today when absent"`
+}
+
+// useLines are those of the record of a span of days, as they go out.
+func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine, string, error) {
+	from, to, err := s.span(*in)
+	if err != nil {
+		return nil, "", err
+	}
+	list, err := s.Uses(ctx, 0, from, to)
+	lines := make([]exchange.UseLine, len(list))
+	for i, u := range list {
+		weather := ""
+		if u.TempC != nil {
+			weather = fmt.Sprintf("%.0f °C", *u.TempC)
+		}
+		if u.WindMS != nil {
+			weather += fmt.Sprintf(" %.0f m/s", *u.WindMS)
+		}
+		plant := u.Plant
+		if u.Plants > 1 {
+			plant += fmt.Sprintf(" × %d", u.Plants)
+		}
+		lines[i] = exchange.UseLine{Day: u.Day.String(), Property: u.Property, Plant: plant, Reason: u.Cause, Product: u.Product, Active: u.Active,
+			Amount: exchange.Figure(u.Amount, u.Unit), Spray: exchange.Figure(u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
+	}
+	return lines, fmt.Sprintf("%s to %s", from, to), err
+}
+
+func (s *Server) usesCSV(ctx context.Context, in *UseSpan) (*File, error) {
+	lines, span, err := s.useLines(ctx, in)
+	if err != nil {
+		return nil, s.problem(ctx, "uses", err)
+	}
+	var b bytes.Buffer
+	err = exchange.WriteUses(&b, lines)
+	return attached("use record "+span, "uses.csv", "text/csv", b.Bytes()), s.problem(ctx, "uses", err)
+}
+
+func (s *Server) usesPDF(ctx context.Context, in *UseSpan) (*File, error) {
+	lines, span, err := s.useLines(ctx, in)
+	if err != nil {
+		return nil, s.problem(ctx, "uses", err)
+	}
+	f, err := s.Firm(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "firm", err)
+	}
+	var b bytes.Buffer
+	err = exchange.PrintUses(&b, "Use record, "+f.Name+", "+span, lines)
+	return attached("use record "+span, "uses.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "uses", err)
+}
