@@ -29,6 +29,14 @@ type Step struct {
 	Closed   []Find    `yaml:"closed"`
 	Calls    []Call    `yaml:"calls"`
 	Cuts     []Cuts    `yaml:"cuts"`
+	Products []Bought  `yaml:"products"`
+	Treat    []Find    `yaml:"treat"` // finds whose treatment is made jobs
+}
+
+// Bought is a product card with the lots of it that were counted in.
+type Bought struct {
+	Card map[string]any   `yaml:"card"`
+	Lots []map[string]any `yaml:"lots"`
 }
 
 // Cuts is a property's year of cuts kept as proposed, but for what is struck out; or of some plants alone.
@@ -102,6 +110,8 @@ type JobMove struct {
 	Took     int    `yaml:"took"`
 	Note     string `yaml:"note"`
 	Why      string `yaml:"why"`
+
+	Use map[string]any `yaml:"use"` // of a treatment: what was used
 }
 
 // Outcome is how a plant turned out after its last verdict.
@@ -206,7 +216,58 @@ func (t *teller) tell(s Step) error {
 			return fmt.Errorf("outcome of %s: %w", o.Species, err)
 		}
 	}
-	return t.tellCauses(s)
+	if err := t.tellCauses(s); err != nil {
+		return err
+	}
+	return t.tellStores(s)
+}
+
+// tellStores does what a day has of products and treatments.
+func (t *teller) tellStores(s Step) error {
+	for _, p := range s.Products {
+		id, err := t.post("/products", p.Card)
+		if err != nil {
+			return fmt.Errorf("product %v: %w", p.Card["name"], err)
+		}
+		for _, l := range p.Lots {
+			if _, err := t.post(fmt.Sprintf("/products/%d/stock", id), l); err != nil {
+				return fmt.Errorf("lot of %v: %w", p.Card["name"], err)
+			}
+		}
+	}
+	for _, f := range s.Treat {
+		id, err := t.openFind(f)
+		if err == nil {
+			_, err = t.post(fmt.Sprintf("/finds/%d/treatment", id), map[string]any{})
+		}
+		if err != nil {
+			return fmt.Errorf("treatment of %s: %w", f.Cause, err)
+		}
+	}
+	return nil
+}
+
+// openFind is the id of an open find of a cause on a plant.
+func (t *teller) openFind(f Find) (int64, error) {
+	plant, err := t.plant(f.At)
+	if err != nil {
+		return 0, err
+	}
+	var list struct {
+		Items []struct {
+			ID    int64  `json:"id"`
+			Cause string `json:"cause"`
+		} `json:"items"`
+	}
+	if err := t.get(fmt.Sprintf("/finds?open=true&plant=%d", plant), &list); err != nil {
+		return 0, err
+	}
+	for _, kept := range list.Items {
+		if kept.Cause == f.Cause {
+			return kept.ID, nil
+		}
+	}
+	return 0, fmt.Errorf("no open find of %s on %s", f.Cause, f.Species)
 }
 
 // tellCauses does what a day has of finds and calls.
@@ -422,11 +483,11 @@ func (t *teller) move(how string, m JobMove) error {
 			nil,
 		)
 	}
-	return t.put(
-		fmt.Sprintf("/orders/%d/state", j.ID),
-		map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version},
-		nil,
-	)
+	body := map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version}
+	if m.Use != nil {
+		body["use"] = m.Use
+	}
+	return t.put(fmt.Sprintf("/orders/%d/state", j.ID), body, nil)
 }
 
 func (t *teller) outcome(o Outcome) error {

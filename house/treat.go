@@ -136,9 +136,10 @@ func stepOrder(f store.Find, p store.Plant, common string, o treatment.Answer, d
 	if d.Amount != nil {
 		minutes += perSprayL * d.Amount.SprayL
 	}
-	verb := map[string]string{"none": "Look at", "habitat": "Help", "hands": "Clean", "water": "Wash", "barriers": "Guard", "cutting": "Cut out of", "replace": "Take out"}[o.Rung]
+	verb := map[string]string{"none": "Watch", "habitat": "Look after", "hands": "Clean by hand:", "water": "Wash", "barriers": "Guard", "cutting": "Cut out of", "replace": "Take out"}[o.Rung]
 	if d.UseName != "" {
-		verb = strings.ToUpper(d.UseName[:1]) + d.UseName[1:] + " on"
+		means := strings.TrimPrefix(d.UseName, "a ")
+		verb = strings.ToUpper(means[:1]) + means[1:] + " on"
 	} else if verb == "" {
 		verb = "Treat"
 	}
@@ -146,20 +147,20 @@ func stepOrder(f store.Find, p store.Plant, common string, o treatment.Answer, d
 	if p.Count > 1 {
 		title += fmt.Sprintf(" × %d", o.Treated)
 	}
-	job1 := job.Order{Key: fmt.Sprintf("%s %d", o.Rung, d.N), Kind: job.Treat, Title: title + ": " + strings.ToLower(causeName(f.Cause)), Origin: job.Programme, For: today,
+	kept := job.Order{Key: fmt.Sprintf("%s %d", o.Rung, d.N), Kind: job.Treat, Title: title + ": " + strings.ToLower(causeName(f.Cause)), Origin: job.Programme, For: today,
 		Minutes: int(math.Ceil(minutes/5) * 5), Crew: 1, Params: job.Params{Cause: f.Cause, Rung: o.Rung, Step: d.N, Use: d.Use}, Skills: []string{}, Kit: []string{},
 		Reasons: append([]string{d.Do}, d.Why...), Cautions: append(append([]string{}, d.Limits...), o.Cautions...)}
 	if d.Where != "" {
-		job1.Reasons = append(job1.Reasons, "Where: "+d.Where+".")
+		kept.Reasons = append(kept.Reasons, "Where: "+d.Where+".")
 	}
 	if a := treatment.Built().Active(d.Use); a != nil && a.Licence {
-		job1.Skills = append(job1.Skills, "licence for restricted products")
+		kept.Skills = append(kept.Skills, "licence for restricted products")
 	}
 	// A day that a gap, a repeat or rain sets is kept; one that the season sets is found anew.
 	if !slices.ContainsFunc(d.Why, func(w string) bool { return strings.HasPrefix(w, "that is when") }) {
-		job1.Params.Due = d.Day
+		kept.Params.Due = d.Day
 	}
-	return job1
+	return kept
 }
 
 // KeepTreatment makes jobs of the steps of a find's treatment that do not stand yet, all in one write.

@@ -70,6 +70,9 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 		each := max(leastL, litresPerM3*m3)
 		out.SprayL = n * each
 		out.Formula = fmt.Sprintf("%.0f × %.2g m³ of crown (%s) × %.2g L/m³ to dripping", n, m3, how, litresPerM3)
+		if each == leastL {
+			out.Formula = fmt.Sprintf("%.0f × %.2g L, the least for a small plant", n, leastL)
+		}
 	}
 	out.SprayL = quantity.Round(out.SprayL, 0.01)
 	out.FromL, out.ToL = quantity.Round(out.SprayL*(1-sprayedOver), 0.01), quantity.Round(out.SprayL*(1+sprayedOver), 0.01)

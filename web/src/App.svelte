@@ -26,6 +26,8 @@
     Grounds: () => import('./places/Grounds.svelte'),
     PlantPage: () => import('./places/PlantPage.svelte'),
     Rounds: () => import('./places/Rounds.svelte'),
+    Stores: () => import('./places/Stores.svelte'),
+    Treat: () => import('./places/Treat.svelte'),
     Settings: () => import('./places/Settings.svelte'),
     Walk: () => import('./places/Walk.svelte'),
     Year: () => import('./places/Year.svelte'),
@@ -47,6 +49,8 @@
     '/almanac/cause/:id?': at('CausePages'),
     '/almanac/:id?': at('Almanac'),
     '/call/:property': at('CallSheet'),
+    '/stores': at('Stores'),
+    '/treat/:find': at('Treat'),
     '/settings': at('Settings'),
     '*': Lookout,
   };
@@ -74,10 +78,11 @@
       count: house.frame?.counts.rounds,
       of: 'jobs without a day or overdue',
     },
+    { name: 'Stores', path: '/stores', asks: 'What to buy, what is there, what was used', count: undefined, of: '' },
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
   const section = (name: string) =>
-    name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'cuts'
+    name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'treat' || name === 'cuts'
       ? 'grounds'
       : name === 'ails'
         ? 'almanac'

@@ -103,6 +103,9 @@
     {:else}<p class="text-sm text-soft">Closed {inWords(f.closed ?? '', house.today)}{f.ending ? `: ${f.ending}` : ''}</p>{/if}
     {#if f.note}<p class="text-sm">“{f.note}”</p>{/if}
     <div class="flex flex-wrap gap-x-4 text-sm">
+      {#if f.state === 'open' && f.plant_id}<a class="inline-flex min-h-11 items-center font-semibold" href="#/treat/{f.id}"
+          >What to do<span class="sr-only">: {f.name}</span></a
+        >{/if}
       {#if f.state === 'open'}
         <button class="min-h-11 text-moss underline" onclick={() => ((ending = ''), (closing = f))}
           >Close<span class="sr-only">: {f.name}</span></button

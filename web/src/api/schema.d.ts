@@ -4638,11 +4638,6 @@ export interface components {
             /** @description Frosted perennials are cut back at the first killing frost: another word for perennials */
             cut_perennials_at_frost?: boolean;
             /**
-             * @description Feeding: organic only (when absent), or any
-             * @enum {string}
-             */
-            feeding?: "organic" | "any";
-            /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}
              */
@@ -4830,11 +4825,6 @@ export interface components {
              * @enum {string}
              */
             control?: "soft first" | "soft only" | "conventional";
-            /**
-             * @description Feeding: organic only (when absent), or any
-             * @enum {string}
-             */
-            feeding?: "organic" | "any";
             /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}

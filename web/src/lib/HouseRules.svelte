@@ -55,6 +55,23 @@
         ['compost', 'are rubbed with compost'],
       ],
     },
+    {
+      name: 'control',
+      label: 'Against pests and diseases',
+      choices: [
+        ['soft first', 'soft means first, stronger only past a threshold'],
+        ['soft only', 'soft means only'],
+        ['conventional', 'conventional means are allowed from the start'],
+      ],
+    },
+    {
+      name: 'repellents',
+      label: 'Repellents with weak evidence',
+      choices: [
+        ['hide', 'are hidden'],
+        ['show', 'are shown, marked weak'],
+      ],
+    },
   ];
   const asFirm = (q: (typeof questions)[number]) => {
     const is = firm?.[q.name] || q.choices[0]![0];

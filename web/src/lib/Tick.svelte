@@ -1,7 +1,8 @@
 <script lang="ts">
   /** Ticks a job off: done with how long it took, skipped with why, and back again. */
   import { Button, Input, Modal } from 'flowbite-svelte';
-  import { api, ask, onceKey, type Order, type Problem } from '../api/client';
+  import { api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import UseFields from '../stores/UseFields.svelte';
   import { inWords } from './dates';
   import { attempt, house } from './house.svelte';
   import { keptOf } from './kept';
@@ -18,6 +19,7 @@
   let note = $state('');
   let on = $state('');
   let problem = $state<Problem>();
+  let use = $state<Schemas['UseIn']>(); // of a treatment
   const theirs = $derived(keptOf<Order>(problem));
 
   function open(what: 'done' | 'skipped') {
@@ -35,6 +37,7 @@
           body: {
             state,
             version: o.version,
+            ...(state === 'done' && o.kind === 'treat' && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
             ...(state === 'waiting'
               ? {}
               : { on: on || house.today, took_minutes: state === 'done' ? Math.round(Number(took)) || 0 : 0, note: note.trim() }),
@@ -85,6 +88,7 @@
           >On<Input class="mt-1 font-normal" type="date" bind:value={on} max={house.today} /></label
         >
         {#if problem?.fields.on}<p class="text-bad">{problem.fields.on}</p>{/if}
+        {#if order.kind === 'treat'}<UseFields {order} bind:use problems={problem?.fields} />{/if}
       {/if}
       <label class="block font-semibold"
         >{asking === 'done' ? 'What was seen' : 'Why'}<Input class="mt-1 font-normal" bind:value={note} /></label

@@ -300,6 +300,9 @@
               ? `, at most ${g.max_days} days`
               : ''}{g.day ? ` (${brief(g.day)})` : ''}.
           </p>{/each}
+        {#if job.origin === 'programme' && job.origin_id}<p>
+            <a class="inline-flex min-h-11 items-center underline" href="#/treat/{job.origin_id}">What to do about it</a>
+          </p>{/if}
         {#if job.kind === 'prune' && job.plant_id}<p>
             <a
               class="inline-flex min-h-11 items-center underline"

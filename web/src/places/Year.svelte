@@ -29,6 +29,7 @@
   let how = $state<Omit<Asked, 'property'>>({ by: 'time', kind: '', care: true, closing: false, text: '' });
   const kinds: Lane['kind'][] = [
     'prune',
+    'treat',
     'look',
     'cut back',
     'cut to the base',
