@@ -22,6 +22,7 @@ func (s *Server) storeRoutes(a huma.API) {
 	op(a, post, "/products/{id}/restore", doc{"restore-product", "Stores", "Bring a removed product card back", "As it was.", writes, 0}, s.restoreProduct)
 	op(a, post, "/products/{id}/stock", doc{"add-lot", "Stores", "Count in what was bought", "By lot.", writes, 0}, s.addLot)
 	op(a, get, "/shopping", doc{"shopping", "Stores", "What is to be bought", "For the treatments that stand as jobs until a day, over all properties, in packs.", reads, 0}, s.shopping)
+	op(a, get, "/mixes", doc{"mixes", "Stores", "What is mixed for a day", "For the treatments that are on it: tanks of a size, with what goes into each.", reads, 0}, s.mixes)
 	op(a, get, "/uses", doc{"uses", "Stores", "The use record", "What was used or done against a cause, the newest first.", reads, 0}, s.uses)
 	op(a, get, "/uses.csv", doc{"uses-csv", "Stores", "The use record as CSV", "Of a span of days.", reads, 0}, s.usesCSV)
 	op(a, get, "/uses.pdf", doc{"uses-pdf", "Stores", "The use record to print", "Of a span of days, as PDF.", reads, 0}, s.usesPDF)
@@ -89,6 +90,18 @@ func (s *Server) shopping(ctx context.Context, in *struct {
 	}
 	l, err := s.Shopping(ctx, until)
 	return out(l), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) mixes(ctx context.Context, in *struct {
+	Day   string  `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
+	TankL float64 `query:"tank_l" default:"15" minimum:"0.5" maximum:"5000" doc:"Size of the tank, L"`
+}) (*Out[house.MixCard], error) {
+	on, err := dayOr("day", in.Day, s.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "mixes", err)
+	}
+	m, err := s.Mixes(ctx, on, in.TankL)
+	return out(m), s.problem(ctx, "mixes", err)
 }
 
 func (s *Server) uses(ctx context.Context, in *struct {

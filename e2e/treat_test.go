@@ -93,6 +93,26 @@ func TestTreatAFind(t *testing.T) {
 	}
 }
 
+// TestMixOfTheDay: a treatment put on a day stands on its mix card with tanks that follow their size; a day without one says where to go.
+func TestMixOfTheDay(t *testing.T) {
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.visit("/#/mix")
+	b.see("No treatment that takes a product is on this day.")
+	job := s.orderOf("Wettable sulphur on Bedding rose")
+	b.visit(fmt.Sprintf("/#/rounds/%d", job))
+	b.press("button", "Put on Sun 21 March")
+	b.see("On Sun 21 March")
+	b.visit("/#/mix/2027-03-21")
+	b.see("1 × 6 L of water with 18 g each")
+	b.accessible("a mix card")
+	b.fill("Tank", "4")
+	b.see("1 × 4 L of water with 12 g each")
+	if n := b.printed(); n != 1 {
+		t.Errorf("the mixes print on %d pages", n)
+	}
+}
+
 // TestSunnyOnesAlone: lace bugs on azaleas are treated where they stand in the sun; where they stand in shade less is enough.
 func TestSunnyOnesAlone(t *testing.T) {
 	s := start(t, "demo", t.TempDir())

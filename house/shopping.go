@@ -36,7 +36,7 @@ func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 		if use == "" || due == day.None || due > until {
 			continue
 		}
-		if err := h.shop(ctx, by, k, due, products); err != nil {
+		if _, err := h.shop(ctx, by, k, due, products); err != nil {
 			return out, err
 		}
 	}
@@ -48,19 +48,21 @@ func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 		out.Lines = append(out.Lines, *l)
 	}
 	out.Price = quantity.Round(out.Price, 0.01)
-	slices.SortFunc(out.Lines, func(x, y ShoppingLine) int { return cmp.Or(cmp.Compare(x.Supplier, y.Supplier), cmp.Compare(x.Name, y.Name)) })
+	slices.SortFunc(out.Lines, func(x, y ShoppingLine) int {
+		return cmp.Or(cmp.Compare(x.Supplier, y.Supplier), cmp.Compare(x.Name, y.Name))
+	})
 	return out, nil
 }
 
-// shop adds what one job takes.
-func (h *House) shop(ctx context.Context, by map[string]*ShoppingLine, k store.OrderFull, due day.Day, products []Product) error {
+// shop adds what one job takes, and says to which line.
+func (h *House) shop(ctx context.Context, by map[string]*ShoppingLine, k store.OrderFull, due day.Day, products []Product) (string, error) {
 	pl, err := h.Place(ctx, k.PropertyID)
 	if err != nil {
-		return err
+		return "", err
 	}
 	p, err := h.Store.Plant(ctx, k.PlantID.Int64)
 	if err != nil {
-		return err
+		return "", err
 	}
 	e := entryOf(pl.Book, p.Species)
 	cards := make([]treatment.Card, len(products))
@@ -71,19 +73,19 @@ func (h *House) shop(ctx context.Context, by map[string]*ShoppingLine, k store.O
 	a, plants := treatment.Built().Takes(treatment.Ask{Cause: k.Params.V.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM,
 		SpreadM: p.SpreadM, Cards: cards}, k.Params.V.Use)
 	if a == nil || act == nil {
-		return nil
+		return "", nil
 	}
 	key := fmt.Sprintf("%s %d", act.ID, a.Card)
 	l := by[key]
 	if l == nil {
-		l = &ShoppingLine{Product: a.Card, Name: cmp.Or(a.Name, act.Name), Unit: a.Unit, ActiveFor: act.Name}
+		l = &ShoppingLine{Product: a.Card, Name: cmp.Or(a.Name, act.Name), Unit: a.Unit, ActiveFor: act.Name, use: act.ID}
 		by[key] = l
 	}
 	l.Needed, l.SprayL, l.Jobs, l.Plants = l.Needed+a.Product, l.SprayL+a.SprayL, l.Jobs+1, l.Plants+plants
 	if !l.FirstDue.Given() || due < l.FirstDue {
 		l.FirstDue = due
 	}
-	return nil
+	return key, nil
 }
 
 // close tells what is bought of a line, and what is not known.

@@ -231,6 +231,8 @@ type ShoppingLine struct {
 	Plants    int               `json:"plants"`
 	PerPlant  float64           `json:"per_plant" doc:"Price for one plant"`
 	ActiveFor string            `json:"active"`
+
+	use string // the means, by id
 }
 
 // causeName is a cause in words.

@@ -149,7 +149,6 @@ func (s *Store) TreatmentsOf(ctx context.Context, find int64) ([]OrderFull, erro
 	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND (? = 0 OR o.origin_id = ?) ORDER BY o.listed, o.id`, find, find)
 }
 
-
 // HasOrder reports that a programme's job of a key was asked for, whatever became of it.
 func (tx Tx) HasOrder(ctx context.Context, find int64, key string) (bool, error) {
 	n, err := one[int](ctx, tx, `SELECT count(*) FROM job_order WHERE origin = 'programme' AND origin_id = ? AND key = ?`, find, key)

@@ -368,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/mixes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is mixed for a day
+         * @description For the treatments that are on it: tanks of a size, with what goes into each.
+         */
+        get: operations["mixes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/orders": {
         parameters: {
             query?: never;
@@ -2591,6 +2611,21 @@ export interface components {
              */
             until: string;
         };
+        DayMix: {
+            active: components["schemas"]["TreatmentActive"];
+            cautions: string[] | null;
+            missing?: string;
+            name: string;
+            /**
+             * Format: int64
+             * @description Id of the card; 0 where there is none
+             */
+            product: number;
+            spray: components["schemas"]["TreatmentMixed"];
+            /** @description Where it goes, in the order of the day */
+            stops: string[] | null;
+            unit: string;
+        };
         Decided: {
             /** @description The work it asks for, with its after-care */
             jobs: components["schemas"]["Order"][] | null;
@@ -3728,6 +3763,18 @@ export interface components {
             expires?: string;
             /** @description As printed on the pack */
             lot?: string;
+        };
+        MixCard: {
+            /** Format: date */
+            day: string;
+            /** @description On which treatments with a product stand, from today on */
+            days: string[] | null;
+            mixes: components["schemas"]["DayMix"][] | null;
+            /**
+             * Format: double
+             * @description Size of the tank, L
+             */
+            tank_l: number;
         };
         "Move-todayRequest": {
             /** Format: date */
@@ -5887,6 +5934,12 @@ export interface components {
              */
             value?: number;
         };
+        TreatmentMixed: {
+            /** @description Full ones first, then what is left */
+            tanks: components["schemas"]["TreatmentTank"][] | null;
+            /** @description Of all: one filling as large as the whole */
+            total: components["schemas"]["TreatmentTank"];
+        };
         TreatmentOffer: {
             allowed: boolean;
             chosen: boolean;
@@ -5929,6 +5982,20 @@ export interface components {
              * @enum {string}
              */
             per: "L" | "m2" | "m height" | "cm girth" | "plant";
+        };
+        TreatmentTank: {
+            /**
+             * Format: int64
+             * @description How many are filled so
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description Rounded to what a jug or scales measure, in the product's unit
+             */
+            product: number;
+            /** Format: double */
+            spray_l: number;
         };
         TreatmentUse: {
             /** @description By id; empty for work without a product */
@@ -7415,6 +7482,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Lookout"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    mixes: {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                day?: string;
+                /** @description Size of the tank, L */
+                tank_l?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MixCard"];
                 };
             };
             /** @description Unprocessable Entity */

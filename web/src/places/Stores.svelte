@@ -69,6 +69,7 @@
 <div class="px-5 py-4 max-md:px-3">
   <div class="flex flex-wrap items-center gap-3">
     <h1 class="flex-1">Stores</h1>
+    <a class="inline-flex min-h-11 items-center underline" href="#/mix">Mixes of the day</a>
     {#if cards?.length && !form}<Button onclick={() => (form = {})}>Enter a product</Button>{/if}
   </div>
   {#if form}
