@@ -15,25 +15,26 @@ import (
 
 // TreatmentIn asks what is done about a cause.
 type TreatmentIn struct {
-	Cause    string           `json:"cause" maxLength:"60" doc:"Id in the book of causes"`
-	Prevent  bool             `json:"prevent,omitempty" doc:"It is not there yet"`
-	Species  string           `json:"species,omitempty" doc:"Catalogue id; may be left out where a plant is named"`
-	Plant    int64            `json:"plant,omitempty" doc:"A plant's id: its species, its property and its size count"`
-	Date     day.Day          `json:"date,omitempty" format:"date" doc:"Today when absent"`
-	Climate  *season.Climate  `json:"climate,omitempty"`
-	Property int64            `json:"property,omitempty" doc:"In place of a climate: a property's id"`
-	Share    float64          `json:"share,omitempty" doc:"Of the leaves or shoots that show it, 0 to 1; not told when absent"`
-	Count    int              `json:"count,omitempty" doc:"Plants of a group; one when absent"`
-	Affected int              `json:"affected,omitempty" doc:"How many of them show it"`
-	HeightM  float64          `json:"height_m,omitempty"`
-	SpreadM  float64          `json:"spread_m,omitempty"`
-	BedM2    float64          `json:"bed_m2,omitempty" doc:"Area of the bed; as wide as the crowns when absent"`
-	Value    float64          `json:"value,omitempty" minimum:"0" maximum:"4" doc:"The client's weight, 1 ordinary"`
-	Helpers  bool             `json:"helpers,omitempty" doc:"Hunters or parasitised ones are seen"`
-	Shade    bool             `json:"shade,omitempty" doc:"It stands in shade"`
-	History  []treatment.Use  `json:"history,omitempty" maxItems:"200" doc:"What was used or done, with the rain that followed"`
-	Cards    []treatment.Card `json:"cards,omitempty" maxItems:"100" doc:"Product cards; the firm's own when absent"`
-	Rules    *rules.House     `json:"house_rules,omitempty" doc:"The firm's when absent"`
+	Cause    string            `json:"cause" maxLength:"60" doc:"Id in the book of causes"`
+	Prevent  bool              `json:"prevent,omitempty" doc:"It is not there yet"`
+	Species  string            `json:"species,omitempty" doc:"Catalogue id; may be left out where a plant is named"`
+	Plant    int64             `json:"plant,omitempty" doc:"A plant's id: its species, its property and its size count"`
+	Date     day.Day           `json:"date,omitempty" format:"date" doc:"Today when absent"`
+	Climate  *season.Climate   `json:"climate,omitempty"`
+	Property int64             `json:"property,omitempty" doc:"In place of a climate: a property's id"`
+	Share    float64           `json:"share,omitempty" doc:"Of the leaves or shoots that show it, 0 to 1; not told when absent"`
+	Count    int               `json:"count,omitempty" doc:"Plants of a group; one when absent"`
+	Affected int               `json:"affected,omitempty" doc:"How many of them show it"`
+	HeightM  float64           `json:"height_m,omitempty"`
+	SpreadM  float64           `json:"spread_m,omitempty"`
+	BedM2    float64           `json:"bed_m2,omitempty" doc:"Area of the bed; as wide as the crowns when absent"`
+	Value    float64           `json:"value,omitempty" minimum:"0" maximum:"4" doc:"The client's weight, 1 ordinary"`
+	Helpers  bool              `json:"helpers,omitempty" doc:"Hunters or parasitised ones are seen"`
+	Shade    bool              `json:"shade,omitempty" doc:"It stands in shade"`
+	History  []treatment.Use   `json:"history,omitempty" maxItems:"200" doc:"What was used or done, with the rain that followed"`
+	Weather  []treatment.Ahead `json:"weather,omitempty" maxItems:"60" doc:"Of the days to come, as far as it is told"`
+	Cards    []treatment.Card  `json:"cards,omitempty" maxItems:"100" doc:"Product cards; the firm's own when absent"`
+	Rules    *rules.House      `json:"house_rules,omitempty" doc:"The firm's when absent"`
 }
 
 // ReckonTreatment decides what is done from inline values or a kept plant, storing nothing.
@@ -67,7 +68,7 @@ func (h *House) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.
 		return none, bad
 	}
 	ask := treatment.Ask{Cause: in.Cause, Prevent: in.Prevent, Species: &e, Date: h.DateOr(in.Date), Share: in.Share, Count: in.Count, Affected: in.Affected, HeightM: in.HeightM,
-		SpreadM: in.SpreadM, BedM2: in.BedM2, Value: in.Value, Helpers: in.Helpers, Shade: in.Shade, Uses: in.History, Cards: in.Cards}
+		SpreadM: in.SpreadM, BedM2: in.BedM2, Value: in.Value, Helpers: in.Helpers, Shade: in.Shade, Uses: in.History, Ahead: in.Weather, Cards: in.Cards}
 	if pl != nil {
 		ask.Place, ask.Rules = pl.Cuts.Place, pl.rules
 	} else {

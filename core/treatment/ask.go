@@ -17,6 +17,14 @@ type Use struct {
 	RainMM float64 `json:"rain_mm,omitempty" minimum:"0" maximum:"500" doc:"That fell within the hours in which rain washes it off"`
 }
 
+// Ahead is the weather of a day to come, as far as it is told.
+type Ahead struct {
+	Day    day.Day `json:"day" format:"date"`
+	RainMM float64 `json:"rain_mm,omitempty" minimum:"0" maximum:"500"`
+	WindMS float64 `json:"wind_ms,omitempty" minimum:"0" maximum:"60"`
+	MaxC   float64 `json:"max_c,omitempty" minimum:"-50" maximum:"55" doc:"0 where nobody told"`
+}
+
 // Ask is a cause on a plant, with all that decides what is done.
 type Ask struct {
 	Cause    string
@@ -34,6 +42,7 @@ type Ask struct {
 	Helpers  bool    // hunters or parasitised ones are seen
 	Shade    bool    // it stands in shade
 	Uses     []Use
+	Ahead    []Ahead // the days to come
 	Cards    []Card
 	Rules    rules.House
 }

@@ -100,6 +100,9 @@ func (s *search) window(st Step) (from, to day.Day, ok bool) {
 	return day.None, day.None, false
 }
 
+// nextSoon is how near the next window is that is waited for, and not called another year's, days.
+const nextSoon = 120
+
 // overFor is how long after the end of its time a step is missed, and not early for the next, days.
 const overFor = 180
 
@@ -149,12 +152,14 @@ func (s *search) date(r Rung, out *Answer) {
 		out.Steps = append(out.Steps, d)
 	}
 	allPassed := len(out.Steps) == 0 && len(missed) > 0
-	if allPassed {
-		out.Next = missed[0].Day
-		last = out.Next
-	}
 	out.Steps = append(out.Steps, missed...)
 	slices.SortStableFunc(out.Steps, func(x, y Dated) int { return cmp.Compare(x.Day, y.Day) })
+	if allPassed {
+		last = out.Steps[0].Day
+		if allPassed = last > s.ask.Date+nextSoon; allPassed {
+			out.Next = last
+		}
+	}
 	switch {
 	case gone:
 		out.Ends = "done"
@@ -288,6 +293,7 @@ func (s *search) allowed(a *Active, on day.Day, planned []Use, d *Dated) day.Day
 		}
 		on = s.pastBloom(a, on, because)
 		on = s.inReach(a, on, because)
+		on = s.fair(a, on, because)
 		if on == was {
 			break
 		}
@@ -344,6 +350,39 @@ func (s *search) inReach(a *Active, on day.Day, because func(string)) day.Day {
 	}
 	return on
 }
+
+// fair moves a day on past wind, rain and heat that are told of the days to come.
+func (s *search) fair(a *Active, on day.Day, because func(string)) day.Day {
+	told := func(d day.Day) (w Ahead, known bool) {
+		for _, w := range s.ask.Ahead {
+			if w.Day == d {
+				return w, true
+			}
+		}
+		return w, false
+	}
+	for range len(s.ask.Ahead) + 1 {
+		w, known := told(on)
+		next, _ := told(on + 1)
+		switch {
+		case !known:
+			return on
+		case a.WindMS > 0 && w.WindMS > a.WindMS:
+			because("too much wind on the days before")
+		case a.RainH > 0 && w.RainMM >= WashedMM || a.RainH >= dayHours && next.RainMM >= WashedMM:
+			because("rain would wash it off on the days before")
+		case w.MaxC > a.MaxC:
+			because(fmt.Sprintf("not in days warmer than %s", quantity.Temperature(a.MaxC)))
+		default:
+			return on
+		}
+		on++
+	}
+	return on
+}
+
+// dayHours are the hours of rain-fastness from which the next day's rain counts too.
+const dayHours = 12
 
 // slack is how far the usual maximum of a day may be beyond the limit: single days are better than that.
 const slack = 2

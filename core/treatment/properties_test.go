@@ -236,6 +236,33 @@ func TestBadInput(t *testing.T) {
 	}
 }
 
+// TestWeatherAhead: a spray waits for a day without wind, and for rain to be over that would wash it off; work by hand waits for neither.
+func TestWeatherAhead(t *testing.T) {
+	e, err := catalogue.Built().Species("rosa-shrub")
+	if err != nil {
+		t.Fatal(err)
+	}
+	on := day.Of(2027, 4, 20)
+	for _, c := range []struct {
+		name  string
+		share float64
+		ahead []Ahead
+		want  day.Day
+	}{
+		{"fair", 0.6, []Ahead{{Day: on, WindMS: 2}, {Day: on + 1}}, on},
+		{"wind today", 0.6, []Ahead{{Day: on, WindMS: 8}, {Day: on + 1, WindMS: 2}}, on + 1},
+		{"two days of rain", 0.6, []Ahead{{Day: on, RainMM: 9}, {Day: on + 1, RainMM: 5}, {Day: on + 2}}, on + 2},
+		{"nothing told", 0.6, nil, on},
+		{"a drizzle", 0.6, []Ahead{{Day: on, RainMM: 1}}, on},
+		{"washing off in the wind", 0.2, []Ahead{{Day: on, WindMS: 8}}, on},
+	} {
+		o, err := Built().Plan(Ask{Cause: "aphids", Species: &e, Place: place(t, "lake-foothills"), Date: on, Share: c.share, Ahead: c.ahead})
+		if err != nil || o.Steps[0].Day != c.want {
+			t.Errorf("%s: %s, want %s (%v)", c.name, o.Steps[0].Day, c.want, err)
+		}
+	}
+}
+
 func BenchmarkPlan(b *testing.B) {
 	e := catalogue.Built().Entries
 	at := place(b, "lake-foothills")

@@ -134,6 +134,11 @@ var situations = []situation{
 	{"virus", "camellia-japonica", "lake-foothills", "05-10", 0.3, "", "none", "05-10..05-12", "", "fungicide"},
 	{"drought", "hydrangea-macrophylla", "lake-foothills", "07-10", 0.3, "", "water", "07-10..07-12", "", "feed it"},
 	{"elm-disease", "ulmus-minor", "oceanic-lowland", "06-20", 0.2, "", "cutting", "06-20..06-22", "licensed arborist; No spray", "fungicide"},
+	// where the means has to wait, what can be done at once is said
+	{"psyllid", "citrus-limon", "citrus-coast", "04-01", 0.5, "", "soft", "04-20..12-30", "after bloom; Until then: Wash the shoot tips", ""},
+	{"armoured-scale", "camellia-japonica", "gulf-coast", "07-01", 0.5, "", "soft", "01-01..04-30", "Not this year; Until then: Scrape", ""},
+	{"aphids", "lavandula-angustifolia", "lake-foothills", "07-01", 0.6, "", "soft", "07-10..08-30", "after bloom; Until then: Wash them off", ""},
+	{"magnesium", "citrus-sinensis", "florida-north", "01-10", 0.5, "", "soft", "03-01..05-10", "Until then: Compost", "Not this year"},
 	// gaps, rain, repeats
 	{"black-spot", "rosa-bedding", "lake-foothills", "04-10", 0.3, "used oil 04-01", "soft", "05-01..05-06", "30 days after horticultural oil", ""},
 	{"aphids", "rosa-shrub", "lake-foothills", "04-20", 0.6, "used sulphur 04-18", "soft", "04-25..12-30", "7 days after wettable sulphur", ""},

@@ -67,7 +67,30 @@ func (s *search) tell(r Rung, out *Answer) {
 	if p.Resist && s.wants() == 0 && s.ask.severity() > 0 {
 		out.Says = append(out.Says, "This kind resists it: it outgrows it by itself.")
 	}
+	if text := s.meanwhile(r, out); text != "" {
+		out.Says = append([]string{"Until then: " + text}, out.Says...)
+	}
 	out.Text = s.sentence(r, out)
+}
+
+// waitsLong is how long one waits for a step before something else is done meanwhile, days.
+const waitsLong = 10
+
+// meanwhile is what can be done at once where the chosen step has to wait: the nearest rung below it that needs no product.
+func (s *search) meanwhile(r Rung, out *Answer) string {
+	if len(out.Steps) == 0 || out.Steps[0].Day <= s.ask.Date+waitsLong || s.ask.Prevent {
+		return ""
+	}
+	text := ""
+	for _, lower := range s.rungs() {
+		if lower.Rung == r.Rung && lower.Steps[0].Do == r.Steps[0].Do {
+			break
+		}
+		if st := lower.Steps[0]; st.Use == "" && st.From.Now && lower.Rung != "none" && lower.Rung != "replace" {
+			text = st.Do
+		}
+	}
+	return text
 }
 
 // cautions are those of a means.
