@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
+	"mezzadro/core/treatment"
 	"mezzadro/store"
 )
 
@@ -210,6 +211,9 @@ type CausePage struct {
 	Kinds     []HostKind `json:"kinds" doc:"Kinds the firm keeps that take it, those with the most plants first"`
 	SparedAre []string   `json:"spared_are" doc:"Common names of the kinds that seldom have it"`
 	Open      []Find     `json:"open" doc:"Open finds of the firm"`
+
+	Programme *treatment.Answer `json:"programme,omitempty" doc:"What would be done about it at the property today, where it shows plainly on the kind that is kept most"`
+	On        string            `json:"programme_on,omitempty" doc:"That kind"`
 }
 
 // HostKind is a kind the firm keeps that a cause takes.
@@ -258,7 +262,21 @@ func (h *House) Cause(ctx context.Context, id string, property int64) (CausePage
 		return out, err
 	}
 	h.causeDates(&out, pl)
-	return out, nil
+	return out, h.causeProgramme(&out, pl)
+}
+
+// plainly is the share of a plant at which a cause shows plainly.
+const plainly = 0.25
+
+// causeProgramme tells what would be done about a cause at a property today.
+func (h *House) causeProgramme(out *CausePage, pl *Place) error {
+	if len(out.Kinds) == 0 {
+		return nil
+	}
+	e := entryOf(pl.Book, out.Kinds[0].Species)
+	a, err := treatment.Built().Plan(treatment.Ask{Cause: out.ID, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Share: plainly, Rules: pl.rules})
+	out.Programme, out.On = &a, e.Common
+	return err
 }
 
 // hostKinds are the kinds the firm keeps that a cause takes.

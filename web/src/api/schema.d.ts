@@ -2104,6 +2104,10 @@ export interface components {
             name: string;
             /** @description Open finds of the firm */
             open: components["schemas"]["Find"][] | null;
+            /** @description What would be done about it at the property today, where it shows plainly on the kind that is kept most */
+            programme?: components["schemas"]["TreatmentAnswer"];
+            /** @description That kind */
+            programme_on?: string;
             /** @description Reportable in many places: ask the plant health office */
             report: boolean;
             /** @description The commonest first */
@@ -5716,6 +5720,19 @@ export interface components {
              */
             wind_ms: number;
         };
+        TreatmentAhead: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description 0 where nobody told
+             */
+            max_c?: number;
+            /** Format: double */
+            rain_mm?: number;
+            /** Format: double */
+            wind_ms?: number;
+        };
         TreatmentAmount: {
             /** Format: double */
             area_m2?: number;
@@ -5933,6 +5950,8 @@ export interface components {
              * @description The client's weight, 1 ordinary
              */
             value?: number;
+            /** @description Of the days to come, as far as it is told */
+            weather?: components["schemas"]["TreatmentAhead"][] | null;
         };
         TreatmentMixed: {
             /** @description Full ones first, then what is left */

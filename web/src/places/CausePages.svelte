@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { small } from '../lib/words';
+  import { capital, small } from '../lib/words';
   /** Causes of the book: each with its look-alikes side by side, its year in this climate's dates, and the firm's plants that take it. */
   import { untrack } from 'svelte';
   import { acts, harms } from '../ails/case.svelte';
@@ -10,6 +10,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
+  import { rungs } from '../stores/treat';
   import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
@@ -168,6 +169,26 @@
           Local rules and a product’s label come first.
         </p>
       </section>
+      {#if page.programme}
+        {@const a = page.programme}
+        <section aria-label="As a programme" class="max-w-prose">
+          <h2>
+            As a programme <span class="text-sm font-normal text-soft"
+              >on {small(page.programme_on ?? '')}, where it shows plainly, today</span
+            >
+          </h2>
+          <p class="font-semibold">{a.text}</p>
+          <ol class="mt-1 border-t border-rule">
+            {#each a.ladder ?? [] as r (r.rung + r.do)}<li
+                class="border-b border-rule py-1 {r.chosen ? 'border-l-4 border-l-moss pl-3' : 'pl-3'}"
+              >
+                <b>{capital(rungs[r.rung] ?? r.rung)}</b>{r.chosen ? ', enough now' : ''}: {r.do}
+              </li>{/each}
+          </ol>
+          {#each a.never ?? [] as w (w)}<p class="font-semibold">{w}</p>{/each}
+          {#each a.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+        </section>
+      {/if}
       <section aria-label="Signs">
         <h2>What is seen</h2>
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(min(100%,17rem),1fr))] gap-x-6">
