@@ -22,6 +22,16 @@ func TestCutBench(t *testing.T) {
 	}
 	b.until("the line", "document.querySelector('[data-testid=cut]').innerText .startsWith('1.9')")
 	b.see("Next year:")
+	x, y := b.at("document.querySelector('section[aria-label=\"How far\"] svg[role=img]')")
+	b.drag(x, y-130, x, y-60, func() {
+		b.until("the line follows the mouse, and what it costs is told", `/cut at 1\.[4-8]/.test(document.querySelector('section[aria-label="How far"]').innerText) &&
+			document.querySelector('[data-testid=bloom]').innerText.length > 5`)
+	})
+	b.press("button", "Clear")
+	b.until("no line", "document.querySelector('section[aria-label=\"How far\"]').innerText.includes('no height')")
+	for range 4 {
+		b.key("ArrowDown")
+	}
 	for range 14 {
 		b.key("ArrowDown")
 	}

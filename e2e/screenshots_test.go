@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"flag"
+	"fmt"
 	"path/filepath"
 	"testing"
 )
@@ -82,9 +83,12 @@ func TestPictures(t *testing.T) {
 	desk.visit("/#/cuts/3")
 	desk.see("A year of cuts")
 	take(desk, "cuts")
-	desk.visit("/#/card/1?purpose=size&cut=1.6")
-	desk.see("Broken lines go.")
-	take(desk, "card")
+	desk.visit(fmt.Sprintf("/#/treat/%d", s.findOf("armoured-scale")))
+	desk.see("enough now")
+	take(desk, "treat")
+	desk.visit("/#/stores")
+	desk.see("Use record")
+	take(desk, "stores")
 
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/lookout")
@@ -93,12 +97,6 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/3/38")
 	check(phone)
 	take(phone, "walk-phone")
-	phone.press("button", "What do you see?")
-	phone.press("button", "Underside of leaves")
-	phone.press("button", "Seen: Dark varnish specks below")
-	phone.until("the next question", "document.querySelector('[aria-label=\"The next question\"]')")
-	take(phone, "see-phone")
-	phone.press("button", "Close")
 	phone.visit("/#/walk/1/end")
 	phone.see("Still to look at")
 	take(phone, "end-phone")

@@ -35,6 +35,9 @@ type Class struct {
 	Together []string `yaml:"together"` // what is done in the same visit
 	Where    string   `yaml:"where"`
 	How      []string `yaml:"how"`
+
+	free  bool   // by house rule it keeps its natural form
+	wound string // what becomes of large wounds, by house rule
 }
 
 // Drawings are those of where the blade goes.

@@ -72,7 +72,7 @@ func (a *Ask) ruled() (*Class, []string) {
 		if r.Natives == rules.Clip {
 			says("Native and naturalistic shrubs are clipped to shape")
 		} else {
-			c.Most = min(c.Most, naturalShare)
+			c.Most, c.free = min(c.Most, naturalShare), true
 			c.Draw, c.Where = "stems", "Whole stems at the ground, or at a side shoot inside the crown; nothing is clipped."
 			c.How = []string{"Take out dead and broken stems.", "Take out a few of the oldest stems at the ground.",
 				"Shorten what is out of line to a side shoot inside the crown; no shears."}
@@ -80,7 +80,7 @@ func (a *Ask) ruled() (*Class, []string) {
 		}
 	}
 	if text, rule := a.wound(&c, r); text != "" {
-		c.How = append(slices.Clone(c.How), text)
+		c.wound = text
 		says(rule)
 	}
 	return &c, spoke

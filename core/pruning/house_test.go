@@ -163,3 +163,33 @@ func TestNext(t *testing.T) {
 		}
 	}
 }
+
+// TestWaysOfPurposes: a hedge is trimmed to a taper, dead wood is looked for first, a young tree gets its structure and an old one little;
+// palms keep their own way, and what keeps its natural form sees no shears.
+func TestWaysOfPurposes(t *testing.T) {
+	for _, c := range []struct {
+		species     string
+		ask         Ask
+		says, never string
+	}{
+		{"buxus-sempervirens", Ask{Purpose: Hedge, Count: 40}, "narrower above", "collar"},
+		{"tilia-cordata", Ask{Purpose: Dead, HeightM: 14}, "Nothing that lives", "leader"},
+		{"tilia-cordata", Ask{HeightM: 3}, "Choose the leader", "old tree"},
+		{"quercus-robur", Ask{Purpose: Thin, HeightM: 16}, "old tree", "hedge"},
+		{"phoenix-canariensis", Ask{Purpose: Dead, HeightM: 5}, "brown fronds", "collar"},
+		{"rosa-bedding", Ask{Purpose: Deadhead}, "first full leaf", "oldest cane"},
+		{"hydrangea-macrophylla", Ask{Purpose: Deadhead}, "live pair", "full leaf"},
+		{"leucophyllum-frutescens", Ask{Purpose: Hedge, Count: 12}, "no shears", "line along"},
+		{"lavandula-angustifolia", Ask{Purpose: Frosted}, "has shown what lives", "leader"},
+		{"malus-domestica", Ask{HeightM: 2}, "Dead, damaged", "Choose the leader"},
+		{"malus-domestica", Ask{Purpose: Storm, HeightM: 6}, "No topping", "leader"},
+		{"cornus-mas", Ask{Purpose: Raise, HeightM: 4}, "two thirds", "line along"},
+	} {
+		c.ask.Species, c.ask.Place, c.ask.Date = entry(t, c.species), year(t, "lake-foothills"), day.Of(2027, 3, 18)
+		p, err := For(c.ask)
+		text := strings.Join(append(p.Steps, p.Where), " ")
+		if err != nil || !strings.Contains(text, c.says) || strings.Contains(text, c.never) {
+			t.Errorf("%s, %s: %s (%v)", c.species, c.ask.Purpose, text, err)
+		}
+	}
+}

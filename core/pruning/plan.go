@@ -60,8 +60,12 @@ func (a Ask) plan(ahead bool) (Plan, error) {
 	c, spoke := a.ruled()
 	a.fill(c)
 	a.calendar = a.Place.Of(a.Species, a.Date)
-	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Where: c.Where,
-		Steps: append([]string{}, c.How...), Years: []Step{}, Skills: []string{}, Cautions: []string{}}
+	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Years: []Step{}, Skills: []string{}, Cautions: []string{}}
+	where, how := a.done(c)
+	p.Where, p.Steps = where, append([]string{}, how...)
+	if c.wound != "" {
+		p.Steps = append(p.Steps, c.wound)
+	}
 	a.howFar(c, &p)
 	if ahead {
 		p.Curve = a.coming(c, a.calendar)

@@ -17,6 +17,7 @@
     active?: number; // height the next check is made at, m
     box?: [number, number];
     onpick?: (heightM: number) => void;
+    drags?: boolean; // the height is dragged, too
   }
   let {
     form,
@@ -31,6 +32,7 @@
     active,
     box = [340, 400],
     onpick,
+    drags = false,
   }: Props = $props();
 
   // The right margin is for what the checks found; a picture without checks to come does without.
@@ -92,6 +94,9 @@
       });
   });
 
+  function drag(e: PointerEvent) {
+    if (drags && e.buttons === 1) pick(e);
+  }
   function pick(e: MouseEvent) {
     if (!onpick) return;
     const r = (e.currentTarget as SVGElement).getBoundingClientRect();
@@ -117,10 +122,11 @@
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -- the height field and arrow keys do the same -->
 <svg
   viewBox="0 0 {box[0]} {box[1]}"
-  class="block h-full w-full {onpick ? 'cursor-crosshair' : ''}"
+  class="block h-full w-full select-none {drags ? 'cursor-ns-resize touch-none' : onpick ? 'cursor-crosshair' : ''}"
   role="img"
   aria-label={words}
   onclick={pick}
+  onpointermove={drag}
 >
   <defs>
     <clipPath id="{id}-whole"><path d={living} /></clipPath>

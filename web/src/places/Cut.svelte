@@ -176,6 +176,7 @@
             grownM={stands}
             box={[460, 310]}
             onpick={pick}
+            drags
           />
         </div>
         <div class="mt-2 flex items-center gap-2">
