@@ -30,11 +30,18 @@ func (s *Server) storeRoutes(a huma.API) {
 	op(a, post, "/finds/{id}/treatment", doc{"keep-treatment", "Causes", "Make jobs of a find's treatment", "Of the steps that do not stand yet, all in one write.", writes, 0}, s.keepTreatment)
 	op(a, post, "/reckon/treatment", doc{"reckon-treatment", "Reckon", "What is done about a cause", "The ladder, the least that works, its steps on their days with reasons, what they take by the " +
 		"given product cards, and cautions. Nothing is stored.", asks, 0}, s.reckonTreatment)
+	op(a, post, "/reckon/feeding", doc{"reckon-feeding", "Reckon", "When and with what a plant is fed", "By its kind, the season, its pot, what frost did to it, its soil's pH and the house rules. Nothing is " +
+		"stored.", asks, 0}, s.reckonFeeding)
 }
 
 func (s *Server) reckonTreatment(ctx context.Context, in *struct{ Body house.TreatmentIn }) (*Out[treatment.Answer], error) {
 	o, err := s.ReckonTreatment(ctx, in.Body)
 	return out(o), s.problem(ctx, "plant or property", err)
+}
+
+func (s *Server) reckonFeeding(ctx context.Context, in *struct{ Body house.FeedingIn }) (*Out[treatment.Feeding], error) {
+	f, err := s.ReckonFeeding(ctx, in.Body)
+	return out(f), s.problem(ctx, "plant or property", err)
 }
 
 func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]], error) {

@@ -245,3 +245,24 @@ func TestReckonTreatment(t *testing.T) {
 		}
 	}
 }
+
+// TestReckonFeeding: a kept plant brings its pot along; what cannot be is named by its field.
+func TestReckonFeeding(t *testing.T) {
+	h := newHouse(t)
+	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	pot := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40})
+	f := ok[treatment.Feeding](h, "POST", "/reckon/feeding", obj{"plant": pot.ID, "date": "2027-05-10"})
+	if f.Class != "plants in pots" || len(f.Days) < 5 || f.Every != 14 || f.With == "" {
+		t.Errorf("a pot: %+v", f)
+	}
+	for says, body := range map[string]obj{
+		"body.species":             {"species": "triffid", "property": here.ID},
+		"body.ph":                  {"species": "rosa-bedding", "property": here.ID, "ph": 14},
+		"body.climate":             {"species": "rosa-bedding"},
+		"body.house_rules.feeding": {"species": "rosa-bedding", "property": here.ID, "house_rules": obj{"feeding": "much"}},
+	} {
+		if code, b := h.do("POST", "/reckon/feeding", body); code != 422 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %s", says, code, b)
+		}
+	}
+}

@@ -1,6 +1,7 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"errors"
 
@@ -95,3 +96,54 @@ func (h *House) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.
 
 // shadyBelow is the share of sun from which down a plant stands in shade.
 const shadyBelow = 0.35
+
+// FeedingIn asks when and with what a plant is fed.
+type FeedingIn struct {
+	Species  string          `json:"species,omitempty" doc:"Catalogue id; may be left out where a plant is named"`
+	Plant    int64           `json:"plant,omitempty" doc:"A plant's id: its species, its property, its pot and what winter did to it count"`
+	Date     day.Day         `json:"date,omitempty" format:"date" doc:"Today when absent"`
+	Climate  *season.Climate `json:"climate,omitempty"`
+	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
+	PotL     float64         `json:"pot_l,omitempty" minimum:"0" doc:"Litres of its pot; 0 in the ground"`
+	Hurt     bool            `json:"hurt,omitempty" doc:"By frost, and not in growth yet"`
+	PH       float64         `json:"ph,omitempty" minimum:"0" doc:"Of its soil; not measured when absent"`
+	Rules    *rules.House    `json:"house_rules,omitempty" doc:"The firm's when absent"`
+}
+
+// ReckonFeeding tells when and with what a plant is fed, storing nothing.
+func (h *House) ReckonFeeding(ctx context.Context, in FeedingIn) (treatment.Feeding, error) {
+	none := treatment.Feeding{}
+	if in.Plant != 0 {
+		p, err := h.Store.Plant(ctx, in.Plant)
+		if err != nil {
+			return none, err
+		}
+		in.Property = p.PropertyID
+		in.Species, in.PotL = cmp.Or(in.Species, p.Species), cmp.Or(in.PotL, p.PotL)
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return none, err
+	}
+	e, err := book.Species(in.Species)
+	if err != nil {
+		return none, Refuse("species", in.Species, err.Error())
+	}
+	y, pl, err := h.yearOf(ctx, in.Climate, in.Property)
+	if err != nil {
+		return none, err
+	}
+	ask := treatment.FeedAsk{Species: &e, Date: h.DateOr(in.Date), PotL: in.PotL, Hurt: in.Hurt, PH: in.PH}
+	if pl != nil {
+		ask.Place, ask.Rules = pl.Cuts.Place, pl.rules
+	} else {
+		ask.Place = moment.At(y)
+	}
+	if in.Rules != nil {
+		ask.Rules = *in.Rules
+		if err := belowField("house_rules", in.Rules.Validate()); err != nil {
+			return none, err
+		}
+	}
+	return treatment.Feed(ask)
+}

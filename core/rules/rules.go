@@ -15,6 +15,7 @@ type House struct {
 	Natives    string  `json:"natives,omitempty" enum:"natural form,clip" doc:"Native and naturalistic shrubs: keep their natural form and are thinned only (when absent), or are clipped to shape"`
 	Wounds     string  `json:"wounds,omitempty" enum:"bare,seal,compost" doc:"Large pruning wounds: stay bare (when absent), are sealed from a width on, or are rubbed with compost"`
 	Control    string  `json:"control,omitempty" enum:"soft first,soft only,conventional" doc:"Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start"`
+	Feeding    string  `json:"feeding,omitempty" enum:"organic,any" doc:"Feeding: organic only (when absent), or any"`
 	Repellents string  `json:"repellents,omitempty" enum:"hide,show" doc:"Repellents with weak evidence: hidden (when absent), or shown and marked weak"`
 	SealFromCM float64 `json:"seal_from_cm,omitempty" minimum:"0" maximum:"60" doc:"Wounds this wide and wider are sealed, cm; 5 when absent"`
 }
@@ -28,6 +29,7 @@ const (
 	Bare         = "bare"
 	SoftOnly     = "soft only"
 	Conventional = "conventional"
+	AnyFeed      = "any"
 	Show         = "show"
 	Seal         = "seal"
 	Compost      = "compost"
@@ -35,7 +37,7 @@ const (
 )
 
 // Usual are the defaults.
-var Usual = House{Perennials: "stand", Roses: "bud swell", InTheWay: "wait", Natives: "natural form", Wounds: Bare, Control: "soft first", Repellents: "hide", SealFromCM: usualSealCM}
+var Usual = House{Perennials: "stand", Roses: "bud swell", InTheWay: "wait", Natives: "natural form", Wounds: Bare, Control: "soft first", Feeding: "organic", Repellents: "hide", SealFromCM: usualSealCM}
 
 // question is one choice with what may be chosen, the default first.
 type question struct {
@@ -51,6 +53,7 @@ var questions = []question{
 	{"natives", func(h *House) *string { return &h.Natives }, []string{"natural form", Clip}},
 	{"wounds", func(h *House) *string { return &h.Wounds }, []string{Bare, Seal, Compost}},
 	{"control", func(h *House) *string { return &h.Control }, []string{"soft first", SoftOnly, Conventional}},
+	{"feeding", func(h *House) *string { return &h.Feeding }, []string{"organic", AnyFeed}},
 	{"repellents", func(h *House) *string { return &h.Repellents }, []string{"hide", Show}},
 }
 

@@ -9,7 +9,7 @@ import (
 func TestOr(t *testing.T) {
 	firm := House{Roses: InWinter, Wounds: Seal, SealFromCM: 8}
 	here := House{Wounds: Compost, Natives: Clip}.Or(firm).Or(Usual)
-	want := House{Perennials: "stand", Roses: InWinter, InTheWay: "wait", Natives: Clip, Wounds: Compost, Control: "soft first", Repellents: "hide", SealFromCM: 8}
+	want := House{Perennials: "stand", Roses: InWinter, InTheWay: "wait", Natives: Clip, Wounds: Compost, Control: "soft first", Feeding: "organic", Repellents: "hide", SealFromCM: 8}
 	if here != want {
 		t.Errorf("%+v, want %+v", here, want)
 	}

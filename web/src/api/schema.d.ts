@@ -1136,6 +1136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/feeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * When and with what a plant is fed
+         * @description By its kind, the season, its pot, what frost did to it, its soil's pH and the house rules. Nothing is stored.
+         */
+        post: operations["reckon-feeding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/freeze": {
         parameters: {
             query?: never;
@@ -2819,6 +2839,40 @@ export interface components {
              * @description At the peak: °C, m/s for a gale, mm in a week for a wet spell, kPa·h for a drying wind
              */
             value: number;
+        };
+        FeedingIn: {
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            date?: string;
+            /** @description The firm's when absent */
+            house_rules?: components["schemas"]["RulesHouse"];
+            /** @description By frost, and not in growth yet */
+            hurt?: boolean;
+            /**
+             * Format: double
+             * @description Of its soil; not measured when absent
+             */
+            ph?: number;
+            /**
+             * Format: int64
+             * @description A plant's id: its species, its property, its pot and what winter did to it count
+             */
+            plant?: number;
+            /**
+             * Format: double
+             * @description Litres of its pot; 0 in the ground
+             */
+            pot_l?: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description Catalogue id; may be left out where a plant is named */
+            species?: string;
         };
         Find: {
             /**
@@ -4689,6 +4743,11 @@ export interface components {
             /** @description Frosted perennials are cut back at the first killing frost: another word for perennials */
             cut_perennials_at_frost?: boolean;
             /**
+             * @description Feeding: organic only (when absent), or any
+             * @enum {string}
+             */
+            feeding?: "organic" | "any";
+            /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}
              */
@@ -4876,6 +4935,11 @@ export interface components {
              * @enum {string}
              */
             control?: "soft first" | "soft only" | "conventional";
+            /**
+             * @description Feeding: organic only (when absent), or any
+             * @enum {string}
+             */
+            feeding?: "organic" | "any";
             /**
              * @description Spring bloomers in the way before bloom: wait (when absent), or are cut anyway and the bloom is lost
              * @enum {string}
@@ -5887,6 +5951,26 @@ export interface components {
             where?: string;
             /** @description Why that day */
             why: string[] | null;
+        };
+        TreatmentFeeding: {
+            /** @description How its kind is fed */
+            class: string;
+            /** @description Of the season that runs or comes next, from the date on */
+            days: string[] | null;
+            /** Format: int64 */
+            every?: number;
+            /** @description After frost: days on which the new leaves are wetted with a weak feed, to dripping */
+            foliar: string[] | null;
+            /** @description It is not fed */
+            none: boolean;
+            /** @description House rules that spoke */
+            rules: string[] | null;
+            says: string[] | null;
+            /** @description What its pH asks for */
+            soil?: string;
+            text: string;
+            /** @description By house rule; how much is the label's */
+            with?: string;
         };
         TreatmentIn: {
             /**
@@ -10726,6 +10810,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DamageAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reckon-feeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "date": "2027-03-18",
+                 *       "ph": 6.2,
+                 *       "pot_l": 60,
+                 *       "property": 1,
+                 *       "species": "citrus-limon"
+                 *     }
+                 */
+                "application/json": components["schemas"]["FeedingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TreatmentFeeding"];
                 };
             };
             /** @description Bad Request */

@@ -65,6 +65,14 @@
       ],
     },
     {
+      name: 'feeding',
+      label: 'Feeding',
+      choices: [
+        ['organic', 'organic feed only'],
+        ['any', 'any feed'],
+      ],
+    },
+    {
       name: 'repellents',
       label: 'Repellents with weak evidence',
       choices: [

@@ -4,6 +4,7 @@
   import { api, ask, onceKey, Problem, type Schemas } from '../api/client';
   import FindList from '../ails/FindList.svelte';
   import CutSlip from '../cuts/CutSlip.svelte';
+  import FeedSlip from '../stores/FeedSlip.svelte';
   import Care from '../lib/Care.svelte';
   import { found } from '../lib/checks';
   import { brief, inWords, metres } from '../lib/dates';
@@ -187,6 +188,7 @@
       <div class="space-y-4">
         <FindList plant={id} />
         <CutSlip plant={id} />
+        <FeedSlip plant={id} hurt={p.look?.worth ?? false} />
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">

@@ -1,0 +1,201 @@
+package treatment
+
+import (
+	"fmt"
+	"slices"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/moment"
+	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
+)
+
+// feedClass is how some kinds are fed.
+type feedClass struct {
+	ID    string `yaml:"id"`
+	Name  string `yaml:"name"`
+	Match struct {
+		Species []string `yaml:"species"`
+		Genus   []string `yaml:"genus"`
+		Family  []string `yaml:"family"`
+		Habit   []string `yaml:"habit"`
+		Form    []string `yaml:"form"`
+		Pot     bool     `yaml:"pot"`
+	} `yaml:"match"`
+	None    string    `yaml:"none"`
+	From    When      `yaml:"from"`
+	To      When      `yaml:"to"`
+	Every   int       `yaml:"every"`
+	Most    int       `yaml:"most"`
+	Organic string    `yaml:"organic"`
+	Any     string    `yaml:"any"`
+	Says    []string  `yaml:"says"`
+	PH      []float64 `yaml:"ph"`
+}
+
+// feeds are the classes that ship. It panics when the shipped data is broken: a test loads it.
+var feeds = sync.OnceValue(func() []feedClass {
+	text, err := data.ReadFile("data/feeding.yaml")
+	var list []feedClass
+	if err == nil {
+		err = yaml.UnmarshalWithOptions(text, &list, yaml.Strict())
+	}
+	if err != nil {
+		panic(err)
+	}
+	return list
+})
+
+func (c *feedClass) fits(e *catalogue.Entry, pot bool) bool {
+	m := c.Match
+	for _, x := range []struct {
+		of []string
+		is string
+	}{{m.Species, e.ID}, {m.Genus, e.Genus()}, {m.Family, e.Family}, {m.Habit, e.Bloom.Habit}, {m.Form, string(e.Form)}} {
+		if len(x.of) > 0 && !slices.Contains(x.of, x.is) {
+			return false
+		}
+	}
+	return !m.Pot || pot
+}
+
+// FeedAsk is a plant that may be fed.
+type FeedAsk struct {
+	Species *catalogue.Entry
+	Place   *moment.Place
+	Date    day.Day
+	PotL    float64 // litres of its pot; 0 in the ground
+	Hurt    bool    // by frost, and not in growth yet
+	PH      float64 // of its soil; 0: nobody measured
+	Rules   rules.House
+}
+
+// Feeding is when and with what a plant is fed.
+type Feeding struct {
+	Text   string    `json:"text"`
+	Class  string    `json:"class" doc:"How its kind is fed"`
+	None   bool      `json:"none" doc:"It is not fed"`
+	Days   []day.Day `json:"days" doc:"Of the season that runs or comes next, from the date on"`
+	Every  int       `json:"every,omitempty"`
+	With   string    `json:"with,omitempty" doc:"By house rule; how much is the label's"`
+	Foliar []day.Day `json:"foliar" doc:"After frost: days on which the new leaves are wetted with a weak feed, to dripping"`
+	Soil   string    `json:"soil,omitempty" doc:"What its pH asks for"`
+	Says   []string  `json:"says"`
+	Rules  []string  `json:"rules" doc:"House rules that spoke"`
+}
+
+// After frost.
+const (
+	regrown     = 21 // days from leaf-out until roots feed growth again
+	foliarEvery = 21
+	foliarMost  = 3
+	phSlack     = 0.3
+)
+
+// Validate names what cannot be.
+func (a FeedAsk) Validate() error {
+	var bad invalid.Fields
+	bad.Within("pot_l", a.PotL, 0, 5000, "L")
+	if a.PH != 0 {
+		bad.Within("ph", a.PH, 3, 10, "")
+	}
+	return bad.Err()
+}
+
+// Feed tells when and with what a plant is fed. Its error is a list of refused fields.
+func Feed(a FeedAsk) (Feeding, error) {
+	if err := a.Validate(); err != nil {
+		return Feeding{}, err
+	}
+	list := feeds()
+	c := &list[len(list)-1]
+	for i := range list {
+		if list[i].fits(a.Species, a.PotL > 0) {
+			c = &list[i]
+			break
+		}
+	}
+	out := Feeding{Class: c.Name, Days: []day.Day{}, Foliar: []day.Day{}, Says: append([]string{}, c.Says...), Rules: []string{}, Soil: soil(c, a.PH)}
+	if a.Rules.Or(rules.Usual).Feeding == rules.AnyFeed {
+		out.With = c.Any
+		out.Rules = append(out.Rules, "Any feed")
+	} else {
+		out.With = c.Organic
+		out.Rules = append(out.Rules, "Organic feed only")
+	}
+	s := &search{book: Built(), ask: &Ask{Species: a.Species, Place: a.Place, Date: a.Date}, programme: &Programme{}, calendar: a.Place.Of(a.Species, a.Date)}
+	growth := day.None
+	if a.Hurt {
+		growth = s.calendar.Nearest(moment.When{Event: "leaf_out"}, a.Date) + regrown
+		out.Says = append(out.Says, "Hurt by frost, it is not fed before it grows: roots take up nothing, and salt harms them.")
+		for n := range foliarMost {
+			out.Foliar = append(out.Foliar, max(a.Date, growth)+day.Day(n*foliarEvery))
+		}
+	}
+	if c.None != "" {
+		out.None, out.Text, out.With, out.Rules = true, c.None, "", []string{}
+		return out, nil
+	}
+	out.Every = c.Every
+	out.Days = s.feedDays(c, growth)
+	out.Text = feedText(c, &out, a.Date)
+	return out, nil
+}
+
+// feedDays are the days of the season that runs or comes next.
+func (s *search) feedDays(c *feedClass, growth day.Day) (out []day.Day) {
+	from, to, ok := s.window(Step{From: c.From, To: c.To})
+	if !ok {
+		return []day.Day{}
+	}
+	d := max(from, s.ask.Date)
+	if growth.Given() {
+		d = max(d, growth)
+	}
+	for range max(1, c.Most) {
+		if d > to {
+			break
+		}
+		out = append(out, d)
+		if c.Every == 0 {
+			break
+		}
+		d += day.Day(c.Every)
+	}
+	return out
+}
+
+func feedText(c *feedClass, f *Feeding, today day.Day) string {
+	if len(f.Days) == 0 {
+		return "No time for it is left this season; next spring again."
+	}
+	when := "Feed it now"
+	if f.Days[0] > today {
+		when = "Feed it from " + quantity.Day(f.Days[0])
+	}
+	if len(f.Days) > 1 {
+		return fmt.Sprintf("%s, every %d days to %s, with %s.", when, c.Every, quantity.Day(f.Days[len(f.Days)-1]), f.With)
+	}
+	return fmt.Sprintf("%s, once, with %s.", when, f.With)
+}
+
+// soil is what the pH asks for.
+func soil(c *feedClass, ph float64) string {
+	lo, hi := c.PH[0], c.PH[1]
+	switch {
+	case ph == 0:
+		return ""
+	case ph < lo-phSlack:
+		return fmt.Sprintf("At pH %.1f it is too sour for it (%.1f to %.1f): lime in autumn by the soil test, never together with manure; test again in a year.", ph, lo, hi)
+	case ph > hi+phSlack && hi <= 6.8:
+		return fmt.Sprintf("At pH %.1f it is too limy for it (%.1f to %.1f): sulphur by the soil test, leaf mould, rain water; or a pot or bed of sour soil.", ph, lo, hi)
+	case ph > hi+phSlack:
+		return fmt.Sprintf("At pH %.1f it is limy: compost and iron by need; sulphur only by a soil test.", ph)
+	}
+	return fmt.Sprintf("pH %.1f suits it.", ph)
+}

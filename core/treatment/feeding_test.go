@@ -1,0 +1,80 @@
+package treatment
+
+import (
+	"strings"
+	"testing"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/quantity"
+	"mezzadro/core/rules"
+)
+
+// TestFeeding: what is fed when, as those who keep such plants do; what is never fed; nothing after a freeze before growth; lime and
+// sulphur by pH, and never lime for what loves it sour.
+func TestFeeding(t *testing.T) {
+	for _, c := range []struct {
+		name, species, climate, date string
+		ask                          FeedAsk
+		none                         bool
+		first                        string // MM-DD..MM-DD
+		times                        int    // at least
+		says, never                  string
+	}{
+		{"roses fortnightly", "rosa-bedding", "lake-foothills", "04-20", FeedAsk{}, false, "04-20..04-25", 7, "14 days; Not after late summer", ""},
+		{"roses in autumn", "rosa-bedding", "lake-foothills", "10-10", FeedAsk{}, false, "03-01..05-10", 3, "", ""},
+		{"roses in the south", "rosa-bedding", "southern-foothills", "10-01", FeedAsk{}, false, "10-01..10-25", 5, "", ""},
+		{"citrus each quarter", "citrus-limon", "citrus-coast", "03-10", FeedAsk{}, false, "02-01..05-10", 2, "quarter", ""},
+		{"citrus in a pot", "citrus-limon", "lake-foothills", "03-18", FeedAsk{PotL: 60}, false, "03-18..05-20", 2, "quarter", ""},
+		{"a frozen orange", "citrus-sinensis", "lake-foothills", "03-18", FeedAsk{PotL: 80, Hurt: true}, false, "04-10..06-20", 1, "not fed before it grows", ""},
+		{"wisteria", "wisteria-sinensis", "lake-foothills", "03-18", FeedAsk{}, true, "", 0, "own nitrogen", "compost"},
+		{"lavender", "lavandula-angustifolia", "lake-foothills", "04-18", FeedAsk{}, true, "", 0, "lean", ""},
+		{"a lime tree", "tilia-cordata", "prairie", "04-18", FeedAsk{}, true, "", 0, "mulch", ""},
+		{"camellias after bloom", "camellia-japonica", "lake-foothills", "03-01", FeedAsk{}, false, "04-05..06-01", 1, "Never lime", ""},
+		{"azaleas on lime", "azalea-evergreen", "gulf-coast", "04-10", FeedAsk{PH: 7.4}, false, "", 1, "sulphur by the soil test", "lime in autumn"},
+		{"a sour vegetable bed", "solanum-lycopersicum", "cool-coast", "04-10", FeedAsk{PH: 5}, false, "", 1, "lime in autumn; never together with manure", "sulphur"},
+		{"soil that suits", "rosa-bedding", "cool-coast", "04-10", FeedAsk{PH: 6.5}, false, "", 3, "suits it", "lime in"},
+		{"apples once", "malus-domestica", "cool-coast", "03-10", FeedAsk{}, false, "03-01..05-10", 1, "midsummer; once", ""},
+		{"hostas", "hosta-hybrid", "prairie", "04-01", FeedAsk{}, false, "04-01..05-25", 1, "compost", ""},
+		{"oleander in a pot", "nerium-oleander", "lake-foothills", "05-10", FeedAsk{PotL: 40}, false, "05-10..05-30", 5, "liquid organic", ""},
+		{"any feed", "nerium-oleander", "lake-foothills", "05-10", FeedAsk{PotL: 40, Rules: rules.House{Feeding: rules.AnyFeed}}, false, "05-10..05-30", 5, "Any feed", "organic"},
+		{"a palm", "trachycarpus-fortunei", "lake-foothills", "03-18", FeedAsk{}, false, "03-20..05-20", 2, "potash", ""},
+		{"rosemary", "salvia-rosmarinus", "dry-summer-coast", "03-18", FeedAsk{}, true, "", 0, "scent", ""},
+		{"box", "buxus-sempervirens", "cool-coast", "03-18", FeedAsk{}, false, "03-10..05-20", 1, "root run", ""},
+	} {
+		e, err := catalogue.Built().Species(c.species)
+		if err != nil {
+			t.Fatal(err)
+		}
+		c.ask.Species, c.ask.Place = &e, place(t, c.climate)
+		if c.ask.Date, err = day.Parse("2027-" + c.date); err != nil {
+			t.Fatal(err)
+		}
+		f, err := Feed(c.ask)
+		if err != nil || f.None != c.none || len(f.Days) < c.times {
+			t.Errorf("%s: %+v, %v", c.name, f, err)
+			continue
+		}
+		text := quantity.Style{}.Text(strings.Join(append(append(f.Says, f.Rules...), f.Text, f.Soil), "\n"))
+		for _, w := range strings.Split(c.says, "; ") {
+			if !strings.Contains(strings.ToLower(text), strings.ToLower(w)) {
+				t.Errorf("%s: does not say %q: %s", c.name, w, text)
+			}
+		}
+		if c.never != "" && strings.Contains(strings.ToLower(f.Text+f.Soil), strings.ToLower(c.never)) {
+			t.Errorf("%s: says %q: %s", c.name, c.never, text)
+		}
+		if from, to, asked := strings.Cut(c.first, ".."); asked {
+			if first := f.Days[0].String()[5:]; first < from || first > to {
+				t.Errorf("%s: first on %s, want %s", c.name, first, c.first)
+			}
+		}
+		if c.ask.Hurt && (len(f.Foliar) != 3 || f.Foliar[1]-f.Foliar[0] < 14 || f.Foliar[0] < c.ask.Date) {
+			t.Errorf("%s: foliar %v", c.name, f.Foliar)
+		}
+	}
+	e := catalogue.Built().Entries[0]
+	if _, err := Feed(FeedAsk{Species: &e, Place: place(t, "cool-coast"), Date: day.Of(2027, 4, 1), PH: 14}); err == nil || !strings.Contains(err.Error(), "ph") {
+		t.Errorf("pH 14: %v", err)
+	}
+}
