@@ -10,6 +10,7 @@ import (
 
 // TestAlmanac searches the book and reads a species in a property's own dates.
 func TestAlmanac(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/almanac")

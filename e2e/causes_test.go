@@ -23,6 +23,7 @@ func (s *server) findsOn(plant int64) []keptFind {
 // TestSpeckledLeavesWithoutSignal: from speckled leaves to lace bugs by following the questions, on the phone, the house gone
 // all the while; what is kept there arrives when the house is back, once.
 func TestSpeckledLeavesWithoutSignal(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	plant := int64(s.plantOf(3, "azalea-evergreen").ID)
 	b := open(t, s, 390, 844)

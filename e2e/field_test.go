@@ -84,6 +84,7 @@ type walkOut struct {
 // TestWalkWithoutSignal walks six plants on a phone. The house is gone from the third on; the page is even opened anew
 // meanwhile; when the house is back, all checks, notes and photos arrive, each once.
 func TestWalkWithoutSignal(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")

@@ -155,6 +155,7 @@ func TestAnswersInReach(t *testing.T) {
 // TestEightForms walks eight plants of different forms on the phone, without a signal in the middle: the answers asked for lie
 // above the bar, and each plant is done with few presses.
 func TestEightForms(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	for i, p := range []string{
@@ -293,6 +294,7 @@ const outside = `[...document.querySelectorAll('main p, main h1, main h2, main h
 // TestNothingIsCut: at every width, magnified twice and with names as long as they may be, no place is wider than the
 // screen and no text is clipped.
 func TestNothingIsCut(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	long := strings.Repeat("Long terrace by the lower basin ", 10)
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:300]))

@@ -412,6 +412,7 @@ func TestKilledWhileDeciding(t *testing.T) {
 
 // TestAccessible looks at every place, as it is and in glare mode.
 func TestAccessible(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/1")

@@ -92,6 +92,7 @@ func spread(b *browser) float64 {
 
 // TestTimeMoves moves the sample's day by a month and sees the bands narrow and everything follow.
 func TestTimeMoves(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")

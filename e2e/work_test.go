@@ -164,6 +164,7 @@ func TestNarrow(t *testing.T) {
 // TestNotOnTheList adds a plant on the walk that nobody had listed, and looks at it next; then orders work on two plants by hand
 // that comes after another job.
 func TestNotOnTheList(t *testing.T) {
+	t.Parallel() // one of the longest
 	s := start(t, "demo", t.TempDir())
 	phone := open(t, s, 390, 844)
 	phone.expect("422 ")
