@@ -1,7 +1,10 @@
 /** What several places say of a job. */
 import type { Order } from '../api/client';
-import { brief, inWords } from './dates';
+import { brief, daysBetween, inWords } from './dates';
 import { house } from './house.svelte';
+
+/** A window longer than this many days is any time. */
+export const anyTime = 300;
 
 /** When an order is, or may well be, done: in a few words. */
 export function when(o: Order, today: string): string {
@@ -12,6 +15,7 @@ export function when(o: Order, today: string): string {
   if (o.passed) return 'the time for this has passed';
   if (o.window_from) {
     const within = o.best_day && o.best_day >= o.window_from && o.best_day <= o.window_to;
+    if (daysBetween(o.window_from, o.window_to) > anyTime) return `any time${within ? `, best ${brief(o.best_day)}` : ''}`;
     return `${brief(o.window_from)} – ${brief(o.window_to)}${within ? `, best ${brief(o.best_day)}` : ''}`;
   }
   return o.best_day ? `no good day; ${brief(o.best_day)} is the least bad` : 'no day is allowed';

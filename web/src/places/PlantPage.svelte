@@ -187,7 +187,7 @@
       </section>
       <div class="space-y-4">
         <FindList plant={id} />
-        <CutSlip plant={id} />
+        <CutSlip plant={id} hurt={p.look?.worth ?? false} />
         <FeedSlip plant={id} hurt={p.look?.worth ?? false} />
         <section aria-label="Jobs">
           <h2>Jobs</h2>

@@ -6,7 +6,7 @@
   import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Frame } from '../lib/LaneMarks.svelte';
-  import { costOf, costWord, titled } from '../lib/orders';
+  import { anyTime, costOf, costWord, titled } from '../lib/orders';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { capital } from '../lib/words';
@@ -345,7 +345,9 @@
       </div>
       <div class="text-sm">
         {#if lane.passed}<p>The time for this has passed.</p>{:else}<p>Best {inWords(lane.best_day, house.today)}</p>{/if}
-        {#each lane.windows ?? [] as w (w.from)}<p class="text-soft">Window {brief(w.from)} – {brief(w.to)}</p>{/each}
+        {#each lane.windows ?? [] as w (w.from)}<p class="text-soft">
+            {daysBetween(w.from, w.to) > anyTime ? 'Any time' : `Window ${brief(w.from)} – ${brief(w.to)}`}
+          </p>{/each}
         {#if lane.day}<p class="font-semibold">On {inWords(lane.day, house.today)}</p>{/if}
         <a class="inline-flex min-h-11 items-center font-semibold" href="#/rounds/{lane.id}"
           >{lane.day ? 'Move it' : 'Put it on a day'}</a
