@@ -36,7 +36,7 @@ var examples = map[string]string{
 	"add-product":      `{"name": "Soft soap, 1 L", "active": "soap", "unit": "mL", "rates": [{"amount": 20, "per": "L"}], "packs": [{"size": 1000, "price": 9.5}], "supplier": "Farm shop"}`,
 	"change-product":   `{"name": "Soft soap, 1 L", "active": "soap", "unit": "mL", "rates": [{"amount": 25, "per": "L"}], "packs": [{"size": 1000, "price": 9.5}], "version": 1}`,
 	"add-lot":          `{"amount": 1000, "lot": "A 17", "expires": "2029-06-30"}`,
-	"reckon-feeding": `{"species": "citrus-limon", "date": "2027-03-18", "property": 1, "pot_l": 60, "ph": 6.2}`,
+	"reckon-feeding":   `{"species": "citrus-limon", "date": "2027-03-18", "property": 1, "pot_l": 60, "ph": 6.2}`,
 	"reckon-treatment": `{"cause": "lace-bug", "species": "azalea-evergreen", "date": "2027-06-10", "property": 1, "share": 0.5, "count": 12, "affected": 4}`,
 	"keep-cuts":        `{"cuts": [{"plant_id": 1}]}`,
 	"reckon-pruning":   `{"species": "syringa-vulgaris", "date": "2027-03-18", "property": 1, "height_m": 3.2, "wanted_m": 2.6}`,

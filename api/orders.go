@@ -20,7 +20,19 @@ func (s *Server) year(ctx context.Context, in *struct {
 	From     int      `query:"from" minimum:"0" doc:"How many to leave out at the beginning"`
 	Limit    int      `query:"limit" default:"200" minimum:"1" maximum:"1000"`
 }) (*Out[house.LanesPage], error) {
-	p, err := s.Lanes(ctx, house.LanesOf{Property: in.Property, Kind: in.Kind, By: in.By, NoCare: in.NoCare, Closing: in.Closing, Words: in.Text, From: in.From, Limit: in.Limit})
+	p, err := s.Lanes(
+		ctx,
+		house.LanesOf{
+			Property: in.Property,
+			Kind:     in.Kind,
+			By:       in.By,
+			NoCare:   in.NoCare,
+			Closing:  in.Closing,
+			Words:    in.Text,
+			From:     in.From,
+			Limit:    in.Limit,
+		},
+	)
 	return out(p), s.problem(ctx, "jobs", err)
 }
 

@@ -23,7 +23,10 @@ func (s *Server) reckonDamage(ctx context.Context, in *struct{ Body house.Damage
 	return out(a), s.problem(ctx, "property", err)
 }
 
-func (s *Server) reckonPruning(ctx context.Context, in *struct{ Body house.PruningIn }) (*Out[house.PruningOut], error) {
+func (s *Server) reckonPruning(
+	ctx context.Context,
+	in *struct{ Body house.PruningIn },
+) (*Out[house.PruningOut], error) {
 	o, err := s.ReckonPruning(ctx, in.Body)
 	return out(o), s.problem(ctx, "plant or property", err)
 }

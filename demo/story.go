@@ -285,8 +285,18 @@ func (t *teller) tellCauses(s Step) error {
 	for _, c := range s.Calls {
 		plant, err := t.plant(c.At)
 		if err == nil {
-			_, err = t.post("/calls", map[string]any{"plant_id": plant, "caller": c.Caller, "answers": c.Answers, "seen": append([]string{}, c.Seen...),
-				"not_seen": append([]string{}, c.NotSeen...), "ending": c.Ending, "said": c.Said})
+			_, err = t.post(
+				"/calls",
+				map[string]any{
+					"plant_id": plant,
+					"caller":   c.Caller,
+					"answers":  c.Answers,
+					"seen":     append([]string{}, c.Seen...),
+					"not_seen": append([]string{}, c.NotSeen...),
+					"ending":   c.Ending,
+					"said":     c.Said,
+				},
+			)
 		}
 		if err != nil {
 			return fmt.Errorf("call about %s: %w", c.Species, err)
@@ -304,8 +314,13 @@ func (t *teller) keepFind(f Find) error {
 	if how == "" {
 		how = "walk"
 	}
-	_, err = t.post("/finds", map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": f.Certainty, "share": f.Share,
-		"seen": append([]string{}, f.Seen...), "not_seen": append([]string{}, f.NotSeen...), "how": how, "note": f.Note})
+	_, err = t.post(
+		"/finds",
+		map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": f.Certainty, "share": f.Share,
+			"seen": append(
+				[]string{},
+				f.Seen...), "not_seen": append([]string{}, f.NotSeen...), "how": how, "note": f.Note},
+	)
 	return err
 }
 

@@ -17,10 +17,34 @@ type UseLine struct {
 	Day, Property, Plant, Reason, Product, Active, Amount, Spray, Who, Weather, Note string
 }
 
-var useColumns = []string{"day", "property", "plant", "reason", "product", "means", "amount", "spray", "who", "weather", "note"}
+var useColumns = []string{
+	"day",
+	"property",
+	"plant",
+	"reason",
+	"product",
+	"means",
+	"amount",
+	"spray",
+	"who",
+	"weather",
+	"note",
+}
 
 func (u UseLine) cells() []string {
-	return []string{u.Day, u.Property, u.Plant, u.Reason, u.Product, u.Active, u.Amount, u.Spray, u.Who, u.Weather, u.Note}
+	return []string{
+		u.Day,
+		u.Property,
+		u.Plant,
+		u.Reason,
+		u.Product,
+		u.Active,
+		u.Amount,
+		u.Spray,
+		u.Who,
+		u.Weather,
+		u.Note,
+	}
 }
 
 // Figure is a figure with its unit for a line; empty for nothing.

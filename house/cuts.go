@@ -117,7 +117,13 @@ func (h *House) ProposeCuts(ctx context.Context, property int64, wanted []CutWan
 	var bad invalid.Fields
 	for i, w := range wanted {
 		if w.Purpose != "" && !slices.Contains(pruning.Purposes, w.Purpose) {
-			bad.Add(fmt.Sprintf("cuts[%d].purpose", i), w.Purpose, "%q is no purpose; want one of %q", w.Purpose, pruning.Purposes)
+			bad.Add(
+				fmt.Sprintf("cuts[%d].purpose", i),
+				w.Purpose,
+				"%q is no purpose; want one of %q",
+				w.Purpose,
+				pruning.Purposes,
+			)
 		}
 	}
 	if bad != nil {
@@ -165,23 +171,22 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 	if !known {
 		return CutProposed{}, false
 	}
-	past := c.past[p.ID]
-	purpose, part, from := pruning.Next(e, pruning.Of{Count: p.Count, HeightM: p.HeightM, Rules: c.pl.rules}, past, c.pl.Today)
-	sick := c.sick[p.ID]
-	if sick != nil {
-		purpose, part, from = pruning.Sick, 0, c.pl.Today
-	}
-	if wanted != "" && wanted != purpose {
-		purpose, part, from = wanted, 0, c.pl.Today
-		if wanted == pruning.Renew {
-			part = 1
-		}
-	}
+	purpose, part, from := c.due(p, e, wanted)
 	if purpose == "" {
 		return CutProposed{}, false
 	}
-	ask := pruning.Ask{Species: e, Place: c.pl.Cuts, Date: from, HeightM: p.HeightM, SpreadM: p.SpreadM, GraftM: p.GraftM, Count: p.Count,
-		Purpose: purpose, Part: part, Rules: c.pl.rules}
+	ask := pruning.Ask{
+		Species: e,
+		Place:   c.pl.Cuts,
+		Date:    from,
+		HeightM: p.HeightM,
+		SpreadM: p.SpreadM,
+		GraftM:  p.GraftM,
+		Count:   p.Count,
+		Purpose: purpose,
+		Part:    part,
+		Rules:   c.pl.rules,
+	}
 	plan, err := pruning.Coming(ask)
 	if err != nil {
 		return CutProposed{}, false // a size that no plan takes: the bench says which
@@ -190,18 +195,58 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 	if look.Passed || !look.Window.From.Given() {
 		return CutProposed{}, false
 	}
-	out := CutProposed{PlantID: p.ID, Plant: plantTitle(c.pl.Book, p), Title: cutTitle(purpose, p, e), Purpose: purpose, Part: part, Class: plan.Class,
-		From: max(look.Window.From, from), To: look.Window.To, Minutes: min(job.MaxMinutes, plan.Minutes),
-		WasteM3: quantity.Round(plan.WasteM3*float64(p.Count), 0.01), Skills: plan.Skills, Why: plan.Where, Rules: plan.Rules, Together: plan.Together,
-		Asked: c.stands(p.ID, purpose, part), Done: past.Last, Hurt: c.hurt[p.ID], plan: plan, ask: ask, best: max(from, look.Best)}
-	if sick != nil && purpose == pruning.Sick {
+	return c.tell(p, ask, plan, look), true
+}
+
+// due is what a plant is cut for next, which third of a renewal, and from when: for what was found on it, for what is wanted, or as
+// its year asks.
+func (c cutting) due(p store.Plant, e *catalogue.Entry, wanted pruning.Purpose) (pruning.Purpose, int, day.Day) {
+	of := pruning.Of{Count: p.Count, HeightM: p.HeightM, Rules: c.pl.rules}
+	purpose, part, from := pruning.Next(e, of, c.past[p.ID], c.pl.Today)
+	if c.sick[p.ID] != nil {
+		purpose, part, from = pruning.Sick, 0, c.pl.Today
+	}
+	if wanted == "" || wanted == purpose {
+		return purpose, part, from
+	}
+	if wanted == pruning.Renew {
+		return wanted, 1, c.pl.Today
+	}
+	return wanted, 0, c.pl.Today
+}
+
+// tell is a cut as it is proposed.
+func (c cutting) tell(p store.Plant, ask pruning.Ask, plan pruning.Plan, look job.Outlook) CutProposed {
+	out := CutProposed{
+		PlantID:  p.ID,
+		Plant:    plantTitle(c.pl.Book, p),
+		Title:    cutTitle(ask.Purpose, p, ask.Species),
+		Purpose:  ask.Purpose,
+		Part:     ask.Part,
+		Class:    plan.Class,
+		From:     max(look.Window.From, ask.Date),
+		To:       look.Window.To,
+		Minutes:  min(job.MaxMinutes, plan.Minutes),
+		WasteM3:  quantity.Round(plan.WasteM3*float64(p.Count), 0.01),
+		Skills:   plan.Skills,
+		Why:      plan.Where,
+		Rules:    plan.Rules,
+		Together: plan.Together,
+		Asked:    c.stands(p.ID, ask.Purpose, ask.Part),
+		Done:     c.past[p.ID].Last,
+		Hurt:     c.hurt[p.ID],
+		plan:     plan,
+		ask:      ask,
+		best:     max(ask.Date, look.Best),
+	}
+	if sick := c.sick[p.ID]; sick != nil && ask.Purpose == pruning.Sick {
 		out.Sick = sick.Name
 		out.Why = "Found on it: " + sick.Name + ". Sound plants first; bag what is cut out, never on the compost."
 	}
 	if out.Hurt {
 		out.Why = "Look at it first: the weather likely hurt it. " + out.Why
 	}
-	return out, true
+	return out
 }
 
 // stands reports that a job for such a cut of a plant is there already.
@@ -234,11 +279,31 @@ func cutTitle(purpose pruning.Purpose, p store.Plant, e *catalogue.Entry) string
 // orders are the jobs of a proposed cut: the cut, or each third of a renewal in its year, with what is done in the same visit.
 // After says, by place in the list, which one a job comes after.
 func (c *CutProposed) orders(pl *Place) (list []store.NewOrder, after []int) {
-	base := job.Order{Key: "cut", Kind: job.Prune, Title: c.Title, Origin: job.Hand, For: c.ask.Date, Minutes: max(1, c.Minutes), Crew: 1,
-		Params: job.Params{Purpose: string(c.Purpose), CutM: c.plan.CutM, Part: c.Part}, Skills: c.Skills, Kit: []string{},
-		Reasons: append([]string{c.Why}, c.plan.Rules...), Cautions: c.plan.Cautions}
+	base := job.Order{
+		Key:     "cut",
+		Kind:    job.Prune,
+		Title:   c.Title,
+		Origin:  job.Hand,
+		For:     c.ask.Date,
+		Minutes: max(1, c.Minutes),
+		Crew:    1,
+		Params: job.Params{
+			Purpose: string(c.Purpose),
+			CutM:    c.plan.CutM,
+			Part:    c.Part,
+		},
+		Skills:   c.Skills,
+		Kit:      []string{},
+		Reasons:  append([]string{c.Why}, c.plan.Rules...),
+		Cautions: c.plan.Cautions,
+	}
 	add := func(o job.Order, of int) {
-		n := store.NewOrder{PropertyID: pl.Property.ID, Plants: []int64{c.PlantID}, Order: o, Outlook: pl.curve(o, []string{c.ask.Species.ID}).Outlook(pl.Today)}
+		n := store.NewOrder{
+			PropertyID: pl.Property.ID,
+			Plants:     []int64{c.PlantID},
+			Order:      o,
+			Outlook:    pl.curve(o, []string{c.ask.Species.ID}).Outlook(pl.Today),
+		}
 		list, after = append(list, n), append(after, of)
 	}
 	if c.Purpose != pruning.Renew {
@@ -256,8 +321,22 @@ func (c *CutProposed) orders(pl *Place) (list []store.NewOrder, after []int) {
 		add(o, len(list)-1)
 	}
 	for _, f := range c.Together {
-		add(job.Order{Key: f.Kind, Kind: job.Kind(f.Kind), Title: f.Title, Origin: job.Hand, For: c.best, Minutes: f.Minutes, Crew: 1,
-			Skills: []string{}, Kit: []string{}, Reasons: []string{f.Why}, Cautions: []string{}}, 0)
+		add(
+			job.Order{
+				Key:      f.Kind,
+				Kind:     job.Kind(f.Kind),
+				Title:    f.Title,
+				Origin:   job.Hand,
+				For:      c.best,
+				Minutes:  f.Minutes,
+				Crew:     1,
+				Skills:   []string{},
+				Kit:      []string{},
+				Reasons:  []string{f.Why},
+				Cautions: []string{},
+			},
+			0,
+		)
 	}
 	return list, after
 }

@@ -35,8 +35,16 @@ func (h *House) Lanes(ctx context.Context, of LanesOf) (LanesPage, error) {
 	if err := h.currentWindows(ctx); err != nil {
 		return LanesPage{}, err
 	}
-	ask := store.LanesOf{Property: of.Property, Kind: of.Kind, By: cmp.Or(of.By, "time"), NoCare: of.NoCare, Today: h.Today().String(),
-		Words: strings.Fields(strings.ToLower(of.Words)), From: of.From, Limit: of.Limit}
+	ask := store.LanesOf{
+		Property: of.Property,
+		Kind:     of.Kind,
+		By:       cmp.Or(of.By, "time"),
+		NoCare:   of.NoCare,
+		Today:    h.Today().String(),
+		Words:    strings.Fields(strings.ToLower(of.Words)),
+		From:     of.From,
+		Limit:    of.Limit,
+	}
 	if of.Closing > 0 {
 		ask.Closing = (h.Today() + day.Day(of.Closing)).String()
 	}

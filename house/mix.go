@@ -69,8 +69,16 @@ func (h *House) Mixes(ctx context.Context, on day.Day, tankL float64) (MixCard, 
 	slices.Sort(out.Days)
 	for key, l := range by {
 		l.close(products)
-		m := DayMix{Product: l.Product, Name: l.Name, Unit: l.Unit, Spray: treatment.Mix(l.SprayL, l.Needed, tankL), Stops: stops[key], Cautions: cautions[key],
-			Missing: l.Missing, Active: treatment.Built().Active(l.use)}
+		m := DayMix{
+			Product:  l.Product,
+			Name:     l.Name,
+			Unit:     l.Unit,
+			Spray:    treatment.Mix(l.SprayL, l.Needed, tankL),
+			Stops:    stops[key],
+			Cautions: cautions[key],
+			Missing:  l.Missing,
+			Active:   treatment.Built().Active(l.use),
+		}
 		if l.Needed > l.OnHand && m.Missing == "" {
 			m.Missing = fmt.Sprintf("%g %s are missing on hand", Tenth(l.Needed-l.OnHand), l.Unit)
 		}

@@ -78,8 +78,20 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 	if bad != nil {
 		return out, bad
 	}
-	ask := pruning.Ask{Species: &e, Place: pruning.At(y), Date: h.DateOr(in.Date), HeightM: in.HeightM, SpreadM: in.SpreadM, GraftM: in.GraftM, Count: in.Count,
-		Purpose: in.Purpose, WantedM: in.WantedM, CutM: in.CutM, Share: in.Share, Part: in.Part}
+	ask := pruning.Ask{
+		Species: &e,
+		Place:   pruning.At(y),
+		Date:    h.DateOr(in.Date),
+		HeightM: in.HeightM,
+		SpreadM: in.SpreadM,
+		GraftM:  in.GraftM,
+		Count:   in.Count,
+		Purpose: in.Purpose,
+		WantedM: in.WantedM,
+		CutM:    in.CutM,
+		Share:   in.Share,
+		Part:    in.Part,
+	}
 	if ask.Rules, err = h.pruningRules(ctx, in.Rules, pl); err != nil {
 		return out, err
 	}
@@ -90,7 +102,10 @@ func (h *House) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, er
 		}
 	}
 	if in.Usual && ask.Purpose == "" {
-		ask.Purpose = cmp.Or(pruning.Usual(&e, pruning.Of{Count: in.Count, HeightM: in.HeightM, Rules: ask.Rules}), pruning.Shape)
+		ask.Purpose = cmp.Or(
+			pruning.Usual(&e, pruning.Of{Count: in.Count, HeightM: in.HeightM, Rules: ask.Rules}),
+			pruning.Shape,
+		)
 	}
 	out.Plan, err = pruning.For(ask)
 	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")

@@ -55,7 +55,13 @@ func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 }
 
 // shop adds what one job takes, and says to which line.
-func (h *House) shop(ctx context.Context, by map[string]*ShoppingLine, k store.OrderFull, due day.Day, products []Product) (string, error) {
+func (h *House) shop(
+	ctx context.Context,
+	by map[string]*ShoppingLine,
+	k store.OrderFull,
+	due day.Day,
+	products []Product,
+) (string, error) {
 	pl, err := h.Place(ctx, k.PropertyID)
 	if err != nil {
 		return "", err
@@ -70,15 +76,22 @@ func (h *House) shop(ctx context.Context, by map[string]*ShoppingLine, k store.O
 		cards[i] = c.Card
 	}
 	act := treatment.Built().Active(k.Params.V.Use)
-	a, plants := treatment.Built().Takes(treatment.Ask{Cause: k.Params.V.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM,
-		SpreadM: p.SpreadM, Cards: cards}, k.Params.V.Use)
+	a, plants := treatment.Built().
+		Takes(treatment.Ask{Cause: k.Params.V.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM,
+			SpreadM: p.SpreadM, Cards: cards}, k.Params.V.Use)
 	if a == nil || act == nil {
 		return "", nil
 	}
 	key := fmt.Sprintf("%s %d", act.ID, a.Card)
 	l := by[key]
 	if l == nil {
-		l = &ShoppingLine{Product: a.Card, Name: cmp.Or(a.Name, act.Name), Unit: a.Unit, ActiveFor: act.Name, use: act.ID}
+		l = &ShoppingLine{
+			Product:   a.Card,
+			Name:      cmp.Or(a.Name, act.Name),
+			Unit:      a.Unit,
+			ActiveFor: act.Name,
+			use:       act.ID,
+		}
 		by[key] = l
 	}
 	l.Needed, l.SprayL, l.Jobs, l.Plants = l.Needed+a.Product, l.SprayL+a.SprayL, l.Jobs+1, l.Plants+plants

@@ -77,7 +77,11 @@ func (in ProductIn) record() (store.Product, error) {
 		return store.Product{}, Refuse("on_hand", in.OnHand, "is counted from what was bought and used: add a lot")
 	}
 	in.Card.ID = 0
-	return store.Product{Card: store.JSON[treatment.Card]{V: in.Card}, Supplier: strings.TrimSpace(in.Supplier), Version: in.Version}, nil
+	return store.Product{
+		Card:     store.JSON[treatment.Card]{V: in.Card},
+		Supplier: strings.TrimSpace(in.Supplier),
+		Version:  in.Version,
+	}, nil
 }
 
 // AddProduct keeps a new card.
@@ -116,7 +120,12 @@ func (h *House) product(ctx context.Context, id int64) (Product, error) {
 
 // RemoveProduct takes a card out of sight, or brings it back.
 func (h *House) RemoveProduct(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveProduct(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveProduct(ctx, id, remove) },
+	)
 	return err
 }
 
@@ -190,8 +199,21 @@ func (h *House) Uses(ctx context.Context, property int64, from, to day.Day) ([]U
 	}
 	out := make([]Used, len(list))
 	for i, u := range list {
-		out[i] = Used{ID: u.ID, Property: u.Property, PlantID: u.PlantID.Int64, Day: parsed(&u.Day), Who: u.Who, Product: u.Product, Active: u.Active, Cause: causeName(u.Cause),
-			Amount: u.Amount, Unit: u.Unit, SprayL: u.SprayL, Plants: u.Plants, Note: u.Note}
+		out[i] = Used{
+			ID:       u.ID,
+			Property: u.Property,
+			PlantID:  u.PlantID.Int64,
+			Day:      parsed(&u.Day),
+			Who:      u.Who,
+			Product:  u.Product,
+			Active:   u.Active,
+			Cause:    causeName(u.Cause),
+			Amount:   u.Amount,
+			Unit:     u.Unit,
+			SprayL:   u.SprayL,
+			Plants:   u.Plants,
+			Note:     u.Note,
+		}
 		if u.Species != "" {
 			out[i].Plant = plantTitle(book, store.Plant{Species: u.Species, Label: u.Label})
 		}

@@ -131,7 +131,14 @@ const (
 )
 
 // stepOrder is a step as a job.
-func stepOrder(f store.Find, p store.Plant, common string, o treatment.Answer, d treatment.Dated, today day.Day) job.Order {
+func stepOrder(
+	f store.Find,
+	p store.Plant,
+	common string,
+	o treatment.Answer,
+	d treatment.Dated,
+	today day.Day,
+) job.Order {
 	minutes := treatSetUp + perPlantMin*float64(max(1, o.Treated))
 	if d.Amount != nil {
 		minutes += perSprayL * d.Amount.SprayL
@@ -147,9 +154,22 @@ func stepOrder(f store.Find, p store.Plant, common string, o treatment.Answer, d
 	if p.Count > 1 {
 		title += fmt.Sprintf(" × %d", o.Treated)
 	}
-	kept := job.Order{Key: fmt.Sprintf("%s %d", o.Rung, d.N), Kind: job.Treat, Title: title + ": " + strings.ToLower(causeName(f.Cause)), Origin: job.Programme, For: today,
-		Minutes: int(math.Ceil(minutes/5) * 5), Crew: 1, Params: job.Params{Cause: f.Cause, Rung: o.Rung, Step: d.N, Use: d.Use}, Skills: []string{}, Kit: []string{},
-		Reasons: append([]string{d.Do}, d.Why...), Cautions: append(append([]string{}, d.Limits...), o.Cautions...)}
+	kept := job.Order{
+		Key:    fmt.Sprintf("%s %d", o.Rung, d.N),
+		Kind:   job.Treat,
+		Title:  title + ": " + strings.ToLower(causeName(f.Cause)),
+		Origin: job.Programme,
+		For:    today,
+		Minutes: int(
+			math.Ceil(minutes/5) * 5,
+		),
+		Crew:     1,
+		Params:   job.Params{Cause: f.Cause, Rung: o.Rung, Step: d.N, Use: d.Use},
+		Skills:   []string{},
+		Kit:      []string{},
+		Reasons:  append([]string{d.Do}, d.Why...),
+		Cautions: append(append([]string{}, d.Limits...), o.Cautions...),
+	}
 	if d.Where != "" {
 		kept.Reasons = append(kept.Reasons, "Where: "+d.Where+".")
 	}
@@ -204,9 +224,23 @@ func (h *House) KeepTreatment(ctx context.Context, key store.Key, find int64) (T
 }
 
 // treatOrder is a treatment's job as it is kept, after the one before it.
-func (h *House) treatOrder(pl *Place, f store.Find, p store.Plant, o job.Order, follows, after int64, d treatment.Dated) store.NewOrder {
-	n := store.NewOrder{PropertyID: f.PropertyID, Plants: []int64{p.ID}, OriginID: f.ID, Trouble: "pest", Follows: follows, Order: o,
-		Outlook: pl.curve(o, []string{p.Species}).Outlook(pl.Today)}
+func (h *House) treatOrder(
+	pl *Place,
+	f store.Find,
+	p store.Plant,
+	o job.Order,
+	follows, after int64,
+	d treatment.Dated,
+) store.NewOrder {
+	n := store.NewOrder{
+		PropertyID: f.PropertyID,
+		Plants:     []int64{p.ID},
+		OriginID:   f.ID,
+		Trouble:    "pest",
+		Follows:    follows,
+		Order:      o,
+		Outlook:    pl.curve(o, []string{p.Species}).Outlook(pl.Today),
+	}
 	if after != 0 {
 		n.Gaps = []store.GapRow{{OfID: after, Why: "the step before"}}
 	}
@@ -237,8 +271,19 @@ func (h *House) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on 
 		return err
 	}
 	params := k.Params.V
-	u := store.Use{PropertyID: k.PropertyID, PlantID: k.PlantID, FindID: sql.NullInt64{Int64: f.ID, Valid: true}, OrderID: sql.NullInt64{Int64: k.ID, Valid: true},
-		Active: params.Use, Cause: params.Cause, Rung: params.Rung, Step: params.Step, Day: on.String(), Plants: max(1, p.Count), Note: in.Note}
+	u := store.Use{
+		PropertyID: k.PropertyID,
+		PlantID:    k.PlantID,
+		FindID:     sql.NullInt64{Int64: f.ID, Valid: true},
+		OrderID:    sql.NullInt64{Int64: k.ID, Valid: true},
+		Active:     params.Use,
+		Cause:      params.Cause,
+		Rung:       params.Rung,
+		Step:       params.Step,
+		Day:        on.String(),
+		Plants:     max(1, p.Count),
+		Note:       in.Note,
+	}
 	if err := h.usedProduct(ctx, tx, &u, in.Use, params); err != nil {
 		return err
 	}
@@ -260,8 +305,23 @@ func (h *House) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on 
 		}
 	}
 	if answer.Look.Given() && (answer.Ends == "done" || len(answer.Steps) == 0) {
-		o := job.Order{Key: "look", Kind: job.Look, Title: "Look whether it helped: " + strings.ToLower(causeName(f.Cause)), Origin: job.Programme, For: pl.Today, Minutes: 10, Crew: 1,
-			Params: job.Params{When: job.OnDay, Due: answer.Look}, Skills: []string{}, Kit: []string{}, Reasons: []string{"The treatment is done; close the find if it helped."}, Cautions: []string{}}
+		o := job.Order{
+			Key:     "look",
+			Kind:    job.Look,
+			Title:   "Look whether it helped: " + strings.ToLower(causeName(f.Cause)),
+			Origin:  job.Programme,
+			For:     pl.Today,
+			Minutes: 10,
+			Crew:    1,
+			Params: job.Params{
+				When: job.OnDay,
+				Due:  answer.Look,
+			},
+			Skills:   []string{},
+			Kit:      []string{},
+			Reasons:  []string{"The treatment is done; close the find if it helped."},
+			Cautions: []string{},
+		}
 		_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, 0, treatment.Dated{}))
 		return err
 	}
@@ -291,7 +351,15 @@ func (h *House) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *
 	case !(in.Amount > 0):
 		bad.Add("use.amount", in.Amount, "how much of %s was used?", c.Card.V.Name)
 	case in.Amount > c.OnHand+1e-6:
-		bad.Add("use.amount", in.Amount, "%g %s is more than the %g %s on hand: add the lot that was bought", in.Amount, c.Card.V.Unit, Tenth(c.OnHand), c.Card.V.Unit)
+		bad.Add(
+			"use.amount",
+			in.Amount,
+			"%g %s is more than the %g %s on hand: add the lot that was bought",
+			in.Amount,
+			c.Card.V.Unit,
+			Tenth(c.OnHand),
+			c.Card.V.Unit,
+		)
 	}
 	u.ProductID, u.Product = sql.NullInt64{Int64: c.ID, Valid: true}, c.Card.V.Name
 	u.Amount, u.Unit = in.Amount, c.Card.V.Unit
@@ -358,7 +426,15 @@ func (h *House) renew(ctx context.Context, u store.Use) error {
 		}
 		o := stepOrder(f, p, entryOf(pl.Book, p.Species).Common, answer, d, pl.Today)
 		o.Key, o.Title, o.Params.Due = key, "Again: "+o.Title, max(d.Day, pl.Today)
-		o.Reasons = append([]string{fmt.Sprintf("Rain washed off what was put on %s: %s fell.", quantity.Day(parsed(&u.Day)), quantity.Rain(rain))}, o.Reasons...)
+		o.Reasons = append(
+			[]string{
+				fmt.Sprintf(
+					"Rain washed off what was put on %s: %s fell.",
+					quantity.Day(parsed(&u.Day)),
+					quantity.Rain(rain),
+				),
+			},
+			o.Reasons...)
 		return h.Store.Write(ctx, func(tx store.Tx) error {
 			if asked, err := tx.HasOrder(ctx, f.ID, key); err != nil || asked {
 				return err

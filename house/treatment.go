@@ -68,8 +68,24 @@ func (h *House) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.
 	if bad != nil {
 		return none, bad
 	}
-	ask := treatment.Ask{Cause: in.Cause, Prevent: in.Prevent, Species: &e, Date: h.DateOr(in.Date), Share: in.Share, Count: in.Count, Affected: in.Affected, HeightM: in.HeightM,
-		SpreadM: in.SpreadM, BedM2: in.BedM2, Value: in.Value, Helpers: in.Helpers, Shade: in.Shade, Uses: in.History, Ahead: in.Weather, Cards: in.Cards}
+	ask := treatment.Ask{
+		Cause:    in.Cause,
+		Prevent:  in.Prevent,
+		Species:  &e,
+		Date:     h.DateOr(in.Date),
+		Share:    in.Share,
+		Count:    in.Count,
+		Affected: in.Affected,
+		HeightM:  in.HeightM,
+		SpreadM:  in.SpreadM,
+		BedM2:    in.BedM2,
+		Value:    in.Value,
+		Helpers:  in.Helpers,
+		Shade:    in.Shade,
+		Uses:     in.History,
+		Ahead:    in.Weather,
+		Cards:    in.Cards,
+	}
 	if pl != nil {
 		ask.Place, ask.Rules = pl.Cuts.Place, pl.rules
 	} else {

@@ -31,7 +31,14 @@ var LaneOrders = map[string]string{
 
 // Lanes reads a stretch of the standing jobs with all that their curves are made from, and how many there are in all.
 func (s *Store) Lanes(ctx context.Context, of LanesOf) (list []OrderFull, total int, err error) {
-	where, args := standing, map[string]any{"property": of.Property, "kind": of.Kind, "today": of.Today, "closing": of.Closing, "limit": of.Limit, "from": of.From}
+	where, args := standing, map[string]any{
+		"property": of.Property,
+		"kind":     of.Kind,
+		"today":    of.Today,
+		"closing":  of.Closing,
+		"limit":    of.Limit,
+		"from":     of.From,
+	}
 	from := ` FROM job_order o `
 	if of.Property != 0 {
 		where += ` AND o.property_id = :property`

@@ -76,7 +76,11 @@ type Lot struct {
 
 // AddLot keeps one.
 func (tx Tx) AddLot(ctx context.Context, l Lot) (int64, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO stock (product_id, day, amount, lot, expires) VALUES (:product_id, :day, :amount, :lot, :expires)`, l)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO stock (product_id, day, amount, lot, expires) VALUES (:product_id, :day, :amount, :lot, :expires)`,
+		l,
+	)
 	if err != nil {
 		return 0, err
 	}
@@ -118,8 +122,16 @@ const selectUse = `SELECT u.id, u.property_id, u.plant_id, u.find_id, u.order_id
 
 // UsesBetween lists what was used, the newest first; of one property where one is named.
 func (s *Store) UsesBetween(ctx context.Context, property int64, from, to string, limit int) ([]Use, error) {
-	return many[Use](ctx, s.read, selectUse+`AND (? = 0 OR u.property_id = ?) AND u.day BETWEEN ? AND ? ORDER BY u.day DESC, u.id DESC LIMIT ?`,
-		property, property, from, to, limit)
+	return many[Use](
+		ctx,
+		s.read,
+		selectUse+`AND (? = 0 OR u.property_id = ?) AND u.day BETWEEN ? AND ? ORDER BY u.day DESC, u.id DESC LIMIT ?`,
+		property,
+		property,
+		from,
+		to,
+		limit,
+	)
 }
 
 // UsesOn is what was used on a plant from a day on, the oldest first.
@@ -129,9 +141,13 @@ func (s *Store) UsesOn(ctx context.Context, plant int64, since string) ([]Use, e
 
 // AddUse keeps one and returns its id.
 func (tx Tx) AddUse(ctx context.Context, u Use) (int64, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO product_use (property_id, plant_id, find_id, order_id, product_id, product, active, cause, rung, step, day, who,
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO product_use (property_id, plant_id, find_id, order_id, product_id, product, active, cause, rung, step, day, who,
 		amount, unit, spray_l, plants, temp_c, wind_ms, note) VALUES (:property_id, :plant_id, :find_id, :order_id, :product_id, :product, :active, :cause, :rung,
-		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note)`, u)
+		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note)`,
+		u,
+	)
 	if err != nil {
 		return 0, err
 	}
@@ -140,17 +156,33 @@ func (tx Tx) AddUse(ctx context.Context, u Use) (int64, error) {
 
 // RemoveUseOf takes the record of a job that is taken back out of sight.
 func (tx Tx) RemoveUseOf(ctx context.Context, order int64) error {
-	_, err := tx.ExecContext(ctx, `UPDATE product_use SET removed_at = datetime('now') WHERE order_id = ? AND removed_at IS NULL`, order)
+	_, err := tx.ExecContext(
+		ctx,
+		`UPDATE product_use SET removed_at = datetime('now') WHERE order_id = ? AND removed_at IS NULL`,
+		order,
+	)
 	return err
 }
 
 // TreatmentsOf are the standing jobs of a find's treatment, and those of all finds where it is 0, with all that they ask.
 func (s *Store) TreatmentsOf(ctx context.Context, find int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND (? = 0 OR o.origin_id = ?) ORDER BY o.listed, o.id`, find, find)
+	return many[OrderFull](
+		ctx,
+		s.read,
+		selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND (? = 0 OR o.origin_id = ?) ORDER BY o.listed, o.id`,
+		find,
+		find,
+	)
 }
 
 // HasOrder reports that a programme's job of a key was asked for, whatever became of it.
 func (tx Tx) HasOrder(ctx context.Context, find int64, key string) (bool, error) {
-	n, err := one[int](ctx, tx, `SELECT count(*) FROM job_order WHERE origin = 'programme' AND origin_id = ? AND key = ?`, find, key)
+	n, err := one[int](
+		ctx,
+		tx,
+		`SELECT count(*) FROM job_order WHERE origin = 'programme' AND origin_id = ? AND key = ?`,
+		find,
+		key,
+	)
 	return n > 0, err
 }

@@ -40,7 +40,18 @@ func (w *When) UnmarshalText(b []byte) error {
 }
 
 // Events that moments are told by.
-var events = []string{"leaf_out", "leaf_drop", "bloom_start", "bloom_end", "buds_set", "midwinter", "last_frost", "last_hard", "first_frost", "ripening"}
+var events = []string{
+	"leaf_out",
+	"leaf_drop",
+	"bloom_start",
+	"bloom_end",
+	"buds_set",
+	"midwinter",
+	"last_frost",
+	"last_hard",
+	"first_frost",
+	"ripening",
+}
 
 // Calendar is the events of a plant and its place over some garden years, each in order.
 type Calendar struct {
@@ -172,7 +183,12 @@ func (p *Place) frostsOf(m day.Day) frosts {
 	last, spring := n.LastFrost(m, 0)
 	hard, hards := n.LastFrost(m, season.KillingFrostC)
 	first, autumn := p.Year.FirstFrost(m+182, 0)
-	f := frosts{or(last, spring, m+noLastFrost), or(hard, hards, m+noLastHard), or(first, autumn, m+noFirst), !spring && !autumn}
+	f := frosts{
+		or(last, spring, m+noLastFrost),
+		or(hard, hards, m+noLastHard),
+		or(first, autumn, m+noFirst),
+		!spring && !autumn,
+	}
 	p.frosts[m] = f
 	return f
 }

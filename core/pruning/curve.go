@@ -84,18 +84,46 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 	case Dead, Sick:
 		return nil
 	case Frosted:
-		windows = []Window{{From: moment.On("leaf_out", 21), To: moment.On("leaf_out", 80), Why: "what lives has shown it, and new shoots still ripen"}}
+		windows = []Window{
+			{
+				From: moment.On("leaf_out", 21),
+				To:   moment.On("leaf_out", 80),
+				Why:  "what lives has shown it, and new shoots still ripen",
+			},
+		}
 	case Deadhead:
 		if c.Spares { // its faded heads stay as the class says
 			break
 		}
-		windows = []Window{{From: moment.On("bloom_start", 10), To: moment.On("bloom_end", 18), Why: "faded heads come off as they fade"}}
+		windows = []Window{
+			{
+				From: moment.On("bloom_start", 10),
+				To:   moment.On("bloom_end", 18),
+				Why:  "faded heads come off as they fade",
+			},
+		}
 	case Hedge:
-		windows = []Window{{From: moment.On("leaf_out", 50), To: moment.On("leaf_out", 105), Why: "the flush has hardened, and most broods have flown"},
-			{From: moment.On("first_frost", -85), To: moment.On("first_frost", -50), Why: "it keeps its line over winter, and there is time to close"}}
+		windows = []Window{
+			{
+				From: moment.On("leaf_out", 50),
+				To:   moment.On("leaf_out", 105),
+				Why:  "the flush has hardened, and most broods have flown",
+			},
+			{
+				From: moment.On("first_frost", -85),
+				To:   moment.On("first_frost", -50),
+				Why:  "it keeps its line over winter, and there is time to close",
+			},
+		}
 	case Storm:
 		if rocks(a.Species) {
-			windows = []Window{{From: moment.On("first_frost", -25), To: moment.On("first_frost", 25), Why: "shortened by a third before the gales, it does not rock; the rest is cut in spring"}}
+			windows = []Window{
+				{
+					From: moment.On("first_frost", -25),
+					To:   moment.On("first_frost", 25),
+					Why:  "shortened by a third before the gales, it does not rock; the rest is cut in spring",
+				},
+			}
 		}
 	case Lifting:
 		windows = lifting(a.Species)
@@ -117,15 +145,35 @@ func rocks(e *catalogue.Entry) bool {
 func lifting(e *catalogue.Entry) []Window {
 	switch {
 	case e.LeafSeason == catalogue.Herbaceous && e.HardinessC > -12:
-		return []Window{{From: moment.On("first_frost", 0), To: moment.On("first_frost", 21), Why: "frost has blackened the tops and the roots are ripe"}}
+		return []Window{
+			{
+				From: moment.On("first_frost", 0),
+				To:   moment.On("first_frost", 21),
+				Why:  "frost has blackened the tops and the roots are ripe",
+			},
+		}
 	case e.LeafSeason == catalogue.Herbaceous:
-		return []Window{{From: moment.On("first_frost", -45), To: moment.On("first_frost", 10), Why: "it goes to rest and still roots before winter"},
-			{From: moment.On("leaf_out", -14), To: moment.On("leaf_out", 25), Why: "it begins to grow"}}
+		return []Window{
+			{
+				From: moment.On("first_frost", -45),
+				To:   moment.On("first_frost", 10),
+				Why:  "it goes to rest and still roots before winter",
+			},
+			{From: moment.On("leaf_out", -14), To: moment.On("leaf_out", 25), Why: "it begins to grow"},
+		}
 	case e.LeafSeason == catalogue.Deciduous:
-		return []Window{{From: moment.On("leaf_drop", 0), To: moment.On("leaf_out", -14), Why: "it is bare and at rest"}}
+		return []Window{
+			{From: moment.On("leaf_drop", 0), To: moment.On("leaf_out", -14), Why: "it is bare and at rest"},
+		}
 	}
-	return []Window{{From: moment.On("first_frost", -65), To: moment.On("first_frost", -25), Why: "the soil is warm: it roots again before winter"},
-		{From: moment.On("last_frost", -21), To: moment.On("last_frost", 28), Why: "it roots as it begins to grow"}}
+	return []Window{
+		{
+			From: moment.On("first_frost", -65),
+			To:   moment.On("first_frost", -25),
+			Why:  "the soil is warm: it roots again before winter",
+		},
+		{From: moment.On("last_frost", -21), To: moment.On("last_frost", 28), Why: "it roots as it begins to grow"},
+	}
 }
 
 // outside is what days outside all spans cost, told before the next one and after the last.
@@ -191,21 +239,30 @@ func (a *Ask) frost(c *Class, from, to day.Day) reason.Why {
 		limit = min(limit, -8) // nothing living is opened: only hard frost stops hands and brittle wood
 	}
 	chance := a.Place.frostWithin(from, to, limit)
-	return reason.Frost("frost may still follow and burn the cut and what it pushes", frostCost, func(d day.Day) float64 {
-		return chance[max(0, min(len(chance)-1, int(d-from)))]
-	})
+	return reason.Frost(
+		"frost may still follow and burn the cut and what it pushes",
+		frostCost,
+		func(d day.Day) float64 {
+			return chance[max(0, min(len(chance)-1, int(d-from)))]
+		},
+	)
 }
 
 // late is that shoots after a late cut do not ripen before frost.
 func (a *Ask) late(c *Class, cal moment.Calendar) reason.Why {
 	soft := c.Soft && !cal.Frostless && a.Purpose != Dead && a.Purpose != Deadhead && a.Purpose != Sick
-	return reason.Why{Name: "too late in the year", Text: "shoots after a late cut do not ripen before frost", On: func(d day.Day) job.Cost {
-		ripening, ok := cal.Next(moment.When{Event: "ripening"}, d-150)
-		if !soft || !ok || d < ripening || d > min(ripening+moment.Ripens+45, cal.Nearest(moment.When{Event: "midwinter"}, ripening)-10) {
-			return job.Cost{}
-		}
-		return reason.Points(lateCost)
-	}}
+	return reason.Why{
+		Name: "too late in the year",
+		Text: "shoots after a late cut do not ripen before frost",
+		On: func(d day.Day) job.Cost {
+			ripening, ok := cal.Next(moment.When{Event: "ripening"}, d-150)
+			if !soft || !ok || d < ripening ||
+				d > min(ripening+moment.Ripens+45, cal.Nearest(moment.When{Event: "midwinter"}, ripening)-10) {
+				return job.Cost{}
+			}
+			return reason.Points(lateCost)
+		},
+	}
 }
 
 func heat(c *Class, n *season.Normals) reason.Why {
@@ -238,7 +295,10 @@ func (a *Ask) living(cal moment.Calendar) []reason.Why {
 		out = append(out, between("sap", "the sap runs: cuts bleed a little", sapFrom, sapTo, bleedSome))
 	}
 	if g := e.Genus(); opens && (g == "Quercus" || g == "Ulmus") {
-		out = append(out, between("beetles", "beetles that carry wilt fly to fresh cuts", beetleFrom, beetleTo, beetleCost))
+		out = append(
+			out,
+			between("beetles", "beetles that carry wilt fly to fresh cuts", beetleFrom, beetleTo, beetleCost),
+		)
 	}
 	if e.Form != catalogue.Perennial && e.Form != catalogue.Subshrub && a.Purpose != Deadhead {
 		out = append(out, between("nests", "birds nest in it: look first", nestFrom, nestTo, nestCost))

@@ -45,14 +45,26 @@ func (a *Ask) ruled() (*Class, []string) {
 	switch {
 	case c.ID == "perennial" && a.Purpose != Lifting && a.Purpose != Deadhead:
 		if r.Perennials == rules.AtFrost {
-			c.Windows = []Window{{From: moment.On("first_frost", 0), To: moment.On("first_frost", 40), Why: "by house rule frosted perennials are cut back at once and mulched"}}
+			c.Windows = []Window{
+				{
+					From: moment.On("first_frost", 0),
+					To:   moment.On("first_frost", 40),
+					Why:  "by house rule frosted perennials are cut back at once and mulched",
+				},
+			}
 			says("Frosted perennials are cut back at once")
 		} else {
 			says("Frosted perennials stand till late winter")
 		}
 	case c.ID == "repeat-rose" && shapes(a.Purpose):
 		if r.Roses == rules.InWinter {
-			c.Windows = []Window{{From: moment.On("leaf_drop", 0), To: moment.On("leaf_out", -25), Why: "by house rule roses are shortened in winter, so that wind does not rock them"}}
+			c.Windows = []Window{
+				{
+					From: moment.On("leaf_drop", 0),
+					To:   moment.On("leaf_out", -25),
+					Why:  "by house rule roses are shortened in winter, so that wind does not rock them",
+				},
+			}
 			c.Frost, c.Soft, c.Before = winterRose, false, ""
 			says("Roses are cut in winter, shortened against wind rock")
 		} else {
@@ -60,8 +72,11 @@ func (a *Ask) ruled() (*Class, []string) {
 		}
 	case c.Bloom >= bloomCalls && !c.Spares && (a.Purpose == Size || a.Purpose == Raise || a.Purpose == Hedge):
 		if r.InTheWay == rules.CutAnyway {
-			c.Windows = append(slices.Clone(c.Windows), Window{From: moment.On("midwinter", 20), To: moment.On("leaf_out", -7),
-				Why: "by house rule what is in the way is cut at rest, and its bloom is lost"})
+			c.Windows = append(
+				slices.Clone(c.Windows),
+				Window{From: moment.On("midwinter", 20), To: moment.On("leaf_out", -7),
+					Why: "by house rule what is in the way is cut at rest, and its bloom is lost"},
+			)
 			c.Bloom = bloomGiven
 			says("Spring bloomers in the way are cut anyway, and the bloom is lost")
 		} else {
@@ -91,8 +106,11 @@ func shapes(p Purpose) bool { return p == "" || p == Shape || p == Size || p == 
 
 // wound is what becomes of large wounds, where the cut makes some.
 func (a *Ask) wound(c *Class, r rules.House) (step, rule string) {
-	woody := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || c.Draw == "collar" || c.Draw == "stems"
-	large := a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Storm || a.Purpose == Dead || a.Purpose == Renew || a.Purpose == Size || c.Draw == "collar"
+	woody := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || c.Draw == "collar" ||
+		c.Draw == "stems"
+	large := a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Storm || a.Purpose == Dead || a.Purpose == Renew ||
+		a.Purpose == Size ||
+		c.Draw == "collar"
 	if !woody || !large || a.Purpose == Deadhead || a.Purpose == Hedge {
 		return "", ""
 	}
@@ -134,7 +152,11 @@ func (a *Ask) together(c *Class, p *Plan) {
 		return
 	}
 	f := Follow{Kind: "mulch", Title: "Compost and mulch " + name, Minutes: 5 * int(1+area*perM2/5),
-		Why: fmt.Sprintf("After the cut %s of compost and %s of mulch, clear of the stems.", quantity.Volume(1000*area*compostM), quantity.Volume(1000*area*mulchM))}
+		Why: fmt.Sprintf(
+			"After the cut %s of compost and %s of mulch, clear of the stems.",
+			quantity.Volume(1000*area*compostM),
+			quantity.Volume(1000*area*mulchM),
+		)}
 	if fed {
 		f.Title, f.Why = "Feed, compost and mulch "+name, "First the feed, by its label. "+f.Why
 	}

@@ -60,7 +60,17 @@ func (a Ask) plan(ahead bool) (Plan, error) {
 	c, spoke := a.ruled()
 	a.fill(c)
 	a.calendar = a.Place.Of(a.Species, a.Date)
-	p := Plan{Rules: spoke, Draw: a.draw(c), Together: []Follow{}, Class: c.Name, Purpose: a.Purpose, Most: c.Most, Years: []Step{}, Skills: []string{}, Cautions: []string{}}
+	p := Plan{
+		Rules:    spoke,
+		Draw:     a.draw(c),
+		Together: []Follow{},
+		Class:    c.Name,
+		Purpose:  a.Purpose,
+		Most:     c.Most,
+		Years:    []Step{},
+		Skills:   []string{},
+		Cautions: []string{},
+	}
 	where, how := a.done(c)
 	p.Where, p.Steps = where, append([]string{}, how...)
 	if c.wound != "" {
@@ -108,9 +118,13 @@ func (a *Ask) draw(c *Class) string {
 
 // howFar works out the height to cut to, what follows, and how it is spread over the years.
 func (a *Ask) howFar(c *Class, p *Plan) {
-	if a.Purpose == Renew && (a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
+	if a.Purpose == Renew &&
+		(a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
 		for n, part := range Thirds[max(0, a.Part-1):] {
-			p.Years = append(p.Years, Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."})
+			p.Years = append(
+				p.Years,
+				Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."},
+			)
 		}
 		a.Share = min(a.Share, 1.0/3)
 		p.Heights = heights(a.Species, a.HeightM, a.HeightM) // stems come out whole: it stands as tall as before
@@ -188,7 +202,9 @@ func (a *Ask) text(c *Class, p *Plan) string {
 		out = "Cut " + out + "."
 	}
 	if p.TooBig {
-		out += " It is too big for its place: no cut keeps it at " + quantity.Length(a.WantedM) + ". Move it, replace it, or give it room."
+		out += " It is too big for its place: no cut keeps it at " + quantity.Length(
+			a.WantedM,
+		) + ". Move it, replace it, or give it room."
 	} else if p.CutM > 0 && a.CutM == 0 {
 		out += " Cut to " + quantity.Length(p.CutM) + "."
 	}

@@ -9,9 +9,12 @@ type way struct {
 }
 
 var ways = map[Purpose]way{
-	Hedge: {"Sides first, from the foot up and a little inward, so that the top is narrower than the foot; the top last, along a line.", []string{
-		"Look for nests; wait where one is lived in.", "Stretch a line along the top.", "Trim the sides from the foot up, narrower above.",
-		"Trim the top along the line.", "Pull the clippings out of it, and water in drought."}},
+	Hedge: {
+		"Sides first, from the foot up and a little inward, so that the top is narrower than the foot; the top last, along a line.",
+		[]string{
+			"Look for nests; wait where one is lived in.", "Stretch a line along the top.", "Trim the sides from the foot up, narrower above.",
+			"Trim the top along the line.", "Pull the clippings out of it, and water in drought."},
+	},
 	Deadhead: {"Right above the first full leaf or side shoot below the faded head.", []string{
 		"Take off heads that fade, each week or two.", "Cut above the first full leaf or side shoot.", "Leave those whose fruit or hips are wanted."}},
 	Dead: {"Dead wood back to live wood or to the collar; the collar itself stays whole.", []string{

@@ -30,7 +30,9 @@ func (a *Ask) shade(p *Plan) {
 	}
 	var names []string
 	for _, n := range a.Near {
-		if strings.Contains(n.Species.Light, "shade") && !strings.Contains(n.Species.Light, "sun") && n.HeightM < a.HeightM && !slices.Contains(names, n.Name) {
+		if strings.Contains(n.Species.Light, "shade") && !strings.Contains(n.Species.Light, "sun") &&
+			n.HeightM < a.HeightM &&
+			!slices.Contains(names, n.Name) {
 			names = append(names, n.Name)
 		}
 	}

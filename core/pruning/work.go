@@ -45,7 +45,10 @@ func (a *Ask) work(p *Plan) {
 	case a.HeightM > ladderM && (e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Palm):
 		minutes *= climbSlow
 		p.Skills = append(p.Skills, "licensed arborist")
-		p.Cautions = append(p.Cautions, "Above a ladder's reach: a licensed arborist and a second person; nobody below.")
+		p.Cautions = append(
+			p.Cautions,
+			"Above a ladder's reach: a licensed arborist and a second person; nobody below.",
+		)
 	case tall:
 		minutes *= ladderSlow
 		p.Skills = append(p.Skills, "ladder")
@@ -58,7 +61,10 @@ func (a *Ask) work(p *Plan) {
 		p.Cautions = append(p.Cautions, "Near power lines only the line's owner or a person licensed for it cuts.")
 	}
 	if woody {
-		p.Cautions = append(p.Cautions, "From spring to late summer look for nests first; local rules may forbid the cut.")
+		p.Cautions = append(
+			p.Cautions,
+			"From spring to late summer look for nests first; local rules may forbid the cut.",
+		)
 	}
 	if a.Purpose == Sick {
 		p.Steps = append([]string{"Sound plants first that day; clean the blade after each cut."}, p.Steps...)

@@ -64,7 +64,12 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 		each := max(1, drenchPerM*a.HeightM)
 		out.SprayL = n * each
 		out.AreaM2 = quantity.Round(area, 0.1)
-		out.Formula = fmt.Sprintf("%.0f × %s of water, %.0f L for a metre of height", n, quantity.Volume(each), drenchPerM)
+		out.Formula = fmt.Sprintf(
+			"%.0f × %s of water, %.0f L for a metre of height",
+			n,
+			quantity.Volume(each),
+			drenchPerM,
+		)
 	default:
 		m3, how := crownM3(a.Species, a.HeightM, a.SpreadM)
 		each := max(leastL, litresPerM3*m3)
@@ -75,7 +80,13 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 		}
 	}
 	out.SprayL = quantity.Round(out.SprayL, 0.01)
-	out.FromL, out.ToL = quantity.Round(out.SprayL*(1-sprayedOver), 0.01), quantity.Round(out.SprayL*(1+sprayedOver), 0.01)
+	out.FromL, out.ToL = quantity.Round(
+		out.SprayL*(1-sprayedOver),
+		0.01,
+	), quantity.Round(
+		out.SprayL*(1+sprayedOver),
+		0.01,
+	)
 	a.product(out, act, times, n, area)
 	return out
 }
@@ -98,7 +109,13 @@ func (a *Ask) product(out *Amount, act *Active, times int, n, area float64) {
 	out.Formula += "; no product card: enter the rate from the label of " + act.Name
 }
 
-var perWords = map[string]string{"L": "a litre", "m2": "a square metre", "m height": "a metre of height", "cm girth": "a centimetre of girth", "plant": "a plant"}
+var perWords = map[string]string{
+	"L":        "a litre",
+	"m2":       "a square metre",
+	"m height": "a metre of height",
+	"cm girth": "a centimetre of girth",
+	"plant":    "a plant",
+}
 
 // girthCM is the girth of a trunk at breast height as usual for a height, cm: a guess where nobody measured.
 func girthCM(e *catalogue.Entry, height float64) float64 {

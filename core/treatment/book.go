@@ -161,11 +161,13 @@ func (b *Book) check(p *Programme, bad *invalid.Fields) {
 		b.of[c] = p
 	}
 	for _, r := range append(slices.Clone(p.Rungs), p.Prevent...) {
-		if !slices.Contains(Rungs, r.Rung) || r.Upto != "" && !slices.Contains(severities, r.Upto) || len(r.Steps) == 0 {
+		if !slices.Contains(Rungs, r.Rung) || r.Upto != "" && !slices.Contains(severities, r.Upto) ||
+			len(r.Steps) == 0 {
 			bad.Add(at, r.Rung, "is no rung, or says too little")
 		}
 		for _, s := range r.Steps {
-			if a := b.active[s.Use]; s.Use != "" && a == nil || s.Do == "" || !s.From.given() || a != nil && !a.Soft && r.Rung != "strong" {
+			if a := b.active[s.Use]; s.Use != "" && a == nil || s.Do == "" || !s.From.given() ||
+				a != nil && !a.Soft && r.Rung != "strong" {
 				bad.Add(at+"."+r.Rung, s.Do, "names no active, no day, or a strong one on a soft rung")
 			}
 		}

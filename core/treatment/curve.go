@@ -49,15 +49,21 @@ func (b *Book) Curve(a Ask, j Job) job.Curve {
 	}
 	c.Because(
 		reason.TooEarly("not due yet", due, earlyOnce, earlyEach),
-		reason.Why{Name: "put off", Text: "it goes on meanwhile", On: func(d day.Day) job.Cost { return reason.Points(lateEach * float64(max(0, d-due-3))) }},
+		reason.Why{
+			Name: "put off",
+			Text: "it goes on meanwhile",
+			On:   func(d day.Day) job.Cost { return reason.Points(lateEach * float64(max(0, d-due-3))) },
+		},
 	)
 	if to.Given() && to >= due {
-		c.Because(reason.Why{Name: "missed", Text: "the time in which it helps has passed", On: func(d day.Day) job.Cost {
-			if d <= to {
-				return job.Cost{}
-			}
-			return reason.Points(missedOnce + float64(d-to))
-		}})
+		c.Because(
+			reason.Why{Name: "missed", Text: "the time in which it helps has passed", On: func(d day.Day) job.Cost {
+				if d <= to {
+					return job.Cost{}
+				}
+				return reason.Points(missedOnce + float64(d-to))
+			}},
+		)
 	}
 	if act := b.active[st.Use]; act != nil {
 		c.Because(s.dayLimits(act)...)
@@ -83,12 +89,17 @@ func (s *search) dayLimits(a *Active) []reason.Why {
 	n := s.ask.Place.Year.Normals
 	out := []reason.Why{
 		reason.Heat("too warm for "+a.Name, a.MaxC, hotEach, n.TMax.At),
-		{Name: "cold", Text: "too cold for " + a.Name, On: func(d day.Day) job.Cost { return reason.Points(coldEach * (a.MinC - n.TMax.At(d))) }},
+		{
+			Name: "cold",
+			Text: "too cold for " + a.Name,
+			On:   func(d day.Day) job.Cost { return reason.Points(coldEach * (a.MinC - n.TMax.At(d))) },
+		},
 	}
 	if a.Bees && visited(s.ask.Species) {
 		out = append(out, reason.Why{Name: "bees", Text: "bees visit its open flowers", On: func(d day.Day) job.Cost {
 			end, blooms := s.calendar.Next(moment.On("bloom_end", 0), d)
-			if start := s.calendar.Before("bloom_start", end); blooms && start.Given() && d >= start && end-start < 250 {
+			if start := s.calendar.Before("bloom_start", end); blooms && start.Given() && d >= start &&
+				end-start < 250 {
 				return job.Never
 			}
 			return job.Cost{}

@@ -178,7 +178,8 @@ func (s *search) date(r Rung, out *Answer) {
 // done counts how often a step was done so that it holds.
 func (s *search) done(n int, st Step) (count int) {
 	for _, u := range s.ask.Uses {
-		if u.Day >= s.yearStart() && u.RainMM < WashedMM && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) {
+		if u.Day >= s.yearStart() && u.RainMM < WashedMM &&
+			(u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) {
 			count++
 		}
 	}
@@ -189,7 +190,8 @@ func (s *search) done(n int, st Step) (count int) {
 func (s *search) lastDone(n int, st Step) day.Day {
 	at := day.None
 	for _, u := range s.ask.Uses {
-		if u.Day >= s.yearStart() && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) && (at == day.None || u.Day > at) {
+		if u.Day >= s.yearStart() && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) &&
+			(at == day.None || u.Day > at) {
 			at = u.Day
 		}
 	}
@@ -214,7 +216,19 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 	if !ok || done >= most {
 		return Dated{}, false
 	}
-	d := Dated{N: n, Do: st.Do, Use: st.Use, Where: st.Where, Stage: st.Stage, Every: st.Every, Most: most, Done: done, Stop: st.Stop, Limits: []string{}, Why: []string{}}
+	d := Dated{
+		N:      n,
+		Do:     st.Do,
+		Use:    st.Use,
+		Where:  st.Where,
+		Stage:  st.Stage,
+		Every:  st.Every,
+		Most:   most,
+		Done:   done,
+		Stop:   st.Stop,
+		Limits: []string{},
+		Why:    []string{},
+	}
 	on := max(from, s.ask.Date)
 	if st.After > 0 && before.Given() && before+day.Day(st.After) > on {
 		on = before + day.Day(st.After)
@@ -256,7 +270,14 @@ func (s *search) later(n int, st Step, to, before day.Day, planned []Use) (Dated
 	ask := *s.ask
 	ask.Date = to + 1
 	ask.Uses = nil
-	next := &search{book: s.book, ask: &ask, cause: s.cause, programme: s.programme, calendar: ask.Place.Of(ask.Species, ask.Date), again: true}
+	next := &search{
+		book:      s.book,
+		ask:       &ask,
+		cause:     s.cause,
+		programme: s.programme,
+		calendar:  ask.Place.Of(ask.Species, ask.Date),
+		again:     true,
+	}
 	if from, _, ok := next.window(st); !ok || from <= to {
 		return Dated{}, false
 	}
@@ -307,7 +328,8 @@ func (b *Book) gap(a, other *Active) int {
 		return 0
 	}
 	n := max(a.Gaps[other.ID], other.Gaps[a.ID])
-	if a.Class == "insecticide" && other.Class == "fungicide" || a.Class == "fungicide" && other.Class == "insecticide" {
+	if a.Class == "insecticide" && other.Class == "fungicide" ||
+		a.Class == "fungicide" && other.Class == "insecticide" {
 		n = max(n, fungusFirst)
 	}
 	return n
@@ -388,8 +410,22 @@ const dayHours = 12
 const slack = 2
 
 // unvisited are families and kinds whose flowers bees do not seek.
-var unvisited = map[string]bool{"Poaceae": true, "Pinaceae": true, "Cupressaceae": true, "Taxaceae": true, "Podocarpaceae": true, "Betulaceae": true, "Juglandaceae": true,
-	"Platanaceae": true, "Ulmaceae": true, "Cycadaceae": true, "Dicksoniaceae": true, "Dryopteridaceae": true, "Cyperaceae": true, "Moraceae": true}
+var unvisited = map[string]bool{
+	"Poaceae":         true,
+	"Pinaceae":        true,
+	"Cupressaceae":    true,
+	"Taxaceae":        true,
+	"Podocarpaceae":   true,
+	"Betulaceae":      true,
+	"Juglandaceae":    true,
+	"Platanaceae":     true,
+	"Ulmaceae":        true,
+	"Cycadaceae":      true,
+	"Dicksoniaceae":   true,
+	"Dryopteridaceae": true,
+	"Cyperaceae":      true,
+	"Moraceae":        true,
+}
 
 // visited reports a kind whose flowers bees visit.
 func visited(e *catalogue.Entry) bool {

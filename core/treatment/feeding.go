@@ -120,7 +120,14 @@ func Feed(a FeedAsk) (Feeding, error) {
 			break
 		}
 	}
-	out := Feeding{Class: c.Name, Days: []day.Day{}, Foliar: []day.Day{}, Says: append([]string{}, c.Says...), Rules: []string{}, Soil: soil(c, a.PH)}
+	out := Feeding{
+		Class:  c.Name,
+		Days:   []day.Day{},
+		Foliar: []day.Day{},
+		Says:   append([]string{}, c.Says...),
+		Rules:  []string{},
+		Soil:   soil(c, a.PH),
+	}
 	if a.Rules.Or(rules.Usual).Feeding == rules.AnyFeed {
 		out.With = c.Any
 		out.Rules = append(out.Rules, "Any feed")
@@ -128,11 +135,19 @@ func Feed(a FeedAsk) (Feeding, error) {
 		out.With = c.Organic
 		out.Rules = append(out.Rules, "Organic feed only")
 	}
-	s := &search{book: Built(), ask: &Ask{Species: a.Species, Place: a.Place, Date: a.Date}, programme: &Programme{}, calendar: a.Place.Of(a.Species, a.Date)}
+	s := &search{
+		book:      Built(),
+		ask:       &Ask{Species: a.Species, Place: a.Place, Date: a.Date},
+		programme: &Programme{},
+		calendar:  a.Place.Of(a.Species, a.Date),
+	}
 	growth := day.None
 	if a.Hurt {
 		growth = s.calendar.Nearest(moment.When{Event: "leaf_out"}, a.Date) + regrown
-		out.Says = append(out.Says, "Hurt by frost, it is not fed before it grows: roots take up nothing, and salt harms them.")
+		out.Says = append(
+			out.Says,
+			"Hurt by frost, it is not fed before it grows: roots take up nothing, and salt harms them.",
+		)
 		for n := range foliarMost {
 			out.Foliar = append(out.Foliar, max(a.Date, growth)+day.Day(n*foliarEvery))
 		}
@@ -179,7 +194,13 @@ func feedText(c *feedClass, f *Feeding, today day.Day) string {
 		when = "Feed it from " + quantity.Day(f.Days[0])
 	}
 	if len(f.Days) > 1 {
-		return fmt.Sprintf("%s, every %d days to %s, with %s.", when, c.Every, quantity.Day(f.Days[len(f.Days)-1]), f.With)
+		return fmt.Sprintf(
+			"%s, every %d days to %s, with %s.",
+			when,
+			c.Every,
+			quantity.Day(f.Days[len(f.Days)-1]),
+			f.With,
+		)
 	}
 	return fmt.Sprintf("%s, once, with %s.", when, f.With)
 }
@@ -191,9 +212,19 @@ func soil(c *feedClass, ph float64) string {
 	case ph == 0:
 		return ""
 	case ph < lo-phSlack:
-		return fmt.Sprintf("At pH %.1f it is too sour for it (%.1f to %.1f): lime in autumn by the soil test, never together with manure; test again in a year.", ph, lo, hi)
+		return fmt.Sprintf(
+			"At pH %.1f it is too sour for it (%.1f to %.1f): lime in autumn by the soil test, never together with manure; test again in a year.",
+			ph,
+			lo,
+			hi,
+		)
 	case ph > hi+phSlack && hi <= 6.8:
-		return fmt.Sprintf("At pH %.1f it is too limy for it (%.1f to %.1f): sulphur by the soil test, leaf mould, rain water; or a pot or bed of sour soil.", ph, lo, hi)
+		return fmt.Sprintf(
+			"At pH %.1f it is too limy for it (%.1f to %.1f): sulphur by the soil test, leaf mould, rain water; or a pot or bed of sour soil.",
+			ph,
+			lo,
+			hi,
+		)
 	case ph > hi+phSlack:
 		return fmt.Sprintf("At pH %.1f it is limy: compost and iron by need; sulphur only by a soil test.", ph)
 	}

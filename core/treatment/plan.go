@@ -67,8 +67,16 @@ func (b *Book) Plan(a Ask) (Answer, error) {
 		p = plain(c, a)
 	}
 	s := &search{book: b, ask: &a, cause: c, programme: p, calendar: a.Place.Of(a.Species, a.Date)}
-	out := Answer{Ladder: []Offer{}, Steps: []Dated{}, Says: append([]string{}, p.Says...), Never: append([]string{}, p.Never...), Cautions: []string{},
-		Rules: []string{}, Treated: a.treated(p), Aims: c.Harm == "ugly" || c.Harm == "harmless"}
+	out := Answer{
+		Ladder:   []Offer{},
+		Steps:    []Dated{},
+		Says:     append([]string{}, p.Says...),
+		Never:    append([]string{}, p.Never...),
+		Cautions: []string{},
+		Rules:    []string{},
+		Treated:  a.treated(p),
+		Aims:     c.Harm == "ugly" || c.Harm == "harmless",
+	}
 	if a.Helpers && p.Helpers != "" && a.severity() < 2 {
 		s.waits(&out)
 		return out, nil
@@ -87,7 +95,10 @@ func plain(c *cause.Cause, a Ask) *Programme {
 	if rung == "" {
 		rung = act
 	}
-	p := &Programme{ID: c.ID, Rungs: []Rung{{Rung: rung, Upto: "heavy", Steps: []Step{{Do: do, From: When{Now: true}, Look: 30}}}}}
+	p := &Programme{
+		ID:    c.ID,
+		Rungs: []Rung{{Rung: rung, Upto: "heavy", Steps: []Step{{Do: do, From: When{Now: true}, Look: 30}}}},
+	}
 	if act == "strong" {
 		p.Says = []string{"This is for a licensed person; no spray of one's own."}
 	}
@@ -97,10 +108,22 @@ func plain(c *cause.Cause, a Ask) *Programme {
 // waits is the answer where helpers are seen.
 func (s *search) waits(out *Answer) {
 	out.Rung, out.Ends, out.Look = "none", "helpers", s.ask.Date+helpersWait
-	out.Text = fmt.Sprintf("Wait: helpers are at work. Look again %s; nothing is sprayed till then.", quantity.Day(out.Look))
+	out.Text = fmt.Sprintf(
+		"Wait: helpers are at work. Look again %s; nothing is sprayed till then.",
+		quantity.Day(out.Look),
+	)
 	out.Says = append([]string{s.programme.Helpers}, out.Says...)
 	for _, r := range s.programme.Rungs {
-		out.Ladder = append(out.Ladder, Offer{Rung: r.Rung, Do: r.Steps[0].Do, Chosen: r.Rung == "none", Allowed: r.Rung == "none", Why: "helpers are at work"})
+		out.Ladder = append(
+			out.Ladder,
+			Offer{
+				Rung:    r.Rung,
+				Do:      r.Steps[0].Do,
+				Chosen:  r.Rung == "none",
+				Allowed: r.Rung == "none",
+				Why:     "helpers are at work",
+			},
+		)
 	}
 }
 

@@ -54,7 +54,10 @@ func (s *search) tell(r Rung, out *Answer) {
 	p := s.programme
 	switch p.Waste {
 	case "bag":
-		out.Says = append(out.Says, "Bag what is taken off, tight, and leave the bag in the sun for a week; never on the compost.")
+		out.Says = append(
+			out.Says,
+			"Bag what is taken off, tight, and leave the bag in the sun for a week; never on the compost.",
+		)
 	case "burn":
 		out.Says = append(out.Says, "Burn what is cut out where that is allowed, else bag it; never on the compost.")
 	}
@@ -97,10 +100,14 @@ func (s *search) meanwhile(r Rung, out *Answer) string {
 func (s *search) cautions(a *Active, out *Answer) {
 	add := func(texts ...string) { out.Cautions = append(out.Cautions, texts...) }
 	if a.Class != "barrier" {
-		out.Cautions = []string{"The label is law: where, how much, how often, what to wear. No rate stands here that you did not enter from it."}
+		out.Cautions = []string{
+			"The label is law: where, how much, how often, what to wear. No rate stands here that you did not enter from it.",
+		}
 	}
 	if a.WindMS > 0 {
-		add("Children, pets and people stay away until it is dry, or as long as the label says; mind drift onto water, food and neighbours.")
+		add(
+			"Children, pets and people stay away until it is dry, or as long as the label says; mind drift onto water, food and neighbours.",
+		)
 	}
 	if a.Bees {
 		add("Bees: never on open flowers, its own or those below it.")
@@ -130,7 +137,11 @@ func (s *search) sentence(r Rung, out *Answer) string {
 	case "done":
 		return fmt.Sprintf("What helps was done; look on %s whether it did.", quantity.Day(out.Look))
 	case "not this year":
-		return fmt.Sprintf("Not this year: the time for it has passed. Next from %s: %s", quantity.Day(out.Next), out.Steps[0].Do)
+		return fmt.Sprintf(
+			"Not this year: the time for it has passed. Next from %s: %s",
+			quantity.Day(out.Next),
+			out.Steps[0].Do,
+		)
 	}
 	var parts []string
 	for i, st := range out.Steps {
