@@ -43,17 +43,17 @@ func (h *House) treatmentAsk(ctx context.Context, f store.Find) (treatment.Ask, 
 	}
 	e := entryOf(pl.Book, p.Species)
 	a.Species, a.Place, a.Rules, a.Count, a.HeightM, a.SpreadM = &e, pl.Cuts.Place, pl.rules, p.Count, p.HeightM, p.SpreadM
-	a.Value, a.Shade = pl.Property.Value, p.Sun > 0 && p.Sun < shadyBelow
-	a.Helpers = slices.ContainsFunc(f.Seen.V, func(s string) bool { return s == "mummies" || s == "helpers" })
-	if a.Uses, err = h.usesOn(ctx, pl, p.ID, pl.Today-366); err != nil {
+	a.Value, a.Shade = pl.Property.Value, p.Sun < shadyBelow
+	a.Helpers = slices.ContainsFunc(f.Seen.V, func(s string) bool { return s == "mummies" || s == "helpers_larvae" })
+	if a.Uses, err = h.usesOn(ctx, pl, p.ID, f.Cause, pl.Today-366); err != nil {
 		return a, pl, p, err
 	}
 	a.Cards, err = h.cards(ctx)
 	return a, pl, p, err
 }
 
-// usesOn is what was used on a plant, with the rain that followed.
-func (h *House) usesOn(ctx context.Context, pl *Place, plant int64, since day.Day) ([]treatment.Use, error) {
+// usesOn is what was used on a plant, with the rain that followed; what was done against another cause is no step of this one.
+func (h *House) usesOn(ctx context.Context, pl *Place, plant int64, cause string, since day.Day) ([]treatment.Use, error) {
 	list, err := h.Store.UsesOn(ctx, plant, since.String())
 	out := make([]treatment.Use, 0, len(list))
 	for _, u := range list {
@@ -61,7 +61,11 @@ func (h *House) usesOn(ctx context.Context, pl *Place, plant int64, since day.Da
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, treatment.Use{Day: parsed(&u.Day), Active: u.Active, Step: u.Step, RainMM: rain})
+		use := treatment.Use{Day: parsed(&u.Day), Active: u.Active, RainMM: rain}
+		if u.Cause == cause {
+			use.Step, use.Rung = u.Step, u.Rung
+		}
+		out = append(out, use)
 	}
 	return out, err
 }
@@ -123,66 +127,6 @@ func (h *House) TreatmentOf(ctx context.Context, find int64) (Treatment, error) 
 	return out, err
 }
 
-// What treatments take, minutes.
-const (
-	treatSetUp  = 10.0
-	perSprayL   = 2.0
-	perPlantMin = 2.0
-)
-
-// stepOrder is a step as a job.
-func stepOrder(
-	f store.Find,
-	p store.Plant,
-	common string,
-	o treatment.Answer,
-	d treatment.Dated,
-	today day.Day,
-) job.Order {
-	minutes := treatSetUp + perPlantMin*float64(max(1, o.Treated))
-	if d.Amount != nil {
-		minutes += perSprayL * d.Amount.SprayL
-	}
-	verb := map[string]string{"none": "Watch", "habitat": "Look after", "hands": "Clean by hand:", "water": "Wash", "barriers": "Guard", "cutting": "Cut out of", "replace": "Take out"}[o.Rung]
-	if d.UseName != "" {
-		means := strings.TrimPrefix(d.UseName, "a ")
-		verb = strings.ToUpper(means[:1]) + means[1:] + " on"
-	} else if verb == "" {
-		verb = "Treat"
-	}
-	title := fmt.Sprintf("%s %s", verb, common)
-	if p.Count > 1 {
-		title += fmt.Sprintf(" × %d", o.Treated)
-	}
-	kept := job.Order{
-		Key:    fmt.Sprintf("%s %d", o.Rung, d.N),
-		Kind:   job.Treat,
-		Title:  title + ": " + strings.ToLower(causeName(f.Cause)),
-		Origin: job.Programme,
-		For:    today,
-		Minutes: int(
-			math.Ceil(minutes/5) * 5,
-		),
-		Crew:     1,
-		Params:   job.Params{Cause: f.Cause, Rung: o.Rung, Step: d.N, Use: d.Use},
-		Skills:   []string{},
-		Kit:      []string{},
-		Reasons:  append([]string{d.Do}, d.Why...),
-		Cautions: append(append([]string{}, d.Limits...), o.Cautions...),
-	}
-	if d.Where != "" {
-		kept.Reasons = append(kept.Reasons, "Where: "+d.Where+".")
-	}
-	if a := treatment.Built().Active(d.Use); a != nil && a.Licence {
-		kept.Skills = append(kept.Skills, "licence for restricted products")
-	}
-	// A day that a gap, a repeat or rain sets is kept; one that the season sets is found anew.
-	if !slices.ContainsFunc(d.Why, func(w string) bool { return strings.HasPrefix(w, "that is when") }) {
-		kept.Params.Due = d.Day
-	}
-	return kept
-}
-
 // KeepTreatment makes jobs of the steps of a find's treatment that do not stand yet, all in one write.
 func (h *House) KeepTreatment(ctx context.Context, key store.Key, find int64) (Treatment, error) {
 	t, err := h.TreatmentOf(ctx, find)
@@ -193,19 +137,19 @@ func (h *House) KeepTreatment(ctx context.Context, key store.Key, find int64) (T
 	if err != nil {
 		return t, err
 	}
-	_, pl, p, err := h.treatmentAsk(ctx, f)
-	if err != nil {
-		return t, err
-	}
-	standing, err := h.Store.TreatmentsOf(ctx, find)
+	a, pl, p, err := h.treatmentAsk(ctx, f)
 	if err != nil {
 		return t, err
 	}
 	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int, error) {
 		before, n := int64(0), 0
+		standing, err := tx.TreatmentKeys(ctx, find)
+		if err != nil {
+			return n, err
+		}
 		for _, d := range t.Answer.Steps {
-			o := stepOrder(f, p, entryOf(pl.Book, p.Species).Common, t.Answer, d, pl.Today)
-			if slices.ContainsFunc(standing, func(k store.OrderFull) bool { return k.Key == o.Key }) {
+			o := t.Answer.Order(a, d)
+			if slices.Contains(standing, o.Key) {
 				continue
 			}
 			id, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, 0, before, d))
@@ -291,7 +235,7 @@ func (h *House) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on 
 	if _, err := tx.AddUse(ctx, u); err != nil {
 		return err
 	}
-	a.Uses = append(a.Uses, treatment.Use{Day: on, Active: u.Active, Step: u.Step})
+	a.Uses = append(a.Uses, treatment.Use{Day: on, Active: u.Active, Step: u.Step, Rung: u.Rung})
 	a.Date = max(a.Date, on)
 	answer, err := treatment.Built().Plan(a)
 	if err != nil {
@@ -299,7 +243,7 @@ func (h *House) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on 
 	}
 	for _, d := range answer.Steps {
 		if d.N == params.Step && answer.Rung == params.Rung {
-			o := stepOrder(f, p, entryOf(pl.Book, p.Species).Common, answer, d, pl.Today)
+			o := answer.Order(a, d)
 			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, 0, d))
 			return err
 		}
@@ -424,7 +368,7 @@ func (h *House) renew(ctx context.Context, u store.Use) error {
 		if d.N != u.Step || answer.Rung != u.Rung {
 			continue
 		}
-		o := stepOrder(f, p, entryOf(pl.Book, p.Species).Common, answer, d, pl.Today)
+		o := answer.Order(a, d)
 		o.Key, o.Title, o.Params.Due = key, "Again: "+o.Title, max(d.Day, pl.Today)
 		o.Reasons = append(
 			[]string{

@@ -50,7 +50,7 @@ func (h *House) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.
 		size := PruningIn{Species: in.Species, HeightM: in.HeightM, SpreadM: in.SpreadM, Count: in.Count}
 		size.sized(p)
 		in.Species, in.Property, in.HeightM, in.SpreadM, in.Count = size.Species, size.Property, size.HeightM, size.SpreadM, size.Count
-		in.Shade = in.Shade || p.Sun > 0 && p.Sun < shadyBelow
+		in.Shade = in.Shade || p.Sun < shadyBelow
 	}
 	book, err := h.Book(ctx)
 	if err != nil {

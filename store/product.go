@@ -186,3 +186,8 @@ func (tx Tx) HasOrder(ctx context.Context, find int64, key string) (bool, error)
 	)
 	return n > 0, err
 }
+
+// TreatmentKeys are the keys of a find's treatment jobs that stand.
+func (tx Tx) TreatmentKeys(ctx context.Context, find int64) ([]string, error) {
+	return many[string](ctx, tx, `SELECT o.key FROM job_order o WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ?`, find)
+}

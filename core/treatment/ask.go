@@ -14,6 +14,7 @@ type Use struct {
 	Day    day.Day `json:"day" format:"date"`
 	Active string  `json:"active,omitempty" doc:"By id; empty for work without a product"`
 	Step   int     `json:"step,omitempty" minimum:"0" maximum:"20" doc:"Of the programme, from 1; 0: of another"`
+	Rung   string  `json:"rung,omitempty" maxLength:"20" doc:"Of which that step is; of any when absent"`
 	RainMM float64 `json:"rain_mm,omitempty" minimum:"0" maximum:"500" doc:"That fell within the hours in which rain washes it off"`
 }
 

@@ -176,6 +176,3 @@ func (b *Book) check(p *Programme, bad *invalid.Fields) {
 
 // Active is one by id; nil where there is none.
 func (b *Book) Active(id string) *Active { return b.active[id] }
-
-// Of is the programme of a cause; nil where there is none.
-func (b *Book) Of(cause string) *Programme { return b.of[cause] }

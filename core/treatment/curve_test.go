@@ -35,3 +35,24 @@ func TestCurve(t *testing.T) {
 		t.Errorf("nematodes: %v", o.Window)
 	}
 }
+
+// TestStepsOfOtherRungs: what was washed four times is not yet sprayed: the soft rung begins at its first time.
+func TestStepsOfOtherRungs(t *testing.T) {
+	e, err := catalogue.Built().Species("azalea-evergreen")
+	if err != nil {
+		t.Fatal(err)
+	}
+	on := day.Of(2027, 6, 20)
+	a := Ask{Cause: "lace-bug", Species: &e, Place: place(t, "lake-foothills"), Date: on, Share: 0.6}
+	for i := range 4 {
+		a.Uses = append(a.Uses, Use{Day: on - 20 + day.Day(4*i), Step: 1, Rung: "water"})
+	}
+	o, err := Built().Plan(a)
+	if err != nil || o.Rung != "soft" || o.Ends != "" || len(o.Steps) == 0 || o.Steps[0].Done != 0 {
+		t.Errorf("washed before: %s, %+v, %v", o.Text, o.Steps, err)
+	}
+	a.Uses = append(a.Uses, Use{Day: on - 2, Step: 1, Rung: "soft", Active: "soap"})
+	if o, err = Built().Plan(a); err != nil || o.Steps[0].Done != 1 || o.Steps[0].Day != on+8 {
+		t.Errorf("sprayed once: %s, %+v, %v", o.Text, o.Steps, err)
+	}
+}

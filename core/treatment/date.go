@@ -20,6 +20,7 @@ type search struct {
 	programme *Programme
 	calendar  moment.Calendar
 	again     bool // the next year is tried already
+	rung      string
 }
 
 const (
@@ -127,8 +128,17 @@ func (s *search) passed(st Step, from day.Day) bool {
 	return s.over(st.From)
 }
 
+// mine reports a use that counts as a time of a step: told as such, or the same means used for something else.
+func (s *search) mine(u Use, n int, st Step) bool {
+	if u.Step == 0 {
+		return st.Use != "" && u.Active == st.Use
+	}
+	return u.Step == n && (u.Rung == "" || u.Rung == s.rung) && (u.Active == "" || u.Active == st.Use)
+}
+
 // date puts the steps of a rung on their days.
 func (s *search) date(r Rung, out *Answer) {
+	s.rung = r.Rung
 	last := day.None // the step before, as done or as put
 	planned := []Use{}
 	missed := []Dated{}
@@ -178,8 +188,7 @@ func (s *search) date(r Rung, out *Answer) {
 // done counts how often a step was done so that it holds.
 func (s *search) done(n int, st Step) (count int) {
 	for _, u := range s.ask.Uses {
-		if u.Day >= s.yearStart() && u.RainMM < WashedMM &&
-			(u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) {
+		if u.Day >= s.yearStart() && u.RainMM < WashedMM && s.mine(u, n, st) {
 			count++
 		}
 	}
@@ -190,7 +199,7 @@ func (s *search) done(n int, st Step) (count int) {
 func (s *search) lastDone(n int, st Step) day.Day {
 	at := day.None
 	for _, u := range s.ask.Uses {
-		if u.Day >= s.yearStart() && (u.Step == n || u.Step == 0 && st.Use != "" && u.Active == st.Use) &&
+		if u.Day >= s.yearStart() && s.mine(u, n, st) &&
 			(at == day.None || u.Day > at) {
 			at = u.Day
 		}
@@ -245,7 +254,7 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 		}
 	}
 	if !st.From.Now && on == from {
-		d.Why = append(d.Why, "that is when "+st.From.words())
+		d.Why, d.Seasonal = append(d.Why, "that is when "+st.From.words()), true
 	}
 	if a != nil {
 		on = s.allowed(a, on, planned, &d)
@@ -288,7 +297,7 @@ func (s *search) later(n int, st Step, to, before day.Day, planned []Use) (Dated
 func (s *search) lastTime(n int, st Step) (Use, bool) {
 	at := s.lastDone(n, st)
 	for _, u := range s.ask.Uses {
-		if at.Given() && u.Day == at && (u.Step == n || u.Step == 0 && u.Active == st.Use) {
+		if at.Given() && u.Day == at && s.mine(u, n, st) {
 			return u, true
 		}
 	}

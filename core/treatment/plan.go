@@ -36,6 +36,8 @@ type Dated struct {
 	Limits  []string `json:"limits"`
 	Why     []string `json:"why" doc:"Why that day"`
 	Amount  *Amount  `json:"amount,omitempty"`
+
+	Seasonal bool `json:"-"` // the season sets its day, no gap, repeat or rain
 }
 
 // Answer is what is done, when, and what it takes.

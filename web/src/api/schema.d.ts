@@ -6110,6 +6110,8 @@ export interface components {
              * @description That fell within the hours in which rain washes it off
              */
             rain_mm?: number;
+            /** @description Of which that step is; of any when absent */
+            rung?: string;
             /**
              * Format: int64
              * @description Of the programme, from 1; 0: of another
