@@ -222,3 +222,39 @@ func TestSickCuts(t *testing.T) {
 		t.Errorf("no purpose: %d %s", code, b)
 	}
 }
+
+// TestListsAgree: after the weather of a day the lists say of every job what its lane says, also where two of the same kind on the same
+// kind of plant ask for different things.
+func TestListsAgree(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	wanted := []obj{}
+	for _, purpose := range []string{"clear dead", "renew", "shape"} {
+		p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2})
+		wanted = append(wanted, obj{"plant_id": p.ID, "purpose": purpose})
+		for _, c := range []string{"black-spot", "aphids"} {
+			r := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1})
+			f := ok[house.Find](h, "POST", "/finds", obj{"plant_id": r.ID, "cause": c, "certainty": 0.9, "share": 0.3})
+			ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil)
+		}
+	}
+	ok[Run[house.Order]](h, "POST", fmt.Sprintf("/properties/%d/cuts", here.ID), obj{"cuts": wanted})
+	h.today++
+	listed := map[int64]house.Order{}
+	for _, o := range ok[Run[house.Order]](h, "GET", "/orders?limit=200", nil).Items {
+		listed[o.ID] = o
+	}
+	windows := map[string]bool{}
+	for _, l := range ok[house.LanesPage](h, "GET", "/year?limit=100", nil).Items {
+		o := listed[l.ID]
+		if o.From != l.From || o.To != l.To || o.BestDay != l.BestDay {
+			t.Errorf("%s: the list says %s to %s, best %s; its lane %s to %s, best %s", l.Title, o.From, o.To, o.BestDay, l.From, l.To, l.BestDay)
+		}
+		if l.Kind == job.Prune {
+			windows[fmt.Sprint(l.From, l.To)] = true
+		}
+	}
+	if len(windows) < 3 {
+		t.Errorf("cuts for different purposes have the same windows: %v", windows)
+	}
+}

@@ -151,6 +151,14 @@ type asking struct {
 	every   int
 	last    day.Day
 	stage   string
+	purpose string
+	against against
+}
+
+// against is what a treatment's curve hangs on beside its plant.
+type against struct {
+	cause, rung string
+	step        int
 }
 
 // reckoned are the list columns of a property's standing orders that say something else now. Orders that ask the same
@@ -171,7 +179,18 @@ func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refresh
 	shared := map[asking]shown{}
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
-		a := asking{k.Kind, k.Species, day.None, k.Params.V.When, k.Params.V.Due, k.Params.V.EveryDays, k.Params.V.Last, k.Params.V.Stage}
+		of := k.Params.V
+		a := asking{
+			kind:    k.Kind,
+			species: k.Species,
+			when:    of.When,
+			due:     of.Due,
+			every:   of.EveryDays,
+			last:    of.Last,
+			stage:   of.Stage,
+			purpose: of.Purpose,
+			against: against{of.Cause, of.Rung, of.Step},
+		}
 		var s shown
 		known := false
 		if k.PlantID.Valid && !k.Kind.ByDays() {
