@@ -93,12 +93,8 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 
 // product adds what the firm's own card says.
 func (a *Ask) product(out *Amount, act *Active, times int, n, area float64) {
-	for i := range a.Cards {
-		c := &a.Cards[i]
+	if c := a.card(act); c != nil && c.rate(a.Cause) != nil {
 		r := c.rate(a.Cause)
-		if c.Active != act.ID || r == nil {
-			continue
-		}
 		by := map[string]float64{"L": out.SprayL, "m2": area, "m height": n * a.HeightM, "cm girth": n * girthCM(a.Species, a.HeightM), "plant": n}[r.Per]
 		out.Product, out.Unit, out.Card, out.Name = quantity.Round(r.Amount*by, 0.01), c.Unit, c.ID, c.Name
 		out.Formula += fmt.Sprintf("; %g %s for %s by its label", r.Amount, c.Unit, perWords[r.Per])

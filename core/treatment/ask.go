@@ -16,6 +16,7 @@ type Use struct {
 	Step   int     `json:"step,omitempty" minimum:"0" maximum:"20" doc:"Of the programme, from 1; 0: of another"`
 	Rung   string  `json:"rung,omitempty" maxLength:"20" doc:"Of which that step is; of any when absent"`
 	RainMM float64 `json:"rain_mm,omitempty" minimum:"0" maximum:"500" doc:"That fell within the hours in which rain washes it off"`
+	Card   int64   `json:"card,omitempty" doc:"Id of the product card it was used from; the first of its means when absent"`
 }
 
 // Ahead is the weather of a day to come, as far as it is told.
@@ -42,6 +43,7 @@ type Ask struct {
 	Value    float64 // the client's weight, 1 ordinary
 	Helpers  bool    // hunters or parasitised ones are seen
 	Shade    bool    // it stands in shade
+	Harvest  day.Day // when it is eaten from next; none: not told
 	Uses     []Use
 	Ahead    []Ahead // the days to come
 	Cards    []Card

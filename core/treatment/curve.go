@@ -99,7 +99,7 @@ func (s *search) dayLimits(a *Active) []reason.Why {
 		out = append(out, reason.Why{Name: "bees", Text: "bees visit its open flowers", On: func(d day.Day) job.Cost {
 			end, blooms := s.calendar.Next(moment.On("bloom_end", 0), d)
 			if start := s.calendar.Before("bloom_start", end); blooms && start.Given() && d >= start &&
-				end-start < 250 {
+				end-start < evergreenBloom {
 				return job.Never
 			}
 			return job.Cost{}

@@ -260,6 +260,9 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 		on = s.allowed(a, on, planned, &d)
 		d.UseName, d.Limits = a.Name, limits(a)
 		d.Amount = s.ask.amount(st, a, most-done, s.book, s.programme)
+		if n := s.ask.harvestDays(s.ask.card(a)); n > 0 {
+			d.HarvestFrom = on + n
+		}
 	}
 	if st.To.given() {
 		d.To = to
@@ -322,6 +325,7 @@ func (s *search) allowed(a *Active, on day.Day, planned []Use, d *Dated) day.Day
 			}
 		}
 		on = s.pastBloom(a, on, because)
+		on = s.pastHarvest(a, on, because)
 		on = s.inReach(a, on, because)
 		on = s.fair(a, on, because)
 		if on == was {
@@ -336,7 +340,7 @@ func (b *Book) gap(a, other *Active) int {
 	if other == nil || other == a {
 		return 0
 	}
-	n := max(a.Gaps[other.ID], other.Gaps[a.ID])
+	n := b.declared(a, other)
 	if a.Class == "insecticide" && other.Class == "fungicide" ||
 		a.Class == "fungicide" && other.Class == "insecticide" {
 		n = max(n, fungusFirst)

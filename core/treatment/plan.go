@@ -37,6 +37,8 @@ type Dated struct {
 	Why     []string `json:"why" doc:"Why that day"`
 	Amount  *Amount  `json:"amount,omitempty"`
 
+	HarvestFrom day.Day `json:"harvest_from,omitempty" format:"date" doc:"From when it is eaten again after that time, by the card's label"`
+
 	Seasonal bool `json:"-"` // the season sets its day, no gap, repeat or rain
 }
 
@@ -55,6 +57,7 @@ type Answer struct {
 	Rules    []string `json:"rules" doc:"House rules that spoke"`
 	Treated  int      `json:"treated" doc:"How many plants"`
 	Aims     bool     `json:"only_looks" doc:"It is ugly, not harmful: whether to act is a matter of taste"`
+	Waits    []Wait   `json:"waits" doc:"That run on the day because of what was used"`
 }
 
 // Plan decides the least that works. Its error is a list of refused fields.
@@ -78,6 +81,7 @@ func (b *Book) Plan(a Ask) (Answer, error) {
 		Rules:    []string{},
 		Treated:  a.treated(p),
 		Aims:     c.Harm == "ugly" || c.Harm == "harmless",
+		Waits:    b.Waits(a),
 	}
 	if a.Helpers && p.Helpers != "" && a.severity() < 2 {
 		s.waits(&out)

@@ -1,0 +1,139 @@
+package treatment
+
+import (
+	"math/rand/v2"
+	"strings"
+	"testing"
+	"time"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+)
+
+// soapCard is a soap whose label asks for three days to harvest and a day before anyone goes in again.
+func soapCard() Card {
+	return Card{ID: 4, Name: "Soap from the shed", Active: "soap", Unit: "mL", Rates: []Rate{{Amount: 20, Per: "L"}}, HarvestDays: 3, ReentryH: 24}
+}
+
+// TestWaits: what was sprayed is not eaten before the label's days are over, nobody goes in before its hours are; a pick that is due
+// comes first, and the spray after it; of what is not eaten there is no wait to harvest.
+func TestWaits(t *testing.T) {
+	on := day.Of(2027, 6, 10)
+	for _, c := range []struct {
+		name, cause, species string
+		uses                 []Use
+		harvest              day.Day
+		cards                []Card
+		first                day.Day // of the first step with a means
+		harvestFrom          day.Day // told with it
+		waits                []string
+	}{
+		{"basil, nothing to pick soon", "aphids", "ocimum-basilicum", nil, 0, []Card{soapCard()}, on, on + 3, nil},
+		{"basil, picked tomorrow", "aphids", "ocimum-basilicum", nil, on + 1, []Card{soapCard()}, on + 2, on + 5, nil},
+		{"basil, picked in three days", "aphids", "ocimum-basilicum", nil, on + 3, []Card{soapCard()}, on, on + 3, nil},
+		{"basil without a card", "aphids", "ocimum-basilicum", nil, on + 1, nil, on, 0, nil},
+		{"basil sprayed yesterday", "aphids", "ocimum-basilicum", []Use{{Day: on - 1, Active: "soap"}}, 0, []Card{soapCard()}, on + 6, on + 9, []string{"harvest", "gap"}},
+		{"sprayed today", "aphids", "ocimum-basilicum", []Use{{Day: on, Active: "soap"}}, 0, []Card{soapCard()}, on + 7, on + 10, []string{"harvest", "re-entry", "gap"}},
+		{"a rose sprayed today", "aphids", "rosa-shrub", []Use{{Day: on, Active: "soap"}}, 0, []Card{soapCard()}, 0, 0, []string{"re-entry", "gap"}},
+		{"sprayed last week", "aphids", "ocimum-basilicum", []Use{{Day: on - 7, Active: "soap"}}, 0, []Card{soapCard()}, on, on + 3, nil},
+		{"oil on a rose that had sulphur", "soft-scale", "laurus-nobilis", []Use{{Day: on - 10, Active: "sulphur"}}, 0, nil, on + 20, 0, []string{"gap"}},
+	} {
+		e, err := catalogue.Built().Species(c.species)
+		if err != nil {
+			t.Fatal(err)
+		}
+		o, err := Built().Plan(Ask{Cause: c.cause, Species: &e, Place: place(t, "lake-foothills"), Date: on, Share: 0.6, Uses: c.uses, Harvest: c.harvest, Cards: c.cards})
+		if err != nil {
+			t.Fatal(c.name, err)
+		}
+		var step *Dated
+		for i := range o.Steps {
+			if o.Steps[i].Use != "" && o.Steps[i].Use != "grease-band" && step == nil {
+				step = &o.Steps[i]
+			}
+		}
+		if step == nil || c.first != 0 && step.Day != c.first || step.HarvestFrom != c.harvestFrom {
+			t.Errorf("%s: %+v, want %s, harvest from %s", c.name, step, c.first, c.harvestFrom)
+		}
+		got := []string{}
+		for _, w := range o.Waits {
+			got = append(got, w.What)
+			if w.To < on || w.From > on || w.Text == "" {
+				t.Errorf("%s: %+v", c.name, w)
+			}
+		}
+		if strings.Join(got, " ") != strings.Join(c.waits, " ") {
+			t.Errorf("%s: waits %v, want %v", c.name, got, c.waits)
+		}
+	}
+}
+
+// TestBreaks: what is entered as used on a day that lies within a wait is named with the day from which it would be in order.
+func TestBreaks(t *testing.T) {
+	for _, c := range []struct {
+		name, species, active string
+		month                 time.Month
+		day                   int
+		uses                  []Use
+		harvest               day.Day
+		says                  string // empty: it is in order
+	}{
+		{"oil ten days after sulphur", "laurus-nobilis", "oil", 7, 20, []Use{{Day: day.Of(2027, 7, 10), Active: "sulphur"}}, 0, "30 days"},
+		{"oil before a sulphur that followed", "laurus-nobilis", "oil", 7, 1, []Use{{Day: day.Of(2027, 7, 10), Active: "sulphur"}}, 0, "30 days"},
+		{"oil long after", "laurus-nobilis", "oil", 8, 20, []Use{{Day: day.Of(2027, 7, 10), Active: "sulphur"}}, 0, ""},
+		{"soap on open roses", "rosa-rugosa", "soap", 6, 20, nil, 0, "bees"},
+		{"soap before they open", "rosa-rugosa", "soap", 4, 10, nil, 0, ""},
+		{"soap the day before the pick", "ocimum-basilicum", "soap", 6, 9, nil, day.Of(2027, 6, 10), "3 days to harvest"},
+		{"soap four days before the pick", "ocimum-basilicum", "soap", 6, 6, nil, day.Of(2027, 6, 10), ""},
+		{"copper a fourth time", "prunus-persica", "copper", 3, 20, []Use{{Day: day.Of(2027, 2, 1), Active: "copper"}, {Day: day.Of(2027, 2, 15), Active: "copper"},
+			{Day: day.Of(2027, 3, 1), Active: "copper"}}, 0, "3 times"},
+	} {
+		e, err := catalogue.Built().Species(c.species)
+		if err != nil {
+			t.Fatal(err)
+		}
+		on := day.Of(2027, c.month, c.day)
+		a := Ask{Cause: "aphids", Species: &e, Place: place(t, "lake-foothills"), Date: day.Of(2027, 12, 20), Uses: c.uses, Harvest: c.harvest, Cards: []Card{soapCard()}}
+
+		got := strings.Join(Built().Breaks(a, c.active, on), "; ")
+		if c.says == "" && got != "" || !strings.Contains(got, c.says) {
+			t.Errorf("%s: %q, want %q", c.name, got, c.says)
+		}
+	}
+}
+
+// TestWaitsAtRandom: over random days to pick and things used no step lies in a wait, and each plan's own days break nothing.
+func TestWaitsAtRandom(t *testing.T) {
+	r := rand.New(rand.NewPCG(3, 5))
+	entries := catalogue.Built().Entries
+	b := Built()
+	looked := 0
+	for range 600 {
+		e := &entries[r.IntN(len(entries))]
+		p := b.Programmes[r.IntN(len(b.Programmes))]
+		a := Ask{Cause: p.Causes[r.IntN(len(p.Causes))], Species: e, Place: place(t, climates[r.IntN(len(climates))]), Date: day.Of(2027, 1, 1) + day.Day(r.IntN(365)), Share: r.Float64()}
+		a.Harvest = a.Date + day.Day(r.IntN(40))
+		for i, act := range b.Actives {
+			a.Cards = append(a.Cards, Card{ID: int64(i + 1), Name: act.Name, Active: act.ID, Unit: "mL", Rates: []Rate{{Amount: 1, Per: "L"}}, HarvestDays: r.IntN(20)})
+			if r.IntN(8) == 0 {
+				a.Uses = append(a.Uses, Use{Day: a.Date - day.Day(r.IntN(40)), Active: act.ID})
+			}
+		}
+		o, err := b.Plan(a)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, st := range o.Steps {
+			if st.Use == "" || st.Day > a.Date+200 { // another year's are dated anew when they come
+				continue
+			}
+			looked++
+			if broken := b.Breaks(a, st.Use, st.Day); len(broken) > 0 {
+				t.Errorf("%s on %s, %s for %s: %s: %v", a.Cause, e.ID, st.UseName, st.Day, a.Date, broken)
+			}
+		}
+	}
+	if looked < 100 {
+		t.Errorf("only %d steps with a means", looked)
+	}
+}
