@@ -103,7 +103,7 @@ func (h *House) repeat(ctx context.Context, tx store.Tx, k store.OrderFull, done
 	}
 	e := entryOf(pl.Book, k.Species)
 	next := done + day.Day(o.Params.EveryDays)
-	if !o.Kind.ByDays() {
+	if len(o.Params.Spans) == 0 {
 		if _, to, ok := pl.Work.Time(o.Kind, o.Params.Stage, &e, o.For); ok && next > to {
 			return nil
 		}
@@ -147,6 +147,9 @@ func (h *House) NextYear(ctx context.Context, key store.Key, id int64, version i
 	}
 	if o.Kind.ByDays() {
 		return OrderDetail{}, store.Refused("the days of this job were entered by hand; change them there")
+	}
+	if len(o.Params.Spans) > 0 {
+		return OrderDetail{}, store.Refused("this is one season's feeding; keep the next from the plant's page")
 	}
 	pl, err := h.Place(ctx, k.PropertyID)
 	if err != nil {

@@ -193,7 +193,7 @@ func (h *House) reckoned(ctx context.Context, p store.Property) ([]store.Refresh
 		}
 		var s shown
 		known := false
-		if k.PlantID.Valid && !k.Kind.ByDays() {
+		if k.PlantID.Valid && len(of.Spans) == 0 {
 			a.made = parsed(&k.ForDay)
 			s, known = shared[a]
 		}

@@ -115,6 +115,10 @@ func (w *frame) cared(before, after string) {
 }
 
 func (w *frame) feed() {
+	if len(w.order.Params.Spans) > 0 { // a season's feeding by its kind
+		w.spans("in its season", "as its kind is fed")
+		return
+	}
 	w.cared("too early: shoots are not a hand long yet", "too late: shoots fed now do not ripen before frost")
 }
 

@@ -106,7 +106,7 @@ type Params struct {
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`
 	Stage     string  `json:"stage,omitempty" doc:"water: new, in its first summers; indoors, in its winter place"`
-	Spans     []Span  `json:"spans,omitempty" doc:"By hand: what days cost"`
+	Spans     []Span  `json:"spans,omitempty" doc:"By hand, or of a season's feeding: what days cost"`
 }
 
 // Order is what is to be done. For is the day from whose garden year its time is reckoned: the day it was made, or the
@@ -195,7 +195,7 @@ func (s State) CanBecome(to State) bool { return slices.Contains(moves[s], to) }
 // EndsWith reports whether an order ends with its plant: what was to help it, feed it or look at it again does once it is
 // found dead. Taking it out and making it safe stay, and so does what others asked for by hand or by plan.
 func EndsWith(o Origin, s State, k Kind) bool {
-	asked := o == Verdict || o == AfterCare || o == TakingIn
+	asked := o == Verdict || o == AfterCare || o == TakingIn || o == Programme
 	return asked && (s == Waiting || s == Placed) && k != Replace && k != MakeSafe
 }
 

@@ -162,6 +162,7 @@ func TestEndsWith(t *testing.T) {
 		{Verdict, Waiting, Replace, false},
 		{Verdict, Placed, MakeSafe, false},
 		{AfterCare, Done, Water, false},
+		{Programme, Waiting, Treat, true},
 		{Hand, Waiting, Other, false},
 	} {
 		if got := EndsWith(c.origin, c.state, c.kind); got != c.want {

@@ -279,7 +279,10 @@ func (w *frame) plantOut() {
 	)
 }
 
-func (w *frame) byHand() {
+func (w *frame) byHand() { w.spans("as entered", "as it was entered by hand") }
+
+// spans draws what days cost as they are given.
+func (w *frame) spans(name, text string) {
 	spans := w.order.Params.Spans
 	if len(spans) == 0 {
 		return
@@ -289,7 +292,7 @@ func (w *frame) byHand() {
 		from, to = min(from, s.From), max(to, s.To)
 	}
 	w.curve = Curve{Start: from, Days: int(to-from) + 1}
-	w.curve.Because(reason.Why{Name: "as entered", Text: "as it was entered by hand", On: func(d day.Day) Cost {
+	w.curve.Because(reason.Why{Name: name, Text: text, On: func(d day.Day) Cost {
 		cost := Never
 		for _, s := range spans {
 			if d >= s.From && d <= s.To && cost.Over(s.Cost) {

@@ -28,6 +28,8 @@ type feedClass struct {
 		Pot     bool     `yaml:"pot"`
 	} `yaml:"match"`
 	None    string    `yaml:"none"`
+	Compost bool      `yaml:"compost"`
+	Bare    bool      `yaml:"bare"`
 	From    When      `yaml:"from"`
 	To      When      `yaml:"to"`
 	Every   int       `yaml:"every"`
@@ -73,6 +75,14 @@ type FeedAsk struct {
 	Hurt    bool    // by frost, and not in growth yet
 	PH      float64 // of its soil; 0: nobody measured
 	Rules   rules.House
+
+	Count     int     // of a group; 0: one
+	HeightM   float64 // 0: as tall as its kind grows
+	SpreadM   float64
+	BedM2     float64 // 0: as wide as the crowns
+	CompostCM float64 // how deep; 0: as usual
+	MulchCM   float64
+	Cards     []Card
 }
 
 // Feeding is when and with what a plant is fed.
@@ -81,12 +91,15 @@ type Feeding struct {
 	Class  string    `json:"class" doc:"How its kind is fed"`
 	None   bool      `json:"none" doc:"It is not fed"`
 	Days   []day.Day `json:"days" doc:"Of the season that runs or comes next, from the date on"`
+	To     day.Day   `json:"to,omitempty" format:"date" doc:"Last day of that season"`
 	Every  int       `json:"every,omitempty"`
 	With   string    `json:"with,omitempty" doc:"By house rule; how much is the label's"`
 	Foliar []day.Day `json:"foliar" doc:"After frost: days on which the new leaves are wetted with a weak feed, to dripping"`
 	Soil   string    `json:"soil,omitempty" doc:"What its pH asks for"`
 	Says   []string  `json:"says"`
 	Rules  []string  `json:"rules" doc:"House rules that spoke"`
+
+	Amounts []SoilAmount `json:"amounts" doc:"What it takes: estimates; of a product only by the given cards"`
 }
 
 // After frost.
@@ -95,7 +108,11 @@ const (
 	foliarEvery = 21
 	foliarMost  = 3
 	phSlack     = 0.3
+	limyAbove   = 6.8 // what likes it limier is not soured
+	sourBelow   = 6.0 // what likes it no limier is never limed
 )
+
+const anyFeedRule = "Any feed"
 
 // Validate names what cannot be.
 func (a FeedAsk) Validate() error {
@@ -103,6 +120,12 @@ func (a FeedAsk) Validate() error {
 	bad.Within("pot_l", a.PotL, 0, 5000, "L")
 	if a.PH != 0 {
 		bad.Within("ph", a.PH, 3, 10, "")
+	}
+	bad.Within("bed_m2", a.BedM2, 0, 100_000, "m²")
+	bad.Within("compost_cm", a.CompostCM, 0, 30, "cm")
+	bad.Within("mulch_cm", a.MulchCM, 0, 30, "cm")
+	for i, c := range a.Cards {
+		bad = append(bad, c.faults(at("cards", i))...)
 	}
 	return bad.Err()
 }
@@ -130,7 +153,7 @@ func Feed(a FeedAsk) (Feeding, error) {
 	}
 	if a.Rules.Or(rules.Usual).Feeding == rules.AnyFeed {
 		out.With = c.Any
-		out.Rules = append(out.Rules, "Any feed")
+		out.Rules = append(out.Rules, anyFeedRule)
 	} else {
 		out.With = c.Organic
 		out.Rules = append(out.Rules, "Organic feed only")
@@ -154,19 +177,21 @@ func Feed(a FeedAsk) (Feeding, error) {
 	}
 	if c.None != "" {
 		out.None, out.Text, out.With, out.Rules = true, c.None, "", []string{}
+		out.Amounts = a.amounts(c, &out)
 		return out, nil
 	}
 	out.Every = c.Every
-	out.Days = s.feedDays(c, growth)
+	out.Days, out.To = s.feedDays(c, growth)
+	out.Amounts = a.amounts(c, &out)
 	out.Text = feedText(c, &out, a.Date)
 	return out, nil
 }
 
 // feedDays are the days of the season that runs or comes next.
-func (s *search) feedDays(c *feedClass, growth day.Day) (out []day.Day) {
+func (s *search) feedDays(c *feedClass, growth day.Day) (out []day.Day, to day.Day) {
 	from, to, ok := s.window(Step{From: c.From, To: c.To})
 	if !ok {
-		return []day.Day{}
+		return []day.Day{}, 0
 	}
 	d := max(from, s.ask.Date)
 	if growth.Given() {
@@ -182,7 +207,7 @@ func (s *search) feedDays(c *feedClass, growth day.Day) (out []day.Day) {
 		}
 		d += day.Day(c.Every)
 	}
-	return out
+	return out, to
 }
 
 func feedText(c *feedClass, f *Feeding, today day.Day) string {
@@ -211,6 +236,8 @@ func soil(c *feedClass, ph float64) string {
 	switch {
 	case ph == 0:
 		return ""
+	case ph < lo-phSlack && hi <= sourBelow:
+		return fmt.Sprintf("At pH %.1f it is sour even for it (%.1f to %.1f): no lime; compost, and test again in a year.", ph, lo, hi)
 	case ph < lo-phSlack:
 		return fmt.Sprintf(
 			"At pH %.1f it is too sour for it (%.1f to %.1f): lime in autumn by the soil test, never together with manure; test again in a year.",
@@ -218,7 +245,7 @@ func soil(c *feedClass, ph float64) string {
 			lo,
 			hi,
 		)
-	case ph > hi+phSlack && hi <= 6.8:
+	case ph > hi+phSlack && hi <= limyAbove:
 		return fmt.Sprintf(
 			"At pH %.1f it is too limy for it (%.1f to %.1f): sulphur by the soil test, leaf mould, rain water; or a pot or bed of sour soil.",
 			ph,

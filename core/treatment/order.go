@@ -54,6 +54,46 @@ func (o Answer) Order(a Ask, d Dated) job.Order {
 	return kept
 }
 
+// feedMin is what it takes to feed one plant, or a square metre, minutes.
+const feedMin = 2.0
+
+// Order is the next feeding of the season as a piece of work that comes again; false where none is due.
+func (f Feeding) Order(a FeedAsk) (job.Order, bool) {
+	if f.None || len(f.Days) == 0 {
+		return job.Order{}, false
+	}
+	n := max(1, a.Count)
+	kept := job.Order{
+		Key:     "feed",
+		Kind:    job.Feed,
+		Title:   "Feed " + a.Species.Common,
+		Origin:  job.Programme,
+		For:     a.Date,
+		Minutes: int(math.Ceil((treatSetUp+feedMin*float64(n))/5) * 5),
+		Crew:    1,
+		Params: job.Params{
+			Use:   feedActives(&f)[0],
+			Spans: []job.Span{{From: f.Days[0], To: max(f.To, f.Days[len(f.Days)-1])}},
+		},
+		Skills:   []string{},
+		Kit:      []string{},
+		Reasons:  append([]string{f.Text}, f.Says...),
+		Cautions: []string{"The label is law: how much and how often. No rate stands here that you did not enter from it."},
+	}
+	if n > 1 {
+		kept.Title += fmt.Sprintf(" × %d", n)
+	}
+	if len(f.Days) > 1 {
+		kept.Params.EveryDays = f.Every
+	}
+	for _, x := range f.Amounts {
+		if x.What != "lime" && x.What != "sulphur" {
+			kept.Reasons = append(kept.Reasons, strings.ToUpper(x.What[:1])+x.What[1:]+": "+x.Formula+".")
+		}
+	}
+	return kept, true
+}
+
 // title names a step.
 func (o Answer) title(a Ask, d Dated) string {
 	what := verbs[o.Rung]

@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/moment"
 )
 
 // soapCard is a soap whose label asks for three days to harvest and a day before anyone goes in again.
@@ -108,10 +109,14 @@ func TestWaitsAtRandom(t *testing.T) {
 	entries := catalogue.Built().Entries
 	b := Built()
 	looked := 0
+	places := map[string]*moment.Place{}
+	for _, c := range climates {
+		places[c] = place(t, c)
+	}
 	for range 600 {
 		e := &entries[r.IntN(len(entries))]
 		p := b.Programmes[r.IntN(len(b.Programmes))]
-		a := Ask{Cause: p.Causes[r.IntN(len(p.Causes))], Species: e, Place: place(t, climates[r.IntN(len(climates))]), Date: day.Of(2027, 1, 1) + day.Day(r.IntN(365)), Share: r.Float64()}
+		a := Ask{Cause: p.Causes[r.IntN(len(p.Causes))], Species: e, Place: places[climates[r.IntN(len(climates))]], Date: day.Of(2027, 1, 1) + day.Day(r.IntN(365)), Share: r.Float64()}
 		a.Harvest = a.Date + day.Day(r.IntN(40))
 		for i, act := range b.Actives {
 			a.Cards = append(a.Cards, Card{ID: int64(i + 1), Name: act.Name, Active: act.ID, Unit: "mL", Rates: []Rate{{Amount: 1, Per: "L"}}, HarvestDays: r.IntN(20)})
