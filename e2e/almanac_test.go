@@ -10,7 +10,7 @@ import (
 
 // TestAlmanac searches the book and reads a species in a property's own dates.
 func TestAlmanac(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/almanac")
@@ -38,6 +38,7 @@ func TestAlmanac(t *testing.T) {
 
 // TestOwnEntries corrects an entry, adds one of the firm's own, takes a pack back in, and goes back to the built one.
 func TestOwnEntries(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -94,6 +95,7 @@ func TestOwnEntries(t *testing.T) {
 
 // TestWhatAilsIt goes from speckled leaves to the right cause by following the questions, on the phone.
 func TestWhatAilsIt(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/plant/4")

@@ -4,6 +4,7 @@ package e2e
 import (
 	"context"
 	"encoding/json"
+	"flag"
 	"fmt"
 	"io"
 	"net"
@@ -27,7 +28,17 @@ import (
 // program is the built binary, made once for all journeys.
 var program string
 
+// together is how many journeys run side by side where nobody said: the browser waits more than it works.
+const together = "3"
+
 func TestMain(m *testing.M) {
+	flag.Parse()
+	if given := flag.Lookup("test.parallel"); given.Value.String() == given.DefValue {
+		if err := flag.Set("test.parallel", together); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(1)
+		}
+	}
 	dir, err := os.MkdirTemp("", "mezzadro-e2e")
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)

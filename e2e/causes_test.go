@@ -23,7 +23,7 @@ func (s *server) findsOn(plant int64) []keptFind {
 // TestSpeckledLeavesWithoutSignal: from speckled leaves to lace bugs by following the questions, on the phone, the house gone
 // all the while; what is kept there arrives when the house is back, once.
 func TestSpeckledLeavesWithoutSignal(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	plant := int64(s.plantOf(3, "azalea-evergreen").ID)
 	b := open(t, s, 390, 844)
@@ -68,6 +68,7 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 
 // TestCallToAVisit: a client calls, is asked in plain words, and the call ends in a visit on a day; it stands with the client.
 func TestCallToAVisit(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -96,6 +97,7 @@ func TestCallToAVisit(t *testing.T) {
 // TestFoundHereLookedForThere: box blight on one property puts the box of another on the look-list, before the sick one; it
 // becomes one job, and a corrected find takes both away again.
 func TestFoundHereLookedForThere(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	s.post("/api/v1/plants", `{"property_id": 5, "species": "buxus-sempervirens", "label": "Chapel steps", "height_m": 0.8, "count": 4}`)
 	box := int64(s.plantOf(1, "buxus-sempervirens").ID)
@@ -133,6 +135,7 @@ func TestFoundHereLookedForThere(t *testing.T) {
 
 // TestHarmlessMakesNoWork: lichen is told to be harmless, is kept, closed and removed, and no job comes of it.
 func TestHarmlessMakesNoWork(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	var before, after struct{ Counts map[string]int }
 	s.get("/api/v1/frame", &before)

@@ -10,6 +10,7 @@ import (
 
 // TestCommandRefusals: what is wrong on the command line is said in a sentence, and nothing starts.
 func TestCommandRefusals(t *testing.T) {
+	t.Parallel()
 	busy := start(t, "serve", t.TempDir())
 	own := t.TempDir() // a record that is not the sample
 	s := start(t, "serve", own)
@@ -34,6 +35,7 @@ func TestCommandRefusals(t *testing.T) {
 
 // TestStopsGracefully: asked to stop, the program ends by itself and leaves a record that opens again.
 func TestStopsGracefully(t *testing.T) {
+	t.Parallel()
 	data := filepath.Join(t.TempDir(), "record")
 	s := start(t, "demo", data)
 	if err := s.cmd.Process.Signal(syscall.SIGTERM); err != nil {

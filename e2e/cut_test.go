@@ -8,6 +8,7 @@ import (
 // TestCutBench: the cut line is moved by keys and shows what it costs; beyond what the plant bears it is said so; a wanted height
 // gives the cut; the day pointed at on the ribbon tells its cost; it becomes one job, and undo takes it back.
 func TestCutBench(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -64,6 +65,7 @@ func TestCutBench(t *testing.T) {
 // TestCutNowInSpiteOfBloom: what is in the way before it blooms is cut on a day that costs much of the bloom; the cost is told, the job
 // stands on that day, and undo takes it away.
 func TestCutNowInSpiteOfBloom(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	var plants struct {
@@ -99,6 +101,7 @@ func TestCutNowInSpiteOfBloom(t *testing.T) {
 
 // TestPlanCuts: a property's year of cuts is proposed, one is struck out, the others become jobs on the year; undo takes them back.
 func TestPlanCuts(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/grounds/3")

@@ -84,7 +84,7 @@ type walkOut struct {
 // TestWalkWithoutSignal walks six plants on a phone. The house is gone from the third on; the page is even opened anew
 // meanwhile; when the house is back, all checks, notes and photos arrive, each once.
 func TestWalkWithoutSignal(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
@@ -184,6 +184,7 @@ func TestWalkWithoutSignal(t *testing.T) {
 // TestBrowseAndComeBack: who goes by a plant has not skipped it; what was put off and what nobody looked at stands at the end
 // of the walk, one press away.
 func TestBrowseAndComeBack(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	for i := range 3 {
@@ -219,6 +220,7 @@ func TestBrowseAndComeBack(t *testing.T) {
 
 // TestNextDayWithoutSignal: a walk that begins on another day without a connection is a walk of that day.
 func TestNextDayWithoutSignal(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2026-03-18") // before the day of the phone's own clock
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	s.post("/api/v1/plants", `{"property_id": 1, "species": "camellia-japonica", "height_m": 2}`)
@@ -252,6 +254,7 @@ func TestNextDayWithoutSignal(t *testing.T) {
 
 // TestTwoPhones: two phones look at one plant. The second is shown what the first kept, and keeps both.
 func TestTwoPhones(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	a, b := open(t, s, 390, 844), open(t, s, 390, 844)
 	b.expect("409 ")
@@ -261,6 +264,15 @@ func TestTwoPhones(t *testing.T) {
 	}
 	a.press("button", "Bark green")
 	a.see("Bark green at")
+	for deadline := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) { // what is shown at once is sent a little later
+		var w walkOut
+		if s.walkOf(1, &w); len(w.Looks) > 0 {
+			break
+		}
+		if time.Now().After(deadline) {
+			t.Fatal("the first phone's check did not arrive")
+		}
+	}
 	b.press("button", "Bark brown")
 	b.see("Another device has looked at this")
 	b.see("Added here")
@@ -276,6 +288,7 @@ func TestTwoPhones(t *testing.T) {
 
 // TestPhotosAndPlantPage takes photos, refuses what is none, and finds all of a plant's story on its page.
 func TestPhotosAndPlantPage(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/1")
@@ -328,6 +341,7 @@ func TestPhotosAndPlantPage(t *testing.T) {
 
 // TestMoreChecks enters every other check as a user would, over the forms that have them.
 func TestMoreChecks(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/walk/1/1")
@@ -386,6 +400,7 @@ func TestMoreChecks(t *testing.T) {
 
 // TestLiftInAutumn: in October a tender climber is to be lifted, without any check, and both jobs are on the year.
 func TestLiftInAutumn(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-10-12")
 	s.post("/api/v1/properties", `{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210}`)
 	s.post("/api/v1/plants", `{"property_id": 1, "species": "bougainvillea-glabra", "label": "Balcony", "height_m": 2.2}`)
@@ -413,6 +428,7 @@ func TestLiftInAutumn(t *testing.T) {
 
 // TestTheSpot: one of five of a kind is stunted, and the questions lead to the water it stands in.
 func TestTheSpot(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-08-12")
 	s.post("/api/v1/properties", `{"name": "Hotel Belpoggio", "climate_type": "lake-foothills", "elevation_m": 210}`)
 	for i, h := range []float64{2.5, 2.6, 2.4, 2.7, 1.2} {

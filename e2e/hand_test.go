@@ -12,6 +12,7 @@ const covers = `(a, b) => { const x = a.getBoundingClientRect(), y = b.getBoundi
 
 // TestNothingUnderTheThumb: a message stands over no control, its undo where no button stood, and what was undone is said.
 func TestNothingUnderTheThumb(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/walk/1/2")
@@ -42,6 +43,7 @@ func TestNothingUnderTheThumb(t *testing.T) {
 
 // TestTypingIsTyping: what is opened for typing has the cursor, and no key acts on the walk while it is open.
 func TestTypingIsTyping(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/2")
@@ -73,6 +75,7 @@ func TestTypingIsTyping(t *testing.T) {
 
 // TestOwnVerdictComesFirst: a verdict of one's own is the headline, with its day; what the finds say stands below, small.
 func TestOwnVerdictComesFirst(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/2")
@@ -92,6 +95,7 @@ func TestOwnVerdictComesFirst(t *testing.T) {
 
 // TestSaidWithoutSignal: without a connection the phone says what was kept, and not that nothing was checked.
 func TestSaidWithoutSignal(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
@@ -109,6 +113,7 @@ func TestSaidWithoutSignal(t *testing.T) {
 // TestAnswersInReach: on the phone the answers of the check that is asked for lie above the bar without scrolling, whatever
 // the form of the plant, and magnified twice none lies under a bar that stays.
 func TestAnswersInReach(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	var plants struct {
 		Items []struct {
@@ -155,7 +160,7 @@ func TestAnswersInReach(t *testing.T) {
 // TestEightForms walks eight plants of different forms on the phone, without a signal in the middle: the answers asked for lie
 // above the bar, and each plant is done with few presses.
 func TestEightForms(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	for i, p := range []string{
@@ -208,6 +213,7 @@ func TestEightForms(t *testing.T) {
 // TestTakeBackEverywhere: what was found on a palm, and beside the stem, is taken back like any other find; no answer of a
 // check looks chosen before it is, and a sum that cannot be is refused where it is made.
 func TestTakeBackEverywhere(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	s.post("/api/v1/plants", `{"property_id": 1, "species": "trachycarpus-fortunei", "height_m": 3}`)
@@ -238,6 +244,7 @@ func TestTakeBackEverywhere(t *testing.T) {
 
 // TestEscapeClosesTheInnermost: it keeps a draft of what was typed, gives the focus back, and never leaves the place.
 func TestEscapeClosesTheInnermost(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/grounds/1")
@@ -268,6 +275,7 @@ func TestEscapeClosesTheInnermost(t *testing.T) {
 
 // TestSpeciesByPart: part of a name offers the kinds to press.
 func TestSpeciesByPart(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/grounds/1")
@@ -294,7 +302,7 @@ const outside = `[...document.querySelectorAll('main p, main h1, main h2, main h
 // TestNothingIsCut: at every width, magnified twice and with names as long as they may be, no place is wider than the
 // screen and no text is clipped.
 func TestNothingIsCut(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	long := strings.Repeat("Long terrace by the lower basin ", 10)
 	s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": %q, "height_m": 2, "stop": 1}`, long[:300]))

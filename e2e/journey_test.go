@@ -15,6 +15,7 @@ import (
 
 // TestFromFreezeToDatedJob is the whole first path, as a gardener goes it.
 func TestFromFreezeToDatedJob(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 
@@ -94,6 +95,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 
 // TestUndo takes a decision and a removal back.
 func TestUndo(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/9")
@@ -119,6 +121,7 @@ func TestUndo(t *testing.T) {
 
 // TestKeys does a plant and goes round the house without the mouse.
 func TestKeys(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
@@ -158,6 +161,7 @@ func TestKeys(t *testing.T) {
 
 // TestPhone walks on a phone: a plant with three checks in at most ten presses, from the list and on to the next.
 func TestPhone(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/lookout")
@@ -204,6 +208,7 @@ func TestPhone(t *testing.T) {
 
 // TestAddPropertyAndPlant starts from nothing, enters what is wrong, and then what is right.
 func TestAddPropertyAndPlant(t *testing.T) {
+	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -264,6 +269,7 @@ func TestAddPropertyAndPlant(t *testing.T) {
 
 // TestOverrule says why, and the jobs follow the gardener's verdict.
 func TestOverrule(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -285,6 +291,7 @@ func TestOverrule(t *testing.T) {
 
 // TestKilledWhileDeciding pulls the plug during a series of accepted verdicts: every acknowledged one is there after.
 func TestKilledWhileDeciding(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	var plants struct {
 		Items []struct {
@@ -412,7 +419,7 @@ func TestKilledWhileDeciding(t *testing.T) {
 
 // TestAccessible looks at every place, as it is and in glare mode.
 func TestAccessible(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/walk/1/1")
@@ -448,6 +455,7 @@ func TestAccessible(t *testing.T) {
 
 // TestTwoThousandPlants keeps a large property usable.
 func TestTwoThousandPlants(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	var file strings.Builder
 	file.WriteString("species,label,height_m\n")

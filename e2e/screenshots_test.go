@@ -11,6 +11,7 @@ var pictures = flag.String("pictures", "", "folder to write the pictures of the 
 
 // TestPictures takes one picture of each main view on the demo data. It runs only when asked for: make screenshots.
 func TestPictures(t *testing.T) {
+	t.Parallel()
 	if *pictures == "" {
 		t.Skip("asked for with -pictures")
 	}

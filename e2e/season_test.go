@@ -12,6 +12,7 @@ import (
 
 // TestEventToWalk goes from an event to the look-list and on to the walk, in the order on the ground.
 func TestEventToWalk(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
@@ -92,7 +93,7 @@ func spread(b *browser) float64 {
 
 // TestTimeMoves moves the sample's day by a month and sees the bands narrow and everything follow.
 func TestTimeMoves(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -138,6 +139,7 @@ func TestTimeMoves(t *testing.T) {
 
 // TestRibbonZoom goes from the year to a month by wheel and keys, and back.
 func TestRibbonZoom(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
@@ -179,6 +181,7 @@ func TestRibbonZoom(t *testing.T) {
 
 // TestPlantsFromAFile takes a property's plants from CSV, refuses a broken file, and takes a whole file back.
 func TestPlantsFromAFile(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -245,6 +248,7 @@ func TestPlantsFromAFile(t *testing.T) {
 
 // TestGaleToMakeSafe finds a hanging limb after a gale: making it safe comes before everything else.
 func TestGaleToMakeSafe(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
@@ -274,6 +278,7 @@ func TestGaleToMakeSafe(t *testing.T) {
 
 // TestRootstockOnly notes a graft and finds that only the rootstock shoots.
 func TestRootstockOnly(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir(), "--today", "2027-09-10")
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")

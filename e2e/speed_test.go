@@ -35,6 +35,7 @@ func (b *browser) scriptKB() float64 {
 
 // TestFirstPageIsLight keeps the first load small enough for a phone on a hillside.
 func TestFirstPageIsLight(t *testing.T) {
+	t.Parallel()
 	kb := open(t, start(t, "demo", t.TempDir()), 1280, 800).scriptKB()
 	t.Logf("the first page takes %.0f kB of compressed script", kb)
 	if kb < 20 || kb > 150 {
@@ -69,6 +70,7 @@ func BenchmarkFirstLoad(b *testing.B) {
 
 // TestWeatherOverHTTP serves the simulated station as a program of its own and reads it as a real one.
 func TestWeatherOverHTTP(t *testing.T) {
+	t.Parallel()
 	addr := freeAddress(t)
 	station := exec.Command(program, "weather", "--addr", addr, "--seed", "9")
 	if err := station.Start(); err != nil {

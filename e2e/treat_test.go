@@ -29,6 +29,7 @@ func (s *server) findOf(cause string) int64 {
 // nothing is refused at its field; with it amounts and money are told; the jobs are kept, one is ticked off with what was used, more
 // than is on hand is refused, and the record holds it.
 func TestTreatAFind(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -95,6 +96,7 @@ func TestTreatAFind(t *testing.T) {
 
 // TestMixOfTheDay: a treatment put on a day stands on its mix card with tanks that follow their size; a day without one says where to go.
 func TestMixOfTheDay(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/mix")
@@ -115,6 +117,7 @@ func TestMixOfTheDay(t *testing.T) {
 
 // TestSunnyOnesAlone: lace bugs on azaleas are treated where they stand in the sun; where they stand in shade less is enough.
 func TestSunnyOnesAlone(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit(fmt.Sprintf("/#/treat/%d", s.findOf("lace-bug")))

@@ -8,6 +8,7 @@ import (
 // TestTickOff works through a day as a crew would: what is overdue is ticked off and taken back, a job is skipped with a
 // reason, and one entered by hand is put on a day.
 func TestTickOff(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -54,6 +55,7 @@ func TestTickOff(t *testing.T) {
 // TestWalkOnADay puts the walk of a property on a day from the Lookout: a day that is past is refused at its field and
 // keeps nothing, another makes one job that starts the walk, and undo takes it away again.
 func TestWalkOnADay(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
@@ -82,6 +84,7 @@ func TestWalkOnADay(t *testing.T) {
 
 // TestSeasonMovesWindows moves the sample's time a month on: windows move with the weather, and the day's job is overdue.
 func TestSeasonMovesWindows(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	look := s.orderOf("Look again at Saucer magnolia")
 	type order struct {
@@ -111,6 +114,7 @@ func TestSeasonMovesWindows(t *testing.T) {
 
 // TestImperial turns the firm to imperial and back: lists, forms and verdicts follow, and what was measured stays.
 func TestImperial(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
@@ -142,6 +146,7 @@ func TestImperial(t *testing.T) {
 
 // TestNarrow: on a phone no place of work is wider than the phone.
 func TestNarrow(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	for _, p := range []struct{ path, says string }{{"/#/rounds", "Overdue"}, {"/#/settings", "House rules"}, {"/#/lookout", "Overdue"},
@@ -164,7 +169,7 @@ func TestNarrow(t *testing.T) {
 // TestNotOnTheList adds a plant on the walk that nobody had listed, and looks at it next; then orders work on two plants by hand
 // that comes after another job.
 func TestNotOnTheList(t *testing.T) {
-	t.Parallel() // one of the longest
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	phone := open(t, s, 390, 844)
 	phone.expect("422 ")
@@ -209,6 +214,7 @@ func TestNotOnTheList(t *testing.T) {
 
 // TestTwoAtOneOrder: what one has done with a job the other is shown, and nothing is written over.
 func TestTwoAtOneOrder(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	id := s.orderOf("Have fleece at hand for Sweet orange")
 	a, b := open(t, s, 1280, 800), open(t, s, 1280, 800)

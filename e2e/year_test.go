@@ -40,6 +40,7 @@ func (b *browser) at(expression string) (x, y float64) {
 // TestYearInFull: lanes by kind and filtered by word; a job dragged sideways shows what each day costs and is put on the one it is let
 // go at; undo takes it off again; keys do the same.
 func TestYearInFull(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	b.visit("/#/year/2")
@@ -86,6 +87,7 @@ func TestYearInFull(t *testing.T) {
 // TestHouseRuleMovesTheYear: a rule changed in Settings moves what hangs on it, and the cut's slip says which rule spoke; a property may
 // choose otherwise.
 func TestHouseRuleMovesTheYear(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 1280, 800)
 	best := func() string {
@@ -118,6 +120,7 @@ func TestHouseRuleMovesTheYear(t *testing.T) {
 
 // TestCutCard: the card tells the crew when, where and how, with a drawing, fits a phone, and prints without the frame round it.
 func TestCutCard(t *testing.T) {
+	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/card/1?purpose=size&cut=1.9")
