@@ -39,6 +39,10 @@ type Find struct {
 	Closed     day.Day  `json:"closed,omitempty" format:"date"`
 	Ending     string   `json:"ending" doc:"How it ended"`
 	Version    int      `json:"version"`
+	Prevent    bool     `json:"prevent" doc:"A wish: it is not there and is to be kept off"`
+	Affected   int      `json:"affected" doc:"How many of a group show it; 0 where nobody said"`
+	Harvest    day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
+	AlongOf    int64    `json:"along_of,omitempty" doc:"The find it is treated along with: it was not found by itself"`
 }
 
 // FindIn is a find to keep.
@@ -54,6 +58,9 @@ type FindIn struct {
 	NotSeen    []string `json:"not_seen,omitempty" maxItems:"60"`
 	How        string   `json:"how,omitempty" enum:"look,walk,call" doc:"look when absent"`
 	Note       string   `json:"note,omitempty" maxLength:"4000"`
+	Prevent    bool     `json:"prevent,omitempty" doc:"A wish: it is not there and is to be kept off"`
+	Affected   int      `json:"affected,omitempty" minimum:"0" doc:"How many of a group show it"`
+	Harvest    day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
 }
 
 // FindChange corrects or closes a find.
@@ -67,6 +74,8 @@ type FindChange struct {
 	State     string   `json:"state" enum:"open,closed"`
 	Ending    string   `json:"ending,omitempty" maxLength:"2000" doc:"How it ended; when it is closed"`
 	Version   int      `json:"version" doc:"The version the change is based on"`
+	Affected  int      `json:"affected,omitempty" minimum:"0" doc:"How many of a group show it"`
+	Harvest   day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
 }
 
 // oldestFind is how long ago something may have been found that is entered now, days.
@@ -92,7 +101,10 @@ func (h *House) findRecord(ctx context.Context, in FindIn) (store.Find, error) {
 	}
 	f := store.Find{PropertyID: in.PropertyID, Species: in.Species, Day: on.String(), Cause: in.Cause, Certainty: in.Certainty, Share: in.Share,
 		Seen: store.JSON[[]string]{V: append([]string{}, in.Seen...)}, NotSeen: store.JSON[[]string]{V: append([]string{}, in.NotSeen...)},
-		How: in.How, Note: strings.TrimSpace(in.Note)}
+		How: in.How, Note: strings.TrimSpace(in.Note), Prevent: in.Prevent, Affected: in.Affected, Harvest: dayText(in.Harvest)}
+	if in.Prevent && in.PlantID == 0 {
+		bad.Add("plant_id", in.PlantID, "is missing: a plant is guarded, not a property")
+	}
 	if f.How == "" {
 		f.How = "look"
 	}
@@ -133,6 +145,9 @@ func (h *House) standsOn(ctx context.Context, plant int64, property *int64, kept
 // AddFind keeps a find.
 func (h *House) AddFind(ctx context.Context, key store.Key, in FindIn) (Find, error) {
 	f, err := h.findRecord(ctx, in)
+	if err == nil {
+		err = h.validAffected(ctx, f)
+	}
 	if err != nil {
 		return Find{}, err
 	}
@@ -141,6 +156,29 @@ func (h *House) AddFind(ctx context.Context, key store.Key, in FindIn) (Find, er
 		return Find{}, err
 	}
 	return h.OneFind(ctx, f.ID)
+}
+
+// validAffected refuses more plants that show it than the group has.
+func (h *House) validAffected(ctx context.Context, f store.Find) error {
+	if f.Affected == 0 || !f.PlantID.Valid {
+		return nil
+	}
+	p, err := h.Store.Plant(ctx, f.PlantID.Int64)
+	if err != nil {
+		return err
+	}
+	if f.Affected > p.Count {
+		return Refuse("affected", f.Affected, fmt.Sprintf("%d is more than the %d of the group", f.Affected, p.Count))
+	}
+	return nil
+}
+
+// dayText is a day as it is kept; empty where none is given.
+func dayText(d day.Day) string {
+	if !d.Given() {
+		return ""
+	}
+	return d.String()
 }
 
 // OneFind reads one find.
@@ -168,6 +206,10 @@ func (h *House) ChangeFind(ctx context.Context, key store.Key, id int64, in Find
 	}
 	f.Cause, f.Certainty, f.Share, f.Note, f.Version = in.Cause, in.Certainty, in.Share, strings.TrimSpace(in.Note), in.Version
 	f.Seen.V, f.NotSeen.V = append([]string{}, in.Seen...), append([]string{}, in.NotSeen...)
+	f.Affected, f.Harvest = in.Affected, dayText(in.Harvest)
+	if err := h.validAffected(ctx, f); err != nil {
+		return Find{}, err
+	}
 	switch {
 	case in.State == "open":
 		f.Closed, f.Ending = "", ""
@@ -239,7 +281,10 @@ func (h *House) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error
 	for i, f := range rows {
 		o := Find{ID: f.ID, PropertyID: f.PropertyID, PlantID: f.PlantID.Int64, Species: f.Species, Day: parsed(&f.Day), Cause: f.Cause, Name: f.Cause,
 			Certainty: f.Certainty, Share: f.Share, Seen: f.Seen.V, NotSeen: f.NotSeen.V, How: f.How, Note: f.Note, State: f.State, Ending: f.Ending,
-			Version: f.Version, Harm: "ugly", Act: "watch"}
+			Version: f.Version, Harm: "ugly", Act: "watch", Prevent: f.Prevent, Affected: f.Affected, AlongOf: f.AlongOf.Int64}
+		if f.Harvest != "" {
+			o.Harvest = parsed(&f.Harvest)
+		}
 		if f.Closed != "" {
 			o.Closed = parsed(&f.Closed)
 		}

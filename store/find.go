@@ -23,16 +23,21 @@ type Find struct {
 	Closed     string         `db:"closed"`
 	Ending     string         `db:"ending"`
 	Version    int            `db:"version"`
+	Prevent    bool           `db:"prevent"`  // a wish: it is not there and is to be kept off
+	Affected   int            `db:"affected"` // of a group
+	Harvest    string         `db:"harvest"`  // the day it is eaten from next; empty where nobody said
+	AlongOf    sql.NullInt64  `db:"along_of"` // treated along with that one, not found by itself
 }
 
 const selectFind = `SELECT id, property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note, state,
-	closed, ending, version FROM find WHERE removed_at IS NULL AND `
+	closed, ending, version, prevent, affected, harvest, along_of FROM find WHERE removed_at IS NULL AND `
 
 // FindsOf asks for finds.
 type FindsOf struct {
 	Property int64 // 0 for all
 	Plant    int64 // 0 for all
 	Open     bool  // none that are closed
+	Prevent  bool  // wishes to keep a cause off, in place of finds
 	Since    string
 	After    int64
 	Limit    int
@@ -41,9 +46,9 @@ type FindsOf struct {
 // Finds lists finds of plants and properties in sight, the oldest first.
 func (s *Store) Finds(ctx context.Context, of FindsOf) ([]Find, error) {
 	return many[Find](ctx, s.read, selectFind+`(? = 0 OR property_id = ?) AND (? = 0 OR plant_id = ?) AND (? = 0 OR state = 'open')
-		AND day >= ? AND id > ? AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL)
+		AND day >= ? AND id > ? AND prevent = ? AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL)
 		AND (plant_id IS NULL OR plant_id IN (SELECT id FROM plant WHERE removed_at IS NULL)) ORDER BY id LIMIT ?`,
-		of.Property, of.Property, of.Plant, of.Plant, of.Open, of.Since, of.After, of.Limit)
+		of.Property, of.Property, of.Plant, of.Plant, of.Open, of.Since, of.After, of.Prevent, of.Limit)
 }
 
 // Find reads one.
@@ -53,8 +58,9 @@ func (s *Store) Find(ctx context.Context, id int64) (Find, error) {
 
 // AddFind keeps a new find and returns it with its id.
 func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO find (property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note)
-		VALUES (:property_id, :plant_id, :species, :day, :cause, :certainty, :share, :seen, :not_seen, :how, :note)`, f)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO find (property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note,
+		prevent, affected, harvest, along_of) VALUES (:property_id, :plant_id, :species, :day, :cause, :certainty, :share, :seen, :not_seen, :how, :note,
+		:prevent, :affected, :harvest, :along_of)`, f)
 	if err != nil {
 		return f, err
 	}
@@ -66,7 +72,7 @@ func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
 // ChangeFind keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeFind(ctx context.Context, f Find) (Find, error) {
 	res, err := tx.NamedExecContext(ctx, `UPDATE find SET day = :day, cause = :cause, certainty = :certainty, share = :share, seen = :seen,
-		not_seen = :not_seen, note = :note, state = :state, closed = :closed, ending = :ending, version = version + 1
+		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, state = :state, closed = :closed, ending = :ending, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, f)
 	if err != nil {
 		return f, err

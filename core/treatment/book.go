@@ -107,6 +107,7 @@ type Programme struct {
 	Helpers string   `yaml:"helpers"` // why it waits where helpers are seen
 	Late    string   `yaml:"late"`
 	Bed     bool     `yaml:"bed"`   // all of the kind in the bed are treated
+	Sunny   bool     `yaml:"sunny"` // in shade it hardly takes harm
 	Waste   string   `yaml:"waste"` // bag or burn
 	Tools   bool     `yaml:"tools"` // the blade is cleaned after each cut
 	Report  bool     `yaml:"report"`

@@ -46,7 +46,7 @@ func (o Answer) Order(a Ask, d Dated) job.Order {
 		kept.Reasons = append(kept.Reasons, "Where: "+d.Where+".")
 	}
 	if act := Built().Active(d.Use); act != nil && act.Licence {
-		kept.Skills = append(kept.Skills, "licence for restricted products")
+		kept.Skills = append(kept.Skills, job.Restricted)
 	}
 	if !d.Seasonal { // a day that the season sets is found anew from the year
 		kept.Params.Due = d.Day

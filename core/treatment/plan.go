@@ -142,7 +142,7 @@ func (s *search) rungs() (out []Rung) {
 	if s.ask.Prevent {
 		list = s.programme.Prevent
 		if len(list) == 0 {
-			list = s.programme.Rungs[:1]
+			list = notBefore
 		}
 	}
 	for _, r := range list {
@@ -164,7 +164,10 @@ func (s *search) choose(out *Answer) Rung {
 			continue // not even named, by house rule
 		}
 		out.Ladder = append(out.Ladder, o)
-		enough := r.Upto != "" && slices.Index(severities, r.Upto) >= bad || s.ask.Prevent
+		enough := r.Upto != "" && slices.Index(severities, r.Upto) >= bad
+		if s.ask.Prevent { // a kind that resists it is not sprayed
+			enough = r.Rung != "strong" && (r.Rung != "soft" || !s.resists())
+		}
 		switch {
 		case pick >= 0 && !escalate:
 		case why != "":
@@ -175,7 +178,7 @@ func (s *search) choose(out *Answer) Rung {
 			}
 		}
 	}
-	if s.stronger(list, bad) {
+	if s.stronger(list, bad) && !s.ask.Prevent {
 		for i, r := range list {
 			if r.Rung == "strong" && s.closed(r, out) == "" {
 				pick = i
@@ -208,14 +211,23 @@ func (s *search) choose(out *Answer) Rung {
 // wants is the severity that has to be met: less where it is only ugly and the client can wait, or the plant hardly takes harm there.
 func (s *search) wants() int {
 	bad := s.ask.severity()
-	if s.cause.Harm == "ugly" && s.ask.Value < 1 || s.programme.ID == "lace-bug" && s.ask.Shade {
+	if s.cause.Harm == "ugly" && s.ask.Value < 1 || s.programme.Sunny && s.ask.Shade {
 		bad = max(0, bad-1)
 	}
-	if s.programme.Resist && slices.Contains(s.cause.Way.Resists, s.ask.Species.ID) {
+	if s.resists() {
 		bad = 0
 	}
 	return bad
 }
+
+// resists reports a kind that seldom has it.
+func (s *search) resists() bool {
+	return s.programme.Resist && slices.Contains(s.cause.Way.Resists, s.ask.Species.ID)
+}
+
+// notBefore is what is done before a trouble is there that nothing keeps off.
+var notBefore = []Rung{{Rung: "none", Steps: []Step{{
+	Do: "Nothing is put on before it shows: keep the plant growing well, and look for it.", From: When{Now: true}, Look: 30}}}}
 
 // stronger reports that a strong means is open: by house rule at once where most of the plant shows it, else only where soft ones were
 // used in this garden year as often as they help, and it does more than look bad.

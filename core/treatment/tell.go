@@ -67,7 +67,7 @@ func (s *search) tell(r Rung, out *Answer) {
 	if p.Report || s.cause.Report {
 		out.Says = append(out.Says, "It has to be reported in many places: ask before anything is moved.")
 	}
-	if p.Resist && s.wants() == 0 && s.ask.severity() > 0 {
+	if s.resists() && (s.ask.severity() > 0 || s.ask.Prevent) {
 		out.Says = append(out.Says, "This kind resists it: it outgrows it by itself.")
 	}
 	if text := s.meanwhile(r, out); text != "" {

@@ -1,0 +1,14 @@
+package job
+
+// What work may ask of those who do it.
+const (
+	Arborist   = "licensed arborist"
+	Restricted = "licence for restricted products"
+	Ladder     = "ladder"
+	Climbing   = "climbing"
+	Chainsaw   = "chainsaw"
+	Grafting   = "grafting"
+)
+
+// Skills are all that a person may have.
+var Skills = []string{Arborist, Restricted, Climbing, Chainsaw, Ladder, Grafting}
