@@ -21,6 +21,9 @@ func (s *Server) storeRoutes(a huma.API) {
 	op(a, remove, "/products/{id}", doc{"remove-product", "Stores", "Remove a product card", "It goes out of sight, and can be restored; what was used of it stays.", writes, 0}, s.removeProduct)
 	op(a, post, "/products/{id}/restore", doc{"restore-product", "Stores", "Bring a removed product card back", "As it was.", writes, 0}, s.restoreProduct)
 	op(a, post, "/products/{id}/stock", doc{"add-lot", "Stores", "Count in what was bought", "By lot.", writes, 0}, s.addLot)
+	op(a, put, "/products/{id}/label", doc{"keep-label", "Stores", "Keep the label of a product", "A picture (JPEG, PNG, WebP, GIF) or a PDF; it takes the place of the one before.", files, -1}, s.keepLabel)
+	op(a, get, "/products/{id}/label", doc{"label", "Stores", "The label of a product", "As it was kept: a JPEG or a PDF.", readsOf, 0}, s.label)
+	op(a, remove, "/products/{id}/label", doc{"drop-label", "Stores", "Take a label off its card", "The card stays.", writes, 0}, s.dropLabel)
 	op(a, get, "/shopping", doc{"shopping", "Stores", "What is to be bought", "For the treatments that stand as jobs until a day, over all properties, in packs.", reads, 0}, s.shopping)
 	op(a, get, "/mixes", doc{"mixes", "Stores", "What is mixed for a day", "For the treatments that are on it: tanks of a size, with what goes into each.", reads, 0}, s.mixes)
 	op(a, get, "/uses", doc{"uses", "Stores", "The use record", "What was used or done against a cause, the newest first.", reads, 0}, s.uses)
@@ -28,6 +31,14 @@ func (s *Server) storeRoutes(a huma.API) {
 	op(a, get, "/uses.pdf", doc{"uses-pdf", "Stores", "The use record to print", "Of a span of days, as PDF.", reads, 0}, s.usesPDF)
 	op(a, get, "/finds/{id}/treatment", doc{"treatment", "Causes", "What is done about a find", "The ladder with the least that works, its steps on their days, and the jobs that stand.", readsOf, 0}, s.treatment)
 	op(a, post, "/finds/{id}/treatment", doc{"keep-treatment", "Causes", "Make jobs of a find's treatment", "Of the steps that do not stand yet, all in one write.", writes, 0}, s.keepTreatment)
+	op(a, get, "/plants/{id}/guards", doc{"guards", "Causes", "What a plant can be guarded against", "What its kind has again and again first, with the next step of each and the wishes that stand.", readsOf, 0}, s.guards)
+	op(a, post, "/plants/{id}/feeding", doc{"keep-feeding", "Stores", "Make a job of a plant's feeding", "In the season that runs or comes next; ticked off it comes again till that ends.", writes, 0}, s.keepFeeding)
+	op(a, get, "/people", doc{"people", "Firm", "Who works for the firm", "By name, with skills and licences.", reads, 0}, s.people)
+	op(a, post, "/people", doc{"add-person", "Firm", "Enter a person", "Name, skills and licences.", writes, 0}, s.addPerson)
+	op(a, put, "/people/{id}", doc{"change-person", "Firm", "Change a person", "All fields, based on a version.", writes, 0}, s.changePerson)
+	op(a, remove, "/people/{id}", doc{"remove-person", "Firm", "Remove a person", "Out of sight, and can be restored; what they did stays.", writes, 0}, s.removePerson)
+	op(a, post, "/people/{id}/restore", doc{"restore-person", "Firm", "Bring a removed person back", "As they were.", writes, 0}, s.restorePerson)
+	op(a, get, "/skills", doc{"skills", "Firm", "Skills and licences work may ask for", "As words.", reads, 0}, s.skills)
 	op(a, post, "/reckon/treatment", doc{"reckon-treatment", "Reckon", "What is done about a cause", "The ladder, the least that works, its steps on their days with reasons, what they take by the " +
 		"given product cards, and cautions. Nothing is stored.", asks, 0}, s.reckonTreatment)
 	op(a, post, "/reckon/feeding", doc{"reckon-feeding", "Reckon", "When and with what a plant is fed", "By its kind, the season, its pot, what frost did to it, its soil's pH and the house rules. Nothing is " +
@@ -149,9 +160,33 @@ func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[house.Treatment]
 	return out(t), s.problem(ctx, "find", err)
 }
 
-func (s *Server) keepTreatment(ctx context.Context, in *Write) (*Out[house.Treatment], error) {
-	t, err := s.KeepTreatment(ctx, keyOf(ctx), in.ID)
+func (s *Server) keepTreatment(ctx context.Context, in *struct {
+	Write
+	Body *house.KeepTreatmentIn
+}) (*Out[house.Treatment], error) {
+	var body house.KeepTreatmentIn
+	if in.Body != nil {
+		body = *in.Body
+	}
+	t, err := s.KeepTreatment(ctx, keyOf(ctx), in.ID, body)
 	return out(t), s.problem(ctx, "find", err)
+}
+
+func (s *Server) guards(ctx context.Context, in *ByID) (*Out[Run[house.Guard]], error) {
+	list, err := s.Guards(ctx, in.ID)
+	return out(Run[house.Guard]{Items: list}), s.problem(ctx, "plant", err)
+}
+
+func (s *Server) keepFeeding(ctx context.Context, in *struct {
+	Write
+	Body *house.FeedingIn
+}) (*Out[house.Order], error) {
+	var body house.FeedingIn
+	if in.Body != nil {
+		body = *in.Body
+	}
+	o, err := s.KeepFeeding(ctx, keyOf(ctx), in.ID, body)
+	return out(o), s.problem(ctx, "plant", err)
 }
 
 // UseSpan is a span of the use record.

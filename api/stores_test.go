@@ -64,7 +64,7 @@ func TestTreatmentLife(t *testing.T) {
 		t.Fatalf("cut out: %d %s", code, b)
 	}
 	spray := ok[house.Treatment](h, "GET", path, nil).Jobs[0]
-	h.today += 2
+	h.today = spray.BestDay // its flowers are over
 	for says, use := range map[string]obj{
 		"body.use.amount":     {"product_id": oil.ID, "amount": 900, "spray_l": 20},
 		"body.use.product_id": {"product_id": 99, "amount": 10},

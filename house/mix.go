@@ -33,11 +33,7 @@ type DayMix struct {
 // Mixes are those of a day.
 func (h *House) Mixes(ctx context.Context, on day.Day, tankL float64) (MixCard, error) {
 	out := MixCard{Day: on, TankL: tankL, Mixes: []DayMix{}, Days: []day.Day{}}
-	list, err := h.Store.TreatmentsOf(ctx, 0)
-	if err != nil {
-		return out, err
-	}
-	products, err := h.Products(ctx)
+	t, list, err := h.taking(ctx)
 	if err != nil {
 		return out, err
 	}
@@ -55,7 +51,7 @@ func (h *House) Mixes(ctx context.Context, on day.Day, tankL float64) (MixCard, 
 		if at != on {
 			continue
 		}
-		key, err := h.shop(ctx, by, k, at, products)
+		key, err := t.add(ctx, by, k, at, at)
 		if err != nil {
 			return out, err
 		}
@@ -68,7 +64,7 @@ func (h *House) Mixes(ctx context.Context, on day.Day, tankL float64) (MixCard, 
 	}
 	slices.Sort(out.Days)
 	for key, l := range by {
-		l.close(products)
+		l.close(t.products)
 		m := DayMix{
 			Product:  l.Product,
 			Name:     l.Name,

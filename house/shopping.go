@@ -7,41 +7,87 @@ import (
 	"slices"
 
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
 	"mezzadro/store"
 )
 
-// Shopping sums what the treatments that stand as jobs take until a day, over all properties, before it is bought.
+// taking is all that is at hand to tell what jobs take.
+type taking struct {
+	h        *House
+	products []Product
+	cards    []treatment.Card
+	plants   map[int64]store.Plant
+	done     map[store.DoneOf]int
+	places   map[int64]*Place
+}
+
+// taking reads it once for all jobs.
+func (h *House) taking(ctx context.Context) (*taking, []store.OrderFull, error) {
+	t := &taking{h: h, plants: map[int64]store.Plant{}, done: map[store.DoneOf]int{}, places: map[int64]*Place{}}
+	list, err := h.Store.TreatmentsOf(ctx, 0)
+	if err != nil {
+		return t, nil, err
+	}
+	if t.products, err = h.Products(ctx); err != nil {
+		return t, nil, err
+	}
+	for _, p := range t.products {
+		c := p.Card
+		c.OnHand = max(0, c.OnHand)
+		t.cards = append(t.cards, c)
+	}
+	plants, err := h.Store.PlantsTreated(ctx)
+	if err != nil {
+		return t, nil, err
+	}
+	for _, p := range plants {
+		t.plants[p.ID] = p
+	}
+	done, err := h.Store.DoneTimes(ctx, (h.Today() - 366).String())
+	for _, d := range done {
+		t.done[d.DoneOf] = d.Count
+	}
+	return t, list, err
+}
+
+// place is a property's, read once.
+func (t *taking) place(ctx context.Context, id int64) (*Place, error) {
+	if pl := t.places[id]; pl != nil {
+		return pl, nil
+	}
+	pl, err := t.h.Place(ctx, id)
+	t.places[id] = pl
+	return pl, err
+}
+
+// Shopping sums what the treatments and feedings that stand as jobs take until a day, with their repeats, over all properties, before it is
+// bought.
 func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 	out := Shopping{Lines: []ShoppingLine{}}
 	if err := h.currentWindows(ctx); err != nil {
 		return out, err
 	}
-	list, err := h.Store.TreatmentsOf(ctx, 0)
-	if err != nil {
-		return out, err
-	}
-	products, err := h.Products(ctx)
+	t, list, err := h.taking(ctx)
 	if err != nil {
 		return out, err
 	}
 	by := map[string]*ShoppingLine{}
 	for _, k := range list {
-		use := k.Params.V.Use
 		due := parsed(k.BestDay)
 		if on := parsed(k.Day); on != day.None {
 			due = on
 		}
-		if use == "" || due == day.None || due > until {
+		if k.Params.V.Use == "" || due == day.None || due > until {
 			continue
 		}
-		if _, err := h.shop(ctx, by, k, due, products); err != nil {
+		if _, err := t.add(ctx, by, k, due, until); err != nil {
 			return out, err
 		}
 	}
 	for _, l := range by {
-		l.close(products)
+		l.close(t.products)
 		if l.Buy != nil {
 			out.Price += l.Buy.Price
 		}
@@ -54,47 +100,83 @@ func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 	return out, nil
 }
 
-// shop adds what one job takes, and says to which line.
-func (h *House) shop(
-	ctx context.Context,
-	by map[string]*ShoppingLine,
-	k store.OrderFull,
-	due day.Day,
-	products []Product,
-) (string, error) {
-	pl, err := h.Place(ctx, k.PropertyID)
+// taken is what one time of a job takes, and how often it falls due from a day on until another.
+type taken struct {
+	product, spray float64
+	unit, name     string
+	card           int64
+	plants, times  int
+}
+
+// once of a job; false where it takes nothing that is measured.
+func (t *taking) once(ctx context.Context, k store.OrderFull, due, until day.Day) (taken, bool, error) {
+	pl, err := t.place(ctx, k.PropertyID)
 	if err != nil {
-		return "", err
+		return taken{}, false, err
 	}
-	p, err := h.Store.Plant(ctx, k.PlantID.Int64)
-	if err != nil {
-		return "", err
+	p, there := t.plants[k.PlantID.Int64]
+	if !there {
+		return taken{}, false, nil
 	}
+	e, of := entryOf(pl.Book, p.Species), k.Params.V
+	if k.Kind == job.Feed {
+		return t.fedOnce(pl, p, k, due, until)
+	}
+	a := treatment.Ask{Cause: of.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards}
+	x, plants := treatment.Built().Takes(a, of.Use)
+	if x == nil {
+		return taken{}, false, nil
+	}
+	times := treatment.Built().Times(a, treatment.Job{Cause: of.Cause, Rung: of.Rung, Step: of.Step, Made: parsed(&k.ForDay)},
+		t.done[store.DoneOf{Find: k.OriginID, Rung: of.Rung, Step: of.Step}], due, until)
+	return taken{x.Product, x.SprayL, x.Unit, x.Name, x.Card, plants, times}, true, nil
+}
+
+// fedOnce is what one feeding takes.
+func (t *taking) fedOnce(pl *Place, p store.Plant, k store.OrderFull, due, until day.Day) (taken, bool, error) {
 	e := entryOf(pl.Book, p.Species)
-	cards := make([]treatment.Card, len(products))
-	for i, c := range products {
-		cards[i] = c.Card
+	f, err := treatment.Feed(treatment.FeedAsk{Species: &e, Place: pl.Cuts.Place, Date: parsed(&k.ForDay), PotL: p.PotL, Rules: pl.rules, Count: p.Count,
+		HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards})
+	if err != nil {
+		return taken{}, false, err
 	}
+	end := until
+	for _, s := range k.Params.V.Spans {
+		end = min(end, s.To)
+	}
+	times := 1
+	if every := k.Params.V.EveryDays; every > 0 && end > due {
+		times += int(end-due) / every
+	}
+	for _, x := range f.Amounts {
+		if x.What == "feed" {
+			return taken{x.Product, x.LiquidL, x.Unit, x.Name, x.Card, p.Count, times}, true, nil
+		}
+	}
+	return taken{}, false, nil
+}
+
+// add adds what one job takes, and says to which line.
+func (t *taking) add(ctx context.Context, by map[string]*ShoppingLine, k store.OrderFull, due, until day.Day) (string, error) {
+	a, measured, err := t.once(ctx, k, due, until)
 	act := treatment.Built().Active(k.Params.V.Use)
-	a, plants := treatment.Built().
-		Takes(treatment.Ask{Cause: k.Params.V.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM,
-			SpreadM: p.SpreadM, Cards: cards}, k.Params.V.Use)
-	if a == nil || act == nil {
-		return "", nil
+	if err != nil || !measured || act == nil {
+		return "", err
 	}
-	key := fmt.Sprintf("%s %d", act.ID, a.Card)
+	key := fmt.Sprintf("%s %d", act.ID, a.card)
 	l := by[key]
 	if l == nil {
 		l = &ShoppingLine{
-			Product:   a.Card,
-			Name:      cmp.Or(a.Name, act.Name),
-			Unit:      a.Unit,
+			Product:   a.card,
+			Name:      cmp.Or(a.name, act.Name),
+			Unit:      a.unit,
 			ActiveFor: act.Name,
 			use:       act.ID,
 		}
 		by[key] = l
 	}
-	l.Needed, l.SprayL, l.Jobs, l.Plants = l.Needed+a.Product, l.SprayL+a.SprayL, l.Jobs+1, l.Plants+plants
+	n := float64(a.times)
+	l.Needed, l.SprayL, l.Jobs, l.Times, l.Plants = l.Needed+n*a.product, l.SprayL+n*a.spray, l.Jobs+1, l.Times+a.times, l.Plants+a.plants
 	if !l.FirstDue.Given() || due < l.FirstDue {
 		l.FirstDue = due
 	}
@@ -113,6 +195,8 @@ func (l *ShoppingLine) close(products []Product) {
 	l.OnHand, l.Supplier = c.OnHand, products[n].Supplier
 	l.Expired = products[n].Expires.Given() && l.FirstDue.Given() && products[n].Expires < l.FirstDue
 	c.OnHand = max(0, c.OnHand)
+	l.Formula = fmt.Sprintf("Each job's crown, pot or ground × its label's rate × the times it falls due by then (%d in all) = %g %s, less %g %s on hand, up to whole packs",
+		l.Times, l.Needed, l.Unit, Tenth(c.OnHand), l.Unit)
 	if len(c.Packs) == 0 && l.Needed > c.OnHand {
 		l.Missing = "no pack size: enter what it is sold in"
 		return

@@ -1,6 +1,7 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"strings"
 
@@ -18,6 +19,7 @@ type Product struct {
 	Supplier   string  `json:"supplier"`
 	Expires    day.Day `json:"expires,omitempty" format:"date" doc:"Of the lot that expires first"`
 	Version    int     `json:"version"`
+	Label      string  `json:"label" enum:"jpg,pdf" doc:"What its label is kept as; empty where none is"`
 }
 
 func tellProduct(p store.Product) Product {
@@ -29,7 +31,7 @@ func tellProduct(p store.Product) Product {
 	if c.Packs == nil {
 		c.Packs = []treatment.Pack{}
 	}
-	out := Product{Card: c, Supplier: p.Supplier, Version: p.Version}
+	out := Product{Card: c, Supplier: p.Supplier, Version: p.Version, Label: p.LabelIs}
 	if a := treatment.Built().Active(c.Active); a != nil {
 		out.ActiveName = a.Name
 	}
@@ -129,6 +131,35 @@ func (h *House) RemoveProduct(ctx context.Context, key store.Key, id int64, remo
 	return err
 }
 
+// KeepLabel keeps the picture or PDF of a product's label; none where it is empty.
+func (h *House) KeepLabel(ctx context.Context, key store.Key, id int64, file []byte, is string) (Product, error) {
+	hash := ""
+	if len(file) > 0 {
+		var err error
+		if hash, err = h.Store.KeepFile(file, is); err != nil {
+			return Product{}, err
+		}
+	}
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetLabel(ctx, id, hash, is) })
+	if err != nil {
+		return Product{}, err
+	}
+	return h.product(ctx, id)
+}
+
+// Label reads a product's label, and what it is.
+func (h *House) Label(ctx context.Context, id int64) (file []byte, is string, err error) {
+	p, err := h.Store.Product(ctx, id)
+	if err != nil {
+		return nil, "", err
+	}
+	if p.Label == "" {
+		return nil, "", store.ErrNotFound
+	}
+	file, err = h.Store.File(p.Label, p.LabelIs)
+	return file, p.LabelIs, err
+}
+
 // LotIn is what was bought or counted in.
 type LotIn struct {
 	Amount  float64 `json:"amount" doc:"In the product's unit"`
@@ -207,7 +238,7 @@ func (h *House) Uses(ctx context.Context, property int64, from, to day.Day) ([]U
 			Who:      u.Who,
 			Product:  u.Product,
 			Active:   u.Active,
-			Cause:    causeName(u.Cause),
+			Cause:    cmp.Or(causeName(u.Cause), "Feeding"),
 			Amount:   u.Amount,
 			Unit:     u.Unit,
 			SprayL:   u.SprayL,
@@ -246,6 +277,8 @@ type ShoppingLine struct {
 	OnHand    float64           `json:"on_hand"`
 	SprayL    float64           `json:"spray_l"`
 	Jobs      int               `json:"jobs"`
+	Times     int               `json:"times" doc:"With the repeats that fall into the span"`
+	Formula   string            `json:"formula" doc:"How it was summed, in words"`
 	Buy       *treatment.Bought `json:"buy,omitempty"`
 	Missing   string            `json:"missing,omitempty" doc:"What is not known: a card, a rate, a pack"`
 	Expired   bool              `json:"expired" doc:"A lot on hand has expired"`

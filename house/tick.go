@@ -82,6 +82,9 @@ func (h *House) tick(ctx context.Context, tx store.Tx, id int64, on day.Day, in 
 	if err == nil && to == job.Done && k.Kind == job.Treat {
 		return out, h.treated(ctx, tx, k, on, in)
 	}
+	if err == nil && to == job.Done && k.Kind == job.Feed && k.Params.V.Use != "" {
+		err = h.fed(ctx, tx, k, on, in)
+	}
 	if err != nil || s.Ended == nil || k.Params.V.EveryDays == 0 {
 		return out, err
 	}

@@ -32,6 +32,7 @@ type TreatmentIn struct {
 	Value    float64           `json:"value,omitempty" minimum:"0" maximum:"4" doc:"The client's weight, 1 ordinary"`
 	Helpers  bool              `json:"helpers,omitempty" doc:"Hunters or parasitised ones are seen"`
 	Shade    bool              `json:"shade,omitempty" doc:"It stands in shade"`
+	Harvest  day.Day           `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
 	History  []treatment.Use   `json:"history,omitempty" maxItems:"200" doc:"What was used or done, with the rain that followed"`
 	Weather  []treatment.Ahead `json:"weather,omitempty" maxItems:"60" doc:"Of the days to come, as far as it is told"`
 	Cards    []treatment.Card  `json:"cards,omitempty" maxItems:"100" doc:"Product cards; the firm's own when absent"`
@@ -82,6 +83,7 @@ func (h *House) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.
 		Value:    in.Value,
 		Helpers:  in.Helpers,
 		Shade:    in.Shade,
+		Harvest:  in.Harvest,
 		Uses:     in.History,
 		Ahead:    in.Weather,
 		Cards:    in.Cards,
@@ -124,11 +126,28 @@ type FeedingIn struct {
 	Hurt     bool            `json:"hurt,omitempty" doc:"By frost, and not in growth yet"`
 	PH       float64         `json:"ph,omitempty" minimum:"0" doc:"Of its soil; not measured when absent"`
 	Rules    *rules.House    `json:"house_rules,omitempty" doc:"The firm's when absent"`
+
+	Count     int              `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group; one when absent"`
+	HeightM   float64          `json:"height_m,omitempty" minimum:"0" maximum:"60"`
+	SpreadM   float64          `json:"spread_m,omitempty" minimum:"0" maximum:"40"`
+	BedM2     float64          `json:"bed_m2,omitempty" minimum:"0" doc:"Area of the bed; as wide as the crowns when absent"`
+	CompostCM float64          `json:"compost_cm,omitempty" minimum:"0" doc:"How deep; 2 when absent"`
+	MulchCM   float64          `json:"mulch_cm,omitempty" minimum:"0" doc:"How deep; 5 when absent"`
+	Cards     []treatment.Card `json:"cards,omitempty" maxItems:"100" doc:"Product cards; the firm's own when absent"`
 }
 
 // ReckonFeeding tells when and with what a plant is fed, storing nothing.
 func (h *House) ReckonFeeding(ctx context.Context, in FeedingIn) (treatment.Feeding, error) {
-	none := treatment.Feeding{}
+	ask, err := h.feedAsk(ctx, in)
+	if err != nil {
+		return treatment.Feeding{}, err
+	}
+	return treatment.Feed(ask)
+}
+
+// feedAsk joins what is asked with a kept plant, its property and the firm's cards.
+func (h *House) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, error) {
+	none := treatment.FeedAsk{}
 	if in.Plant != 0 {
 		p, err := h.Store.Plant(ctx, in.Plant)
 		if err != nil {
@@ -136,6 +155,7 @@ func (h *House) ReckonFeeding(ctx context.Context, in FeedingIn) (treatment.Feed
 		}
 		in.Property = p.PropertyID
 		in.Species, in.PotL = cmp.Or(in.Species, p.Species), cmp.Or(in.PotL, p.PotL)
+		in.Count, in.HeightM, in.SpreadM = cmp.Or(in.Count, p.Count), cmp.Or(in.HeightM, p.HeightM), cmp.Or(in.SpreadM, p.SpreadM)
 	}
 	book, err := h.Book(ctx)
 	if err != nil {
@@ -149,7 +169,25 @@ func (h *House) ReckonFeeding(ctx context.Context, in FeedingIn) (treatment.Feed
 	if err != nil {
 		return none, err
 	}
-	ask := treatment.FeedAsk{Species: &e, Date: h.DateOr(in.Date), PotL: in.PotL, Hurt: in.Hurt, PH: in.PH}
+	ask := treatment.FeedAsk{
+		Species:   &e,
+		Date:      h.DateOr(in.Date),
+		PotL:      in.PotL,
+		Hurt:      in.Hurt,
+		PH:        in.PH,
+		Count:     in.Count,
+		HeightM:   in.HeightM,
+		SpreadM:   in.SpreadM,
+		BedM2:     in.BedM2,
+		CompostCM: in.CompostCM,
+		MulchCM:   in.MulchCM,
+		Cards:     in.Cards,
+	}
+	if in.Cards == nil {
+		if ask.Cards, err = h.cards(ctx); err != nil {
+			return none, err
+		}
+	}
 	if pl != nil {
 		ask.Place, ask.Rules = pl.Cuts.Place, pl.rules
 	} else {
@@ -161,5 +199,5 @@ func (h *House) ReckonFeeding(ctx context.Context, in FeedingIn) (treatment.Feed
 			return none, err
 		}
 	}
-	return treatment.Feed(ask)
+	return ask, nil
 }

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 )
 
 // Find is a cause that was found on a plant, or somewhere on a property.
@@ -67,6 +68,15 @@ func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
 	f.ID, err = res.LastInsertId()
 	f.State, f.Version = "open", 1
 	return f, err
+}
+
+// FindOn is the open find of a cause on a plant: the one that stands, or a new one.
+func (tx Tx) FindOn(ctx context.Context, f Find) (Find, error) {
+	open, err := one[Find](ctx, tx, selectFind+`plant_id = ? AND cause = ? AND state = 'open' AND prevent = 0 ORDER BY id LIMIT 1`, f.PlantID, f.Cause)
+	if errors.Is(err, ErrNotFound) {
+		return tx.AddFind(ctx, f)
+	}
+	return open, err
 }
 
 // ChangeFind keeps the new values if the version is still the kept one.

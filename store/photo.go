@@ -71,15 +71,18 @@ func (tx Tx) RemovePhoto(ctx context.Context, id int64, remove bool) error {
 
 var hashed = regexp.MustCompile(`^[0-9a-f]{64}$`)
 
-func (s *Store) picture(hash string) string {
-	return filepath.Join(s.folder, "photos", hash[:2], hash+".jpg")
+func (s *Store) file(hash, ending string) string {
+	return filepath.Join(s.folder, "photos", hash[:2], hash+"."+ending)
 }
 
 // KeepPicture writes a picture under its hash, whole or not at all. One that is there already is left as it is.
-func (s *Store) KeepPicture(jpeg []byte) (hash string, err error) {
-	sum := sha256.Sum256(jpeg)
+func (s *Store) KeepPicture(jpeg []byte) (hash string, err error) { return s.KeepFile(jpeg, "jpg") }
+
+// KeepFile does the same for a file of any ending.
+func (s *Store) KeepFile(content []byte, ending string) (hash string, err error) {
+	sum := sha256.Sum256(content)
 	hash = hex.EncodeToString(sum[:])
-	file := s.picture(hash)
+	file := s.file(hash, ending)
 	if _, err := os.Stat(file); err == nil {
 		return hash, nil
 	}
@@ -90,7 +93,7 @@ func (s *Store) KeepPicture(jpeg []byte) (hash string, err error) {
 	if err != nil {
 		return "", err
 	}
-	_, err = tmp.Write(jpeg)
+	_, err = tmp.Write(content)
 	err = errors.Join(err, tmp.Sync(), tmp.Close())
 	if err == nil {
 		err = os.Rename(tmp.Name(), file)
@@ -102,11 +105,14 @@ func (s *Store) KeepPicture(jpeg []byte) (hash string, err error) {
 }
 
 // Picture reads a kept picture.
-func (s *Store) Picture(hash string) ([]byte, error) {
+func (s *Store) Picture(hash string) ([]byte, error) { return s.File(hash, "jpg") }
+
+// File reads a kept file.
+func (s *Store) File(hash, ending string) ([]byte, error) {
 	if !hashed.MatchString(hash) {
 		return nil, ErrNotFound
 	}
-	b, err := os.ReadFile(s.picture(hash))
+	b, err := os.ReadFile(s.file(hash, ending))
 	if errors.Is(err, fs.ErrNotExist) {
 		return nil, ErrNotFound
 	}

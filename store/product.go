@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 
+	"mezzadro/core/job"
 	"mezzadro/core/treatment"
 )
 
@@ -14,10 +15,12 @@ type Product struct {
 	Supplier string               `db:"supplier"`
 	Version  int                  `db:"version"`
 	OnHand   float64              `db:"on_hand"`
-	Expires  string               `db:"expires"` // of the lot that expires first; empty where none does
+	Label    string               `db:"label_hash"` // of its picture or PDF; empty without
+	LabelIs  string               `db:"label_type"` // jpg or pdf
+	Expires  string               `db:"expires"`    // of the lot that expires first; empty where none does
 }
 
-const selectProduct = `SELECT p.id, p.card, p.supplier, p.version,
+const selectProduct = `SELECT p.id, p.card, p.supplier, p.version, p.label_hash, p.label_type,
 	coalesce((SELECT sum(amount) FROM stock WHERE product_id = p.id AND removed_at IS NULL), 0)
 	- coalesce((SELECT sum(amount) FROM product_use WHERE product_id = p.id AND removed_at IS NULL), 0) AS on_hand,
 	coalesce((SELECT min(expires) FROM stock WHERE product_id = p.id AND removed_at IS NULL AND expires <> ''), '') AS expires
@@ -57,6 +60,11 @@ func (tx Tx) ChangeProduct(ctx context.Context, p Product) error {
 		return err
 	}
 	return changed(res, p.Version, func() (Product, error) { return product(ctx, tx, p.ID) })
+}
+
+// SetLabel keeps which file is a product's label; none where it is empty.
+func (tx Tx) SetLabel(ctx context.Context, id int64, hash, is string) error {
+	return tx.touch(ctx, `UPDATE product SET label_hash = ?, label_type = ? WHERE id = ? AND removed_at IS NULL`, hash, is, id)
 }
 
 // RemoveProduct takes a card out of sight, or brings it back; what was used of it stays.
@@ -173,6 +181,37 @@ func (s *Store) TreatmentsOf(ctx context.Context, find int64) ([]OrderFull, erro
 		find,
 		find,
 	)
+}
+
+// StandingOf reports a standing job of a kind and origin on a plant.
+func (tx Tx) StandingOf(ctx context.Context, plant int64, kind job.Kind, origin job.Origin) (bool, error) {
+	n, err := one[int](ctx, tx, `SELECT count(*) FROM job_order o WHERE `+standing+` AND o.plant_id = ? AND o.kind = ? AND o.origin = ?`, plant, kind, origin)
+	return n > 0, err
+}
+
+// PlantsTreated are the plants that standing jobs of programmes are for.
+func (s *Store) PlantsTreated(ctx context.Context) ([]Plant, error) {
+	return many[Plant](ctx, s.read, selectPlant+`WHERE removed_at IS NULL AND id IN (SELECT o.plant_id FROM job_order o WHERE `+standing+`
+		AND o.origin = 'programme')`)
+}
+
+// DoneOf names a step of a find's treatment.
+type DoneOf struct {
+	Find int64  `db:"find_id"`
+	Rung string `db:"rung"`
+	Step int    `db:"step"`
+}
+
+// DoneTimes counts how often steps of treatments were done since a day.
+func (s *Store) DoneTimes(ctx context.Context, since string) ([]struct {
+	DoneOf
+	Count int `db:"count"`
+}, error) {
+	return many[struct {
+		DoneOf
+		Count int `db:"count"`
+	}](ctx, s.read, `SELECT find_id, rung, step, count(*) AS count FROM product_use WHERE removed_at IS NULL AND find_id IS NOT NULL AND day >= ?
+		GROUP BY find_id, rung, step`, since)
 }
 
 // HasOrder reports that a programme's job of a key was asked for, whatever became of it.

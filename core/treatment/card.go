@@ -151,6 +151,17 @@ func (c *Card) Buy(amount float64) Bought {
 	return out
 }
 
+// UnitPrice is that of one of its unit in the pack that is cheapest by amount; 0 where no pack has a price.
+func (c *Card) UnitPrice() float64 {
+	least := 0.0
+	for _, p := range c.Packs {
+		if each := p.Price / p.Size; each > 0 && (least == 0 || each < least) {
+			least = each
+		}
+	}
+	return least
+}
+
 // cost of a pack to choose by: its price, and its size where nobody entered one.
 func cost(p Pack) float64 {
 	if p.Price > 0 {
