@@ -153,6 +153,23 @@ func TestUsedBadly(t *testing.T) {
 	}
 }
 
+// TestLaneMarks: a lane tells the stage of the pest that its treatment hits, and the waits that run on its plant, the gap of its own means alone.
+func TestLaneMarks(t *testing.T) {
+	h := newHouse(t)
+	_, _, _, find := h.azaleas()
+	soap := ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "reentry_h": 30, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
+	ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
+	jobs := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), nil).Jobs
+	lane := func() house.Lane { return ok[house.LanesPage](h, "GET", "/year", nil).Items[0] }
+	if l := lane(); l.Stage == nil || l.Stage.Text != "young ones without wings" || l.Stage.From > h.today || l.Stage.To < h.today+30 || len(l.Waits) != 0 {
+		t.Fatalf("before: %+v, %+v", l.Stage, l.Waits)
+	}
+	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
+	if l := lane(); len(l.Waits) != 1 || l.Waits[0].What != "re-entry" || l.Waits[0].To != h.today+1 {
+		t.Errorf("after: %+v", l.Waits)
+	}
+}
+
 // TestGuards: a wish to keep a cause off is kept apart from what was found, and has its own programme.
 func TestGuards(t *testing.T) {
 	h := newHouse(t)

@@ -31,6 +31,15 @@ type Step struct {
 	Cuts     []Cuts    `yaml:"cuts"`
 	Products []Bought  `yaml:"products"`
 	Treat    []Find    `yaml:"treat"` // finds whose treatment is made jobs
+	Guard    []Find    `yaml:"guard"` // causes to be kept off, with their jobs
+	Feed     []At      `yaml:"feed"`  // whose season's feeding is made a job
+	People   []Person  `yaml:"people"`
+}
+
+// Person is one who works for the firm.
+type Person struct {
+	Name   string   `yaml:"name" json:"name"`
+	Skills []string `yaml:"skills" json:"skills"`
 }
 
 // Bought is a product card with the lots of it that were counted in.
@@ -57,6 +66,7 @@ type Find struct {
 	How       string   `yaml:"how"`
 	Note      string   `yaml:"note"`
 	Ending    string   `yaml:"ending"`
+	Affected  int      `yaml:"affected"`
 }
 
 // Call is a client's call.
@@ -224,6 +234,11 @@ func (t *teller) tell(s Step) error {
 
 // tellStores does what a day has of products and treatments.
 func (t *teller) tellStores(s Step) error {
+	for _, p := range s.People {
+		if _, err := t.post("/people", map[string]any{"name": p.Name, "skills": append([]string{}, p.Skills...)}); err != nil {
+			return fmt.Errorf("%s: %w", p.Name, err)
+		}
+	}
 	for _, p := range s.Products {
 		id, err := t.post("/products", p.Card)
 		if err != nil {
@@ -242,6 +257,33 @@ func (t *teller) tellStores(s Step) error {
 		}
 		if err != nil {
 			return fmt.Errorf("treatment of %s: %w", f.Cause, err)
+		}
+	}
+	return t.tellAhead(s)
+}
+
+// tellAhead does what a day has of guards and feedings.
+func (t *teller) tellAhead(s Step) error {
+	for _, f := range s.Guard {
+		plant, err := t.plant(f.At)
+		if err != nil {
+			return err
+		}
+		id, err := t.post("/finds", map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": 1, "prevent": true, "note": f.Note})
+		if err == nil {
+			_, err = t.post(fmt.Sprintf("/finds/%d/treatment", id), map[string]any{})
+		}
+		if err != nil {
+			return fmt.Errorf("guard against %s: %w", f.Cause, err)
+		}
+	}
+	for _, a := range s.Feed {
+		plant, err := t.plant(a)
+		if err == nil {
+			_, err = t.post(fmt.Sprintf("/plants/%d/feeding", plant), map[string]any{})
+		}
+		if err != nil {
+			return fmt.Errorf("feeding of %s: %w", a.Species, err)
 		}
 	}
 	return nil
@@ -319,7 +361,7 @@ func (t *teller) keepFind(f Find) error {
 		map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": f.Certainty, "share": f.Share,
 			"seen": append(
 				[]string{},
-				f.Seen...), "not_seen": append([]string{}, f.NotSeen...), "how": how, "note": f.Note},
+				f.Seen...), "not_seen": append([]string{}, f.NotSeen...), "how": how, "note": f.Note, "affected": f.Affected},
 	)
 	return err
 }

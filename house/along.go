@@ -93,6 +93,7 @@ func (h *House) along(ctx context.Context, pl *Place, p store.Plant, f store.Fin
 		if err != nil {
 			return out, err
 		}
+		t.Shade = false // as the first is, if it is at all
 		answer, err := treatment.Built().Plan(t)
 		if err != nil {
 			return out, err
@@ -131,5 +132,6 @@ func (h *House) treatedAlong(ctx context.Context, pl *Place, f store.Find, field
 	t := treating{find: alike(f, p), plant: p}
 	t.find.Note = "Treated along with another of its kind; not found on it by itself."
 	t.ask, err = h.treatmentOn(ctx, pl, p, t.find, cards)
+	t.ask.Shade = false
 	return t, err
 }

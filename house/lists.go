@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/lookout"
+	"mezzadro/core/treatment"
 	"mezzadro/store"
 )
 
@@ -68,7 +69,55 @@ func (h *House) Lanes(ctx context.Context, of LanesOf) (LanesPage, error) {
 		}
 		out.Items = append(out.Items, l)
 	}
-	return out, nil
+	return out, h.mark(ctx, out.Items, list, places)
+}
+
+// waitsBack is how long ago something was used whose wait may still run, days.
+const waitsBack = 60
+
+// mark adds to the lanes of treatments the stages of pests, and to all lanes the waits that run on their plants.
+func (h *House) mark(ctx context.Context, lanes []Lane, list []store.OrderFull, places map[int64]*Place) error {
+	plants := []int64{}
+	for _, k := range list {
+		if k.PlantID.Valid {
+			plants = append(plants, k.PlantID.Int64)
+		}
+	}
+	used, err := h.Store.UsesOnAny(ctx, plants, (h.Today() - waitsBack).String())
+	if err != nil {
+		return err
+	}
+	var cards []treatment.Card
+	if len(used) > 0 {
+		if cards, err = h.cards(ctx); err != nil {
+			return err
+		}
+	}
+	uses := map[int64][]treatment.Use{}
+	for _, u := range used {
+		uses[u.PlantID.Int64] = append(uses[u.PlantID.Int64], treatment.Use{Day: parsed(&u.Day), Active: u.Active, Card: u.ProductID.Int64})
+	}
+	for i, k := range list {
+		pl, of := places[k.PropertyID], k.Params.V
+		e := entryOf(pl.Book, k.Species)
+		ask := treatment.Ask{Species: &e, Place: pl.Cuts.Place, Rules: pl.rules}
+		if k.Kind == job.Treat {
+			j := treatment.Job{Cause: of.Cause, Rung: of.Rung, Step: of.Step, Made: parsed(&k.ForDay)}
+			if text, from, to, known := treatment.Built().Stage(ask, j); known {
+				lanes[i].Stage = &StageBand{text, from, to}
+			}
+		}
+		if ask.Uses = uses[k.PlantID.Int64]; len(ask.Uses) == 0 {
+			continue
+		}
+		ask.Date, ask.Cards = pl.Today, cards
+		for _, w := range treatment.Built().Waits(ask) {
+			if w.What != "gap" || w.Use == of.Use {
+				lanes[i].Waits = append(lanes[i].Waits, w)
+			}
+		}
+	}
+	return nil
 }
 
 // OrdersPage is a page of orders.

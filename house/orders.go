@@ -51,6 +51,16 @@ type Lane struct {
 	Windows []job.Window `json:"windows"`
 	Start   day.Day      `json:"start" format:"date" doc:"First day of the costs"`
 	Costs   reason.Costs `json:"costs" doc:"0 best to 100 worst; 101 forbidden"`
+
+	Stage *StageBand       `json:"stage,omitempty" doc:"treat: when the stage of the pest that it hits is there"`
+	Waits []treatment.Wait `json:"waits,omitempty" doc:"That run on its plant because of what was used there"`
+}
+
+// StageBand is the span of a pest's stage.
+type StageBand struct {
+	Text string  `json:"text"`
+	From day.Day `json:"from" format:"date"`
+	To   day.Day `json:"to" format:"date"`
 }
 
 // OrderDetail is an order with all that is told of it.

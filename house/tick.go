@@ -164,6 +164,9 @@ func (h *House) NextYear(ctx context.Context, key store.Key, id int64, version i
 		_, next = c.GardenYear(next)
 	}
 	o.For = next
+	if o.Kind == job.Treat {
+		o.Params.Due = 0 // a gap or a repeat set it: in another year the season does
+	}
 	of, err := h.speciesOf(ctx, k)
 	if err != nil {
 		return OrderDetail{}, err

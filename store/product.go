@@ -4,6 +4,8 @@ import (
 	"context"
 	"database/sql"
 
+	"github.com/jmoiron/sqlx"
+
 	"mezzadro/core/job"
 	"mezzadro/core/treatment"
 )
@@ -145,6 +147,18 @@ func (s *Store) UsesBetween(ctx context.Context, property int64, from, to string
 // UsesOn is what was used on a plant from a day on, the oldest first.
 func (s *Store) UsesOn(ctx context.Context, plant int64, since string) ([]Use, error) {
 	return many[Use](ctx, s.read, selectUse+`AND u.plant_id = ? AND u.day >= ? ORDER BY u.day, u.id`, plant, since)
+}
+
+// UsesOnAny is what was used on any of some plants from a day on, the oldest first.
+func (s *Store) UsesOnAny(ctx context.Context, plants []int64, since string) ([]Use, error) {
+	if len(plants) == 0 {
+		return nil, nil
+	}
+	query, args, err := sqlx.In(selectUse+`AND u.plant_id IN (?) AND u.day >= ? ORDER BY u.day, u.id`, plants, since)
+	if err != nil {
+		return nil, err
+	}
+	return many[Use](ctx, s.read, query, args...)
 }
 
 // AddUse keeps one and returns its id.

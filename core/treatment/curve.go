@@ -71,6 +71,20 @@ func (b *Book) Curve(a Ask, j Job) job.Curve {
 	return c
 }
 
+// Stage is the span in which the stage of the pest that a job's step hits is there; false where the step names none.
+func (b *Book) Stage(a Ask, j Job) (text string, from, to day.Day, known bool) {
+	a.Cause, a.Date, a.Uses = j.Cause, j.Made, nil
+	a.fill()
+	s := &search{book: b, ask: &a, programme: b.of[j.Cause]}
+	st, there := s.stepOf(j)
+	if !there || st.Stage == "" || !st.To.given() {
+		return "", 0, 0, false
+	}
+	s.calendar = a.Place.Of(a.Species, a.Date)
+	from, to, known = s.window(st)
+	return st.Stage, from, to, known
+}
+
 // stepOf is the step of the programme that a job stands for.
 func (s *search) stepOf(j Job) (Step, bool) {
 	if s.programme == nil {

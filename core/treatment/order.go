@@ -94,6 +94,9 @@ func (f Feeding) Order(a FeedAsk) (job.Order, bool) {
 	return kept, true
 }
 
+// longTitle is how many letters what is done may have to stand as a title.
+const longTitle = 60
+
 // title names a step.
 func (o Answer) title(a Ask, d Dated) string {
 	what := verbs[o.Rung]
@@ -101,9 +104,13 @@ func (o Answer) title(a Ask, d Dated) string {
 		means := strings.TrimPrefix(d.UseName, "a ")
 		what = strings.ToUpper(means[:1]) + means[1:] + " on"
 	}
-	title := what + " " + a.Species.Common
+	of := a.Species.Common
 	if a.Count > 1 {
-		title += fmt.Sprintf(" × %d", o.Treated)
+		of += fmt.Sprintf(" × %d", o.Treated)
 	}
+	if do := strings.TrimSuffix(d.Do, "."); d.Use == "" && what == verbs["soft"] && len(do) <= longTitle {
+		return do + ": " + of
+	}
+	title := what + " " + of
 	return title + ": " + strings.ToLower(cause.Built().Cause(a.Cause).Name)
 }

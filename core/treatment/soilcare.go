@@ -82,6 +82,9 @@ func (a FeedAsk) ground(ask *Ask) (m2 float64, of string) {
 		each = min(each, treeM2)
 	}
 	m2 = float64(ask.Count) * each
+	if ask.Count == 1 {
+		return m2, quantity.Area(m2) + " below it"
+	}
 	return m2, fmt.Sprintf("%s below %d of them", quantity.Area(m2), ask.Count)
 }
 
@@ -120,12 +123,13 @@ func (a FeedAsk) correction(c *feedClass, ask *Ask, area float64, of string) []S
 
 // byCard adds what the firm's own card says, of the first means it has one of.
 func (a FeedAsk) byCard(ask *Ask, out SoilAmount, area float64, actives ...string) SoilAmount {
-	n := float64(ask.Count)
+	n, held := float64(ask.Count), ""
 	for _, id := range actives {
 		c := ask.card(Built().Active(id))
 		if c == nil || len(c.Rates) == 0 {
 			continue
 		}
+		held = c.Name
 		for _, r := range c.Rates {
 			by := map[string]float64{"L": out.LiquidL, "m2": area, "m height": n * ask.HeightM, "plant": n,
 				"cm girth": n * girthCM(a.Species, ask.HeightM)}[r.Per]
@@ -138,6 +142,10 @@ func (a FeedAsk) byCard(ask *Ask, out SoilAmount, area float64, actives ...strin
 			out.Buy = &b
 			return out
 		}
+	}
+	if held != "" {
+		out.Formula += "; the card of " + held + " has no rate that fits: enter the label's by area or by plant"
+		return out
 	}
 	out.Formula += "; no product card: enter the rate from the label of " + Built().Active(actives[0]).Name
 	return out

@@ -16,6 +16,7 @@ type Wait struct {
 	From day.Day `json:"from" format:"date" doc:"The day it was used on"`
 	To   day.Day `json:"to" format:"date" doc:"Last day of the wait"`
 	Text string  `json:"text"`
+	Use  string  `json:"use,omitempty" doc:"gap: the means that waits, by id"`
 }
 
 // card is the firm's own for a means: one with a rate for the cause before one without; nil where there is none.
@@ -62,18 +63,18 @@ func (b *Book) Waits(a Ask) []Wait {
 		}
 		c := a.cardOf(u, act)
 		if n := a.harvestDays(c); n > 0 && u.Day+n > a.Date {
-			out = append(out, Wait{"harvest", u.Day, u.Day + n - 1, fmt.Sprintf("%s was put on %s: nothing is eaten from it before %s", act.Name,
+			out = append(out, Wait{What: "harvest", From: u.Day, To: u.Day + n - 1, Text: fmt.Sprintf("%s was put on %s: nothing is eaten from it before %s", act.Name,
 				quantity.Day(u.Day), quantity.Day(u.Day+n))})
 		}
 		if c != nil && c.ReentryH > 0 {
 			if end := u.Day + day.Day(math.Ceil(c.ReentryH/24)); end > a.Date {
-				out = append(out, Wait{"re-entry", u.Day, end - 1, fmt.Sprintf("%s was put on %s: nobody goes in for %g hours", act.Name,
+				out = append(out, Wait{What: "re-entry", From: u.Day, To: end - 1, Text: fmt.Sprintf("%s was put on %s: nobody goes in for %g hours", act.Name,
 					quantity.Day(u.Day), c.ReentryH)})
 			}
 		}
 		for _, other := range b.Actives {
 			if n := day.Day(b.declared(act, &other)); n > 0 && u.Day+n > a.Date {
-				out = append(out, Wait{"gap", u.Day, u.Day + n - 1, fmt.Sprintf("no %s before %s: %s was put on %s", other.Name,
+				out = append(out, Wait{What: "gap", Use: other.ID, From: u.Day, To: u.Day + n - 1, Text: fmt.Sprintf("no %s before %s: %s was put on %s", other.Name,
 					quantity.Day(u.Day+n), act.Name, quantity.Day(u.Day))})
 			}
 		}

@@ -89,7 +89,7 @@
       <span class="text-sm text-soft"
         >{inWords(f.day, house.today)}{f.certainty < 0.8 ? `, ${Math.round(100 * f.certainty)} % sure` : ''}{f.how === 'call'
           ? ', by what was said on the telephone'
-          : ''}</span
+          : ''}{f.along_of ? ', treated along with another: not found on it by itself' : ''}</span
       >
     </p>
     {#if !plant && f.plant}<p class="text-sm"><a href="#/plant/{f.plant_id}">{f.plant}</a></p>{/if}

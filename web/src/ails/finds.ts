@@ -17,6 +17,8 @@ export const asKept = (f: Find): FindChange => ({
   note: f.note,
   state: f.state,
   ending: f.ending,
+  affected: f.affected,
+  ...(f.harvest ? { harvest: f.harvest } : {}),
   version: f.version,
 });
 

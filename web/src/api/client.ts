@@ -47,6 +47,9 @@ const labels: Record<string, string> = {
   root_hardiness_c: 'Roots bear in the soil',
   drying_kpa_h: 'Drying wind it bears',
   on: 'On',
+  anyway: 'Within a wait',
+  who: 'Who did it',
+  affected: 'How many show it',
 };
 function labelled(path: string): string {
   const last = path.split('.').at(-1) ?? path;
@@ -92,12 +95,18 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   return r.data as T;
 }
 
-/** Sends a file as text to an operation that takes one, and gives its answer or throws the Problem. */
-export async function sendFile<T>(path: string, file: File, kind: string, headers: Record<string, string> = {}): Promise<T> {
-  const body = await file.text();
+/** Sends a file, text as text, to an operation that takes one, and gives its answer or throws the Problem. */
+export async function sendFile<T>(
+  path: string,
+  file: File,
+  kind: string,
+  headers: Record<string, string> = {},
+  method: 'POST' | 'PUT' = 'POST',
+): Promise<T> {
+  const body = kind.startsWith('text/') ? await file.text() : file;
   let response: Response;
   try {
-    response = await fetch(path, { method: 'POST', headers: { 'Content-Type': kind, ...headers }, body });
+    response = await fetch(path, { method, headers: { 'Content-Type': kind, ...headers }, body });
   } catch {
     throw new Problem(0, undefined);
   }

@@ -540,6 +540,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Who works for the firm
+         * @description By name, with skills and licences.
+         */
+        get: operations["people"];
+        put?: never;
+        /**
+         * Enter a person
+         * @description Name, skills and licences.
+         */
+        post: operations["add-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a person
+         * @description All fields, based on a version.
+         */
+        put: operations["change-person"];
+        post?: never;
+        /**
+         * Remove a person
+         * @description Out of sight, and can be restored; what they did stays.
+         */
+        delete: operations["remove-person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/people/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed person back
+         * @description As they were.
+         */
+        post: operations["restore-person"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/photos/{id}": {
         parameters: {
             query?: never;
@@ -652,6 +720,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plants/{id}/feeding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make a job of a plant's feeding
+         * @description In the season that runs or comes next; ticked off it comes again till that ends.
+         */
+        post: operations["keep-feeding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plants/{id}/guards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a plant can be guarded against
+         * @description What its kind has again and again first, with the next step of each and the wishes that stand.
+         */
+        get: operations["guards"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plants/{id}/outcomes": {
         parameters: {
             query?: never;
@@ -755,6 +863,34 @@ export interface paths {
          * @description It goes out of sight, and can be restored; what was used of it stays.
          */
         delete: operations["remove-product"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/products/{id}/label": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The label of a product
+         * @description As it was kept: a JPEG or a PDF.
+         */
+        get: operations["label"];
+        /**
+         * Keep the label of a product
+         * @description A picture (JPEG, PNG, WebP, GIF) or a PDF; it takes the place of the one before.
+         */
+        put: operations["keep-label"];
+        post?: never;
+        /**
+         * Take a label off its card
+         * @description The card stays.
+         */
+        delete: operations["drop-label"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1336,6 +1472,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/skills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Skills and licences work may ask for
+         * @description As words.
+         */
+        get: operations["skills"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/species": {
         parameters: {
             query?: never;
@@ -1687,6 +1843,21 @@ export interface components {
             /** Format: int64 */
             min_days?: number;
             why?: string;
+        };
+        AlongPlant: {
+            /** Format: int64 */
+            count: number;
+            /**
+             * Format: int64
+             * @description Of an open find of the same cause on it
+             */
+            find_id?: number;
+            plant: string;
+            /** Format: int64 */
+            plant_id: number;
+            takes: components["schemas"]["Takes"];
+            treat: boolean;
+            why: string;
         };
         BandDays: {
             /** Format: date */
@@ -2841,16 +3012,40 @@ export interface components {
             value: number;
         };
         FeedingIn: {
+            /**
+             * Format: double
+             * @description Area of the bed; as wide as the crowns when absent
+             */
+            bed_m2?: number;
+            /** @description Product cards; the firm's own when absent */
+            cards?: components["schemas"]["TreatmentCard"][] | null;
             climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: double
+             * @description How deep; 2 when absent
+             */
+            compost_cm?: number;
+            /**
+             * Format: int64
+             * @description Plants of a group; one when absent
+             */
+            count?: number;
             /**
              * Format: date
              * @description Today when absent
              */
             date?: string;
+            /** Format: double */
+            height_m?: number;
             /** @description The firm's when absent */
             house_rules?: components["schemas"]["RulesHouse"];
             /** @description By frost, and not in growth yet */
             hurt?: boolean;
+            /**
+             * Format: double
+             * @description How deep; 5 when absent
+             */
+            mulch_cm?: number;
             /**
              * Format: double
              * @description Of its soil; not measured when absent
@@ -2873,6 +3068,8 @@ export interface components {
             property?: number;
             /** @description Catalogue id; may be left out where a plant is named */
             species?: string;
+            /** Format: double */
+            spread_m?: number;
         };
         Find: {
             /**
@@ -2880,6 +3077,16 @@ export interface components {
              * @enum {string}
              */
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
+            /**
+             * Format: int64
+             * @description How many of a group show it; 0 where nobody said
+             */
+            affected: number;
+            /**
+             * Format: int64
+             * @description The find it is treated along with: it was not found by itself
+             */
+            along_of?: number;
             /** @description Id in the book of causes */
             cause: string;
             /**
@@ -2896,6 +3103,11 @@ export interface components {
             ending: string;
             /** @enum {string} */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /**
+             * Format: date
+             * @description When it is eaten from next
+             */
+            harvest?: string;
             /**
              * @description At the plant, on a walk, or from what a client said
              * @enum {string}
@@ -2914,6 +3126,8 @@ export interface components {
              * @description 0 where only the property is known
              */
             plant_id: number;
+            /** @description A wish: it is not there and is to be kept off */
+            prevent: boolean;
             property: string;
             /** Format: int64 */
             property_id: number;
@@ -2936,11 +3150,21 @@ export interface components {
             version: number;
         };
         FindChange: {
+            /**
+             * Format: int64
+             * @description How many of a group show it
+             */
+            affected?: number;
             cause: string;
             /** Format: double */
             certainty: number;
             /** @description How it ended; when it is closed */
             ending?: string;
+            /**
+             * Format: date
+             * @description When it is eaten from next
+             */
+            harvest?: string;
             not_seen?: string[] | null;
             note?: string;
             seen?: string[] | null;
@@ -2955,6 +3179,11 @@ export interface components {
             version: number;
         };
         FindIn: {
+            /**
+             * Format: int64
+             * @description How many of a group show it
+             */
+            affected?: number;
             /** @description Id in the book of causes */
             cause: string;
             /**
@@ -2968,6 +3197,11 @@ export interface components {
              */
             day?: string;
             /**
+             * Format: date
+             * @description When it is eaten from next
+             */
+            harvest?: string;
+            /**
              * @description look when absent
              * @enum {string}
              */
@@ -2976,6 +3210,8 @@ export interface components {
             note?: string;
             /** Format: int64 */
             plant_id?: number;
+            /** @description A wish: it is not there and is to be kept off */
+            prevent?: boolean;
             /**
              * Format: int64
              * @description May be left out where a plant is named
@@ -3283,6 +3519,22 @@ export interface components {
             title: string;
             why: string;
         };
+        Guard: {
+            cause: string;
+            /**
+             * Format: date
+             * @description When that is next due
+             */
+            day: string;
+            /** @description The first step */
+            do: string;
+            /**
+             * Format: int64
+             * @description Of the wish that stands
+             */
+            find_id?: number;
+            name: string;
+        };
         HandOrder: {
             /** @description Jobs, of whatever origin, that come first */
             after?: components["schemas"]["AfterIn"][] | null;
@@ -3428,7 +3680,7 @@ export interface components {
             purpose?: string;
             /** @description treat: of the ladder */
             rung?: string;
-            /** @description By hand: what days cost */
+            /** @description By hand, or of a season's feeding: what days cost */
             spans?: components["schemas"]["JobSpan"][] | null;
             /** @description water: new, in its first summers; indoors, in its winter place */
             stage?: string;
@@ -3468,6 +3720,10 @@ export interface components {
         "Keep-cutsRequest": {
             /** @description The proposed cuts that become jobs */
             cuts: components["schemas"]["CutWanted"][] | null;
+        };
+        KeepTreatmentIn: {
+            /** @description Others that are treated along, by id */
+            plants?: number[] | null;
         };
         KillLine: {
             /**
@@ -3592,6 +3848,8 @@ export interface components {
             property_id: number;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
+            /** @description treat: when the stage of the pest that it hits is there */
+            stage?: components["schemas"]["StageBand"];
             /**
              * Format: date
              * @description First day of the costs
@@ -3607,6 +3865,8 @@ export interface components {
             took_minutes: number;
             /** Format: int64 */
             version: number;
+            /** @description That run on its plant because of what was used there */
+            waits?: components["schemas"]["TreatmentWait"][] | null;
             /**
              * Format: date
              * @description Of the window that runs or comes next; empty without one
@@ -4016,6 +4276,8 @@ export interface components {
             skills: string[] | null;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
+            /** @description treat: when the stage of the pest that it hits is there */
+            stage?: components["schemas"]["StageBand"];
             /**
              * Format: date
              * @description First day of the costs
@@ -4031,6 +4293,8 @@ export interface components {
             took_minutes: number;
             /** Format: int64 */
             version: number;
+            /** @description That run on its plant because of what was used there */
+            waits?: components["schemas"]["TreatmentWait"][] | null;
             why: string[] | null;
             /**
              * Format: date
@@ -4080,6 +4344,24 @@ export interface components {
             changed: string[] | null;
             /** @description Ids whose entry stood there already */
             same: string[] | null;
+        };
+        Person: {
+            /** Format: int64 */
+            id: number;
+            name: string;
+            /** @description What they may do: skills and licences */
+            skills: string[] | null;
+            /** Format: int64 */
+            version: number;
+        };
+        PersonIn: {
+            name: string;
+            skills?: string[] | null;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
         };
         Photo: {
             /**
@@ -4383,6 +4665,11 @@ export interface components {
             hazard?: string;
             /** Format: int64 */
             id?: number;
+            /**
+             * @description What its label is kept as; empty where none is
+             * @enum {string}
+             */
+            label: "jpg" | "pdf";
             /** @description Which licence its use needs; empty for none */
             licence?: string;
             /** @description As on the label */
@@ -4996,8 +5283,18 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        RunGuard: {
+            items: components["schemas"]["Guard"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         RunOrder: {
             items: components["schemas"]["Order"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunPerson: {
+            items: components["schemas"]["Person"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -5008,6 +5305,11 @@ export interface components {
         };
         RunSign: {
             items: components["schemas"]["CauseSign"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunString: {
+            items: string[] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -5275,6 +5577,8 @@ export interface components {
             expired: boolean;
             /** Format: date */
             first_due?: string;
+            /** @description How it was summed, in words */
+            formula: string;
             /** Format: int64 */
             jobs: number;
             /** @description What is not known: a card, a rate, a pack */
@@ -5302,6 +5606,11 @@ export interface components {
             /** Format: double */
             spray_l: number;
             supplier: string;
+            /**
+             * Format: int64
+             * @description With the repeats that fall into the span
+             */
+            times: number;
             unit: string;
         };
         SpanIn: {
@@ -5581,6 +5890,13 @@ export interface components {
              */
             years?: number;
         };
+        StageBand: {
+            /** Format: date */
+            from: string;
+            text: string;
+            /** Format: date */
+            to: string;
+        };
         "Start-walkRequest": {
             /**
              * Format: date
@@ -5678,6 +5994,26 @@ export interface components {
             /** Format: int64 */
             walk_id: number;
         };
+        Takes: {
+            /**
+             * Format: double
+             * @description Of all that is used up, at the price of the pack that is cheapest by amount
+             */
+            cost: number;
+            /** @description Of the product */
+            name: string;
+            /**
+             * Format: double
+             * @description Of the first product, in its unit; 0 without a card
+             */
+            product: number;
+            /**
+             * Format: double
+             * @description An estimate
+             */
+            spray_l: number;
+            unit: string;
+        };
         Tick: {
             /** Format: date */
             day: string;
@@ -5730,13 +6066,24 @@ export interface components {
             actives: {
                 [key: string]: string;
             };
+            /** @description Others on the property that can have it too, where they are treated together or left by the sun; empty where only those that show it are treated */
+            along: components["schemas"]["AlongPlant"][] | null;
             answer: components["schemas"]["TreatmentAnswer"];
+            /**
+             * Format: int64
+             * @description Plants of the group
+             */
+            count: number;
+            /** @description It is eaten from */
+            edible: boolean;
             find: components["schemas"]["Find"];
             /** @description What was used or done on the plant in this garden year, with the rain that followed */
             history: components["schemas"]["TreatmentUse"][] | null;
             /** @description Those of it that stand */
             jobs: components["schemas"]["Order"][] | null;
             plant: string;
+            /** @description What all times still to come take on it */
+            takes: components["schemas"]["Takes"];
         };
         TreatmentActive: {
             /** @description Harms bees on open flowers */
@@ -5860,6 +6207,8 @@ export interface components {
              * @description How many plants
              */
             treated: number;
+            /** @description That run on the day because of what was used */
+            waits: components["schemas"]["TreatmentWait"][] | null;
         };
         TreatmentBought: {
             /**
@@ -5928,6 +6277,11 @@ export interface components {
              * @description Days to the next time
              */
             every?: number;
+            /**
+             * Format: date
+             * @description From when it is eaten again after that time, by the card's label
+             */
+            harvest_from?: string;
             limits: string[] | null;
             /**
              * Format: int64
@@ -5953,6 +6307,8 @@ export interface components {
             why: string[] | null;
         };
         TreatmentFeeding: {
+            /** @description What it takes: estimates; of a product only by the given cards */
+            amounts: components["schemas"]["TreatmentSoilAmount"][] | null;
             /** @description How its kind is fed */
             class: string;
             /** @description Of the season that runs or comes next, from the date on */
@@ -5969,6 +6325,11 @@ export interface components {
             /** @description What its pH asks for */
             soil?: string;
             text: string;
+            /**
+             * Format: date
+             * @description Last day of that season
+             */
+            to?: string;
             /** @description By house rule; how much is the label's */
             with?: string;
         };
@@ -5998,6 +6359,11 @@ export interface components {
              * @description Today when absent
              */
             date?: string;
+            /**
+             * Format: date
+             * @description When it is eaten from next
+             */
+            harvest?: string;
             /** Format: double */
             height_m?: number;
             /** @description Hunters or parasitised ones are seen */
@@ -6086,6 +6452,40 @@ export interface components {
              */
             per: "L" | "m2" | "m height" | "cm girth" | "plant";
         };
+        TreatmentSoilAmount: {
+            /** Format: double */
+            area_m2?: number;
+            /** @description For all times */
+            buy?: components["schemas"]["TreatmentBought"];
+            /** Format: int64 */
+            card?: number;
+            formula: string;
+            /**
+             * Format: double
+             * @description Of a liquid feed, L: an estimate
+             */
+            liquid_l?: number;
+            /**
+             * Format: double
+             * @description Loose, of a layer
+             */
+            m3?: number;
+            /** @description Of the product */
+            name?: string;
+            /**
+             * Format: double
+             * @description In the card's unit; absent without a card that knows the rate
+             */
+            product?: number;
+            /**
+             * Format: int64
+             * @description In the season that runs or comes next
+             */
+            times: number;
+            unit?: string;
+            /** @enum {string} */
+            what: "feed" | "foliar" | "compost" | "mulch" | "lime" | "sulphur";
+        };
         TreatmentTank: {
             /**
              * Format: int64
@@ -6103,6 +6503,11 @@ export interface components {
         TreatmentUse: {
             /** @description By id; empty for work without a product */
             active?: string;
+            /**
+             * Format: int64
+             * @description Id of the product card it was used from; the first of its means when absent
+             */
+            card?: number;
             /** Format: date */
             day: string;
             /**
@@ -6118,12 +6523,31 @@ export interface components {
              */
             step?: number;
         };
+        TreatmentWait: {
+            /**
+             * Format: date
+             * @description The day it was used on
+             */
+            from: string;
+            text: string;
+            /**
+             * Format: date
+             * @description Last day of the wait
+             */
+            to: string;
+            /** @description gap: the means that waits, by id */
+            use?: string;
+            /** @enum {string} */
+            what: "harvest" | "re-entry" | "gap";
+        };
         UseIn: {
             /**
              * Format: double
              * @description Of the product, in its unit
              */
             amount?: number;
+            /** @description It was used although that day lies within a wait; the note says why */
+            anyway?: boolean;
             /**
              * Format: int64
              * @description The card; absent for work without a product
@@ -7354,7 +7778,16 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                /**
+                 * @example {
+                 *       "plants": []
+                 *     }
+                 */
+                "application/json": components["schemas"]["KeepTreatmentIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -8380,6 +8813,346 @@ export interface operations {
             };
         };
     };
+    people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPerson"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-person": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Rosa",
+                 *       "skills": [
+                 *         "licence for restricted products"
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-person": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Rosa",
+                 *       "skills": [
+                 *         "ladder"
+                 *       ],
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["PersonIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Person"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-person": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-person": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "remove-photo": {
         parameters: {
             query?: never;
@@ -8896,6 +9669,136 @@ export interface operations {
             };
         };
     };
+    "keep-feeding": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: {
+            content: {
+                /**
+                 * @example {
+                 *       "bed_m2": 6
+                 *     }
+                 */
+                "application/json": components["schemas"]["FeedingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Order"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    guards: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunGuard"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "add-outcome": {
         parameters: {
             query?: never;
@@ -9346,6 +10249,209 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    label: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-label": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-label": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Product"];
+                };
             };
             /** @description Bad Request */
             400: {
@@ -11437,6 +12543,44 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunSign"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    skills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunString"];
                 };
             };
             /** @description Unprocessable Entity */

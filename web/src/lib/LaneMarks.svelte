@@ -24,8 +24,11 @@
     height: number; // of the row
     drop: number; // from its top to the band
     forbidden: string; // id of the pattern
+    stage?: { from: string; to: string }; // of the pest that it hits
+    waits?: readonly { from: string; to: string }[]; // after what was used there
+    waiting?: string; // id of their pattern
   }
-  let { frame, start, costs, windows, day, height, drop, forbidden }: Props = $props();
+  let { frame, start, costs, windows, day, height, drop, forbidden, stage, waits = [], waiting = '' }: Props = $props();
   const at = $derived((iso: string) => frame.x(daysBetween(frame.from, iso)));
   const shade = (cost: number) => (cost > 100 ? `url(#${forbidden})` : `rgb(53 99 63 / ${(0.34 * (1 - cost / 100)).toFixed(2)})`);
   // Runs of days of about the same cost, so that a year is a few rectangles.
@@ -58,6 +61,29 @@
     stroke-width="1.4"
   />
   <line x1={at(w.best) + 1} x2={at(w.best) + 1} y1={drop} y2={height - 4} stroke="var(--color-moss)" stroke-width="2.4" />
+{/each}
+{#if stage}
+  <line
+    data-stage
+    x1={at(stage.from)}
+    x2={Math.max(at(stage.from) + 3, at(plusDays(stage.to, 1)))}
+    y1={height - 3}
+    y2={height - 3}
+    stroke="var(--color-sun)"
+    stroke-width="3"
+    stroke-dasharray="7 3"
+  />
+{/if}
+{#each waits as w, i (i)}
+  <rect
+    data-wait
+    x={at(w.from)}
+    y={drop}
+    width={Math.max(3, at(plusDays(w.to, 1)) - at(w.from))}
+    height={height - drop - 4}
+    fill="url(#{waiting})"
+    stroke="var(--color-sun)"
+  />
 {/each}
 {#if day}
   <path d="M{at(day) + 1} {height - 9}l-6 -8h12z" transform="translate(0,-6)" fill="var(--color-ink)" />

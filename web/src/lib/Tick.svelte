@@ -19,7 +19,8 @@
   let note = $state('');
   let on = $state('');
   let problem = $state<Problem>();
-  let use = $state<Schemas['UseIn']>(); // of a treatment
+  let use = $state<Schemas['UseIn']>(); // of a treatment or a feeding
+  const uses = $derived(order.kind === 'treat' || (order.kind === 'feed' && order.origin === 'programme'));
   const theirs = $derived(keptOf<Order>(problem));
 
   function open(what: 'done' | 'skipped') {
@@ -37,7 +38,7 @@
           body: {
             state,
             version: o.version,
-            ...(state === 'done' && o.kind === 'treat' && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
+            ...(state === 'done' && uses && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
             ...(state === 'waiting'
               ? {}
               : { on: on || house.today, took_minutes: state === 'done' ? Math.round(Number(took)) || 0 : 0, note: note.trim() }),
@@ -88,7 +89,7 @@
           >On<Input class="mt-1 font-normal" type="date" bind:value={on} max={house.today} /></label
         >
         {#if problem?.fields.on}<p class="text-bad">{problem.fields.on}</p>{/if}
-        {#if order.kind === 'treat'}<UseFields {order} bind:use problems={problem?.fields} />{/if}
+        {#if uses}<UseFields {order} bind:use problems={problem?.fields} />{/if}
       {/if}
       <label class="block font-semibold"
         >{asking === 'done' ? 'What was seen' : 'Why'}<Input class="mt-1 font-normal" bind:value={note} /></label

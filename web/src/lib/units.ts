@@ -29,6 +29,7 @@ const kinds = {
   elevation: { si: 'm', other: 'ft', each: 1 / 0.3048, places: 0 },
   shoot: { si: 'cm', other: 'in', each: 1 / 2.54, places: 1 },
   thickness: { si: 'mm', other: 'in', each: 1 / 25.4, places: 2 },
+  area: { si: 'm²', other: 'ft²', each: 10.7639, places: 1 },
   volume: { si: 'L', other: 'gal', each: 0.264172, places: 1 },
   bulk: { si: 'm³', other: 'yd³', each: 1.30795, places: 2 },
   rain: { si: 'mm', other: 'in', each: 1 / 25.4, places: 1 },

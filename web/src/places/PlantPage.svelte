@@ -5,6 +5,7 @@
   import FindList from '../ails/FindList.svelte';
   import CutSlip from '../cuts/CutSlip.svelte';
   import FeedSlip from '../stores/FeedSlip.svelte';
+  import GuardSlip from '../stores/GuardSlip.svelte';
   import Care from '../lib/Care.svelte';
   import { found } from '../lib/checks';
   import { brief, inWords, metres } from '../lib/dates';
@@ -128,67 +129,146 @@
       >
     </header>
 
-    <div class="mt-3 grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)_22rem]">
-      <section aria-label="Now" class="border border-rule bg-white p-3">
-        <h2>Now</h2>
-        <p class="leading-snug {ahead.length ? 'min-h-12' : ''}">{story.now.verdict?.sentence ?? ''}</p>
-        <div class="h-72">
-          <Portrait
-            form={p.form as Form}
-            heightM={p.height_m}
-            spreadM={p.spread_m}
-            name={p.common}
-            answer={story.now}
-            checks={story.walks?.[0]?.checks ?? []}
-            graftM={p.graft_m}
-            foretold={p.look?.worth}
-            box={[360, 288]}
-          />
+    <div class="mt-3 grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div class="contents lg:col-start-1 lg:row-start-1 lg:block">
+        <div class="grid items-start gap-4 md:grid-cols-2">
+          <section aria-label="Now" class="border border-rule bg-white p-3">
+            <h2>Now</h2>
+            <p class="leading-snug {ahead.length ? 'min-h-12' : ''}">{story.now.verdict?.sentence ?? ''}</p>
+            <div class="h-72">
+              <Portrait
+                form={p.form as Form}
+                heightM={p.height_m}
+                spreadM={p.spread_m}
+                name={p.common}
+                answer={story.now}
+                checks={story.walks?.[0]?.checks ?? []}
+                graftM={p.graft_m}
+                foretold={p.look?.worth}
+                box={[360, 288]}
+              />
+            </div>
+          </section>
+          <section aria-label="Foretold" class="border border-rule bg-white p-3">
+            <h2>Foretold <span class="text-sm font-normal text-soft">estimate</span></h2>
+            <p class="min-h-12 leading-snug">
+              {verdict ? verdict.prognosis.text : story.now.prognosis.text}
+              {#if verdict && verdict.prognosis.chance > 0}Chance {Math.round(100 * verdict.prognosis.chance)} %.{/if}
+            </p>
+            {#if ahead.length}
+              <div class="h-60">
+                <Portrait
+                  form={p.form as Form}
+                  heightM={p.height_m}
+                  spreadM={p.spread_m}
+                  name="{p.common} after {season} {season === 1 ? 'season' : 'seasons'}"
+                  grownM={tall}
+                  graftM={p.graft_m}
+                  box={[360, 240]}
+                />
+              </div>
+              <label class="mt-1 flex min-h-11 items-center gap-3 text-sm"
+                >Season <input
+                  type="range"
+                  min="1"
+                  max={ahead.length}
+                  bind:value={season}
+                  class="flex-1 accent-moss"
+                  aria-label="Seasons ahead"
+                />
+                <b>{season}: about {metres(tall ?? 0)}</b></label
+              >
+            {:else}
+              <p class="mt-2 text-soft">
+                {(verdict?.kind ?? story.now.verdict.kind) === 'check first'
+                  ? p.look?.worth
+                    ? `From the weather alone: ${p.look.own}`
+                    : 'Nothing that the weather did makes it likely to be hurt.'
+                  : 'No regrowth to foretell.'}
+              </p>
+            {/if}
+          </section>
         </div>
-      </section>
-      <section aria-label="Foretold" class="border border-rule bg-white p-3">
-        <h2>Foretold <span class="text-sm font-normal text-soft">estimate</span></h2>
-        <p class="min-h-12 leading-snug">
-          {verdict ? verdict.prognosis.text : story.now.prognosis.text}
-          {#if verdict && verdict.prognosis.chance > 0}Chance {Math.round(100 * verdict.prognosis.chance)} %.{/if}
-        </p>
-        {#if ahead.length}
-          <div class="h-60">
-            <Portrait
-              form={p.form as Form}
-              heightM={p.height_m}
-              spreadM={p.spread_m}
-              name="{p.common} after {season} {season === 1 ? 'season' : 'seasons'}"
-              grownM={tall}
-              graftM={p.graft_m}
-              box={[360, 240]}
-            />
-          </div>
-          <label class="mt-1 flex min-h-11 items-center gap-3 text-sm"
-            >Season <input
-              type="range"
-              min="1"
-              max={ahead.length}
-              bind:value={season}
-              class="flex-1 accent-moss"
-              aria-label="Seasons ahead"
-            />
-            <b>{season}: about {metres(tall ?? 0)}</b></label
-          >
-        {:else}
-          <p class="mt-2 text-soft">
-            {(verdict?.kind ?? story.now.verdict.kind) === 'check first'
-              ? p.look?.worth
-                ? `From the weather alone: ${p.look.own}`
-                : 'Nothing that the weather did makes it likely to be hurt.'
-              : 'No regrowth to foretell.'}
-          </p>
-        {/if}
-      </section>
-      <div class="space-y-4">
+        <div class="order-3">
+          <section class="mt-5" aria-label="Photos">
+            <h2>Photos side by side</h2>
+            {#if shots.length}
+              <div class="mt-1 grid grid-cols-2 gap-3">
+                {#each [['Earlier', left], ['Later', right]] as [name, at] (name)}
+                  {@const s = shots[at as number]}
+                  <figure class="min-w-0">
+                    {#if s}<a href="/api/v1/pictures/{s.hash}" target="_blank" rel="noreferrer"
+                        ><img
+                          src="/api/v1/pictures/{s.hash}"
+                          alt="{p.common}, {inWords(s.day, house.today)}"
+                          class="h-64 w-full border border-rule bg-white object-contain"
+                        /></a
+                      >{/if}
+                    <figcaption>
+                      <label class="flex items-center gap-2 text-sm"
+                        >{name}
+                        <select
+                          class="{pick} min-w-0 flex-1"
+                          value={at}
+                          onchange={(e) =>
+                            name === 'Earlier' ? (left = Number(e.currentTarget.value)) : (right = Number(e.currentTarget.value))}
+                          >{#each shots as x, i (x.id)}<option value={i}
+                              >{inWords(x.day, house.today)}, {i + 1} of {shots.length}</option
+                            >{/each}</select
+                        ></label
+                      >
+                    </figcaption>
+                  </figure>
+                {/each}
+              </div>
+            {:else}<p class="text-soft">No photo yet. Take one on a walk, each time from the same side.</p>{/if}
+          </section>
+          <section class="mt-5" aria-label="History">
+            <h2>Walks and verdicts</h2>
+            <ol class="border-t border-rule">
+              {#each story.walks ?? [] as w (w.walk_id)}
+                <li class="grid gap-x-4 border-b border-rule py-2 sm:grid-cols-[7rem_1fr_1fr]">
+                  <span class="font-semibold">{inWords(w.day, house.today)}</span>
+                  <div>
+                    {#if w.checks?.length}<p class="text-sm">
+                        {w.checks.map((c) => found(c) + (c.height_m ? ` at ${metres(c.height_m)}` : '')).join(' · ')}
+                      </p>{/if}
+                    {#if w.note}<p>“{w.note}”</p>{/if}
+                    {#if w.photos?.length}<p class="text-sm text-soft">
+                        {w.photos.length}
+                        {w.photos.length === 1 ? 'photo' : 'photos'}
+                      </p>{/if}
+                  </div>
+                  <div>
+                    {#each w.verdicts ?? [] as v (v.id)}
+                      <p class="leading-snug">
+                        <span class="text-sm text-soft">{v.decision}</span>
+                        {v.sentence}{#if v.note}<span class="block text-sm">“{v.note}”</span>{/if}
+                      </p>
+                    {:else}<p class="text-soft">No verdict.</p>{/each}
+                  </div>
+                </li>
+              {:else}
+                <li class="border-b border-rule py-2 text-soft">
+                  Nobody has looked at it yet. {#if p.look?.worth}{p.look.reason} ({brief(p.look.day)}){/if}
+                </li>
+              {/each}
+            </ol>
+          </section>
+        </div>
+      </div>
+      <div class="order-2 space-y-4 lg:col-start-2 lg:row-start-1">
         <FindList plant={id} />
         <CutSlip plant={id} hurt={p.look?.worth ?? false} />
-        <FeedSlip plant={id} hurt={p.look?.worth ?? false} />
+        <GuardSlip plant={id} />
+        <FeedSlip
+          plant={id}
+          hurt={p.look?.worth ?? false}
+          stands={story.jobs?.some(
+            (j) => j.kind === 'feed' && j.origin === 'programme' && (j.state === 'waiting' || (!!j.day && j.state !== 'done')),
+          )}
+          onkept={() => void (gone || load(id))}
+        />
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">
@@ -246,72 +326,5 @@
         </section>
       </div>
     </div>
-
-    <section class="mt-5" aria-label="Photos">
-      <h2>Photos side by side</h2>
-      {#if shots.length}
-        <div class="mt-1 grid grid-cols-2 gap-3">
-          {#each [['Earlier', left], ['Later', right]] as [name, at] (name)}
-            {@const s = shots[at as number]}
-            <figure class="min-w-0">
-              {#if s}<a href="/api/v1/pictures/{s.hash}" target="_blank" rel="noreferrer"
-                  ><img
-                    src="/api/v1/pictures/{s.hash}"
-                    alt="{p.common}, {inWords(s.day, house.today)}"
-                    class="h-64 w-full border border-rule bg-white object-contain"
-                  /></a
-                >{/if}
-              <figcaption>
-                <label class="flex items-center gap-2 text-sm"
-                  >{name}
-                  <select
-                    class="{pick} min-w-0 flex-1"
-                    value={at}
-                    onchange={(e) =>
-                      name === 'Earlier' ? (left = Number(e.currentTarget.value)) : (right = Number(e.currentTarget.value))}
-                    >{#each shots as x, i (x.id)}<option value={i}
-                        >{inWords(x.day, house.today)}, {i + 1} of {shots.length}</option
-                      >{/each}</select
-                  ></label
-                >
-              </figcaption>
-            </figure>
-          {/each}
-        </div>
-      {:else}<p class="text-soft">No photo yet. Take one on a walk, each time from the same side.</p>{/if}
-    </section>
-
-    <section class="mt-5" aria-label="History">
-      <h2>Walks and verdicts</h2>
-      <ol class="border-t border-rule">
-        {#each story.walks ?? [] as w (w.walk_id)}
-          <li class="grid gap-x-4 border-b border-rule py-2 sm:grid-cols-[7rem_1fr_1fr]">
-            <span class="font-semibold">{inWords(w.day, house.today)}</span>
-            <div>
-              {#if w.checks?.length}<p class="text-sm">
-                  {w.checks.map((c) => found(c) + (c.height_m ? ` at ${metres(c.height_m)}` : '')).join(' · ')}
-                </p>{/if}
-              {#if w.note}<p>“{w.note}”</p>{/if}
-              {#if w.photos?.length}<p class="text-sm text-soft">
-                  {w.photos.length}
-                  {w.photos.length === 1 ? 'photo' : 'photos'}
-                </p>{/if}
-            </div>
-            <div>
-              {#each w.verdicts ?? [] as v (v.id)}
-                <p class="leading-snug">
-                  <span class="text-sm text-soft">{v.decision}</span>
-                  {v.sentence}{#if v.note}<span class="block text-sm">“{v.note}”</span>{/if}
-                </p>
-              {:else}<p class="text-soft">No verdict.</p>{/each}
-            </div>
-          </li>
-        {:else}
-          <li class="border-b border-rule py-2 text-soft">
-            Nobody has looked at it yet. {#if p.look?.worth}{p.look.reason} ({brief(p.look.day)}){/if}
-          </li>
-        {/each}
-      </ol>
-    </section>
   </div>
 {/if}

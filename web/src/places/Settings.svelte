@@ -6,6 +6,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
   import HouseRules from '../lib/HouseRules.svelte';
+  import People from '../lib/People.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -107,5 +108,6 @@
       {/if}
       <Button type="submit">Keep</Button>
     </form>
+    <People />
   {/if}
 </div>

@@ -2,9 +2,10 @@
   /** What there is, what is to be bought for the treatments that stand, and what was used. */
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
-  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
   import { brief, inWords, plusDays } from '../lib/dates';
   import Field from '../lib/Field.svelte';
+  import FilePick from '../lib/FilePick.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { figure, shown, unit } from '../lib/units';
@@ -48,6 +49,23 @@
       if (l.expires) body.expires = l.expires;
       await ask(api.POST('/api/v1/products/{id}/stock', { params: { path: { id: l.product }, header: onceKey() }, body }));
       lot = undefined;
+      await read(weeks);
+    });
+  }
+  async function keepLabel(p: Product, file: File) {
+    await attempt(async () => {
+      const path = { id: p.id! };
+      const kind = file.type || 'application/octet-stream';
+      await sendFile<Product>(`/api/v1/products/${path.id}/label`, file, kind, onceKey(), 'PUT');
+      house.say(
+        `${p.name}: its label is kept.`,
+        p.label
+          ? undefined
+          : async () => {
+              await ask(api.DELETE('/api/v1/products/{id}/label', { params: { path, header: onceKey() } }));
+              await read(weeks);
+            },
+      );
       await read(weeks);
     });
   }
@@ -106,7 +124,10 @@
               <span class="min-w-52 flex-1"
                 ><b>{l.name}</b>
                 <span class="block text-sm text-soft"
-                  >{l.jobs === 1 ? 'one job' : `${l.jobs} jobs`}, {l.plants} plants, first {brief(l.first_due)}{l.spray_l
+                  >{l.jobs === 1 ? 'one job' : `${l.jobs} jobs`}{l.times > l.jobs ? `, ${l.times} times in all` : ''}, {l.plants ===
+                  1
+                    ? 'one plant'
+                    : `${l.plants} plants`}, first {brief(l.first_due)}{l.spray_l
                     ? `, ${plain(shown('volume', l.spray_l))} ${unit('volume')} of spray`
                     : ''}{l.supplier ? ` · ${l.supplier}` : ''}</span
                 ></span
@@ -124,7 +145,13 @@
             </li>
           {/each}
         </ul>
-        <p class="mt-1 text-sm text-soft">The next time of each treatment that stands as a job; amounts are estimates.</p>
+        <p class="mt-1 text-sm text-soft">
+          Treatments and feedings that stand as jobs, with their repeats in these weeks; amounts are estimates. {shopping.lines.find(
+            (l) => l.formula,
+          )?.formula
+            ? 'How it is summed: each job’s crown, pot or ground × its label’s rate × its times, less what is on hand, up to whole packs.'
+            : ''}
+        </p>
       {:else}<p class="text-soft">
           No treatment that stands as a job by then takes a product. Treatments come from what was found: open a find’s “What to
           do”.
@@ -150,7 +177,18 @@
                 <span class="text-sm {(p.on_hand ?? 0) <= 0 ? 'font-semibold text-sun' : ''}"
                   >{amount(p.on_hand ?? 0, p.unit)} on hand{p.expires ? `, to ${inWords(p.expires, house.today)}` : ''}</span
                 >
-                <span class="flex gap-4 text-sm">
+                <span class="flex flex-wrap items-center gap-x-4 text-sm">
+                  {#if p.label}<a
+                      class="inline-flex min-h-11 items-center underline"
+                      href="/api/v1/products/{p.id}/label?v={p.version}"
+                      target="_blank"
+                      rel="noreferrer">Label<span class="sr-only">: {p.name}</span></a
+                    >{/if}
+                  <FilePick
+                    name={p.label ? 'Another label' : 'Keep its label'}
+                    accept="image/*,application/pdf"
+                    onfile={(file) => keepLabel(p, file)}
+                  />
                   <button
                     class="min-h-11 text-moss underline"
                     onclick={() => ((problem = undefined), (lot = { product: p.id!, amount: '', code: '', expires: '' }))}

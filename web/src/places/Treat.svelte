@@ -10,6 +10,8 @@
   import Waiting from '../lib/Waiting.svelte';
   import { figure, shown, unit } from '../lib/units';
   import { capital } from '../lib/words';
+  import Along from '../stores/Along.svelte';
+  import HowBad from '../stores/HowBad.svelte';
   import { plain, rungs, treatmentOf, type Treatment } from '../stores/treat';
 
   let { params }: { params?: { find?: string } } = $props();
@@ -29,8 +31,11 @@
   }
   $effect(() => {
     t = undefined;
+    others = undefined;
     void read(id);
   });
+  let others = $state<number[]>(); // that are treated along; undefined: as proposed
+  const chosen = $derived(others ?? (t?.along ?? []).filter((o) => o.treat && !o.find_id).map((o) => o.plant_id));
   const a = $derived(t?.answer);
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
@@ -41,13 +46,26 @@
     const of = id;
     const before = new Set(standing);
     await attempt(async () => {
-      const kept = await ask(api.POST('/api/v1/finds/{id}/treatment', { params: { path: { id: of }, header: onceKey() } }));
+      const kept = await ask(
+        api.POST('/api/v1/finds/{id}/treatment', {
+          params: { path: { id: of }, header: onceKey() },
+          body: { plants: chosen },
+        }),
+      );
+      const along = chosen.length;
       t = kept;
+      others = undefined;
       const made = (kept.jobs ?? []).filter((j) => !before.has(j.id));
-      house.say(`${made.length === 1 ? 'One job is' : `${made.length} jobs are`} kept.`, async () => {
-        for (const j of made) await dropOrder(j.id);
-        await read(of);
-      });
+      const more = along ? ` The same on ${along === 1 ? 'one other' : `${along} others`}.` : '';
+      house.say(
+        `${made.length === 1 ? 'One job is' : `${made.length} jobs are`} kept.${more}`,
+        along
+          ? undefined
+          : async () => {
+              for (const j of made) await dropOrder(j.id);
+              await read(of);
+            },
+      );
       void house.refresh();
     });
     busy = false;
@@ -63,7 +81,11 @@
     <p class="text-sm"><a href="#/plant/{t.find.plant_id}">{t.plant}</a> · {t.find.property}</p>
     <h1>{t.find.name}</h1>
     <p class="text-sm text-soft">
-      Found {inWords(t.find.day, house.today)}{t.find.share ? `, ${Math.round(100 * t.find.share)} % shows it` : ''}.
+      {t.find.prevent
+        ? 'Not there: to be kept off'
+        : `${t.find.along_of ? 'Treated along with another since' : 'Found'} ${inWords(t.find.day, house.today)}`}{t.find.share
+        ? `, ${Math.round(100 * t.find.share)} % shows it`
+        : ''}.
       <a class="underline" href="#/almanac/cause/{t.find.cause}">About it</a>
     </p>
     <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
@@ -77,6 +99,9 @@
           <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
           {#each a.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
         </header>
+        {#each a.waits ?? [] as w (w.text)}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
+            {capital(w.text)}.
+          </p>{/each}
         <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
           {#each a.steps ?? [] as s (s.n)}
             <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
@@ -91,6 +116,9 @@
                   <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
                 </p>{/if}
               {#each s.why ?? [] as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
+              {#if s.harvest_from}<p class="text-sm font-semibold">
+                  Nothing is eaten from it before {inWords(s.harvest_from, house.today)}, by the card’s label.
+                </p>{/if}
               {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
               {#if s.amount}
                 <p class="text-sm" data-testid="amount">
@@ -112,14 +140,16 @@
           {#each a.never ?? [] as w (w)}<p class="font-semibold">{w}</p>{/each}
           {#each a.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
           <div class="flex flex-wrap items-center gap-4">
-            {#if a.steps?.length && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
+            {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
                 >{t.jobs?.length ? 'Keep what is missing as jobs' : 'Make it jobs'}</Button
               >{/if}
-            {#if price > 0}<p class="text-sm">{price.toFixed(2)} to buy in all.</p>{/if}
+            {#if price > 0}<p class="text-sm">{price.toFixed(2)} to buy for it alone.</p>{/if}
           </div>
         </div>
       </article>
       <div class="space-y-4">
+        {#if !t.find.prevent && t.find.state === 'open'}{#key t.find.id}<HowBad {t} onkept={() => void read(id)} />{/key}{/if}
+        {#if t.along?.length}<Along {t} {chosen} onpick={(list) => (others = list)} />{/if}
         <section aria-label="The ladder">
           <h2>From the least up</h2>
           <ol class="border-t border-rule">

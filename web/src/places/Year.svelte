@@ -274,6 +274,9 @@
             <pattern id="year-forbidden" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
               <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-rule)" stroke-width="2" />
             </pattern>
+            <pattern id="year-waiting" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+              <line x1="0" y1="0" x2="0" y2="5" stroke="var(--color-sun)" stroke-width="2" />
+            </pattern>
           </defs>
         </svg>
         <div
@@ -324,6 +327,10 @@
         <p class="text-lg font-bold">{inWords(pointed, house.today)}</p>
         <p>{titled(lane)}</p>
         <p class="text-sm text-soft">{lane.property} · {lane.minutes} min</p>
+        {#if lane.stage}<p class="text-sm">
+            {capital(lane.stage.text)}: usually {brief(lane.stage.from)} – {brief(lane.stage.to)} (the broken line).
+          </p>{/if}
+        {#each lane.waits ?? [] as w (w.text)}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
         {#each told_of?.after ?? [] as g (g.id)}<p class="text-sm text-soft">
             After “{g.title}”{g.max_days
               ? `, within ${g.max_days} days`

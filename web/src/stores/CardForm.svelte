@@ -7,6 +7,7 @@
   import { keptOf } from '../lib/kept';
   import Pick from '../lib/Pick.svelte';
   import { toFault } from '../lib/fault';
+  import RateCauses from './RateCauses.svelte';
   import { pers, type Product } from './treat';
 
   interface Props {
@@ -38,6 +39,10 @@
   const said = $derived(problem?.fields ?? {});
   const theirs = $derived(keptOf<Product>(problem));
   const number = (s: string) => Number(s.replace(',', '.')) || 0;
+  let causes = $state<[string, string, string][]>([]);
+  void attempt(async () => {
+    causes = ((await ask(api.GET('/api/v1/causes'))).items ?? []).map((c): [string, string, string] => [c.id, c.name, c.group]);
+  });
   let key = onceKey();
   async function keep(e: SubmitEvent) {
     e.preventDefault();
@@ -100,7 +105,13 @@
         problem={said[`rates[${i}].amount`]}
       />
       <Pick class="sm:col-span-3" label="for" bind:value={r.per} options={pers} problem={said[`rates[${i}].per`]} />
+      <RateCauses bind:chosen={r.for} {causes} />
     {/each}
+    <button
+      type="button"
+      class="min-h-11 text-left text-moss underline sm:col-span-6"
+      onclick={() => f.rates.push({ amount: '', per: 'L', for: [] })}>Another rate</button
+    >
     {#each f.packs as p, i (i)}
       <Field
         class="sm:col-span-3"

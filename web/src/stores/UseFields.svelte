@@ -4,7 +4,9 @@
   import { api, ask, type Order, type Schemas } from '../api/client';
   import Field from '../lib/Field.svelte';
   import { attempt } from '../lib/house.svelte';
+  import { people, restricted, type Person } from '../lib/people';
   import Pick from '../lib/Pick.svelte';
+  import Tickbox from '../lib/Tickbox.svelte';
   import { plain, products, treatmentOf, type Product } from './treat';
 
   interface Props {
@@ -15,28 +17,44 @@
   let { order, use = $bindable(), problems = {} }: Props = $props();
   let active = $state('');
   let cards = $state<Product[]>([]);
-  let f = $state({ product: 0, amount: '', spray: '', who: '', wind: '' });
+  let crew = $state<Person[]>([]);
+  let f = $state({ product: 0, amount: '', spray: '', who: '', wind: '', anyway: false });
   let gone = false;
   onDestroy(() => (gone = true));
   $effect(() => {
     const of = order;
     void attempt(async () => {
-      const o = await ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: of.id } } }));
-      if (!o.params.use || gone) return;
-      const [list, t] = await Promise.all([products(), of.origin_id ? treatmentOf(of.origin_id) : undefined]);
+      const [o, all] = await Promise.all([ask(api.GET('/api/v1/orders/{id}', { params: { path: { id: of.id } } })), people()]);
+      if (gone) return;
+      crew = all;
+      if (!o.params.use) return;
+      const [list, amount] = await Promise.all([products(), reckoned(of, o.params.use)]);
       if (gone) return;
       active = o.params.use;
-      cards = list.filter((p) => p.active === active);
-      const amount = t?.answer.steps?.find((s) => s.use === active)?.amount;
+      cards = list.filter((p) => p.active === active || (of.kind === 'feed' && feeds.includes(p.active)));
       f = {
         product: amount?.card ?? cards[0]?.id ?? 0,
         amount: amount?.product ? plain(amount.product) : '',
-        spray: amount?.spray_l ? plain(amount.spray_l) : '',
+        spray: amount?.litres ? plain(amount.litres) : '',
         who: f.who,
         wind: '',
+        anyway: false,
       };
     });
   });
+  const feeds = ['organic-feed', 'mineral-feed'];
+  /** What the next time of it takes, by the firm's own cards. */
+  async function reckoned(of: Order, use: string) {
+    if (of.kind === 'feed') {
+      if (!of.plant_id) return undefined;
+      const fed = await ask(api.POST('/api/v1/reckon/feeding', { body: { plant: of.plant_id } }));
+      const a = fed.amounts?.find((x) => x.what === 'feed');
+      return a && { card: a.card, product: a.product, litres: a.liquid_l };
+    }
+    if (!of.origin_id) return undefined;
+    const a = (await treatmentOf(of.origin_id)).answer.steps?.find((s) => s.use === use)?.amount;
+    return a && { card: a.card, product: a.product, litres: a.spray_l };
+  }
   const number = (s: string) => Number(s.replace(',', '.'));
   $effect(() => {
     const out: Schemas['UseIn'] = {};
@@ -45,9 +63,12 @@
     if (f.product && f.amount) out.amount = number(f.amount);
     if (f.spray) out.spray_l = number(f.spray);
     if (f.wind) out.wind_ms = Number(f.wind);
+    if (f.anyway) out.anyway = true;
     use = out;
   });
-  const unit = $derived(cards.find((c) => c.id === f.product)?.unit ?? '');
+  const card = $derived(cards.find((c) => c.id === f.product));
+  const unit = $derived(card?.unit ?? '');
+  const holders = $derived(crew.filter((p) => p.skills?.includes(restricted)).map((p) => p.name));
 </script>
 
 {#if active}
@@ -68,4 +89,20 @@
     </p>{/if}
   <Field label="Wind" kind="wind" bind:value={f.wind} problem={problems['use.wind_ms']} />
 {/if}
-<Field label="Who did it" bind:value={f.who} problem={problems['use.who']} />
+{#if crew.length}
+  <Pick
+    label="Who did it"
+    bind:value={f.who}
+    options={[['', 'nobody named'], ...crew.map((p): [string, string] => [p.name, p.name])]}
+    problem={problems['use.who']}
+  />
+{:else}<Field label="Who did it" bind:value={f.who} problem={problems['use.who']} />{/if}
+{#if card?.licence}<p class="text-sm">
+    It needs a licence ({card.licence}):
+    {holders.length ? `${holders.join(', ')} may use it.` : ''}
+    {#if !holders.length}<a class="underline" href="#/settings">enter who holds one</a>.{/if}
+  </p>{/if}
+{#if problems['use.anyway'] || f.anyway}
+  <p class="border-2 border-sun p-2 text-sm" role="alert">{problems['use.anyway'] ?? 'Say why in the note below.'}</p>
+  <Tickbox bind:checked={f.anyway} label="It was used all the same" />
+{/if}

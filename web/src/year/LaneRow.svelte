@@ -41,6 +41,9 @@
         {height}
         drop={19}
         forbidden="year-forbidden"
+        stage={lane.stage}
+        waits={lane.waits ?? []}
+        waiting="year-waiting"
       />
       {#if carried && pointed}
         <path d="M{px + 1} {height - 9}l-7 -10h14z" transform="translate(0,-6)" fill="var(--color-bad)" />
