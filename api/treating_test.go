@@ -323,3 +323,28 @@ func TestPeople(t *testing.T) {
 		t.Errorf("%d after restoring", n)
 	}
 }
+
+// BenchmarkShopping200 sums what is to be bought for 1,000 standing treatments, with their repeats, over 200 properties.
+func BenchmarkShopping200(b *testing.B) {
+	h := newHouse(b)
+	many(b, h, 200)
+	h.oil(1000)
+	ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 8}, {"size": 5000, "price": 40}}})
+	for plant := 1; plant <= 10_000; plant += 10 {
+		f := ok[house.Find](h, "POST", "/finds", obj{"plant_id": plant, "cause": []string{"aphids", "soft-scale"}[plant/10%2], "certainty": 0.9, "share": 0.6})
+		if code, body := h.do("POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil); code != 200 {
+			b.Fatal(code, string(body))
+		}
+	}
+	path := "/shopping?until=" + (h.today + 84).String()
+	ok[house.Shopping](h, "GET", path, nil)
+	jobs := 0
+	for b.Loop() {
+		l := ok[house.Shopping](h, "GET", path, nil)
+		jobs = 0
+		for _, line := range l.Lines {
+			jobs += line.Jobs
+		}
+	}
+	b.ReportMetric(float64(jobs), "jobs")
+}

@@ -213,6 +213,7 @@ type CausePage struct {
 	Open      []Find     `json:"open" doc:"Open finds of the firm"`
 
 	Programme *treatment.Answer `json:"programme,omitempty" doc:"What would be done about it at the property today, where it shows plainly on the kind that is kept most"`
+	Guard     *treatment.Answer `json:"guard,omitempty" doc:"What keeps it off there before it is there"`
 	On        string            `json:"programme_on,omitempty" doc:"That kind"`
 }
 
@@ -274,8 +275,14 @@ func (h *House) causeProgramme(out *CausePage, pl *Place) error {
 		return nil
 	}
 	e := entryOf(pl.Book, out.Kinds[0].Species)
-	a, err := treatment.Built().Plan(treatment.Ask{Cause: out.ID, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Share: plainly, Rules: pl.rules})
-	out.Programme, out.On = &a, e.Common
+	ask := treatment.Ask{Cause: out.ID, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Share: plainly, Rules: pl.rules}
+	a, err := treatment.Built().Plan(ask)
+	if err != nil {
+		return err
+	}
+	ask.Prevent = true
+	guard, err := treatment.Built().Plan(ask)
+	out.Programme, out.Guard, out.On = &a, &guard, e.Common
 	return err
 }
 

@@ -1,6 +1,7 @@
 package treatment
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -116,29 +117,10 @@ func (c *Card) Buy(amount float64) Bought {
 		return out
 	}
 	packs := slices.Clone(c.Packs)
-	slices.SortFunc(packs, func(a, b Pack) int { return int(math.Copysign(1, b.Size-a.Size)) })
-	best := math.Inf(1)
-	var counts []int
-	var walk func(i int, left, price float64, taken []int)
-	walk = func(i int, left, price float64, taken []int) {
-		if price >= best+1e-9 {
-			return
-		}
-		if i == len(packs)-1 {
-			n := int(math.Ceil(max(0, left)/packs[i].Size - 1e-9))
-			total := price + float64(n)*cost(packs[i])
-			over := float64(n)*packs[i].Size - left
-			if score := total + 1e-6*over; score < best {
-				best, counts = score, append(slices.Clone(taken), n)
-			}
-			return
-		}
-		most := int(math.Ceil(max(0, left)/packs[i].Size - 1e-9))
-		for n := most; n >= max(0, most-3); n-- {
-			walk(i+1, left-float64(n)*packs[i].Size, price+float64(n)*cost(packs[i]), append(slices.Clone(taken), n))
-		}
-	}
-	walk(0, short, 0, nil)
+	slices.SortFunc(packs, func(a, b Pack) int {
+		return cmp.Or(cmp.Compare(cost(a)/a.Size, cost(b)/b.Size), cmp.Compare(b.Size, a.Size))
+	})
+	counts := cheapest(packs, short)
 	for i, n := range counts {
 		if n > 0 {
 			out.Packs = append(out.Packs, PackCount{packs[i].Size, n, packs[i].Price})
@@ -146,9 +128,42 @@ func (c *Card) Buy(amount float64) Bought {
 			out.Leftover += float64(n) * packs[i].Size
 		}
 	}
+	slices.SortFunc(out.Packs, func(a, b PackCount) int { return cmp.Compare(b.Size, a.Size) })
 	out.Price = quantity.Round(out.Price, 0.01)
 	out.Leftover = quantity.Round(out.Leftover, 0.1)
 	return out
+}
+
+// cheapest is how many of each pack, in order of what a unit costs in them, together hold an amount for the least money; with as little left
+// over as may be where two ways cost the same.
+func cheapest(packs []Pack, amount float64) []int {
+	best, counts, taken := math.Inf(1), make([]int, len(packs)), make([]int, len(packs))
+	var walk func(i int, left, price float64)
+	walk = func(i int, left, price float64) {
+		if left <= 1e-9 {
+			if score := price - 1e-6*left; score < best {
+				best = score
+				copy(counts, taken)
+				clear(counts[i:])
+			}
+			return
+		}
+		if i == len(packs) {
+			return
+		}
+		each := cost(packs[i])
+		for n := int(math.Ceil(left/packs[i].Size - 1e-9)); n >= 0; n-- {
+			rest := left - float64(n)*packs[i].Size
+			if i+1 < len(packs) && rest > 0 && price+float64(n)*each+rest*cost(packs[i+1])/packs[i+1].Size >= best {
+				break // fewer of these are only dearer
+			}
+			taken[i] = n
+			walk(i+1, rest, price+float64(n)*each)
+		}
+		taken[i] = 0
+	}
+	walk(0, amount, 0)
+	return counts
 }
 
 // UnitPrice is that of one of its unit in the pack that is cheapest by amount; 0 where no pack has a price.

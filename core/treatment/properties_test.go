@@ -208,6 +208,45 @@ func TestAmountsByHand(t *testing.T) {
 	}
 }
 
+// TestTotals: over random cards what is bought and on hand is never less than the work takes, nor dearer than packs of one size alone; and the
+// amount for a group is never less than the sum of its plants.
+func TestTotals(t *testing.T) {
+	r := rand.New(rand.NewPCG(5, 9))
+	entries := catalogue.Built().Entries
+	at := place(t, "lake-foothills")
+	for range 3000 {
+		c := Card{OnHand: float64(r.IntN(300))}
+		for range 1 + r.IntN(3) {
+			c.Packs = append(c.Packs, Pack{float64(50 * (1 + r.IntN(40))), float64(1 + r.IntN(60))})
+		}
+		amount := r.Float64() * 8000
+		b := c.Buy(amount)
+		got := c.OnHand
+		for _, p := range b.Packs {
+			got += float64(p.Count) * p.Size
+		}
+		if got < amount-1e-6 || math.Abs(got-amount-b.Leftover) > 0.06 {
+			t.Errorf("%.1f wanted, %.1f there, %.1f left over", amount, got, b.Leftover)
+		}
+		for _, p := range c.Packs {
+			if alone := math.Ceil(max(0, amount-c.OnHand)/p.Size-1e-9) * p.Price; b.Price > alone+0.005 {
+				t.Errorf("%.2f for %.0f, though packs of %.0f alone cost %.2f: %+v", b.Price, amount, p.Size, alone, c.Packs)
+			}
+		}
+	}
+	for range 300 {
+		a := Ask{Cause: "aphids", Species: &entries[r.IntN(len(entries))], Place: at, Date: day.Of(2027, 5, 1), Count: 1 + r.IntN(40),
+			Cards: []Card{{ID: 1, Name: "x", Active: "soap", Unit: "mL", Rates: []Rate{{Amount: 20, Per: "L"}}}}}
+		all, n := Built().Takes(a, "soap")
+		one := a
+		one.Count = 1
+		each, _ := Built().Takes(one, "soap")
+		if sum := float64(n) * each.Product; all.Product < sum-0.02*float64(n)-0.11*20*float64(n)/20 {
+			t.Errorf("%d × %s take %.2f, each %.2f", n, a.Species.ID, all.Product, each.Product)
+		}
+	}
+}
+
 // TestBadInput: each fault is named by its field, with what would do.
 func TestBadInput(t *testing.T) {
 	sp := &catalogue.Built().Entries[0]
@@ -274,5 +313,26 @@ func BenchmarkPlan(b *testing.B) {
 			b.Fatal(err)
 		}
 		n++
+	}
+}
+
+// BenchmarkNextSteps10000 plans what is done next on 10,000 plants with a history, in seven climates.
+func BenchmarkNextSteps10000(b *testing.B) {
+	entries, book := catalogue.Built().Entries, Built()
+	places := []*moment.Place{}
+	for _, c := range climates {
+		places = append(places, place(b, c))
+	}
+	on := day.Of(2027, 5, 1)
+	uses := []Use{{Day: on - 40, Active: "oil"}, {Day: on - 12, Active: "sulphur", RainMM: 6}}
+	cards := []Card{{ID: 1, Name: "Soap", Active: "soap", Unit: "mL", Rates: []Rate{{Amount: 20, Per: "L"}}, Packs: []Pack{{500, 8}, {5000, 40}}}}
+	for b.Loop() {
+		for i := range 10_000 {
+			p := &book.Programmes[i%len(book.Programmes)]
+			a := Ask{Cause: p.Causes[0], Species: &entries[i%len(entries)], Place: places[i%len(places)], Date: on, Share: 0.3, Uses: uses, Cards: cards}
+			if _, err := book.Plan(a); err != nil {
+				b.Fatal(err)
+			}
+		}
 	}
 }

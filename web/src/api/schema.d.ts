@@ -2279,6 +2279,8 @@ export interface components {
              */
             from?: string;
             group: string;
+            /** @description What keeps it off there before it is there */
+            guard?: components["schemas"]["TreatmentAnswer"];
             /** @enum {string} */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
             /** @description What to do when most of it does */

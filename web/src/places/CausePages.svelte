@@ -187,6 +187,16 @@
           </ol>
           {#each a.never ?? [] as w (w)}<p class="font-semibold">{w}</p>{/each}
           {#each a.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#if page.guard?.steps?.length}
+            <h3 class="mt-2 font-semibold">Before it is there</h3>
+            <ul>
+              {#each page.guard.steps as s (s.n)}<li>
+                  {inWords(s.day, house.today)}{s.to ? `, until ${brief(s.to)}` : ''}: {s.do}{s.use_name
+                    ? ` With ${s.use_name}.`
+                    : ''}
+                </li>{/each}
+            </ul>
+          {/if}
         </section>
       {/if}
       <section aria-label="Signs">
