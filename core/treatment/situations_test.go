@@ -165,6 +165,15 @@ var situations = []situation{
 	{"palm-heart-rot", "trachycarpus-fortunei", "lake-foothills", "09-20", 0, "prevent", "habitat", "09-20..12-20", "crown", "copper"},
 	{"soft-scale", "laurus-nobilis", "lake-foothills", "03-10", 0, "prevent", "barriers", "03-10..05-10", "ants; band", "oil"},
 	{"dogs", "buxus-sempervirens", "lake-foothills", "05-10", 0, "prevent", "barriers", "05-10..05-12", "fence", "Renewed after rain"},
+	// by their hosts and habits
+	{"bud-blast", "rhododendron-hybrid", "cool-coast", "03-01", 0.3, "", "hands", "03-01..03-03", "black bud; bag", "Rake"},
+	{"pear-rust", "juniperus-chinensis", "lake-foothills", "03-10", 0.2, "", "hands", "03-10..03-12", "swollen shoots; junipers", "sulphur"},
+	{"needle-cast", "pinus-nigra", "prairie", "05-10", 0.3, "", "hands", "05-10..05-12", "needles", "sulphur"},
+	{"squirrels", "prunus-dulcis", "central-valley", "05-10", 0.3, "", "barriers", "05-10..05-12", "collar", "fence; repellent"},
+	{"birds", "prunus-avium", "lake-foothills", "05-20", 0.4, "", "barriers", "05-20..05-22", "Netting; nothing is caught", "repellent; fence"},
+	{"gall-mite", "acer-palmatum", "lake-foothills", "11-20", 0.3, "", "soft", "11-20..11-22", "into a bag; Then, from", ""},
+	{"aphids", "tilia-cordata", "lake-foothills", "06-10", 0.3, "", "water", "06-10..06-12", "out of reach from the ground; licensed arborist", "ladder"},
+	{"aphids", "rosa-shrub", "lake-foothills", "06-10", 0.2, "", "water", "06-10..06-12", "", "out of reach"},
 	// gnawed bark: a guard, and white paint where it is bare
 	{"rabbits", "malus-domestica", "lake-foothills", "03-20", 0.4, "", "barriers", "03-20..03-22", "mesh; white", "repellent"},
 	// where the means has to wait, what can be done at once is said

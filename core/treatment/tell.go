@@ -2,6 +2,7 @@ package treatment
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mezzadro/core/quantity"
@@ -70,10 +71,26 @@ func (s *search) tell(r Rung, out *Answer) {
 	if s.resists() && (s.ask.severity() > 0 || s.ask.Prevent) {
 		out.Says = append(out.Says, "This kind resists it: it outgrows it by itself.")
 	}
+	if s.aloft(r) {
+		out.Says = append(out.Says, fmt.Sprintf("What is above %s is out of reach from the ground: it is left, or is a licensed arborist's.",
+			quantity.Length(reachM)))
+	}
 	if text := s.meanwhile(r, out); text != "" {
 		out.Says = append([]string{"Until then: " + text}, out.Says...)
 	}
 	out.Text = s.sentence(r, out)
+}
+
+// reachM is how high is reached from the ground with a pole.
+const reachM = 4.0
+
+// aloft reports work on leaves and shoots of a plant that is taller than is reached from the ground.
+func (s *search) aloft(r Rung) bool {
+	if s.ask.HeightM <= reachM || s.ask.Prevent {
+		return false
+	}
+	return slices.Contains([]string{"hands", "water", "cutting", "soft", "strong"}, r.Rung) &&
+		slices.ContainsFunc(r.Steps, func(st Step) bool { a := s.book.active[st.Use]; return a == nil || !a.Ground })
 }
 
 // waitsLong is how long one waits for a step before something else is done meanwhile, days.
