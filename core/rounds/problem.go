@@ -1,0 +1,232 @@
+// Package rounds decides who goes where on which day: jobs of all properties become visits of crews, in order, with times. It knows no plants
+// and no seasons: what a day costs for a job comes with the job.
+package rounds
+
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+)
+
+// Forbidden is the cost of a day on which a job must not be done.
+const Forbidden = 101
+
+// Span is a stretch of a day, minutes after midnight.
+type Span struct {
+	From int `json:"from" minimum:"0" maximum:"1440"`
+	To   int `json:"to" minimum:"0" maximum:"1440"`
+}
+
+func (s Span) empty() bool { return s.To <= s.From }
+
+// Point is a place on the earth.
+type Point struct {
+	Latitude  float64 `json:"latitude" minimum:"-90" maximum:"90"`
+	Longitude float64 `json:"longitude" minimum:"-180" maximum:"180"`
+}
+
+// Crew is people who go together, in one vehicle.
+type Crew struct {
+	Name   string    `json:"name" maxLength:"200"`
+	Size   int       `json:"size" minimum:"1" maximum:"20" doc:"People"`
+	Skills []string  `json:"skills,omitempty" maxItems:"40" doc:"Of any of them"`
+	Hours  [7]Span   `json:"hours" doc:"By weekday, Sunday first; nothing: not at work"`
+	Off    []day.Day `json:"off,omitempty" maxItems:"400" doc:"Days off"`
+	Start  *Point    `json:"start,omitempty" doc:"Where the day begins and ends; no way to it is counted when absent"`
+	LoadM3 float64   `json:"load_m3,omitempty" minimum:"0" doc:"Loose waste its vehicle takes, m³; 0: no matter"`
+}
+
+// Place is a property.
+type Place struct {
+	Name   string         `json:"name" maxLength:"200"`
+	At     *Point         `json:"at,omitempty" doc:"Where it is; as far as the farthest when absent"`
+	Arrive float64        `json:"arrive,omitempty" minimum:"0" maximum:"240" doc:"Minutes on arrival, whatever is done"`
+	Access [7]Span        `json:"access,omitempty" doc:"By weekday, Sunday first, when one may be there; nothing at all: any time"`
+	Shut   []time.Weekday `json:"shut,omitempty" maxItems:"7" doc:"Weekdays on which nobody may come, 0 Sunday"`
+	Sick   bool           `json:"sick,omitempty" doc:"Something there travels on tools and boots: it comes last in a day"`
+}
+
+// Job is a piece of work.
+type Job struct {
+	Title   string   `json:"title,omitempty" maxLength:"300"`
+	Place   int      `json:"place" minimum:"0" doc:"Index of its place"`
+	Minutes float64  `json:"minutes" doc:"For the people it needs; more people share it"`
+	People  int      `json:"people,omitempty" minimum:"0" maximum:"20" doc:"Needed; one when absent"`
+	Skills  []string `json:"skills,omitempty" maxItems:"20"`
+	Costs   []int    `json:"costs" maxItems:"400" doc:"Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden"`
+	Later   int      `json:"later,omitempty" minimum:"0" maximum:"101" doc:"What the best day after the span costs; 101: there is none"`
+	Weight  float64  `json:"weight,omitempty" minimum:"0" maximum:"20" doc:"The client's and the job's; 1 when absent"`
+	Urgent  bool     `json:"urgent,omitempty" doc:"Make safe first"`
+	After   []Gap    `json:"after,omitempty" maxItems:"20"`
+	Plants  []int64  `json:"plants,omitempty" maxItems:"500" doc:"By id, for waits after a treatment"`
+	Closes  int      `json:"closes,omitempty" minimum:"0" maximum:"60" doc:"Days after it on which nobody works on its plants; on its own day it comes last"`
+	WasteM3 float64  `json:"waste_m3,omitempty" minimum:"0"`
+	Sick    bool     `json:"sick,omitempty" doc:"It carries sickness: clean work comes before it"`
+	Pin     *Pin     `json:"pin,omitempty" doc:"It stays there"`
+	Was     *Pin     `json:"was,omitempty" doc:"Where it stood: moving it costs a little"`
+	Told    bool     `json:"told,omitempty" doc:"The client was told the day it stood on: it moves only where nothing else does"`
+}
+
+// Gap ties a job to one before it.
+type Gap struct {
+	Job int `json:"job" doc:"Index of the other; -1 where it was done or stands outside this plan"`
+	Day int `json:"day,omitempty" doc:"Of the other where it is outside: days from the first of the span, below 0 before it"`
+	Min int `json:"min_days,omitempty" minimum:"0" maximum:"400"`
+	Max int `json:"max_days,omitempty" minimum:"0" maximum:"400" doc:"0: no limit"`
+}
+
+// Pin is a crew and a day.
+type Pin struct {
+	Crew int `json:"crew" minimum:"0"`
+	Day  int `json:"day" minimum:"0" doc:"Days from the first of the span"`
+}
+
+// Known is a way somebody has timed, either way.
+type Known struct {
+	From    int     `json:"from" doc:"Index of a place; -1 and below: the start of a crew, -1 the first"`
+	To      int     `json:"to"`
+	Minutes float64 `json:"minutes" minimum:"0" maximum:"600"`
+}
+
+// Problem is all that is to be planned.
+type Problem struct {
+	From   day.Day `json:"from" format:"date" doc:"First day"`
+	Days   int     `json:"days" minimum:"1" maximum:"60"`
+	Crews  []Crew  `json:"crews" maxItems:"40"`
+	Places []Place `json:"places" maxItems:"2000"`
+	Jobs   []Job   `json:"jobs" maxItems:"5000"`
+	Ways   []Known `json:"ways,omitempty" maxItems:"20000"`
+	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day; no matter when absent"`
+}
+
+// Validate names what cannot be. What merely leaves jobs without a day is no fault: the plan says it.
+func (p *Problem) Validate() error {
+	var bad invalid.Fields
+	if !p.From.Given() {
+		bad.Add("from", p.From.String(), "is missing: the first day")
+	}
+	bad.Within("days", float64(p.Days), 1, 60, "days")
+	for i, c := range p.Crews {
+		at := fmt.Sprintf("crews[%d].", i)
+		if c.Size < 1 {
+			bad.Add(at+"size", c.Size, "a crew is one person at least")
+		}
+		working := false
+		for d, h := range c.Hours {
+			if h.To < h.From {
+				bad.Add(fmt.Sprintf("%shours[%d]", at, d), h, "ends before it begins")
+			}
+			working = working || !h.empty()
+		}
+		if !working {
+			bad.Add(at+"hours", nil, "%s has no hours on any day of the week", c.Name)
+		}
+		bad = append(bad, c.Start.faults(at+"start")...)
+	}
+	for i, q := range p.Places {
+		at := fmt.Sprintf("places[%d].", i)
+		bad = append(bad, q.At.faults(at+"at")...)
+		for d, h := range q.Access {
+			if h.To < h.From {
+				bad.Add(fmt.Sprintf("%saccess[%d]", at, d), h, "ends before it begins")
+			}
+		}
+	}
+	for i := range p.Jobs {
+		bad = append(bad, p.jobFaults(i)...)
+	}
+	for i, w := range p.Ways {
+		for _, end := range []int{w.From, w.To} {
+			if end >= len(p.Places) || end < -len(p.Crews) {
+				bad.Add(fmt.Sprintf("ways[%d]", i), end, "there is no place and no crew of that number")
+			}
+		}
+		bad.Within(fmt.Sprintf("ways[%d].minutes", i), w.Minutes, 0, 600, "minutes")
+	}
+	return bad.Err()
+}
+
+func (p *Problem) jobFaults(i int) (bad invalid.Fields) {
+	j, at := &p.Jobs[i], fmt.Sprintf("jobs[%d].", i)
+	if j.Place < 0 || j.Place >= len(p.Places) {
+		bad.Add(at+"place", j.Place, "there is no place of that number")
+	}
+	bad.Within(at+"minutes", j.Minutes, 1, 10_000, "minutes")
+	for d, c := range j.Costs {
+		if c < 0 || c > Forbidden {
+			bad.Add(fmt.Sprintf("%scosts[%d]", at, d), c, "want 0 to 100, or 101 for forbidden")
+		}
+	}
+	for k, g := range j.After {
+		if g.Job >= len(p.Jobs) || g.Job < -1 || g.Job == i {
+			bad.Add(fmt.Sprintf("%safter[%d].job", at, k), g.Job, "there is no other job of that number")
+		}
+		if g.Max > 0 && g.Max < g.Min {
+			bad.Add(fmt.Sprintf("%safter[%d].max_days", at, k), g.Max, "is less than the least gap, %d days", g.Min)
+		}
+	}
+	for name, pin := range map[string]*Pin{"pin": j.Pin, "was": j.Was} {
+		if pin != nil && (pin.Crew < 0 || pin.Crew >= len(p.Crews) || pin.Day < 0 || pin.Day >= p.Days) {
+			bad.Add(at+name, pin, "there is no such crew or day")
+		}
+	}
+	return bad
+}
+
+func (q *Point) faults(at string) (bad invalid.Fields) {
+	if q == nil {
+		return nil
+	}
+	bad.Within(at+".latitude", q.Latitude, -90, 90, "°")
+	bad.Within(at+".longitude", q.Longitude, -180, 180, "°")
+	return bad
+}
+
+// cost of a job on a day; Forbidden where nothing is told.
+func (j *Job) cost(d int) int {
+	if d >= len(j.Costs) {
+		return Forbidden
+	}
+	return j.Costs[d]
+}
+
+func (j *Job) people() int { return max(1, j.People) }
+
+func (j *Job) weight() float64 {
+	w := j.Weight
+	if w == 0 {
+		w = 1
+	}
+	if j.Urgent {
+		w *= urgentTimes
+	}
+	return w
+}
+
+// at reports a crew's hours on a day of the span; empty where it is not at work.
+func (p *Problem) at(c, d int) Span {
+	crew, on := &p.Crews[c], p.From+day.Day(d)
+	h := crew.Hours[on.Time().Weekday()]
+	if slices.Contains(crew.Off, on) {
+		return Span{}
+	}
+	if d < len(p.Light) && !p.Light[d].empty() {
+		h = Span{max(h.From, p.Light[d].From), min(h.To, p.Light[d].To)}
+	}
+	return h
+}
+
+// open is when one may be at a place on a day; empty where nobody may come.
+func (p *Problem) open(place, d int) Span {
+	q, on := &p.Places[place], (p.From + day.Day(d)).Time().Weekday()
+	if slices.Contains(q.Shut, on) {
+		return Span{}
+	}
+	if q.Access == ([7]Span{}) {
+		return Span{0, 24 * 60}
+	}
+	return q.Access[on]
+}

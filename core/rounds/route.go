@@ -1,0 +1,240 @@
+package rounds
+
+import "slices"
+
+// What goes into a plan's score: all in minutes of somebody's time, a point of a day's cost counted as one.
+const (
+	visitCost    = 12  // each arrival at a property, beside its own minutes
+	overEach     = 3   // each minute beyond the hours
+	overMost     = 60  // minutes beyond which a day is too long
+	idleEach     = 0.5 // each minute before a gate opens
+	sickEach     = 60  // each clean property after a sick one in a day
+	loadEach     = 25  // each m³ beyond the vehicle's load
+	movedEach    = 15  // each job that does not stay where it stood
+	toldEach     = 400 // the same where the client was told
+	waitingMore  = 25  // for each job left for later, beside what later costs: somebody has to come for it then
+	tooLate      = 200 // for a job that has no later
+	urgentTimes  = 6   // weight of what makes safe
+	arriveWeight = 0.5 // minutes on arrival are no driving, but somebody's time
+	allDay       = 24 * 60
+)
+
+// stop is a property on a way, with what is done there.
+type stop struct {
+	place int
+	jobs  []int
+	work  float64 // minutes for the crew
+	waste float64
+	sick  bool
+}
+
+// way is a crew's day.
+type way struct {
+	crew, day int
+	hours     Span
+	stops     []stop
+	cost      float64 // of the way itself, without what days cost
+
+	travel, busy, waste float64 // summed over the stops
+	firstSick           int     // index of the first sick stop; as many as there are where none is
+	limited             bool    // some of the stops can be entered at some hours only
+}
+
+// timed is a way worked out.
+type timed struct {
+	travel, over, idle, end float64
+	sick                    int
+	ok                      bool
+	begins                  []float64 // arrival at each stop, where asked for
+}
+
+// leg is the way to a place from the one before; -1: from the start of the day.
+func (s *search) leg(crew, from, to int) float64 {
+	if from < 0 {
+		return s.ways.start[crew][to]
+	}
+	return s.ways.place[from][to]
+}
+
+// simulate goes through a crew's day stop by stop.
+func (s *search) simulate(w *way, stops []stop, begins bool) timed {
+	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
+	at, last, ill := float64(w.hours.From), -1, false
+	for i := range stops {
+		st := &stops[i]
+		leg := s.leg(w.crew, last, st.place)
+		at += leg
+		out.travel += leg
+		open := s.open[w.day][st.place]
+		if early := float64(open.From) - at; early > 0 {
+			out.idle += early
+			at = float64(open.From)
+		}
+		if begins {
+			out.begins = append(out.begins, at)
+		}
+		at += s.p.Places[st.place].Arrive + st.work
+		out.ok = out.ok && !open.empty() && at <= float64(open.To)+1e-9
+		if st.sick {
+			ill = true
+		} else if ill {
+			out.sick++
+		}
+		last = st.place
+	}
+	if last >= 0 {
+		back := s.ways.start[w.crew][last]
+		at += back
+		out.travel += back
+	}
+	out.end = at
+	out.over = max(0, at-float64(w.hours.To))
+	out.ok = out.ok && out.over <= overMost
+	return out
+}
+
+// fixed is what stops cost whatever their order.
+func (s *search) fixed(w *way, stops []stop) (c, waste float64) {
+	for i := range stops {
+		c += visitCost + arriveWeight*s.p.Places[stops[i].place].Arrive
+		waste += stops[i].waste
+	}
+	return c, waste
+}
+
+// price is what a timed way costs.
+func (s *search) price(w *way, t timed, fixed, waste float64) float64 {
+	return t.travel + overEach*t.over + idleEach*t.idle + sickEach*float64(t.sick) + fixed + s.loaded(w, waste)
+}
+
+func (s *search) loaded(w *way, waste float64) float64 {
+	if load := s.p.Crews[w.crew].LoadM3; load > 0 && waste > load {
+		return loadEach * (waste - load)
+	}
+	return 0
+}
+
+// reckon works a way's sums and its cost out anew.
+func (s *search) reckon(w *way) {
+	t := s.simulate(w, w.stops, false)
+	fixed, waste := s.fixed(w, w.stops)
+	w.cost = s.price(w, t, fixed, waste)
+	w.travel, w.waste, w.busy, w.limited, w.firstSick = t.travel, waste, 0, false, len(w.stops)
+	for i := range w.stops {
+		if w.stops[i].sick && w.firstSick == len(w.stops) {
+			w.firstSick = i
+		}
+		w.busy += s.p.Places[w.stops[i].place].Arrive + w.stops[i].work
+		w.limited = w.limited || s.limits(w.day, w.stops[i].place)
+	}
+}
+
+// limits reports a place that can be entered at some hours only.
+func (s *search) limits(d, place int) bool { return s.open[d][place] != Span{0, allDay} }
+
+// find is the stop of a way at a place; -1 where there is none.
+func (w *way) find(place int) int {
+	return slices.IndexFunc(w.stops, func(s stop) bool { return s.place == place })
+}
+
+// spot is where a job goes on a way: into a stop that is there, or a fresh one before it.
+type spot struct {
+	at    int
+	fresh bool
+}
+
+// add is the least that a stop adds to a way, and where; far where it cannot be.
+func (s *search) add(w *way, st stop) (float64, spot) {
+	i := w.find(st.place)
+	if w.limited || s.limits(w.day, st.place) {
+		return s.addSlowly(w, st, i)
+	}
+	if i >= 0 {
+		sick := 0
+		if st.sick && !w.stops[i].sick {
+			sick = -1 // it was clean after a sick one
+			if i < w.firstSick {
+				sick = w.firstSick - i - 1
+			}
+		}
+		return s.grown(w, 0, st.work, st.waste, 0, sick), spot{i, false}
+	}
+	best, how := far, spot{}
+	own := s.p.Places[st.place].Arrive
+	start, row := s.ways.start[w.crew], s.ways.place[st.place]
+	last := -1
+	for at := 0; at <= len(w.stops); at++ {
+		more := start[st.place]
+		if last >= 0 {
+			more = row[last]
+		}
+		switch {
+		case at < len(w.stops):
+			to := w.stops[at].place
+			more += row[to] - s.leg(w.crew, last, to)
+			last = to
+		case last >= 0:
+			more += start[st.place] - start[last]
+		default:
+			more += start[st.place]
+		}
+		if c := s.grown(w, more, own+st.work, st.waste, visitCost+arriveWeight*own, w.inverts(at, st.sick)); c < best {
+			best, how = c, spot{at, true}
+		}
+	}
+	return best, how
+}
+
+// inverts is how many clean stops more come after a sick one where a stop is put in.
+func (w *way) inverts(at int, sick bool) int {
+	switch {
+	case !sick && at > w.firstSick:
+		return 1
+	case sick && at < w.firstSick:
+		return w.firstSick - at
+	}
+	return 0
+}
+
+// grown is what more travel, work and waste add to a way without limited stops; far where the day gets too long.
+func (s *search) grown(w *way, travel, work, waste, fixed float64, sick int) float64 {
+	end := float64(w.hours.From) + w.travel + w.busy
+	over := end + travel + work - float64(w.hours.To)
+	if over > overMost {
+		return far
+	}
+	c := travel + fixed + sickEach*float64(sick)
+	c += overEach * (max(0, over) - max(0, end-float64(w.hours.To)))
+	return c + s.loaded(w, w.waste+waste) - s.loaded(w, w.waste)
+}
+
+// addSlowly does the same by going through the day, where gates open and close.
+func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
+	best, how := far, spot{}
+	try := func(stops []stop, at spot) {
+		t := s.simulate(w, stops, false)
+		if !t.ok {
+			return
+		}
+		fixed, waste := s.fixed(w, stops)
+		if c := s.price(w, t, fixed, waste) - w.cost; c < best {
+			best, how = c, at
+		}
+	}
+	if i >= 0 {
+		s.scratch = append(s.scratch[:0], w.stops...)
+		s.scratch[i].merge(st)
+		try(s.scratch, spot{i, false})
+		return best, how
+	}
+	for at := 0; at <= len(w.stops); at++ {
+		s.scratch = append(append(append(s.scratch[:0], w.stops[:at]...), st), w.stops[at:]...)
+		try(s.scratch, spot{at, true})
+	}
+	return best, how
+}
+
+// merge takes the work of another stop at the same place in.
+func (s *stop) merge(o stop) {
+	s.work, s.waste, s.sick = s.work+o.work, s.waste+o.waste, s.sick || o.sick
+}

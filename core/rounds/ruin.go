@@ -1,0 +1,193 @@
+package rounds
+
+import (
+	"math"
+	"slices"
+)
+
+// How much is torn down at once.
+const (
+	ruinMost  = 28
+	ruinShare = 0.35 // of the jobs on a day
+	poolMost  = 16   // of those that wait, looked at with what was torn down
+	eagerIn   = 3    // one in so many builds puts more than is worth it, and prunes
+	eagerMost = 250
+	wildest   = 120 // minutes by which a build may misjudge a place for a job, so that it finds others
+	hottest   = 25  // minutes by which a plan may be worse and still be gone on from
+	coolest   = 0.2
+)
+
+// Improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long as it may go on: so told after each
+// round by how far it is, from 0 to 1. The best plan found stays.
+func (s *search) improve(goOn func(rounds int, best float64) (done float64, more bool)) int {
+	best, now := s.sum, s.sum
+	kept := s.copy()
+	n := 0
+	for {
+		done, more := goOn(n, best)
+		if !more {
+			break
+		}
+		n++
+		s.log = s.log[:0]
+		taken := s.ruin()
+		q := &pool{s: s, jobs: append(taken, s.waiting(taken)...), wild: wildest * math.Pow(s.rng.Float64(), 3)}
+		q.whole = s.rng.IntN(2) == 0
+		if s.rng.IntN(eagerIn) == 0 {
+			q.eager = eagerMost * s.rng.Float64()
+		}
+		q.fill()
+		if q.eager > 0 {
+			s.prune()
+		}
+		heat := hottest * math.Pow(coolest/hottest, done)
+		switch {
+		case s.sum < best-1e-6:
+			best, now = s.sum, s.sum
+			kept = s.copy()
+		case s.sum <= now || s.sum < best+heat*s.rng.Float64():
+			now = s.sum
+		default:
+			s.back(0, now)
+		}
+	}
+	s.restore(kept)
+	return n
+}
+
+// prune takes off again what is not worth its way after all, on the ways that were just changed: whole visits, then single jobs with what comes
+// after them.
+func (s *search) prune() {
+	drop := func(jobs []int) {
+		mark, sum := len(s.log), s.sum
+		for _, j := range jobs {
+			s.take(j, nil)
+		}
+		if s.sum > sum-1e-9 {
+			s.back(mark, sum)
+		}
+	}
+	seen := map[int]bool{}
+	for _, st := range slices.Clone(s.log) {
+		if seen[st.w] {
+			continue
+		}
+		seen[st.w] = true
+		for i := len(s.list[st.w].stops) - 1; i >= 0; i-- {
+			if i < len(s.list[st.w].stops) {
+				drop(slices.Clone(s.list[st.w].stops[i].jobs))
+			}
+		}
+		for _, stop := range slices.Clone(s.list[st.w].stops) {
+			for _, j := range stop.jobs {
+				if s.at[j] == st.w {
+					drop([]int{j})
+				}
+			}
+		}
+	}
+}
+
+// standing is a plan as it can be gone back to.
+type standing struct {
+	list []way
+	at   []int
+	sum  float64
+}
+
+// copy shares the lists of jobs in stops: those are never changed, but made anew.
+func (s *search) copy() standing {
+	out := standing{slices.Clone(s.list), slices.Clone(s.at), s.sum}
+	for i := range out.list {
+		out.list[i].stops = slices.Clone(out.list[i].stops)
+	}
+	return out
+}
+
+func (s *search) restore(k standing) {
+	s.list, s.at, s.sum = slices.Clone(k.list), slices.Clone(k.at), k.sum
+	for i := range s.list {
+		s.list[i].stops = slices.Clone(s.list[i].stops)
+	}
+}
+
+// ruin takes some jobs off their ways, by one of several ideas of which belong together.
+func (s *search) ruin() []int {
+	placed := []int{}
+	for j, w := range s.at {
+		if w >= 0 && s.p.Jobs[j].Pin == nil {
+			placed = append(placed, j)
+		}
+	}
+	if len(placed) == 0 {
+		return nil
+	}
+	many := 1 + s.rng.IntN(min(ruinMost, len(placed)))
+	seed := placed[s.rng.IntN(len(placed))]
+	switch s.rng.IntN(5) {
+	case 0: // any
+		taken := []int{}
+		for range many {
+			taken = s.take(placed[s.rng.IntN(len(placed))], taken)
+		}
+		return taken
+	case 1: // a whole day of a crew
+		return s.takeAll(s.list[s.at[seed]].stops)
+	case 2: // all at one property, and at the nearest to it
+		return s.takeNear(placed, seed, many, func(j int) float64 { return s.ways.place[s.p.Jobs[seed].Place][s.p.Jobs[j].Place] })
+	case 3: // near in place and time
+		return s.takeNear(placed, seed, many, func(j int) float64 {
+			days := math.Abs(float64(s.list[s.at[seed]].day - s.list[s.at[j]].day))
+			return s.ways.place[s.p.Jobs[seed].Place][s.p.Jobs[j].Place] + 12*days + 8*s.rng.Float64()
+		})
+	}
+	return s.takeNear(placed, seed, many, func(j int) float64 { // what costs most where it is
+		return -s.here(j, s.at[j]) * (0.3 + s.rng.Float64())
+	})
+}
+
+func (s *search) takeAll(stops []stop) (taken []int) {
+	jobs := []int{}
+	for _, st := range stops {
+		jobs = append(jobs, st.jobs...)
+	}
+	for _, j := range jobs {
+		taken = s.take(j, taken)
+	}
+	return taken
+}
+
+// takeNear takes the first so many in an order.
+func (s *search) takeNear(placed []int, seed, many int, by func(j int) float64) (taken []int) {
+	if s.key == nil {
+		s.key = make([]float64, len(s.at))
+	}
+	key := s.key
+	for _, j := range placed {
+		key[j] = by(j)
+	}
+	slices.SortFunc(placed, func(a, b int) int {
+		switch {
+		case key[a] < key[b]:
+			return -1
+		case key[a] > key[b]:
+			return 1
+		}
+		return a - b
+	})
+	for _, j := range placed[:min(many, len(placed))] {
+		taken = s.take(j, taken)
+	}
+	return s.take(seed, taken)
+}
+
+// waiting are some of those without a day, beside what was just taken.
+func (s *search) waiting(taken []int) (out []int) {
+	for j, w := range s.at {
+		if w < 0 && !s.round[j] && !slices.Contains(taken, j) {
+			out = append(out, j)
+		}
+	}
+	s.rng.Shuffle(len(out), func(a, b int) { out[a], out[b] = out[b], out[a] })
+	return out[:min(poolMost, len(out))]
+}

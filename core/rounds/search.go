@@ -1,0 +1,338 @@
+package rounds
+
+import (
+	"math/rand/v2"
+	"slices"
+)
+
+// search is a plan in the making.
+type search struct {
+	p       *Problem
+	ways    ways
+	open    [][]Span    // by day and place
+	list    []way       // by crew, then day
+	at      []int       // the way each job is on; -1 none
+	minutes [][]float64 // of each job for each crew; 0: it cannot do it
+	next    [][]int     // jobs that come after each
+	mates   [][]int     // jobs on the same plants, where one of the two closes them
+	round   []bool      // jobs that wait for one another in a circle
+	value   []float64   // of each job on each way since it was last looked at
+	fits    []spot
+	rng     *rand.Rand
+	scratch []stop
+	key     []float64 // by which jobs are put in order
+	sum     float64   // what the plan costs
+	log     []step    // what was done since the last mark, to be taken back
+}
+
+const far = 1e18
+
+func newSearch(p *Problem, seed uint64) *search {
+	s := &search{p: p, ways: p.ways(), at: make([]int, len(p.Jobs)), next: make([][]int, len(p.Jobs)), mates: make([][]int, len(p.Jobs)),
+		rng: rand.New(rand.NewPCG(seed, 17))}
+	for d := range p.Days {
+		row := make([]Span, len(p.Places))
+		for k := range row {
+			row[k] = p.open(k, d)
+		}
+		s.open = append(s.open, row)
+	}
+	for c := range p.Crews {
+		for d := range p.Days {
+			s.list = append(s.list, way{crew: c, day: d, hours: p.at(c, d)})
+		}
+	}
+	s.minutes = make([][]float64, len(p.Jobs))
+	byPlant := map[int64][]int{}
+	for j := range p.Jobs {
+		s.at[j] = -1
+		k := &p.Jobs[j]
+		s.minutes[j] = make([]float64, len(p.Crews))
+		for c := range p.Crews {
+			if p.lacks(j, c) == "" {
+				s.minutes[j][c] = k.Minutes * float64(k.people()) / float64(max(p.Crews[c].Size, k.people()))
+			}
+		}
+		for _, g := range k.After {
+			if g.Job >= 0 {
+				s.next[g.Job] = append(s.next[g.Job], j)
+			}
+		}
+		for _, plant := range k.Plants {
+			byPlant[plant] = append(byPlant[plant], j)
+		}
+	}
+	for _, list := range byPlant {
+		for _, a := range list {
+			for _, b := range list {
+				if a != b && (p.Jobs[a].Closes > 0 || p.Jobs[b].Closes > 0) && !slices.Contains(s.mates[a], b) {
+					s.mates[a] = append(s.mates[a], b)
+				}
+			}
+		}
+	}
+	s.round = p.circles()
+	for j := range p.Jobs {
+		s.sum += s.leave(j)
+	}
+	s.value = make([]float64, len(p.Jobs)*len(s.list))
+	s.fits = make([]spot, len(p.Jobs)*len(s.list))
+	return s
+}
+
+// lacks is what a crew lacks for a job; empty where it can do it.
+func (p *Problem) lacks(j, c int) string {
+	k, crew := &p.Jobs[j], &p.Crews[c]
+	if crew.Size < k.people() {
+		return "people"
+	}
+	for _, skill := range k.Skills {
+		if !slices.Contains(crew.Skills, skill) {
+			return skill
+		}
+	}
+	return ""
+}
+
+// circles are the jobs that wait for themselves through others.
+func (p *Problem) circles() []bool {
+	state := make([]int, len(p.Jobs)) // 1 looked at, 2 done
+	out := make([]bool, len(p.Jobs))
+	var path []int
+	var visit func(j int)
+	visit = func(j int) {
+		state[j] = 1
+		path = append(path, j)
+		for _, g := range p.Jobs[j].After {
+			switch {
+			case g.Job < 0:
+			case state[g.Job] == 0:
+				visit(g.Job)
+			case state[g.Job] == 1:
+				for _, k := range path[slices.Index(path, g.Job):] {
+					out[k] = true
+				}
+			}
+		}
+		path = path[:len(path)-1]
+		state[j] = 2
+	}
+	for j := range p.Jobs {
+		if state[j] == 0 {
+			visit(j)
+		}
+	}
+	return out
+}
+
+// leave is what leaving a job for later costs.
+func (s *search) leave(j int) float64 {
+	k := &s.p.Jobs[j]
+	c := float64(waitingMore)
+	if k.Later >= Forbidden {
+		c += tooLate * k.weight()
+	} else {
+		c += float64(k.Later) * k.weight()
+	}
+	if k.Was != nil {
+		c += k.moved()
+	}
+	return c
+}
+
+func (j *Job) moved() float64 {
+	if j.Told {
+		return toldEach
+	}
+	return movedEach
+}
+
+// here is what a job's day costs there, with what moving it there costs.
+func (s *search) here(j, w int) float64 {
+	k, way := &s.p.Jobs[j], &s.list[w]
+	c := k.weight() * float64(k.cost(way.day))
+	if k.Was != nil && k.Was.Day != way.day {
+		c += k.moved()
+	} else if k.Was != nil && k.Was.Crew != way.crew {
+		c += k.moved() / 3
+	}
+	return c
+}
+
+// may reports that nothing but the hours speaks against a job on a way.
+func (s *search) may(j, w int) bool {
+	k, way := &s.p.Jobs[j], &s.list[w]
+	if s.minutes[j][way.crew] == 0 || k.cost(way.day) >= Forbidden || way.hours.empty() || s.round[j] || s.open[way.day][k.Place].empty() {
+		return false
+	}
+	if k.Pin != nil && (k.Pin.Crew != way.crew || k.Pin.Day != way.day) {
+		return false
+	}
+	return s.gapsHold(j, w) && s.matesHold(j, way.day)
+}
+
+// gapsHold reports that the gaps to what comes before and after hold.
+func (s *search) gapsHold(j, w int) bool {
+	d := s.list[w].day
+	for _, g := range s.p.Jobs[j].After {
+		before := g.Day
+		if g.Job >= 0 {
+			if s.at[g.Job] < 0 {
+				return false
+			}
+			before = s.list[s.at[g.Job]].day
+			if before == d && !s.together(j, w, g.Job) {
+				return false
+			}
+		}
+		if d-before < g.Min || g.Max > 0 && d-before > g.Max {
+			return false
+		}
+	}
+	for _, n := range s.next[j] {
+		if s.at[n] < 0 {
+			continue
+		}
+		for _, g := range s.p.Jobs[n].After {
+			if g.Job != j {
+				continue
+			}
+			gap := s.list[s.at[n]].day - d
+			if gap < g.Min || g.Max > 0 && gap > g.Max || gap == 0 && !s.together(j, w, n) {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// together reports that a job put on a way would be done in the same visit as another: then the order of the two is kept there.
+func (s *search) together(j, w, other int) bool {
+	return s.at[other] == w && s.p.Jobs[j].Place == s.p.Jobs[other].Place
+}
+
+// matesHold reports that no treatment closes the job's plants on a day, and that it closes none that is worked on.
+func (s *search) matesHold(j, d int) bool {
+	for _, m := range s.mates[j] {
+		if s.at[m] < 0 {
+			continue
+		}
+		other := s.list[s.at[m]].day
+		if d > other && d <= other+s.p.Jobs[m].Closes || other > d && other <= d+s.p.Jobs[j].Closes {
+			return false
+		}
+	}
+	return true
+}
+
+// stopOf is a job as a stop of its own for a crew.
+func (s *search) stopOf(j, crew int) stop {
+	k := &s.p.Jobs[j]
+	return stop{place: k.Place, work: s.minutes[j][crew], waste: k.WasteM3, sick: k.Sick || s.p.Places[k.Place].Sick}
+}
+
+// try is the least that putting a job on a way adds, and where; far where it cannot be.
+func (s *search) try(j, w int) (float64, spot) {
+	if !s.may(j, w) {
+		return far, spot{}
+	}
+	way := &s.list[w]
+	c, how := s.add(way, s.stopOf(j, way.crew))
+	if c >= far {
+		return far, how
+	}
+	return c + s.here(j, w), how
+}
+
+// step is a way as it was before it was changed, and the job that was put on it or taken off.
+type step struct {
+	w     int
+	old   way
+	job   int
+	oldAt int
+}
+
+// change notes a way before a job is put on it or taken off.
+func (s *search) change(j, w int) {
+	old := s.list[w]
+	old.stops = slices.Clone(old.stops)
+	s.log = append(s.log, step{w, old, j, s.at[j]})
+	s.sum -= old.cost
+	if s.at[j] < 0 {
+		s.sum -= s.leave(j)
+	} else {
+		s.sum -= s.here(j, w)
+	}
+}
+
+// back takes back all that was done since a mark.
+func (s *search) back(mark int, sum float64) {
+	for i := len(s.log) - 1; i >= mark; i-- {
+		st := &s.log[i]
+		s.list[st.w], s.at[st.job] = st.old, st.oldAt
+	}
+	s.log, s.sum = s.log[:mark], sum
+}
+
+// put puts a job on a way.
+func (s *search) put(j, w int, at spot) {
+	s.change(j, w)
+	way := &s.list[w]
+	st := s.stopOf(j, way.crew)
+	if at.fresh {
+		st.jobs = []int{j}
+		way.stops = slices.Insert(way.stops, at.at, st)
+	} else {
+		there := &way.stops[at.at]
+		there.jobs = append(slices.Clip(there.jobs), j)
+		there.merge(st)
+	}
+	s.at[j] = w
+	s.reckon(way)
+	s.sum += way.cost + s.here(j, w)
+}
+
+// take takes a job off its way, and with it what comes after it. What is pinned, or has something pinned after it, stays.
+func (s *search) take(j int, taken []int) []int {
+	w := s.at[j]
+	if w < 0 || s.stuck(j) {
+		return taken
+	}
+	s.lift(j)
+	taken = append(taken, j)
+	for _, n := range s.next[j] {
+		taken = s.take(n, taken)
+	}
+	return taken
+}
+
+// stuck reports a job that is pinned, or that something pinned hangs on.
+func (s *search) stuck(j int) bool {
+	if s.p.Jobs[j].Pin != nil {
+		return true
+	}
+	return slices.ContainsFunc(s.next[j], func(n int) bool { return s.at[n] >= 0 && s.stuck(n) })
+}
+
+// lift takes one job off its way and leaves what comes after it where it is.
+func (s *search) lift(j int) {
+	w := s.at[j]
+	s.change(j, w)
+	way := &s.list[w]
+	i := way.find(s.p.Jobs[j].Place)
+	fresh := stop{place: way.stops[i].place, jobs: make([]int, 0, len(way.stops[i].jobs))}
+	for _, k := range way.stops[i].jobs {
+		if k != j {
+			fresh.jobs = append(fresh.jobs, k)
+			fresh.merge(s.stopOf(k, way.crew))
+		}
+	}
+	if len(fresh.jobs) == 0 {
+		way.stops = slices.Delete(way.stops, i, i+1)
+	} else {
+		way.stops[i] = fresh
+	}
+	s.at[j] = -1
+	s.reckon(way)
+	s.sum += way.cost + s.leave(j)
+}
