@@ -174,7 +174,9 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 						return 0, q.Name + " is shut"
 					}
 					if early := float64(a.From) - now; early > 0 {
-						cost += 0.5 * early
+						if i != order[0] {
+							cost += 0.5 * early
+						}
 						now = float64(a.From)
 					}
 					if now+work > float64(a.To)+1e-6 {

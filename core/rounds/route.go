@@ -7,7 +7,7 @@ const (
 	visitCost    = 12  // each arrival at a property, beside its own minutes
 	overEach     = 3   // each minute beyond the hours
 	overMost     = 60  // minutes beyond which a day is too long
-	idleEach     = 0.5 // each minute before a gate opens
+	idleEach     = 0.5 // each minute of waiting before a gate, but for the first of a day
 	sickEach     = 60  // each clean property after a sick one in a day
 	loadEach     = 25  // each m³ beyond the vehicle's load
 	movedEach    = 15  // each job that does not stay where it stood
@@ -67,7 +67,9 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		out.travel += leg
 		open := s.open[w.day][st.place]
 		if early := float64(open.From) - at; early > 0 {
-			out.idle += early
+			if last >= 0 { // else the day begins later
+				out.idle += early
+			}
 			at = float64(open.From)
 		}
 		if begins {
