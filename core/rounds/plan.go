@@ -60,6 +60,7 @@ func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done flo
 	if err := p.Validate(); err != nil {
 		return Plan{}, err
 	}
+	p = p.weathered()
 	s := newSearch(p, seed)
 	q := &pool{s: s, jobs: []int{}, whole: true}
 	for j := range p.Jobs {

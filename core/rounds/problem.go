@@ -57,6 +57,7 @@ type Job struct {
 	People  int      `json:"people,omitempty" minimum:"0" maximum:"20" doc:"Needed; one when absent"`
 	Skills  []string `json:"skills,omitempty" maxItems:"20"`
 	Costs   []int    `json:"costs" maxItems:"400" doc:"Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden"`
+	Work    Work     `json:"work,omitempty" enum:"spray,cut,aloft,earth" doc:"What weather it wants; any when absent"`
 	Later   int      `json:"later,omitempty" minimum:"0" maximum:"101" doc:"What the best day after the span costs; 101: there is none"`
 	Weight  float64  `json:"weight,omitempty" minimum:"0" maximum:"20" doc:"The client's and the job's; 1 when absent"`
 	Urgent  bool     `json:"urgent,omitempty" doc:"Make safe first"`
@@ -100,6 +101,9 @@ type Problem struct {
 	Jobs   []Job   `json:"jobs" maxItems:"5000"`
 	Ways   []Known `json:"ways,omitempty" maxItems:"20000"`
 	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day; no matter when absent"`
+	Sky    []Sky   `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
+
+	said map[[2]int]string // what the weather says of a job on a day
 }
 
 // Validate names what cannot be. What merely leaves jobs without a day is no fault: the plan says it.
@@ -137,6 +141,11 @@ func (p *Problem) Validate() error {
 	}
 	for i := range p.Jobs {
 		bad = append(bad, p.jobFaults(i)...)
+	}
+	for i, j := range p.Jobs {
+		if _, known := limitsOf[j.Work]; !known {
+			bad.Add(fmt.Sprintf("jobs[%d].work", i), string(j.Work), "want spray, cut, aloft or earth, or nothing")
+		}
 	}
 	for i, w := range p.Ways {
 		for _, end := range []int{w.From, w.To} {

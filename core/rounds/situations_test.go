@@ -59,6 +59,22 @@ func work(place int, minutes float64, costs []int) Job {
 	return Job{Title: "Work", Place: place, Minutes: minutes, Costs: costs, Later: Forbidden}
 }
 
+// skies are mild dry days that are told, but for some.
+func skies(but map[int]Sky) (out []Sky) {
+	for d := range 12 {
+		w, other := but[d]
+		if !other {
+			w = Sky{}
+		}
+		if w.MinC == 0 && w.MaxC == 0 {
+			w.MinC, w.MaxC = 6, 15
+		}
+		w.Day, w.Told = monday+day.Day(d), true
+		out = append(out, w)
+	}
+	return out
+}
+
 // told is what a plan says, for the checks of situations.
 type told struct {
 	t    *testing.T
@@ -279,6 +295,41 @@ func TestSituations(t *testing.T) {
 			p.Crews[0].Start = nil
 			p.Jobs = []Job{work(near, 60, flat(0))}
 		}, func(o told) { o.must(o.of(0).Travel == 0 && len(o.plan.Notes) == 1, "no way, and it is said") }},
+		{"rain is told for the day of the spray, and for the day after the next", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, rising(2))}
+			p.Jobs[0].Work = Spray
+			p.Sky = skies(map[int]Sky{0: {RainMM: 8}, 2: {RainMM: 9}})
+		}, func(o told) { o.must(o.of(0).Day == 3, "dry, and dry after") }},
+		{"wind keeps from climbing, not from looking", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, rising(2)), work(near, 20, rising(2))}
+			p.Jobs[0].Work, p.Jobs[0].Skills = Aloft, []string{"climbing"}
+			p.Sky = skies(map[int]Sky{0: {WindMS: 14}, 1: {WindMS: 12}})
+		}, func(o told) { o.must(o.of(0).Day == 2 && o.of(1).Day <= 2, "aloft when it is calm") }},
+		{"no planting in frozen ground", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, rising(2))}
+			p.Jobs[0].Work = Earth
+			p.Sky = skies(map[int]Sky{0: {MinC: -6, MaxC: 0}})
+		}, func(o told) { o.must(o.of(0).Day == 1, "the next day") }},
+		{"a frosty night before a mild day", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, rising(9))}
+			p.Jobs[0].Work = Earth
+			p.Sky = skies(map[int]Sky{0: {MinC: -2, MaxC: 9}})
+		}, func(o told) { o.must(o.of(0).Day == 0, "it thaws by noon") }},
+		{"too hot to spray all week", func(p *Problem) {
+			p.Days = 5
+			p.Jobs = []Job{work(near, 60, flat(0))}
+			p.Jobs[0].Work = Spray
+			hot := map[int]Sky{}
+			for d := range 5 {
+				hot[d] = Sky{MinC: 22, MaxC: 34}
+			}
+			p.Sky = skies(hot)
+		}, func(o told) { o.left(0, "heat of") }},
+		{"a likely wet day is dearer, not forbidden", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, only(0, 1))}
+			p.Jobs[0].Work = Spray
+			p.Sky = []Sky{{Day: monday, Chance: 0.6, MinC: 8, MaxC: 16}, {Day: monday + 1, Chance: 0.1, MinC: 8, MaxC: 16}}
+		}, func(o told) { o.must(o.of(0).Day == 1, "the likelier dry day") }},
 		{"nothing to do", func(*Problem) {}, func(o told) {
 			o.must(len(o.plan.Visits)+len(o.plan.Left) == 0 && o.plan.Score.Total == 0, "an empty plan")
 		}},

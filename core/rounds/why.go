@@ -123,6 +123,8 @@ func (s *search) blocks(j, w int) string {
 	switch {
 	case s.round[j]:
 		return "it waits in a circle for itself"
+	case k.cost(way.day) >= Forbidden && s.p.said[[2]int{j, way.day}] != "":
+		return s.p.said[[2]int{j, way.day}]
 	case k.cost(way.day) >= Forbidden:
 		return "the day is forbidden for the work"
 	case way.hours.empty():
@@ -215,12 +217,24 @@ func (s *search) left(j int) Left {
 		}
 		slices.Sort(names)
 		out.Why, out.Takes = "Nobody has: "+strings.Join(names, ", ")+".", "A person with it, or a firm from outside."
+	case !allowed && s.weather(j) != "":
+		out.Why, out.Takes = "The weather allows no day of the span: "+s.weather(j)+".", s.laterText(k)
 	case !allowed:
 		out.Why, out.Takes = "No day of the span is allowed for it, with the crew and the property open.", s.laterText(k)
 	default:
 		s.leftFor(j, &out)
 	}
 	return out
+}
+
+// weather is the first thing that it says against a day of a job.
+func (s *search) weather(j int) string {
+	for d := range s.p.Days {
+		if text := s.p.said[[2]int{j, d}]; text != "" && s.p.Jobs[j].cost(d) >= Forbidden {
+			return text
+		}
+	}
+	return ""
 }
 
 func (s *search) laterText(k *Job) string {

@@ -1,0 +1,106 @@
+package rounds
+
+import (
+	"fmt"
+	"slices"
+
+	"mezzadro/core/day"
+	"mezzadro/core/quantity"
+)
+
+// Sky is the weather of a day: told for the near ones, usual for the rest.
+type Sky struct {
+	Day    day.Day `json:"day" format:"date"`
+	Told   bool    `json:"told,omitempty" doc:"An outlook, which forbids; else what is usual, which only makes a day dearer"`
+	RainMM float64 `json:"rain_mm,omitempty" minimum:"0" maximum:"500"`
+	Chance float64 `json:"rain_chance,omitempty" minimum:"0" maximum:"1" doc:"Of a wet day, where none is told"`
+	WindMS float64 `json:"wind_ms,omitempty" minimum:"0" maximum:"60"`
+	MinC   float64 `json:"min_c" minimum:"-60" maximum:"50"`
+	MaxC   float64 `json:"max_c" minimum:"-60" maximum:"60"`
+}
+
+// Work is what kind of weather work wants.
+type Work string
+
+// Kinds of work by the weather they want.
+const (
+	Any   Work = ""      // in any, though heavy rain is no pleasure
+	Spray Work = "spray" // dry, and dry the day after; no wind; not hot
+	Cut   Work = "cut"   // not in hard frost
+	Aloft Work = "aloft" // climbing and felling: no wind, no frost, no heavy rain
+	Earth Work = "earth" // planting and digging: neither frozen nor sodden
+)
+
+// limits of a kind of work; a limit of 0 does not hold.
+type limits struct {
+	rain, next, wind, least, most float64
+	cold                          bool // least holds
+}
+
+var limitsOf = map[Work]limits{
+	Any:   {rain: 25},
+	Spray: {rain: 1, next: 3, wind: 4, least: 5, most: 30, cold: true},
+	Cut:   {rain: 25, least: -5, cold: true},
+	Aloft: {rain: 10, wind: 9, least: -3, cold: true},
+	Earth: {rain: 12, least: -1, cold: true},
+}
+
+// putOff is what it costs that a day not told of may have to be put off, times the chance of that.
+const putOff = 30
+
+// against is what speaks against a day: told, it forbids; usual, it costs something.
+func (l limits) against(today, tomorrow Sky) string {
+	switch {
+	case l.rain > 0 && today.RainMM >= l.rain:
+		return quantity.Rain(today.RainMM) + " of rain"
+	case l.next > 0 && tomorrow.Told && tomorrow.RainMM >= l.next:
+		return "rain the day after would wash it off"
+	case l.wind > 0 && today.WindMS > l.wind:
+		return "wind of " + quantity.Speed(today.WindMS)
+	case l.cold && today.MaxC < l.least+4 && today.MinC < l.least:
+		return "frost of " + quantity.Temperature(today.MinC)
+	case l.most > 0 && today.MaxC > l.most:
+		return "heat of " + quantity.Temperature(today.MaxC)
+	}
+	return ""
+}
+
+// weathered is the problem with what the weather adds to the days, and why.
+func (p *Problem) weathered() *Problem {
+	if len(p.Sky) == 0 {
+		return p
+	}
+	out := *p
+	out.Jobs, out.said = slices.Clone(p.Jobs), map[[2]int]string{}
+	sky := make([]*Sky, p.Days+1)
+	for i := range p.Sky {
+		if d := int(p.Sky[i].Day - p.From); d >= 0 && d <= p.Days {
+			sky[d] = &p.Sky[i]
+		}
+	}
+	for j := range out.Jobs {
+		k := &out.Jobs[j]
+		l := limitsOf[k.Work]
+		k.Costs = slices.Clone(k.Costs)
+		for d := range min(len(k.Costs), p.Days) {
+			if sky[d] == nil || k.Costs[d] >= Forbidden {
+				continue
+			}
+			next := Sky{}
+			if sky[d+1] != nil {
+				next = *sky[d+1]
+			}
+			text := l.against(*sky[d], next)
+			switch {
+			case text != "" && sky[d].Told && k.Work != Any:
+				k.Costs[d], out.said[[2]int{j, d}] = Forbidden, text
+			case text != "":
+				k.Costs[d], out.said[[2]int{j, d}] = min(100, k.Costs[d]+putOff), text
+			case !sky[d].Told && sky[d].Chance > 0 && l.rain > 0 && l.rain < 25:
+				k.Costs[d] = min(100, k.Costs[d]+int(putOff*sky[d].Chance))
+				out.said[[2]int{j, d}] = fmt.Sprintf("a chance of %.0f %% that rain puts it off", 100*sky[d].Chance)
+			}
+		}
+	}
+	return &out
+}
