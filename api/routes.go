@@ -45,6 +45,7 @@ func (s *Server) routes(api huma.API) {
 	s.causeRoutes(api)
 	s.cutRoutes(api)
 	s.storeRoutes(api)
+	s.roundRoutes(api)
 	s.reckonRoutes(api)
 }
 

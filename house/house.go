@@ -40,6 +40,8 @@ type House struct {
 	settling sync.Mutex
 	settled  settings
 
+	proposed proposals
+
 	refreshing sync.Mutex
 	refreshed  string // what all windows were last worked out for
 }

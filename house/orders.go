@@ -43,6 +43,7 @@ type Order struct {
 	BestCost   int        `json:"best_cost" doc:"0 best to 100 worst; 101 forbidden"`
 	DayCost    int        `json:"day_cost" doc:"What the day it is on costs as the season stands; for an overdue one what today costs"`
 	Version    int        `json:"version"`
+	Pinned     bool       `json:"pinned" doc:"Its day and crew stay when rounds are proposed"`
 }
 
 // Lane is an order with what each day costs.
@@ -130,6 +131,7 @@ func tellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		BestCost:   k.BestCost,
 		DayCost:    k.DayCost,
 		Version:    k.Version,
+		Pinned:     k.Pinned,
 	}
 	o.Overdue = job.Overdue(k.State, o.Day, today)
 	if k.Species != "" {

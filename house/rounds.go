@@ -1,6 +1,7 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -8,11 +9,58 @@ import (
 	"time"
 
 	"mezzadro/core/day"
+	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/core/rounds"
 	"mezzadro/exchange"
 	"mezzadro/store"
 )
+
+// ReckonRoundsIn is a problem of rounds with inline values.
+type ReckonRoundsIn struct {
+	rounds.Problem
+	Seconds float64 `json:"seconds,omitempty" minimum:"0" maximum:"30" doc:"How long it may look; 1 when absent"`
+	Rounds  int     `json:"rounds,omitempty" minimum:"0" maximum:"100000" doc:"In place of seconds: how often parts are torn down and built up again; the same seed and number give the same plan"`
+	Seed    uint64  `json:"seed,omitempty"`
+	Explain []int   `json:"explain,omitempty" maxItems:"50" doc:"Indices of jobs of which every other day is asked"`
+}
+
+// ReckonRoundsOut is the plan, and what was asked of it.
+type ReckonRoundsOut struct {
+	rounds.Plan
+	Why []rounds.Why `json:"why" doc:"Of the jobs that were asked for, in that order"`
+}
+
+// ReckonRounds plans from inline values, storing nothing.
+func (h *House) ReckonRounds(in ReckonRoundsIn) (ReckonRoundsOut, error) {
+	goOn := rounds.Rounds(in.Rounds)
+	if in.Rounds == 0 {
+		from, span := time.Now(), time.Duration(cmp.Or(in.Seconds, 1)*float64(time.Second))
+		goOn = func(int, float64) (float64, bool) {
+			done := min(1, float64(time.Since(from))/float64(span))
+			return done, done < 1
+		}
+	}
+	out := ReckonRoundsOut{Why: []rounds.Why{}}
+	var bad invalid.Fields
+	for i, j := range in.Explain {
+		if j < 0 || j >= len(in.Jobs) {
+			bad.Add(fmt.Sprintf("explain[%d]", i), j, "there is no job of that number")
+		}
+	}
+	if bad != nil {
+		return out, bad
+	}
+	var err error
+	if out.Plan, err = rounds.Make(&in.Problem, in.Seed, goOn); err != nil {
+		return out, err
+	}
+	for _, j := range in.Explain {
+		out.Why = append(out.Why, out.Plan.Explain(j))
+	}
+	return out, nil
+}
 
 // RoundDay is one day of the crew.
 type RoundDay struct {

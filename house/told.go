@@ -137,6 +137,9 @@ func stale[R, T any](err error, tell func(R) T) error {
 	return s
 }
 
+// asStale reports a write that was based on an old version.
+func asStale(err error, s *store.Stale) bool { return errors.As(err, s) }
+
 // tellAll tells a list; an empty one is a list too.
 func tellAll[R, T any](rows []R, tell func(R) T) []T {
 	out := make([]T, len(rows))

@@ -42,6 +42,8 @@ type Order struct {
 	DayCost    int           `db:"day_cost"`
 	Passed     bool          `db:"passed"`
 	Listed     string        `db:"listed"`
+	Pinned     bool          `db:"pinned"` // its day and crew stay when rounds are proposed
+	Told       string        `db:"told"`   // the day that the client was told
 
 	// Of its plant and property, for lists.
 	Species  string `db:"species"`
@@ -98,7 +100,7 @@ const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
 	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
-		o.best_cost, o.day_cost, o.passed, o.listed,
+		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told,
 	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
 	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS
 		plants, p.name AS property, p.address`

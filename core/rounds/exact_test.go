@@ -96,7 +96,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			moved = 400
 		}
 		if at[j] == nil {
-			cost += 25
+			cost += 15 + owes(p, k.Place)
 			if k.Later == 101 {
 				cost += 200 * weight
 			} else {
@@ -205,6 +205,29 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 	return cost, ""
 }
 
+// owes is what a job that is left at a place owes for the way that is due later: an arrival with its two shortest ways, two fifths of it for each job, the
+// rest shared.
+func owes(p *Problem, place int) float64 {
+	legs := []float64{}
+	for i, q := range p.Places {
+		if i != place {
+			legs = append(legs, Minutes(*p.Places[place].At, *q.At))
+		}
+	}
+	for _, c := range p.Crews {
+		m := Minutes(*p.Places[place].At, *c.Start)
+		legs = append(legs, m, m)
+	}
+	slices.Sort(legs)
+	n := 0.0
+	for _, j := range p.Jobs {
+		if j.Place == place {
+			n++
+		}
+	}
+	return (12 + 0.5*p.Places[place].Arrive + legs[0] + legs[1]) * (0.4 + 0.6/n)
+}
+
 // arrangement of a plan, for the judge.
 func arrangement(p *Problem, plan Plan) (map[[2]int][]int, []*Pin, string) {
 	ways, at := map[[2]int][]int{}, make([]*Pin, len(p.Jobs))
@@ -302,7 +325,7 @@ func TestExact(t *testing.T) {
 	for n := range cases {
 		p := random(r, 3+r.IntN(2), 2+r.IntN(2), 1+r.IntN(2), 2)
 		want := exact(p)
-		plan, err := Make(p, uint64(n), Rounds(150))
+		plan, err := Make(p, uint64(n), Rounds(500))
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -219,7 +219,7 @@ func (j *Job) weight() float64 {
 func (p *Problem) at(c, d int) Span {
 	crew, on := &p.Crews[c], p.From+day.Day(d)
 	h := crew.Hours[on.Time().Weekday()]
-	if slices.Contains(crew.Off, on) {
+	if slices.Contains(crew.Off, on) || h.empty() {
 		return Span{}
 	}
 	if d < len(p.Light) && !p.Light[d].empty() {

@@ -12,7 +12,8 @@ const (
 	loadEach     = 25  // each m³ beyond the vehicle's load
 	movedEach    = 15  // each job that does not stay where it stood
 	toldEach     = 400 // the same where the client was told
-	waitingMore  = 25  // for each job left for later, beside what later costs: somebody has to come for it then
+	waitingMore  = 15  // for each job left for later, beside what later costs and the way that is due then
+	ownWay       = 0.4 // of the way there and on: for each job that is left; the rest is shared by all jobs of the property
 	tooLate      = 200 // for a job that has no later
 	urgentTimes  = 6   // weight of what makes safe
 	arriveWeight = 0.5 // minutes on arrival are no driving, but somebody's time
@@ -90,7 +91,9 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		out.travel += back
 	}
 	out.end = at
-	out.over = max(0, at-float64(w.hours.To))
+	if last >= 0 {
+		out.over = max(0, at-float64(w.hours.To))
+	}
 	out.ok = out.ok && out.over <= overMost
 	return out
 }

@@ -21,6 +21,7 @@ type search struct {
 	rng     *rand.Rand
 	scratch []stop
 	key     []float64 // by which jobs are put in order
+	trip    []float64 // by place: what a job there owes for somebody coming later
 	sum     float64   // what the plan costs
 	log     []step    // what was done since the last mark, to be taken back
 }
@@ -72,6 +73,7 @@ func newSearch(p *Problem, seed uint64) *search {
 		}
 	}
 	s.round = p.circles()
+	s.trip = s.trips()
 	for j := range p.Jobs {
 		s.sum += s.leave(j)
 	}
@@ -125,10 +127,26 @@ func (p *Problem) circles() []bool {
 	return out
 }
 
+// trips are what each job left at a place owes: somebody has to come for it later, alone or with the others.
+func (s *search) trips() []float64 {
+	many := make([]float64, len(s.p.Places))
+	for j := range s.p.Jobs {
+		many[s.p.Jobs[j].Place]++
+	}
+	out := make([]float64, len(many))
+	for i, n := range many {
+		if n > 0 {
+			whole := visitCost + arriveWeight*s.p.Places[i].Arrive + 2*s.shortest(i)
+			out[i] = whole * (ownWay + (1-ownWay)/n)
+		}
+	}
+	return out
+}
+
 // leave is what leaving a job for later costs.
 func (s *search) leave(j int) float64 {
 	k := &s.p.Jobs[j]
-	c := float64(waitingMore)
+	c := waitingMore + s.trip[k.Place]
 	if k.Later >= Forbidden {
 		c += tooLate * k.weight()
 	} else {

@@ -172,6 +172,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/crews": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's crews
+         * @description With their people, skills, hours and start.
+         */
+        get: operations["crews"];
+        put?: never;
+        /**
+         * Enter a crew
+         * @description People who go together, with their hours.
+         */
+        post: operations["add-crew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/crews/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a crew
+         * @description All fields, based on a version.
+         */
+        put: operations["change-crew"];
+        post?: never;
+        /**
+         * Remove a crew
+         * @description Out of sight, and can be restored; days it was put on stay.
+         */
+        delete: operations["remove-crew"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/crews/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed crew back
+         * @description As it was.
+         */
+        post: operations["restore-crew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/find": {
         parameters: {
             query?: never;
@@ -474,6 +542,26 @@ export interface paths {
          * @description For one whose time has passed.
          */
         post: operations["next-year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/orders/{id}/pin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Pin a job to its day
+         * @description It stays there, with its crew, when rounds are proposed.
+         */
+        put: operations["pin-order"];
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -988,6 +1076,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/access": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * When one may be at a property
+         * @description Hours by weekday, days on which it is shut, minutes on arrival.
+         */
+        get: operations["access"];
+        /**
+         * Say when one may be at a property
+         * @description All of it, whatever stood there.
+         */
+        put: operations["set-access"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/cuts": {
         parameters: {
             query?: never;
@@ -1352,6 +1464,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Who goes where on which day
+         * @description From inline jobs, crews, places and weather: visits with times, score by part, a bound, what is left and why. Nothing is stored.
+         */
+        post: operations["reckon-rounds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/season": {
         parameters: {
             query?: never;
@@ -1424,6 +1556,126 @@ export interface paths {
          * @description iCalendar, in the order of the visit.
          */
         get: operations["calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look for rounds
+         * @description Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.
+         */
+        post: operations["propose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A proposal of rounds
+         * @description How far it is; once it is done, its visits and what is left.
+         */
+        get: operations["proposal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals/{id}/accept": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put the jobs of a proposal on their days
+         * @description All in one write; what was changed meanwhile stays as it is.
+         */
+        post: operations["accept-proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals/{id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop looking
+         * @description What was found so far is the proposal.
+         */
+        post: operations["stop-proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals/{id}/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put them back to where they stood
+         * @description As far as nobody has changed them since.
+         */
+        post: operations["take-back-proposal"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/proposals/{id}/why/{order}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Why a job stands where it does
+         * @description And what each other day would cost, with all else as it stands.
+         */
+        get: operations["why-there"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1832,6 +2084,25 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Accepted: {
+            /** @description Titles of jobs that were changed meanwhile, and stay as they are */
+            changed: string[] | null;
+            /** Format: int64 */
+            placed: number;
+        };
+        Access: {
+            /**
+             * Format: double
+             * @description Minutes on arrival: gate, parking, unloading
+             */
+            arrive: number;
+            /** @description By weekday, Sunday first, minutes after midnight; nothing at all: any time */
+            hours: components["schemas"]["RoundsSpan"][] | null;
+            /** @description Gate, key, parking */
+            note: string;
+            /** @description Weekdays on which nobody may come, 0 Sunday */
+            shut: number[] | null;
+        };
         AfterIn: {
             /** Format: int64 */
             id: number;
@@ -2529,6 +2800,42 @@ export interface components {
              * @description Windows that close within a fortnight
              */
             year: number;
+        };
+        Crew: {
+            /** @description By weekday, Sunday first, minutes after midnight; nothing: not at work */
+            hours: components["schemas"]["RoundsSpan"][] | null;
+            /** Format: int64 */
+            id: number;
+            /**
+             * Format: double
+             * @description Loose waste the vehicle takes, m³; 0: no matter
+             */
+            load_m3: number;
+            name: string;
+            /** @description Days off */
+            off: string[] | null;
+            people: components["schemas"]["Person"][] | null;
+            /** @description Of any of them */
+            skills: string[] | null;
+            /** @description Where the day begins and ends */
+            start?: components["schemas"]["RoundsPoint"];
+            /** Format: int64 */
+            version: number;
+        };
+        CrewIn: {
+            hours: components["schemas"]["RoundsSpan"][] | null;
+            /** Format: double */
+            load_m3?: number;
+            name: string;
+            off?: string[] | null;
+            /** @description By id */
+            people: number[] | null;
+            start?: components["schemas"]["RoundsPoint"];
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
         };
         CutProposed: {
             /** @description A job for it stands already */
@@ -3835,6 +4142,8 @@ export interface components {
             overdue: boolean;
             /** @description The time for it has passed: no day left is better than the worst */
             passed: boolean;
+            /** @description Its day and crew stay when rounds are proposed */
+            pinned: boolean;
             /**
              * Format: int64
              * @description The one plant; absent for several or for the property itself
@@ -4160,6 +4469,8 @@ export interface components {
             overdue: boolean;
             /** @description The time for it has passed: no day left is better than the worst */
             passed: boolean;
+            /** @description Its day and crew stay when rounds are proposed */
+            pinned: boolean;
             /**
              * Format: int64
              * @description The one plant; absent for several or for the property itself
@@ -4259,6 +4570,8 @@ export interface components {
             params: components["schemas"]["JobParams"];
             /** @description The time for it has passed: no day left is better than the worst */
             passed: boolean;
+            /** @description Its day and crew stay when rounds are proposed */
+            pinned: boolean;
             /**
              * Format: int64
              * @description The one plant; absent for several or for the property itself
@@ -4397,6 +4710,11 @@ export interface components {
              * @description px
              */
             width: number;
+        };
+        "Pin-orderRequest": {
+            pinned: boolean;
+            /** Format: int64 */
+            version: number;
         };
         PlaceLine: {
             /**
@@ -4845,6 +5163,106 @@ export interface components {
             /** @description Time zone, IANA name */
             zone: string;
         };
+        Proposal: {
+            /**
+             * Format: double
+             * @description Score of the best so far
+             */
+            best: number;
+            /**
+             * Format: double
+             * @description No plan can cost less
+             */
+            bound: number;
+            crews: components["schemas"]["Crew"][] | null;
+            /** Format: int64 */
+            days: number;
+            /**
+             * Format: double
+             * @description How far the search is, 0 to 1
+             */
+            done: number;
+            /** Format: date */
+            from: string;
+            /** Format: int64 */
+            id: number;
+            left: components["schemas"]["ProposedLeft"][] | null;
+            /**
+             * Format: int64
+             * @description Jobs that change their day or crew
+             */
+            moved: number;
+            /**
+             * Format: int64
+             * @description Jobs that get a day
+             */
+            new: number;
+            notes: string[] | null;
+            /**
+             * Format: int64
+             * @description How often parts were torn down and built up again
+             */
+            rounds: number;
+            score: components["schemas"]["RoundsScore"];
+            /** @enum {string} */
+            state: "working" | "done" | "accepted";
+            visits: components["schemas"]["ProposedVisit"][] | null;
+        };
+        ProposalIn: {
+            /** @description What stands on a day already may move too, unless it is pinned or was told */
+            anew?: boolean;
+            /**
+             * Format: int64
+             * @description 14 when absent
+             */
+            days?: number;
+            /**
+             * Format: date
+             * @description First day; today when absent
+             */
+            from?: string;
+            /**
+             * Format: double
+             * @description How long it may look; 6 when absent
+             */
+            seconds?: number;
+            /**
+             * Format: int64
+             * @description Another gives another search
+             */
+            seed?: number;
+        };
+        ProposedLeft: {
+            job: components["schemas"]["Order"];
+            takes: string;
+            why: string;
+        };
+        ProposedVisit: {
+            /**
+             * Format: int64
+             * @description Index among the crews
+             */
+            crew: number;
+            /** Format: date */
+            day: string;
+            /**
+             * Format: int64
+             * @description Minutes after midnight
+             */
+            from: number;
+            /** @description As they stand now, in the order they are done */
+            jobs: components["schemas"]["Order"][] | null;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** Format: int64 */
+            to: number;
+            /**
+             * Format: int64
+             * @description Minutes on the way there: an estimate
+             */
+            travel: number;
+        };
         PruningFollow: {
             /** @enum {string} */
             kind: "mulch";
@@ -5165,6 +5583,62 @@ export interface components {
             /** @description Hurt enough to be looked at today */
             worth: boolean;
         };
+        ReckonRoundsIn: {
+            crews: components["schemas"]["RoundsCrew"][] | null;
+            /** Format: int64 */
+            days: number;
+            /** @description Indices of jobs of which every other day is asked */
+            explain?: number[] | null;
+            /**
+             * Format: date
+             * @description First day
+             */
+            from: string;
+            jobs: components["schemas"]["RoundsJob"][] | null;
+            /** @description From sunrise to sunset by day; no matter when absent */
+            light?: components["schemas"]["RoundsSpan"][] | null;
+            places: components["schemas"]["RoundsPlace"][] | null;
+            /**
+             * Format: int64
+             * @description In place of seconds: how often parts are torn down and built up again; the same seed and number give the same plan
+             */
+            rounds?: number;
+            /**
+             * Format: double
+             * @description How long it may look; 1 when absent
+             */
+            seconds?: number;
+            /** Format: int64 */
+            seed?: number;
+            ways?: components["schemas"]["RoundsKnown"][] | null;
+            /** @description By day, as told or as usual; no matter when absent */
+            weather?: components["schemas"]["RoundsSky"][] | null;
+        };
+        ReckonRoundsOut: {
+            /**
+             * Format: double
+             * @description No plan can cost less
+             */
+            bound: number;
+            /**
+             * Format: double
+             * @description How far the score is above the bound, as a share of it; what is left to gain is less
+             */
+            gap: number;
+            left: components["schemas"]["RoundsLeft"][] | null;
+            /** @description What is missing and was guessed */
+            notes: string[] | null;
+            /**
+             * Format: int64
+             * @description How often parts were torn down and built up again
+             */
+            rounds: number;
+            score: components["schemas"]["RoundsScore"];
+            /** @description By day, crew and time */
+            visits: components["schemas"]["RoundsVisit"][] | null;
+            /** @description Of the jobs that were asked for, in that order */
+            why: components["schemas"]["RoundsWhy"][] | null;
+        };
         RoundDay: {
             /** Format: date */
             day: string;
@@ -5217,6 +5691,291 @@ export interface components {
             waiting: components["schemas"]["Order"][] | null;
             /** @description Whose weather the days show; empty without a property */
             weather: string;
+        };
+        RoundsCrew: {
+            /** @description By weekday, Sunday first; nothing: not at work */
+            hours: components["schemas"]["RoundsSpan"][] | null;
+            /**
+             * Format: double
+             * @description Loose waste its vehicle takes, m³; 0: no matter
+             */
+            load_m3?: number;
+            name: string;
+            /** @description Days off */
+            off?: string[] | null;
+            /**
+             * Format: int64
+             * @description People
+             */
+            size: number;
+            /** @description Of any of them */
+            skills?: string[] | null;
+            /** @description Where the day begins and ends; no way to it is counted when absent */
+            start?: components["schemas"]["RoundsPoint"];
+        };
+        RoundsGap: {
+            /**
+             * Format: int64
+             * @description Of the other where it is outside: days from the first of the span, below 0 before it
+             */
+            day?: number;
+            /**
+             * Format: int64
+             * @description Index of the other; -1 where it was done or stands outside this plan
+             */
+            job: number;
+            /**
+             * Format: int64
+             * @description 0: no limit
+             */
+            max_days?: number;
+            /** Format: int64 */
+            min_days?: number;
+        };
+        RoundsJob: {
+            after?: components["schemas"]["RoundsGap"][] | null;
+            /**
+             * Format: int64
+             * @description Days after it on which nobody works on its plants; on its own day it comes last
+             */
+            closes?: number;
+            /** @description Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden */
+            costs: number[] | null;
+            /**
+             * Format: int64
+             * @description What the best day after the span costs; 101: there is none
+             */
+            later?: number;
+            /**
+             * Format: double
+             * @description For the people it needs; more people share it
+             */
+            minutes: number;
+            /**
+             * Format: int64
+             * @description Needed; one when absent
+             */
+            people?: number;
+            /** @description It stays there */
+            pin?: components["schemas"]["RoundsPin"];
+            /**
+             * Format: int64
+             * @description Index of its place
+             */
+            place: number;
+            /** @description By id, for waits after a treatment */
+            plants?: number[] | null;
+            /** @description It carries sickness: clean work comes before it */
+            sick?: boolean;
+            skills?: string[] | null;
+            title?: string;
+            /** @description The client was told the day it stood on: it moves only where nothing else does */
+            told?: boolean;
+            /** @description Make safe first */
+            urgent?: boolean;
+            /** @description Where it stood: moving it costs a little */
+            was?: components["schemas"]["RoundsPin"];
+            /** Format: double */
+            waste_m3?: number;
+            /**
+             * Format: double
+             * @description The client's and the job's; 1 when absent
+             */
+            weight?: number;
+            /**
+             * @description What weather it wants; any when absent
+             * @enum {string}
+             */
+            work?: "spray" | "cut" | "aloft" | "earth";
+        };
+        RoundsKnown: {
+            /**
+             * Format: int64
+             * @description Index of a place; -1 and below: the start of a crew, -1 the first
+             */
+            from: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: int64 */
+            to: number;
+        };
+        RoundsLeft: {
+            /** Format: int64 */
+            job: number;
+            /** @description What it would take to fit it in */
+            takes?: string;
+            why: string;
+        };
+        RoundsOther: {
+            /**
+             * Format: int64
+             * @description With which it costs least; -1 where it cannot be
+             */
+            crew: number;
+            /** Format: date */
+            date: string;
+            /** Format: int64 */
+            day: number;
+            /**
+             * Format: double
+             * @description Than where it stands; below 0 it would be better
+             */
+            more: number;
+            /**
+             * Format: double
+             * @description Of that: what the day costs for the job itself, by weight
+             */
+            own: number;
+            /**
+             * Format: double
+             * @description Of that: the way, the arrival, overtime
+             */
+            way: number;
+            /** @description Why it cannot be */
+            why?: string;
+        };
+        RoundsPin: {
+            /** Format: int64 */
+            crew: number;
+            /**
+             * Format: int64
+             * @description Days from the first of the span
+             */
+            day: number;
+        };
+        RoundsPlace: {
+            /** @description By weekday, Sunday first, when one may be there; nothing at all: any time */
+            access?: components["schemas"]["RoundsSpan"][] | null;
+            /**
+             * Format: double
+             * @description Minutes on arrival, whatever is done
+             */
+            arrive?: number;
+            /** @description Where it is; as far as the farthest when absent */
+            at?: components["schemas"]["RoundsPoint"];
+            name: string;
+            /** @description Weekdays on which nobody may come, 0 Sunday */
+            shut?: number[] | null;
+            /** @description Something there travels on tools and boots: it comes last in a day */
+            sick?: boolean;
+        };
+        RoundsPoint: {
+            /** Format: double */
+            latitude: number;
+            /** Format: double */
+            longitude: number;
+        };
+        RoundsScore: {
+            /**
+             * Format: double
+             * @description What the days cost for the jobs, by weight
+             */
+            days: number;
+            /**
+             * Format: double
+             * @description Waiting for a gate to open
+             */
+            idle: number;
+            /**
+             * Format: double
+             * @description Waste beyond the vehicle's load
+             */
+            load: number;
+            /**
+             * Format: double
+             * @description Jobs that do not stay where they stood
+             */
+            moved: number;
+            /** Format: double */
+            overtime: number;
+            /**
+             * Format: double
+             * @description Clean properties after sick ones
+             */
+            sick: number;
+            /** Format: double */
+            total: number;
+            /**
+             * Format: double
+             * @description Minutes on the way
+             */
+            travel: number;
+            /**
+             * Format: double
+             * @description Arrivals
+             */
+            visits: number;
+            /**
+             * Format: double
+             * @description Jobs left for later
+             */
+            waiting: number;
+        };
+        RoundsSky: {
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            max_c: number;
+            /** Format: double */
+            min_c: number;
+            /**
+             * Format: double
+             * @description Of a wet day, where none is told
+             */
+            rain_chance?: number;
+            /** Format: double */
+            rain_mm?: number;
+            /** @description An outlook, which forbids; else what is usual, which only makes a day dearer */
+            told?: boolean;
+            /** Format: double */
+            wind_ms?: number;
+        };
+        RoundsSpan: {
+            /** Format: int64 */
+            from: number;
+            /** Format: int64 */
+            to: number;
+        };
+        RoundsVisit: {
+            /**
+             * Format: int64
+             * @description Index
+             */
+            crew: number;
+            /** Format: date */
+            date: string;
+            /**
+             * Format: int64
+             * @description Days from the first of the span
+             */
+            day: number;
+            /**
+             * Format: int64
+             * @description Arrival, minutes after midnight
+             */
+            from: number;
+            /** @description Indices, in the order they are done: clean before sick, what closes a plant last */
+            jobs: number[] | null;
+            /**
+             * Format: int64
+             * @description Index
+             */
+            place: number;
+            /**
+             * Format: int64
+             * @description When it is left
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description Minutes on the way there; an estimate where nobody timed it
+             */
+            travel: number;
+        };
+        RoundsWhy: {
+            /** @description Of each day */
+            others: components["schemas"]["RoundsOther"][] | null;
+            text: string;
         };
         RulesHouse: {
             /**
@@ -5282,6 +6041,11 @@ export interface components {
         };
         RunCauseLine: {
             items: components["schemas"]["CauseLine"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunCrew: {
+            items: components["schemas"]["Crew"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -7237,6 +8001,411 @@ export interface operations {
             };
         };
     };
+    crews: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunCrew"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-crew": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "hours": [
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         }
+                 *       ],
+                 *       "load_m3": 4,
+                 *       "name": "Crew 1",
+                 *       "people": [
+                 *         1
+                 *       ],
+                 *       "start": {
+                 *         "latitude": 45.9,
+                 *         "longitude": 8.6
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["CrewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crew"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "change-crew": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "hours": [
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         }
+                 *       ],
+                 *       "name": "Crew 1",
+                 *       "people": [
+                 *         1
+                 *       ],
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["CrewIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Crew"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-crew": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-crew": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     find: {
         parameters: {
             query: {
@@ -8535,6 +9704,87 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "pin-order": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "pinned": true,
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Pin-orderRequest"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {
@@ -10977,6 +12227,170 @@ export interface operations {
             };
         };
     };
+    access: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Access"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-access": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "arrive": 10,
+                 *       "hours": [
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 480,
+                 *           "to": 1020
+                 *         },
+                 *         {
+                 *           "from": 0,
+                 *           "to": 0
+                 *         }
+                 *       ],
+                 *       "note": "Key with the caretaker",
+                 *       "shut": [
+                 *         6
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Access"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Access"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "propose-cuts": {
         parameters: {
             query?: {
@@ -12262,6 +13676,137 @@ export interface operations {
             };
         };
     };
+    "reckon-rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "crews": [
+                 *         {
+                 *           "hours": [
+                 *             {
+                 *               "from": 0,
+                 *               "to": 0
+                 *             },
+                 *             {
+                 *               "from": 480,
+                 *               "to": 1020
+                 *             },
+                 *             {
+                 *               "from": 480,
+                 *               "to": 1020
+                 *             },
+                 *             {
+                 *               "from": 480,
+                 *               "to": 1020
+                 *             },
+                 *             {
+                 *               "from": 480,
+                 *               "to": 1020
+                 *             },
+                 *             {
+                 *               "from": 480,
+                 *               "to": 1020
+                 *             },
+                 *             {
+                 *               "from": 0,
+                 *               "to": 0
+                 *             }
+                 *           ],
+                 *           "name": "Crew 1",
+                 *           "size": 2,
+                 *           "start": {
+                 *             "latitude": 45.9,
+                 *             "longitude": 8.6
+                 *           }
+                 *         }
+                 *       ],
+                 *       "days": 5,
+                 *       "from": "2027-03-22",
+                 *       "jobs": [
+                 *         {
+                 *           "costs": [
+                 *             20,
+                 *             10,
+                 *             0,
+                 *             0,
+                 *             5
+                 *           ],
+                 *           "minutes": 90,
+                 *           "place": 0,
+                 *           "title": "Cut the roses"
+                 *         }
+                 *       ],
+                 *       "places": [
+                 *         {
+                 *           "arrive": 5,
+                 *           "at": {
+                 *             "latitude": 45.92,
+                 *             "longitude": 8.63
+                 *           },
+                 *           "name": "Villa"
+                 *         }
+                 *       ],
+                 *       "rounds": 50
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReckonRoundsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReckonRoundsOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "reckon-season": {
         parameters: {
             query?: never;
@@ -12466,6 +14011,399 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    propose: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "days": 7,
+                 *       "seconds": 0.2
+                 *     }
+                 */
+                "application/json": components["schemas"]["ProposalIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "accept-proposal": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Accepted"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "stop-proposal": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-back-proposal": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Accepted"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "why-there": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+                /** @description Id of the job */
+                order: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RoundsWhy"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,122 @@
+package api
+
+import (
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/core/rounds"
+	"mezzadro/house"
+)
+
+func (s *Server) roundRoutes(a huma.API) {
+	op(a, get, "/crews", doc{"crews", "Firm", "The firm's crews", "With their people, skills, hours and start.", reads, 0}, s.crews)
+	op(a, post, "/crews", doc{"add-crew", "Firm", "Enter a crew", "People who go together, with their hours.", writes, 0}, s.addCrew)
+	op(a, put, "/crews/{id}", doc{"change-crew", "Firm", "Change a crew", "All fields, based on a version.", writes, 0}, s.changeCrew)
+	op(a, remove, "/crews/{id}", doc{"remove-crew", "Firm", "Remove a crew", "Out of sight, and can be restored; days it was put on stay.", writes, 0}, s.removeCrew)
+	op(a, post, "/crews/{id}/restore", doc{"restore-crew", "Firm", "Bring a removed crew back", "As it was.", writes, 0}, s.restoreCrew)
+	op(a, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
+	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
+	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
+	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
+	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
+	op(a, get, "/rounds/proposals/{id}/why/{order}", doc{"why-there", "Work", "Why a job stands where it does", "And what each other day would cost, with all else as it stands.", readsOf, 0}, s.whyThere)
+	op(a, post, "/rounds/proposals/{id}/accept", doc{"accept-proposal", "Work", "Put the jobs of a proposal on their days", "All in one write; what was changed meanwhile stays as it is.", writes, 0}, s.acceptProposal)
+	op(a, post, "/rounds/proposals/{id}/take-back", doc{"take-back-proposal", "Work", "Put them back to where they stood", "As far as nobody has changed them since.", writes, 0}, s.takeBackProposal)
+	op(a, put, "/orders/{id}/pin", doc{"pin-order", "Work", "Pin a job to its day", "It stays there, with its crew, when rounds are proposed.", writes, 0}, s.pinOrder)
+	op(a, post, "/reckon/rounds", doc{"reckon-rounds", "Reckon", "Who goes where on which day", "From inline jobs, crews, places and weather: visits with times, score by part, a bound, what is left and why. Nothing is stored.", asks, 0}, s.reckonRounds)
+}
+
+func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body house.ReckonRoundsIn }) (*Out[house.ReckonRoundsOut], error) {
+	o, err := s.ReckonRounds(in.Body)
+	return out(o), s.problem(ctx, "rounds", err)
+}
+
+func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[house.Crew]], error) {
+	list, err := s.Crews(ctx)
+	return out(Run[house.Crew]{Items: list}), s.problem(ctx, "crews", err)
+}
+
+func (s *Server) addCrew(ctx context.Context, in *struct {
+	OnceKey
+	Body house.CrewIn
+}) (*Out[house.Crew], error) {
+	c, err := s.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
+	return out(c), s.problem(ctx, "crew", err)
+}
+
+func (s *Server) changeCrew(ctx context.Context, in *struct {
+	Write
+	Body house.CrewIn
+}) (*Out[house.Crew], error) {
+	c, err := s.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(c), s.problem(ctx, "crew", err)
+}
+
+func (s *Server) removeCrew(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "crew", s.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restoreCrew(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "crew", s.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
+}
+
+func (s *Server) access(ctx context.Context, in *ByID) (*Out[house.Access], error) {
+	a, err := s.AccessOf(ctx, in.ID)
+	return out(a), s.problem(ctx, "property", err)
+}
+
+func (s *Server) setAccess(ctx context.Context, in *struct {
+	Write
+	Body house.Access
+}) (*Out[house.Access], error) {
+	a, err := s.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(a), s.problem(ctx, "property", err)
+}
+
+func (s *Server) propose(ctx context.Context, in *struct {
+	OnceKey
+	Body house.ProposalIn
+}) (*Out[house.Proposal], error) {
+	p, err := s.Propose(ctx, in.Body)
+	return out(p), s.problem(ctx, "rounds", err)
+}
+
+func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[house.Proposal], error) {
+	p, err := s.ReadProposal(in.ID)
+	return out(p), s.problem(ctx, "proposal", err)
+}
+
+func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[house.Proposal], error) {
+	p, err := s.StopProposal(in.ID)
+	return out(p), s.problem(ctx, "proposal", err)
+}
+
+func (s *Server) whyThere(ctx context.Context, in *struct {
+	ByID
+	Order int64 `path:"order" example:"1" doc:"Id of the job"`
+}) (*Out[rounds.Why], error) {
+	w, err := s.WhyThere(in.ID, in.Order)
+	return out(w), s.problem(ctx, "job in this proposal", err)
+}
+
+func (s *Server) acceptProposal(ctx context.Context, in *Write) (*Out[house.Accepted], error) {
+	a, err := s.Accept(ctx, keyOf(ctx), in.ID)
+	return out(a), s.problem(ctx, "proposal", err)
+}
+
+func (s *Server) takeBackProposal(ctx context.Context, in *Write) (*Out[house.Accepted], error) {
+	a, err := s.TakeBack(ctx, keyOf(ctx), in.ID)
+	return out(a), s.problem(ctx, "proposal", err)
+}
+
+func (s *Server) pinOrder(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		Pinned  bool `json:"pinned"`
+		Version int  `json:"version"`
+	}
+}) (*Out[house.OrderDetail], error) {
+	o, err := s.PinOrder(ctx, keyOf(ctx), in.ID, in.Body.Version, in.Body.Pinned)
+	return out(o), s.problem(ctx, "job", err)
+}

@@ -1,0 +1,204 @@
+package api
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"mezzadro/core/job"
+	"mezzadro/core/rounds"
+	"mezzadro/house"
+)
+
+// weekOf is Monday to Friday from eight to five.
+func weekOf() (out [7]rounds.Span) {
+	for d := 1; d <= 5; d++ {
+		out[d] = rounds.Span{From: 480, To: 1020}
+	}
+	return out
+}
+
+// crewOf enters a person and a crew of that one.
+func (h *estate) crewOf(name string, skills ...string) house.Crew {
+	h.t.Helper()
+	p := ok[house.Person](h, "POST", "/people", obj{"name": name, "skills": append([]string{}, skills...)})
+	return ok[house.Crew](h, "POST", "/crews", obj{"name": name, "people": []int64{p.ID}, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}})
+}
+
+// proposed looks for rounds until they are there.
+func (h *estate) proposed(in obj) house.Proposal {
+	h.t.Helper()
+	p := ok[house.Proposal](h, "POST", "/rounds/proposals", in)
+	for deadline := time.Now().Add(time.Minute); p.State == "working" && time.Now().Before(deadline); time.Sleep(10 * time.Millisecond) {
+		p = ok[house.Proposal](h, "GET", fmt.Sprintf("/rounds/proposals/%d", p.ID), nil)
+	}
+	if p.State != "done" {
+		h.t.Fatalf("the proposal is %s", p.State)
+	}
+	return p
+}
+
+func (h *estate) byHand(property int64, title string, minutes int, more obj) house.Order {
+	h.t.Helper()
+	body := obj{"property_id": property, "title": title, "minutes": minutes, "spans": []obj{{"from": h.today.String(), "to": (h.today + 10).String()}}}
+	for k, v := range more {
+		body[k] = v
+	}
+	return ok[house.OrderDetail](h, "POST", "/orders", body).Order
+}
+
+// TestPropose: jobs of two properties get days, crews and times; each says why and what other days cost; they are taken in one write and can be taken
+// back; what is pinned stays; what changed meanwhile stays as it is.
+func TestPropose(t *testing.T) {
+	h := newHouse(t)
+	here, there, _, _, _ := h.boxes()
+	if code, b := h.do("POST", "/rounds/proposals", obj{}); code < 400 || !strings.Contains(string(b), "no crew") {
+		t.Errorf("without a crew: %d %s", code, b)
+	}
+	h.crewOf("Ilda", job.Restricted)
+	h.crewOf("Bruno", job.Climbing)
+	ok[house.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
+	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
+	p := h.proposed(obj{"days": 10, "seconds": 0.3})
+	if p.New != 3 || len(p.Left) != 0 || len(p.Visits) < 2 || p.Score.Total < p.Bound || p.Rounds == 0 {
+		t.Fatalf("proposed: %+v", p)
+	}
+	for _, v := range p.Visits {
+		if v.From < 480 || v.To > 1020 || v.To <= v.From || v.Property == there.Name && v.Day.Time().Weekday() == time.Thursday {
+			t.Errorf("visit: %+v", v)
+		}
+		if v.Property == there.Name && len(v.Jobs) != 2 {
+			t.Errorf("two visits where one does: %+v", v)
+		}
+	}
+	why := ok[rounds.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, rake.ID), nil)
+	if len(why.Others) != 10 || why.Text == "" {
+		t.Errorf("why: %+v", why)
+	}
+	// One is changed by hand meanwhile.
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 1).String(), "version": gate.Version, "crew": "Bruno"})
+	a := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
+	again := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
+	if a.Placed != 2 || len(a.Changed) != 1 || a.Changed[0] != "Oil the gate" || again.Placed != 2 {
+		t.Errorf("taken: %+v, %+v", a, again)
+	}
+	read := func(o house.Order) house.OrderDetail {
+		return ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
+	}
+	if o := read(sweep); o.State != job.Placed || o.Crew == "" || !o.Day.Given() {
+		t.Errorf("after: %+v", o.Order)
+	}
+	back := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
+	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {
+		t.Errorf("taken back: %+v, %+v", back, o.Order)
+	}
+	// What is pinned stays though the rest is found anew.
+	o := read(gate)
+	pinned := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/pin", o.ID), obj{"pinned": true, "version": o.Version})
+	if !pinned.Pinned {
+		t.Errorf("pinned: %+v", pinned.Order)
+	}
+	for _, v := range h.proposed(obj{"days": 10, "seconds": 0.3, "anew": true}).Visits {
+		for _, k := range v.Jobs {
+			if k.ID == gate.ID && (v.Day != h.today+1 || v.Crew != 1) {
+				t.Errorf("the pinned one moved: %+v", v)
+			}
+		}
+	}
+	for path, says := range map[string]string{"/rounds/proposals/99": "proposal", fmt.Sprintf("/rounds/proposals/%d/why/99", p.ID): "job"} {
+		if code, b := h.do("GET", path, nil); code != 404 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %s", path, code, b)
+		}
+	}
+	if code, b := h.do("POST", "/rounds/proposals", obj{"from": "2020-01-01"}); code != 422 || !strings.Contains(string(b), "body.from") {
+		t.Errorf("in the past: %d %s", code, b)
+	}
+}
+
+// TestStopProposal: what was found so far is the proposal.
+func TestStopProposal(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	h.crewOf("Ilda")
+	h.byHand(here.ID, "Sweep the court", 60, nil)
+	p := ok[house.Proposal](h, "POST", "/rounds/proposals", obj{"seconds": 60})
+	from := time.Now()
+	p = ok[house.Proposal](h, "POST", fmt.Sprintf("/rounds/proposals/%d/stop", p.ID), nil)
+	if p.State != "done" || p.New != 1 || time.Since(from) > 30*time.Second {
+		t.Errorf("stopped: %+v", p)
+	}
+}
+
+// TestCrews: a crew without hours or people that are there, and an old version, are refused by their fields.
+func TestCrews(t *testing.T) {
+	h := newHouse(t)
+	c := h.crewOf("Ilda", job.Ladder, job.Restricted)
+	if len(c.Skills) != 2 || len(c.People) != 1 {
+		t.Fatalf("%+v", c)
+	}
+	good := func() obj { return obj{"name": "Two", "people": []int64{1}, "hours": weekOf(), "version": c.Version} }
+	for says, change := range map[string]func(obj){
+		"body.name":           func(o obj) { o["name"] = " " },
+		"body.people[0]":      func(o obj) { o["people"] = []int64{9} },
+		"body.hours":          func(o obj) { o["hours"] = [7]rounds.Span{} },
+		"body.hours[2]":       func(o obj) { w := weekOf(); w[2] = rounds.Span{From: 900, To: 800}; o["hours"] = w },
+		"body.start.latitude": func(o obj) { o["start"] = obj{"latitude": 95, "longitude": 0} },
+	} {
+		body := good()
+		change(body)
+		if code, b := h.do("POST", "/crews", body); code != 422 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %s", says, code, b)
+		}
+	}
+	one := fmt.Sprintf("/crews/%d", c.ID)
+	ok[house.Crew](h, "PUT", one, good())
+	if code, b := h.do("PUT", one, good()); code != 409 || !strings.Contains(string(b), "Two") {
+		t.Errorf("an old version: %d %s", code, b)
+	}
+	h.do("DELETE", one, nil)
+	if n := len(ok[Run[house.Crew]](h, "GET", "/crews", nil).Items); n != 0 {
+		t.Errorf("%d after removal", n)
+	}
+	h.do("POST", one+"/restore", nil)
+	if n := len(ok[Run[house.Crew]](h, "GET", "/crews", nil).Items); n != 1 {
+		t.Errorf("%d after restoring", n)
+	}
+	here, _, _, _, _ := h.boxes()
+	path := fmt.Sprintf("/properties/%d/access", here.ID)
+	if a := ok[house.Access](h, "GET", path, nil); a.Arrive != 0 || len(a.Shut) != 0 {
+		t.Errorf("nothing entered: %+v", a)
+	}
+	if code, b := h.do("PUT", path, obj{"arrive": 5, "hours": weekOf(), "shut": []int{9}, "note": ""}); code != 422 || !strings.Contains(string(b), "body.shut[0]") {
+		t.Errorf("a ninth weekday: %d %s", code, b)
+	}
+}
+
+// TestReckonRounds: inline values, repeatable by seed; faults by their fields.
+func TestReckonRounds(t *testing.T) {
+	h := newHouse(t)
+	body := func() obj {
+		return obj{"from": "2027-03-22", "days": 5, "rounds": 40, "seed": 3, "explain": []int{0},
+			"crews":  []obj{{"name": "Two", "size": 2, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}}},
+			"places": []obj{{"name": "Villa", "at": obj{"latitude": 45.92, "longitude": 8.63}}},
+			"jobs":   []obj{{"title": "Spray", "place": 0, "minutes": 90, "costs": []int{0, 5, 10, 20, 30}, "work": "spray"}},
+			"weather": []obj{{"day": "2027-03-22", "told": true, "rain_mm": 9, "min_c": 5, "max_c": 12},
+				{"day": "2027-03-23", "told": true, "min_c": 5, "max_c": 12}}}
+	}
+	a := ok[house.ReckonRoundsOut](h, "POST", "/reckon/rounds", body())
+	if len(a.Visits) != 1 || a.Visits[0].Day != 1 || len(a.Why) != 1 || !strings.Contains(a.Why[0].Others[0].Why, "rain") {
+		t.Errorf("%+v", a)
+	}
+	for says, change := range map[string]func(obj){
+		"body.crews[0].hours":   func(o obj) { o["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{}}} },
+		"body.jobs[0].place":    func(o obj) { o["places"] = []obj{} },
+		"body.explain[0]":       func(o obj) { o["explain"] = []int{4} },
+		"body.jobs[0].costs[1]": func(o obj) { o["jobs"] = []obj{{"place": 0, "minutes": 10, "costs": []int{0, 300}}} },
+	} {
+		b := body()
+		change(b)
+		if code, text := h.do("POST", "/reckon/rounds", b); code != 422 || !strings.Contains(string(text), says) {
+			t.Errorf("%s: %d %s", says, code, text)
+		}
+	}
+}

@@ -1,0 +1,271 @@
+package house
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+
+	"mezzadro/core/cause"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/rounds"
+	"mezzadro/core/season"
+	"mezzadro/core/treatment"
+	"mezzadro/store"
+)
+
+// planned is a span of days as the core plans it, with the orders that its jobs stand for.
+type planned struct {
+	problem *rounds.Problem
+	orders  []store.OrderFull
+	curves  []job.Curve
+	crews   []Crew
+	places  []int64 // ids of properties
+}
+
+// What makes a job worth looking at for a span.
+const (
+	wetFall    = 8.0 // mm on a wet day, as usual
+	wettest    = 0.8
+	laterMost  = 70 // from what cost on its best day a waiting job is left out
+	plannedMax = 5000
+)
+
+// problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it. anew: what stands may move, unless it
+// is pinned or was told.
+func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool) (*planned, error) {
+	if err := h.currentWindows(ctx); err != nil {
+		return nil, err
+	}
+	out := &planned{problem: &rounds.Problem{From: from, Days: days}}
+	var err error
+	if out.crews, err = h.Crews(ctx); err != nil {
+		return nil, err
+	}
+	for _, c := range out.crews {
+		out.problem.Crews = append(out.problem.Crews, c.core())
+	}
+	list, err := h.Store.StandingOrders(ctx)
+	if err != nil {
+		return nil, err
+	}
+	cards, err := h.cards(ctx)
+	if err != nil {
+		return nil, err
+	}
+	at := map[int64]int{}
+	places := map[int64]*Place{}
+	for _, k := range list {
+		pl := places[k.PropertyID]
+		if pl == nil {
+			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
+				return nil, err
+			}
+			places[k.PropertyID] = pl
+		}
+		if err := out.add(ctx, h, k, pl, at, cards, anew); err != nil {
+			return nil, err
+		}
+		if len(out.orders) >= plannedMax {
+			break
+		}
+	}
+	if err := out.gaps(ctx, h); err != nil {
+		return nil, err
+	}
+	return out, h.skies(ctx, out.problem)
+}
+
+// add adds an order as a job, if it has a day in the span.
+func (o *planned) add(ctx context.Context, h *House, k store.OrderFull, pl *Place, at map[int64]int, cards []treatment.Card, anew bool) error {
+	p := o.problem
+	_, c, err := h.curve(ctx, k, pl)
+	if err != nil {
+		return err
+	}
+	on := parsed(k.Day)
+	inSpan := on.Given() && on >= p.From && on < p.From+day.Day(p.Days)
+	if on.Given() && on >= p.From && !inSpan {
+		return nil // it stands on a day after the span
+	}
+	costs, least := make([]int, p.Days), rounds.Forbidden
+	for d := range costs {
+		if costs[d] = c.On(p.From + day.Day(d)).Int(); costs[d] < least {
+			least = costs[d]
+		}
+	}
+	if least > laterMost && !inSpan && !on.Given() {
+		return nil
+	}
+	later := rounds.Forbidden
+	for d := p.From + day.Day(p.Days); d < c.End(); d++ {
+		later = min(later, c.On(d).Int())
+	}
+	place, known := at[k.PropertyID]
+	if !known {
+		if place, err = o.place(ctx, h, pl); err != nil {
+			return err
+		}
+		at[k.PropertyID] = place
+	}
+	j := rounds.Job{
+		Title:   k.Title,
+		Place:   place,
+		Minutes: math.Max(1, float64(k.Minutes)),
+		People:  k.CrewSize,
+		Skills:  grantable(k.Body.V.Skills),
+		Costs:   costs,
+		Later:   later,
+		Weight:  cmp.Or(pl.Property.Value, 1),
+		Urgent:  k.Kind == job.MakeSafe,
+		Work:    workOf(k),
+		Told:    k.Told != "",
+	}
+	if k.PlantID.Valid {
+		j.Plants = []int64{k.PlantID.Int64}
+	}
+	if k.Kind == job.Treat {
+		j.Closes = closes(k.Params.V.Use, cards)
+	}
+	if inSpan {
+		o.stands(&j, k, int(on-p.From), anew)
+	}
+	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c)
+	return nil
+}
+
+// grantable are the skills that a person can be entered with; others are told on the day sheet alone.
+func grantable(skills []string) (out []string) {
+	for _, s := range skills {
+		if slices.Contains(job.Skills, s) {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// stands has a job stay where it stands, or count from there.
+func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
+	crew := slices.IndexFunc(o.crews, func(c Crew) bool { return c.Name == k.Crew })
+	switch {
+	case crew < 0: // by nobody yet: the day holds, if it is not to be found anew
+		if !anew || k.Pinned {
+			for i := range j.Costs {
+				if i != d {
+					j.Costs[i] = rounds.Forbidden
+				}
+			}
+		}
+	case anew && !k.Pinned:
+		j.Was = &rounds.Pin{Crew: crew, Day: d}
+	default:
+		j.Pin = &rounds.Pin{Crew: crew, Day: d}
+		j.Costs[d] = min(j.Costs[d], 100)
+	}
+}
+
+// workOf is what weather an order wants.
+func workOf(k store.OrderFull) rounds.Work {
+	aloft := slices.Contains(k.Body.V.Skills, job.Arborist) || slices.Contains(k.Body.V.Skills, job.Climbing)
+	switch k.Kind {
+	case job.Treat:
+		if a := treatment.Built().Active(k.Params.V.Use); a != nil && a.WindMS > 0 {
+			return rounds.Spray
+		}
+	case job.Prune, job.TipBack, job.CutBack, job.CutToBase, job.Shorten:
+		if aloft {
+			return rounds.Aloft
+		}
+		return rounds.Cut
+	case job.Replace, job.PlantOut, job.Lift:
+		return rounds.Earth
+	}
+	return rounds.Any
+}
+
+// closes is for how many days after a treatment nobody works on the plant, by the firm's own card.
+func closes(use string, cards []treatment.Card) int {
+	for _, c := range cards {
+		if use != "" && c.Active == use {
+			return int(math.Ceil(c.ReentryH/24)) - 1 + min(1, int(math.Ceil(c.ReentryH)))
+		}
+	}
+	return 0
+}
+
+// place adds a property, and says by which number.
+func (o *planned) place(ctx context.Context, h *House, pl *Place) (int, error) {
+	a, err := h.Store.AccessOf(ctx, pl.Property.ID)
+	if err != nil {
+		return 0, err
+	}
+	finds, err := h.Store.Finds(ctx, store.FindsOf{Property: pl.Property.ID, Open: true, Limit: all})
+	if err != nil {
+		return 0, err
+	}
+	c := pl.Property.Climate.V
+	q := rounds.Place{Name: pl.Property.Name, At: &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude}, Arrive: a.Arrive, Access: a.Hours,
+		Shut: weekdays(a.Shut)}
+	for _, f := range finds {
+		if x := cause.Built().Cause(f.Cause); x != nil && (x.Way.By == "tools" || x.Way.By == "soil") {
+			q.Sick = true
+		}
+	}
+	o.problem.Places = append(o.problem.Places, q)
+	o.places = append(o.places, pl.Property.ID)
+	return len(o.problem.Places) - 1, nil
+}
+
+// gaps ties the jobs to those before them.
+func (o *planned) gaps(ctx context.Context, h *House) error {
+	rows, err := h.Store.StandingGaps(ctx)
+	if err != nil {
+		return err
+	}
+	index := map[int64]int{}
+	for i, k := range o.orders {
+		index[k.ID] = i
+	}
+	for _, g := range rows {
+		j, there := index[g.OrderID]
+		if !there {
+			continue
+		}
+		gap := rounds.Gap{Job: -1, Min: g.MinDays, Max: g.MaxDays}
+		if other, too := index[g.OfID]; too {
+			gap.Job = other
+		} else if on := standsOn(g); on.Given() {
+			gap.Day = int(on - o.problem.From)
+		} else {
+			continue // it has no day and none in the span: the curve of the job alone speaks
+		}
+		if gap.Max > 0 && gap.Job < 0 && gap.Day+gap.Max < 0 {
+			gap.Max = 0 // too late for that anyway
+		}
+		o.problem.Jobs[j].After = append(o.problem.Jobs[j].After, gap)
+	}
+	return nil
+}
+
+// skies puts the usual weather and the daylight of the firm's first property on the days.
+func (h *House) skies(ctx context.Context, p *rounds.Problem) error {
+	props, err := h.Store.Properties(ctx, 0, 1)
+	if err != nil || len(props) == 0 {
+		return err
+	}
+	pl, err := h.placeOf(ctx, props[0])
+	if err != nil {
+		return err
+	}
+	n := pl.Normals
+	for i := range p.Days + 1 {
+		d := p.From + day.Day(i)
+		p.Sky = append(p.Sky, rounds.Sky{Day: d, Chance: math.Min(wettest, n.Rain.At(d)/wetFall), MinC: n.TMin.At(d), MaxC: n.TMax.At(d)})
+		if i < p.Days {
+			sun := season.SunOn(n.Climate.Latitude, d)
+			p.Light = append(p.Light, rounds.Span{From: int(60 * sun.Rise), To: int(60 * sun.Set)})
+		}
+	}
+	return nil
+}

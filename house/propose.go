@@ -1,0 +1,339 @@
+package house
+
+import (
+	"context"
+	"fmt"
+	"sync"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/rounds"
+	"mezzadro/store"
+)
+
+// ProposalIn asks for rounds.
+type ProposalIn struct {
+	From    day.Day `json:"from,omitempty" format:"date" doc:"First day; today when absent"`
+	Days    int     `json:"days,omitempty" minimum:"0" maximum:"28" doc:"14 when absent"`
+	Seconds float64 `json:"seconds,omitempty" minimum:"0" maximum:"60" doc:"How long it may look; 6 when absent"`
+	Seed    uint64  `json:"seed,omitempty" doc:"Another gives another search"`
+	Anew    bool    `json:"anew,omitempty" doc:"What stands on a day already may move too, unless it is pinned or was told"`
+}
+
+// Proposal is rounds as they are proposed, while they are looked for and after.
+type Proposal struct {
+	ID     int64           `json:"id"`
+	State  string          `json:"state" enum:"working,done,accepted"`
+	Done   float64         `json:"done" doc:"How far the search is, 0 to 1"`
+	Rounds int             `json:"rounds" doc:"How often parts were torn down and built up again"`
+	Best   float64         `json:"best" doc:"Score of the best so far"`
+	From   day.Day         `json:"from" format:"date"`
+	Days   int             `json:"days"`
+	Crews  []Crew          `json:"crews"`
+	Visits []ProposedVisit `json:"visits"`
+	Left   []ProposedLeft  `json:"left"`
+	Score  rounds.Score    `json:"score"`
+	Bound  float64         `json:"bound" doc:"No plan can cost less"`
+	Notes  []string        `json:"notes"`
+	New    int             `json:"new" doc:"Jobs that get a day"`
+	Moved  int             `json:"moved" doc:"Jobs that change their day or crew"`
+}
+
+// ProposedVisit is a crew at a property on a day.
+type ProposedVisit struct {
+	Crew       int     `json:"crew" doc:"Index among the crews"`
+	Day        day.Day `json:"day" format:"date"`
+	PropertyID int64   `json:"property_id"`
+	Property   string  `json:"property"`
+	From       int     `json:"from" doc:"Minutes after midnight"`
+	To         int     `json:"to"`
+	Travel     int     `json:"travel" doc:"Minutes on the way there: an estimate"`
+	Jobs       []Order `json:"jobs" doc:"As they stand now, in the order they are done"`
+}
+
+// ProposedLeft is a job that gets no day, and why.
+type ProposedLeft struct {
+	Job   Order  `json:"job"`
+	Why   string `json:"why"`
+	Takes string `json:"takes"`
+}
+
+// Accepted is what became of a proposal that was taken.
+type Accepted struct {
+	Placed  int      `json:"placed"`
+	Changed []string `json:"changed" doc:"Titles of jobs that were changed meanwhile, and stay as they are"`
+}
+
+// proposal is one in the making.
+type proposal struct {
+	mu    sync.Mutex
+	told  Proposal
+	of    *planned
+	plan  rounds.Plan
+	stop  bool
+	ended chan struct{}
+	undo  []undone // where its jobs stood before it was taken
+}
+
+// undone is where a job stood, and the version it has since.
+type undone struct {
+	id      int64
+	version int
+	stand   store.Stand
+}
+
+// proposals are those of the last while, by id.
+type proposals struct {
+	mu   sync.Mutex
+	last int64
+	by   map[int64]*proposal
+}
+
+// Span and time of a search where nobody said.
+const (
+	proposedDays = 14
+	proposedFor  = 6.0
+	proposalsMax = 8
+)
+
+// Propose begins to look for rounds, and returns at once.
+func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
+	from := h.DateOr(in.From)
+	if from < h.Today() {
+		return Proposal{}, Refuse("from", from.String(), "is past")
+	}
+	if in.Days == 0 {
+		in.Days = proposedDays
+	}
+	if in.Seconds == 0 {
+		in.Seconds = proposedFor
+	}
+	of, err := h.problemOf(ctx, from, in.Days, in.Anew)
+	if err != nil {
+		return Proposal{}, err
+	}
+	if len(of.crews) == 0 {
+		return Proposal{}, store.Refused("there is no crew yet: enter one in Settings, with its hours")
+	}
+	if err := of.problem.Validate(); err != nil {
+		return Proposal{}, err
+	}
+	p := &proposal{of: of, ended: make(chan struct{})}
+	p.told = Proposal{State: "working", From: from, Days: in.Days, Crews: of.crews, Visits: []ProposedVisit{}, Left: []ProposedLeft{}, Notes: []string{}}
+	h.proposed.mu.Lock()
+	h.proposed.last++
+	p.told.ID = h.proposed.last
+	if h.proposed.by == nil {
+		h.proposed.by = map[int64]*proposal{}
+	}
+	h.proposed.by[p.told.ID] = p
+	delete(h.proposed.by, p.told.ID-proposalsMax)
+	h.proposed.mu.Unlock()
+	go h.search(p, in)
+	return p.read(), nil
+}
+
+// search looks until its time is over or it is stopped.
+func (h *House) search(p *proposal, in ProposalIn) {
+	defer close(p.ended)
+	from, span := time.Now(), time.Duration(in.Seconds*float64(time.Second))
+	plan, err := rounds.Make(p.of.problem, in.Seed, func(n int, best float64) (float64, bool) {
+		done := min(1, float64(time.Since(from))/float64(span))
+		p.mu.Lock()
+		defer p.mu.Unlock()
+		p.told.Done, p.told.Rounds, p.told.Best = done, n, best
+		return done, done < 1 && !p.stop
+	})
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	p.told.State, p.told.Done = "done", 1
+	if err != nil { // it was checked before: what is wrong now is ours
+		p.told.Notes = append(p.told.Notes, err.Error())
+		h.Log.Error("rounds", "error", err)
+		return
+	}
+	p.plan = plan
+	h.tellPlan(p)
+}
+
+// tellPlan puts a plan into orders and properties.
+func (h *House) tellPlan(p *proposal) {
+	t, of := &p.told, p.of
+	book, err := h.Book(context.Background())
+	if err != nil {
+		t.Notes = append(t.Notes, err.Error())
+		return
+	}
+	today := h.Today()
+	for _, v := range p.plan.Visits {
+		out := ProposedVisit{Crew: v.Crew, Day: v.Date, PropertyID: of.places[v.Place], Property: of.problem.Places[v.Place].Name, From: v.From, To: v.To,
+			Travel: int(v.Travel), Jobs: []Order{}}
+		for _, j := range v.Jobs {
+			o := tellOrder(of.orders[j].Order, book, today)
+			out.Jobs = append(out.Jobs, o)
+			switch {
+			case !o.Day.Given():
+				t.New++
+			case o.Day != v.Date || o.Crew != of.crews[v.Crew].Name:
+				t.Moved++
+			}
+		}
+		t.Visits = append(t.Visits, out)
+	}
+	for _, l := range p.plan.Left {
+		t.Left = append(t.Left, ProposedLeft{tellOrder(of.orders[l.Job].Order, book, today), l.Why, l.Takes})
+	}
+	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
+}
+
+func (p *proposal) read() Proposal {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return p.told
+}
+
+func (h *House) proposal(id int64) (*proposal, error) {
+	h.proposed.mu.Lock()
+	defer h.proposed.mu.Unlock()
+	if p := h.proposed.by[id]; p != nil {
+		return p, nil
+	}
+	return nil, store.ErrNotFound
+}
+
+// ReadProposal tells how far one is.
+func (h *House) ReadProposal(id int64) (Proposal, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Proposal{}, err
+	}
+	return p.read(), nil
+}
+
+// StopProposal ends the search: what it has found so far is the proposal.
+func (h *House) StopProposal(id int64) (Proposal, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Proposal{}, err
+	}
+	p.mu.Lock()
+	p.stop = true
+	p.mu.Unlock()
+	<-p.ended
+	return p.read(), nil
+}
+
+// WhyThere is why a proposal puts a job where it does, and what each other day would cost.
+func (h *House) WhyThere(id, order int64) (rounds.Why, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return rounds.Why{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	for j, k := range p.of.orders {
+		if k.ID == order && p.told.State != "working" {
+			return p.plan.Explain(j), nil
+		}
+	}
+	return rounds.Why{}, store.ErrNotFound
+}
+
+// Accept puts the jobs of a proposal on their days, in one write. What was changed meanwhile stays as it is.
+func (h *House) Accept(ctx context.Context, key store.Key, id int64) (Accepted, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Accepted{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.told.State == "working" {
+		return Accepted{}, store.Refused("it is still being looked for: stop it, or wait")
+	}
+	undo := []undone{}
+	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+		a := Accepted{Changed: []string{}}
+		for _, v := range p.plan.Visits {
+			for n, j := range v.Jobs {
+				if err := h.accept(ctx, tx, p.of, v, n, j, &a, &undo); err != nil {
+					return a, err
+				}
+			}
+		}
+		return a, nil
+	})
+	if err != nil {
+		return out, err
+	}
+	if len(undo) > 0 {
+		p.undo = undo
+	}
+	p.told.State = "accepted"
+	return out, nil
+}
+
+// accept puts one job on its day.
+func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.Visit, n, j int, a *Accepted, undo *[]undone) error {
+	k, crew, on := of.orders[j], of.crews[v.Crew].Name, v.Date.String()
+	if k.Day != nil && *k.Day == on && k.Crew == crew {
+		return nil
+	}
+	cost := of.curves[j].On(v.Date).Int()
+	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: 100*v.From + n, DayCost: cost})
+	if stale := (store.Stale{}); asStale(err, &stale) {
+		a.Changed = append(a.Changed, k.Title)
+		return nil
+	}
+	if err != nil {
+		return fmt.Errorf("%s: %w", k.Title, err)
+	}
+	a.Placed++
+	*undo = append(*undo, undone{k.ID, kept.Version, store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}})
+	return nil
+}
+
+// TakeBack puts the jobs of an accepted proposal back to where they stood, as far as nobody has changed them since.
+func (h *House) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Accepted{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	now := map[int64]int{}
+	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+		a := Accepted{Changed: []string{}}
+		for _, u := range p.undo {
+			k, err := tx.SetStand(ctx, u.id, u.version, u.stand)
+			if stale := (store.Stale{}); asStale(err, &stale) {
+				a.Changed = append(a.Changed, k.Title)
+				continue
+			}
+			if err != nil {
+				return a, err
+			}
+			a.Placed++
+			now[u.id] = k.Version
+		}
+		return a, nil
+	})
+	for j := range p.of.orders { // so that it can be taken again
+		if v := now[p.of.orders[j].ID]; v != 0 {
+			p.of.orders[j].Version = v
+		}
+	}
+	if err == nil {
+		p.undo, p.told.State = nil, "done"
+	}
+	return out, err
+}
+
+// PinOrder has a job stay on its day and with its crew when rounds are proposed, or not.
+func (h *House) PinOrder(ctx context.Context, key store.Key, id int64, version int, pinned bool) (OrderDetail, error) {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.Pin(ctx, id, version, pinned) })
+	if err != nil {
+		return OrderDetail{}, h.staleOrder(ctx, err)
+	}
+	return h.Order(ctx, id)
+}
