@@ -17,6 +17,7 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, post, "/crews/{id}/restore", doc{"restore-crew", "Firm", "Bring a removed crew back", "As it was.", writes, 0}, s.restoreCrew)
 	op(a, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
 	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
+	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
@@ -72,6 +73,18 @@ func (s *Server) setAccess(ctx context.Context, in *struct {
 }) (*Out[house.Access], error) {
 	a, err := s.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(a), s.problem(ctx, "property", err)
+}
+
+func (s *Server) sheet(ctx context.Context, in *struct {
+	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
+	Crew string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
+}) (*Out[house.Sheet], error) {
+	on, err := dayOr("day", in.Day, s.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "sheet", err)
+	}
+	sheet, err := s.Sheet(ctx, on, in.Crew)
+	return out(sheet), s.problem(ctx, "sheet", err)
 }
 
 func (s *Server) propose(ctx context.Context, in *struct {

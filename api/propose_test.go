@@ -89,6 +89,11 @@ func TestPropose(t *testing.T) {
 	if o := read(sweep); o.State != job.Placed || o.Crew == "" || !o.Day.Given() {
 		t.Errorf("after: %+v", o.Order)
 	}
+	on := read(sweep)
+	sheet := ok[house.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%s", on.Day, on.Crew), nil)
+	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0] == "" {
+		t.Errorf("the day's sheet: %+v", sheet)
+	}
 	back := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
 	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {
 		t.Errorf("taken back: %+v, %+v", back, o.Order)
@@ -105,6 +110,19 @@ func TestPropose(t *testing.T) {
 				t.Errorf("the pinned one moved: %+v", v)
 			}
 		}
+	}
+	// One is put elsewhere, and the rest stays.
+	first := h.proposed(obj{"days": 10, "seconds": 0.2})
+	next := h.proposed(obj{"days": 10, "seconds": 0.2, "base": first.ID, "pins": []obj{{"order": sweep.ID, "crew": 1, "day": (h.today + 6).String()}}})
+	for _, v := range next.Visits {
+		for _, k := range v.Jobs {
+			if k.ID == sweep.ID && (v.Crew != 1 || v.Day != h.today+6) {
+				t.Errorf("pinned in the proposal: %+v", v)
+			}
+		}
+	}
+	if code, b := h.do("POST", "/rounds/proposals", obj{"pins": []obj{{"order": 99, "crew": 0, "day": h.today.String()}}}); code != 422 || !strings.Contains(string(b), "body.pins[0]") {
+		t.Errorf("no such job: %d %s", code, b)
 	}
 	for path, says := range map[string]string{"/rounds/proposals/99": "proposal", fmt.Sprintf("/rounds/proposals/%d/why/99", p.ID): "job"} {
 		if code, b := h.do("GET", path, nil); code != 404 || !strings.Contains(string(b), says) {

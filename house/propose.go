@@ -19,6 +19,15 @@ type ProposalIn struct {
 	Seconds float64 `json:"seconds,omitempty" minimum:"0" maximum:"60" doc:"How long it may look; 6 when absent"`
 	Seed    uint64  `json:"seed,omitempty" doc:"Another gives another search"`
 	Anew    bool    `json:"anew,omitempty" doc:"What stands on a day already may move too, unless it is pinned or was told"`
+	Base    int64   `json:"base,omitempty" doc:"A proposal that this one begins from: what is not pinned stays there as far as it can"`
+	Pins    []PinIn `json:"pins,omitempty" maxItems:"200" doc:"Where some jobs are to be"`
+}
+
+// PinIn is where a job is to be.
+type PinIn struct {
+	Order int64   `json:"order"`
+	Crew  int     `json:"crew" minimum:"0" doc:"Index among the crews"`
+	Day   day.Day `json:"day" format:"date"`
 }
 
 // Proposal is rounds as they are proposed, while they are looked for and after.
@@ -113,6 +122,9 @@ func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	if err != nil {
 		return Proposal{}, err
 	}
+	if err := h.begin(of, in); err != nil {
+		return Proposal{}, err
+	}
 	if len(of.crews) == 0 {
 		return Proposal{}, store.Refused("there is no crew yet: enter one in Settings, with its hours")
 	}
@@ -132,6 +144,39 @@ func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	h.proposed.mu.Unlock()
 	go h.search(p, in)
 	return p.read(), nil
+}
+
+// begin has a plan begin from another proposal, with some jobs pinned.
+func (h *House) begin(of *planned, in ProposalIn) error {
+	index := map[int64]int{}
+	for j, k := range of.orders {
+		index[k.ID] = j
+	}
+	if in.Base != 0 {
+		base, err := h.proposal(in.Base)
+		if err != nil {
+			return Refuse("base", in.Base, "this proposal is not kept any more: propose anew")
+		}
+		base.mu.Lock()
+		defer base.mu.Unlock()
+		for _, v := range base.plan.Visits {
+			for _, j := range v.Jobs {
+				d := int(v.Date - of.problem.From)
+				if k, there := index[base.of.orders[j].ID]; there && d >= 0 && d < of.problem.Days && v.Crew < len(of.crews) && of.problem.Jobs[k].Pin == nil {
+					of.problem.Jobs[k].Was = &rounds.Pin{Crew: v.Crew, Day: d}
+				}
+			}
+		}
+	}
+	for i, pin := range in.Pins {
+		j, there := index[pin.Order]
+		d := int(pin.Day - of.problem.From)
+		if !there || pin.Crew >= len(of.crews) || d < 0 || d >= of.problem.Days {
+			return Refuse(fmt.Sprintf("pins[%d]", i), pin.Order, "there is no such job, crew or day in this span")
+		}
+		of.problem.Jobs[j].Pin = &rounds.Pin{Crew: pin.Crew, Day: d}
+	}
+	return nil
 }
 
 // search looks until its time is over or it is stopped.
@@ -280,7 +325,7 @@ func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.V
 		return nil
 	}
 	cost := of.curves[j].On(v.Date).Int()
-	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: 100*v.From + n, DayCost: cost})
+	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: planPlace*v.From + n, DayCost: cost})
 	if stale := (store.Stale{}); asStale(err, &stale) {
 		a.Changed = append(a.Changed, k.Title)
 		return nil

@@ -1684,6 +1684,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A crew's day
+         * @description Properties in order, with their jobs, kit, cautions and what to mind.
+         */
+        get: operations["sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shopping": {
         parameters: {
             query?: never;
@@ -4716,6 +4736,17 @@ export interface components {
             /** Format: int64 */
             version: number;
         };
+        PinIn: {
+            /**
+             * Format: int64
+             * @description Index among the crews
+             */
+            crew: number;
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            order: number;
+        };
         PlaceLine: {
             /**
              * Format: int64
@@ -5213,6 +5244,11 @@ export interface components {
             anew?: boolean;
             /**
              * Format: int64
+             * @description A proposal that this one begins from: what is not pinned stays there as far as it can
+             */
+            base?: number;
+            /**
+             * Format: int64
              * @description 14 when absent
              */
             days?: number;
@@ -5221,6 +5257,8 @@ export interface components {
              * @description First day; today when absent
              */
             from?: string;
+            /** @description Where some jobs are to be */
+            pins?: components["schemas"]["PinIn"][] | null;
             /**
              * Format: double
              * @description How long it may look; 6 when absent
@@ -6327,6 +6365,137 @@ export interface components {
             low: number;
             /** Format: double */
             mid: number;
+        };
+        Sheet: {
+            /** @description Empty: of all */
+            crew: string;
+            /** @description That have work on the day */
+            crews: string[] | null;
+            /** Format: date */
+            day: string;
+            /** @description What is taken along in the morning */
+            kit: string[] | null;
+            /** @description Something is mixed: there is a mix card */
+            mixes: boolean;
+            /** @description What some of the work asks for */
+            skills: string[] | null;
+            /** @description In the order of the day */
+            visits: components["schemas"]["SheetVisit"][] | null;
+        };
+        SheetJob: {
+            address: string;
+            /**
+             * Format: int64
+             * @description 0 best to 100 worst; 101 forbidden
+             */
+            best_cost: number;
+            /**
+             * Format: date
+             * @description The cheapest day from today on; empty when every day is forbidden
+             */
+            best_day: string;
+            cautions: string[] | null;
+            common: string;
+            /** @description Who goes */
+            crew: string;
+            /**
+             * Format: int64
+             * @description People needed
+             */
+            crew_size: number;
+            /**
+             * Format: date
+             * @description The day it is on; empty while it has none
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description What the day it is on costs as the season stands; for an overdue one what today costs
+             */
+            day_cost: number;
+            /**
+             * Format: date
+             * @description The day it was done or skipped on; else empty
+             */
+            ended: string;
+            /** Format: int64 */
+            id: number;
+            kind: string;
+            kit: string[] | null;
+            label: string;
+            /** Format: int64 */
+            minutes: number;
+            /** @description Why it was skipped, or what was seen */
+            note: string;
+            /**
+             * @description Who asked for it
+             * @enum {string}
+             */
+            origin: "verdict" | "after-care" | "taking in" | "plan" | "programme" | "planting" | "hand";
+            /**
+             * Format: int64
+             * @description Of the verdict that asked for it
+             */
+            origin_id?: number;
+            /** @description It was on a past day and is not ticked off */
+            overdue: boolean;
+            params: components["schemas"]["JobParams"];
+            /** @description The time for it has passed: no day left is better than the worst */
+            passed: boolean;
+            /** @description Its day and crew stay when rounds are proposed */
+            pinned: boolean;
+            /**
+             * Format: int64
+             * @description The one plant; absent for several or for the property itself
+             */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description How many plants or groups it is for; 0 for the property itself
+             */
+            plants: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            skills: string[] | null;
+            /** @description Catalogue id; empty where it is not for one plant */
+            species: string;
+            /** @enum {string} */
+            state: "waiting" | "on a day" | "done" | "skipped";
+            title: string;
+            /**
+             * Format: int64
+             * @description How long it took; 0 not noted
+             */
+            took_minutes: number;
+            /** Format: int64 */
+            version: number;
+            why: string[] | null;
+            /**
+             * Format: date
+             * @description Of the window that runs or comes next; empty without one
+             */
+            window_from: string;
+            /** Format: date */
+            window_to: string;
+        };
+        SheetVisit: {
+            address: string;
+            /**
+             * Format: int64
+             * @description Arrival, minutes after midnight; absent where nobody planned it
+             */
+            at?: number;
+            /** @description Gate, key, parking */
+            gate: string;
+            jobs: components["schemas"]["SheetJob"][] | null;
+            /** Format: int64 */
+            minutes: number;
+            /** @description What to mind there */
+            note: string;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
         };
         Shopping: {
             lines: components["schemas"]["ShoppingLine"][] | null;
@@ -14404,6 +14573,49 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sheet: {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                day?: string;
+                /** @description Its name; all when absent */
+                crew?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
                 };
             };
             /** @description Unprocessable Entity */

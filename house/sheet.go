@@ -1,0 +1,101 @@
+package house
+
+import (
+	"context"
+	"slices"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+)
+
+// Sheet is a crew's day.
+type Sheet struct {
+	Day    day.Day      `json:"day" format:"date"`
+	Crew   string       `json:"crew" doc:"Empty: of all"`
+	Crews  []string     `json:"crews" doc:"That have work on the day"`
+	Visits []SheetVisit `json:"visits" doc:"In the order of the day"`
+	Kit    []string     `json:"kit" doc:"What is taken along in the morning"`
+	Skills []string     `json:"skills" doc:"What some of the work asks for"`
+	Mixes  bool         `json:"mixes" doc:"Something is mixed: there is a mix card"`
+}
+
+// SheetVisit is a property of the day.
+type SheetVisit struct {
+	PropertyID int64      `json:"property_id"`
+	Property   string     `json:"property"`
+	Address    string     `json:"address"`
+	Note       string     `json:"note" doc:"What to mind there"`
+	Gate       string     `json:"gate" doc:"Gate, key, parking"`
+	At         int        `json:"at,omitempty" doc:"Arrival, minutes after midnight; absent where nobody planned it"`
+	Minutes    int        `json:"minutes"`
+	Jobs       []SheetJob `json:"jobs"`
+}
+
+// SheetJob is a job with what the crew has to know.
+type SheetJob struct {
+	Order
+	Kit      []string   `json:"kit"`
+	Skills   []string   `json:"skills"`
+	Cautions []string   `json:"cautions"`
+	Why      []string   `json:"why"`
+	Params   job.Params `json:"params"`
+}
+
+// Sheet is the day of a crew, or of all.
+func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error) {
+	out := Sheet{Day: on, Crew: crew, Crews: []string{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
+	list, err := h.Store.SheetsBetween(ctx, on.String(), on.String(), roundsShown)
+	if err != nil {
+		return out, err
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	add := func(to *[]string, from []string) {
+		for _, v := range from {
+			if !slices.Contains(*to, v) {
+				*to = append(*to, v)
+			}
+		}
+	}
+	for _, k := range list {
+		if k.Crew != "" {
+			add(&out.Crews, []string{k.Crew})
+		}
+		if crew != "" && k.Crew != crew {
+			continue
+		}
+		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID {
+			v, err := h.sheetVisit(ctx, k.PropertyID)
+			if err != nil {
+				return out, err
+			}
+			if k.Place >= planPlace {
+				v.At = k.Place / planPlace
+			}
+			out.Visits = append(out.Visits, v)
+		}
+		v := &out.Visits[len(out.Visits)-1]
+		b := k.Body.V
+		v.Jobs = append(v.Jobs, SheetJob{tellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
+			append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V})
+		v.Minutes += k.Minutes
+		add(&out.Kit, b.Kit)
+		add(&out.Skills, b.Skills)
+		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
+	}
+	return out, nil
+}
+
+// planPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and its number within the visit.
+const planPlace = 100
+
+func (h *House) sheetVisit(ctx context.Context, property int64) (SheetVisit, error) {
+	p, err := h.Store.Property(ctx, property)
+	if err != nil {
+		return SheetVisit{}, err
+	}
+	a, err := h.Store.AccessOf(ctx, property)
+	return SheetVisit{PropertyID: p.ID, Property: p.Name, Address: p.Address, Note: p.Note, Gate: a.Note, Jobs: []SheetJob{}}, err
+}
