@@ -6,6 +6,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/goccy/go-yaml"
@@ -34,6 +35,45 @@ type Step struct {
 	Guard    []Find    `yaml:"guard"` // causes to be kept off, with their jobs
 	Feed     []At      `yaml:"feed"`  // whose season's feeding is made a job
 	People   []Person  `yaml:"people"`
+	Crews    []Crew    `yaml:"crews"`
+	Access   []Access  `yaml:"access"`
+}
+
+// Crew is people who go together, with the hours of their weekdays and of Saturday, as "8-17".
+type Crew struct {
+	Name     string   `yaml:"name"`
+	People   []string `yaml:"people"`
+	Weekdays string   `yaml:"weekdays"`
+	Saturday string   `yaml:"saturday"`
+	LoadM3   float64  `yaml:"load_m3"`
+}
+
+// Access is when one may be at a property.
+type Access struct {
+	Property string `yaml:"property"`
+	Arrive   int    `yaml:"arrive"`
+	Weekdays string `yaml:"weekdays"`
+	Saturday string `yaml:"saturday"`
+	Shut     []int  `yaml:"shut"`
+	Note     string `yaml:"note"`
+}
+
+// week is the seven spans of hours, Sunday first.
+func week(weekdays, saturday string) (out [7]map[string]int, err error) {
+	for d := range out {
+		text := map[int]string{0: "", 6: saturday}[d]
+		if d > 0 && d < 6 {
+			text = weekdays
+		}
+		from, to := 0, 0
+		if text != "" {
+			if _, err = fmt.Sscanf(text, "%d-%d", &from, &to); err != nil {
+				return out, fmt.Errorf("hours %q: %w", text, err)
+			}
+		}
+		out[d] = map[string]int{"from": 60 * from, "to": 60 * to}
+	}
+	return out, nil
 }
 
 // Person is one who works for the firm.
@@ -239,6 +279,9 @@ func (t *teller) tellStores(s Step) error {
 			return fmt.Errorf("%s: %w", p.Name, err)
 		}
 	}
+	if err := t.tellCrews(s); err != nil {
+		return err
+	}
 	for _, p := range s.Products {
 		id, err := t.post("/products", p.Card)
 		if err != nil {
@@ -261,6 +304,53 @@ func (t *teller) tellStores(s Step) error {
 	}
 	return t.tellAhead(s)
 }
+
+// tellCrews does what a day has of crews and access.
+func (t *teller) tellCrews(s Step) error {
+	for _, c := range s.Crews {
+		var all struct {
+			Items []struct {
+				ID   int64  `json:"id"`
+				Name string `json:"name"`
+			} `json:"items"`
+		}
+		if err := t.get("/people", &all); err != nil {
+			return err
+		}
+		people := []int64{}
+		for _, p := range all.Items {
+			if slices.Contains(c.People, p.Name) {
+				people = append(people, p.ID)
+			}
+		}
+		hours, err := week(c.Weekdays, c.Saturday)
+		if err == nil {
+			_, err = t.post("/crews", map[string]any{"name": c.Name, "people": people, "hours": hours, "load_m3": c.LoadM3,
+				"start": map[string]float64{"latitude": yardLat, "longitude": yardLon}})
+		}
+		if err != nil {
+			return fmt.Errorf("%s: %w", c.Name, err)
+		}
+	}
+	for _, a := range s.Access {
+		id, err := t.property(a.Property)
+		if err != nil {
+			return err
+		}
+		hours, err := week(a.Weekdays, a.Saturday)
+		if err != nil {
+			return err
+		}
+		body := map[string]any{"arrive": a.Arrive, "hours": hours, "shut": append([]int{}, a.Shut...), "note": a.Note}
+		if err := t.put(fmt.Sprintf("/properties/%d/access", id), body, nil); err != nil {
+			return fmt.Errorf("access to %s: %w", a.Property, err)
+		}
+	}
+	return nil
+}
+
+// The firm's yard.
+const yardLat, yardLon = 45.905, 8.59
 
 // tellAhead does what a day has of guards and feedings.
 func (t *teller) tellAhead(s Step) error {

@@ -96,7 +96,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			moved = 400
 		}
 		if at[j] == nil {
-			cost += 15 + owes(p, k.Place)
+			cost += 15 + owes(p, k.Place) + 0.5*float64(p.Days)
 			if k.Later == 101 {
 				cost += 200 * weight
 			} else {
@@ -119,7 +119,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				return 0, k.Title + " without " + s
 			}
 		}
-		cost += weight * float64(k.Costs[d])
+		cost += weight*float64(k.Costs[d]) + 0.5*float64(d)
 		if k.Was != nil && k.Was.Day != d {
 			cost += moved
 		} else if k.Was != nil && k.Was.Crew != at[j].Crew {
@@ -380,5 +380,47 @@ func TestRepeats(t *testing.T) {
 	a.search, b.search = nil, nil
 	if fmt.Sprintf("%+v", a) != fmt.Sprintf("%+v", b) {
 		t.Error("two plans of one seed differ")
+	}
+}
+
+// TestTryIsTrue: what trying a job on a way foretells is what putting it there changes, to the minute; and a plan that was searched long leaves no
+// single move that would make it better.
+func TestTryIsTrue(t *testing.T) {
+	r := rand.New(rand.NewPCG(6, 2))
+	better := 0
+	for n := range 150 {
+		p := random(r, 6+r.IntN(14), 2+r.IntN(5), 1+r.IntN(3), 2+r.IntN(4))
+		plan, err := Make(p, uint64(n), Rounds(400))
+		if err != nil {
+			t.Fatal(err)
+		}
+		s := plan.search
+		for j := range p.Jobs {
+			if w := plan.Explain(j); s.at[j] >= 0 {
+				for _, o := range w.Others {
+					if o.Crew >= 0 && o.More < -0.6 {
+						better++
+					}
+				}
+			}
+			if s.at[j] >= 0 || s.round[j] {
+				continue
+			}
+			for w := range s.list {
+				v, at := s.try(j, w)
+				if v >= far {
+					continue
+				}
+				mark, sum, leave := len(s.log), s.sum, s.leave(j)
+				s.put(j, w, at)
+				if math.Abs(s.sum-sum-(v-leave)) > 1e-6 {
+					t.Errorf("case %d, job %d on way %d: foretold %.3f, changed %.3f", n, j, w, v-leave, s.sum-sum)
+				}
+				s.back(mark, sum)
+			}
+		}
+	}
+	if better > 3 {
+		t.Errorf("%d moves would make plans better", better)
 	}
 }

@@ -29,7 +29,7 @@ type Left struct {
 
 // Score is what a plan costs, part by part: minutes, with a point of a day's cost counted as one.
 type Score struct {
-	Days     float64 `json:"days" doc:"What the days cost for the jobs, by weight"`
+	Days     float64 `json:"days" doc:"What the days cost for the jobs, by weight, and half a minute for each day that a job waits"`
 	Travel   float64 `json:"travel" doc:"Minutes on the way"`
 	Visits   float64 `json:"visits" doc:"Arrivals"`
 	Overtime float64 `json:"overtime"`
@@ -180,7 +180,8 @@ func (s *search) score() (out Score) {
 			out.Waiting += s.leave(j)
 			continue
 		}
-		own := s.p.Jobs[j].weight() * float64(s.p.Jobs[j].cost(s.list[w].day))
+		d := s.list[w].day
+		own := s.p.Jobs[j].weight()*float64(s.p.Jobs[j].cost(d)) + soonEach*float64(d)
 		out.Days += own
 		out.Moved += s.here(j, w) - own
 	}

@@ -12,6 +12,7 @@ const (
 	loadEach     = 25  // each m³ beyond the vehicle's load
 	movedEach    = 15  // each job that does not stay where it stood
 	toldEach     = 400 // the same where the client was told
+	soonEach     = 0.5 // each day that a job waits: where days are alike the first is best, rain may still come
 	waitingMore  = 15  // for each job left for later, beside what later costs and the way that is due then
 	ownWay       = 0.4 // of the way there and on: for each job that is left; the rest is shared by all jobs of the property
 	tooLate      = 200 // for a job that has no later

@@ -146,7 +146,7 @@ func (s *search) trips() []float64 {
 // leave is what leaving a job for later costs.
 func (s *search) leave(j int) float64 {
 	k := &s.p.Jobs[j]
-	c := waitingMore + s.trip[k.Place]
+	c := waitingMore + s.trip[k.Place] + soonEach*float64(s.p.Days)
 	if k.Later >= Forbidden {
 		c += tooLate * k.weight()
 	} else {
@@ -168,7 +168,7 @@ func (j *Job) moved() float64 {
 // here is what a job's day costs there, with what moving it there costs.
 func (s *search) here(j, w int) float64 {
 	k, way := &s.p.Jobs[j], &s.list[w]
-	c := k.weight() * float64(k.cost(way.day))
+	c := k.weight()*float64(k.cost(way.day)) + soonEach*float64(way.day)
 	if k.Was != nil && k.Was.Day != way.day {
 		c += k.moved()
 	} else if k.Was != nil && k.Was.Crew != way.crew {

@@ -215,6 +215,12 @@ func TestSituations(t *testing.T) {
 			p.Jobs = []Job{work(near, 60, flat(0))}
 			p.Jobs[0].Costs[4], p.Jobs[0].Pin = 90, &Pin{1, 4}
 		}, func(o told) { v := o.of(0); o.must(v.Day == 4 && v.Crew == 1, "where it is pinned") }},
+		{"pinned to a day off", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, flat(0))}
+			p.Jobs[0].Pin = &Pin{0, 5} // a Saturday
+		}, func(o told) { o.left(0, "Ilda and Tea is not at work") }},
+		{"of days that are alike the first", func(p *Problem) { p.Jobs = []Job{work(near, 60, flat(0)), work(sick, 60, flat(0))} },
+			func(o told) { o.must(o.of(0).Day == 0 && o.of(1).Day == 0, "today") }},
 		{"a circle of gaps", func(p *Problem) {
 			p.Jobs = []Job{work(near, 30, flat(0)), work(near, 30, flat(0)), work(near, 30, flat(0))}
 			p.Jobs[0].After, p.Jobs[1].After = []Gap{{Job: 1, Min: 2}}, []Gap{{Job: 0, Min: 2}}

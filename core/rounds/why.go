@@ -247,6 +247,12 @@ func (s *search) laterText(k *Job) string {
 // leftFor says why a job that some crew could do on some day is left.
 func (s *search) leftFor(j int, out *Left) {
 	k := &s.p.Jobs[j]
+	if k.Pin != nil {
+		out.Why = fmt.Sprintf("It stands on %s with %s, and that cannot be: %s.", quantity.Day(s.p.From+day.Day(k.Pin.Day)), s.p.Crews[k.Pin.Crew].Name,
+			s.blocks(j, k.Pin.Crew*s.p.Days+k.Pin.Day))
+		out.Takes = "Take it off that day, or let it move."
+		return
+	}
 	least, on := far, -1
 	for w := range s.list {
 		if v, _ := s.try(j, w); v < least {

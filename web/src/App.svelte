@@ -29,6 +29,8 @@
     Mix: () => import('./places/Mix.svelte'),
     Stores: () => import('./places/Stores.svelte'),
     Treat: () => import('./places/Treat.svelte'),
+    Propose: () => import('./places/Propose.svelte'),
+    DaySheet: () => import('./places/DaySheet.svelte'),
     Settings: () => import('./places/Settings.svelte'),
     Walk: () => import('./places/Walk.svelte'),
     Year: () => import('./places/Year.svelte'),
@@ -53,6 +55,8 @@
     '/stores': at('Stores'),
     '/mix/:day?': at('Mix'),
     '/treat/:find': at('Treat'),
+    '/propose': at('Propose'),
+    '/day/:day?/:crew?': at('DaySheet'),
     '/settings': at('Settings'),
     '*': Lookout,
   };
@@ -86,9 +90,11 @@
   const section = (name: string) =>
     name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'treat' || name === 'cuts'
       ? 'grounds'
-      : name === 'ails'
-        ? 'almanac'
-        : name;
+      : name === 'propose' || name === 'day'
+        ? 'rounds'
+        : name === 'ails'
+          ? 'almanac'
+          : name;
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
 

@@ -5906,7 +5906,7 @@ export interface components {
         RoundsScore: {
             /**
              * Format: double
-             * @description What the days cost for the jobs, by weight
+             * @description What the days cost for the jobs, by weight, and half a minute for each day that a job waits
              */
             days: number;
             /**

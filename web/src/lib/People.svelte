@@ -10,6 +10,7 @@
   import Tickbox from './Tickbox.svelte';
   import { capital } from './words';
 
+  let { onchange }: { onchange?: () => void } = $props();
   let list = $state<Person[]>();
   let skills = $state<string[]>([]);
   let form = $state<{ id: number; name: string; skills: string[]; version: number }>();
@@ -20,7 +21,9 @@
   const read = () =>
     attempt(async () => {
       const [p, s] = await Promise.all([people(), ask(api.GET('/api/v1/skills'))]);
-      if (!gone) [list, skills] = [p, s.items ?? []];
+      if (gone) return;
+      [list, skills] = [p, s.items ?? []];
+      onchange?.();
     });
   void read();
 

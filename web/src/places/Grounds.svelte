@@ -19,6 +19,7 @@
   } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import AccessSlip from '../rounds/AccessSlip.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from '../lib/site';
   import { shown as inUnit, unit } from '../lib/units';
@@ -315,6 +316,8 @@
           {#if busy}<span role="status">{busy}</span>{/if}
         </span>
       </section>
+
+      <AccessSlip property={id} />
 
       {#if again}
         <div class="mt-3 border border-ink bg-white p-3" role="alert">

@@ -7,11 +7,13 @@
   import { keptOf } from '../lib/kept';
   import HouseRules from '../lib/HouseRules.svelte';
   import People from '../lib/People.svelte';
+  import Crews from '../rounds/Crews.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
   type Firm = Schemas['FirmOut'];
   let firm = $state<Firm>();
+  let stamp = $state(0);
   let problem = $state<Problem>();
   const theirs = $derived(keptOf<Firm>(problem));
 
@@ -108,6 +110,7 @@
       {/if}
       <Button type="submit">Keep</Button>
     </form>
-    <People />
+    <People onchange={() => stamp++} />
+    <Crews {stamp} />
   {/if}
 </div>

@@ -1,0 +1,297 @@
+<script lang="ts">
+  /** Rounds as they are proposed: who goes where on which day, why, what other days would cost, and what is left. */
+  import { Button } from 'flowbite-svelte';
+  import { onDestroy } from 'svelte';
+  import { api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import { dayOfWeek, hours, inWords, plusDays } from '../lib/dates';
+  import { attempt, house } from '../lib/house.svelte';
+  import { forWhat } from '../lib/orders';
+  import Pick from '../lib/Pick.svelte';
+  import Tickbox from '../lib/Tickbox.svelte';
+  import { clock, type Proposal, type Visit } from '../rounds/clock';
+  import Strip from '../rounds/Strip.svelte';
+
+  let crews = $state.raw<Schemas['Crew'][]>();
+  let p = $state.raw<Proposal>();
+  let days = $state(14);
+  let seconds = $state(6);
+  let anew = $state(false);
+  let pins = $state.raw<Schemas['PinIn'][]>([]);
+  let visit = $state.raw<Visit>();
+  let picked = $state.raw<Order>();
+  let why = $state.raw<Schemas['RoundsWhy']>();
+  let problem = $state<Problem>();
+  let busy = $state(false);
+  let width = $state(600);
+  let turn = 0;
+  onDestroy(() => turn++);
+  void attempt(async () => {
+    const list = (await ask(api.GET('/api/v1/crews'))).items ?? [];
+    crews = list;
+  });
+
+  const rest = (ms: number) => new Promise((done) => setTimeout(done, ms));
+  async function propose(from?: Proposal) {
+    const mine = ++turn;
+    visit = picked = why = undefined;
+    problem = await attempt(async () => {
+      const body: Schemas['ProposalIn'] = { days, seconds, anew, pins };
+      if (from) body.base = from.id;
+      let got = await ask(api.POST('/api/v1/rounds/proposals', { params: { header: onceKey() }, body }));
+      if (mine !== turn) return;
+      p = got;
+      while (got.state === 'working') {
+        await rest(250);
+        if (mine !== turn) return;
+        got = await ask(api.GET('/api/v1/rounds/proposals/{id}', { params: { path: { id: got.id } } }));
+        if (mine !== turn) return;
+        p = got;
+      }
+    });
+  }
+  const stop = () =>
+    attempt(async () => {
+      if (!p) return;
+      const got = await ask(
+        api.POST('/api/v1/rounds/proposals/{id}/stop', { params: { path: { id: p.id }, header: onceKey() } }),
+      );
+      turn++;
+      p = got;
+    });
+  async function take() {
+    const of = p;
+    if (!of || busy) return;
+    busy = true;
+    await attempt(async () => {
+      const path = { id: of.id };
+      const a = await ask(api.POST('/api/v1/rounds/proposals/{id}/accept', { params: { path, header: onceKey() } }));
+      p = { ...of, state: 'accepted' };
+      const other = a.changed?.length ? ` Changed meanwhile, and left as they are: ${a.changed.join(', ')}.` : '';
+      house.say(`${a.placed === 1 ? 'One job is' : `${a.placed} jobs are`} on their days.${other}`, async () => {
+        await ask(api.POST('/api/v1/rounds/proposals/{id}/take-back', { params: { path, header: onceKey() } }));
+        p = { ...of, state: 'done' };
+        void house.refresh();
+      });
+      void house.refresh();
+    });
+    busy = false;
+  }
+  async function ask1(o: Order) {
+    const of = p;
+    picked = o;
+    why = undefined;
+    if (!of) return;
+    const mine = turn;
+    await attempt(async () => {
+      const w = await ask(api.GET('/api/v1/rounds/proposals/{id}/why/{order}', { params: { path: { id: of.id, order: o.id } } }));
+      if (mine === turn && picked?.id === o.id) why = w;
+    });
+  }
+  function pick(v: Visit) {
+    visit = v;
+    const first = v.jobs?.[0];
+    if (first) void ask1(first);
+  }
+  function pinThere(o: Order, crew: number, day: string) {
+    pins = [...pins.filter((x) => x.order !== o.id), { order: o.id, crew, day }];
+    void propose(p);
+  }
+  const span = $derived(p ? Array.from({ length: p.days }, (_, i) => plusDays(p!.from, i)) : []);
+  const shownDays = $derived(
+    span.filter((d) => p?.visits?.some((v) => v.day === d) || p?.crews?.some((c) => at(c, d).to > at(c, d).from)),
+  );
+  const at = (c: Schemas['Crew'], d: string) =>
+    c.off?.includes(d) ? { from: 0, to: 0 } : (c.hours?.[dayOfWeek(d)] ?? { from: 0, to: 0 });
+  const of = (crew: number, d: string) => (p?.visits ?? []).filter((v) => v.crew === crew && v.day === d);
+  const edge = $derived.by(() => {
+    const starts = (p?.crews ?? []).flatMap((c) => (c.hours ?? []).filter((h) => h.to > h.from).map((h) => h.from));
+    const ends = (p?.crews ?? []).flatMap((c) => (c.hours ?? []).filter((h) => h.to > h.from).map((h) => h.to));
+    const late = (p?.visits ?? []).map((v) => v.to);
+    return { from: Math.min(480, ...starts) - 30, to: Math.max(1020, ...ends, ...late) + 30 };
+  });
+  const work = $derived((p?.visits ?? []).reduce((n, v) => n + v.to - v.from, 0));
+  const ways = $derived(Math.round(p?.score.travel ?? 0));
+</script>
+
+<svelte:head><title>Propose rounds · Mezzadro</title></svelte:head>
+
+<div class="px-5 py-4 max-md:px-3">
+  <p class="text-sm"><a href="#/rounds">Rounds</a></p>
+  <div class="flex flex-wrap items-end gap-3">
+    <h1 class="flex-1">Propose rounds</h1>
+    <Pick
+      label="For"
+      bind:value={days}
+      options={[
+        [7, 'a week'],
+        [14, 'a fortnight'],
+        [28, 'four weeks'],
+      ]}
+    />
+    <Pick
+      label="Look for"
+      bind:value={seconds}
+      options={[
+        [2, '2 seconds'],
+        [6, '6 seconds'],
+        [20, '20 seconds'],
+        [60, 'a minute'],
+      ]}
+    />
+    <Tickbox bind:checked={anew} label="What stands may move" />
+    {#if p?.state === 'working'}<Button color="light" onclick={stop}>Stop: take the best so far</Button>
+    {:else}<Button disabled={!crews?.length} onclick={() => propose()}>Propose</Button>{/if}
+  </div>
+  {#if problem}<p role="alert" class="mt-2 border-l-4 border-bad pl-2">{problem.message}</p>{/if}
+  {#if crews && !crews.length}
+    <p class="mt-3">
+      There is no crew yet. <a class="underline" href="#/settings">Enter the people and a crew</a> with its hours: rounds are proposed
+      for crews.
+    </p>
+  {:else if !p}
+    <p class="mt-3 text-soft">
+      Every job that has a day in the span is put near its best one: gaps, skills, hours and access hold, the way is kept short,
+      one visit takes all that is within its window there, clean properties come before sick ones. Nothing changes until you take
+      it.
+    </p>
+  {/if}
+  {#if p?.state === 'working'}
+    <div class="mt-3" role="status">
+      <progress class="h-3 w-full accent-moss" max="1" value={p.done} aria-label="Looking"></progress>
+      <p class="text-sm text-soft">{p.rounds} tries, the best costs {Math.round(p.best)} so far.</p>
+    </div>
+  {:else if p}
+    <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div class="min-w-0">
+        <div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-y border-rule py-2 text-sm">
+          <span><b>{p.visits?.length ?? 0}</b> visits, {hours(work)} of work, {hours(ways)} on the way (estimates)</span>
+          <span
+            ><b>{p.new}</b>
+            {p.new === 1 ? 'job gets' : 'jobs get'} a day{p.moved ? `, ${p.moved} move` : ''}, {p.left?.length ?? 0} left</span
+          >
+          <span class="text-soft" title="Minutes, with a point of a day’s cost counted as one"
+            >costs {Math.round(p.score.total)}, no plan less than {Math.round(p.bound)}</span
+          >
+          {#if p.state === 'accepted'}<b class="text-moss">On their days</b>
+          {:else if p.new + p.moved > 0}<Button size="sm" disabled={busy} onclick={take}>Put them on their days</Button>{/if}
+          {#if pins.length}<button
+              class="min-h-11 text-moss underline"
+              onclick={() => {
+                pins = [];
+                void propose(p);
+              }}>{pins.length === 1 ? 'One is' : `${pins.length} are`} pinned here: let go</button
+            >{/if}
+        </div>
+        {#each p.notes ?? [] as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
+        <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
+          <div style:min-width="560px">
+            <div class="relative ml-32 h-5 text-xs text-soft" aria-hidden="true">
+              {#each { length: Math.floor((edge.to - edge.from) / 120) + 1 }, i (i)}
+                {@const m = Math.ceil(edge.from / 60) * 60 + 120 * i}
+                {#if m < edge.to - 30}<span
+                    class="absolute"
+                    style:left="{((m - edge.from) / (edge.to - edge.from)) * (Math.max(560, width) - 132)}px">{clock(m)}</span
+                  >{/if}
+              {/each}
+            </div>
+            {#each shownDays as d (d)}
+              <section aria-label={inWords(d, house.today)} class="border-t border-ink">
+                {#each p.crews ?? [] as c, i (c.id)}
+                  <div class="flex">
+                    <p class="w-32 shrink-0 pr-2 text-sm leading-tight">
+                      {#if i === 0}<b class="block">{inWords(d, house.today).replace(/(\w+)$/, (m) => m.slice(0, 3))}</b>{/if}
+                      <span class="text-soft">{c.name.length > 15 ? c.name.slice(0, 14) + '…' : c.name}</span>
+                    </p>
+                    <Strip
+                      crew={c}
+                      visits={of(i, d)}
+                      hours={at(c, d)}
+                      from={edge.from}
+                      to={edge.to}
+                      width={Math.max(560, width) - 132}
+                      chosen={picked?.id}
+                      onpick={pick}
+                    />
+                  </div>
+                {/each}
+              </section>
+            {/each}
+          </div>
+        </div>
+      </div>
+      <div class="space-y-4">
+        {#if visit}
+          <section aria-label="Chosen visit" class="border border-ink bg-white px-3 py-2">
+            <p class="font-bold">{visit.property}</p>
+            <p class="text-sm text-soft">
+              {inWords(visit.day, house.today)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]
+                ?.name}{visit.travel ? `, ${visit.travel} min on the way there` : ''}
+            </p>
+            <ol class="mt-1">
+              {#each visit.jobs ?? [] as j (j.id)}<li class="border-t border-rule">
+                  <button
+                    class="min-h-11 w-full py-1 text-left leading-snug {picked?.id === j.id ? 'font-bold' : ''}"
+                    aria-pressed={picked?.id === j.id}
+                    onclick={() => ask1(j)}
+                    >{j.title}<span class="block text-sm font-normal text-soft"
+                      >{[forWhat(j), hours(j.minutes)].filter(Boolean).join(' · ')}</span
+                    ></button
+                  >
+                </li>{/each}
+            </ol>
+          </section>
+        {/if}
+        {#if picked && why}
+          <section aria-label="Why there" class="border border-rule bg-white px-3 py-2">
+            <p class="font-semibold">{picked.title}</p>
+            <p class="text-sm" data-testid="why">{why.text}</p>
+            <table class="mt-1 w-full text-sm">
+              <caption class="text-left text-soft">On another day, with all else as it stands</caption>
+              <tbody>
+                {#each why.others ?? [] as o (o.day)}
+                  {#if o.crew >= 0}
+                    <tr class="border-t border-rule align-top">
+                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date, house.today)}</th
+                      >
+                      <td class="py-1 pr-2 text-right whitespace-nowrap {Math.abs(o.more) < 0.5 ? 'font-bold' : ''}"
+                        >{Math.abs(o.more) < 0.5
+                          ? 'as it is'
+                          : `${o.more > 0 ? '+' : '−'}${Math.abs(Math.round(o.more))} min`}</td
+                      >
+                      <td class="py-1 text-right"
+                        >{#if Math.abs(o.more) >= 0.5}<button
+                            class="min-h-9 text-moss underline"
+                            onclick={() => pinThere(picked!, o.crew, o.date)}
+                            >Put it there<span class="sr-only">: {inWords(o.date)}</span></button
+                          >{/if}</td
+                      >
+                    </tr>
+                  {:else if o.why && !o.why.includes('not at work')}
+                    <tr class="border-t border-rule align-top text-soft">
+                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date, house.today)}</th
+                      >
+                      <td class="py-1" colspan="2">{o.why}</td>
+                    </tr>
+                  {/if}
+                {/each}
+              </tbody>
+            </table>
+          </section>
+        {/if}
+        {#if p.left?.length}
+          <section aria-label="Left">
+            <h2>Left for later</h2>
+            <ul class="border-t border-rule">
+              {#each p.left.slice(0, 60) as l (l.job.id)}<li class="border-b border-rule py-1.5 text-sm">
+                  <a class="text-base" href="#/rounds/{l.job.id}">{l.job.title}</a>
+                  <span class="block text-soft">{l.job.property}</span>{l.why}
+                  <b class="font-semibold">{l.takes}</b>
+                </li>{/each}
+            </ul>
+            {#if p.left.length > 60}<p class="text-sm text-soft">And {p.left.length - 60} more.</p>{/if}
+          </section>
+        {/if}
+      </div>
+    </div>
+  {/if}
+</div>
