@@ -88,6 +88,7 @@ type proposal struct {
 // undone is where a job stood, and the version it has since.
 type undone struct {
 	id      int64
+	title   string
 	version int
 	stand   store.Stand
 }
@@ -321,11 +322,12 @@ func (h *House) Accept(ctx context.Context, key store.Key, id int64) (Accepted, 
 // accept puts one job on its day.
 func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.Visit, n, j int, a *Accepted, undo *[]undone) error {
 	k, crew, on := of.orders[j], of.crews[v.Crew].Name, v.Date.String()
-	if k.Day != nil && *k.Day == on && k.Crew == crew {
+	stays, place := k.Day != nil && *k.Day == on && k.Crew == crew, planPlace*v.From+n
+	if stays && k.Place == place {
 		return nil
 	}
 	cost := of.curves[j].On(v.Date).Int()
-	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: planPlace*v.From + n, DayCost: cost})
+	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: place, DayCost: cost})
 	if stale := (store.Stale{}); asStale(err, &stale) {
 		a.Changed = append(a.Changed, k.Title)
 		return nil
@@ -333,8 +335,10 @@ func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.V
 	if err != nil {
 		return fmt.Errorf("%s: %w", k.Title, err)
 	}
-	a.Placed++
-	*undo = append(*undo, undone{k.ID, kept.Version, store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}})
+	if !stays {
+		a.Placed++
+	}
+	*undo = append(*undo, undone{k.ID, k.Title, kept.Version, store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}})
 	return nil
 }
 
@@ -352,7 +356,7 @@ func (h *House) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted
 		for _, u := range p.undo {
 			k, err := tx.SetStand(ctx, u.id, u.version, u.stand)
 			if stale := (store.Stale{}); asStale(err, &stale) {
-				a.Changed = append(a.Changed, k.Title)
+				a.Changed = append(a.Changed, u.title)
 				continue
 			}
 			if err != nil {

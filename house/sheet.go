@@ -44,7 +44,7 @@ type SheetJob struct {
 // Sheet is the day of a crew, or of all.
 func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error) {
 	out := Sheet{Day: on, Crew: crew, Crews: []string{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
-	list, err := h.Store.SheetsBetween(ctx, on.String(), on.String(), roundsShown)
+	list, err := h.Store.SheetOf(ctx, on.String(), roundsShown)
 	if err != nil {
 		return out, err
 	}

@@ -91,6 +91,12 @@ func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
 	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` ORDER BY o.id`)
 }
 
+// SheetOf are the orders on a day and those that were done or skipped on it, in the order of the day's work.
+func (s *Store) SheetOf(ctx context.Context, day string, limit int) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND (o.state = 'on a day' AND o.day = ?1 OR o.state IN ('done', 'skipped') AND o.ended = ?1)
+		ORDER BY o.place, o.id LIMIT ?2`, day, limit)
+}
+
 // StandingGaps are the gaps of all standing orders to others, whatever became of those.
 func (s *Store) StandingGaps(ctx context.Context) ([]GapRow, error) {
 	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, b.title, b.kind, b.day, b.ended, b.state

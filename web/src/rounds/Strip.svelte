@@ -16,7 +16,17 @@
   let { crew, visits, hours, from, to, width, chosen, onpick }: Props = $props();
   const high = 40;
   const x = (m: number) => ((m - from) / (to - from)) * width;
-  const room = (v: Visit) => Math.floor((x(v.to) - x(v.from) - 8) / (house.glare ? 8.2 : 7));
+  const least = 25; // px: a finger's
+  /** Where each visit is drawn: by its time, and never narrower than a finger, pushed on where short ones follow each other. */
+  const blocks = $derived.by(() => {
+    let free = 0;
+    return visits.map((v) => {
+      const left = Math.min(Math.max(x(v.from), free), width - least);
+      const wide = Math.max(least, x(v.to) - left);
+      free = left + wide + 1;
+      return { v, left, wide, room: Math.floor((wide - 8) / (house.glare ? 8.2 : 7)) };
+    });
+  });
   const short = (text: string, n: number) => (n < 2 ? '' : text.length > n ? text.slice(0, n - 1).trimEnd() + '…' : text);
   const minutes = (v: Visit) => `${clock(v.from)} – ${clock(v.to)}, ${v.property}: ${v.jobs?.map((j) => j.title).join('; ')}`;
 </script>
@@ -49,26 +59,33 @@
           stroke-dasharray="2 3"
         />{/if}
     {/each}
+    {#each blocks as b (b.v.from)}
+      {@const on = b.v.jobs?.some((j) => j.id === chosen)}
+      <rect
+        x={b.left}
+        y="4"
+        width={b.wide}
+        height={high - 9}
+        fill="var(--color-moss-pale)"
+        stroke={on ? 'var(--color-ink)' : 'var(--color-moss)'}
+        stroke-width={on ? 2.4 : 1}
+      />
+      <text x={b.left + 5} y="17" font-size="12" font-weight="700" fill="var(--color-ink)">{short(b.v.property, b.room)}</text>
+      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)"
+        >{short(b.v.jobs?.length === 1 ? b.v.jobs[0]!.title : `${b.v.jobs?.length ?? 0} jobs`, b.room)}</text
+      >
+    {/each}
     <line x1="0" x2={width} y1={high - 0.5} y2={high - 0.5} stroke="var(--color-rule)" />
   </svg>
-  {#each visits as v (v.from)}
-    {@const on = v.jobs?.some((j) => j.id === chosen)}
+  {#each blocks as b (b.v.from)}
     <button
-      class="absolute top-1 overflow-hidden border bg-moss-pale px-1 text-left text-xs leading-[0.95rem] text-ink {on
-        ? 'border-2 border-ink'
-        : 'border-moss'}"
-      style:left="{x(v.from)}px"
-      style:width="{Math.max(10, x(v.to) - x(v.from))}px"
-      style:height="{high - 9}px"
-      title={minutes(v)}
-      aria-label={minutes(v)}
-      aria-pressed={on}
-      onclick={() => onpick(v)}
-      ><span aria-hidden="true" class="block font-semibold whitespace-nowrap">{short(v.property, room(v))}</span><span
-        aria-hidden="true"
-        class="block whitespace-nowrap"
-        >{short(v.jobs?.length === 1 ? v.jobs[0]!.title : `${v.jobs?.length ?? 0} jobs`, room(v))}</span
-      ></button
-    >
+      class="absolute top-0 h-full"
+      style:left="{b.left}px"
+      style:width="{b.wide}px"
+      title={minutes(b.v)}
+      aria-label={minutes(b.v)}
+      aria-pressed={b.v.jobs?.some((j) => j.id === chosen)}
+      onclick={() => onpick(b.v)}
+    ></button>
   {/each}
 </div>

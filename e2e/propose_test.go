@@ -1,0 +1,102 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+)
+
+// TestProposeRounds: rounds are proposed, one reads why a job stands where it does and puts it elsewhere, the rest is found anew, what cannot be says
+// why; all are put on their days and taken back; then the crew reads its day on a phone and ticks off.
+func TestProposeRounds(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 800)
+	b.visit("/#/rounds")
+	b.press("link", "Propose rounds")
+	b.see("Nothing changes until you take it.")
+	b.choose("Look for", "2 seconds")
+	b.press("button", "Propose")
+	b.see("jobs get a day")
+	b.see("Nobody has: licensed arborist.")
+	b.see("It needs 3 people, and no crew is that many.")
+	b.accessible("a proposal")
+	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
+	b.until("why", "document.querySelector('[data-testid=why]')?.textContent.length > 10")
+	b.see("as it is")
+	b.accessible("why a job stands there")
+	before := b.text("[aria-label='Chosen visit']")
+	b.eval(`[...document.querySelectorAll('section[aria-label="Why there"] button')].at(-1).click()`)
+	b.see("One is pinned here: let go")
+	if before == "" {
+		t.Error("no visit was chosen")
+	}
+	b.press("button", "Put them on their days")
+	b.see("jobs are on their days.")
+	var sheet struct {
+		Visits []struct {
+			At   int
+			Jobs []struct{ Title string }
+		}
+	}
+	s.get("/api/v1/rounds/sheet?day=2027-03-19&crew=Crew%202", &sheet)
+	if len(sheet.Visits) == 0 || sheet.Visits[0].At == 0 || len(sheet.Visits[0].Jobs) == 0 {
+		t.Fatalf("the day of crew 2: %+v", sheet)
+	}
+	title := sheet.Visits[0].Jobs[0].Title
+
+	phone := open(t, s, 390, 844)
+	phone.visit("/#/day/2027-03-19/Crew%202")
+	phone.see("Take along:")
+	phone.see(title)
+	phone.accessible("a day sheet")
+	phone.visit("/#/day/2027-03-18/Crew%202")
+	phone.see("Rental house at the weir")
+	phone.press("button", "Done: Have fleece at hand for Olive × 3")
+	phone.see("Minutes it took")
+	phone.press("button", "Tick it off")
+	phone.see("· done")
+
+	b.press("button", "Undo")
+	for deadline := time.Now().Add(patience); ; time.Sleep(50 * time.Millisecond) {
+		var after struct{ Visits []struct{ At int } }
+		s.get("/api/v1/rounds/sheet?day=2027-03-19&crew=Crew%202", &after)
+		if len(after.Visits) == 0 || after.Visits[0].At == 0 {
+			break
+		}
+		if time.Now().After(deadline) {
+			t.Fatalf("after it was taken back: %+v", after)
+		}
+	}
+	b.see("Put them on their days")
+}
+
+// TestFirstCrew: an empty firm is led from Rounds to its people, its crew and the first proposal.
+func TestFirstCrew(t *testing.T) {
+	t.Parallel()
+	s := garden(t, "2027-03-18")
+	s.post("/api/v1/orders", `{"property_id": 1, "title": "Sweep the court", "minutes": 60, "spans": [{"from": "2027-03-18", "to": "2027-03-30"}]}`)
+	b := open(t, s, 390, 844)
+	b.expect("422 ")
+	b.visit("/#/propose")
+	b.see("There is no crew yet.")
+	b.press("link", "Enter the people and a crew")
+	b.see("Enter the people first")
+	b.press("button", "Enter a person")
+	b.fill("Name of the person", "Ilda")
+	b.eval(`document.querySelector('form[aria-label="A person"] button[type=submit]').click()`)
+	b.see("Ilda: kept.")
+	b.press("button", "Enter a crew")
+	b.eval(`document.querySelector('form[aria-label="A crew"] button[type=submit]').click()`)
+	b.see("expected array length >= 1")
+	b.press("checkbox", "Ilda")
+	b.choose("The day begins at", "Priory")
+	b.accessible("a crew")
+	b.eval(`document.querySelector('form[aria-label="A crew"] button[type=submit]').click()`)
+	b.see("Mon – Fri 08:00 – 17:00")
+	b.visit("/#/propose")
+	b.choose("Look for", "2 seconds")
+	b.press("button", "Propose")
+	b.see("1 job gets a day")
+	b.press("button", "Put them on their days")
+	b.see("One job is on their days.")
+}
