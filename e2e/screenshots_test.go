@@ -49,9 +49,12 @@ func TestPictures(t *testing.T) {
 	desk.visit("/#/year")
 	desk.see("Look again")
 	take(desk, "year")
-	desk.visit("/#/rounds")
-	desk.see("Overdue")
-	desk.see("ended")
+	desk.visit("/#/propose")
+	desk.choose("Look for", "2 seconds")
+	desk.press("button", "Propose")
+	desk.see("jobs get a day")
+	desk.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
+	desk.until("why", "document.querySelector('[data-testid=why]')")
 	take(desk, "rounds")
 
 	desk.visit("/#/almanac/hydrangea-macrophylla")
@@ -101,11 +104,9 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/1/end")
 	phone.see("Still to look at")
 	take(phone, "end-phone")
-	phone.visit("/#/walk/3/38")
-	phone.see("Bark green at")
-	phone.press("button", "More checks")
-	phone.see("Bark gone round the stem")
-	take(phone, "checks-phone")
+	phone.visit("/#/day/2027-03-19/Crew%201")
+	phone.see("to do by Crew 1")
+	take(phone, "day-phone")
 }
 
 // check makes three checks, as a gardener would, that leave the top of the plant in doubt: buds rubbed where it is

@@ -71,12 +71,12 @@ func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, erro
 			if err != nil {
 				return out, err
 			}
-			if k.Place >= planPlace {
-				v.At = k.Place / planPlace
-			}
 			out.Visits = append(out.Visits, v)
 		}
 		v := &out.Visits[len(out.Visits)-1]
+		if k.Place >= planPlace && v.At == 0 {
+			v.At = k.Place / planPlace
+		}
 		b := k.Body.V
 		v.Jobs = append(v.Jobs, SheetJob{tellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
 			append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V})
