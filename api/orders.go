@@ -143,6 +143,7 @@ func (s *Server) rounds(ctx context.Context, in *struct {
 func (s *Server) calendar(ctx context.Context, in *struct {
 	From     string `query:"from" required:"true" format:"date" example:"2027-03-18" doc:"First day"`
 	To       string `query:"to" required:"true" format:"date" example:"2027-03-31" doc:"Last day"`
+	Crew     string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
 	Language string `header:"Accept-Language"`
 }) (*File, error) {
 	from, err := day.Parse(in.From)
@@ -156,7 +157,7 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 	if to < from {
 		return nil, s.problem(ctx, "calendar", house.Refuse("to", in.To, "is before from"))
 	}
-	text, err := s.Calendar(ctx, from, to, s.styleOf(ctx, in.Language))
+	text, err := s.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
 	name := fmt.Sprintf("round-%s.ics", in.From)
 	return &File{
 			"text/calendar; charset=utf-8",

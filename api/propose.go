@@ -18,6 +18,7 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
 	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
 	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
+	op(a, get, "/rounds/season", doc{"rounds-season", "Work", "The season in weeks", "What the work wants, what the crews have, and what goes where so that it fits.", reads, 0}, s.roundsSeason)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
@@ -85,6 +86,13 @@ func (s *Server) sheet(ctx context.Context, in *struct {
 	}
 	sheet, err := s.Sheet(ctx, on, in.Crew)
 	return out(sheet), s.problem(ctx, "sheet", err)
+}
+
+func (s *Server) roundsSeason(ctx context.Context, in *struct {
+	Weeks int `query:"weeks" default:"26" minimum:"1" maximum:"52"`
+}) (*Out[house.WeeksAhead], error) {
+	o, err := s.SeasonOf(ctx, in.Weeks)
+	return out(o), s.problem(ctx, "jobs", err)
 }
 
 func (s *Server) propose(ctx context.Context, in *struct {

@@ -60,6 +60,10 @@ func TestPropose(t *testing.T) {
 	h.crewOf("Bruno", job.Climbing)
 	ok[house.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
 	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
+	weeks := ok[house.WeeksAhead](h, "GET", "/rounds/season?weeks=8", nil)
+	if len(weeks.Weeks) != 8 || weeks.Crews != 2 || weeks.Weeks[0].Jobs != 3 || weeks.Weeks[0].Wanted != 200 || weeks.Weeks[0].Capacity < 3000 || len(weeks.Left) != 0 {
+		t.Errorf("the season: %+v", weeks)
+	}
 	p := h.proposed(obj{"days": 10, "seconds": 0.3})
 	if p.New != 3 || len(p.Left) != 0 || len(p.Visits) < 2 || p.Score.Total < p.Bound || p.Rounds == 0 {
 		t.Fatalf("proposed: %+v", p)
@@ -93,6 +97,13 @@ func TestPropose(t *testing.T) {
 	sheet := ok[house.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%s", on.Day, on.Crew), nil)
 	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0] == "" {
 		t.Errorf("the day's sheet: %+v", sheet)
+	}
+	if code, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=%s", on.Day, on.Day, on.Crew), nil); code != 200 ||
+		!strings.Contains(string(cal), "Sweep the court") || !strings.Contains(string(cal), fmt.Sprintf("T%02d%02d00", sheet.Visits[len(sheet.Visits)-1].At/60, sheet.Visits[len(sheet.Visits)-1].At%60)) {
+		t.Errorf("the crew's calendar: %d %s", code, cal)
+	}
+	if _, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=Nobody", on.Day, on.Day), nil); strings.Contains(string(cal), "Sweep") {
+		t.Errorf("of another crew: %s", cal)
 	}
 	back := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
 	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {

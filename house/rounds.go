@@ -178,23 +178,34 @@ func (h *House) weatherOn(ctx context.Context, o *Rounds) error {
 // startsAt is when the crew's day begins, minutes after midnight.
 const startsAt = 8 * 60
 
-// Calendar is the work of some days as an iCalendar file, in the reader's units.
-func (h *House) Calendar(ctx context.Context, from, to day.Day, style quantity.Style) (string, error) {
+// Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that rounds have put on a day has its time;
+// the rest follows from eight on.
+func (h *House) Calendar(ctx context.Context, from, to day.Day, crew string, style quantity.Style) (string, error) {
 	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), roundsShown)
 	if err != nil {
 		return "", err
 	}
 	var entries []exchange.Entry
-	at, last := 0, day.None
+	at, visit, last := 0, 0, day.None
 	for _, k := range orders {
+		if crew != "" && k.Crew != crew {
+			continue
+		}
 		d := parsed(k.Day)
 		if d != last {
 			at, last = startsAt, d
 		}
+		if planned := k.Place / planPlace; planned > 0 && planned != visit {
+			at, visit = planned, planned
+		}
 		entries = append(entries, entry(k, d, at, style))
 		at += k.Minutes
 	}
-	return exchange.Calendar("Round from "+from.String(), h.Today().Time().Add(6*time.Hour), entries), nil
+	name := "Round from " + from.String()
+	if crew != "" {
+		name = crew + " from " + from.String()
+	}
+	return exchange.Calendar(name, h.Today().Time().Add(6*time.Hour), entries), nil
 }
 
 func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.Entry {

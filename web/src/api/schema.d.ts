@@ -1684,6 +1684,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/season": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The season in weeks
+         * @description What the work wants, what the crews have, and what goes where so that it fits.
+         */
+        get: operations["rounds-season"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/sheet": {
         parameters: {
             query?: never;
@@ -7594,6 +7614,54 @@ export interface components {
              */
             hours: number;
             source: string;
+        };
+        WeekAhead: {
+            /**
+             * Format: int64
+             * @description Minutes of people at work, less three tenths for ways and arrivals
+             */
+            capacity: number;
+            /** Format: date */
+            from: string;
+            /** Format: int64 */
+            jobs: number;
+            /**
+             * Format: int64
+             * @description Minutes, as it is spread
+             */
+            load: number;
+            /**
+             * Format: int64
+             * @description Minutes, were each job done in its best week
+             */
+            wanted: number;
+        };
+        WeekMoved: {
+            /**
+             * Format: date
+             * @description First day of its best week
+             */
+            best: string;
+            /**
+             * Format: double
+             * @description More than in its best week, by weight
+             */
+            cost: number;
+            job: components["schemas"]["Order"];
+            /**
+             * Format: date
+             * @description First day of the week it is in
+             */
+            to: string;
+        };
+        WeeksAhead: {
+            /** Format: int64 */
+            crews: number;
+            /** @description Jobs for which no week has hours; up to 200 */
+            left: components["schemas"]["Order"][] | null;
+            /** @description Jobs that are not in their best week, the dearest first; up to 200 */
+            moved: components["schemas"]["WeekMoved"][] | null;
+            weeks: components["schemas"]["WeekAhead"][] | null;
         };
     };
     responses: never;
@@ -14162,6 +14230,8 @@ export interface operations {
                 from: string;
                 /** @description Last day */
                 to: string;
+                /** @description Its name; all when absent */
+                crew?: string;
             };
             header?: {
                 "Accept-Language"?: string;
@@ -14573,6 +14643,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "rounds-season": {
+        parameters: {
+            query?: {
+                weeks?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeeksAhead"];
                 };
             };
             /** @description Unprocessable Entity */

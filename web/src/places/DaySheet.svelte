@@ -56,6 +56,11 @@
     >
     <Button size="sm" color="light" class="min-h-11" onclick={() => to(plusDays(day, 1), crew)}>Day after</Button>
     <Button size="sm" color="light" class="min-h-11 max-md:hidden" onclick={() => window.print()}>Print, or keep as PDF</Button>
+    {#if sheet?.visits?.length}<a
+        class="inline-flex min-h-11 items-center px-2 underline"
+        href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        download>A fortnight as calendar file</a
+      >{/if}
   </div>
   {#if !sheet}
     {#if fault}<p role="alert" class="mt-3">{fault}</p>{:else}<Waiting rows={6} />{/if}

@@ -9,6 +9,7 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, type Proposal, type Visit } from '../rounds/clock';
+  import SeasonWeeks from '../rounds/SeasonWeeks.svelte';
   import Strip from '../rounds/Strip.svelte';
 
   let crews = $state.raw<Schemas['Crew'][]>();
@@ -154,6 +155,7 @@
       one visit takes all that is within its window there, clean properties come before sick ones. Nothing changes until you take
       it.
     </p>
+    <SeasonWeeks />
   {/if}
   {#if p?.state === 'working'}
     <div class="mt-3" role="status">

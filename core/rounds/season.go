@@ -1,0 +1,291 @@
+package rounds
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"mezzadro/core/day"
+)
+
+// Outlook is a season in weeks: what the work wants, what the crews have, and what goes where so that it fits.
+type Outlook struct {
+	Weeks []Week  `json:"weeks"`
+	Moved []Moved `json:"moved" doc:"Jobs that are not in their best week, the dearest first"`
+	Left  []int   `json:"left" doc:"Jobs for which no week has hours"`
+	Cost  float64 `json:"cost" doc:"What the weeks cost for all jobs together, by weight"`
+}
+
+// Week is seven days of the crews.
+type Week struct {
+	From     day.Day `json:"from" format:"date" doc:"Its first day"`
+	Capacity float64 `json:"capacity" doc:"Minutes of people at work, without what driving takes"`
+	Wanted   float64 `json:"wanted" doc:"Were each job done in its best week"`
+	Load     float64 `json:"load" doc:"As it is spread"`
+	Jobs     []int   `json:"jobs" doc:"Indices"`
+}
+
+// Moved is a job that is done in another week than its best.
+type Moved struct {
+	Job  int     `json:"job"`
+	Best int     `json:"best" doc:"Index of its best week"`
+	To   int     `json:"to"`
+	Cost float64 `json:"cost" doc:"More than in its best week, by weight"`
+}
+
+// driving is the share of a day that goes on the way, on arrivals and on small things.
+const driving = 0.3
+
+// weekly is what a job costs in each week, and what it takes.
+type weekly struct {
+	job    int
+	costs  []float64 // far where it cannot be
+	best   int
+	takes  float64 // minutes of people
+	skills []int   // indices of the skills it asks for
+}
+
+// Season spreads jobs over weeks: each in its best week where there are hours for it, those that lose most by another week first; then jobs change
+// places as long as that costs less. Costs of days beyond the list are forbidden, as in Make. Its error is a list of refused fields.
+func Season(p *Problem, weeks int) (Outlook, error) {
+	short := *p
+	short.Days, short.Jobs = 1, slices.Clone(p.Jobs) // a season is longer than a round may be, and knows no single days
+	for j := range short.Jobs {
+		short.Jobs[j].Pin, short.Jobs[j].Was = nil, nil
+	}
+	if err := short.Validate(); err != nil {
+		return Outlook{}, err
+	}
+	s := newSeason(p, weeks)
+	for _, j := range s.order {
+		s.place(j)
+	}
+	s.swap()
+	return s.tell(), nil
+}
+
+// season is an outlook in the making.
+type season struct {
+	p      *Problem
+	weeks  int
+	skills []string
+	room   []float64   // by week
+	able   [][]float64 // by skill and week: minutes of the crews that have it
+	jobs   []weekly
+	order  []int // by what they lose in another week, the most first
+	at     []int // week of each job; -1 none
+}
+
+func newSeason(p *Problem, weeks int) *season {
+	s := &season{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs))}
+	for j := range p.Jobs {
+		for _, skill := range p.Jobs[j].Skills {
+			if !slices.Contains(s.skills, skill) {
+				s.skills = append(s.skills, skill)
+			}
+		}
+	}
+	s.able = make([][]float64, len(s.skills))
+	for i := range s.able {
+		s.able[i] = make([]float64, weeks)
+	}
+	for c, crew := range p.Crews {
+		for d := range 7 * weeks {
+			h := p.at(c, d)
+			m := float64(max(0, h.To-h.From)) * float64(crew.Size) * (1 - driving)
+			s.room[d/7] += m
+			for i, skill := range s.skills {
+				if slices.Contains(crew.Skills, skill) {
+					s.able[i][d/7] += m
+				}
+			}
+		}
+	}
+	s.jobs = make([]weekly, len(p.Jobs))
+	for j := range p.Jobs {
+		s.jobs[j] = s.weekly(j)
+		s.at[j] = -1
+		s.order = append(s.order, j)
+	}
+	loss := func(j int) float64 {
+		first, second := far, far
+		for _, c := range s.jobs[j].costs {
+			if c < first {
+				first, second = c, first
+			} else if c < second {
+				second = c
+			}
+		}
+		return second - first
+	}
+	losses := make([]float64, len(p.Jobs))
+	for j := range losses {
+		losses[j] = loss(j)
+	}
+	slices.SortStableFunc(s.order, func(a, b int) int { return cmp.Compare(losses[b], losses[a]) })
+	return s
+}
+
+func (s *season) weekly(j int) weekly {
+	k := &s.p.Jobs[j]
+	out := weekly{job: j, costs: make([]float64, s.weeks), best: -1, takes: k.Minutes * float64(k.people())}
+	for w := range out.costs {
+		least := Forbidden
+		for d := 7 * w; d < 7*w+7; d++ {
+			least = min(least, k.cost(d))
+		}
+		out.costs[w] = far
+		if least < Forbidden {
+			out.costs[w] = float64(least)*k.weight() + soonEach*float64(7*w)
+			if out.best < 0 || out.costs[w] < out.costs[out.best] {
+				out.best = w
+			}
+		}
+	}
+	for i, skill := range s.skills {
+		if slices.Contains(k.Skills, skill) {
+			out.skills = append(out.skills, i)
+		}
+	}
+	return out
+}
+
+// fits reports that a week has hours for a job, and people who can do it.
+func (s *season) fits(j, w int) bool {
+	k := &s.jobs[j]
+	if k.costs[w] >= far || s.room[w] < k.takes {
+		return false
+	}
+	for _, i := range k.skills {
+		if s.able[i][w] < k.takes {
+			return false
+		}
+	}
+	return true
+}
+
+func (s *season) put(j, w int, sign float64) {
+	k := &s.jobs[j]
+	s.room[w] -= sign * k.takes
+	for _, i := range k.skills {
+		s.able[i][w] -= sign * k.takes
+	}
+	if s.at[j] = w; sign < 0 {
+		s.at[j] = -1
+	}
+}
+
+// place puts a job into the cheapest week that has hours for it.
+func (s *season) place(j int) {
+	best := -1
+	for w := range s.weeks {
+		if s.fits(j, w) && (best < 0 || s.jobs[j].costs[w] < s.jobs[j].costs[best]) {
+			best = w
+		}
+	}
+	if best >= 0 {
+		s.put(j, best, 1)
+	}
+}
+
+// swapRounds is how often all jobs that are out of their best week are tried again.
+const swapRounds = 4
+
+// swap lets a job that is out of its best week take the place of one there that hardly minds, as long as that costs less in all.
+func (s *season) swap() {
+	for range swapRounds {
+		better := false
+		in := make([][]int, s.weeks)
+		for j, w := range s.at {
+			if w >= 0 {
+				in[w] = append(in[w], j)
+			}
+		}
+		for _, j := range s.order {
+			k := &s.jobs[j]
+			if k.best < 0 || s.at[j] == k.best {
+				continue
+			}
+			better = s.swapIn(j, in[k.best]) || better
+		}
+		if !better {
+			return
+		}
+	}
+}
+
+// swapIn tries to put a job into its best week in the place of one of those there.
+func (s *season) swapIn(j int, there []int) bool {
+	k := &s.jobs[j]
+	from, now := s.at[j], s.leaving(j)
+	if from >= 0 {
+		now = k.costs[from]
+	}
+	gain := now - k.costs[k.best]
+	if s.fits(j, k.best) {
+		if from >= 0 {
+			s.put(j, from, -1)
+		}
+		s.put(j, k.best, 1)
+		return true
+	}
+	for _, other := range there {
+		o := &s.jobs[other]
+		if s.at[other] != k.best || o.takes < k.takes && s.room[k.best]+o.takes < k.takes {
+			continue
+		}
+		s.put(other, k.best, -1)
+		if from >= 0 {
+			s.put(j, from, -1)
+		}
+		if s.fits(j, k.best) {
+			s.put(j, k.best, 1)
+			to := -1
+			for w := range s.weeks {
+				if s.fits(other, w) && (to < 0 || o.costs[w] < o.costs[to]) {
+					to = w
+				}
+			}
+			if to >= 0 && o.costs[to]-o.costs[k.best] < gain-1e-9 {
+				s.put(other, to, 1)
+				return true
+			}
+			s.put(j, k.best, -1)
+		}
+		s.put(other, k.best, 1)
+		if from >= 0 {
+			s.put(j, from, 1)
+		}
+	}
+	return false
+}
+
+// leaving is what a job costs that finds no week.
+func (s *season) leaving(j int) float64 { return tooLate * s.p.Jobs[j].weight() }
+
+func (s *season) tell() Outlook {
+	out := Outlook{Weeks: make([]Week, s.weeks), Moved: []Moved{}, Left: []int{}}
+	for w := range out.Weeks {
+		out.Weeks[w] = Week{From: s.p.From + day.Day(7*w), Capacity: math.Round(s.room[w]), Jobs: []int{}}
+	}
+	for j, w := range s.at {
+		k := &s.jobs[j]
+		if k.best >= 0 {
+			out.Weeks[k.best].Wanted += k.takes
+		}
+		if w < 0 {
+			out.Left = append(out.Left, j)
+			continue
+		}
+		out.Weeks[w].Load += k.takes
+		out.Weeks[w].Capacity += k.takes
+		out.Weeks[w].Jobs = append(out.Weeks[w].Jobs, j)
+		out.Cost += k.costs[w]
+		if w != k.best {
+			out.Moved = append(out.Moved, Moved{j, k.best, w, math.Round(10*(k.costs[w]-k.costs[k.best])) / 10})
+		}
+	}
+	out.Cost = math.Round(out.Cost)
+	slices.SortStableFunc(out.Moved, func(a, b Moved) int { return cmp.Compare(b.Cost, a.Cost) })
+	return out
+}
