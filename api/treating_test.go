@@ -96,6 +96,17 @@ func TestAffectedAndHarvest(t *testing.T) {
 	if a = ok[house.Treatment](h, "GET", path, nil); a.Answer.Treated != 20 || a.Answer.Steps[0].Day != h.today {
 		t.Errorf("all of them, nothing to pick: %+v", a.Answer)
 	}
+	// Weevils in a bed that was measured: nematodes by its area, in the treatment and before buying.
+	shrub := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rhododendron-hybrid", "height_m": 1, "spread_m": 1})
+	ok[house.Product](h, "POST", "/products", obj{"name": "Nematodes", "active": "nematodes", "unit": "piece", "rates": []obj{{"amount": 0.5, "per": "m2"}}, "packs": []obj{{"size": 6, "price": 12}}})
+	grubs := ok[house.Find](h, "POST", "/finds", obj{"plant_id": shrub.ID, "cause": "weevil", "certainty": 0.9, "share": 0.3, "bed_m2": 20})
+	kept := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", grubs.ID), nil)
+	if got := kept.Answer.Steps[0].Amount.Product; got != 10 {
+		t.Errorf("20 m² at a half each: %g", got)
+	}
+	if l := ok[house.Shopping](h, "GET", "/shopping?until="+(h.today+200).String(), nil).Lines; len(l) != 1 || l[0].Needed != 10 || l[0].Buy.Price != 24 {
+		t.Errorf("before buying: %+v", l)
+	}
 	jobs := ok[house.Treatment](h, "POST", path, nil).Jobs
 	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
 	if a = ok[house.Treatment](h, "GET", path, nil); len(a.Answer.Waits) == 0 || a.Answer.Waits[0].What != "harvest" || a.Answer.Waits[0].To != h.today+2 {

@@ -42,6 +42,7 @@ type Find struct {
 	Prevent    bool     `json:"prevent" doc:"A wish: it is not there and is to be kept off"`
 	Affected   int      `json:"affected" doc:"How many of a group show it; 0 where nobody said"`
 	Harvest    day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
+	BedM2      float64  `json:"bed_m2" doc:"Of the bed it is in; 0 where nobody measured"`
 	AlongOf    int64    `json:"along_of,omitempty" doc:"The find it is treated along with: it was not found by itself"`
 }
 
@@ -61,6 +62,7 @@ type FindIn struct {
 	Prevent    bool     `json:"prevent,omitempty" doc:"A wish: it is not there and is to be kept off"`
 	Affected   int      `json:"affected,omitempty" minimum:"0" doc:"How many of a group show it"`
 	Harvest    day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
+	BedM2      float64  `json:"bed_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of the bed it is in"`
 }
 
 // FindChange corrects or closes a find.
@@ -76,6 +78,7 @@ type FindChange struct {
 	Version   int      `json:"version" doc:"The version the change is based on"`
 	Affected  int      `json:"affected,omitempty" minimum:"0" doc:"How many of a group show it"`
 	Harvest   day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
+	BedM2     float64  `json:"bed_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of the bed it is in"`
 }
 
 // oldestFind is how long ago something may have been found that is entered now, days.
@@ -101,7 +104,7 @@ func (h *House) findRecord(ctx context.Context, in FindIn) (store.Find, error) {
 	}
 	f := store.Find{PropertyID: in.PropertyID, Species: in.Species, Day: on.String(), Cause: in.Cause, Certainty: in.Certainty, Share: in.Share,
 		Seen: store.JSON[[]string]{V: append([]string{}, in.Seen...)}, NotSeen: store.JSON[[]string]{V: append([]string{}, in.NotSeen...)},
-		How: in.How, Note: strings.TrimSpace(in.Note), Prevent: in.Prevent, Affected: in.Affected, Harvest: dayText(in.Harvest)}
+		How: in.How, Note: strings.TrimSpace(in.Note), Prevent: in.Prevent, Affected: in.Affected, Harvest: dayText(in.Harvest), BedM2: in.BedM2}
 	if in.Prevent && in.PlantID == 0 {
 		bad.Add("plant_id", in.PlantID, "is missing: a plant is guarded, not a property")
 	}
@@ -206,7 +209,7 @@ func (h *House) ChangeFind(ctx context.Context, key store.Key, id int64, in Find
 	}
 	f.Cause, f.Certainty, f.Share, f.Note, f.Version = in.Cause, in.Certainty, in.Share, strings.TrimSpace(in.Note), in.Version
 	f.Seen.V, f.NotSeen.V = append([]string{}, in.Seen...), append([]string{}, in.NotSeen...)
-	f.Affected, f.Harvest = in.Affected, dayText(in.Harvest)
+	f.Affected, f.Harvest, f.BedM2 = in.Affected, dayText(in.Harvest), in.BedM2
 	if err := h.validAffected(ctx, f); err != nil {
 		return Find{}, err
 	}
@@ -281,7 +284,7 @@ func (h *House) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error
 	for i, f := range rows {
 		o := Find{ID: f.ID, PropertyID: f.PropertyID, PlantID: f.PlantID.Int64, Species: f.Species, Day: parsed(&f.Day), Cause: f.Cause, Name: f.Cause,
 			Certainty: f.Certainty, Share: f.Share, Seen: f.Seen.V, NotSeen: f.NotSeen.V, How: f.How, Note: f.Note, State: f.State, Ending: f.Ending,
-			Version: f.Version, Harm: "ugly", Act: "watch", Prevent: f.Prevent, Affected: f.Affected, AlongOf: f.AlongOf.Int64}
+			Version: f.Version, Harm: "ugly", Act: "watch", Prevent: f.Prevent, Affected: f.Affected, AlongOf: f.AlongOf.Int64, BedM2: f.BedM2}
 		if f.Harvest != "" {
 			o.Harvest = parsed(&f.Harvest)
 		}

@@ -21,11 +21,13 @@ type taking struct {
 	plants   map[int64]store.Plant
 	done     map[store.DoneOf]int
 	places   map[int64]*Place
+	finds    map[int64]store.Find
 }
 
 // taking reads it once for all jobs.
 func (h *House) taking(ctx context.Context) (*taking, []store.OrderFull, error) {
-	t := &taking{h: h, plants: map[int64]store.Plant{}, done: map[store.DoneOf]int{}, places: map[int64]*Place{}}
+	t := &taking{h: h, plants: map[int64]store.Plant{}, done: map[store.DoneOf]int{}, places: map[int64]*Place{},
+		finds: map[int64]store.Find{}}
 	list, err := h.Store.TreatmentsOf(ctx, 0)
 	if err != nil {
 		return t, nil, err
@@ -44,6 +46,15 @@ func (h *House) taking(ctx context.Context) (*taking, []store.OrderFull, error) 
 	}
 	for _, p := range plants {
 		t.plants[p.ID] = p
+	}
+	for _, prevent := range []bool{false, true} {
+		finds, err := h.Store.Finds(ctx, store.FindsOf{Open: true, Prevent: prevent, Limit: all})
+		if err != nil {
+			return t, nil, err
+		}
+		for _, f := range finds {
+			t.finds[f.ID] = f
+		}
 	}
 	done, err := h.Store.DoneTimes(ctx, (h.Today() - 366).String())
 	for _, d := range done {
@@ -122,7 +133,8 @@ func (t *taking) once(ctx context.Context, k store.OrderFull, due, until day.Day
 	if k.Kind == job.Feed {
 		return t.fedOnce(pl, p, k, due, until)
 	}
-	a := treatment.Ask{Cause: of.Cause, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards}
+	f := t.finds[k.OriginID]
+	a := treatment.Ask{Cause: of.Cause, Affected: min(f.Affected, p.Count), BedM2: f.BedM2, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards}
 	x, plants := treatment.Built().Takes(a, of.Use)
 	if x == nil {
 		return taken{}, false, nil

@@ -68,6 +68,7 @@ func (h *House) treatmentOn(ctx context.Context, pl *Place, p store.Plant, f sto
 		Affected: min(f.Affected, p.Count),
 		HeightM:  p.HeightM,
 		SpreadM:  p.SpreadM,
+		BedM2:    f.BedM2,
 		Value:    pl.Property.Value,
 		Shade:    p.Sun < shadyBelow,
 		Helpers:  slices.ContainsFunc(f.Seen.V, func(s string) bool { return s == "mummies" || s == "helpers_larvae" }),

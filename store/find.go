@@ -27,11 +27,12 @@ type Find struct {
 	Prevent    bool           `db:"prevent"`  // a wish: it is not there and is to be kept off
 	Affected   int            `db:"affected"` // of a group
 	Harvest    string         `db:"harvest"`  // the day it is eaten from next; empty where nobody said
+	BedM2      float64        `db:"bed_m2"`
 	AlongOf    sql.NullInt64  `db:"along_of"` // treated along with that one, not found by itself
 }
 
 const selectFind = `SELECT id, property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note, state,
-	closed, ending, version, prevent, affected, harvest, along_of FROM find WHERE removed_at IS NULL AND `
+	closed, ending, version, prevent, affected, harvest, along_of, bed_m2 FROM find WHERE removed_at IS NULL AND `
 
 // FindsOf asks for finds.
 type FindsOf struct {
@@ -60,8 +61,8 @@ func (s *Store) Find(ctx context.Context, id int64) (Find, error) {
 // AddFind keeps a new find and returns it with its id.
 func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO find (property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note,
-		prevent, affected, harvest, along_of) VALUES (:property_id, :plant_id, :species, :day, :cause, :certainty, :share, :seen, :not_seen, :how, :note,
-		:prevent, :affected, :harvest, :along_of)`, f)
+		prevent, affected, harvest, along_of, bed_m2) VALUES (:property_id, :plant_id, :species, :day, :cause, :certainty, :share, :seen, :not_seen, :how, :note,
+		:prevent, :affected, :harvest, :along_of, :bed_m2)`, f)
 	if err != nil {
 		return f, err
 	}
@@ -82,7 +83,7 @@ func (tx Tx) FindOn(ctx context.Context, f Find) (Find, error) {
 // ChangeFind keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeFind(ctx context.Context, f Find) (Find, error) {
 	res, err := tx.NamedExecContext(ctx, `UPDATE find SET day = :day, cause = :cause, certainty = :certainty, share = :share, seen = :seen,
-		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, state = :state, closed = :closed, ending = :ending, version = version + 1
+		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, bed_m2 = :bed_m2, state = :state, closed = :closed, ending = :ending, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, f)
 	if err != nil {
 		return f, err

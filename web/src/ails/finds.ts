@@ -18,6 +18,7 @@ export const asKept = (f: Find): FindChange => ({
   state: f.state,
   ending: f.ending,
   affected: f.affected,
+  bed_m2: f.bed_m2,
   ...(f.harvest ? { harvest: f.harvest } : {}),
   version: f.version,
 });

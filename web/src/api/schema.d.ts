@@ -3436,6 +3436,11 @@ export interface components {
              * @description The find it is treated along with: it was not found by itself
              */
             along_of?: number;
+            /**
+             * Format: double
+             * @description Of the bed it is in; 0 where nobody measured
+             */
+            bed_m2: number;
             /** @description Id in the book of causes */
             cause: string;
             /**
@@ -3504,6 +3509,11 @@ export interface components {
              * @description How many of a group show it
              */
             affected?: number;
+            /**
+             * Format: double
+             * @description Of the bed it is in
+             */
+            bed_m2?: number;
             cause: string;
             /** Format: double */
             certainty: number;
@@ -3533,6 +3543,11 @@ export interface components {
              * @description How many of a group show it
              */
             affected?: number;
+            /**
+             * Format: double
+             * @description Of the bed it is in
+             */
+            bed_m2?: number;
             /** @description Id in the book of causes */
             cause: string;
             /**

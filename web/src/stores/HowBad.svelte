@@ -14,6 +14,7 @@
     share: f.share ? String(Math.round(100 * f.share)) : '',
     affected: f.affected ? String(f.affected) : '',
     harvest: f.harvest ?? '',
+    bed: f.bed_m2 ? String(f.bed_m2) : '',
     helpers: f.seen?.some((s) => s === helper || s === 'mummies') ?? false,
   });
   // svelte-ignore state_referenced_locally -- the form starts from the find and then is the user's
@@ -26,7 +27,12 @@
     problem = await attempt(async () => {
       const seen = (before.seen ?? []).filter((s) => s !== helper && s !== 'mummies');
       const kept = f.helpers ? [...new Set([...(before.seen ?? []), ...(start(before).helpers ? [] : [helper])])] : seen;
-      const change: Partial<FindChange> = { share: number(f.share) / 100, affected: number(f.affected), seen: kept };
+      const change: Partial<FindChange> = {
+        share: number(f.share) / 100,
+        affected: number(f.affected),
+        seen: kept,
+        bed_m2: number(f.bed),
+      };
       change.not_seen = (before.not_seen ?? []).filter((s) => !kept.includes(s));
       change.harvest = f.harvest || undefined;
       await changeFind(before, change);
@@ -46,6 +52,13 @@
         bind:value={f.affected}
         placeholder="all"
         problem={problem?.fields.affected}
+      />{/if}
+    {#if t.answer.steps?.some((s) => s.amount?.area_m2)}<Field
+        label="Area of the bed"
+        kind="area"
+        bind:value={f.bed}
+        placeholder="below the crowns"
+        problem={problem?.fields.bed_m2}
       />{/if}
     {#if t.edible}<Field label="Picked next on" type="date" bind:value={f.harvest} problem={problem?.fields.harvest} />{/if}
   </div>
