@@ -135,6 +135,28 @@ func TestPropose(t *testing.T) {
 	if code, b := h.do("POST", "/rounds/proposals", obj{"pins": []obj{{"order": 99, "crew": 0, "day": h.today.String()}}}); code != 422 || !strings.Contains(string(b), "body.pins[0]") {
 		t.Errorf("no such job: %d %s", code, b)
 	}
+	// It rains, and somebody is ill: what stood there finds other days, the rest stays.
+	stood := map[int64]house.ProposedVisit{}
+	for _, v := range next.Visits {
+		for _, k := range v.Jobs {
+			stood[k.ID] = v
+		}
+	}
+	ill := stood[rake.ID]
+	healed := h.proposed(obj{"days": 10, "seconds": 0.3, "base": next.ID, "away": []obj{{"crew": ill.Crew, "day": ill.Day.String()}}})
+	for _, v := range healed.Visits {
+		for _, k := range v.Jobs {
+			if v.Crew == ill.Crew && v.Day == ill.Day {
+				t.Errorf("%s is done by who is ill", k.Title)
+			}
+			if was := stood[k.ID]; (was.Crew != ill.Crew || was.Day != ill.Day) && k.ID != gate.ID && was.Day != v.Day {
+				t.Errorf("%s moves from %s to %s for nothing", k.Title, was.Day, v.Day)
+			}
+		}
+	}
+	if code, b := h.do("POST", "/rounds/proposals", obj{"away": []obj{{"crew": 7, "day": h.today.String()}}}); code != 422 || !strings.Contains(string(b), "body.away[0].crew") {
+		t.Errorf("a seventh crew: %d %s", code, b)
+	}
 	for path, says := range map[string]string{"/rounds/proposals/99": "proposal", fmt.Sprintf("/rounds/proposals/%d/why/99", p.ID): "job"} {
 		if code, b := h.do("GET", path, nil); code != 404 || !strings.Contains(string(b), says) {
 			t.Errorf("%s: %d %s", path, code, b)

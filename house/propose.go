@@ -3,6 +3,7 @@ package house
 import (
 	"context"
 	"fmt"
+	"slices"
 	"sync"
 	"time"
 
@@ -21,6 +22,15 @@ type ProposalIn struct {
 	Anew    bool    `json:"anew,omitempty" doc:"What stands on a day already may move too, unless it is pinned or was told"`
 	Base    int64   `json:"base,omitempty" doc:"A proposal that this one begins from: what is not pinned stays there as far as it can"`
 	Pins    []PinIn `json:"pins,omitempty" maxItems:"200" doc:"Where some jobs are to be"`
+
+	Wet  []day.Day `json:"wet,omitempty" maxItems:"28" doc:"Days on which rain is told: what wants it dry finds another day"`
+	Away []AwayIn  `json:"away,omitempty" maxItems:"60" doc:"Crews that are not there on a day"`
+}
+
+// AwayIn is a crew that is not there on a day: somebody is ill, the van is in repair.
+type AwayIn struct {
+	Crew int     `json:"crew" minimum:"0" doc:"Index among the crews"`
+	Day  day.Day `json:"day" format:"date"`
 }
 
 // PinIn is where a job is to be.
@@ -100,6 +110,9 @@ type proposals struct {
 	by   map[int64]*proposal
 }
 
+// rainedOff is the rain of a day that somebody says is wet, mm.
+const rainedOff = 15
+
 // Span and time of a search where nobody said.
 const (
 	proposedDays = 14
@@ -119,7 +132,8 @@ func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	if in.Seconds == 0 {
 		in.Seconds = proposedFor
 	}
-	of, err := h.problemOf(ctx, from, in.Days, in.Anew)
+	// What rain or illness takes off its day has to move, though else it would stay.
+	of, err := h.problemOf(ctx, from, in.Days, in.Anew || len(in.Wet) > 0 || len(in.Away) > 0)
 	if err != nil {
 		return Proposal{}, err
 	}
@@ -168,6 +182,19 @@ func (h *House) begin(of *planned, in ProposalIn) error {
 				}
 			}
 		}
+	}
+	for _, d := range in.Wet {
+		for i := range of.problem.Sky {
+			if w := &of.problem.Sky[i]; w.Day == d {
+				w.Told, w.RainMM = true, rainedOff
+			}
+		}
+	}
+	for i, a := range in.Away {
+		if a.Crew >= len(of.crews) {
+			return Refuse(fmt.Sprintf("away[%d].crew", i), a.Crew, "there is no crew of that number")
+		}
+		of.problem.Crews[a.Crew].Off = append(slices.Clone(of.problem.Crews[a.Crew].Off), a.Day)
 	}
 	for i, pin := range in.Pins {
 		j, there := index[pin.Order]

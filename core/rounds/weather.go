@@ -92,7 +92,7 @@ func (p *Problem) weathered() *Problem {
 			}
 			text := l.against(*sky[d], next)
 			switch {
-			case text != "" && sky[d].Told && k.Work != Any:
+			case text != "" && sky[d].Told && k.Work != Any && k.Pin == nil:
 				k.Costs[d], out.said[[2]int{j, d}] = Forbidden, text
 			case text != "":
 				k.Costs[d], out.said[[2]int{j, d}] = min(100, k.Costs[d]+putOff), text

@@ -2170,6 +2170,15 @@ export interface components {
             treat: boolean;
             why: string;
         };
+        AwayIn: {
+            /**
+             * Format: int64
+             * @description Index among the crews
+             */
+            crew: number;
+            /** Format: date */
+            day: string;
+        };
         BandDays: {
             /** Format: date */
             early: string;
@@ -5277,6 +5286,8 @@ export interface components {
         ProposalIn: {
             /** @description What stands on a day already may move too, unless it is pinned or was told */
             anew?: boolean;
+            /** @description Crews that are not there on a day */
+            away?: components["schemas"]["AwayIn"][] | null;
             /**
              * Format: int64
              * @description A proposal that this one begins from: what is not pinned stays there as far as it can
@@ -5304,6 +5315,8 @@ export interface components {
              * @description Another gives another search
              */
             seed?: number;
+            /** @description Days on which rain is told: what wants it dry finds another day */
+            wet?: string[] | null;
         };
         ProposedLeft: {
             job: components["schemas"]["Order"];

@@ -18,6 +18,8 @@
   let seconds = $state(6);
   let anew = $state(false);
   let pins = $state.raw<Schemas['PinIn'][]>([]);
+  let wet = $state.raw<string[]>([]); // days on which rain is told
+  let away = $state.raw<Schemas['AwayIn'][]>([]);
   let visit = $state.raw<Visit>();
   let picked = $state.raw<Order>();
   let why = $state.raw<Schemas['RoundsWhy']>();
@@ -36,7 +38,7 @@
     const mine = ++turn;
     visit = picked = why = undefined;
     problem = await attempt(async () => {
-      const body: Schemas['ProposalIn'] = { days, seconds, anew, pins };
+      const body: Schemas['ProposalIn'] = { days, seconds, anew, pins, wet, away };
       if (from) body.base = from.id;
       let got = await ask(api.POST('/api/v1/rounds/proposals', { params: { header: onceKey() }, body }));
       if (mine !== turn) return;
@@ -95,6 +97,15 @@
   }
   function pinThere(o: Order, crew: number, day: string) {
     pins = [...pins.filter((x) => x.order !== o.id), { order: o.id, crew, day }];
+    void propose(p);
+  }
+  function rains(d: string) {
+    wet = wet.includes(d) ? wet.filter((x) => x !== d) : [...wet, d];
+    void propose(p);
+  }
+  const isAway = (crew: number, d: string) => away.some((a) => a.crew === crew && a.day === d);
+  function leaves(crew: number, d: string) {
+    away = isAway(crew, d) ? away.filter((a) => a.crew !== crew || a.day !== d) : [...away, { crew, day: d }];
     void propose(p);
   }
   const span = $derived(p ? Array.from({ length: p.days }, (_, i) => plusDays(p!.from, i)) : []);
@@ -184,6 +195,16 @@
               }}>{pins.length === 1 ? 'One is' : `${pins.length} are`} pinned here: let go</button
             >{/if}
         </div>
+        {#if wet.length || away.length}<p class="text-sm">
+            Found anew with as few moves as may be:
+            {#each wet as d (d)}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
+                >rain on {inWords(d, house.today)}: take it back</button
+              >{/each}{#each away as a (a.crew + a.day)}<button
+                class="min-h-11 pr-3 text-moss underline"
+                onclick={() => leaves(a.crew, a.day)}
+                >{p.crews?.[a.crew]?.name} away on {inWords(a.day, house.today)}: take it back</button
+              >{/each}
+          </p>{/if}
         {#each p.notes ?? [] as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
         <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
           <div style:min-width="560px">
@@ -200,10 +221,10 @@
               <section aria-label={inWords(d, house.today)} class="border-t border-ink">
                 {#each p.crews ?? [] as c, i (c.id)}
                   <div class="flex">
-                    <p class="w-32 shrink-0 pr-2 text-sm leading-tight">
+                    <div class="w-32 shrink-0 pr-2 text-sm leading-tight">
                       {#if i === 0}<b class="block">{inWords(d, house.today).replace(/(\w+)$/, (m) => m.slice(0, 3))}</b>{/if}
                       <span class="text-soft">{c.name.length > 15 ? c.name.slice(0, 14) + '…' : c.name}</span>
-                    </p>
+                    </div>
                     <Strip
                       crew={c}
                       visits={of(i, d)}
@@ -228,6 +249,14 @@
             <p class="text-sm text-soft">
               {inWords(visit.day, house.today)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]
                 ?.name}{visit.travel ? `, ${visit.travel} min on the way there` : ''}
+            </p>
+            <p class="flex flex-wrap gap-x-4 text-sm">
+              <button class="min-h-11 text-moss underline" onclick={() => rains(visit!.day)}
+                >{wet.includes(visit.day) ? 'It stays dry after all' : 'It rains that day'}</button
+              >
+              <button class="min-h-11 text-moss underline" onclick={() => leaves(visit!.crew, visit!.day)}
+                >{p.crews?.[visit.crew]?.name} is not there</button
+              >
             </p>
             <ol class="mt-1">
               {#each visit.jobs ?? [] as j (j.id)}<li class="border-t border-rule">

@@ -3,6 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
   import { allProperties, api, ask, onceKey, type Problem, type Property, type Schemas } from '../api/client';
+  import { inWords } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
@@ -24,9 +25,11 @@
     lat: string;
     lon: string;
     load: string;
+    off: string[];
     version: number;
   }>();
   let at = $state(0);
+  let away = $state('');
   let problem = $state<Problem>();
   const theirs = $derived(keptOf<Crew>(problem));
   let gone = false;
@@ -52,8 +55,10 @@
       lat: c?.start ? String(c.start.latitude) : '',
       lon: c?.start ? String(c.start.longitude) : '',
       load: c?.load_m3 ? String(c.load_m3) : '',
+      off: [...(c?.off ?? [])],
       version: c?.version ?? 0,
     };
+    away = '';
   }
   async function keep(e: SubmitEvent) {
     e.preventDefault();
@@ -65,6 +70,7 @@
         people: $state.snapshot(f.people),
         hours: $state.snapshot(f.hours),
         load_m3: number(f.load),
+        off: $state.snapshot(f.off),
         version: f.version,
       };
       if (f.lat || f.lon) body.start = { latitude: number(f.lat), longitude: number(f.lon) };
@@ -141,6 +147,22 @@
           placeholder="no matter"
           problem={problem?.fields.load_m3}
         />
+      </div>
+      <div>
+        <div class="flex flex-wrap items-end gap-3">
+          <Field class="w-48" label="A day off" type="date" bind:value={away} problem={problem?.fields.off} />
+          <Button
+            color="light"
+            disabled={!away || form.off.includes(away)}
+            onclick={() => ((form!.off = [...form!.off, away].sort()), (away = ''))}>Add it</Button
+          >
+        </div>
+        {#each form.off as d (d)}<button
+            type="button"
+            class="mt-1 mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2 text-sm"
+            onclick={() => (form!.off = form!.off.filter((x) => x !== d))}
+            >{inWords(d, house.today)}<span aria-hidden="true">✕</span><span class="sr-only">: not off after all</span></button
+          >{/each}
       </div>
       {#if theirs}<p role="alert" class="border-2 border-sun p-2">
           Another device has changed this crew meanwhile: {theirs.name}.
