@@ -42,6 +42,7 @@ var examples = map[string]string{
 	"add-crew":       `{"name": "Crew 1", "people": [1], "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "start": {"latitude": 45.9, "longitude": 8.6}, "load_m3": 4}`,
 	"change-crew":    `{"name": "Crew 1", "people": [1], "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "version": 1}`,
 	"set-access":     `{"arrive": 10, "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "shut": [6], "note": "Key with the caretaker"}`,
+	"told":           `{"orders": [1], "told": true}`,
 	"propose":        `{"days": 7, "seconds": 0.2}`,
 	"pin-order":      `{"pinned": true, "version": 1}`,
 	"reckon-rounds": `{"from": "2027-03-22", "days": 5, "rounds": 50, "crews": [{"name": "Crew 1", "size": 2, "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "start": {"latitude": 45.9, "longitude": 8.6}}],

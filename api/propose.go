@@ -18,6 +18,8 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
 	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
 	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
+	op(a, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
+	op(a, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told)
 	op(a, get, "/rounds/season", doc{"rounds-season", "Work", "The season in weeks", "What the work wants, what the crews have, and what goes where so that it fits.", reads, 0}, s.roundsSeason)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
@@ -86,6 +88,24 @@ func (s *Server) sheet(ctx context.Context, in *struct {
 	}
 	sheet, err := s.Sheet(ctx, on, in.Crew)
 	return out(sheet), s.problem(ctx, "sheet", err)
+}
+
+func (s *Server) tellings(ctx context.Context, in *struct {
+	Days     int    `query:"days" default:"14" minimum:"1" maximum:"60"`
+	Language string `header:"Accept-Language"`
+}) (*Out[Run[house.Telling]], error) {
+	list, err := s.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
+	return out(Run[house.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) told(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Orders []int64 `json:"orders" minItems:"1" maxItems:"500" doc:"Ids of jobs that are on days"`
+		Told   bool    `json:"told"`
+	}
+}) (*struct{}, error) {
+	return nil, s.problem(ctx, "job on a day", s.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
 }
 
 func (s *Server) roundsSeason(ctx context.Context, in *struct {

@@ -105,6 +105,20 @@ func TestPropose(t *testing.T) {
 	if _, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=Nobody", on.Day, on.Day), nil); strings.Contains(string(cal), "Sweep") {
 		t.Errorf("of another crew: %s", cal)
 	}
+	tell := ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items
+	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We come to ") || len(tell[0].Orders) == 0 {
+		t.Errorf("to be told: %+v", tell)
+	}
+	if code, b := h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": true}); code >= 300 {
+		t.Errorf("told: %d %s", code, b)
+	}
+	if n := len(ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items); n != len(tell)-1 {
+		t.Errorf("%d left of %d", n, len(tell))
+	}
+	if code, _ := h.do("PUT", "/rounds/told", obj{"orders": []int64{999}, "told": true}); code != 404 {
+		t.Errorf("a job that is not there: %d", code)
+	}
+	h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": false})
 	back := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
 	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {
 		t.Errorf("taken back: %+v, %+v", back, o.Order)

@@ -30,6 +30,13 @@ func TestProposeRounds(t *testing.T) {
 	if before == "" {
 		t.Error("no visit was chosen")
 	}
+	// It rains that day: what wants it dry finds another, and it can be taken back.
+	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
+	b.press("button", "It rains that day")
+	b.see("Found anew with as few moves as may be")
+	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('take it back')).click()`)
+	b.until("taken back", "!document.body.innerText.includes('Found anew with as few')")
+	b.see("jobs get a day")
 	b.press("button", "Put them on their days")
 	b.see("jobs are on their days.")
 	var sheet struct {
@@ -68,6 +75,22 @@ func TestProposeRounds(t *testing.T) {
 		}
 	}
 	b.see("Put them on their days")
+}
+
+// TestTellClients: the days that stand are drafted for each client, noted as known, and taken back.
+func TestTellClients(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.visit("/#/tell")
+	b.see("Nothing is sent from here")
+	b.see("Arvenna primary school")
+	b.accessible("what clients are told")
+	b.press("button", "They know: Arvenna primary school, Sat 20 March")
+	b.see("Arvenna primary school: knows Sat 20 March.")
+	b.until("it is known", "!document.body.innerText.includes('Draft for The head') && ![...document.querySelectorAll('li p')].some(p => p.innerText.includes('Arvenna primary school'))")
+	b.press("button", "Undo")
+	b.until("it is not known after all", "[...document.querySelectorAll('li p')].some(p => p.innerText.includes('Arvenna primary school'))")
 }
 
 // TestFirstCrew: an empty firm is led from Rounds to its people, its crew and the first proposal.

@@ -111,3 +111,11 @@ func (tx Tx) Pin(ctx context.Context, id int64, version int, pinned bool) error 
 	}
 	return tx.orderChanged(ctx, res, id, version)
 }
+
+// Told notes that the client knows the day an order is on, or takes that back.
+func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
+	if told {
+		return tx.touch(ctx, `UPDATE job_order SET told = day WHERE id = ? AND day IS NOT NULL AND in_sight = 1`, id)
+	}
+	return tx.touch(ctx, `UPDATE job_order SET told = '' WHERE id = ? AND in_sight = 1`, id)
+}

@@ -29,6 +29,7 @@
     Mix: () => import('./places/Mix.svelte'),
     Stores: () => import('./places/Stores.svelte'),
     Treat: () => import('./places/Treat.svelte'),
+    Tell: () => import('./places/Tell.svelte'),
     Propose: () => import('./places/Propose.svelte'),
     DaySheet: () => import('./places/DaySheet.svelte'),
     Settings: () => import('./places/Settings.svelte'),
@@ -56,6 +57,7 @@
     '/mix/:day?': at('Mix'),
     '/treat/:find': at('Treat'),
     '/propose': at('Propose'),
+    '/tell': at('Tell'),
     '/day/:day?/:crew?': at('DaySheet'),
     '/settings': at('Settings'),
     '*': Lookout,
@@ -90,7 +92,7 @@
   const section = (name: string) =>
     name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'treat' || name === 'cuts'
       ? 'grounds'
-      : name === 'propose' || name === 'day'
+      : name === 'propose' || name === 'day' || name === 'tell'
         ? 'rounds'
         : name === 'ails'
           ? 'almanac'

@@ -1724,6 +1724,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/tellings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What clients are to be told
+         * @description Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.
+         */
+        get: operations["tellings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Note that clients know the days of some jobs
+         * @description Those stay when rounds are found anew, unless nothing else can be.
+         */
+        put: operations["told"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shopping": {
         parameters: {
             query?: never;
@@ -6165,6 +6205,11 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        RunTelling: {
+            items: components["schemas"]["Telling"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         RunUsed: {
             items: components["schemas"]["Used"][] | null;
             /** @description Cursor of the following page; empty at the end */
@@ -6997,6 +7042,24 @@ export interface components {
             spray_l: number;
             unit: string;
         };
+        Telling: {
+            /**
+             * Format: date
+             * @description The day that was told before; absent where none was
+             */
+            before?: string;
+            client: string;
+            /** Format: date */
+            day: string;
+            /** @description Titles */
+            jobs: string[] | null;
+            orders: number[] | null;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description A draft */
+            text: string;
+        };
         Tick: {
             /** Format: date */
             day: string;
@@ -7043,6 +7106,11 @@ export interface components {
              * @description Chance that it came through outside, 0 to 1
              */
             winters: number;
+        };
+        ToldRequest: {
+            /** @description Ids of jobs that are on days */
+            orders: number[] | null;
+            told: boolean;
         };
         Treatment: {
             /** @description Names of the means in the history, by id */
@@ -14754,6 +14822,126 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    tellings: {
+        parameters: {
+            query?: {
+                days?: number;
+            };
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunTelling"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    told: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "orders": [
+                 *         1
+                 *       ],
+                 *       "told": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["ToldRequest"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */

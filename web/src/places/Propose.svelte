@@ -186,6 +186,7 @@
             >costs {Math.round(p.score.total)}, no plan less than {Math.round(p.bound)}</span
           >
           {#if p.state === 'accepted'}<b class="text-moss">On their days</b>
+            <a class="inline-flex min-h-11 items-center underline" href="#/tell">Tell clients</a>
           {:else if p.new + p.moved > 0}<Button size="sm" disabled={busy} onclick={take}>Put them on their days</Button>{/if}
           {#if pins.length}<button
               class="min-h-11 text-moss underline"

@@ -331,6 +331,7 @@
     <div class="flex flex-wrap items-center gap-2">
       <h2 class="flex-1">{brief(from)} – {brief(plusDays(from || '2000-01-01', span - 1))}</h2>
       <Button size="sm" class="min-h-11" href="#/propose">Propose rounds</Button>
+      <Button size="sm" color="light" class="min-h-11" href="#/tell">Tell clients</Button>
       <Button size="sm" color="light" class="min-h-11" onclick={() => show(plusDays(from, -span))}>Earlier</Button>
       <Button size="sm" color="light" class="min-h-11" disabled={from === house.today} onclick={() => show(house.today)}
         >Today</Button
