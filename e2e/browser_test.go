@@ -207,6 +207,24 @@ func (s *server) postFor(path, body string, into any) {
 	}
 }
 
+// put does the same with PUT.
+func (s *server) put(path, body string) {
+	s.t.Helper()
+	req, err := http.NewRequest(http.MethodPut, s.url+path, strings.NewReader(body))
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	req.Header.Set("Content-Type", "application/json")
+	res, err := http.DefaultClient.Do(req)
+	if err != nil {
+		s.t.Fatal(err)
+	}
+	defer res.Body.Close()
+	if res.StatusCode != http.StatusOK {
+		s.t.Fatalf("PUT %s: %s", path, res.Status)
+	}
+}
+
 // post sends a write that must succeed.
 func (s *server) post(path, body string) {
 	s.t.Helper()

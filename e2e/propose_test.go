@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"testing"
 	"time"
 )
@@ -122,4 +123,62 @@ func TestFirstCrew(t *testing.T) {
 	b.see("1 job gets a day")
 	b.press("button", "Put them on their days")
 	b.see("One job is on their days.")
+}
+
+// TestDayWithoutSignal: the crew's day opens and is ticked off without a connection, outlives a closed page, and all ticks arrive once; what another
+// phone ticked off meanwhile is told.
+func TestDayWithoutSignal(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	b.expect("ERR_CONNECTION_REFUSED")
+	b.expect("failed request")
+	b.expect("409 ")
+	b.visit("/#/day/2027-03-18/Crew%202")
+	b.see("Rental house at the weir")
+	b.until("the program is on the phone", "navigator.serviceWorker.controller")
+	b.eval("location.reload()") // read once more, through the keeper of what was read
+	b.see("Rental house at the weir")
+	b.settled()
+	s.kill()
+	tick := func(job string) {
+		b.press("button", "Done: "+job)
+		b.see("Minutes it took")
+		b.press("button", "Tick it off")
+		b.see("It is kept on this device")
+	}
+	tick("Have fleece at hand for Olive × 3, Hillside terrace")
+	tick("Rake the gravel and look over the fence for the agency, Rental house at the weir")
+	b.see("2 to send.")
+	b.eval("location.reload()")
+	b.see("done: waits to be sent")
+	b.see("2 to send.")
+	s = s.again()
+	// Another phone was there first with one of the two.
+	fleece := s.orderOf("Have fleece at hand for Olive")
+	var o struct{ Version int }
+	s.get(fmt.Sprintf("/api/v1/orders/%d", fleece), &o)
+	s.put(fmt.Sprintf("/api/v1/orders/%d/state", fleece), fmt.Sprintf(`{"state": "skipped", "note": "None left in the van", "version": %d}`, o.Version))
+	b.until("sent", "!/2 to send/.test(document.body.innerText)")
+	b.see("not taken")
+	b.accessible("what was not taken")
+	var sheet struct {
+		Visits []struct {
+			Jobs []struct {
+				Title, State, Note string
+			}
+		}
+	}
+	s.get("/api/v1/rounds/sheet?day=2027-03-18&crew=Crew%202", &sheet)
+	states := map[string]int{}
+	for _, v := range sheet.Visits {
+		for _, j := range v.Jobs {
+			states[j.State]++
+		}
+	}
+	if states["done"] != 1 || states["skipped"] != 1 {
+		t.Errorf("after the connection came back: %+v", sheet)
+	}
+	b.press("button", "Take it back: Have fleece at hand for Olive × 3")
+	b.until("it is let go", "!/not taken/.test(document.body.innerText)")
 }

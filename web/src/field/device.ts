@@ -1,6 +1,8 @@
 /** What is kept on this device: the walk's data at hand, and what waits to be sent. Nothing here judges. */
 import { openDB, type DBSchema } from 'idb';
 import type { Answer, Check, Plant, Schemas } from '../api/client';
+import type { Waits } from './queue.svelte';
+import type { TickOf } from './ticks.svelte';
 
 export type Look = Schemas['Look'];
 export type Photo = Schemas['Photo'];
@@ -45,23 +47,15 @@ export interface WaitingPhoto {
   refused?: string;
 }
 
-/** A find that waits to be sent. */
-export interface WaitingFind {
-  key: string;
-  body: Schemas['FindIn'];
-  name: string; // of the cause
-  refused?: string; // the house would not take it
-  problem?: Error; // with its fields; not kept
-}
-
 interface Device extends DBSchema {
   walks: { key: number; value: Walk };
   waiting: { key: string; value: Waiting };
   photos: { key: string; value: WaitingPhoto };
-  finds: { key: string; value: WaitingFind };
+  finds: { key: string; value: Waits<Schemas['FindIn']> };
+  ticks: { key: string; value: Waits<TickOf> };
 }
 
-const db = openDB<Device>('mezzadro', 2, {
+const db = openDB<Device>('mezzadro', 3, {
   upgrade(d, from) {
     if (from < 1) {
       d.createObjectStore('walks', { keyPath: 'property' });
@@ -69,6 +63,7 @@ const db = openDB<Device>('mezzadro', 2, {
       d.createObjectStore('photos', { keyPath: 'key' });
     }
     if (from < 2) d.createObjectStore('finds', { keyPath: 'key' });
+    if (from < 3) d.createObjectStore('ticks', { keyPath: 'key' });
   },
 });
 
@@ -80,8 +75,15 @@ export const device = {
   drop: async (id: string) => (await db).delete('waiting', id),
   photos: async () => (await db).getAll('photos'),
   keepPhoto: async (p: WaitingPhoto) => void (await (await db).put('photos', p)),
-  finds: async () => (await db).getAll('finds'),
-  keepFind: async (f: WaitingFind) => void (await (await db).put('finds', f)),
-  dropFind: async (key: string) => (await db).delete('finds', key),
+  finds: {
+    all: async () => (await db).getAll('finds'),
+    keep: async (f: Waits<Schemas['FindIn']>) => void (await (await db).put('finds', f)),
+    drop: async (key: string) => (await db).delete('finds', key),
+  },
+  ticks: {
+    all: async () => (await db).getAll('ticks'),
+    keep: async (t: Waits<TickOf>) => void (await (await db).put('ticks', t)),
+    drop: async (key: string) => (await db).delete('ticks', key),
+  },
   dropPhoto: async (key: string) => (await db).delete('photos', key),
 };

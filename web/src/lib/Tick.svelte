@@ -2,6 +2,7 @@
   /** Ticks a job off: done with how long it took, skipped with why, and back again. */
   import { Button, Input, Modal } from 'flowbite-svelte';
   import { api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import { ticks } from '../field/ticks.svelte';
   import UseFields from '../stores/UseFields.svelte';
   import { inWords } from './dates';
   import { attempt, house } from './house.svelte';
@@ -30,37 +31,58 @@
     on = what === 'done' && order.overdue ? order.day : house.today;
     problem = undefined;
   }
-  async function set(o: Order, state: 'done' | 'skipped' | 'waiting', quietly = false) {
+  const waits = $derived(ticks.of(order.id)); // ticked off on this device, and not with the house yet
+  /** Ticks off. Without a connection it waits on this device. */
+  async function tick(o: Order, state: 'done' | 'skipped') {
     problem = await attempt(async () => {
-      const kept = await ask(
-        api.PUT('/api/v1/orders/{id}/state', {
-          params: { path: { id: o.id }, header: onceKey() },
-          body: {
-            state,
-            version: o.version,
-            ...(state === 'done' && uses && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
-            ...(state === 'waiting'
-              ? {}
-              : { on: on || house.today, took_minutes: state === 'done' ? Math.round(Number(took)) || 0 : 0, note: note.trim() }),
-          },
-        }),
+      const kept = await ticks.keep(
+        {
+          id: o.id,
+          state,
+          version: o.version,
+          on: on || house.today,
+          took_minutes: state === 'done' ? Math.round(Number(took)) || 0 : 0,
+          note: note.trim(),
+          ...(state === 'done' && uses && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
+        },
+        o.title,
       );
       asking = undefined;
       onkept();
       void house.refresh();
-      if (!quietly)
-        house.say(`${o.title}: ${state === 'waiting' ? 'open again' : state}.`, () => set(kept, 'waiting', true).then(() => {}));
+      if (kept) house.say(`${o.title}: ${state}.`, () => back(kept, true).then(() => {}));
+      else
+        house.say(`${o.title}: ${state}. It is kept on this device, and sent when there is a connection.`, async () => {
+          const w = ticks.of(o.id);
+          if (w) await ticks.drop(w.key);
+        });
+    });
+  }
+  async function back(o: Order, quietly = false) {
+    problem = await attempt(async () => {
+      const kept = await ask(
+        api.PUT('/api/v1/orders/{id}/state', {
+          params: { path: { id: o.id }, header: onceKey() },
+          body: { state: 'waiting', version: o.version },
+        }),
+      );
+      onkept();
+      void house.refresh();
+      if (!quietly) house.say(`${kept.title}: open again.`);
     });
   }
   const look = $derived(`border border-rule bg-white px-3 ${small ? 'min-h-9 text-sm' : 'min-h-11'}`);
 </script>
 
 <span class="inline-flex flex-wrap gap-1.5">
-  {#if order.state === 'done' || order.state === 'skipped'}
-    <button
-      class={look}
-      onclick={() => set(order, 'waiting')}
-      aria-label="Not {order.state} after all: {order.title}, {order.property}">Not {order.state} after all</button
+  {#if waits}
+    <span class="text-sm {waits.refused ? 'font-semibold text-bad' : 'text-sun'}"
+      >{waits.body.state}{waits.refused ? `, and not taken: ${waits.refused}` : ': waits to be sent'}</span
+    >
+    <button class={look} onclick={() => ticks.drop(waits.key)}>Take it back<span class="sr-only">: {order.title}</span></button>
+  {:else if order.state === 'done' || order.state === 'skipped'}
+    <button class={look} onclick={() => back(order)} aria-label="Not {order.state} after all: {order.title}, {order.property}"
+      >Not {order.state} after all</button
     >
   {:else}
     <button class="{look} font-semibold text-moss" onclick={() => open('done')} aria-label="Done: {order.title}, {order.property}"
@@ -76,7 +98,7 @@
       class="space-y-3 text-ink"
       onsubmit={(e) => {
         e.preventDefault();
-        void set(order, asking!);
+        void tick(order, asking!);
       }}
     >
       <p class="font-semibold">{order.title}<span class="block text-sm font-normal text-soft">{order.property}</span></p>
@@ -110,7 +132,7 @@
           {#if theirs.state !== 'done' && theirs.state !== 'skipped'}<button
               type="button"
               class="min-h-11 text-moss underline"
-              onclick={() => set(theirs, asking!)}>Still {asking === 'done' ? 'done' : 'skip it'}</button
+              onclick={() => tick(theirs, asking!)}>Still {asking === 'done' ? 'done' : 'skip it'}</button
             >{/if}
         </p>{/if}
       <div class="flex gap-2">

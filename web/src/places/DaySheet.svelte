@@ -7,6 +7,7 @@
   import { cardOf } from '../cuts/purposes';
   import { hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
+  import { ticks } from '../field/ticks.svelte';
   import { forWhat } from '../lib/orders';
   import Pick from '../lib/Pick.svelte';
   import Tick from '../lib/Tick.svelte';
@@ -29,6 +30,7 @@
     if (mine === turn) fault = p?.message ?? '';
   }
   $effect(() => {
+    void ticks.waiting.length; // what was sent shows
     if (day) void read(day, crew);
   });
   const to = (d: string, c: string) => void push(`/day/${d}${c ? `/${encodeURIComponent(c)}` : ''}`);
@@ -72,7 +74,12 @@
     </p>
   {:else}
     <section class="mt-3 border border-ink bg-white px-3 py-2" aria-label="For the morning">
-      <p><b>{open}</b> {open === 1 ? 'job' : 'jobs'} to do{crew ? ` by ${crew}` : ''}.</p>
+      <p>
+        <b>{open}</b>
+        {open === 1 ? 'job' : 'jobs'} to do{crew ? ` by ${crew}` : ''}.{#if ticks.left}<b class="text-sun"
+            >&nbsp;{ticks.left} to send.</b
+          >{/if}
+      </p>
       {#if sheet.kit?.length}<p><b>Take along:</b> {sheet.kit.join(', ')}.</p>{/if}
       {#if sheet.skills?.length}<p><b>Only for:</b> {sheet.skills.join(', ')}.</p>{/if}
       {#if sheet.mixes}<a class="inline-flex min-h-11 items-center underline" href="#/mix/{day}">What is mixed</a>{/if}
