@@ -59,6 +59,7 @@ var examples = map[string]string{
 // textExamples are those whose body is a file.
 var textExamples = map[string]string{
 	"take-plants":    "species,label,height_m\nolea-europaea,Court,2.5\n",
+	"take-ways":      "from,to,minutes\nCrew 1,Villa Lumera,9\n",
 	"take-weather":   "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n",
 	"reckon-normals": "month,tmin_c,tmax_c\n1,-1,6\n2,0,8\n3,3,13\n4,6,16\n5,11,21\n6,14,25\n7,17,28\n8,16,27\n9,13,22\n10,8,17\n11,3,10\n12,0,6\n",
 }

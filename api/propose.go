@@ -1,11 +1,13 @@
 package api
 
 import (
+	"bytes"
 	"context"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/rounds"
+	"mezzadro/exchange"
 	"mezzadro/house"
 )
 
@@ -17,6 +19,8 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, post, "/crews/{id}/restore", doc{"restore-crew", "Firm", "Bring a removed crew back", "As it was.", writes, 0}, s.restoreCrew)
 	op(a, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
 	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
+	op(a, get, "/ways.csv", doc{"give-ways", "Work", "Ways between crews and properties as CSV", "Minutes as they are reckoned with: timed, or estimated; to be corrected and given back.", reads, 0}, s.giveWays)
+	op(a, post, "/ways", doc{"take-ways", "Work", "Take timed ways from a CSV file", "from, to, minutes, by name; in the place of those before. All of it, or with a fault anywhere none.", files, maxCSV}, s.takeWays)
 	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
 	op(a, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
 	op(a, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told)
@@ -76,6 +80,23 @@ func (s *Server) setAccess(ctx context.Context, in *struct {
 }) (*Out[house.Access], error) {
 	a, err := s.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(a), s.problem(ctx, "property", err)
+}
+
+func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
+	list, err := s.GiveWays(ctx)
+	var b bytes.Buffer
+	if err == nil {
+		err = exchange.WriteWays(&b, list)
+	}
+	return attached("ways", "ways.csv", "text/csv", b.Bytes()), s.problem(ctx, "ways", err)
+}
+
+func (s *Server) takeWays(ctx context.Context, in *struct {
+	OnceKey
+	RawBody []byte `contentType:"text/csv"`
+}) (*Out[house.WaysTaken], error) {
+	t, err := s.TakeWays(ctx, keyOf(ctx), in.RawBody)
+	return out(t), s.problem(ctx, "ways", err)
 }
 
 func (s *Server) sheet(ctx context.Context, in *struct {

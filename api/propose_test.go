@@ -239,6 +239,41 @@ func TestCrews(t *testing.T) {
 	}
 }
 
+// TestWays: timed ways by name are taken from a file and given back among the estimated ones; holes are estimated; faults are named by line and nothing is
+// taken.
+func TestWays(t *testing.T) {
+	h := newHouse(t)
+	here, there, _, _, _ := h.boxes()
+	h.crewOf("Ilda")
+	h.byHand(there.ID, "Rake the gravel", 60, nil)
+	csv := fmt.Sprintf("from,to,minutes\nIlda,%s,41\n%s,%s,\n%s,%s,17.5\n", there.Name, here.Name, there.Name, there.Name, here.Name)
+	if code, b := h.do("POST", "/ways", csv, "Content-Type", "text/csv"); code != 200 || !strings.Contains(string(b), `"ways":2`) {
+		t.Fatalf("taken: %d %s", code, b)
+	}
+	if code, b := h.do("GET", "/ways.csv", nil); code != 200 || !strings.Contains(string(b), "Ilda,"+there.Name+",41\n") || !strings.Contains(string(b), ",17.5\n") ||
+		strings.Count(string(b), "\n") != 4 {
+		t.Errorf("given back: %d %s", code, b)
+	}
+	if v := h.proposed(obj{"days": 5, "seconds": 0.1}).Visits; len(v) != 1 || v[0].Travel != 41 {
+		t.Errorf("the way that was timed: %+v", v)
+	}
+	for says, text := range map[string]string{
+		"line 2 to":      "from,to,minutes\nIlda,Nowhere,5\n",
+		"line 3 minutes": fmt.Sprintf("from,to,minutes\nIlda,%s,5\nIlda,%s,soon\n", here.Name, there.Name),
+		"line 2 from":    fmt.Sprintf("from,to,minutes\nNobody,%s,5\n", here.Name),
+		"first line":     "a,b,c\n1,2,3\n",
+		"to itself":      fmt.Sprintf("from,to,minutes\n%s,%s,5\n", here.Name, here.Name),
+		"has 2 columns":  "from,to,minutes\na,b\n",
+	} {
+		if code, b := h.do("POST", "/ways", text, "Content-Type", "text/csv"); code != 422 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %s", says, code, b)
+		}
+	}
+	if _, b := h.do("GET", "/ways.csv", nil); !strings.Contains(string(b), ",41\n") {
+		t.Errorf("after what was refused: %s", b)
+	}
+}
+
 // TestReckonRounds: inline values, repeatable by seed; faults by their fields.
 func TestReckonRounds(t *testing.T) {
 	h := newHouse(t)

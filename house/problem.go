@@ -74,6 +74,9 @@ func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool
 	if err := out.gaps(ctx, h); err != nil {
 		return nil, err
 	}
+	if err := out.ways(ctx, h); err != nil {
+		return nil, err
+	}
 	return out, h.skies(ctx, out.problem)
 }
 

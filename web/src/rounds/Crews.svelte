@@ -2,9 +2,10 @@
   /** The firm's crews: people who go together, their hours, where their day begins. */
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
-  import { allProperties, api, ask, onceKey, type Problem, type Property, type Schemas } from '../api/client';
+  import { allProperties, api, ask, onceKey, sendFile, type Problem, type Property, type Schemas } from '../api/client';
   import { inWords } from '../lib/dates';
   import Field from '../lib/Field.svelte';
+  import FilePick from '../lib/FilePick.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
   import { people, type Person } from '../lib/people';
@@ -93,6 +94,12 @@
       await read();
     });
   }
+  const takeWays = async (file: File) => {
+    await attempt(async () => {
+      const t = await sendFile<Schemas['WaysTaken']>('/api/v1/ways', file, 'text/csv', onceKey());
+      house.say(`${t.ways} timed ways taken from ${file.name}.`);
+    });
+  };
   /** "Mon 08:00 – 17:00, Tue …", days of the same hours together. */
   function told(c: Crew): string {
     const out: { days: string[]; hours: string }[] = [];
@@ -107,6 +114,14 @@
     return out.map((o) => `${o.days.length > 2 ? `${o.days[0]} – ${o.days.at(-1)}` : o.days.join(', ')} ${o.hours}`).join('; ');
   }
 </script>
+
+{#snippet ways()}
+  <p class="flex flex-wrap items-center gap-x-4 text-sm">
+    <span>Ways between crews and properties are estimated from where they lie.</span>
+    <a class="inline-flex min-h-11 items-center underline" href="/api/v1/ways.csv" download>Ways as a file</a>
+    <FilePick name="Timed ways from a file" accept=".csv,text/csv" onfile={takeWays} />
+  </p>
+{/snippet}
 
 <section class="mt-4 space-y-2 border border-rule bg-white p-4" aria-label="Crews">
   <div class="flex flex-wrap items-baseline gap-3">
@@ -195,6 +210,7 @@
         </li>
       {/each}
     </ul>
+    {@render ways()}
   {:else if list && !form}<p class="text-soft">
       {all.length
         ? 'No crew yet. Rounds are proposed for crews: people who go together, with their hours.'

@@ -1,0 +1,30 @@
+package store
+
+import "context"
+
+// Way is how long a way takes that somebody has timed.
+type Way struct {
+	FromCrew     int64   `db:"from_crew"` // 0: from a property
+	FromProperty int64   `db:"from_property"`
+	ToProperty   int64   `db:"to_property"`
+	Minutes      float64 `db:"minutes"`
+}
+
+// Ways are all that are kept.
+func (s *Store) Ways(ctx context.Context) ([]Way, error) {
+	return many[Way](ctx, s.read, `SELECT from_crew, from_property, to_property, minutes FROM way ORDER BY 1, 2, 3`)
+}
+
+// SetWays keeps ways in the place of all that were kept.
+func (tx Tx) SetWays(ctx context.Context, list []Way) error {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM way`); err != nil {
+		return err
+	}
+	for _, w := range list {
+		if _, err := tx.NamedExecContext(ctx, `INSERT OR REPLACE INTO way (from_crew, from_property, to_property, minutes)
+			VALUES (:from_crew, :from_property, :to_property, :minutes)`, w); err != nil {
+			return err
+		}
+	}
+	return nil
+}
