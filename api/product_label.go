@@ -33,7 +33,10 @@ func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[house.Product
 	if len(in.file) > exchange.MaxPhotoBytes {
 		return nil, huma.NewError(
 			http.StatusRequestEntityTooLarge,
-			fmt.Sprintf("label: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20),
+			fmt.Sprintf(
+				"label: the file is larger than %d MB, which is the most that is taken",
+				exchange.MaxPhotoBytes>>20,
+			),
 		)
 	}
 	file, is, err := exchange.ProductLabel(in.file)

@@ -123,6 +123,20 @@ func TestPropose(t *testing.T) {
 	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {
 		t.Errorf("taken back: %+v, %+v", back, o.Order)
 	}
+}
+
+// TestProposeAnew: what is pinned stays though the rest is found anew; one job is put elsewhere and the rest stays; where somebody is ill only what stood
+// there finds other days; what cannot be is refused by its field.
+func TestProposeAnew(t *testing.T) {
+	h := newHouse(t)
+	here, there, _, _, _ := h.boxes()
+	h.crewOf("Ilda", job.Restricted)
+	h.crewOf("Bruno", job.Climbing)
+	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 1).String(), "version": gate.Version, "crew": "Bruno"})
+	read := func(o house.Order) house.OrderDetail {
+		return ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
+	}
 	// What is pinned stays though the rest is found anew.
 	o := read(gate)
 	pinned := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/pin", o.ID), obj{"pinned": true, "version": o.Version})
@@ -138,7 +152,8 @@ func TestPropose(t *testing.T) {
 	}
 	// One is put elsewhere, and the rest stays.
 	first := h.proposed(obj{"days": 10, "seconds": 0.2})
-	next := h.proposed(obj{"days": 10, "seconds": 0.2, "base": first.ID, "pins": []obj{{"order": sweep.ID, "crew": 1, "day": (h.today + 6).String()}}})
+	pins := []obj{{"order": sweep.ID, "crew": 1, "day": (h.today + 6).String()}}
+	next := h.proposed(obj{"days": 10, "seconds": 0.2, "base": first.ID, "pins": pins})
 	for _, v := range next.Visits {
 		for _, k := range v.Jobs {
 			if k.ID == sweep.ID && (v.Crew != 1 || v.Day != h.today+6) {
@@ -157,7 +172,7 @@ func TestPropose(t *testing.T) {
 		}
 	}
 	ill := stood[rake.ID]
-	healed := h.proposed(obj{"days": 10, "seconds": 0.3, "base": next.ID, "away": []obj{{"crew": ill.Crew, "day": ill.Day.String()}}})
+	healed := h.proposed(obj{"days": 10, "seconds": 0.3, "base": next.ID, "pins": pins, "away": []obj{{"crew": ill.Crew, "day": ill.Day.String()}}})
 	for _, v := range healed.Visits {
 		for _, k := range v.Jobs {
 			if v.Crew == ill.Crew && v.Day == ill.Day {
@@ -171,7 +186,7 @@ func TestPropose(t *testing.T) {
 	if code, b := h.do("POST", "/rounds/proposals", obj{"away": []obj{{"crew": 7, "day": h.today.String()}}}); code != 422 || !strings.Contains(string(b), "body.away[0].crew") {
 		t.Errorf("a seventh crew: %d %s", code, b)
 	}
-	for path, says := range map[string]string{"/rounds/proposals/99": "proposal", fmt.Sprintf("/rounds/proposals/%d/why/99", p.ID): "job"} {
+	for path, says := range map[string]string{"/rounds/proposals/99": "proposal", fmt.Sprintf("/rounds/proposals/%d/why/99", first.ID): "job"} {
 		if code, b := h.do("GET", path, nil); code != 404 || !strings.Contains(string(b), says) {
 			t.Errorf("%s: %d %s", path, code, b)
 		}

@@ -325,8 +325,11 @@ func (t *teller) tellCrews(s Step) error {
 		}
 		hours, err := week(c.Weekdays, c.Saturday)
 		if err == nil {
-			_, err = t.post("/crews", map[string]any{"name": c.Name, "people": people, "hours": hours, "load_m3": c.LoadM3,
-				"start": map[string]float64{"latitude": yardLat, "longitude": yardLon}})
+			_, err = t.post(
+				"/crews",
+				map[string]any{"name": c.Name, "people": people, "hours": hours, "load_m3": c.LoadM3,
+					"start": map[string]float64{"latitude": yardLat, "longitude": yardLon}},
+			)
 		}
 		if err != nil {
 			return fmt.Errorf("%s: %w", c.Name, err)
@@ -359,7 +362,10 @@ func (t *teller) tellAhead(s Step) error {
 		if err != nil {
 			return err
 		}
-		id, err := t.post("/finds", map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": 1, "prevent": true, "note": f.Note})
+		id, err := t.post(
+			"/finds",
+			map[string]any{"plant_id": plant, "cause": f.Cause, "certainty": 1, "prevent": true, "note": f.Note},
+		)
 		if err == nil {
 			_, err = t.post(fmt.Sprintf("/finds/%d/treatment", id), map[string]any{})
 		}

@@ -49,12 +49,27 @@ func takes(a treatment.Answer, cards []treatment.Card) (out Takes) {
 		}
 		out.Cost += times * s.Amount.Product * cards[n].UnitPrice()
 	}
-	out.SprayL, out.Product, out.Cost = quantity.Round(out.SprayL, 0.01), quantity.Round(out.Product, 0.01), quantity.Round(out.Cost, 0.01)
+	out.SprayL, out.Product, out.Cost = quantity.Round(
+		out.SprayL,
+		0.01,
+	), quantity.Round(
+		out.Product,
+		0.01,
+	), quantity.Round(
+		out.Cost,
+		0.01,
+	)
 	return out
 }
 
 // along lists the others of a property that a find's treatment may take along.
-func (h *House) along(ctx context.Context, pl *Place, p store.Plant, f store.Find, cards []treatment.Card) ([]AlongPlant, error) {
+func (h *House) along(
+	ctx context.Context,
+	pl *Place,
+	p store.Plant,
+	f store.Find,
+	cards []treatment.Card,
+) ([]AlongPlant, error) {
 	out := []AlongPlant{}
 	own := entryOf(pl.Book, p.Species)
 	if _, asked := treatment.Built().Along(f.Cause, &own, false, false); !asked || f.Prevent {
@@ -98,14 +113,32 @@ func (h *House) along(ctx context.Context, pl *Place, p store.Plant, f store.Fin
 		if err != nil {
 			return out, err
 		}
-		out = append(out, AlongPlant{PlantID: other.ID, Plant: plantTitle(pl.Book, other), Count: other.Count, Fellow: w, FindID: open, Takes: takes(answer, cards)})
+		out = append(
+			out,
+			AlongPlant{
+				PlantID: other.ID,
+				Plant:   plantTitle(pl.Book, other),
+				Count:   other.Count,
+				Fellow:  w,
+				FindID:  open,
+				Takes:   takes(answer, cards),
+			},
+		)
 	}
 	return out, nil
 }
 
 // alike is the find that stands for a plant which is treated along with another.
 func alike(f store.Find, p store.Plant) store.Find {
-	out := store.Find{PropertyID: f.PropertyID, Species: p.Species, Day: f.Day, Cause: f.Cause, Certainty: f.Certainty, Share: f.Share, How: f.How}
+	out := store.Find{
+		PropertyID: f.PropertyID,
+		Species:    p.Species,
+		Day:        f.Day,
+		Cause:      f.Cause,
+		Certainty:  f.Certainty,
+		Share:      f.Share,
+		How:        f.How,
+	}
 	out.PlantID.Int64, out.PlantID.Valid = p.ID, true
 	out.AlongOf.Int64, out.AlongOf.Valid = f.ID, true
 	out.Seen.V, out.NotSeen.V = []string{}, []string{}
@@ -113,7 +146,14 @@ func alike(f store.Find, p store.Plant) store.Find {
 }
 
 // treatedAlong is the treatment of another plant of the same property.
-func (h *House) treatedAlong(ctx context.Context, pl *Place, f store.Find, field string, plant int64, cards []treatment.Card) (treating, error) {
+func (h *House) treatedAlong(
+	ctx context.Context,
+	pl *Place,
+	f store.Find,
+	field string,
+	plant int64,
+	cards []treatment.Card,
+) (treating, error) {
 	p, err := h.Store.Plant(ctx, plant)
 	switch {
 	case errors.Is(err, store.ErrNotFound):

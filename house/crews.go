@@ -51,8 +51,17 @@ func (h *House) Crews(ctx context.Context) ([]Crew, error) {
 }
 
 func tellCrew(c store.Crew, people []Person) Crew {
-	out := Crew{ID: c.ID, Name: c.Name, People: []Person{}, Hours: c.Body.V.Hours, Off: append([]day.Day{}, c.Body.V.Off...), Start: c.Body.V.Start,
-		LoadM3: c.Body.V.LoadM3, Skills: []string{}, Version: c.Version}
+	out := Crew{
+		ID:      c.ID,
+		Name:    c.Name,
+		People:  []Person{},
+		Hours:   c.Body.V.Hours,
+		Off:     append([]day.Day{}, c.Body.V.Off...),
+		Start:   c.Body.V.Start,
+		LoadM3:  c.Body.V.LoadM3,
+		Skills:  []string{},
+		Version: c.Version,
+	}
 	for _, p := range people {
 		if !slices.Contains(c.People.V, p.ID) {
 			continue
@@ -69,7 +78,15 @@ func tellCrew(c store.Crew, people []Person) Crew {
 
 // core is a crew as rounds take it.
 func (c Crew) core() rounds.Crew {
-	return rounds.Crew{Name: c.Name, Size: len(c.People), Skills: c.Skills, Hours: c.Hours, Off: c.Off, Start: c.Start, LoadM3: c.LoadM3}
+	return rounds.Crew{
+		Name:   c.Name,
+		Size:   len(c.People),
+		Skills: c.Skills,
+		Hours:  c.Hours,
+		Off:    c.Off,
+		Start:  c.Start,
+		LoadM3: c.LoadM3,
+	}
 }
 
 // KeepCrew keeps a new crew where the id is 0, else a changed one.
@@ -106,7 +123,11 @@ func (in CrewIn) faults(name string, people []Person) error {
 			bad.Add(fmt.Sprintf("people[%d]", i), id, "is not there, or was removed")
 		}
 	}
-	one := rounds.Problem{From: 1, Days: 1, Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start}}}
+	one := rounds.Problem{
+		From:  1,
+		Days:  1,
+		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start}},
+	}
 	for _, f := range fields(one.Validate()) {
 		f.Path = strings.TrimPrefix(f.Path, "crews[0].")
 		bad = append(bad, f)
@@ -116,7 +137,12 @@ func (in CrewIn) faults(name string, people []Person) error {
 
 // RemoveCrew takes one out of sight, or brings it back.
 func (h *House) RemoveCrew(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveCrew(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveCrew(ctx, id, remove) },
+	)
 	return err
 }
 
@@ -154,7 +180,12 @@ func (h *House) SetAccess(ctx context.Context, key store.Key, property int64, a 
 	if _, err := h.Store.Property(ctx, property); err != nil {
 		return a, err
 	}
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetAccess(ctx, property, a) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetAccess(ctx, property, a) },
+	)
 	if err != nil {
 		return a, err
 	}

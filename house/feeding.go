@@ -42,8 +42,11 @@ func (h *House) KeepFeeding(ctx context.Context, key store.Key, plant int64, in 
 		if stands {
 			return 0, store.Refused("a job for its feeding stands already")
 		}
-		return tx.AddOrder(ctx, store.NewOrder{PropertyID: p.PropertyID, Plants: []int64{plant}, Trouble: "feeding", Order: o,
-			Outlook: pl.curve(o, []string{p.Species}).Outlook(pl.Today)})
+		return tx.AddOrder(
+			ctx,
+			store.NewOrder{PropertyID: p.PropertyID, Plants: []int64{plant}, Trouble: "feeding", Order: o,
+				Outlook: pl.curve(o, []string{p.Species}).Outlook(pl.Today)},
+		)
 	})
 	if err != nil {
 		return Order{}, err
@@ -88,8 +91,9 @@ func (h *House) Guards(ctx context.Context, plant int64) ([]Guard, error) {
 		if c == nil {
 			continue
 		}
-		a, err := treatment.Built().Plan(treatment.Ask{Cause: id, Prevent: true, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Rules: pl.rules, Count: p.Count,
-			HeightM: p.HeightM, SpreadM: p.SpreadM})
+		a, err := treatment.Built().
+			Plan(treatment.Ask{Cause: id, Prevent: true, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Rules: pl.rules, Count: p.Count,
+				HeightM: p.HeightM, SpreadM: p.SpreadM})
 		if err != nil {
 			return nil, err
 		}

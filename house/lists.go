@@ -95,7 +95,10 @@ func (h *House) mark(ctx context.Context, lanes []Lane, list []store.OrderFull, 
 	}
 	uses := map[int64][]treatment.Use{}
 	for _, u := range used {
-		uses[u.PlantID.Int64] = append(uses[u.PlantID.Int64], treatment.Use{Day: parsed(&u.Day), Active: u.Active, Card: u.ProductID.Int64})
+		uses[u.PlantID.Int64] = append(
+			uses[u.PlantID.Int64],
+			treatment.Use{Day: parsed(&u.Day), Active: u.Active, Card: u.ProductID.Int64},
+		)
 	}
 	for i, k := range list {
 		pl, of := places[k.PropertyID], k.Params.V

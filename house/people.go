@@ -67,8 +67,15 @@ func (h *House) KeepPerson(ctx context.Context, key store.Key, id int64, in Pers
 		if err != nil {
 			return Person{}, err
 		}
-		if slices.ContainsFunc(others, func(o store.Person) bool { return o.ID != id && strings.EqualFold(o.Name, p.Name) }) {
-			return Person{}, Refuse("name", p.Name, "is there already: two of one name cannot be told apart in the record")
+		if slices.ContainsFunc(
+			others,
+			func(o store.Person) bool { return o.ID != id && strings.EqualFold(o.Name, p.Name) },
+		) {
+			return Person{}, Refuse(
+				"name",
+				p.Name,
+				"is there already: two of one name cannot be told apart in the record",
+			)
 		}
 		write := tx.ChangePerson
 		if id == 0 {
@@ -81,7 +88,12 @@ func (h *House) KeepPerson(ctx context.Context, key store.Key, id int64, in Pers
 
 // RemovePerson takes one out of sight, or brings one back.
 func (h *House) RemovePerson(ctx context.Context, key store.Key, id int64, remove bool) error {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePerson(ctx, id, remove) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePerson(ctx, id, remove) },
+	)
 	return err
 }
 

@@ -81,7 +81,15 @@ func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool
 }
 
 // add adds an order as a job, if it has a day in the span.
-func (o *planned) add(ctx context.Context, h *House, k store.OrderFull, pl *Place, at map[int64]int, cards []treatment.Card, anew bool) error {
+func (o *planned) add(
+	ctx context.Context,
+	h *House,
+	k store.OrderFull,
+	pl *Place,
+	at map[int64]int,
+	cards []treatment.Card,
+	anew bool,
+) error {
 	p := o.problem
 	_, c, err := h.curve(ctx, k, pl)
 	if err != nil {
@@ -208,8 +216,13 @@ func (o *planned) place(ctx context.Context, h *House, pl *Place) (int, error) {
 		return 0, err
 	}
 	c := pl.Property.Climate.V
-	q := rounds.Place{Name: pl.Property.Name, At: &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude}, Arrive: a.Arrive, Access: a.Hours,
-		Shut: weekdays(a.Shut)}
+	q := rounds.Place{
+		Name:   pl.Property.Name,
+		At:     &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude},
+		Arrive: a.Arrive,
+		Access: a.Hours,
+		Shut:   weekdays(a.Shut),
+	}
 	for _, f := range finds {
 		if x := cause.Built().Cause(f.Cause); x != nil && (x.Way.By == "tools" || x.Way.By == "soil") {
 			q.Sick = true
@@ -264,7 +277,10 @@ func (h *House) skies(ctx context.Context, p *rounds.Problem) error {
 	n := pl.Normals
 	for i := range p.Days + 1 {
 		d := p.From + day.Day(i)
-		p.Sky = append(p.Sky, rounds.Sky{Day: d, Chance: math.Min(wettest, n.Rain.At(d)/wetFall), MinC: n.TMin.At(d), MaxC: n.TMax.At(d)})
+		p.Sky = append(
+			p.Sky,
+			rounds.Sky{Day: d, Chance: math.Min(wettest, n.Rain.At(d)/wetFall), MinC: n.TMin.At(d), MaxC: n.TMax.At(d)},
+		)
 		if i < p.Days {
 			sun := season.SunOn(n.Climate.Latitude, d)
 			p.Light = append(p.Light, rounds.Span{From: int(60 * sun.Rise), To: int(60 * sun.Set)})
@@ -322,7 +338,15 @@ func (h *House) SeasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 		out.Weeks = append(out.Weeks, WeekAhead{w.From, int(w.Capacity), int(w.Wanted), int(w.Load), len(w.Jobs)})
 	}
 	for _, m := range o.Moved[:min(seasonShown, len(o.Moved))] {
-		out.Moved = append(out.Moved, WeekMoved{tellOrder(of.orders[m.Job].Order, book, h.Today()), o.Weeks[m.Best].From, o.Weeks[m.To].From, m.Cost})
+		out.Moved = append(
+			out.Moved,
+			WeekMoved{
+				tellOrder(of.orders[m.Job].Order, book, h.Today()),
+				o.Weeks[m.Best].From,
+				o.Weeks[m.To].From,
+				m.Cost,
+			},
+		)
 	}
 	for _, j := range o.Left[:min(seasonShown, len(o.Left))] {
 		out.Left = append(out.Left, tellOrder(of.orders[j].Order, book, h.Today()))

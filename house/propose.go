@@ -147,7 +147,15 @@ func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		return Proposal{}, err
 	}
 	p := &proposal{of: of, ended: make(chan struct{})}
-	p.told = Proposal{State: "working", From: from, Days: in.Days, Crews: of.crews, Visits: []ProposedVisit{}, Left: []ProposedLeft{}, Notes: []string{}}
+	p.told = Proposal{
+		State:  "working",
+		From:   from,
+		Days:   in.Days,
+		Crews:  of.crews,
+		Visits: []ProposedVisit{},
+		Left:   []ProposedLeft{},
+		Notes:  []string{},
+	}
 	h.proposed.mu.Lock()
 	h.proposed.last++
 	p.told.ID = h.proposed.last
@@ -177,7 +185,9 @@ func (h *House) begin(of *planned, in ProposalIn) error {
 		for _, v := range base.plan.Visits {
 			for _, j := range v.Jobs {
 				d := int(v.Date - of.problem.From)
-				if k, there := index[base.of.orders[j].ID]; there && d >= 0 && d < of.problem.Days && v.Crew < len(of.crews) && of.problem.Jobs[k].Pin == nil {
+				if k, there := index[base.of.orders[j].ID]; there && d >= 0 && d < of.problem.Days &&
+					v.Crew < len(of.crews) &&
+					of.problem.Jobs[k].Pin == nil {
 					of.problem.Jobs[k].Was = &rounds.Pin{Crew: v.Crew, Day: d}
 				}
 			}
@@ -240,8 +250,16 @@ func (h *House) tellPlan(p *proposal) {
 	}
 	today := h.Today()
 	for _, v := range p.plan.Visits {
-		out := ProposedVisit{Crew: v.Crew, Day: v.Date, PropertyID: of.places[v.Place], Property: of.problem.Places[v.Place].Name, From: v.From, To: v.To,
-			Travel: int(v.Travel), Jobs: []Order{}}
+		out := ProposedVisit{
+			Crew:       v.Crew,
+			Day:        v.Date,
+			PropertyID: of.places[v.Place],
+			Property:   of.problem.Places[v.Place].Name,
+			From:       v.From,
+			To:         v.To,
+			Travel:     int(v.Travel),
+			Jobs:       []Order{},
+		}
 		for _, j := range v.Jobs {
 			o := tellOrder(of.orders[j].Order, book, today)
 			out.Jobs = append(out.Jobs, o)
@@ -347,14 +365,27 @@ func (h *House) Accept(ctx context.Context, key store.Key, id int64) (Accepted, 
 }
 
 // accept puts one job on its day.
-func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.Visit, n, j int, a *Accepted, undo *[]undone) error {
+func (h *House) accept(
+	ctx context.Context,
+	tx store.Tx,
+	of *planned,
+	v rounds.Visit,
+	n, j int,
+	a *Accepted,
+	undo *[]undone,
+) error {
 	k, crew, on := of.orders[j], of.crews[v.Crew].Name, v.Date.String()
 	stays, place := k.Day != nil && *k.Day == on && k.Crew == crew, planPlace*v.From+n
 	if stays && k.Place == place {
 		return nil
 	}
 	cost := of.curves[j].On(v.Date).Int()
-	kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: place, DayCost: cost})
+	kept, err := tx.SetStand(
+		ctx,
+		k.ID,
+		k.Version,
+		store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: place, DayCost: cost},
+	)
 	if stale := (store.Stale{}); asStale(err, &stale) {
 		a.Changed = append(a.Changed, k.Title)
 		return nil
@@ -365,7 +396,15 @@ func (h *House) accept(ctx context.Context, tx store.Tx, of *planned, v rounds.V
 	if !stays {
 		a.Placed++
 	}
-	*undo = append(*undo, undone{k.ID, k.Title, kept.Version, store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}})
+	*undo = append(
+		*undo,
+		undone{
+			k.ID,
+			k.Title,
+			kept.Version,
+			store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost},
+		},
+	)
 	return nil
 }
 
@@ -407,7 +446,12 @@ func (h *House) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted
 
 // PinOrder has a job stay on its day and with its crew when rounds are proposed, or not.
 func (h *House) PinOrder(ctx context.Context, key store.Key, id int64, version int, pinned bool) (OrderDetail, error) {
-	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.Pin(ctx, id, version, pinned) })
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.Pin(ctx, id, version, pinned) },
+	)
 	if err != nil {
 		return OrderDetail{}, h.staleOrder(ctx, err)
 	}

@@ -78,8 +78,11 @@ func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, erro
 			v.At = k.Place / planPlace
 		}
 		b := k.Body.V
-		v.Jobs = append(v.Jobs, SheetJob{tellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-			append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V})
+		v.Jobs = append(
+			v.Jobs,
+			SheetJob{tellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
+				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V},
+		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)
 		add(&out.Skills, b.Skills)
@@ -97,5 +100,12 @@ func (h *House) sheetVisit(ctx context.Context, property int64) (SheetVisit, err
 		return SheetVisit{}, err
 	}
 	a, err := h.Store.AccessOf(ctx, property)
-	return SheetVisit{PropertyID: p.ID, Property: p.Name, Address: p.Address, Note: p.Note, Gate: a.Note, Jobs: []SheetJob{}}, err
+	return SheetVisit{
+		PropertyID: p.ID,
+		Property:   p.Name,
+		Address:    p.Address,
+		Note:       p.Note,
+		Gate:       a.Note,
+		Jobs:       []SheetJob{},
+	}, err
 }

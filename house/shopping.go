@@ -134,21 +134,44 @@ func (t *taking) once(ctx context.Context, k store.OrderFull, due, until day.Day
 		return t.fedOnce(pl, p, k, due, until)
 	}
 	f := t.finds[k.OriginID]
-	a := treatment.Ask{Cause: of.Cause, Affected: min(f.Affected, p.Count), BedM2: f.BedM2, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards}
+	a := treatment.Ask{
+		Cause:    of.Cause,
+		Affected: min(f.Affected, p.Count),
+		BedM2:    f.BedM2,
+		Species:  &e,
+		Place:    pl.Cuts.Place,
+		Date:     pl.Today,
+		Count:    p.Count,
+		HeightM:  p.HeightM,
+		SpreadM:  p.SpreadM,
+		Cards:    t.cards,
+	}
 	x, plants := treatment.Built().Takes(a, of.Use)
 	if x == nil {
 		return taken{}, false, nil
 	}
-	times := treatment.Built().Times(a, treatment.Job{Cause: of.Cause, Rung: of.Rung, Step: of.Step, Made: parsed(&k.ForDay)},
-		t.done[store.DoneOf{Find: k.OriginID, Rung: of.Rung, Step: of.Step}], due, until)
+	times := treatment.Built().
+		Times(a, treatment.Job{Cause: of.Cause, Rung: of.Rung, Step: of.Step, Made: parsed(&k.ForDay)},
+			t.done[store.DoneOf{Find: k.OriginID, Rung: of.Rung, Step: of.Step}], due, until)
 	return taken{x.Product, x.SprayL, x.Unit, x.Name, x.Card, plants, times}, true, nil
 }
 
 // fedOnce is what one feeding takes.
 func (t *taking) fedOnce(pl *Place, p store.Plant, k store.OrderFull, due, until day.Day) (taken, bool, error) {
 	e := entryOf(pl.Book, p.Species)
-	f, err := treatment.Feed(treatment.FeedAsk{Species: &e, Place: pl.Cuts.Place, Date: parsed(&k.ForDay), PotL: p.PotL, Rules: pl.rules, Count: p.Count,
-		HeightM: p.HeightM, SpreadM: p.SpreadM, Cards: t.cards})
+	f, err := treatment.Feed(
+		treatment.FeedAsk{
+			Species: &e,
+			Place:   pl.Cuts.Place,
+			Date:    parsed(&k.ForDay),
+			PotL:    p.PotL,
+			Rules:   pl.rules,
+			Count:   p.Count,
+			HeightM: p.HeightM,
+			SpreadM: p.SpreadM,
+			Cards:   t.cards,
+		},
+	)
 	if err != nil {
 		return taken{}, false, err
 	}
@@ -169,7 +192,12 @@ func (t *taking) fedOnce(pl *Place, p store.Plant, k store.OrderFull, due, until
 }
 
 // add adds what one job takes, and says to which line.
-func (t *taking) add(ctx context.Context, by map[string]*ShoppingLine, k store.OrderFull, due, until day.Day) (string, error) {
+func (t *taking) add(
+	ctx context.Context,
+	by map[string]*ShoppingLine,
+	k store.OrderFull,
+	due, until day.Day,
+) (string, error) {
 	a, measured, err := t.once(ctx, k, due, until)
 	act := treatment.Built().Active(k.Params.V.Use)
 	if err != nil || !measured || act == nil {
@@ -207,8 +235,14 @@ func (l *ShoppingLine) close(products []Product) {
 	l.OnHand, l.Supplier = c.OnHand, products[n].Supplier
 	l.Expired = products[n].Expires.Given() && l.FirstDue.Given() && products[n].Expires < l.FirstDue
 	c.OnHand = max(0, c.OnHand)
-	l.Formula = fmt.Sprintf("Each job's crown, pot or ground × its label's rate × the times it falls due by then (%d in all) = %g %s, less %g %s on hand, up to whole packs",
-		l.Times, l.Needed, l.Unit, Tenth(c.OnHand), l.Unit)
+	l.Formula = fmt.Sprintf(
+		"Each job's crown, pot or ground × its label's rate × the times it falls due by then (%d in all) = %g %s, less %g %s on hand, up to whole packs",
+		l.Times,
+		l.Needed,
+		l.Unit,
+		Tenth(c.OnHand),
+		l.Unit,
+	)
 	if len(c.Packs) == 0 && l.Needed > c.OnHand {
 		l.Missing = "no pack size: enter what it is sold in"
 		return

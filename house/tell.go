@@ -50,7 +50,17 @@ func (h *House) Tellings(ctx context.Context, days int, style quantity.Style) ([
 				return nil, err
 			}
 			i, at[key] = len(out), len(out)
-			out = append(out, Telling{PropertyID: p.ID, Property: p.Name, Client: p.Client, Day: on, Orders: []int64{}, Jobs: []string{}})
+			out = append(
+				out,
+				Telling{
+					PropertyID: p.ID,
+					Property:   p.Name,
+					Client:     p.Client,
+					Day:        on,
+					Orders:     []int64{},
+					Jobs:       []string{},
+				},
+			)
 		}
 		t := &out[i]
 		t.Orders = append(t.Orders, k.ID)
@@ -77,7 +87,13 @@ func (t Telling) draft(firm string) string {
 		fmt.Fprintf(&b, "%s:\n\n", t.Client)
 	}
 	if t.Before.Given() {
-		fmt.Fprintf(&b, "We come to %s on %s, and not on %s as we had said.", t.Property, quantity.Day(t.Day), quantity.Day(t.Before))
+		fmt.Fprintf(
+			&b,
+			"We come to %s on %s, and not on %s as we had said.",
+			t.Property,
+			quantity.Day(t.Day),
+			quantity.Day(t.Before),
+		)
 	} else {
 		fmt.Fprintf(&b, "We come to %s on %s.", t.Property, quantity.Day(t.Day))
 	}
@@ -85,7 +101,11 @@ func (t Telling) draft(firm string) string {
 	for _, j := range t.Jobs {
 		fmt.Fprintf(&b, "- %s\n", j)
 	}
-	fmt.Fprintf(&b, "\nThe weather may put it off; then we say so. Please keep the way in clear, and children and pets away from the work.\n\n%s", firm)
+	fmt.Fprintf(
+		&b,
+		"\nThe weather may put it off; then we say so. Please keep the way in clear, and children and pets away from the work.\n\n%s",
+		firm,
+	)
 	return b.String()
 }
 

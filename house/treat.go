@@ -39,7 +39,9 @@ func (h *House) treatmentAsk(ctx context.Context, f store.Find) (treatment.Ask, 
 		return treatment.Ask{}, nil, store.Plant{}, err
 	}
 	if !f.PlantID.Valid {
-		return treatment.Ask{}, pl, store.Plant{}, store.Refused("this find names no plant: a treatment is for one, or for a group")
+		return treatment.Ask{}, pl, store.Plant{}, store.Refused(
+			"this find names no plant: a treatment is for one, or for a group",
+		)
 	}
 	p, err := h.Store.Plant(ctx, f.PlantID.Int64)
 	if err != nil {
@@ -54,7 +56,13 @@ func (h *House) treatmentAsk(ctx context.Context, f store.Find) (treatment.Ask, 
 }
 
 // treatmentOn is the question of a cause on a plant.
-func (h *House) treatmentOn(ctx context.Context, pl *Place, p store.Plant, f store.Find, cards []treatment.Card) (treatment.Ask, error) {
+func (h *House) treatmentOn(
+	ctx context.Context,
+	pl *Place,
+	p store.Plant,
+	f store.Find,
+	cards []treatment.Card,
+) (treatment.Ask, error) {
 	e := entryOf(pl.Book, p.Species)
 	a := treatment.Ask{
 		Cause:    f.Cause,
@@ -83,7 +91,13 @@ func (h *House) treatmentOn(ctx context.Context, pl *Place, p store.Plant, f sto
 }
 
 // usesOn is what was used on a plant, with the rain that followed; what was done against another cause is no step of this one.
-func (h *House) usesOn(ctx context.Context, pl *Place, plant int64, cause string, since day.Day) ([]treatment.Use, error) {
+func (h *House) usesOn(
+	ctx context.Context,
+	pl *Place,
+	plant int64,
+	cause string,
+	since day.Day,
+) ([]treatment.Use, error) {
 	list, err := h.Store.UsesOn(ctx, plant, since.String())
 	out := make([]treatment.Use, 0, len(list))
 	for _, u := range list {

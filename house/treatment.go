@@ -155,7 +155,16 @@ func (h *House) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, e
 		}
 		in.Property = p.PropertyID
 		in.Species, in.PotL = cmp.Or(in.Species, p.Species), cmp.Or(in.PotL, p.PotL)
-		in.Count, in.HeightM, in.SpreadM = cmp.Or(in.Count, p.Count), cmp.Or(in.HeightM, p.HeightM), cmp.Or(in.SpreadM, p.SpreadM)
+		in.Count, in.HeightM, in.SpreadM = cmp.Or(
+			in.Count,
+			p.Count,
+		), cmp.Or(
+			in.HeightM,
+			p.HeightM,
+		), cmp.Or(
+			in.SpreadM,
+			p.SpreadM,
+		)
 	}
 	book, err := h.Book(ctx)
 	if err != nil {

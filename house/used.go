@@ -105,8 +105,15 @@ func within(a treatment.Ask, active string, on day.Day, in TickIn) error {
 		return nil
 	}
 	if in.Use == nil || !in.Use.Anyway {
-		return Refuse("use.anyway", false, fmt.Sprintf("on %s that was within a wait: %s. If it was used all the same, say so, and why", quantity.Day(on),
-			strings.Join(broken, "; ")))
+		return Refuse(
+			"use.anyway",
+			false,
+			fmt.Sprintf(
+				"on %s that was within a wait: %s. If it was used all the same, say so, and why",
+				quantity.Day(on),
+				strings.Join(broken, "; "),
+			),
+		)
 	}
 	if strings.TrimSpace(in.Note) == "" {
 		return Refuse("note", in.Note, "is missing: why was it used within a wait?")
@@ -147,7 +154,8 @@ func (h *House) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *
 			c.Card.V.Unit,
 		)
 	}
-	if act := treatment.Built().Active(params.Use); err == nil && (c.Card.V.Licence != "" || act != nil && act.Licence) {
+	if act := treatment.Built().Active(params.Use); err == nil &&
+		(c.Card.V.Licence != "" || act != nil && act.Licence) {
 		if err := licensed(ctx, tx, c.Card.V.Name, cmp.Or(c.Card.V.Licence, "for restricted products"), u.Who); err != nil {
 			bad = append(bad, fields(err)...)
 		}

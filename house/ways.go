@@ -51,7 +51,12 @@ func (h *House) TakeWays(ctx context.Context, key store.Key, file []byte) (WaysT
 	if bad != nil {
 		return WaysTaken{}, bad
 	}
-	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetWays(ctx, list) })
+	_, err = store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetWays(ctx, list) },
+	)
 	return WaysTaken{len(list)}, err
 }
 

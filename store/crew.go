@@ -45,8 +45,12 @@ func (tx Tx) AddCrew(ctx context.Context, c Crew) (Crew, error) {
 
 // ChangeCrew keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeCrew(ctx context.Context, c Crew) (Crew, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE crew SET name = :name, people = :people, body = :body, version = version + 1
-		WHERE id = :id AND version = :version AND removed_at IS NULL`, c)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE crew SET name = :name, people = :people, body = :body, version = version + 1
+		WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		c,
+	)
 	if err != nil {
 		return c, err
 	}
@@ -81,8 +85,12 @@ func (s *Store) AccessOf(ctx context.Context, property int64) (Access, error) {
 
 // SetAccess keeps a property's.
 func (tx Tx) SetAccess(ctx context.Context, property int64, a Access) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO access (property_id, body) VALUES (?, ?) ON CONFLICT (property_id) DO UPDATE SET body = excluded.body`,
-		property, JSON[Access]{V: a})
+	_, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO access (property_id, body) VALUES (?, ?) ON CONFLICT (property_id) DO UPDATE SET body = excluded.body`,
+		property,
+		JSON[Access]{V: a},
+	)
 	return err
 }
 
@@ -93,19 +101,35 @@ func (s *Store) StandingOrders(ctx context.Context) ([]OrderFull, error) {
 
 // SheetOf are the orders on a day and those that were done or skipped on it, in the order of the day's work.
 func (s *Store) SheetOf(ctx context.Context, day string, limit int) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND (o.state = 'on a day' AND o.day = ?1 OR o.state IN ('done', 'skipped') AND o.ended = ?1)
-		ORDER BY o.place, o.id LIMIT ?2`, day, limit)
+	return many[OrderFull](
+		ctx,
+		s.read,
+		selectFull+`WHERE o.in_sight = 1 AND (o.state = 'on a day' AND o.day = ?1 OR o.state IN ('done', 'skipped') AND o.ended = ?1)
+		ORDER BY o.place, o.id LIMIT ?2`,
+		day,
+		limit,
+	)
 }
 
 // StandingGaps are the gaps of all standing orders to others, whatever became of those.
 func (s *Store) StandingGaps(ctx context.Context) ([]GapRow, error) {
-	return many[GapRow](ctx, s.read, `SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, b.title, b.kind, b.day, b.ended, b.state
-		FROM order_gap g JOIN job_order o ON o.id = g.order_id JOIN job_order b ON b.id = g.of_id WHERE `+standing+` AND b.state <> 'dropped'`)
+	return many[GapRow](
+		ctx,
+		s.read,
+		`SELECT g.order_id, g.of_id, g.min_days, g.max_days, g.why, b.title, b.kind, b.day, b.ended, b.state
+		FROM order_gap g JOIN job_order o ON o.id = g.order_id JOIN job_order b ON b.id = g.of_id WHERE `+standing+` AND b.state <> 'dropped'`,
+	)
 }
 
 // Pin has an order stay where it is when rounds are proposed, or not.
 func (tx Tx) Pin(ctx context.Context, id int64, version int, pinned bool) error {
-	res, err := tx.ExecContext(ctx, `UPDATE job_order SET pinned = ?, version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1`, pinned, id, version)
+	res, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET pinned = ?, version = version + 1 WHERE id = ? AND version = ? AND in_sight = 1`,
+		pinned,
+		id,
+		version,
+	)
 	if err != nil {
 		return err
 	}

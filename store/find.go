@@ -47,10 +47,22 @@ type FindsOf struct {
 
 // Finds lists finds of plants and properties in sight, the oldest first.
 func (s *Store) Finds(ctx context.Context, of FindsOf) ([]Find, error) {
-	return many[Find](ctx, s.read, selectFind+`(? = 0 OR property_id = ?) AND (? = 0 OR plant_id = ?) AND (? = 0 OR state = 'open')
+	return many[Find](
+		ctx,
+		s.read,
+		selectFind+`(? = 0 OR property_id = ?) AND (? = 0 OR plant_id = ?) AND (? = 0 OR state = 'open')
 		AND day >= ? AND id > ? AND prevent = ? AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL)
 		AND (plant_id IS NULL OR plant_id IN (SELECT id FROM plant WHERE removed_at IS NULL)) ORDER BY id LIMIT ?`,
-		of.Property, of.Property, of.Plant, of.Plant, of.Open, of.Since, of.After, of.Prevent, of.Limit)
+		of.Property,
+		of.Property,
+		of.Plant,
+		of.Plant,
+		of.Open,
+		of.Since,
+		of.After,
+		of.Prevent,
+		of.Limit,
+	)
 }
 
 // Find reads one.
@@ -60,9 +72,13 @@ func (s *Store) Find(ctx context.Context, id int64) (Find, error) {
 
 // AddFind keeps a new find and returns it with its id.
 func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO find (property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note,
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO find (property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note,
 		prevent, affected, harvest, along_of, bed_m2) VALUES (:property_id, :plant_id, :species, :day, :cause, :certainty, :share, :seen, :not_seen, :how, :note,
-		:prevent, :affected, :harvest, :along_of, :bed_m2)`, f)
+		:prevent, :affected, :harvest, :along_of, :bed_m2)`,
+		f,
+	)
 	if err != nil {
 		return f, err
 	}
@@ -73,7 +89,13 @@ func (tx Tx) AddFind(ctx context.Context, f Find) (Find, error) {
 
 // FindOn is the open find of a cause on a plant: the one that stands, or a new one.
 func (tx Tx) FindOn(ctx context.Context, f Find) (Find, error) {
-	open, err := one[Find](ctx, tx, selectFind+`plant_id = ? AND cause = ? AND state = 'open' AND prevent = 0 ORDER BY id LIMIT 1`, f.PlantID, f.Cause)
+	open, err := one[Find](
+		ctx,
+		tx,
+		selectFind+`plant_id = ? AND cause = ? AND state = 'open' AND prevent = 0 ORDER BY id LIMIT 1`,
+		f.PlantID,
+		f.Cause,
+	)
 	if errors.Is(err, ErrNotFound) {
 		return tx.AddFind(ctx, f)
 	}
@@ -82,9 +104,13 @@ func (tx Tx) FindOn(ctx context.Context, f Find) (Find, error) {
 
 // ChangeFind keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeFind(ctx context.Context, f Find) (Find, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE find SET day = :day, cause = :cause, certainty = :certainty, share = :share, seen = :seen,
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE find SET day = :day, cause = :cause, certainty = :certainty, share = :share, seen = :seen,
 		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, bed_m2 = :bed_m2, state = :state, closed = :closed, ending = :ending, version = version + 1
-		WHERE id = :id AND version = :version AND removed_at IS NULL`, f)
+		WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		f,
+	)
 	if err != nil {
 		return f, err
 	}
@@ -133,8 +159,12 @@ func (s *Store) Call(ctx context.Context, id int64) (Call, error) {
 
 // AddCall keeps a new call and returns it with its id.
 func (tx Tx) AddCall(ctx context.Context, c Call) (Call, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO call (property_id, plant_id, species, day, caller, answers, seen, not_seen, share, ending,
-		said, order_id) VALUES (:property_id, :plant_id, :species, :day, :caller, :answers, :seen, :not_seen, :share, :ending, :said, :order_id)`, c)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO call (property_id, plant_id, species, day, caller, answers, seen, not_seen, share, ending,
+		said, order_id) VALUES (:property_id, :plant_id, :species, :day, :caller, :answers, :seen, :not_seen, :share, :ending, :said, :order_id)`,
+		c,
+	)
 	if err != nil {
 		return c, err
 	}
@@ -145,9 +175,13 @@ func (tx Tx) AddCall(ctx context.Context, c Call) (Call, error) {
 
 // ChangeCall keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeCall(ctx context.Context, c Call) (Call, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE call SET plant_id = :plant_id, species = :species, caller = :caller, answers = :answers, seen = :seen,
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE call SET plant_id = :plant_id, species = :species, caller = :caller, answers = :answers, seen = :seen,
 		not_seen = :not_seen, share = :share, ending = :ending, said = :said, order_id = :order_id, version = version + 1
-		WHERE id = :id AND version = :version AND removed_at IS NULL`, c)
+		WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		c,
+	)
 	if err != nil {
 		return c, err
 	}
@@ -173,9 +207,15 @@ type DoneWork struct {
 
 // DoneSince lists what was done on a property from a day on.
 func (s *Store) DoneSince(ctx context.Context, property int64, since string) ([]DoneWork, error) {
-	return many[DoneWork](ctx, s.read, `SELECT plant_id, kind, ended, coalesce(json_extract(params, '$.purpose'), '') AS purpose
+	return many[DoneWork](
+		ctx,
+		s.read,
+		`SELECT plant_id, kind, ended, coalesce(json_extract(params, '$.purpose'), '') AS purpose
 		FROM job_order WHERE in_sight = 1
-		AND state IN ('done', 'skipped') AND ended >= ? AND state = 'done' AND property_id = ?`, since, property)
+		AND state IN ('done', 'skipped') AND ended >= ? AND state = 'done' AND property_id = ?`,
+		since,
+		property,
+	)
 }
 
 // LookedLast is the day each plant was last looked at: on a walk, for a verdict, for a find, or by a walk or look that

@@ -66,7 +66,13 @@ func (tx Tx) ChangeProduct(ctx context.Context, p Product) error {
 
 // SetLabel keeps which file is a product's label; none where it is empty.
 func (tx Tx) SetLabel(ctx context.Context, id int64, hash, is string) error {
-	return tx.touch(ctx, `UPDATE product SET label_hash = ?, label_type = ? WHERE id = ? AND removed_at IS NULL`, hash, is, id)
+	return tx.touch(
+		ctx,
+		`UPDATE product SET label_hash = ?, label_type = ? WHERE id = ? AND removed_at IS NULL`,
+		hash,
+		is,
+		id,
+	)
 }
 
 // RemoveProduct takes a card out of sight, or brings it back; what was used of it stays.
@@ -199,14 +205,25 @@ func (s *Store) TreatmentsOf(ctx context.Context, find int64) ([]OrderFull, erro
 
 // StandingOf reports a standing job of a kind and origin on a plant.
 func (tx Tx) StandingOf(ctx context.Context, plant int64, kind job.Kind, origin job.Origin) (bool, error) {
-	n, err := one[int](ctx, tx, `SELECT count(*) FROM job_order o WHERE `+standing+` AND o.plant_id = ? AND o.kind = ? AND o.origin = ?`, plant, kind, origin)
+	n, err := one[int](
+		ctx,
+		tx,
+		`SELECT count(*) FROM job_order o WHERE `+standing+` AND o.plant_id = ? AND o.kind = ? AND o.origin = ?`,
+		plant,
+		kind,
+		origin,
+	)
 	return n > 0, err
 }
 
 // PlantsTreated are the plants that standing jobs of programmes are for.
 func (s *Store) PlantsTreated(ctx context.Context) ([]Plant, error) {
-	return many[Plant](ctx, s.read, selectPlant+`WHERE removed_at IS NULL AND id IN (SELECT o.plant_id FROM job_order o WHERE `+standing+`
-		AND o.origin = 'programme')`)
+	return many[Plant](
+		ctx,
+		s.read,
+		selectPlant+`WHERE removed_at IS NULL AND id IN (SELECT o.plant_id FROM job_order o WHERE `+standing+`
+		AND o.origin = 'programme')`,
+	)
 }
 
 // DoneOf names a step of a find's treatment.
@@ -242,5 +259,10 @@ func (tx Tx) HasOrder(ctx context.Context, find int64, key string) (bool, error)
 
 // TreatmentKeys are the keys of a find's treatment jobs that stand.
 func (tx Tx) TreatmentKeys(ctx context.Context, find int64) ([]string, error) {
-	return many[string](ctx, tx, `SELECT o.key FROM job_order o WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ?`, find)
+	return many[string](
+		ctx,
+		tx,
+		`SELECT o.key FROM job_order o WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ?`,
+		find,
+	)
 }

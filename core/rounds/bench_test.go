@@ -15,7 +15,10 @@ func firm(seed uint64, properties, jobs, crews, days int) *Problem {
 	home := &Point{45.9, 8.6}
 	for c := range crews {
 		skills := [][]string{{"licence"}, {"climbing", "chainsaw"}, {}}[c%3]
-		p.Crews = append(p.Crews, Crew{Name: fmt.Sprint("Crew ", c+1), Size: 2, Hours: week(8, 17), Start: home, Skills: skills, LoadM3: 6})
+		p.Crews = append(
+			p.Crews,
+			Crew{Name: fmt.Sprint("Crew ", c+1), Size: 2, Hours: week(8, 17), Start: home, Skills: skills, LoadM3: 6},
+		)
 	}
 	villages := make([]Point, 12)
 	for i := range villages {
@@ -23,11 +26,24 @@ func firm(seed uint64, properties, jobs, crews, days int) *Problem {
 	}
 	for i := range properties {
 		v := villages[r.IntN(len(villages))]
-		p.Places = append(p.Places, Place{Name: fmt.Sprint("Garden ", i+1), At: &Point{v.Latitude + 0.02*r.NormFloat64(), v.Longitude + 0.02*r.NormFloat64()},
-			Arrive: 5, Sick: r.IntN(15) == 0})
+		p.Places = append(
+			p.Places,
+			Place{
+				Name:   fmt.Sprint("Garden ", i+1),
+				At:     &Point{v.Latitude + 0.02*r.NormFloat64(), v.Longitude + 0.02*r.NormFloat64()},
+				Arrive: 5,
+				Sick:   r.IntN(15) == 0,
+			},
+		)
 	}
 	for i := range jobs {
-		j := Job{Title: fmt.Sprint("Job ", i+1), Place: r.IntN(properties), Minutes: float64(5 * (1 + r.IntN(4))), Weight: 1, Plants: []int64{int64(i)}}
+		j := Job{
+			Title:   fmt.Sprint("Job ", i+1),
+			Place:   r.IntN(properties),
+			Minutes: float64(5 * (1 + r.IntN(4))),
+			Weight:  1,
+			Plants:  []int64{int64(i)},
+		}
 		best, width := r.IntN(20)-4, 5+r.IntN(14)
 		for d := range days {
 			j.Costs = append(j.Costs, min(100, max(0, (max(best-d, d-best)-width)*4+r.IntN(4))))

@@ -26,7 +26,13 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 	point := func() *Point { return &Point{45.9 + 0.12*r.Float64(), 8.5 + 0.2*r.Float64()} }
 	skills := []string{"", "", "", "climbing", "licence"}
 	for c := range crews {
-		crew := Crew{Name: fmt.Sprint("Crew ", c+1), Size: 1 + r.IntN(3), Hours: week(8, 12+r.IntN(5)), Start: point(), Skills: []string{skills[r.IntN(5)]}}
+		crew := Crew{
+			Name:   fmt.Sprint("Crew ", c+1),
+			Size:   1 + r.IntN(3),
+			Hours:  week(8, 12+r.IntN(5)),
+			Start:  point(),
+			Skills: []string{skills[r.IntN(5)]},
+		}
 		if r.IntN(4) == 0 {
 			crew.LoadM3 = 2
 		}
@@ -43,8 +49,17 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		p.Places = append(p.Places, q)
 	}
 	for i := range jobs {
-		j := Job{Title: fmt.Sprint("Job ", i+1), Place: r.IntN(places), Minutes: float64(10 * (2 + r.IntN(14))), People: 1 + r.IntN(8)/6, Later: 30 + r.IntN(72),
-			Weight: []float64{1, 1, 1, 2}[r.IntN(4)], Urgent: r.IntN(12) == 0, Plants: []int64{int64(1 + r.IntN(jobs))}, WasteM3: float64(r.IntN(3)) * r.Float64()}
+		j := Job{
+			Title:   fmt.Sprint("Job ", i+1),
+			Place:   r.IntN(places),
+			Minutes: float64(10 * (2 + r.IntN(14))),
+			People:  1 + r.IntN(8)/6,
+			Later:   30 + r.IntN(72),
+			Weight:  []float64{1, 1, 1, 2}[r.IntN(4)],
+			Urgent:  r.IntN(12) == 0,
+			Plants:  []int64{int64(1 + r.IntN(jobs))},
+			WasteM3: float64(r.IntN(3)) * r.Float64(),
+		}
 		if s := skills[r.IntN(5)]; s != "" && r.IntN(2) == 0 {
 			j.Skills = []string{s}
 		}
@@ -137,7 +152,8 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			}
 		}
 		for i, o := range p.Jobs {
-			if i != j && at[i] != nil && o.Closes > 0 && o.Plants[0] == k.Plants[0] && d > at[i].Day && d <= at[i].Day+o.Closes {
+			if i != j && at[i] != nil && o.Closes > 0 && o.Plants[0] == k.Plants[0] && d > at[i].Day &&
+				d <= at[i].Day+o.Closes {
 				return 0, k.Title + " on plants that are closed"
 			}
 		}

@@ -122,7 +122,8 @@ func (q *pool) fill() {
 func (q *pool) after(j, w int) {
 	s := q.s
 	for _, k := range q.jobs {
-		if slices.Contains(s.next[j], k) || slices.Contains(s.mates[j], k) || slices.ContainsFunc(s.p.Jobs[j].After, func(g Gap) bool { return g.Job == k }) {
+		if slices.Contains(s.next[j], k) || slices.Contains(s.mates[j], k) ||
+			slices.ContainsFunc(s.p.Jobs[j].After, func(g Gap) bool { return g.Job == k }) {
 			q.lookAll(k)
 		} else {
 			q.again(k, w)

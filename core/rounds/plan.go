@@ -115,8 +115,21 @@ func (s *search) plan(rounds int) Plan {
 			}
 			last = st.place
 			from := t.begins[k]
-			out.Visits = append(out.Visits, Visit{Crew: w.crew, Day: w.day, Date: s.p.From + day.Day(w.day), Place: st.place, Jobs: s.inOrder(st.jobs),
-				From: int(math.Round(from)), To: int(math.Round(from + s.p.Places[st.place].Arrive + st.work)), Travel: math.Round(leg)})
+			out.Visits = append(
+				out.Visits,
+				Visit{
+					Crew:  w.crew,
+					Day:   w.day,
+					Date:  s.p.From + day.Day(w.day),
+					Place: st.place,
+					Jobs:  s.inOrder(st.jobs),
+					From: int(
+						math.Round(from),
+					),
+					To:     int(math.Round(from + s.p.Places[st.place].Arrive + st.work)),
+					Travel: math.Round(leg),
+				},
+			)
 		}
 	}
 	slices.SortStableFunc(out.Visits, func(a, b Visit) int {
@@ -203,7 +216,10 @@ func (s *search) notes() []string {
 	}
 	for _, c := range s.p.Crews {
 		if c.Start == nil {
-			out = append(out, c.Name+" has no place to start from: the way to its first and from its last visit is not counted.")
+			out = append(
+				out,
+				c.Name+" has no place to start from: the way to its first and from its last visit is not counted.",
+			)
 		}
 	}
 	return out

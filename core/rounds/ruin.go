@@ -134,7 +134,12 @@ func (s *search) ruin() []int {
 	case 1: // a whole day of a crew
 		return s.takeAll(s.list[s.at[seed]].stops)
 	case 2: // all at one property, and at the nearest to it
-		return s.takeNear(placed, seed, many, func(j int) float64 { return s.ways.place[s.p.Jobs[seed].Place][s.p.Jobs[j].Place] })
+		return s.takeNear(
+			placed,
+			seed,
+			many,
+			func(j int) float64 { return s.ways.place[s.p.Jobs[seed].Place][s.p.Jobs[j].Place] },
+		)
 	case 3: // near in place and time
 		return s.takeNear(placed, seed, many, func(j int) float64 {
 			days := math.Abs(float64(s.list[s.at[seed]].day - s.list[s.at[j]].day))

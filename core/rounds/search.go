@@ -29,8 +29,14 @@ type search struct {
 const far = 1e18
 
 func newSearch(p *Problem, seed uint64) *search {
-	s := &search{p: p, ways: p.ways(), at: make([]int, len(p.Jobs)), next: make([][]int, len(p.Jobs)), mates: make([][]int, len(p.Jobs)),
-		rng: rand.New(rand.NewPCG(seed, 17))}
+	s := &search{
+		p:     p,
+		ways:  p.ways(),
+		at:    make([]int, len(p.Jobs)),
+		next:  make([][]int, len(p.Jobs)),
+		mates: make([][]int, len(p.Jobs)),
+		rng:   rand.New(rand.NewPCG(seed, 17)),
+	}
 	for d := range p.Days {
 		row := make([]Span, len(p.Places))
 		for k := range row {
@@ -180,7 +186,8 @@ func (s *search) here(j, w int) float64 {
 // may reports that nothing but the hours speaks against a job on a way.
 func (s *search) may(j, w int) bool {
 	k, way := &s.p.Jobs[j], &s.list[w]
-	if s.minutes[j][way.crew] == 0 || k.cost(way.day) >= Forbidden || way.hours.empty() || s.round[j] || s.open[way.day][k.Place].empty() {
+	if s.minutes[j][way.crew] == 0 || k.cost(way.day) >= Forbidden || way.hours.empty() || s.round[j] ||
+		s.open[way.day][k.Place].empty() {
 		return false
 	}
 	if k.Pin != nil && (k.Pin.Crew != way.crew || k.Pin.Day != way.day) {

@@ -28,10 +28,12 @@ func TestSeason(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if w := o.Weeks[0]; !slices.Equal(w.Jobs, []int{0, 2}) || w.Wanted != 7800 || w.Load != 1800 || w.Capacity < 1880 || w.Capacity > 1900 {
+	if w := o.Weeks[0]; !slices.Equal(w.Jobs, []int{0, 2}) || w.Wanted != 7800 || w.Load != 1800 || w.Capacity < 1880 ||
+		w.Capacity > 1900 {
 		t.Errorf("the first week: %+v", w)
 	}
-	if !slices.Equal(o.Weeks[1].Jobs, []int{1}) || len(o.Moved) != 1 || o.Moved[0].Job != 1 || o.Moved[0].To != 1 || o.Moved[0].Cost < 10 {
+	if !slices.Equal(o.Weeks[1].Jobs, []int{1}) || len(o.Moved) != 1 || o.Moved[0].Job != 1 || o.Moved[0].To != 1 ||
+		o.Moved[0].Cost < 10 {
 		t.Errorf("the second: %+v, moved %+v", o.Weeks[1], o.Moved)
 	}
 	if !slices.Equal(o.Left, []int{3}) {
@@ -43,10 +45,12 @@ func TestSeason(t *testing.T) {
 	for j := range 2 {
 		p.Jobs[j].Skills = []string{"climbing"}
 	}
-	if o, err = Season(p, 2); err != nil || !slices.Equal(o.Weeks[0].Jobs, []int{1, 2}) || !slices.Equal(o.Weeks[1].Jobs, []int{0}) {
+	if o, err = Season(p, 2); err != nil || !slices.Equal(o.Weeks[0].Jobs, []int{1, 2}) ||
+		!slices.Equal(o.Weeks[1].Jobs, []int{0}) {
 		t.Errorf("one climber: %+v, %v", o.Weeks, err)
 	}
-	if o, err = Season(&Problem{From: monday, Days: 1}, 4); err != nil || len(o.Weeks) != 4 || o.Weeks[0].Capacity != 0 {
+	if o, err = Season(&Problem{From: monday, Days: 1}, 4); err != nil || len(o.Weeks) != 4 ||
+		o.Weeks[0].Capacity != 0 {
 		t.Errorf("nobody and nothing: %+v, %v", o, err)
 	}
 	p.Jobs[0].Minutes = -5

@@ -106,7 +106,10 @@ func (o told) must(ok bool, what string) {
 func (o told) left(j int, says string) {
 	for _, l := range o.plan.Left {
 		if l.Job == j {
-			o.must(strings.Contains(l.Why+" "+l.Takes, says), fmt.Sprintf("left for %q, want %q", l.Why+" "+l.Takes, says))
+			o.must(
+				strings.Contains(l.Why+" "+l.Takes, says),
+				fmt.Sprintf("left for %q, want %q", l.Why+" "+l.Takes, says),
+			)
 			return
 		}
 	}
@@ -369,7 +372,8 @@ func TestExplain(t *testing.T) {
 	if on.More > 0.5 || w.Others[0].More < 20 || w.Others[0].Own >= 0 || w.Others[0].Way <= 0 {
 		t.Errorf("its own day %+v, the first %+v", on, w.Others[0])
 	}
-	if w.Others[5].Crew != -1 || !strings.Contains(w.Others[5].Why, "forbidden") || !strings.Contains(w.Others[5].Why, "Bruno") {
+	if w.Others[5].Crew != -1 || !strings.Contains(w.Others[5].Why, "forbidden") ||
+		!strings.Contains(w.Others[5].Why, "Bruno") {
 		t.Errorf("the forbidden day: %+v", w.Others[5])
 	}
 	if !strings.Contains(w.Others[6].Why, "not at work") { // Sunday

@@ -91,7 +91,8 @@ func (s *search) because(j, w, better int) string {
 	default:
 		parts = append(parts, fmt.Sprintf("the day costs %d of 100, the best %d", c, best))
 	}
-	if i := way.find(k.Place); i >= 0 && len(way.stops[i].jobs) > 0 && s.at[j] < 0 || i >= 0 && len(way.stops[i].jobs) > 1 {
+	if i := way.find(k.Place); i >= 0 && len(way.stops[i].jobs) > 0 && s.at[j] < 0 ||
+		i >= 0 && len(way.stops[i].jobs) > 1 {
 		parts = append(parts, "the crew is at that property for other work")
 	}
 	if better == 0 {
@@ -199,7 +200,8 @@ func (s *search) left(j int) Left {
 		}
 		able = true
 		for d := range s.p.Days {
-			allowed = allowed || k.cost(d) < Forbidden && !s.list[c*s.p.Days+d].hours.empty() && !s.open[d][k.Place].empty()
+			allowed = allowed ||
+				k.cost(d) < Forbidden && !s.list[c*s.p.Days+d].hours.empty() && !s.open[d][k.Place].empty()
 		}
 	}
 	switch {
@@ -208,7 +210,10 @@ func (s *search) left(j int) Left {
 	case s.round[j]:
 		out.Why, out.Takes = "It waits in a circle for itself: "+s.gapText(j)+".", "Take one of the gaps out."
 	case !able && lacks["people"] && len(lacks) == 1:
-		out.Why, out.Takes = fmt.Sprintf("It needs %d people, and no crew is that many.", k.people()), "Put crews together for it."
+		out.Why, out.Takes = fmt.Sprintf(
+			"It needs %d people, and no crew is that many.",
+			k.people(),
+		), "Put crews together for it."
 	case !able:
 		delete(lacks, "people")
 		names := []string{}
@@ -220,7 +225,9 @@ func (s *search) left(j int) Left {
 	case !allowed && s.weather(j) != "":
 		out.Why, out.Takes = "The weather allows no day of the span: "+s.weather(j)+".", s.laterText(k)
 	case !allowed:
-		out.Why, out.Takes = "No day of the span is allowed for it, with the crew and the property open.", s.laterText(k)
+		out.Why, out.Takes = "No day of the span is allowed for it, with the crew and the property open.", s.laterText(
+			k,
+		)
 	default:
 		s.leftFor(j, &out)
 	}
@@ -248,8 +255,12 @@ func (s *search) laterText(k *Job) string {
 func (s *search) leftFor(j int, out *Left) {
 	k := &s.p.Jobs[j]
 	if k.Pin != nil {
-		out.Why = fmt.Sprintf("It stands on %s with %s, and that cannot be: %s.", quantity.Day(s.p.From+day.Day(k.Pin.Day)), s.p.Crews[k.Pin.Crew].Name,
-			s.blocks(j, k.Pin.Crew*s.p.Days+k.Pin.Day))
+		out.Why = fmt.Sprintf(
+			"It stands on %s with %s, and that cannot be: %s.",
+			quantity.Day(s.p.From+day.Day(k.Pin.Day)),
+			s.p.Crews[k.Pin.Crew].Name,
+			s.blocks(j, k.Pin.Crew*s.p.Days+k.Pin.Day),
+		)
 		out.Takes = "Take it off that day, or let it move."
 		return
 	}
@@ -262,7 +273,11 @@ func (s *search) leftFor(j int, out *Left) {
 	switch {
 	case on >= 0 && k.Later < Forbidden:
 		way := &s.list[on]
-		out.Why = fmt.Sprintf("Later is better: the best here is %s, which costs %.0f more than to leave it.", quantity.Day(s.p.From+day.Day(way.day)), math.Max(0, least-s.leave(j)))
+		out.Why = fmt.Sprintf(
+			"Later is better: the best here is %s, which costs %.0f more than to leave it.",
+			quantity.Day(s.p.From+day.Day(way.day)),
+			math.Max(0, least-s.leave(j)),
+		)
 		out.Takes = "It is done later."
 	case on >= 0:
 		out.Why, out.Takes = "It costs more than it is worth to come for it.", s.laterText(k)

@@ -75,10 +75,12 @@ func (f Feeding) Order(a FeedAsk) (job.Order, bool) {
 			Use:   feedActives(&f)[0],
 			Spans: []job.Span{{From: f.Days[0], To: max(f.To, f.Days[len(f.Days)-1])}},
 		},
-		Skills:   []string{},
-		Kit:      []string{},
-		Reasons:  append([]string{f.Text}, f.Says...),
-		Cautions: []string{"The label is law: how much and how often. No rate stands here that you did not enter from it."},
+		Skills:  []string{},
+		Kit:     []string{},
+		Reasons: append([]string{f.Text}, f.Says...),
+		Cautions: []string{
+			"The label is law: how much and how often. No rate stands here that you did not enter from it.",
+		},
 	}
 	if n > 1 {
 		kept.Title += fmt.Sprintf(" × %d", n)

@@ -72,8 +72,11 @@ func (s *search) tell(r Rung, out *Answer) {
 		out.Says = append(out.Says, "This kind resists it: it outgrows it by itself.")
 	}
 	if s.aloft(r) {
-		out.Says = append(out.Says, fmt.Sprintf("What is above %s is out of reach from the ground: it is left, or is a licensed arborist's.",
-			quantity.Length(reachM)))
+		out.Says = append(
+			out.Says,
+			fmt.Sprintf("What is above %s is out of reach from the ground: it is left, or is a licensed arborist's.",
+				quantity.Length(reachM)),
+		)
 	}
 	if text := s.meanwhile(r, out); text != "" {
 		out.Says = append([]string{"Until then: " + text}, out.Says...)

@@ -63,19 +63,44 @@ func (b *Book) Waits(a Ask) []Wait {
 		}
 		c := a.cardOf(u, act)
 		if n := a.harvestDays(c); n > 0 && u.Day+n > a.Date {
-			out = append(out, Wait{What: "harvest", From: u.Day, To: u.Day + n - 1, Text: fmt.Sprintf("%s was put on %s: nothing is eaten from it before %s", act.Name,
-				quantity.Day(u.Day), quantity.Day(u.Day+n))})
+			out = append(
+				out,
+				Wait{
+					What: "harvest",
+					From: u.Day,
+					To:   u.Day + n - 1,
+					Text: fmt.Sprintf("%s was put on %s: nothing is eaten from it before %s", act.Name,
+						quantity.Day(u.Day), quantity.Day(u.Day+n)),
+				},
+			)
 		}
 		if c != nil && c.ReentryH > 0 {
 			if end := u.Day + day.Day(math.Ceil(c.ReentryH/24)); end > a.Date {
-				out = append(out, Wait{What: "re-entry", From: u.Day, To: end - 1, Text: fmt.Sprintf("%s was put on %s: nobody goes in for %g hours", act.Name,
-					quantity.Day(u.Day), c.ReentryH)})
+				out = append(
+					out,
+					Wait{
+						What: "re-entry",
+						From: u.Day,
+						To:   end - 1,
+						Text: fmt.Sprintf("%s was put on %s: nobody goes in for %g hours", act.Name,
+							quantity.Day(u.Day), c.ReentryH),
+					},
+				)
 			}
 		}
 		for _, other := range b.Actives {
 			if n := day.Day(b.declared(act, &other)); n > 0 && u.Day+n > a.Date {
-				out = append(out, Wait{What: "gap", Use: other.ID, From: u.Day, To: u.Day + n - 1, Text: fmt.Sprintf("no %s before %s: %s was put on %s", other.Name,
-					quantity.Day(u.Day+n), act.Name, quantity.Day(u.Day))})
+				out = append(
+					out,
+					Wait{
+						What: "gap",
+						Use:  other.ID,
+						From: u.Day,
+						To:   u.Day + n - 1,
+						Text: fmt.Sprintf("no %s before %s: %s was put on %s", other.Name,
+							quantity.Day(u.Day+n), act.Name, quantity.Day(u.Day)),
+					},
+				)
 			}
 		}
 	}
@@ -96,12 +121,24 @@ func (b *Book) Breaks(a Ask, active string, on day.Day) []string {
 	out := s.gapsBroken(act, on)
 	if act.Bees && visited(a.Species) {
 		end, blooms := s.calendar.Next(moment.On("bloom_end", 0), on)
-		if start := s.calendar.Before("bloom_start", end); blooms && start.Given() && on >= start && end-start < evergreenBloom {
-			out = append(out, fmt.Sprintf("its flowers are usually open then (%s to %s), and %s harms bees", quantity.Day(start), quantity.Day(end), act.Name))
+		if start := s.calendar.Before("bloom_start", end); blooms && start.Given() && on >= start &&
+			end-start < evergreenBloom {
+			out = append(
+				out,
+				fmt.Sprintf(
+					"its flowers are usually open then (%s to %s), and %s harms bees",
+					quantity.Day(start),
+					quantity.Day(end),
+					act.Name,
+				),
+			)
 		}
 	}
 	if n := a.harvestDays(a.card(act)); n > 0 && a.Harvest.Given() && on <= a.Harvest && on+n > a.Harvest {
-		out = append(out, fmt.Sprintf("%d days to harvest by its label, and it is picked on %s", n, quantity.Day(a.Harvest)))
+		out = append(
+			out,
+			fmt.Sprintf("%d days to harvest by its label, and it is picked on %s", n, quantity.Day(a.Harvest)),
+		)
 	}
 	s.ask.Date = on
 	before := slices.DeleteFunc(slices.Clone(a.Uses), func(u Use) bool { return u.Day > on })
@@ -124,7 +161,15 @@ func (s *search) gapsBroken(act *Active, on day.Day) (out []string) {
 		if gap == 0 || apart >= gap {
 			continue
 		}
-		out = append(out, fmt.Sprintf("%s was put on %s: there have to be %d days between them", other.Name, quantity.Day(u.Day), gap))
+		out = append(
+			out,
+			fmt.Sprintf(
+				"%s was put on %s: there have to be %d days between them",
+				other.Name,
+				quantity.Day(u.Day),
+				gap,
+			),
+		)
 	}
 	return out
 }

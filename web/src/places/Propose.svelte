@@ -2,17 +2,19 @@
   /** Rounds as they are proposed: who goes where on which day, why, what other days would cost, and what is left. */
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
-  import { api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import { allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
   import { dayOfWeek, hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { forWhat } from '../lib/orders';
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, type Proposal, type Visit } from '../rounds/clock';
+  import RouteMap from '../rounds/RouteMap.svelte';
   import SeasonWeeks from '../rounds/SeasonWeeks.svelte';
   import Strip from '../rounds/Strip.svelte';
 
   let crews = $state.raw<Schemas['Crew'][]>();
+  let spots = $state.raw<{ id: number; name: string; latitude: number; longitude: number }[]>([]);
   let p = $state.raw<Proposal>();
   let days = $state(14);
   let seconds = $state(6);
@@ -31,6 +33,12 @@
   void attempt(async () => {
     const list = (await ask(api.GET('/api/v1/crews'))).items ?? [];
     crews = list;
+    spots = (await allProperties()).map((q) => ({
+      id: q.id,
+      name: q.name,
+      latitude: q.climate.latitude,
+      longitude: q.climate.longitude,
+    }));
   });
 
   const rest = (ms: number) => new Promise((done) => setTimeout(done, ms));
@@ -308,6 +316,12 @@
                 {/each}
               </tbody>
             </table>
+          </section>
+        {/if}
+        {#if visit && p.crews?.[visit.crew]}
+          <section aria-label="The way of the day">
+            <h2>{p.crews[visit.crew]?.name}, {inWords(visit.day, house.today)}</h2>
+            <RouteMap crew={p.crews[visit.crew]!} visits={of(visit.crew, visit.day)} {spots} />
           </section>
         {/if}
         {#if p.left?.length}
