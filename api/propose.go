@@ -3,6 +3,7 @@ package api
 import (
 	"bytes"
 	"context"
+	"io"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -25,6 +26,8 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
 	op(a, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told)
 	op(a, get, "/rounds/season", doc{"rounds-season", "Work", "The season in weeks", "What the work wants, what the crews have, and what goes where so that it fits.", reads, 0}, s.roundsSeason)
+	op(a, get, "/rounds/route.geojson", doc{"route-geojson", "Work", "The way of a day as GeoJSON", "From where the crew's day begins over its visits and back.", reads, 0}, s.routeGeoJSON)
+	op(a, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", reads, 0}, s.routeGPX)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
@@ -97,6 +100,38 @@ func (s *Server) takeWays(ctx context.Context, in *struct {
 }) (*Out[house.WaysTaken], error) {
 	t, err := s.TakeWays(ctx, keyOf(ctx), in.RawBody)
 	return out(t), s.problem(ctx, "ways", err)
+}
+
+// RouteOf names a day's way.
+type RouteOf struct {
+	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
+	Crew string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
+}
+
+func (s *Server) routeFile(
+	ctx context.Context,
+	in *RouteOf,
+	ending, kind string,
+	write func(io.Writer, string, []exchange.RouteStop) error,
+) (*File, error) {
+	on, err := dayOr("day", in.Day, s.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "route", err)
+	}
+	name, stops, err := s.Route(ctx, on, in.Crew)
+	var b bytes.Buffer
+	if err == nil {
+		err = write(&b, name, stops)
+	}
+	return attached("route "+name, ending, kind, b.Bytes()), s.problem(ctx, "route", err)
+}
+
+func (s *Server) routeGeoJSON(ctx context.Context, in *RouteOf) (*File, error) {
+	return s.routeFile(ctx, in, "geojson", "application/geo+json", exchange.WriteRouteGeoJSON)
+}
+
+func (s *Server) routeGPX(ctx context.Context, in *RouteOf) (*File, error) {
+	return s.routeFile(ctx, in, "gpx", "application/gpx+xml", exchange.WriteRouteGPX)
 }
 
 func (s *Server) sheet(ctx context.Context, in *struct {

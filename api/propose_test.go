@@ -105,6 +105,17 @@ func TestPropose(t *testing.T) {
 	if _, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=Nobody", on.Day, on.Day), nil); strings.Contains(string(cal), "Sweep") {
 		t.Errorf("of another crew: %s", cal)
 	}
+	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.geojson?day=%s&crew=%s", on.Day, on.Crew), nil); code != 200 || !strings.Contains(string(b), `"LineString"`) ||
+		strings.Count(string(b), `"Point"`) != len(sheet.Visits)+2 {
+		t.Errorf("the way as GeoJSON: %d %s", code, b)
+	}
+	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.gpx?day=%s&crew=%s", on.Day, on.Crew), nil); code != 200 || !strings.Contains(string(b), "GPX/1/1") ||
+		strings.Count(string(b), "<rtept ") != len(sheet.Visits)+2 {
+		t.Errorf("the way as GPX: %d %s", code, b)
+	}
+	if code, b := h.do("GET", "/rounds/route.gpx?day=2030-01-01", nil); code != 200 || strings.Contains(string(b), "<rtept") {
+		t.Errorf("a day without work: %d %s", code, b)
+	}
 	tell := ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items
 	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We come to ") || len(tell[0].Orders) == 0 {
 		t.Errorf("to be told: %+v", tell)

@@ -3,9 +3,11 @@ package house
 import (
 	"context"
 	"slices"
+	"time"
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/exchange"
 )
 
 // Sheet is a crew's day.
@@ -108,4 +110,49 @@ func (h *House) sheetVisit(ctx context.Context, property int64) (SheetVisit, err
 		Gate:       a.Note,
 		Jobs:       []SheetJob{},
 	}, err
+}
+
+// Route is the way of a crew's day: from where it begins over its visits and back.
+func (h *House) Route(ctx context.Context, on day.Day, crew string) (string, []exchange.RouteStop, error) {
+	sheet, err := h.Sheet(ctx, on, crew)
+	if err != nil {
+		return "", nil, err
+	}
+	crews, err := h.Crews(ctx)
+	if err != nil {
+		return "", nil, err
+	}
+	out := []exchange.RouteStop{}
+	start := slices.IndexFunc(crews, func(c Crew) bool { return c.Name == crew && c.Start != nil })
+	home := func() {
+		if start >= 0 {
+			at := crews[start].Start
+			out = append(out, exchange.RouteStop{Name: crew, Latitude: at.Latitude, Longitude: at.Longitude})
+		}
+	}
+	home()
+	for _, v := range sheet.Visits {
+		p, err := h.Store.Property(ctx, v.PropertyID)
+		if err != nil {
+			return "", nil, err
+		}
+		s := exchange.RouteStop{
+			Name:      v.Property,
+			Detail:    v.Address,
+			Latitude:  p.Climate.V.Latitude,
+			Longitude: p.Climate.V.Longitude,
+		}
+		if v.At > 0 {
+			s.At = on.Time().Add(time.Duration(v.At) * time.Minute)
+		}
+		out = append(out, s)
+	}
+	if len(sheet.Visits) > 0 {
+		home()
+	}
+	name := on.String()
+	if crew != "" {
+		name = crew + ", " + name
+	}
+	return name, out, nil
 }

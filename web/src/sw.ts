@@ -36,7 +36,7 @@ registerRoute(
     request.method === 'GET' &&
     url.pathname.startsWith('/api/v1/') &&
     !url.pathname.startsWith('/api/v1/walks/') &&
-    !/\.(csv|pdf|ics|yaml)$/.test(url.pathname),
+    !/\.(csv|pdf|ics|yaml|gpx|geojson)$/.test(url.pathname),
   new NetworkFirst({
     cacheName: 'reads',
     plugins: [

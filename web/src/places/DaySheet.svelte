@@ -62,6 +62,10 @@
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
         download>A fortnight as calendar file</a
+      ><a
+        class="inline-flex min-h-11 items-center px-2 underline"
+        href="/api/v1/rounds/route.gpx?day={day}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        download>The way as GPX</a
       >{/if}
   </div>
   {#if !sheet}
