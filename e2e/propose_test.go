@@ -31,6 +31,17 @@ func TestProposeRounds(t *testing.T) {
 	if before == "" {
 		t.Error("no visit was chosen")
 	}
+	// Dragged to another crew and day, all its jobs are pinned there; let go again, the rest is found as before.
+	b.press("button", "One is pinned here: let go")
+	b.until("let go", "!/pinned here/.test(document.body.innerText)")
+	b.see("jobs get a day")
+	x, y := b.at(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
+	toX, toY := b.at(`document.querySelector('[data-row][data-crew="0"][data-day="2027-03-22"]')`)
+	b.drag(x, y, toX, toY, func() { b.see("to Mon 22 March, Crew 1") })
+	b.see("are pinned here: let go")
+	b.until("it is there", `[...document.querySelectorAll('[data-row][data-crew="0"][data-day="2027-03-22"] button')].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
+	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('pinned here')).click()`)
+	b.see("jobs get a day")
 	// It rains that day: what wants it dry finds another, and it can be taken back.
 	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
 	b.press("button", "It rains that day")
@@ -54,7 +65,7 @@ func TestProposeRounds(t *testing.T) {
 
 	phone := open(t, s, 390, 844)
 	phone.visit("/#/day/2027-03-19/Crew%202")
-	phone.see("Take along:")
+	phone.see("to do by Crew 2")
 	phone.see(title)
 	phone.accessible("a day sheet")
 	phone.visit("/#/day/2027-03-18/Crew%202")

@@ -45,6 +45,8 @@
   async function propose(from?: Proposal) {
     const mine = ++turn;
     visit = picked = why = undefined;
+    const before = p;
+    if (p) p = { ...p, state: 'working', done: 0, rounds: 0 }; // what stood is no proposal any more
     problem = await attempt(async () => {
       const body: Schemas['ProposalIn'] = { days, seconds, anew, pins, wet, away };
       if (from) body.base = from.id;
@@ -59,6 +61,7 @@
         p = got;
       }
     });
+    if (problem && mine === turn) p = before;
   }
   const stop = () =>
     attempt(async () => {
@@ -107,15 +110,40 @@
     pins = [...pins.filter((x) => x.order !== o.id), { order: o.id, crew, day }];
     void propose(p);
   }
+  /** From what stands, so that little moves; where nothing is asked of it any more, as if for the first time. */
+  const anewOrFrom = () => propose(pins.length || wet.length || away.length ? p : undefined);
   function rains(d: string) {
     wet = wet.includes(d) ? wet.filter((x) => x !== d) : [...wet, d];
-    void propose(p);
+    void anewOrFrom();
   }
   const isAway = (crew: number, d: string) => away.some((a) => a.crew === crew && a.day === d);
   function leaves(crew: number, d: string) {
     away = isAway(crew, d) ? away.filter((a) => a.crew !== crew || a.day !== d) : [...away, { crew, day: d }];
+    void anewOrFrom();
+  }
+  // A visit is dragged to another crew or day: all its jobs are pinned there, and the rest is found anew.
+  let held = $state.raw<{ visit: Visit; x: number; y: number; far: boolean; crew: number; day: string }>();
+  function hold(v: Visit, e: PointerEvent) {
+    if (e.button !== 0) return;
+    held = { visit: v, x: e.clientX, y: e.clientY, far: false, crew: v.crew, day: v.day };
+    pick(v);
+  }
+  function drag(e: PointerEvent) {
+    const h = held;
+    if (!h) return;
+    const far = h.far || Math.hypot(e.clientX - h.x, e.clientY - h.y) > 8;
+    const row = document.elementFromPoint(e.clientX, e.clientY)?.closest<HTMLElement>('[data-row]');
+    held = { ...h, far, crew: row ? Number(row.dataset.crew) : -1, day: row?.dataset.day ?? '' };
+  }
+  function drop() {
+    const h = held;
+    held = undefined;
+    if (!h?.far || h.crew < 0 || (h.crew === h.visit.crew && h.day === h.visit.day)) return;
+    const ids = (h.visit.jobs ?? []).map((j) => j.id);
+    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew: h.crew, day: h.day }))];
     void propose(p);
   }
+  const heldCost = $derived(held?.far ? why?.others?.find((o) => o.date === held!.day) : undefined);
   const span = $derived(p ? Array.from({ length: p.days }, (_, i) => plusDays(p!.from, i)) : []);
   const shownDays = $derived(
     span.filter((d) => p?.visits?.some((v) => v.day === d) || p?.crews?.some((c) => at(c, d).to > at(c, d).from)),
@@ -133,6 +161,14 @@
   const ways = $derived(Math.round(p?.score.travel ?? 0));
 </script>
 
+<svelte:window
+  onpointermove={drag}
+  onpointerup={drop}
+  onpointercancel={() => (held = undefined)}
+  onkeydown={(e) => {
+    if (e.key === 'Escape') held = undefined;
+  }}
+/>
 <svelte:head><title>Propose rounds · Mezzadro</title></svelte:head>
 
 <div class="px-5 py-4 max-md:px-3">
@@ -200,7 +236,7 @@
               class="min-h-11 text-moss underline"
               onclick={() => {
                 pins = [];
-                void propose(p);
+                void anewOrFrom();
               }}>{pins.length === 1 ? 'One is' : `${pins.length} are`} pinned here: let go</button
             >{/if}
         </div>
@@ -214,6 +250,16 @@
                 >{p.crews?.[a.crew]?.name} away on {inWords(a.day, house.today)}: take it back</button
               >{/each}
           </p>{/if}
+        <p class="min-h-6 text-sm" aria-live="polite">
+          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {inWords(held.day, house.today)}, {p.crews?.[held.crew]
+              ?.name}{heldCost
+              ? heldCost.crew < 0
+                ? `: ${heldCost.why}`
+                : `: its first job ${heldCost.more >= 0 ? '+' : '−'}${Math.abs(Math.round(heldCost.more))} min`
+              : ''}{:else}<span class="text-soft"
+              >Press a visit to read why; drag it to another day, or put single jobs there.</span
+            >{/if}
+        </p>
         {#each p.notes ?? [] as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
         <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
           <div style:min-width="560px">
@@ -229,7 +275,7 @@
             {#each shownDays as d (d)}
               <section aria-label={inWords(d, house.today)} class="border-t border-ink">
                 {#each p.crews ?? [] as c, i (c.id)}
-                  <div class="flex">
+                  <div class="flex" data-row data-crew={i} data-day={d}>
                     <div class="w-32 shrink-0 pr-2 text-sm leading-tight">
                       {#if i === 0}<b class="block">{inWords(d, house.today).replace(/(\w+)$/, (m) => m.slice(0, 3))}</b>{/if}
                       <span class="text-soft">{c.name.length > 15 ? c.name.slice(0, 14) + '…' : c.name}</span>
@@ -243,6 +289,8 @@
                       width={Math.max(560, width) - 132}
                       chosen={picked?.id}
                       onpick={pick}
+                      onhold={hold}
+                      over={!!held?.far && held.crew === i && held.day === d}
                     />
                   </div>
                 {/each}

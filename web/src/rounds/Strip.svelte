@@ -12,8 +12,10 @@
     width: number;
     chosen?: number; // id of a job
     onpick: (v: Visit) => void;
+    onhold?: (v: Visit, e: PointerEvent) => void; // it may be dragged to another day
+    over?: boolean; // something is dragged over it
   }
-  let { crew, visits, hours, from, to, width, chosen, onpick }: Props = $props();
+  let { crew, visits, hours, from, to, width, chosen, onpick, onhold, over = false }: Props = $props();
   const high = 40;
   const x = (m: number) => ((m - from) / (to - from)) * width;
   const least = 25; // px: a finger's
@@ -33,13 +35,13 @@
 
 <div class="relative" style:height="{high}px" style:width="{width}px" role="group" aria-label={crew.name}>
   <svg {width} height={high} class="absolute inset-0" aria-hidden="true">
-    <rect x="0" y="0" {width} height={high - 1} fill="var(--color-sheet)" />
+    <rect x="0" y="0" {width} height={high - 1} fill={over ? 'var(--color-moss-pale)' : 'var(--color-sheet)'} />
     {#if hours && hours.to > hours.from}<rect
         x={x(hours.from)}
         y="0"
         width={Math.max(0, x(hours.to) - x(hours.from))}
         height={high - 1}
-        fill="white"
+        fill={over ? 'var(--color-moss-pale)' : 'white'}
       />{/if}
     {#each { length: Math.floor((to - from) / 60) + 1 }, i (i)}<line
         x1={x(from + 60 * i)}
@@ -79,13 +81,14 @@
   </svg>
   {#each blocks as b (b.v.from)}
     <button
-      class="absolute top-0 h-full"
+      class="absolute top-0 h-full cursor-grab touch-none"
       style:left="{b.left}px"
       style:width="{b.wide}px"
       title={minutes(b.v)}
       aria-label={minutes(b.v)}
       aria-pressed={b.v.jobs?.some((j) => j.id === chosen)}
       onclick={() => onpick(b.v)}
+      onpointerdown={(e) => onhold?.(b.v, e)}
     ></button>
   {/each}
 </div>
