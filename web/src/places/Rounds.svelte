@@ -375,7 +375,7 @@
 
     <section aria-labelledby="sheet" class="mt-4">
       <div class="flex flex-wrap items-center gap-3">
-        <h2 id="sheet" class="flex-1">
+        <h2 id="sheet" class="min-w-[min(100%,15rem)] flex-1">
           {inWords(day, house.today)}: {sheet?.jobs?.length
             ? `${hours(sheet.minutes)} of ${hours(rounds?.day_minutes ?? 480)} work, without travel`
             : 'nothing on this day yet'}
