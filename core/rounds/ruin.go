@@ -17,7 +17,7 @@ const (
 	coolest   = 0.2
 )
 
-// Improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long as it may go on: so told after each
+// improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long as it may go on: so told after each
 // round by how far it is, from 0 to 1. The best plan found stays.
 func (s *search) improve(goOn func(rounds int, best float64) (done float64, more bool)) int {
 	best, now := s.sum, s.sum
