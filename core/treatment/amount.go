@@ -95,7 +95,7 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 func (a *Ask) product(out *Amount, act *Active, times int, n, area float64) {
 	if c := a.card(act); c != nil && c.rate(a.Cause) != nil {
 		r := c.rate(a.Cause)
-		by := map[string]float64{"L": out.SprayL, "m2": area, "m height": n * a.HeightM, "cm girth": n * girthCM(a.Species, a.HeightM), "plant": n}[r.Per]
+		by := a.per(r, out.SprayL, area, n)
 		out.Product, out.Unit, out.Card, out.Name = quantity.Round(r.Amount*by, 0.01), c.Unit, c.ID, c.Name
 		out.Formula += fmt.Sprintf("; %g %s for %s by its label", r.Amount, c.Unit, perWords[r.Per])
 		all := c.Buy(out.Product * float64(max(1, times)))
@@ -103,6 +103,21 @@ func (a *Ask) product(out *Amount, act *Active, times int, n, area float64) {
 		return
 	}
 	out.Formula += "; no product card: enter the rate from the label of " + act.Name
+}
+
+// per is how much there is of what a rate is by: litres, ground, or so many plants with their height and girth.
+func (a *Ask) per(r *Rate, litres, area, n float64) float64 {
+	switch r.Per {
+	case "L":
+		return litres
+	case "m2":
+		return area
+	case "m height":
+		return n * a.HeightM
+	case "cm girth":
+		return n * girthCM(a.Species, a.HeightM)
+	}
+	return n
 }
 
 var perWords = map[string]string{

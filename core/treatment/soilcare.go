@@ -131,8 +131,7 @@ func (a FeedAsk) byCard(ask *Ask, out SoilAmount, area float64, actives ...strin
 		}
 		held = c.Name
 		for _, r := range c.Rates {
-			by := map[string]float64{"L": out.LiquidL, "m2": area, "m height": n * ask.HeightM, "plant": n,
-				"cm girth": n * girthCM(a.Species, ask.HeightM)}[r.Per]
+			by := ask.per(&r, out.LiquidL, area, n)
 			if by == 0 || out.LiquidL > 0 && r.Per == "m2" { // a liquid goes by the litre
 				continue
 			}
