@@ -79,15 +79,15 @@ func until(d time.Duration) func(int, float64) (float64, bool) {
 
 // fixedDays is what many firms do: each property has its weekday, everything that is not forbidden there is done on it, by the crew of that day in the
 // order of the nearest next.
-func fixedDays(p *Problem) float64 {
+func fixedDays(p *Problem) Score {
 	return byHand(p, func(place, d int) bool { return place%5 == d%7 })
 }
 
 // nearestDue goes to what is due, the nearest next, until the day is full.
-func nearestDue(p *Problem) float64 { return byHand(p, func(int, int) bool { return true }) }
+func nearestDue(p *Problem) Score { return byHand(p, func(int, int) bool { return true }) }
 
 // byHand fills each crew's day: from where it is to the nearest property that has work of a good day, until the hours are over.
-func byHand(p *Problem, visits func(place, d int) bool) float64 {
+func byHand(p *Problem, visits func(place, d int) bool) Score {
 	s := newSearch(p, 1)
 	for d := range p.Days {
 		for c := range p.Crews {
@@ -120,7 +120,7 @@ func byHand(p *Problem, visits func(place, d int) bool) float64 {
 			}
 		}
 	}
-	return s.sum
+	return s.score()
 }
 
 func (s *search) atEnd(j, w int) spot {
@@ -149,8 +149,12 @@ func BenchmarkFortnight(b *testing.B) {
 	b.ReportMetric(float64(plan.Rounds)/short.Seconds(), "rounds/s")
 	b.ReportMetric(100*(plan.Score.Total/better.Score.Total-1), "%above10×")
 	b.ReportMetric(100*better.Bound/plan.Score.Total, "%bound")
-	b.ReportMetric(100*(1-plan.Score.Total/nearestDue(p)), "%saved/nearest")
-	b.ReportMetric(100*(1-plan.Score.Total/fixedDays(p)), "%saved/fixed")
+	for name, other := range map[string]Score{"nearest": nearestDue(p), "fixed": fixedDays(p)} {
+		b.ReportMetric(100*(1-plan.Score.Total/other.Total), "%saved/"+name)
+		done := func(sc Score) float64 { return sc.Days + sc.Waiting }
+		b.ReportMetric(100*(1-done(plan.Score)/done(other)), "%days/"+name)
+		b.ReportMetric(100*(1-plan.Score.Travel/other.Travel), "%driving/"+name)
+	}
 	b.Logf("%+v, bound %.0f, %d visits, %d left", plan.Score, plan.Bound, len(plan.Visits), len(plan.Left))
 }
 
