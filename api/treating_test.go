@@ -176,7 +176,7 @@ func TestLaneMarks(t *testing.T) {
 		t.Fatalf("before: %+v, %+v", l.Stage, l.Waits)
 	}
 	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
-	if l := lane(); len(l.Waits) != 1 || l.Waits[0].What != "re-entry" || l.Waits[0].To != h.today+1 {
+	if l := lane(); len(l.Waits) != 1 || l.Waits[0].What != "re-entry" || l.Waits[0].To != h.today+2 {
 		t.Errorf("after: %+v", l.Waits)
 	}
 }

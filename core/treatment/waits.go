@@ -45,6 +45,9 @@ func (a *Ask) cardOf(u Use, act *Active) *Card {
 	return a.card(act)
 }
 
+// ClosedDays is for how many days after the day of a spray nobody goes in: what is put on in the evening keeps the next day closed for a wait of 24 hours.
+func (c *Card) ClosedDays() int { return int(math.Ceil(c.ReentryH / 24)) }
+
 // harvestDays is the label's wait to harvest where the plant is eaten from; 0 where there is none or no card tells.
 func (a *Ask) harvestDays(c *Card) day.Day {
 	if c == nil || a.Species.Edible == "" {
@@ -75,7 +78,7 @@ func (b *Book) Waits(a Ask) []Wait {
 			)
 		}
 		if c != nil && c.ReentryH > 0 {
-			if end := u.Day + day.Day(math.Ceil(c.ReentryH/24)); end > a.Date {
+			if end := u.Day + day.Day(c.ClosedDays()) + 1; end > a.Date {
 				out = append(
 					out,
 					Wait{

@@ -33,9 +33,10 @@ func TestWaits(t *testing.T) {
 		{"basil, picked tomorrow", "aphids", "ocimum-basilicum", nil, on + 1, []Card{soapCard()}, on + 2, on + 5, nil},
 		{"basil, picked in three days", "aphids", "ocimum-basilicum", nil, on + 3, []Card{soapCard()}, on, on + 3, nil},
 		{"basil without a card", "aphids", "ocimum-basilicum", nil, on + 1, nil, on, 0, nil},
-		{"basil sprayed yesterday", "aphids", "ocimum-basilicum", []Use{{Day: on - 1, Active: "soap"}}, 0, []Card{soapCard()}, on + 6, on + 9, []string{"harvest", "gap"}},
+		{"basil sprayed yesterday", "aphids", "ocimum-basilicum", []Use{{Day: on - 1, Active: "soap"}}, 0, []Card{soapCard()}, on + 6, on + 9, []string{"harvest", "re-entry", "gap"}},
 		{"sprayed today", "aphids", "ocimum-basilicum", []Use{{Day: on, Active: "soap"}}, 0, []Card{soapCard()}, on + 7, on + 10, []string{"harvest", "re-entry", "gap"}},
 		{"a rose sprayed today", "aphids", "rosa-shrub", []Use{{Day: on, Active: "soap"}}, 0, []Card{soapCard()}, 0, 0, []string{"re-entry", "gap"}},
+		{"a rose sprayed two days ago", "aphids", "rosa-shrub", []Use{{Day: on - 2, Active: "soap"}}, 0, []Card{soapCard()}, 0, 0, []string{"gap"}},
 		{"sprayed last week", "aphids", "ocimum-basilicum", []Use{{Day: on - 7, Active: "soap"}}, 0, []Card{soapCard()}, on, on + 3, nil},
 		{"oil on a rose that had sulphur", "soft-scale", "laurus-nobilis", []Use{{Day: on - 10, Active: "sulphur"}}, 0, nil, on + 20, 0, []string{"gap"}},
 	} {
