@@ -10,7 +10,6 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/rounds"
-	"mezzadro/core/season"
 	"mezzadro/core/treatment"
 	"mezzadro/store"
 )
@@ -26,8 +25,6 @@ type planned struct {
 
 // What makes a job worth looking at for a span.
 const (
-	wetFall    = 8.0 // mm on a wet day, as usual
-	wettest    = 0.8
 	laterMost  = 70 // from what cost on its best day a waiting job is left out
 	plannedMax = 5000
 )
@@ -130,7 +127,7 @@ func (o *planned) add(
 		Later:   later,
 		Weight:  cmp.Or(pl.Property.Value, 1),
 		Urgent:  k.Kind == job.MakeSafe,
-		Work:    workOf(k),
+		Work:    rounds.WorkOf(k.Kind, k.Params.V.Use, k.Body.V.Skills),
 		Told:    k.Told != "",
 	}
 	if k.PlantID.Valid {
@@ -176,30 +173,11 @@ func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
 	}
 }
 
-// workOf is what weather an order wants.
-func workOf(k store.OrderFull) rounds.Work {
-	aloft := slices.Contains(k.Body.V.Skills, job.Arborist) || slices.Contains(k.Body.V.Skills, job.Climbing)
-	switch k.Kind {
-	case job.Treat:
-		if a := treatment.Built().Active(k.Params.V.Use); a != nil && a.WindMS > 0 {
-			return rounds.Spray
-		}
-	case job.Prune, job.TipBack, job.CutBack, job.CutToBase, job.Shorten:
-		if aloft {
-			return rounds.Aloft
-		}
-		return rounds.Cut
-	case job.Replace, job.PlantOut, job.Lift:
-		return rounds.Earth
-	}
-	return rounds.Any
-}
-
 // closes is for how many days after a treatment nobody works on the plant, by the firm's own card.
 func closes(use string, cards []treatment.Card) int {
-	for _, c := range cards {
-		if use != "" && c.Active == use {
-			return int(math.Ceil(c.ReentryH/24)) - 1 + min(1, int(math.Ceil(c.ReentryH)))
+	for i := range cards {
+		if use != "" && cards[i].Active == use {
+			return cards[i].ClosedDays()
 		}
 	}
 	return 0
@@ -277,13 +255,9 @@ func (h *House) skies(ctx context.Context, p *rounds.Problem) error {
 	n := pl.Normals
 	for i := range p.Days + 1 {
 		d := p.From + day.Day(i)
-		p.Sky = append(
-			p.Sky,
-			rounds.Sky{Day: d, Chance: math.Min(wettest, n.Rain.At(d)/wetFall), MinC: n.TMin.At(d), MaxC: n.TMax.At(d)},
-		)
+		p.Sky = append(p.Sky, rounds.Usual(n, d))
 		if i < p.Days {
-			sun := season.SunOn(n.Climate.Latitude, d)
-			p.Light = append(p.Light, rounds.Span{From: int(60 * sun.Rise), To: int(60 * sun.Set)})
+			p.Light = append(p.Light, rounds.Daylight(n.Climate.Latitude, d))
 		}
 	}
 	return nil

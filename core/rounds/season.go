@@ -56,7 +56,7 @@ func Season(p *Problem, weeks int) (Outlook, error) {
 	if err := short.Validate(); err != nil {
 		return Outlook{}, err
 	}
-	s := newSeason(p, weeks)
+	s := newSpread(p, weeks)
 	for _, j := range s.order {
 		s.place(j)
 	}
@@ -64,8 +64,8 @@ func Season(p *Problem, weeks int) (Outlook, error) {
 	return s.tell(), nil
 }
 
-// season is an outlook in the making.
-type season struct {
+// spread is an outlook in the making.
+type spread struct {
 	p      *Problem
 	weeks  int
 	skills []string
@@ -76,8 +76,8 @@ type season struct {
 	at     []int // week of each job; -1 none
 }
 
-func newSeason(p *Problem, weeks int) *season {
-	s := &season{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs))}
+func newSpread(p *Problem, weeks int) *spread {
+	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs))}
 	for j := range p.Jobs {
 		for _, skill := range p.Jobs[j].Skills {
 			if !slices.Contains(s.skills, skill) {
@@ -126,7 +126,7 @@ func newSeason(p *Problem, weeks int) *season {
 	return s
 }
 
-func (s *season) weekly(j int) weekly {
+func (s *spread) weekly(j int) weekly {
 	k := &s.p.Jobs[j]
 	out := weekly{job: j, costs: make([]float64, s.weeks), best: -1, takes: k.Minutes * float64(k.people())}
 	for w := range out.costs {
@@ -151,7 +151,7 @@ func (s *season) weekly(j int) weekly {
 }
 
 // fits reports that a week has hours for a job, and people who can do it.
-func (s *season) fits(j, w int) bool {
+func (s *spread) fits(j, w int) bool {
 	k := &s.jobs[j]
 	if k.costs[w] >= far || s.room[w] < k.takes {
 		return false
@@ -164,7 +164,7 @@ func (s *season) fits(j, w int) bool {
 	return true
 }
 
-func (s *season) put(j, w int, sign float64) {
+func (s *spread) put(j, w int, sign float64) {
 	k := &s.jobs[j]
 	s.room[w] -= sign * k.takes
 	for _, i := range k.skills {
@@ -176,7 +176,7 @@ func (s *season) put(j, w int, sign float64) {
 }
 
 // place puts a job into the cheapest week that has hours for it.
-func (s *season) place(j int) {
+func (s *spread) place(j int) {
 	best := -1
 	for w := range s.weeks {
 		if s.fits(j, w) && (best < 0 || s.jobs[j].costs[w] < s.jobs[j].costs[best]) {
@@ -192,7 +192,7 @@ func (s *season) place(j int) {
 const swapRounds = 4
 
 // swap lets a job that is out of its best week take the place of one there that hardly minds, as long as that costs less in all.
-func (s *season) swap() {
+func (s *spread) swap() {
 	for range swapRounds {
 		better := false
 		in := make([][]int, s.weeks)
@@ -215,7 +215,7 @@ func (s *season) swap() {
 }
 
 // swapIn tries to put a job into its best week in the place of one of those there.
-func (s *season) swapIn(j int, there []int) bool {
+func (s *spread) swapIn(j int, there []int) bool {
 	k := &s.jobs[j]
 	from, now := s.at[j], s.leaving(j)
 	if from >= 0 {
@@ -261,9 +261,9 @@ func (s *season) swapIn(j int, there []int) bool {
 }
 
 // leaving is what a job costs that finds no week.
-func (s *season) leaving(j int) float64 { return tooLate * s.p.Jobs[j].weight() }
+func (s *spread) leaving(j int) float64 { return tooLate * s.p.Jobs[j].weight() }
 
-func (s *season) tell() Outlook {
+func (s *spread) tell() Outlook {
 	out := Outlook{Weeks: make([]Week, s.weeks), Moved: []Moved{}, Left: []int{}}
 	for w := range out.Weeks {
 		out.Weeks[w] = Week{From: s.p.From + day.Day(7*w), Capacity: math.Round(s.room[w]), Jobs: []int{}}

@@ -2,10 +2,14 @@ package rounds
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/core/season"
+	"mezzadro/core/treatment"
 )
 
 // Sky is the weather of a day: told for the near ones, usual for the rest.
@@ -30,6 +34,41 @@ const (
 	Aloft Work = "aloft" // climbing and felling: no wind, no frost, no heavy rain
 	Earth Work = "earth" // planting and digging: neither frozen nor sodden
 )
+
+// WorkOf is what weather an order wants: by its kind, what it uses and whether it is done aloft.
+func WorkOf(kind job.Kind, use string, skills []string) Work {
+	switch kind {
+	case job.Treat:
+		if a := treatment.Built().Active(use); a != nil && a.WindMS > 0 {
+			return Spray
+		}
+	case job.Prune, job.TipBack, job.CutBack, job.CutToBase, job.Shorten:
+		if slices.Contains(skills, job.Arborist) || slices.Contains(skills, job.Climbing) {
+			return Aloft
+		}
+		return Cut
+	case job.Replace, job.PlantOut, job.Lift:
+		return Earth
+	}
+	return Any
+}
+
+// The usual weather of a day.
+const (
+	wetFall = 8.0 // mm on a wet day
+	wettest = 0.8
+)
+
+// Usual is the weather of a day that nobody has told, by a place's normals.
+func Usual(n *season.Normals, d day.Day) Sky {
+	return Sky{Day: d, Chance: math.Min(wettest, n.Rain.At(d)/wetFall), MinC: n.TMin.At(d), MaxC: n.TMax.At(d)}
+}
+
+// Daylight is from sunrise to sunset at a latitude, by the sun.
+func Daylight(latitude float64, d day.Day) Span {
+	sun := season.SunOn(latitude, d)
+	return Span{int(60 * sun.Rise), int(60 * sun.Set)}
+}
 
 // limits of a kind of work; a limit of 0 does not hold.
 type limits struct {
