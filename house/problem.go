@@ -21,6 +21,8 @@ type planned struct {
 	curves  []job.Curve
 	crews   []Crew
 	places  []int64 // ids of properties
+	access  map[int64]store.Access
+	sick    map[int64]bool // properties with a find that tools or soil carry on
 }
 
 // What makes a job worth looking at for a span.
@@ -49,6 +51,12 @@ func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool
 	}
 	cards, err := h.cards(ctx)
 	if err != nil {
+		return nil, err
+	}
+	if out.access, err = h.Store.Accesses(ctx); err != nil {
+		return nil, err
+	}
+	if out.sick, err = h.sick(ctx); err != nil {
 		return nil, err
 	}
 	at := map[int64]int{}
@@ -112,9 +120,7 @@ func (o *planned) add(
 	}
 	place, known := at[k.PropertyID]
 	if !known {
-		if place, err = o.place(ctx, h, pl); err != nil {
-			return err
-		}
+		place = o.place(pl)
 		at[k.PropertyID] = place
 	}
 	j := rounds.Job{
@@ -183,32 +189,32 @@ func closes(use string, cards []treatment.Card) int {
 	return 0
 }
 
+// sick are the properties with an open find that tools or soil carry to the next.
+func (h *House) sick(ctx context.Context) (map[int64]bool, error) {
+	finds, err := h.Store.Finds(ctx, store.FindsOf{Open: true, Limit: all})
+	out := map[int64]bool{}
+	for _, f := range finds {
+		if x := cause.Built().Cause(f.Cause); x != nil && x.OnTools() {
+			out[f.PropertyID] = true
+		}
+	}
+	return out, err
+}
+
 // place adds a property, and says by which number.
-func (o *planned) place(ctx context.Context, h *House, pl *Place) (int, error) {
-	a, err := h.Store.AccessOf(ctx, pl.Property.ID)
-	if err != nil {
-		return 0, err
-	}
-	finds, err := h.Store.Finds(ctx, store.FindsOf{Property: pl.Property.ID, Open: true, Limit: all})
-	if err != nil {
-		return 0, err
-	}
-	c := pl.Property.Climate.V
-	q := rounds.Place{
+func (o *planned) place(pl *Place) int {
+	id, c := pl.Property.ID, pl.Property.Climate.V
+	a := o.access[id]
+	o.problem.Places = append(o.problem.Places, rounds.Place{
 		Name:   pl.Property.Name,
 		At:     &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude},
 		Arrive: a.Arrive,
 		Access: a.Hours,
 		Shut:   weekdays(a.Shut),
-	}
-	for _, f := range finds {
-		if x := cause.Built().Cause(f.Cause); x != nil && (x.Way.By == "tools" || x.Way.By == "soil") {
-			q.Sick = true
-		}
-	}
-	o.problem.Places = append(o.problem.Places, q)
-	o.places = append(o.places, pl.Property.ID)
-	return len(o.problem.Places) - 1, nil
+		Sick:   o.sick[id],
+	})
+	o.places = append(o.places, id)
+	return len(o.places) - 1
 }
 
 // gaps ties the jobs to those before them.

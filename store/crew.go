@@ -83,6 +83,19 @@ func (s *Store) AccessOf(ctx context.Context, property int64) (Access, error) {
 	return a.V, err
 }
 
+// Accesses are those of all properties that have any, by property.
+func (s *Store) Accesses(ctx context.Context) (map[int64]Access, error) {
+	rows, err := many[struct {
+		PropertyID int64        `db:"property_id"`
+		Body       JSON[Access] `db:"body"`
+	}](ctx, s.read, `SELECT property_id, body FROM access`)
+	out := make(map[int64]Access, len(rows))
+	for _, r := range rows {
+		out[r.PropertyID] = r.Body.V
+	}
+	return out, err
+}
+
 // SetAccess keeps a property's.
 func (tx Tx) SetAccess(ctx context.Context, property int64, a Access) error {
 	_, err := tx.ExecContext(

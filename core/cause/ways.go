@@ -3,6 +3,7 @@ package cause
 // Way is how a cause gets about, when it wakes, whom it spares, and how far to go against it.
 type Way struct {
 	By      string   `yaml:"by"`      // how it travels; empty where it does not
+	Blades  bool     `yaml:"blades"`  // cutting tools carry it too, besides the way above
 	Warmth  float64  `yaml:"warmth"`  // degree-days over 10 °C since midwinter from which it is at work
 	Pests   []string `yaml:"pests"`   // the same troubles in the species' book
 	Resists []string `yaml:"resists"` // kinds of its hosts that seldom have it, by catalogue id
@@ -33,3 +34,6 @@ var reaches = map[string]reach{
 
 // Travels says how a cause gets about, as in "it spreads on the wing"; empty where it does not.
 func (c *Cause) Travels() string { return reaches[c.Way.By].how }
+
+// OnTools is whether a crew carries it from one property to the next, on blades and hands or in the soil on boots.
+func (c *Cause) OnTools() bool { return c.Way.Blades || c.Way.By == "tools" || c.Way.By == "soil" }
