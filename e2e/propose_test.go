@@ -164,12 +164,14 @@ func TestDayWithoutSignal(t *testing.T) {
 	b.eval("location.reload()")
 	b.see("done: waits to be sent")
 	b.see("2 to send.")
-	s = s.again()
-	// Another phone was there first with one of the two.
-	fleece := s.orderOf("Have fleece at hand for Olive")
+	// Another phone was there first with one of the two: at another address, where this one does not send.
+	other := start(t, "demo", s.data)
+	fleece := other.orderOf("Have fleece at hand for Olive")
 	var o struct{ Version int }
-	s.get(fmt.Sprintf("/api/v1/orders/%d", fleece), &o)
-	s.put(fmt.Sprintf("/api/v1/orders/%d/state", fleece), fmt.Sprintf(`{"state": "skipped", "note": "None left in the van", "version": %d}`, o.Version))
+	other.get(fmt.Sprintf("/api/v1/orders/%d", fleece), &o)
+	other.put(fmt.Sprintf("/api/v1/orders/%d/state", fleece), fmt.Sprintf(`{"state": "skipped", "note": "None left in the van", "version": %d}`, o.Version))
+	other.kill()
+	s = s.again()
 	b.until("sent", "!/2 to send/.test(document.body.innerText)")
 	b.see("not taken")
 	b.accessible("what was not taken")
