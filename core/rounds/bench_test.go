@@ -167,7 +167,7 @@ func BenchmarkHeal(b *testing.B) {
 	}
 	for _, v := range plan.Visits {
 		for _, j := range v.Jobs {
-			p.Jobs[j].Was = &Pin{v.Crew, v.Day}
+			p.Jobs[j].Was = &Pin{Crew: v.Crew, Day: v.Day}
 			if v.Day == 1 {
 				p.Jobs[j].Costs[1] = Forbidden
 			}
@@ -182,7 +182,7 @@ func BenchmarkHeal(b *testing.B) {
 		moved = 0
 		for _, v := range healed.Visits {
 			for _, j := range v.Jobs {
-				if was := p.Jobs[j].Was; was != nil && *was != (Pin{v.Crew, v.Day}) {
+				if was := p.Jobs[j].Was; was != nil && *was != (Pin{Crew: v.Crew, Day: v.Day}) {
 					moved++
 				}
 			}

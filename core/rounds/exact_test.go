@@ -80,8 +80,14 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 			j.Closes = 1 + r.IntN(2)
 		}
 		j.Sick = r.IntN(9) == 0
+		if r.IntN(3) == 0 {
+			j.Kit = [][]string{{"sprayer"}, {"ladder"}, {"ladder", "trimmer"}}[r.IntN(3)]
+		}
+		if r.IntN(14) == 0 { // somebody wants it on that day at that hour
+			j.Pin = &Pin{Crew: r.IntN(crews), Day: r.IntN(days), At: 60 * (8 + r.IntN(5))}
+		}
 		if r.IntN(8) == 0 {
-			j.Was = &Pin{r.IntN(crews), r.IntN(days)}
+			j.Was = &Pin{Crew: r.IntN(crews), Day: r.IntN(days)}
 			j.Told = r.IntN(2) == 0
 		}
 		p.Jobs = append(p.Jobs, j)
@@ -120,9 +126,15 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if k.Was != nil {
 				cost += moved
 			}
+			if k.Pin != nil {
+				cost += 1000
+			}
 			continue
 		}
 		crew, d := p.Crews[at[j].Crew], at[j].Day
+		if k.Pin != nil && (k.Pin.Crew != at[j].Crew || k.Pin.Day != d) {
+			return 0, k.Title + " not where it is pinned"
+		}
 		if k.Costs[d] == Forbidden {
 			return 0, k.Title + " on a forbidden day"
 		}
@@ -158,8 +170,13 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			}
 		}
 	}
+	full := map[int][]float64{} // by day: how full the day of each crew is that works on it
 	for c, crew := range p.Crews {
 		for d := range p.Days {
+			if hours := crew.Hours[(p.From + day.Day(d)).Time().Weekday()]; len(ways[[2]int{c, d}]) == 0 && hours != (Span{}) &&
+				!slices.Contains(crew.Off, p.From+day.Day(d)) {
+				full[d] = append(full[d], 0)
+			}
 			order := ways[[2]int{c, d}]
 			if len(order) == 0 {
 				continue
@@ -169,19 +186,28 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if hours == (Span{}) || slices.Contains(crew.Off, on) {
 				return 0, crew.Name + " is off"
 			}
-			now, from, sick, waste := float64(hours.From), crew.Start, false, 0.0
+			now, from, sick, waste, busy := float64(hours.From), crew.Start, false, 0.0, 0.0
+			kit := map[string]bool{}
 			for _, i := range order {
 				q := p.Places[i]
 				leg := between(from, q.At)
 				cost += leg + 12 + 0.5*q.Arrive
 				now += leg
+				busy += leg
 				from = q.At
+				early, late := 0.0, math.Inf(1)
 				work, ill := q.Arrive, q.Sick
 				for j, k := range p.Jobs {
-					if at[j] != nil && *at[j] == (Pin{c, d}) && k.Place == i {
+					if at[j] != nil && *at[j] == (Pin{Crew: c, Day: d}) && k.Place == i {
 						work += k.Minutes * float64(max(1, k.People)) / float64(crew.Size)
 						ill = ill || k.Sick
 						waste += k.WasteM3
+						for _, x := range k.Kit {
+							kit[x] = true
+						}
+						if k.Pin != nil && k.Pin.At > 0 {
+							early, late = math.Max(early, float64(k.Pin.At)), math.Min(late, float64(k.Pin.At+20))
+						}
 					}
 				}
 				if q.Access != ([7]Span{}) {
@@ -189,17 +215,22 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 					if a == (Span{}) {
 						return 0, q.Name + " is shut"
 					}
-					if early := float64(a.From) - now; early > 0 {
-						if i != order[0] {
-							cost += 0.5 * early
-						}
-						now = float64(a.From)
-					}
-					if now+work > float64(a.To)+1e-6 {
+					early = math.Max(early, float64(a.From))
+					if math.Max(now, early)+work > float64(a.To)+1e-6 {
 						return 0, q.Name + " outside its hours"
 					}
 				}
+				if now < early {
+					if i != order[0] {
+						cost += 0.5 * (early - now)
+					}
+					now = early
+				}
+				if now > late+1e-6 {
+					return 0, q.Name + " not at the hour it is pinned to"
+				}
 				now += work
+				busy += work
 				if ill {
 					sick = true
 				} else if sick {
@@ -212,10 +243,20 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if over > 60+1e-6 {
 				return 0, crew.Name + " works too long"
 			}
-			cost += 3 * over
+			cost += 3*over + 8*float64(len(kit))
+			full[d] = append(full[d], (busy+back)/float64(hours.To-hours.From))
 			if crew.LoadM3 > 0 && waste > crew.LoadM3 {
 				cost += 25 * (waste - crew.LoadM3)
 			}
+		}
+	}
+	for _, shares := range full {
+		mean := 0.0
+		for _, x := range shares {
+			mean += x / float64(len(shares))
+		}
+		for _, x := range shares {
+			cost += 30 * (x - mean) * (x - mean)
 		}
 	}
 	return cost, ""
@@ -255,7 +296,7 @@ func arrangement(p *Problem, plan Plan) (map[[2]int][]int, []*Pin, string) {
 			if at[j] != nil || p.Jobs[j].Place != v.Place {
 				return nil, nil, fmt.Sprintf("job %d twice or elsewhere", j)
 			}
-			at[j] = &Pin{v.Crew, v.Day}
+			at[j] = &Pin{Crew: v.Crew, Day: v.Day}
 			seen++
 		}
 		if v.To < v.From {
@@ -320,7 +361,7 @@ func exact(p *Problem) float64 {
 		at[j] = nil
 		walk(j + 1)
 		for w := range ways {
-			pin := Pin{w / p.Days, w % p.Days}
+			pin := Pin{Crew: w / p.Days, Day: w % p.Days}
 			if p.Jobs[j].Costs[pin.Day] == Forbidden {
 				continue
 			}
@@ -412,7 +453,7 @@ func TestTryIsTrue(t *testing.T) {
 		}
 		s := plan.search
 		for j := range p.Jobs {
-			if w := plan.Explain(j); s.at[j] >= 0 {
+			if w := plan.Explain(j); s.at[j] >= 0 && p.Jobs[j].Pin == nil {
 				for _, o := range w.Others {
 					if o.Crew >= 0 && o.More < -0.6 {
 						better++

@@ -3,6 +3,7 @@ package rounds
 import (
 	"cmp"
 	"math"
+	"math/bits"
 	"slices"
 
 	"mezzadro/core/day"
@@ -36,6 +37,8 @@ type Score struct {
 	Idle     float64 `json:"idle" doc:"Waiting for a gate to open"`
 	Sick     float64 `json:"sick" doc:"Clean properties after sick ones"`
 	Load     float64 `json:"load" doc:"Waste beyond the vehicle's load"`
+	Kit      float64 `json:"kit" doc:"Bulky kit that days want: loading and cleaning"`
+	Fair     float64 `json:"fair" doc:"Days shared out unevenly among the crews"`
 	Moved    float64 `json:"moved" doc:"Jobs that do not stay where they stood"`
 	Waiting  float64 `json:"waiting" doc:"Jobs left for later"`
 	Total    float64 `json:"total"`
@@ -180,13 +183,20 @@ func (s *search) score() (out Score) {
 	for i := range s.list {
 		w := &s.list[i]
 		t := s.simulate(w, w.stops, false)
-		fixed, waste := s.fixed(w, w.stops)
+		fixed, waste, _ := s.fixed(w.stops)
+		kit := kitEach * float64(bits.OnesCount64(w.kit))
 		out.Travel += t.travel
-		out.Visits += fixed
+		out.Visits += fixed - kit
+		out.Kit += kit
 		out.Overtime += overEach * t.over
 		out.Idle += idleEach * t.idle
 		out.Sick += sickEach * float64(t.sick)
 		out.Load += s.loaded(w, waste)
+	}
+	for d := range s.p.Days {
+		if w := slices.IndexFunc(s.list, func(w way) bool { return w.day == d && !w.hours.empty() }); w >= 0 {
+			out.Fair += s.fairNow(w)
+		}
 	}
 	for j, w := range s.at {
 		if w < 0 {
@@ -198,7 +208,10 @@ func (s *search) score() (out Score) {
 		out.Days += own
 		out.Moved += s.here(j, w) - own
 	}
-	for _, v := range []*float64{&out.Days, &out.Travel, &out.Visits, &out.Overtime, &out.Idle, &out.Sick, &out.Load, &out.Moved, &out.Waiting} {
+	parts := []*float64{
+		&out.Days, &out.Travel, &out.Visits, &out.Overtime, &out.Idle, &out.Sick, &out.Load, &out.Kit, &out.Fair, &out.Moved, &out.Waiting,
+	}
+	for _, v := range parts {
 		out.Total += *v
 		*v = math.Round(*v*10) / 10
 	}

@@ -46,6 +46,7 @@ type Place struct {
 	Arrive float64        `json:"arrive,omitempty" minimum:"0" maximum:"240" doc:"Minutes on arrival, whatever is done"`
 	Access [7]Span        `json:"access,omitempty" doc:"By weekday, Sunday first, when one may be there; nothing at all: any time"`
 	Shut   []time.Weekday `json:"shut,omitempty" maxItems:"7" doc:"Weekdays on which nobody may come, 0 Sunday"`
+	Sky    []Sky          `json:"weather,omitempty" maxItems:"61" doc:"By day, where it has weather of its own"`
 	Sick   bool           `json:"sick,omitempty" doc:"Something there travels on tools and boots: it comes last in a day"`
 }
 
@@ -65,6 +66,7 @@ type Job struct {
 	Plants  []int64  `json:"plants,omitempty" maxItems:"500" doc:"By id, for waits after a treatment"`
 	Closes  int      `json:"closes,omitempty" minimum:"0" maximum:"60" doc:"Days after it on which nobody works on its plants; on its own day it comes last"`
 	WasteM3 float64  `json:"waste_m3,omitempty" minimum:"0"`
+	Kit     []string `json:"kit,omitempty" maxItems:"20" doc:"Bulky kit it wants in the vehicle that day"`
 	Sick    bool     `json:"sick,omitempty" doc:"It carries sickness: clean work comes before it"`
 	Pin     *Pin     `json:"pin,omitempty" doc:"It stays there"`
 	Was     *Pin     `json:"was,omitempty" doc:"Where it stood: moving it costs a little"`
@@ -83,6 +85,7 @@ type Gap struct {
 type Pin struct {
 	Crew int `json:"crew" minimum:"0"`
 	Day  int `json:"day" minimum:"0" doc:"Days from the first of the span"`
+	At   int `json:"at,omitempty" minimum:"0" maximum:"1440" doc:"Arrival, minutes after midnight, or up to 20 later; any time when absent"`
 }
 
 // Known is a way somebody has timed, either way.
@@ -180,6 +183,9 @@ func (p *Problem) jobFaults(i int) (bad invalid.Fields) {
 	for name, pin := range map[string]*Pin{"pin": j.Pin, "was": j.Was} {
 		if pin != nil && (pin.Crew < 0 || pin.Crew >= len(p.Crews) || pin.Day < 0 || pin.Day >= p.Days) {
 			bad.Add(at+name, pin, "there is no such crew or day")
+		}
+		if pin != nil && (pin.At < 0 || pin.At > allDay) {
+			bad.Add(at+name+".at", pin.At, "want minutes after midnight, 0 to 1440")
 		}
 	}
 	return bad

@@ -1,24 +1,31 @@
 package rounds
 
-import "slices"
+import (
+	"math/bits"
+	"slices"
+)
 
 // What goes into a plan's score: all in minutes of somebody's time, a point of a day's cost counted as one.
 const (
-	visitCost    = 12  // each arrival at a property, beside its own minutes
-	overEach     = 3   // each minute beyond the hours
-	overMost     = 60  // minutes beyond which a day is too long
-	idleEach     = 0.5 // each minute of waiting before a gate, but for the first of a day
-	sickEach     = 60  // each clean property after a sick one in a day
-	loadEach     = 25  // each m³ beyond the vehicle's load
-	movedEach    = 15  // each job that does not stay where it stood
-	toldEach     = 400 // the same where the client was told
-	soonEach     = 0.5 // each day that a job waits: where days are alike the first is best, rain may still come
-	waitingMore  = 15  // for each job left for later, beside what later costs and the way that is due then
-	ownWay       = 0.4 // of the way there and on: for each job that is left; the rest is shared by all jobs of the property
-	tooLate      = 200 // for a job that has no later
-	urgentTimes  = 6   // weight of what makes safe
-	arriveWeight = 0.5 // minutes on arrival are no driving, but somebody's time
+	visitCost    = 12   // each arrival at a property, beside its own minutes
+	overEach     = 3    // each minute beyond the hours
+	overMost     = 60   // minutes beyond which a day is too long
+	idleEach     = 0.5  // each minute of waiting before a gate, but for the first of a day
+	sickEach     = 60   // each clean property after a sick one in a day
+	loadEach     = 25   // each m³ beyond the vehicle's load
+	movedEach    = 15   // each job that does not stay where it stood
+	toldEach     = 400  // the same where the client was told
+	pinnedLeft   = 1000 // for a pinned job that is left: only where it cannot be
+	soonEach     = 0.5  // each day that a job waits: where days are alike the first is best, rain may still come
+	waitingMore  = 15   // for each job left for later, beside what later costs and the way that is due then
+	ownWay       = 0.4  // of the way there and on: for each job that is left; the rest is shared by all jobs of the property
+	tooLate      = 200  // for a job that has no later
+	urgentTimes  = 6    // weight of what makes safe
+	arriveWeight = 0.5  // minutes on arrival are no driving, but somebody's time
 	allDay       = 24 * 60
+	kitEach      = 8  // each piece of bulky kit that a day wants: loading, cleaning
+	fairEach     = 30 // each crew's share of its hours off the crews' mean of the day, squared
+	pinnedWithin = 20 // minutes after the hour of a pin by which one may arrive
 )
 
 // stop is a property on a way, with what is done there.
@@ -28,6 +35,9 @@ type stop struct {
 	work  float64 // minutes for the crew
 	waste float64
 	sick  bool
+	kit   uint64  // by number
+	early float64 // pinned: not before; minutes after midnight
+	late  float64 // nor after; 0: no matter
 }
 
 // way is a crew's day.
@@ -38,6 +48,7 @@ type way struct {
 	cost      float64 // of the way itself, without what days cost
 
 	travel, busy, waste float64 // summed over the stops
+	kit                 uint64  // of all stops
 	firstSick           int     // index of the first sick stop; as many as there are where none is
 	limited             bool    // some of the stops can be entered at some hours only
 }
@@ -68,12 +79,13 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		at += leg
 		out.travel += leg
 		open := s.open[w.day][st.place]
-		if early := float64(open.From) - at; early > 0 {
+		if opens := max(float64(open.From), st.early); at < opens {
 			if last >= 0 { // else the day begins later
-				out.idle += early
+				out.idle += opens - at
 			}
-			at = float64(open.From)
+			at = opens
 		}
+		out.ok = out.ok && (st.late == 0 || at <= st.late+1e-9)
 		if begins {
 			out.begins = append(out.begins, at)
 		}
@@ -100,12 +112,57 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 }
 
 // fixed is what stops cost whatever their order.
-func (s *search) fixed(w *way, stops []stop) (c, waste float64) {
+func (s *search) fixed(stops []stop) (c, waste, busy float64) {
+	kit := uint64(0)
 	for i := range stops {
-		c += visitCost + arriveWeight*s.p.Places[stops[i].place].Arrive
+		arrive := s.p.Places[stops[i].place].Arrive
+		c += visitCost + arriveWeight*arrive
+		busy += arrive + stops[i].work
 		waste += stops[i].waste
+		kit |= stops[i].kit
 	}
-	return c, waste
+	return c + kitEach*float64(bits.OnesCount64(kit)), waste, busy
+}
+
+// share is how full a crew's day is with ways and work.
+func (w *way) share(minutes float64) float64 { return minutes / float64(w.hours.To-w.hours.From) }
+
+// fair is what a day costs for being shared out unevenly, with a crew's share of its hours in place of what it has.
+func (s *search) fair(w int, share float64) float64 {
+	d, n, sum, squares := s.list[w].day, 0.0, 0.0, 0.0
+	for o := d; o < len(s.list); o += s.p.Days {
+		way := &s.list[o]
+		if way.hours.empty() {
+			continue
+		}
+		x := way.share(way.travel + way.busy)
+		if o == w {
+			x = share
+		}
+		n, sum, squares = n+1, sum+x, squares+x*x
+	}
+	if n < 2 {
+		return 0
+	}
+	return fairEach * max(0, squares-sum*sum/n)
+}
+
+// fairNow is the same as the day stands.
+func (s *search) fairNow(w int) float64 {
+	way := &s.list[w]
+	if way.hours.empty() {
+		return 0
+	}
+	return s.fair(w, way.share(way.travel+way.busy))
+}
+
+// fairer is what more minutes of a crew add to that.
+func (s *search) fairer(w *way, more float64) float64 {
+	if len(s.p.Crews) < 2 {
+		return 0
+	}
+	i, now := w.crew*s.p.Days+w.day, w.travel+w.busy
+	return s.fair(i, w.share(now+more)) - s.fair(i, w.share(now))
 }
 
 // price is what a timed way costs.
@@ -123,15 +180,15 @@ func (s *search) loaded(w *way, waste float64) float64 {
 // reckon works a way's sums and its cost out anew.
 func (s *search) reckon(w *way) {
 	t := s.simulate(w, w.stops, false)
-	fixed, waste := s.fixed(w, w.stops)
+	fixed, waste, busy := s.fixed(w.stops)
 	w.cost = s.price(w, t, fixed, waste)
-	w.travel, w.waste, w.busy, w.limited, w.firstSick = t.travel, waste, 0, false, len(w.stops)
+	w.travel, w.waste, w.busy, w.kit, w.limited, w.firstSick = t.travel, waste, busy, 0, false, len(w.stops)
 	for i := range w.stops {
 		if w.stops[i].sick && w.firstSick == len(w.stops) {
 			w.firstSick = i
 		}
-		w.busy += s.p.Places[w.stops[i].place].Arrive + w.stops[i].work
-		w.limited = w.limited || s.limits(w.day, w.stops[i].place)
+		w.kit |= w.stops[i].kit
+		w.limited = w.limited || w.stops[i].late > 0 || s.limits(w.day, w.stops[i].place)
 	}
 }
 
@@ -152,7 +209,8 @@ type spot struct {
 // add is the least that a stop adds to a way, and where; far where it cannot be.
 func (s *search) add(w *way, st stop) (float64, spot) {
 	i := w.find(st.place)
-	if w.limited || s.limits(w.day, st.place) {
+	kit := kitEach * float64(bits.OnesCount64(st.kit&^w.kit))
+	if w.limited || st.late > 0 || s.limits(w.day, st.place) {
 		return s.addSlowly(w, st, i)
 	}
 	if i >= 0 {
@@ -163,7 +221,7 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 				sick = w.firstSick - i - 1
 			}
 		}
-		return s.grown(w, 0, st.work, st.waste, 0, sick), spot{i, false}
+		return s.grown(w, 0, st.work, st.waste, kit, sick), spot{i, false}
 	}
 	best, how := far, spot{}
 	own := s.p.Places[st.place].Arrive
@@ -184,7 +242,7 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 		default:
 			more += start[st.place]
 		}
-		if c := s.grown(w, more, own+st.work, st.waste, visitCost+arriveWeight*own, w.inverts(at, st.sick)); c < best {
+		if c := s.grown(w, more, own+st.work, st.waste, kit+visitCost+arriveWeight*own, w.inverts(at, st.sick)); c < best {
 			best, how = c, spot{at, true}
 		}
 	}
@@ -211,7 +269,7 @@ func (s *search) grown(w *way, travel, work, waste, fixed float64, sick int) flo
 	}
 	c := travel + fixed + sickEach*float64(sick)
 	c += overEach * (max(0, over) - max(0, end-float64(w.hours.To)))
-	return c + s.loaded(w, w.waste+waste) - s.loaded(w, w.waste)
+	return c + s.fairer(w, travel+work) + s.loaded(w, w.waste+waste) - s.loaded(w, w.waste)
 }
 
 // addSlowly does the same by going through the day, where gates open and close.
@@ -222,8 +280,9 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 		if !t.ok {
 			return
 		}
-		fixed, waste := s.fixed(w, stops)
-		if c := s.price(w, t, fixed, waste) - w.cost; c < best {
+		fixed, waste, busy := s.fixed(stops)
+		c := s.price(w, t, fixed, waste) - w.cost + s.fairer(w, t.travel+busy-w.travel-w.busy)
+		if c < best {
 			best, how = c, at
 		}
 	}
@@ -242,5 +301,9 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 
 // merge takes the work of another stop at the same place in.
 func (s *stop) merge(o stop) {
-	s.work, s.waste, s.sick = s.work+o.work, s.waste+o.waste, s.sick || o.sick
+	s.work, s.waste, s.sick, s.kit = s.work+o.work, s.waste+o.waste, s.sick || o.sick, s.kit|o.kit
+	s.early = max(s.early, o.early)
+	if s.late == 0 || o.late > 0 && o.late < s.late {
+		s.late = o.late
+	}
 }

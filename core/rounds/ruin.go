@@ -115,7 +115,7 @@ func (s *search) restore(k standing) {
 func (s *search) ruin() []int {
 	placed := []int{}
 	for j, w := range s.at {
-		if w >= 0 && s.p.Jobs[j].Pin == nil {
+		if w >= 0 {
 			placed = append(placed, j)
 		}
 	}

@@ -15,6 +15,7 @@ type search struct {
 	minutes [][]float64 // of each job for each crew; 0: it cannot do it
 	next    [][]int     // jobs that come after each
 	mates   [][]int     // jobs on the same plants, where one of the two closes them
+	kit     []uint64    // of each job, a bit for each kind
 	round   []bool      // jobs that wait for one another in a circle
 	value   []float64   // of each job on each way since it was last looked at
 	fits    []spot
@@ -78,6 +79,7 @@ func newSearch(p *Problem, seed uint64) *search {
 			}
 		}
 	}
+	s.kit = p.kits()
 	s.round = p.circles()
 	s.trip = s.trips()
 	for j := range p.Jobs {
@@ -86,6 +88,22 @@ func newSearch(p *Problem, seed uint64) *search {
 	s.value = make([]float64, len(p.Jobs)*len(s.list))
 	s.fits = make([]spot, len(p.Jobs)*len(s.list))
 	return s
+}
+
+// kits numbers the kinds of kit, and says which each job wants. From the 64th on kinds count as one.
+func (p *Problem) kits() []uint64 {
+	out, number := make([]uint64, len(p.Jobs)), map[string]int{}
+	for j := range p.Jobs {
+		for _, kind := range p.Jobs[j].Kit {
+			n, known := number[kind]
+			if !known {
+				n = min(len(number), 63)
+				number[kind] = n
+			}
+			out[j] |= 1 << n
+		}
+	}
+	return out
 }
 
 // lacks is what a crew lacks for a job; empty where it can do it.
@@ -160,6 +178,9 @@ func (s *search) leave(j int) float64 {
 	}
 	if k.Was != nil {
 		c += k.moved()
+	}
+	if k.Pin != nil {
+		c += pinnedLeft
 	}
 	return c
 }
@@ -253,7 +274,17 @@ func (s *search) matesHold(j, d int) bool {
 // stopOf is a job as a stop of its own for a crew.
 func (s *search) stopOf(j, crew int) stop {
 	k := &s.p.Jobs[j]
-	return stop{place: k.Place, work: s.minutes[j][crew], waste: k.WasteM3, sick: k.Sick || s.p.Places[k.Place].Sick}
+	st := stop{
+		place: k.Place,
+		work:  s.minutes[j][crew],
+		waste: k.WasteM3,
+		sick:  k.Sick || s.p.Places[k.Place].Sick,
+		kit:   s.kit[j],
+	}
+	if k.Pin != nil && k.Pin.At > 0 {
+		st.early, st.late = float64(k.Pin.At), float64(k.Pin.At+pinnedWithin)
+	}
+	return st
 }
 
 // try is the least that putting a job on a way adds, and where; far where it cannot be.
@@ -282,7 +313,7 @@ func (s *search) change(j, w int) {
 	old := s.list[w]
 	old.stops = slices.Clone(old.stops)
 	s.log = append(s.log, step{w, old, j, s.at[j]})
-	s.sum -= old.cost
+	s.sum -= old.cost + s.fairNow(w)
 	if s.at[j] < 0 {
 		s.sum -= s.leave(j)
 	} else {
@@ -314,13 +345,13 @@ func (s *search) put(j, w int, at spot) {
 	}
 	s.at[j] = w
 	s.reckon(way)
-	s.sum += way.cost + s.here(j, w)
+	s.sum += way.cost + s.fairNow(w) + s.here(j, w)
 }
 
-// take takes a job off its way, and with it what comes after it. What is pinned, or has something pinned after it, stays.
+// take takes a job off its way, and with it what comes after it.
 func (s *search) take(j int, taken []int) []int {
 	w := s.at[j]
-	if w < 0 || s.stuck(j) {
+	if w < 0 {
 		return taken
 	}
 	s.lift(j)
@@ -329,14 +360,6 @@ func (s *search) take(j int, taken []int) []int {
 		taken = s.take(n, taken)
 	}
 	return taken
-}
-
-// stuck reports a job that is pinned, or that something pinned hangs on.
-func (s *search) stuck(j int) bool {
-	if s.p.Jobs[j].Pin != nil {
-		return true
-	}
-	return slices.ContainsFunc(s.next[j], func(n int) bool { return s.at[n] >= 0 && s.stuck(n) })
 }
 
 // lift takes one job off its way and leaves what comes after it where it is.
@@ -359,5 +382,5 @@ func (s *search) lift(j int) {
 	}
 	s.at[j] = -1
 	s.reckon(way)
-	s.sum += way.cost + s.leave(j)
+	s.sum += way.cost + s.fairNow(w) + s.leave(j)
 }

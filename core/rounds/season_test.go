@@ -41,7 +41,7 @@ func TestSeason(t *testing.T) {
 	}
 	p = yard()
 	p.Jobs = []Job{cut(1500, 0, 30), cut(1500, 0, 40), cut(1500, 0, 50)}
-	p.Jobs[2].Was, p.Jobs[1].Pin = &Pin{0, 9}, &Pin{1, 12} // single days are no matter here
+	p.Jobs[2].Was, p.Jobs[1].Pin = &Pin{Crew: 0, Day: 9}, &Pin{Crew: 1, Day: 12} // single days are no matter here
 	for j := range 2 {
 		p.Jobs[j].Skills = []string{"climbing"}
 	}

@@ -201,26 +201,26 @@ func TestSituations(t *testing.T) {
 		{"a day that was told stays", func(p *Problem) {
 			p.Jobs = []Job{work(near, 60, flat(40))}
 			p.Jobs[0].Costs[2] = 0
-			p.Jobs[0].Was, p.Jobs[0].Told = &Pin{0, 7}, true
+			p.Jobs[0].Was, p.Jobs[0].Told = &Pin{Crew: 0, Day: 7}, true
 		}, func(o told) { o.must(o.of(0).Day == 7, "as the client knows it") }},
 		{"a day that was told, and rains off", func(p *Problem) {
 			p.Jobs = []Job{work(near, 60, only(8, 9))}
-			p.Jobs[0].Was, p.Jobs[0].Told = &Pin{0, 7}, true
+			p.Jobs[0].Was, p.Jobs[0].Told = &Pin{Crew: 0, Day: 7}, true
 		}, func(o told) { o.must(o.of(0).Day >= 8, "it moves, since it must") }},
 		{"what stands moves for much, not for little", func(p *Problem) {
 			p.Jobs = []Job{work(near, 60, flat(50)), work(near, 60, flat(8))}
 			for j := range p.Jobs {
 				p.Jobs[j].Costs[3] = 0
-				p.Jobs[j].Was, p.Jobs[j].Skills = &Pin{j, 7}, []string{[]string{"licence", "climbing"}[j]}
+				p.Jobs[j].Was, p.Jobs[j].Skills = &Pin{Crew: j, Day: 7}, []string{[]string{"licence", "climbing"}[j]}
 			}
 		}, func(o told) { o.must(o.of(0).Day == 3 && o.of(1).Day == 7, "one moves, one stays") }},
 		{"a pin stays", func(p *Problem) {
 			p.Jobs = []Job{work(near, 60, flat(0))}
-			p.Jobs[0].Costs[4], p.Jobs[0].Pin = 90, &Pin{1, 4}
+			p.Jobs[0].Costs[4], p.Jobs[0].Pin = 90, &Pin{Crew: 1, Day: 4}
 		}, func(o told) { v := o.of(0); o.must(v.Day == 4 && v.Crew == 1, "where it is pinned") }},
 		{"pinned to a day off", func(p *Problem) {
 			p.Jobs = []Job{work(near, 60, flat(0))}
-			p.Jobs[0].Pin = &Pin{0, 5} // a Saturday
+			p.Jobs[0].Pin = &Pin{Crew: 0, Day: 5} // a Saturday
 		}, func(o told) { o.left(0, "Ilda and Tea is not at work") }},
 		{"of days that are alike the first", func(p *Problem) { p.Jobs = []Job{work(near, 60, flat(0)), work(sick, 60, flat(0))} },
 			func(o told) { o.must(o.of(0).Day == 0 && o.of(1).Day == 0, "today") }},
@@ -399,7 +399,7 @@ func TestBadInput(t *testing.T) {
 		"jobs[0].costs[3]":         func(p *Problem) { p.Jobs[0].Costs[3] = 140 },
 		"jobs[0].after[0].job":     func(p *Problem) { p.Jobs[0].After = []Gap{{Job: 4}} },
 		"jobs[0].after[0].max_day": func(p *Problem) { p.Jobs[0].After = []Gap{{Job: -1, Min: 5, Max: 3}} },
-		"jobs[0].pin":              func(p *Problem) { p.Jobs[0].Pin = &Pin{5, 0} },
+		"jobs[0].pin":              func(p *Problem) { p.Jobs[0].Pin = &Pin{Crew: 5, Day: 0} },
 		"ways[0]":                  func(p *Problem) { p.Ways = []Known{{From: 7, To: 0, Minutes: 5}} },
 		"ways[0].minutes":          func(p *Problem) { p.Ways = []Known{{From: 1, To: 0, Minutes: -5}} },
 		"days":                     func(p *Problem) { p.Days = 0 },

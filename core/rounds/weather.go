@@ -106,21 +106,26 @@ func (l limits) against(today, tomorrow Sky) string {
 
 // weathered is the problem with what the weather adds to the days, and why.
 func (p *Problem) weathered() *Problem {
-	if len(p.Sky) == 0 {
+	if len(p.Sky) == 0 && !slices.ContainsFunc(p.Places, func(q Place) bool { return len(q.Sky) > 0 }) {
 		return p
 	}
 	out := *p
 	out.Jobs, out.said = slices.Clone(p.Jobs), map[[2]int]string{}
-	sky := make([]*Sky, p.Days+1)
-	for i := range p.Sky {
-		if d := int(p.Sky[i].Day - p.From); d >= 0 && d <= p.Days {
-			sky[d] = &p.Sky[i]
+	common := p.byDay(p.Sky)
+	own := map[int][]*Sky{}
+	for i, q := range p.Places {
+		if len(q.Sky) > 0 {
+			own[i] = p.byDay(q.Sky)
 		}
 	}
 	for j := range out.Jobs {
 		k := &out.Jobs[j]
 		l := limitsOf[k.Work]
 		k.Costs = slices.Clone(k.Costs)
+		sky := common
+		if there := own[k.Place]; there != nil {
+			sky = there
+		}
 		for d := range min(len(k.Costs), p.Days) {
 			if sky[d] == nil || k.Costs[d] >= Forbidden {
 				continue
@@ -142,4 +147,15 @@ func (p *Problem) weathered() *Problem {
 		}
 	}
 	return &out
+}
+
+// byDay is the weather of each day of the span and of the one after it; nil where nothing is known.
+func (p *Problem) byDay(list []Sky) []*Sky {
+	out := make([]*Sky, p.Days+1)
+	for i := range list {
+		if d := int(list[i].Day - p.From); d >= 0 && d <= p.Days {
+			out[d] = &list[i]
+		}
+	}
+	return out
 }
