@@ -221,6 +221,8 @@ func (h *House) begin(of *planned, in ProposalIn) error {
 func (h *House) search(p *proposal, in ProposalIn) {
 	defer close(p.ended)
 	from, span := time.Now(), time.Duration(in.Seconds*float64(time.Second))
+	floor := make(chan float64, 1)
+	go func() { floor <- h.floor(p, from, span) }()
 	plan, err := rounds.Make(p.of.problem, in.Seed, func(n int, best float64) (float64, bool) {
 		done := min(1, float64(time.Since(from))/float64(span))
 		p.mu.Lock()
@@ -228,6 +230,7 @@ func (h *House) search(p *proposal, in ProposalIn) {
 		p.told.Done, p.told.Rounds, p.told.Best = done, n, best
 		return done, done < 1 && !p.stop
 	})
+	plan.Raise(<-floor)
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	p.told.State, p.told.Done = "done", 1
@@ -238,6 +241,20 @@ func (h *House) search(p *proposal, in ProposalIn) {
 	}
 	p.plan = plan
 	h.tellPlan(p)
+}
+
+// floor looks for what no plan costs less than, beside the search and for as long.
+func (h *House) floor(p *proposal, from time.Time, span time.Duration) float64 {
+	least, err := rounds.Floor(p.of.problem, func(int, float64) (float64, bool) {
+		done := min(1, float64(time.Since(from))/float64(span))
+		p.mu.Lock()
+		defer p.mu.Unlock()
+		return done, done < 1 && !p.stop
+	})
+	if err != nil { // the search says it too
+		h.Log.Error("rounds", "error", err)
+	}
+	return least
 }
 
 // tellPlan puts a plan into orders and properties.

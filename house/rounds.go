@@ -32,15 +32,19 @@ type ReckonRoundsOut struct {
 	Why []rounds.Why `json:"why" doc:"Of the jobs that were asked for, in that order"`
 }
 
+// reckonedFloor is how many rounds a bound is looked for at most where the number of rounds is given.
+const reckonedFloor = 60
+
 // ReckonRounds plans from inline values, storing nothing.
 func (h *House) ReckonRounds(in ReckonRoundsIn) (ReckonRoundsOut, error) {
-	goOn := rounds.Rounds(in.Rounds)
+	goOn, floorOn := rounds.Rounds(in.Rounds), rounds.Rounds(min(in.Rounds, reckonedFloor))
 	if in.Rounds == 0 {
 		from, span := time.Now(), time.Duration(cmp.Or(in.Seconds, 1)*float64(time.Second))
 		goOn = func(int, float64) (float64, bool) {
 			done := min(1, float64(time.Since(from))/float64(span))
 			return done, done < 1
 		}
+		floorOn = goOn
 	}
 	out := ReckonRoundsOut{Why: []rounds.Why{}}
 	var bad invalid.Fields
@@ -52,8 +56,17 @@ func (h *House) ReckonRounds(in ReckonRoundsIn) (ReckonRoundsOut, error) {
 	if bad != nil {
 		return out, bad
 	}
+	floor := make(chan float64, 1)
+	go func() {
+		least, err := rounds.Floor(&in.Problem, floorOn)
+		if err != nil {
+			least = 0 // the plan says what is wrong
+		}
+		floor <- least
+	}()
 	var err error
-	if out.Plan, err = rounds.Make(&in.Problem, in.Seed, goOn); err != nil {
+	out.Plan, err = rounds.Make(&in.Problem, in.Seed, goOn)
+	if out.Raise(<-floor); err != nil {
 		return out, err
 	}
 	for _, j := range in.Explain {

@@ -148,14 +148,18 @@ func BenchmarkFortnight(b *testing.B) {
 	}
 	b.ReportMetric(float64(plan.Rounds)/short.Seconds(), "rounds/s")
 	b.ReportMetric(100*(plan.Score.Total/better.Score.Total-1), "%above10×")
-	b.ReportMetric(100*better.Bound/plan.Score.Total, "%bound")
+	floor, err := Floor(p, until(2*long))
+	if err != nil {
+		b.Fatal(err)
+	}
+	b.ReportMetric(100*floor/better.Score.Total, "%floor")
 	for name, other := range map[string]Score{"nearest": nearestDue(p), "fixed": fixedDays(p)} {
 		b.ReportMetric(100*(1-plan.Score.Total/other.Total), "%saved/"+name)
 		done := func(sc Score) float64 { return sc.Days + sc.Waiting }
 		b.ReportMetric(100*(1-done(plan.Score)/done(other)), "%days/"+name)
 		b.ReportMetric(100*(1-plan.Score.Travel/other.Travel), "%driving/"+name)
 	}
-	b.Logf("%+v, bound %.0f, %d visits, %d left", plan.Score, plan.Bound, len(plan.Visits), len(plan.Left))
+	b.Logf("%+v, floor %.0f, %d visits, %d left", plan.Score, floor, len(plan.Visits), len(plan.Left))
 }
 
 // BenchmarkHeal repairs a plan after a day of rain: what stood on it finds other days, the rest stays.

@@ -76,18 +76,20 @@ func (s *search) placeBound(jobs []int, come float64) float64 {
 
 // leastOn is the least that a job costs on a day with any crew that can do it.
 func (s *search) leastOn(j, d int) float64 {
-	k, least := &s.p.Jobs[j], math.Inf(1)
-	if s.round[j] || k.cost(d) >= Forbidden || s.open[d][k.Place].empty() {
-		return least
-	}
+	least := math.Inf(1)
 	for c := range s.p.Crews {
-		w := c*s.p.Days + d
-		if s.minutes[j][c] == 0 || s.list[w].hours.empty() || k.Pin != nil && (k.Pin.Crew != c || k.Pin.Day != d) {
-			continue
+		if w := c*s.p.Days + d; s.mayEver(j, w) {
+			least = math.Min(least, s.here(j, w))
 		}
-		least = math.Min(least, s.here(j, w))
 	}
 	return least
+}
+
+// mayEver reports that a job may be on a way, whatever stands elsewhere.
+func (s *search) mayEver(j, w int) bool {
+	k, way := &s.p.Jobs[j], &s.list[w]
+	return s.minutes[j][way.crew] > 0 && k.cost(way.day) < Forbidden && !way.hours.empty() && !s.round[j] &&
+		!s.open[way.day][k.Place].empty() && (k.Pin == nil || k.Pin.Crew == way.crew && k.Pin.Day == way.day)
 }
 
 // shortest is half the two shortest ways that lead to a place, each end of a day counted as one.

@@ -144,11 +144,16 @@ func (s *search) plan(rounds int) Plan {
 		}
 	}
 	out.Score = s.score()
-	out.Bound = math.Round(s.bound()*10) / 10
-	if out.Bound > 0 {
-		out.Gap = math.Round(1000*(out.Score.Total-out.Bound)/out.Bound) / 1000
-	}
+	out.Raise(s.bound())
 	return out
+}
+
+// Raise takes a bound that is higher than the one known.
+func (p *Plan) Raise(bound float64) {
+	p.Bound = max(p.Bound, math.Floor(bound*10)/10)
+	if p.Bound > 0 {
+		p.Gap = math.Round(1000*(p.Score.Total-p.Bound)/p.Bound) / 1000
+	}
 }
 
 // inOrder are the jobs of a visit as they are done: clean before sick, what closes a plant last, and after what they wait for.

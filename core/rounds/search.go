@@ -206,15 +206,7 @@ func (s *search) here(j, w int) float64 {
 
 // may reports that nothing but the hours speaks against a job on a way.
 func (s *search) may(j, w int) bool {
-	k, way := &s.p.Jobs[j], &s.list[w]
-	if s.minutes[j][way.crew] == 0 || k.cost(way.day) >= Forbidden || way.hours.empty() || s.round[j] ||
-		s.open[way.day][k.Place].empty() {
-		return false
-	}
-	if k.Pin != nil && (k.Pin.Crew != way.crew || k.Pin.Day != way.day) {
-		return false
-	}
-	return s.gapsHold(j, w) && s.matesHold(j, way.day)
+	return s.mayEver(j, w) && s.gapsHold(j, w) && s.matesHold(j, s.list[w].day)
 }
 
 // gapsHold reports that the gaps to what comes before and after hold.

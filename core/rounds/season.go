@@ -61,6 +61,7 @@ func Season(p *Problem, weeks int) (Outlook, error) {
 		s.place(j)
 	}
 	s.swap()
+	s.orphans()
 	return s.tell(), nil
 }
 
@@ -72,13 +73,20 @@ type spread struct {
 	room   []float64   // by week
 	able   [][]float64 // by skill and week: minutes of the crews that have it
 	jobs   []weekly
-	order  []int // by what they lose in another week, the most first
-	at     []int // week of each job; -1 none
+	next   [][]int // jobs that wait for each
+	order  []int   // by what they lose in another week, the most first
+	at     []int   // week of each job; -1 none
 }
 
 func newSpread(p *Problem, weeks int) *spread {
 	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs))}
+	s.next = make([][]int, len(p.Jobs))
 	for j := range p.Jobs {
+		for _, g := range p.Jobs[j].After {
+			if g.Job >= 0 {
+				s.next[g.Job] = append(s.next[g.Job], j)
+			}
+		}
 		for _, skill := range p.Jobs[j].Skills {
 			if !slices.Contains(s.skills, skill) {
 				s.skills = append(s.skills, skill)
@@ -150,11 +158,23 @@ func (s *spread) weekly(j int) weekly {
 	return out
 }
 
-// fits reports that a week has hours for a job, and people who can do it.
+// fits reports that a week has hours for a job, and people who can do it, and is far enough from what it waits for and what waits for it.
 func (s *spread) fits(j, w int) bool {
 	k := &s.jobs[j]
 	if k.costs[w] >= far || s.room[w] < k.takes {
 		return false
+	}
+	for _, g := range s.p.Jobs[j].After {
+		if !s.apart(g, w) {
+			return false
+		}
+	}
+	for _, n := range s.next[j] {
+		for _, g := range s.p.Jobs[n].After {
+			if g.Job == j && s.at[n] >= 0 && !g.weeksHold(w, s.at[n]) {
+				return false
+			}
+		}
 	}
 	for _, i := range k.skills {
 		if s.able[i][w] < k.takes {
@@ -162,6 +182,33 @@ func (s *spread) fits(j, w int) bool {
 		}
 	}
 	return true
+}
+
+// apart reports that a week holds a gap to what comes before; where that has no week yet, it does.
+func (s *spread) apart(g Gap, w int) bool {
+	if g.Job < 0 {
+		return 7*w+6 >= g.Day+g.Min && (g.Max == 0 || 7*w <= g.Day+g.Max)
+	}
+	return s.at[g.Job] < 0 || g.weeksHold(s.at[g.Job], w)
+}
+
+// weeksHold reports that some days of two weeks hold a gap that is counted in whole weeks: what is less than one may lie in the same.
+func (g Gap) weeksHold(first, second int) bool {
+	weeks := second - first
+	return weeks >= g.Min/7 && (g.Max == 0 || weeks <= (g.Max+6)/7)
+}
+
+// orphans have no week, since what they wait for has none.
+func (s *spread) orphans() {
+	for again := true; again; {
+		again = false
+		for j, w := range s.at {
+			if w >= 0 && slices.ContainsFunc(s.p.Jobs[j].After, func(g Gap) bool { return g.Job >= 0 && s.at[g.Job] < 0 }) {
+				s.put(j, w, -1)
+				again = true
+			}
+		}
+	}
 }
 
 func (s *spread) put(j, w int, sign float64) {

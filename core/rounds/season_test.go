@@ -113,3 +113,38 @@ func BenchmarkSeason10000(b *testing.B) {
 	b.ReportMetric(float64(len(o.Moved)), "moved")
 	b.ReportMetric(float64(len(o.Left)), "left")
 }
+
+// TestSeasonGaps: the second feed is three weeks after the first, though both would be best in the first week; what waits for work that has no week has
+// none; what was done before the season counts; a greatest gap pulls work forward.
+func TestSeasonGaps(t *testing.T) {
+	p := yard()
+	light := func(costs ...int) Job {
+		return Job{Place: near, Minutes: 30, Costs: weekCosts(costs...), Later: Forbidden}
+	}
+	never := Job{Place: near, Minutes: 30, Costs: weekCosts(Forbidden, Forbidden, Forbidden, Forbidden, Forbidden, Forbidden)}
+	first, second := light(0, 40, 40, 40, 40, 40), light(0, 10, 10, 20, 30, 40)
+	second.After = []Gap{{Job: 0, Min: 21}}
+	waits := light(0, 0, 0, 0, 0, 0)
+	waits.After = []Gap{{Job: 2, Min: 7}}
+	past := light(0, 5, 9, 9, 9, 9)
+	past.After = []Gap{{Job: -1, Day: -4, Min: 20}} // 16 days into the season: its third week
+	soon := light(50, 50, 50, 50, 0, 0)
+	soon.After = []Gap{{Job: 0, Min: 7, Max: 14}}
+	p.Jobs = []Job{first, second, never, waits, past, soon}
+	o, err := Season(p, 6)
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := map[int]int{}
+	for w, week := range o.Weeks {
+		for _, j := range week.Jobs {
+			at[j] = w
+		}
+	}
+	if at[0] != 0 || at[1] != 3 || at[4] != 2 || at[5] != 1 && at[5] != 2 {
+		t.Errorf("weeks: %v; want the second feed in the fourth, what waits for the past in the third", at)
+	}
+	if !slices.Contains(o.Left, 2) || !slices.Contains(o.Left, 3) {
+		t.Errorf("left: %v; what waits for work without a week has none", o.Left)
+	}
+}
