@@ -43,6 +43,7 @@ var examples = map[string]string{
 	"change-crew":    `{"name": "Crew 1", "people": [1], "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "version": 1}`,
 	"set-access":     `{"arrive": 10, "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "shut": [6], "note": "Key with the caretaker"}`,
 	"told":           `{"orders": [1], "told": true}`,
+	"send-letter":    `{"property_id": 1, "day": "2027-03-20", "text": "We come on Saturday.", "orders": [1]}`,
 	"propose":        `{"days": 7, "seconds": 0.2}`,
 	"pin-order":      `{"pinned": true, "version": 1}`,
 	"reckon-rounds": `{"from": "2027-03-22", "days": 5, "rounds": 50, "crews": [{"name": "Crew 1", "size": 2, "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "start": {"latitude": 45.9, "longitude": 8.6}}],

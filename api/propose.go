@@ -25,6 +25,9 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
 	op(a, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
 	op(a, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told)
+	op(a, get, "/rounds/letters", doc{"letters", "Work", "Letters that were sent", "The last sixty. The post is simulated: it delivers to nobody.", reads, 0}, s.letters)
+	op(a, post, "/rounds/letters", doc{"send-letter", "Work", "Send a letter to a client", "Gives it to the post, and notes that the client knows the day of its jobs: both or neither.", writes, 0}, s.sendLetter)
+	op(a, get, "/rounds/sheet.pdf", doc{"sheet-pdf", "Work", "A crew's day as PDF", "To be printed: what to take, where to go, what to do and mind.", reads, 0}, s.sheetPDF)
 	op(a, get, "/rounds/season", doc{"rounds-season", "Work", "The season in weeks", "What the work wants, what the crews have, and what goes where so that it fits.", reads, 0}, s.roundsSeason)
 	op(a, get, "/rounds/route.geojson", doc{"route-geojson", "Work", "The way of a day as GeoJSON", "From where the crew's day begins over its visits and back.", reads, 0}, s.routeGeoJSON)
 	op(a, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", reads, 0}, s.routeGPX)
@@ -123,7 +126,7 @@ func (s *Server) routeFile(
 	if err == nil {
 		err = write(&b, name, stops)
 	}
-	return attached("route "+name, ending, kind, b.Bytes()), s.problem(ctx, "route", err)
+	return attached(name, "route."+ending, kind, b.Bytes()), s.problem(ctx, "route", err)
 }
 
 func (s *Server) routeGeoJSON(ctx context.Context, in *RouteOf) (*File, error) {
@@ -146,12 +149,41 @@ func (s *Server) sheet(ctx context.Context, in *struct {
 	return out(sheet), s.problem(ctx, "sheet", err)
 }
 
+func (s *Server) sheetPDF(ctx context.Context, in *struct {
+	RouteOf
+	Language string `header:"Accept-Language"`
+}) (*File, error) {
+	on, err := dayOr("day", in.Day, s.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "sheet", err)
+	}
+	page, err := s.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
+	var b bytes.Buffer
+	if err == nil {
+		err = exchange.WriteDaySheet(&b, page)
+	}
+	return attached("day sheet "+on.String()+" "+in.Crew, "sheet.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "sheet", err)
+}
+
 func (s *Server) tellings(ctx context.Context, in *struct {
 	Days     int    `query:"days" default:"14" minimum:"1" maximum:"60"`
 	Language string `header:"Accept-Language"`
 }) (*Out[Run[house.Telling]], error) {
 	list, err := s.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
 	return out(Run[house.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[house.Letter]], error) {
+	list, err := s.Letters(ctx)
+	return out(Run[house.Letter]{Items: list}), s.problem(ctx, "letters", err)
+}
+
+func (s *Server) sendLetter(ctx context.Context, in *struct {
+	OnceKey
+	Body house.LetterIn
+}) (*Out[house.Letter], error) {
+	l, err := s.SendLetter(ctx, keyOf(ctx), in.Body)
+	return out(l), s.problem(ctx, "job on that day", err)
 }
 
 func (s *Server) told(ctx context.Context, in *struct {

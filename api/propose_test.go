@@ -81,7 +81,7 @@ func TestPropose(t *testing.T) {
 		t.Errorf("why: %+v", why)
 	}
 	// One is changed by hand meanwhile.
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 1).String(), "version": gate.Version, "crew": "Bruno"})
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 8).String(), "version": gate.Version, "crew": "Bruno"})
 	a := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
 	again := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
 	if a.Placed != 2 || len(a.Changed) != 1 || a.Changed[0] != "Oil the gate" || again.Placed != 2 {

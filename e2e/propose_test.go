@@ -42,6 +42,15 @@ func TestProposeRounds(t *testing.T) {
 	b.until("it is there", `[...document.querySelectorAll('[data-row][data-crew="0"][data-day="2027-03-22"] button')].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
 	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('pinned here')).click()`)
 	b.see("jobs get a day")
+	// The weather of each day is told, and said to be simulated by the station's; a visit is wanted at an hour.
+	b.see("as the station tells it")
+	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
+	b.fill("Arrive at", "11:00")
+	b.press("button", "Be there then")
+	b.see("pinned here: let go")
+	b.until("it is come to at eleven", `[...document.querySelectorAll('[data-row] button')].some((x) => /^11:[012].*Priory courtyard/.test(x.getAttribute('aria-label') ?? ''))`)
+	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('pinned here')).click()`)
+	b.see("jobs get a day")
 	// It rains that day: what wants it dry finds another, and it can be taken back.
 	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
 	b.press("button", "It rains that day")
@@ -95,7 +104,7 @@ func TestTellClients(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/tell")
-	b.see("Nothing is sent from here")
+	b.see("the post is simulated here")
 	b.see("Arvenna primary school")
 	b.accessible("what clients are told")
 	b.press("button", "They know: Arvenna primary school, Sat 20 March")
@@ -103,6 +112,10 @@ func TestTellClients(t *testing.T) {
 	b.until("it is known", "!document.body.innerText.includes('Draft for The head') && ![...document.querySelectorAll('li p')].some(p => p.innerText.includes('Arvenna primary school'))")
 	b.press("button", "Undo")
 	b.until("it is not known after all", "[...document.querySelectorAll('li p')].some(p => p.innerText.includes('Arvenna primary school'))")
+	b.press("button", "Send: Arvenna primary school, Sat 20 March")
+	b.see("delivered to nobody")
+	b.until("it is among the sent", "document.querySelector('section[aria-label=Sent]')?.innerText.includes('told of Sat 20 March')")
+	b.until("and no draft any more", "![...document.querySelectorAll('li p')].some(p => p.innerText.includes('Arvenna primary school'))")
 }
 
 // TestFirstCrew: an empty firm is led from Rounds to its people, its crew and the first proposal.

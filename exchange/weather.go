@@ -3,19 +3,15 @@
 package exchange
 
 import (
-	"bytes"
 	"context"
 	"encoding/csv"
-	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
 	"math"
 	"net/http"
-	"net/url"
 	"slices"
 	"strconv"
-	"strings"
 	"time"
 
 	"mezzadro/core/day"
@@ -52,29 +48,9 @@ func (s Station) Hours(
 	latitude, longitude, elevationM float64,
 	from, to day.Day,
 ) (hours []weather.Hour, source string, err error) {
-	q := url.Values{"from": {from.String()}, "to": {to.String()}}
-	for k, v := range map[string]float64{"latitude": latitude, "longitude": longitude, "elevation_m": elevationM} {
-		q.Set(k, strconv.FormatFloat(v, 'f', -1, 64))
-	}
-	req, err := http.NewRequestWithContext(ctx, http.MethodGet, strings.TrimRight(s.URL, "/")+"/hours?"+q.Encode(), nil)
-	if err != nil {
-		return nil, "", fmt.Errorf("weather station: %w", err)
-	}
-	res, err := s.Client.Do(req)
-	if err != nil {
-		return nil, "", fmt.Errorf("weather station: %w", err)
-	}
-	defer res.Body.Close()
-	body, err := io.ReadAll(io.LimitReader(res.Body, 64<<20))
-	if err != nil {
-		return nil, "", fmt.Errorf("weather station: %w", err)
-	}
-	if res.StatusCode != http.StatusOK {
-		return nil, "", fmt.Errorf("weather station answered %s: %s", res.Status, bytes.TrimSpace(body[:min(200, len(body))]))
-	}
 	var reply StationReply
-	if err := json.Unmarshal(body, &reply); err != nil {
-		return nil, "", fmt.Errorf("weather station: its answer cannot be read: %w", err)
+	if err := s.ask(ctx, "/hours", latitude, longitude, elevationM, from, to, &reply); err != nil {
+		return nil, "", err
 	}
 	for i, h := range reply.Hours {
 		if h.TempC == nil {
@@ -82,11 +58,7 @@ func (s Station) Hours(
 		}
 		hours = append(hours, h.hour())
 	}
-	source = "weather station"
-	if reply.Simulated {
-		source = "simulated weather station"
-	}
-	return hours, source, nil
+	return hours, sourceOf(reply.Simulated), nil
 }
 
 func orNaN(v *float64) float64 {

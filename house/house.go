@@ -27,6 +27,7 @@ type House struct {
 	SetToday  func(day.Day)    // moves the sample's day; nil where the day is the clock's
 	Home      day.Day          // the day the sample starts at
 	Station   *exchange.Station
+	Post      Poster // takes letters to clients; nil: there is none
 	Log       *slog.Logger
 
 	places sync.Map // property id → *Place

@@ -22,7 +22,9 @@ type planned struct {
 	crews   []Crew
 	places  []int64 // ids of properties
 	access  map[int64]store.Access
-	sick    map[int64]bool // properties with a find that tools or soil carry on
+	ahead   skies
+	several map[int64][]int64 // plants of orders that have several
+	sick    map[int64]bool    // properties with a find that tools or soil carry on
 }
 
 // What makes a job worth looking at for a span.
@@ -59,6 +61,12 @@ func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool
 	if out.sick, err = h.sick(ctx); err != nil {
 		return nil, err
 	}
+	if out.ahead, err = h.skiesAhead(ctx); err != nil {
+		return nil, err
+	}
+	if out.several, err = h.Store.SeveralPlants(ctx); err != nil {
+		return nil, err
+	}
 	at := map[int64]int{}
 	places := map[int64]*Place{}
 	for _, k := range list {
@@ -82,7 +90,7 @@ func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool
 	if err := out.ways(ctx, h); err != nil {
 		return nil, err
 	}
-	return out, h.skies(ctx, out.problem)
+	return out, h.light(ctx, out.problem)
 }
 
 // add adds an order as a job, if it has a day in the span.
@@ -136,8 +144,10 @@ func (o *planned) add(
 		Work:    rounds.WorkOf(k.Kind, k.Params.V.Use, k.Body.V.Skills),
 		Told:    k.Told != "",
 	}
-	if k.PlantID.Valid {
+	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {
 		j.Plants = []int64{k.PlantID.Int64}
+	} else {
+		j.Plants = o.several[k.ID]
 	}
 	if k.Kind == job.Treat {
 		j.Closes = closes(k.Params.V.Use, cards)
@@ -212,6 +222,7 @@ func (o *planned) place(pl *Place) int {
 		Access: a.Hours,
 		Shut:   weekdays(a.Shut),
 		Sick:   o.sick[id],
+		Sky:    o.ahead.of(pl, o.problem.From, o.problem.Days),
 	})
 	o.places = append(o.places, id)
 	return len(o.places) - 1
@@ -248,25 +259,15 @@ func (o *planned) gaps(ctx context.Context, h *House) error {
 	return nil
 }
 
-// skies puts the usual weather and the daylight of the firm's first property on the days.
-func (h *House) skies(ctx context.Context, p *rounds.Problem) error {
+// light puts the daylight of the firm's first property on the days.
+func (h *House) light(ctx context.Context, p *rounds.Problem) error {
 	props, err := h.Store.Properties(ctx, 0, 1)
-	if err != nil || len(props) == 0 {
-		return err
-	}
-	pl, err := h.placeOf(ctx, props[0])
-	if err != nil {
-		return err
-	}
-	n := pl.Normals
-	for i := range p.Days + 1 {
-		d := p.From + day.Day(i)
-		p.Sky = append(p.Sky, rounds.Usual(n, d))
-		if i < p.Days {
-			p.Light = append(p.Light, rounds.Daylight(n.Climate.Latitude, d))
+	for i := range p.Days {
+		if len(props) > 0 {
+			p.Light = append(p.Light, rounds.Daylight(props[0].Climate.V.Latitude, p.From+day.Day(i)))
 		}
 	}
-	return nil
+	return err
 }
 
 // WeeksAhead is the season in weeks.
@@ -304,7 +305,10 @@ func (h *House) SeasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	if err != nil {
 		return out, err
 	}
-	of.problem.Light, of.problem.Sky = nil, nil
+	of.problem.Light = nil
+	for i := range of.problem.Places {
+		of.problem.Places[i].Sky = nil
+	}
 	o, err := rounds.Season(of.problem, weeks)
 	if err != nil {
 		return out, err

@@ -38,6 +38,7 @@ type PinIn struct {
 	Order int64   `json:"order"`
 	Crew  int     `json:"crew" minimum:"0" doc:"Index among the crews"`
 	Day   day.Day `json:"day" format:"date"`
+	At    int     `json:"at,omitempty" minimum:"0" maximum:"1440" doc:"Arrival, minutes after midnight, or up to 20 later; any time when absent"`
 }
 
 // Proposal is rounds as they are proposed, while they are looked for and after.
@@ -55,6 +56,8 @@ type Proposal struct {
 	Score  rounds.Score    `json:"score"`
 	Bound  float64         `json:"bound" doc:"No plan can cost less"`
 	Notes  []string        `json:"notes"`
+	Sky    []SkyOf         `json:"weather" doc:"Of each day, where most work is"`
+	SkyAt  string          `json:"weather_at" doc:"Which property that is"`
 	New    int             `json:"new" doc:"Jobs that get a day"`
 	Moved  int             `json:"moved" doc:"Jobs that change their day or crew"`
 }
@@ -68,7 +71,24 @@ type ProposedVisit struct {
 	From       int     `json:"from" doc:"Minutes after midnight"`
 	To         int     `json:"to"`
 	Travel     int     `json:"travel" doc:"Minutes on the way there: an estimate"`
+	Sky        SkyOf   `json:"weather" doc:"There, on that day"`
 	Jobs       []Order `json:"jobs" doc:"As they stand now, in the order they are done"`
+}
+
+// SkyOf is the weather of a day: told by a station, or as usual.
+type SkyOf struct {
+	rounds.Sky
+	Text string `json:"text"`
+}
+
+// skyOf is the weather of a day out of a list; nothing where it is not in it.
+func skyOf(list []rounds.Sky, d day.Day) SkyOf {
+	for _, w := range list {
+		if w.Day == d {
+			return SkyOf{w, w.Text()}
+		}
+	}
+	return SkyOf{}
 }
 
 // ProposedLeft is a job that gets no day, and why.
@@ -155,6 +175,7 @@ func (h *House) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		Visits: []ProposedVisit{},
 		Left:   []ProposedLeft{},
 		Notes:  []string{},
+		Sky:    []SkyOf{},
 	}
 	h.proposed.mu.Lock()
 	h.proposed.last++
@@ -194,10 +215,8 @@ func (h *House) begin(of *planned, in ProposalIn) error {
 		}
 	}
 	for _, d := range in.Wet {
-		for i := range of.problem.Sky {
-			if w := &of.problem.Sky[i]; w.Day == d {
-				w.Told, w.RainMM = true, rainedOff
-			}
+		for i := range of.problem.Places {
+			rain(of.problem.Places[i].Sky, d)
 		}
 	}
 	for i, a := range in.Away {
@@ -212,9 +231,18 @@ func (h *House) begin(of *planned, in ProposalIn) error {
 		if !there || pin.Crew >= len(of.crews) || d < 0 || d >= of.problem.Days {
 			return Refuse(fmt.Sprintf("pins[%d]", i), pin.Order, "there is no such job, crew or day in this span")
 		}
-		of.problem.Jobs[j].Pin = &rounds.Pin{Crew: pin.Crew, Day: d}
+		of.problem.Jobs[j].Pin = &rounds.Pin{Crew: pin.Crew, Day: d, At: pin.At}
 	}
 	return nil
+}
+
+// rain makes a day wet.
+func rain(sky []rounds.Sky, d day.Day) {
+	for i := range sky {
+		if sky[i].Day == d {
+			sky[i].Told, sky[i].RainMM = true, max(rainedOff, sky[i].RainMM)
+		}
+	}
 }
 
 // search looks until its time is over or it is stopped.
@@ -275,6 +303,7 @@ func (h *House) tellPlan(p *proposal) {
 			From:       v.From,
 			To:         v.To,
 			Travel:     int(v.Travel),
+			Sky:        skyOf(of.problem.Places[v.Place].Sky, v.Date),
 			Jobs:       []Order{},
 		}
 		for _, j := range v.Jobs {
@@ -292,7 +321,24 @@ func (h *House) tellPlan(p *proposal) {
 	for _, l := range p.plan.Left {
 		t.Left = append(t.Left, ProposedLeft{tellOrder(of.orders[l.Job].Order, book, today), l.Why, l.Takes})
 	}
+	if most := of.mostWork(); most >= 0 {
+		t.SkyAt = of.problem.Places[most].Name
+		for d := range of.problem.Days {
+			t.Sky = append(t.Sky, skyOf(of.problem.Places[most].Sky, t.From+day.Day(d)))
+		}
+	}
 	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
+}
+
+// mostWork is the place with the most jobs; -1 without any.
+func (o *planned) mostWork() int {
+	most, many := -1, map[int]int{}
+	for _, j := range o.problem.Jobs {
+		if many[j.Place]++; most < 0 || many[j.Place] > many[most] {
+			most = j.Place
+		}
+	}
+	return most
 }
 
 func (p *proposal) read() Proposal {

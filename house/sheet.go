@@ -1,12 +1,16 @@
 package house
 
 import (
+	"cmp"
 	"context"
+	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/quantity"
 	"mezzadro/exchange"
 )
 
@@ -89,6 +93,47 @@ func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, erro
 		add(&out.Kit, b.Kit)
 		add(&out.Skills, b.Skills)
 		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
+	}
+	return out, nil
+}
+
+// SheetPage is a crew's day in words, to be printed.
+func (h *House) SheetPage(ctx context.Context, on day.Day, crew string, style quantity.Style) (exchange.DaySheet, error) {
+	s, err := h.Sheet(ctx, on, crew)
+	if err != nil {
+		return exchange.DaySheet{}, err
+	}
+	out := exchange.DaySheet{Title: style.Text(quantity.Day(on)) + ", " + cmp.Or(crew, "all crews")}
+	say := func(list *[]string, before string, words ...string) {
+		words = slices.DeleteFunc(words, func(w string) bool { return strings.TrimSpace(w) == "" })
+		if len(words) > 0 {
+			*list = append(*list, style.Text(before+strings.Join(words, ", ")))
+		}
+	}
+	say(&out.Morning, "Take along: ", s.Kit...)
+	say(&out.Morning, "Only for: ", s.Skills...)
+	if s.Mixes {
+		out.Morning = append(out.Morning, "Something is mixed: take the mix card too. The label comes first.")
+	}
+	for _, v := range s.Visits {
+		to := exchange.SheetVisit{Head: fmt.Sprintf("%s, %d min", v.Property, v.Minutes)}
+		if v.At > 0 {
+			to.Head = fmt.Sprintf("%02d:%02d  %s", v.At/60, v.At%60, to.Head)
+		}
+		say(&to.Mind, "", v.Address)
+		say(&to.Mind, "", v.Gate)
+		say(&to.Mind, "Mind: ", v.Note)
+		for _, j := range v.Jobs {
+			k := exchange.SheetJob{Title: style.Text(j.Title), Detail: fmt.Sprintf("%s, %d min", cmp.Or(j.Label, j.Common, "the property"), j.Minutes)}
+			if j.State != job.Placed {
+				k.Detail += ", " + string(j.State)
+			}
+			for _, text := range slices.Concat(j.Why, j.Cautions) {
+				say(&k.Mind, "", text)
+			}
+			to.Jobs = append(to.Jobs, k)
+		}
+		out.Visits = append(out.Visits, to)
 	}
 	return out, nil
 }

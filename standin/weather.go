@@ -195,11 +195,11 @@ func weight(h, from, to float64) float64 {
 // maxDays is the longest stretch answered at once.
 const maxDays = 800
 
-// ServeHTTP answers GET /hours?latitude&longitude&elevation_m&from&to and takes POST /events.
+// ServeHTTP answers GET /hours and GET /outlook ?latitude&longitude&elevation_m&from&to and takes POST /events.
 func (s *WeatherStation) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	fail := func(problem string) { http.Error(w, problem, http.StatusBadRequest) }
 	switch r.Method + " " + r.URL.Path {
-	case "GET /hours":
+	case "GET /hours", "GET /outlook":
 		var num [3]float64
 		for i, name := range []string{"latitude", "longitude", "elevation_m"} {
 			v, err := strconv.ParseFloat(r.URL.Query().Get(name), 64)
@@ -224,6 +224,11 @@ func (s *WeatherStation) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		w.Header().Set("Content-Type", "application/json")
+		if r.URL.Path == "/outlook" {
+			_ = json.NewEncoder(w).
+				Encode(exchange.OutlookReply{Simulated: true, Days: s.Outlook(num[0], num[1], num[2], from, to)})
+			return
+		}
 		_ = json.NewEncoder(w).
 			Encode(exchange.StationReply{Simulated: true, Hours: s.Hours(num[0], num[1], num[2], from, to)})
 	case "POST /events":
@@ -238,6 +243,6 @@ func (s *WeatherStation) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		}
 		w.WriteHeader(http.StatusNoContent)
 	default:
-		http.Error(w, "a simulated weather station: GET /hours, POST /events", http.StatusNotFound)
+		http.Error(w, "a simulated weather station: GET /hours, GET /outlook, POST /events", http.StatusNotFound)
 	}
 }

@@ -156,3 +156,9 @@ func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
 	}
 	return tx.touch(ctx, `UPDATE job_order SET told = '' WHERE id = ? AND in_sight = 1`, id)
 }
+
+// ToldOn notes that the client of a property was told the day of a job, if the job stands on that day there.
+func (tx Tx) ToldOn(ctx context.Context, id, property int64, day string) error {
+	return tx.touch(ctx, `UPDATE job_order SET told = day WHERE id = ? AND property_id = ? AND day = ? AND in_sight = 1`,
+		id, property, day)
+}

@@ -312,6 +312,22 @@ func (s *Store) SpeciesOf(ctx context.Context, order int64) ([]string, error) {
 		WHERE x.order_id = ? ORDER BY t.species`, order)
 }
 
+// SeveralPlants are the plants of all standing orders that have several, by order.
+func (s *Store) SeveralPlants(ctx context.Context) (map[int64][]int64, error) {
+	type row struct {
+		Order int64 `db:"order_id"`
+		Plant int64 `db:"plant_id"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT m.order_id, m.plant_id FROM order_plant m
+		JOIN job_order o ON o.id = m.order_id WHERE o.in_sight = 1 AND o.state IN ('waiting', 'on a day')
+		ORDER BY m.order_id, m.plant_id`)
+	out := map[int64][]int64{}
+	for _, r := range rows {
+		out[r.Order] = append(out[r.Order], r.Plant)
+	}
+	return out, err
+}
+
 // PlantsOf are the plants of an order that has several.
 func (s *Store) PlantsOf(ctx context.Context, order int64) ([]int64, error) {
 	return many[int64](ctx, s.read, `SELECT plant_id FROM order_plant WHERE order_id = ? ORDER BY plant_id`, order)

@@ -88,6 +88,7 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		Catalogue: catalogue.Built(),
 		Today:     today,
 		Station:   station,
+		Post:      &standin.Post{},
 		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
 	}
 	if o.today == "" {

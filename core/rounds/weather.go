@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
@@ -21,6 +22,26 @@ type Sky struct {
 	WindMS float64 `json:"wind_ms,omitempty" minimum:"0" maximum:"60"`
 	MinC   float64 `json:"min_c" minimum:"-60" maximum:"50"`
 	MaxC   float64 `json:"max_c" minimum:"-60" maximum:"60"`
+}
+
+// Text says the weather in words, with its units; usual weather says so.
+func (w Sky) Text() string {
+	parts := []string{quantity.Temperature(w.MinC) + " to " + quantity.Temperature(w.MaxC)}
+	switch {
+	case !w.Told && w.Chance > 0:
+		parts = append(parts, fmt.Sprintf("wet on %.0f of 100 such days", 100*w.Chance))
+	case w.RainMM >= 0.5:
+		parts = append(parts, quantity.Rain(w.RainMM)+" of rain")
+	case w.Told:
+		parts = append(parts, "dry")
+	}
+	if w.WindMS >= 4 {
+		parts = append(parts, "wind "+quantity.Speed(w.WindMS))
+	}
+	if !w.Told {
+		return "as usual: " + strings.Join(parts, ", ")
+	}
+	return strings.Join(parts, ", ")
 }
 
 // Work is what kind of weather work wants.

@@ -1564,6 +1564,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/letters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Letters that were sent
+         * @description The last sixty. The post is simulated: it delivers to nobody.
+         */
+        get: operations["letters"];
+        put?: never;
+        /**
+         * Send a letter to a client
+         * @description Gives it to the post, and notes that the client knows the day of its jobs: both or neither.
+         */
+        post: operations["send-letter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/proposals": {
         parameters: {
             query?: never;
@@ -1756,6 +1780,26 @@ export interface paths {
          * @description Properties in order, with their jobs, kit, cautions and what to mind.
          */
         get: operations["sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A crew's day as PDF
+         * @description To be printed: what to take, where to go, what to do and mind.
+         */
+        get: operations["sheet-pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4409,6 +4453,33 @@ export interface components {
              */
             wet_days?: number;
         };
+        Letter: {
+            /** Format: date */
+            day: string;
+            /** Format: int64 */
+            id: number;
+            property: string;
+            /** Format: int64 */
+            property_id: number;
+            /** @description The post's; says so where it is simulated */
+            receipt: string;
+            /** Format: date-time */
+            sent: string;
+            text: string;
+            to: string;
+        };
+        LetterIn: {
+            /**
+             * Format: date
+             * @description The day it tells of
+             */
+            day: string;
+            /** @description Jobs on that day that the client knows of then */
+            orders: number[] | null;
+            /** Format: int64 */
+            property_id: number;
+            text: string;
+        };
         ListClimateTypeOut: {
             items: components["schemas"]["ClimateTypeOut"][] | null;
             /**
@@ -4901,6 +4972,11 @@ export interface components {
             version: number;
         };
         PinIn: {
+            /**
+             * Format: int64
+             * @description Arrival, minutes after midnight, or up to 20 later; any time when absent
+             */
+            at?: number;
             /**
              * Format: int64
              * @description Index among the crews
@@ -5402,6 +5478,10 @@ export interface components {
             /** @enum {string} */
             state: "working" | "done" | "accepted";
             visits: components["schemas"]["ProposedVisit"][] | null;
+            /** @description Of each day, where most work is */
+            weather: components["schemas"]["SkyOf"][] | null;
+            /** @description Which property that is */
+            weather_at: string;
         };
         ProposalIn: {
             /** @description What stands on a day already may move too, unless it is pinned or was told */
@@ -5468,6 +5548,8 @@ export interface components {
              * @description Minutes on the way there: an estimate
              */
             travel: number;
+            /** @description There, on that day */
+            weather: components["schemas"]["SkyOf"];
         };
         PruningFollow: {
             /** @enum {string} */
@@ -5947,6 +6029,8 @@ export interface components {
             closes?: number;
             /** @description Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden */
             costs: number[] | null;
+            /** @description Bulky kit it wants in the vehicle that day */
+            kit?: string[] | null;
             /**
              * Format: int64
              * @description What the best day after the span costs; 101: there is none
@@ -6041,6 +6125,11 @@ export interface components {
             why?: string;
         };
         RoundsPin: {
+            /**
+             * Format: int64
+             * @description Arrival, minutes after midnight, or up to 20 later; any time when absent
+             */
+            at?: number;
             /** Format: int64 */
             crew: number;
             /**
@@ -6064,6 +6153,8 @@ export interface components {
             shut?: number[] | null;
             /** @description Something there travels on tools and boots: it comes last in a day */
             sick?: boolean;
+            /** @description By day, where it has weather of its own */
+            weather?: components["schemas"]["RoundsSky"][] | null;
         };
         RoundsPoint: {
             /** Format: double */
@@ -6079,9 +6170,19 @@ export interface components {
             days: number;
             /**
              * Format: double
+             * @description Days shared out unevenly among the crews
+             */
+            fair: number;
+            /**
+             * Format: double
              * @description Waiting for a gate to open
              */
             idle: number;
+            /**
+             * Format: double
+             * @description Bulky kit that days want: loading and cleaning
+             */
+            kit: number;
             /**
              * Format: double
              * @description Waste beyond the vehicle's load
@@ -6257,6 +6358,11 @@ export interface components {
         };
         RunGuard: {
             items: components["schemas"]["Guard"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunLetter: {
+            items: components["schemas"]["Letter"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -6720,6 +6826,26 @@ export interface components {
              */
             times: number;
             unit: string;
+        };
+        SkyOf: {
+            /** Format: date */
+            day: string;
+            /** Format: double */
+            max_c: number;
+            /** Format: double */
+            min_c: number;
+            /**
+             * Format: double
+             * @description Of a wet day, where none is told
+             */
+            rain_chance?: number;
+            /** Format: double */
+            rain_mm?: number;
+            text: string;
+            /** @description An outlook, which forbids; else what is usual, which only makes a day dearer */
+            told?: boolean;
+            /** Format: double */
+            wind_ms?: number;
         };
         SpanIn: {
             /**
@@ -14452,6 +14578,126 @@ export interface operations {
             };
         };
     };
+    letters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunLetter"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "send-letter": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "day": "2027-03-20",
+                 *       "orders": [
+                 *         1
+                 *       ],
+                 *       "property_id": 1,
+                 *       "text": "We come on Saturday."
+                 *     }
+                 */
+                "application/json": components["schemas"]["LetterIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     propose: {
         parameters: {
             query?: never;
@@ -14996,6 +15242,53 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sheet-pdf": {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                day?: string;
+                /** @description Its name; all when absent */
+                crew?: string;
+            };
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unprocessable Entity */

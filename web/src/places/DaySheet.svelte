@@ -57,7 +57,7 @@
       >Today</Button
     >
     <Button size="sm" color="light" class="min-h-11" onclick={() => to(plusDays(day, 1), crew)}>Day after</Button>
-    <Button size="sm" color="light" class="min-h-11 max-md:hidden" onclick={() => window.print()}>Print, or keep as PDF</Button>
+    <Button size="sm" color="light" class="min-h-11 max-md:hidden" onclick={() => window.print()}>Print</Button>
     {#if sheet?.visits?.length}<a
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
@@ -66,6 +66,10 @@
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds/route.gpx?day={day}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
         download>The way as GPX</a
+      ><a
+        class="inline-flex min-h-11 items-center px-2 underline"
+        href="/api/v1/rounds/sheet.pdf?day={day}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        download>The sheet as PDF</a
       >{/if}
   </div>
   {#if !sheet}

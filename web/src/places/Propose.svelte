@@ -8,7 +8,7 @@
   import { forWhat } from '../lib/orders';
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
-  import { clock, type Proposal, type Visit } from '../rounds/clock';
+  import { clock, minutesOf, type Proposal, type Visit } from '../rounds/clock';
   import RouteMap from '../rounds/RouteMap.svelte';
   import SeasonWeeks from '../rounds/SeasonWeeks.svelte';
   import Strip from '../rounds/Strip.svelte';
@@ -103,6 +103,7 @@
   }
   function pick(v: Visit) {
     visit = v;
+    arrive = clock(v.from);
     const first = v.jobs?.[0];
     if (first) void ask1(first);
   }
@@ -121,11 +122,18 @@
     away = isAway(crew, d) ? away.filter((a) => a.crew !== crew || a.day !== d) : [...away, { crew, day: d }];
     void anewOrFrom();
   }
-  // A visit is dragged to another crew or day: all its jobs are pinned there, and the rest is found anew.
-  let held = $state.raw<{ visit: Visit; x: number; y: number; far: boolean; crew: number; day: string }>();
+  /** All jobs of a visit are pinned there, and the rest is found anew; at: arrival, minutes after midnight. */
+  function pinVisit(v: Visit, crew: number, day: string, at = 0) {
+    const ids = (v.jobs ?? []).map((j) => j.id);
+    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew, day, ...(at ? { at } : {}) }))];
+    void propose(p);
+  }
+  let arrive = $state(''); // in the chosen visit's field
+  // A visit is dragged to another crew or day, or to another hour of its day.
+  let held = $state.raw<{ visit: Visit; x: number; y: number; far: boolean; crew: number; day: string; at: number }>();
   function hold(v: Visit, e: PointerEvent) {
     if (e.button !== 0) return;
-    held = { visit: v, x: e.clientX, y: e.clientY, far: false, crew: v.crew, day: v.day };
+    held = { visit: v, x: e.clientX, y: e.clientY, far: false, crew: v.crew, day: v.day, at: 0 };
     pick(v);
   }
   function drag(e: PointerEvent) {
@@ -133,17 +141,19 @@
     if (!h) return;
     const far = h.far || Math.hypot(e.clientX - h.x, e.clientY - h.y) > 8;
     const row = document.elementFromPoint(e.clientX, e.clientY)?.closest<HTMLElement>('[data-row]');
-    held = { ...h, far, crew: row ? Number(row.dataset.crew) : -1, day: row?.dataset.day ?? '' };
+    const there = { crew: row ? Number(row.dataset.crew) : -1, day: row?.dataset.day ?? '' };
+    const same = there.crew === h.visit.crew && there.day === h.visit.day;
+    const moved = ((e.clientX - h.x) / (Math.max(560, width) - 132)) * (edge.to - edge.from);
+    const at = same ? Math.max(edge.from, Math.round((h.visit.from + moved) / 5) * 5) : 0;
+    held = { ...h, far, ...there, at };
   }
   function drop() {
     const h = held;
     held = undefined;
-    if (!h?.far || h.crew < 0 || (h.crew === h.visit.crew && h.day === h.visit.day)) return;
-    const ids = (h.visit.jobs ?? []).map((j) => j.id);
-    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew: h.crew, day: h.day }))];
-    void propose(p);
+    if (!h?.far || h.crew < 0 || (h.at && Math.abs(h.at - h.visit.from) < 10)) return;
+    pinVisit(h.visit, h.crew, h.day, h.at);
   }
-  const heldCost = $derived(held?.far ? why?.others?.find((o) => o.date === held!.day) : undefined);
+  const heldCost = $derived(held?.far && !held.at ? why?.others?.find((o) => o.date === held!.day) : undefined);
   const span = $derived(p ? Array.from({ length: p.days }, (_, i) => plusDays(p!.from, i)) : []);
   const shownDays = $derived(
     span.filter((d) => p?.visits?.some((v) => v.day === d) || p?.crews?.some((c) => at(c, d).to > at(c, d).from)),
@@ -151,6 +161,13 @@
   const at = (c: Schemas['Crew'], d: string) =>
     c.off?.includes(d) ? { from: 0, to: 0 } : (c.hours?.[dayOfWeek(d)] ?? { from: 0, to: 0 });
   const of = (crew: number, d: string) => (p?.visits ?? []).filter((v) => v.crew === crew && v.day === d);
+  /** How full a crew's day is with work and ways, % of its hours. */
+  function full(crew: number, d: string): number {
+    const h = at(p!.crews![crew]!, d);
+    const vs = of(crew, d);
+    if (h.to <= h.from || !vs.length) return 0;
+    return Math.round((100 * (vs[vs.length - 1]!.to - vs[0]!.from + vs[0]!.travel)) / (h.to - h.from));
+  }
   const edge = $derived.by(() => {
     const starts = (p?.crews ?? []).flatMap((c) => (c.hours ?? []).filter((h) => h.to > h.from).map((h) => h.from));
     const ends = (p?.crews ?? []).flatMap((c) => (c.hours ?? []).filter((h) => h.to > h.from).map((h) => h.to));
@@ -251,15 +268,21 @@
               >{/each}
           </p>{/if}
         <p class="min-h-6 text-sm" aria-live="polite">
-          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {inWords(held.day, house.today)}, {p.crews?.[held.crew]
-              ?.name}{heldCost
+          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {held.at
+              ? clock(held.at)
+              : inWords(held.day, house.today)}, {p.crews?.[held.crew]?.name}{heldCost
               ? heldCost.crew < 0
                 ? `: ${heldCost.why}`
                 : `: its first job ${heldCost.more >= 0 ? '+' : '−'}${Math.abs(Math.round(heldCost.more))} min`
               : ''}{:else}<span class="text-soft"
-              >Press a visit to read why; drag it to another day, or put single jobs there.</span
+              >Press a visit to read why; drag it to another hour or day, or put single jobs there.</span
             >{/if}
         </p>
+        {#if p.weather_at}<p class="text-sm text-soft">
+            Weather at {p.weather_at}, {p.weather?.some((w) => w.told)
+              ? 'as the station tells it, then as usual'
+              : 'as usual: no station tells the days ahead'}.
+          </p>{/if}
         {#each p.notes ?? [] as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
         <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
           <div style:min-width="560px">
@@ -273,12 +296,22 @@
               {/each}
             </div>
             {#each shownDays as d (d)}
+              {@const sky = p.weather?.find((w) => w.day === d)}
               <section aria-label={inWords(d, house.today)} class="border-t border-ink">
+                <p class="flex flex-wrap gap-x-3 py-0.5 text-sm">
+                  <b>{inWords(d, house.today)}</b>
+                  {#if sky?.text}<span class={sky.told ? '' : 'text-soft'} data-testid="sky">{sky.text}</span>{/if}
+                </p>
                 {#each p.crews ?? [] as c, i (c.id)}
                   <div class="flex" data-row data-crew={i} data-day={d}>
                     <div class="w-32 shrink-0 pr-2 text-sm leading-tight">
-                      {#if i === 0}<b class="block">{inWords(d, house.today).replace(/(\w+)$/, (m) => m.slice(0, 3))}</b>{/if}
                       <span class="text-soft">{c.name.length > 15 ? c.name.slice(0, 14) + '…' : c.name}</span>
+                      {#if full(i, d)}<span class="mt-1 block h-1.5 bg-rule" title="{full(i, d)} % of the hours"
+                          ><span
+                            class="block h-1.5 {full(i, d) > 100 ? 'bg-sun' : 'bg-moss'}"
+                            style:width="{Math.min(100, full(i, d))}%"
+                          ></span></span
+                        ><span class="sr-only">{full(i, d)} % of the hours</span>{/if}
                     </div>
                     <Strip
                       crew={c}
@@ -307,6 +340,23 @@
               {inWords(visit.day, house.today)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]
                 ?.name}{visit.travel ? `, ${visit.travel} min on the way there` : ''}
             </p>
+            {#if visit.weather?.text}<p class="text-sm">{visit.weather.text}</p>{/if}
+            <form
+              class="flex flex-wrap items-center gap-2 text-sm"
+              onsubmit={(e) => {
+                e.preventDefault();
+                const at = minutesOf(arrive);
+                if (at) pinVisit(visit!, visit!.crew, visit!.day, at);
+              }}
+            >
+              <label class="flex items-center gap-2"
+                >Arrive at <input
+                  class="min-h-11 rounded-sm border border-gray-400 bg-white px-2"
+                  type="time"
+                  bind:value={arrive}
+                /></label
+              ><button class="min-h-11 text-moss underline">Be there then</button>
+            </form>
             <p class="flex flex-wrap gap-x-4 text-sm">
               <button class="min-h-11 text-moss underline" onclick={() => rains(visit!.day)}
                 >{wet.includes(visit.day) ? 'It stays dry after all' : 'It rains that day'}</button

@@ -12,8 +12,11 @@
   let gone = false;
   onDestroy(() => (gone = true));
   const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day}`;
+  let sent = $state.raw<Schemas['Letter'][]>([]);
+  let sending = $state('');
   async function read() {
     await attempt(async () => {
+      sent = (await ask(api.GET('/api/v1/rounds/letters'))).items ?? [];
       const l = (await ask(api.GET('/api/v1/rounds/tellings'))).items ?? [];
       if (gone) return;
       for (const t of l) texts[key(t)] ??= t.text;
@@ -27,6 +30,16 @@
       if (told) house.say(`${t.property}: knows ${inWords(t.day, house.today)}.`, () => know(t, false));
       await read();
     });
+  }
+  async function send(t: Schemas['Telling']) {
+    sending = key(t);
+    await attempt(async () => {
+      const body = { property_id: t.property_id, day: t.day, text: texts[key(t)] ?? t.text, orders: t.orders ?? [] };
+      const l = await ask(api.POST('/api/v1/rounds/letters', { params: { header: onceKey() }, body }));
+      house.say(`${t.property}: ${l.receipt}.`);
+      await read();
+    });
+    sending = '';
   }
   async function copy(t: Schemas['Telling']) {
     await attempt(async () => {
@@ -42,8 +55,9 @@
   <p class="text-sm"><a href="#/rounds">Rounds</a></p>
   <h1>Tell clients</h1>
   <p class="text-soft">
-    Days of the next fortnight that a client does not know yet. Nothing is sent from here: look the draft over, copy it into your
-    own letter, and note that they know. A day they know stays when rounds are found anew.
+    Days of the next fortnight that a client does not know yet. Look the draft over and send it; the post is simulated here and
+    delivers to nobody, so that you may copy it into your own letter and note that they know. A day they know stays when rounds
+    are found anew.
   </p>
   {#if !list}<Waiting rows={6} />
   {:else if !list.length}
@@ -62,7 +76,10 @@
             ></textarea></label
           >
           <div class="mt-1 flex flex-wrap gap-3">
-            <Button size="sm" onclick={() => know(t, true)}
+            <Button size="sm" disabled={sending === key(t)} onclick={() => send(t)}
+              >Send<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
+            >
+            <Button size="sm" color="light" onclick={() => know(t, true)}
               >They know<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
             >
             <Button size="sm" color="light" onclick={() => copy(t)}
@@ -72,5 +89,22 @@
         </li>
       {/each}
     </ul>
+  {/if}
+  {#if sent.length}
+    <section class="mt-6" aria-label="Sent">
+      <h2>Sent</h2>
+      <ul>
+        {#each sent as l (l.id)}<li class="border-t border-rule py-1">
+            <details>
+              <summary class="min-h-11 py-2"
+                ><b>{l.property}</b>, {l.to}: told of {inWords(l.day, house.today)}<span class="block text-sm text-soft"
+                  >{l.receipt}</span
+                ></summary
+              >
+              <p class="pb-2 text-sm whitespace-pre-line">{l.text}</p>
+            </details>
+          </li>{/each}
+      </ul>
+    </section>
   {/if}
 </div>

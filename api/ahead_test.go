@@ -1,0 +1,204 @@
+package api
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+	"testing"
+
+	ics "github.com/arran4/golang-ical"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/rounds"
+	"mezzadro/exchange"
+	"mezzadro/house"
+	"mezzadro/standin"
+)
+
+// stormy has the station tell so many days of heavy rain.
+func (h *estate) stormy(days int) {
+	w := &standin.WeatherStation{Seed: 3}
+	for _, c := range catalogue.Built().Climates {
+		w.Climates = append(w.Climates, c.Climate)
+	}
+	if err := w.Write(standin.Event{Kind: "shift", From: h.today, To: h.today + day.Day(days-1), Rain: 15}); err != nil {
+		h.t.Fatal(err)
+	}
+	h.server.Station = &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}
+}
+
+// TestWeatherAhead: the station tells a week of rain: what wants dry soil waits until it is over, and says why; sweeping does not wait. Without a
+// station the usual weather stands, and nothing is forbidden.
+func TestWeatherAhead(t *testing.T) {
+	h := newHouse(t)
+	here, _, box, _, _ := h.boxes()
+	h.crewOf("Ilda")
+	plant := ok[house.OrderDetail](h, "POST", "/orders",
+		obj{"property_id": here.ID, "title": "Plant the box hedge anew", "minutes": 60, "kind": "replace", "plants": []int64{box.ID}}).Order
+	sweep := h.byHand(here.ID, "Sweep the court", 60, obj{"spans": []obj{{"from": h.today.String(), "to": (h.today + 4).String()}}})
+	days := func(p house.Proposal) map[int64]int {
+		out := map[int64]int{}
+		for _, v := range p.Visits {
+			for _, j := range v.Jobs {
+				out[j.ID] = int(v.Day - h.today)
+			}
+		}
+		return out
+	}
+	h.server.Station = nil
+	usual := h.proposed(obj{"days": 10, "seconds": 0.2})
+	why := func(p house.Proposal) rounds.Other {
+		return ok[rounds.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, plant.ID), nil).Others[1]
+	}
+	if tomorrow := why(usual); tomorrow.Crew < 0 || usual.Sky[1].Told || !strings.Contains(usual.Sky[1].Text, "as usual") {
+		t.Errorf("without a station: %+v, %+v", tomorrow, usual.Sky[1])
+	}
+	h.stormy(7)
+	wet := h.proposed(obj{"days": 10, "seconds": 0.2})
+	at := days(wet)
+	if d, there := at[plant.ID]; there && d < 7 {
+		t.Errorf("in a wet week planting stands on day %d", d)
+	}
+	if d, there := at[sweep.ID]; !there || d > 4 {
+		t.Errorf("sweeping waits for the rain to end: %v", at)
+	}
+	if w := wet.Sky[2]; !w.Told || w.RainMM < 14 || !strings.Contains(w.Text, "rain") || wet.SkyAt != here.Name || wet.Sky[9].Told {
+		t.Errorf("the weather told: %+v at %s", w, wet.SkyAt)
+	}
+	if tomorrow := why(wet); tomorrow.Crew >= 0 || !strings.Contains(tomorrow.Why, "of rain") {
+		t.Errorf("why not tomorrow: %+v", tomorrow)
+	}
+	// A station that fails is no reason to have no rounds.
+	h.today++
+	h.server.Station = &exchange.Station{URL: "http://gone", Client: &http.Client{Transport: broken{}}}
+	if p := h.proposed(obj{"days": 10, "seconds": 0.1}); !p.Sky[1].Told {
+		t.Errorf("yesterday's outlook still holds: %+v", p.Sky[1])
+	}
+	h.today += 3
+	if p := h.proposed(obj{"days": 10, "seconds": 0.1}); p.Sky[1].Told {
+		t.Errorf("one of four days ago does not: %+v", p.Sky[1])
+	}
+}
+
+type broken struct{}
+
+func (broken) RoundTrip(*http.Request) (*http.Response, error) { return nil, errors.New("no route") }
+
+// TestPinnedHour: a visit that is wanted at ten is come to at ten; the rest goes round it; an hour at night is left with the reason.
+func TestPinnedHour(t *testing.T) {
+	h := newHouse(t)
+	here, there, _, _, _ := h.boxes()
+	h.crewOf("Ilda")
+	sweep := h.byHand(here.ID, "Sweep the court", 60, nil)
+	h.byHand(there.ID, "Rake the gravel", 60, nil)
+	on := h.today + 1
+	p := h.proposed(obj{"days": 5, "seconds": 0.2, "pins": []obj{{"order": sweep.ID, "crew": 0, "day": on.String(), "at": 600}}})
+	found := false
+	for _, v := range p.Visits {
+		for _, j := range v.Jobs {
+			if j.ID == sweep.ID {
+				found = v.Day == on && v.From >= 600 && v.From <= 620
+			}
+		}
+	}
+	if !found || len(p.Left) != 0 {
+		t.Errorf("wanted at ten: %+v, left %+v", p.Visits, p.Left)
+	}
+	p = h.proposed(obj{"days": 5, "seconds": 0.2, "pins": []obj{{"order": sweep.ID, "crew": 0, "day": on.String(), "at": 1380}}})
+	if len(p.Left) == 0 || p.Left[0].Job.ID != sweep.ID || !strings.Contains(p.Left[0].Why, "23:00") {
+		t.Errorf("wanted at night: %+v", p.Left)
+	}
+}
+
+type silent struct{}
+
+func (silent) Send(context.Context, string, string) (string, error) {
+	return "", errors.New("the line is dead")
+}
+
+// TestLetters: a letter that is sent is kept with the post's receipt and its day is known to the client, once; one that the post does not take leaves
+// nothing; one without words, or of a day on which the job does not stand, is refused.
+func TestLetters(t *testing.T) {
+	h := newHouse(t)
+	here, there, _, _, _ := h.boxes()
+	o := h.byHand(here.ID, "Sweep the court", 60, nil)
+	on := h.today + 2
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": on.String(), "version": o.Version})
+	letter := func(more obj) obj {
+		b := obj{"property_id": here.ID, "day": on.String(), "text": "We come on Saturday.", "orders": []int64{o.ID}}
+		for k, v := range more {
+			b[k] = v
+		}
+		return b
+	}
+	known := func() bool { return len(ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
+	h.server.Post = silent{}
+	if code, b := h.do("POST", "/rounds/letters", letter(nil)); code != 409 || !strings.Contains(string(b), "line is dead") || known() {
+		t.Errorf("a dead line: %d %s", code, b)
+	}
+	h.server.Post = &standin.Post{}
+	for says, more := range map[string]obj{"body.text": {"text": "  "}, "job on that day": {"day": (on + 1).String()}, "job on that": {"property_id": there.ID}} {
+		if code, b := h.do("POST", "/rounds/letters", letter(more)); code < 400 || !strings.Contains(string(b), says) || known() {
+			t.Errorf("%s: %d %s", says, code, b)
+		}
+	}
+	if l := ok[Run[house.Letter]](h, "GET", "/rounds/letters", nil).Items; len(l) != 0 {
+		t.Errorf("refused letters are kept: %+v", l)
+	}
+	ok[house.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	ok[house.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	l := ok[Run[house.Letter]](h, "GET", "/rounds/letters", nil).Items
+	if len(l) != 1 || !strings.Contains(l[0].Receipt, "simulated") || l[0].Text != "We come on Saturday." || !known() {
+		t.Errorf("sent: %+v", l)
+	}
+}
+
+// TestCalendarReadBack: a calendar program reads the file: each job once, at its time, and under the same id after it has moved.
+func TestCalendarReadBack(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	o := h.byHand(here.ID, "Sweep the court; rake, and oil", 60, nil)
+	read := func() *ics.VEvent {
+		_, b := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s", h.today, h.today+9), nil)
+		c, err := ics.ParseCalendar(strings.NewReader(string(b)))
+		if err != nil || len(c.Events()) != 1 {
+			t.Fatalf("%v:\n%s", err, b)
+		}
+		return c.Events()[0]
+	}
+	put := func(in day.Day) {
+		body := obj{"day": (h.today + in).String(), "version": o.Version}
+		o = ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), body).Order.Order
+	}
+	put(2)
+	first := read()
+	put(5)
+	second := read()
+	at := func(e *ics.VEvent) string { return e.GetProperty(ics.ComponentPropertyDtStart).Value[:8] }
+	if first.Id() != second.Id() || at(first) == at(second) || at(second) != strings.ReplaceAll((h.today+5).String(), "-", "") {
+		t.Errorf("first %s on %s, then %s on %s", first.Id(), at(first), second.Id(), at(second))
+	}
+	if s := second.GetProperty(ics.ComponentPropertySummary).Value; !strings.Contains(s, "Sweep the court; rake, and oil") {
+		t.Errorf("summary %q", s)
+	}
+}
+
+// TestSheetPDF: the day's sheet is a PDF with its jobs, also of a day without any.
+func TestSheetPDF(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	o := h.byHand(here.ID, "Sweep the court", 60, nil)
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
+	_, empty := h.do("GET", "/rounds/sheet.pdf?day=2027-08-01", nil)
+	code, full := h.do("GET", "/rounds/sheet.pdf", nil)
+	if code != 200 || !strings.HasPrefix(string(full), "%PDF") || !strings.HasPrefix(string(empty), "%PDF") || len(full) <= len(empty) {
+		t.Errorf("%d, %d bytes with a job, %d without", code, len(full), len(empty))
+	}
+	page, err := h.server.SheetPage(context.Background(), h.today, "", h.server.styleOf(context.Background(), "en"))
+	if err != nil || len(page.Visits) != 1 || page.Visits[0].Jobs[0].Title != "Sweep the court" || !strings.Contains(page.Title, "18 March") {
+		t.Errorf("%+v, %v", page, err)
+	}
+}

@@ -1,0 +1,38 @@
+package store
+
+import (
+	"context"
+)
+
+// Outlook is the weather of a day ahead at a property, as a station told it.
+type Outlook struct {
+	PropertyID int64   `db:"property_id"`
+	Day        string  `db:"day"`
+	ToldOn     string  `db:"told_on"`
+	RainMM     float64 `db:"rain_mm"`
+	WindMS     float64 `db:"wind_ms"`
+	MinC       float64 `db:"min_c"`
+	MaxC       float64 `db:"max_c"`
+	Source     string  `db:"source"`
+}
+
+// Outlooks are the days from one on that were told on a day or later, of all properties.
+func (s *Store) Outlooks(ctx context.Context, from, told string) ([]Outlook, error) {
+	return many[Outlook](ctx, s.read, `SELECT property_id, day, told_on, rain_mm, wind_ms, min_c, max_c, source
+		FROM outlook WHERE day >= ? AND told_on >= ? ORDER BY property_id, day`, from, told)
+}
+
+// SetOutlook keeps what a property was told in the place of all it was told before.
+func (tx Tx) SetOutlook(ctx context.Context, property int64, list []Outlook) error {
+	if _, err := tx.ExecContext(ctx, `DELETE FROM outlook WHERE property_id = ?`, property); err != nil {
+		return err
+	}
+	for _, o := range list {
+		if _, err := tx.NamedExecContext(ctx, `INSERT INTO outlook
+			(property_id, day, told_on, rain_mm, wind_ms, min_c, max_c, source)
+			VALUES (:property_id, :day, :told_on, :rain_mm, :wind_ms, :min_c, :max_c, :source)`, o); err != nil {
+			return err
+		}
+	}
+	return nil
+}
