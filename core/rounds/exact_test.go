@@ -256,7 +256,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			mean += x / float64(len(shares))
 		}
 		for _, x := range shares {
-			cost += 30 * (x - mean) * (x - mean)
+			cost += 60 * (x - mean) * (x - mean)
 		}
 	}
 	return cost, ""

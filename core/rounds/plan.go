@@ -233,6 +233,9 @@ func (s *search) notes() []string {
 		}
 	}
 	for _, c := range s.p.Crews {
+		if !slices.ContainsFunc(c.Hours[:], func(h Span) bool { return !h.empty() }) {
+			out = append(out, c.Name+" has no hours on any day of the week: it goes nowhere.")
+		}
 		if c.Start == nil {
 			out = append(
 				out,

@@ -121,15 +121,10 @@ func (p *Problem) Validate() error {
 		if c.Size < 1 {
 			bad.Add(at+"size", c.Size, "a crew is one person at least")
 		}
-		working := false
 		for d, h := range c.Hours {
 			if h.To < h.From {
 				bad.Add(fmt.Sprintf("%shours[%d]", at, d), h, "ends before it begins")
 			}
-			working = working || !h.empty()
-		}
-		if !working {
-			bad.Add(at+"hours", nil, "%s has no hours on any day of the week", c.Name)
 		}
 		bad = append(bad, c.Start.faults(at+"start")...)
 	}

@@ -24,7 +24,7 @@ const (
 	arriveWeight = 0.5  // minutes on arrival are no driving, but somebody's time
 	allDay       = 24 * 60
 	kitEach      = 8  // each piece of bulky kit that a day wants: loading, cleaning
-	fairEach     = 30 // each crew's share of its hours off the crews' mean of the day, squared
+	fairEach     = 60 // each crew's share of its hours off the crews' mean of the day, squared
 	pinnedWithin = 20 // minutes after the hour of a pin by which one may arrive
 )
 

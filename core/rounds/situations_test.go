@@ -339,6 +339,59 @@ func TestSituations(t *testing.T) {
 			p.Jobs[0].Work = Spray
 			p.Sky = []Sky{{Day: monday, Chance: 0.6, MinC: 8, MaxC: 16}, {Day: monday + 1, Chance: 0.1, MinC: 8, MaxC: 16}}
 		}, func(o told) { o.must(o.of(0).Day == 1, "the likelier dry day") }},
+		{"a crew without hours", func(p *Problem) {
+			p.Crews[1].Hours = [7]Span{}
+			p.Jobs = []Job{work(near, 60, flat(0))}
+		}, func(o told) {
+			o.must(o.of(0).Crew == 0, "the rest still plans")
+			o.must(strings.Contains(strings.Join(o.plan.Notes, " "), "Bruno has no hours"), "it is named")
+		}},
+		{"the client is at home at two", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, flat(0)), work(far_, 60, flat(0)), work(school, 30, flat(0))}
+			p.Jobs[0].Pin = &Pin{Crew: 0, Day: 1, At: 14 * 60}
+		}, func(o told) {
+			v := o.of(0)
+			o.must(v.Day == 1 && v.Crew == 0 && v.From >= 14*60 && v.From <= 14*60+20, "somebody comes at two")
+		}},
+		{"two clients at the same hour, far apart", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, flat(0)), work(far_, 60, flat(0))}
+			for j := range p.Jobs {
+				p.Jobs[j].Pin = &Pin{Crew: 0, Day: 1, At: 10 * 60}
+			}
+		}, func(o told) {
+			o.must(len(o.plan.Left) == 1, "one of the two cannot be")
+			o.left(o.plan.Left[0].Job, "10:00")
+		}},
+		{"the sprayer is taken out on one day", func(p *Problem) {
+			p.Crews = p.Crews[:1]
+			p.Places[school].Access = [7]Span{}
+			for _, place := range []int{near, school} {
+				spray := work(place, 20, only(0, 1))
+				spray.Kit = []string{"sprayer"}
+				p.Jobs = append(p.Jobs, spray, work(place, 20, only(0)), work(place, 20, only(1)))
+			}
+		}, func(o told) { o.must(o.of(0).Day == o.of(3).Day, "both sprays ride together") }},
+		{"two crews share a long day", func(p *Problem) {
+			p.Crews[0].Size = 1
+			for range 4 {
+				p.Places = append(p.Places, Place{Name: "Garden", At: &Point{45.91, 8.62}})
+				p.Jobs = append(p.Jobs, work(len(p.Places)-1, 120, only(0)))
+			}
+		}, func(o told) {
+			crews := map[int]int{}
+			for _, v := range o.plan.Visits {
+				crews[v.Crew]++
+			}
+			o.must(crews[0] == 2 && crews[1] == 2, "two each")
+		}},
+		{"it rains at one place and not at the other", func(p *Problem) {
+			p.Jobs = []Job{work(near, 60, only(0, 4)), work(far_, 60, only(0))}
+			for j := range p.Jobs {
+				p.Jobs[j].Work = Spray
+			}
+			p.Places[near].Sky = skies(map[int]Sky{0: {RainMM: 9}})
+			p.Places[far_].Sky = skies(nil)
+		}, func(o told) { o.must(o.of(0).Day == 4 && o.of(1).Day == 0, "each by its own weather") }},
 		{"nothing to do", func(*Problem) {}, func(o told) {
 			o.must(len(o.plan.Visits)+len(o.plan.Left) == 0 && o.plan.Score.Total == 0, "an empty plan")
 		}},
@@ -388,7 +441,6 @@ func TestExplain(t *testing.T) {
 // TestBadInput: each fault is named by its field.
 func TestBadInput(t *testing.T) {
 	for says, set := range map[string]func(p *Problem){
-		"crews[0].hours":           func(p *Problem) { p.Crews[0].Hours = [7]Span{} },
 		"crews[1].size":            func(p *Problem) { p.Crews[1].Size = 0 },
 		"crews[0].hours[1]":        func(p *Problem) { p.Crews[0].Hours[1] = Span{900, 800} },
 		"crews[0].start.latitude":  func(p *Problem) { p.Crews[0].Start = &Point{Latitude: 95} },
