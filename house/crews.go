@@ -123,6 +123,9 @@ func (in CrewIn) faults(name string, people []Person) error {
 			bad.Add(fmt.Sprintf("people[%d]", i), id, "is not there, or was removed")
 		}
 	}
+	if in.Hours == ([7]rounds.Span{}) {
+		bad.Add("hours", nil, "%s has no hours on any day of the week", name)
+	}
 	one := rounds.Problem{
 		From:  1,
 		Days:  1,
