@@ -1,0 +1,187 @@
+package site
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/invalid"
+)
+
+// Kind is what a thing on a plan is.
+type Kind string
+
+// Kinds of things.
+const (
+	Plant     Kind = "plant"
+	Tree      Kind = "tree" // a neighbour's, or one that is not kept as a plant
+	Hedge     Kind = "hedge"
+	Wall      Kind = "wall"
+	Fence     Kind = "fence"
+	Building  Kind = "building"
+	Ground    Kind = "ground" // the property's own outline
+	Bed       Kind = "bed"
+	Lawn      Kind = "lawn"
+	Path      Kind = "path"
+	Wire      Kind = "wire" // overhead
+	Door      Kind = "door"
+	Gate      Kind = "gate"
+	Window    Kind = "window"
+	Drain     Kind = "drain"
+	Water     Kind = "water" // standing after rain
+	Hollow    Kind = "hollow"
+	Sprinkler Kind = "sprinkler"
+)
+
+// Kinds are all of them, and how they are drawn: point, line or area.
+var Kinds = map[Kind]string{
+	Plant: "point", Tree: "point", Hedge: "line", Wall: "line", Fence: "line", Building: "area", Ground: "area", Bed: "area",
+	Lawn: "area", Path: "line", Wire: "line", Door: "point", Gate: "point", Window: "point", Drain: "line", Water: "area",
+	Hollow: "area", Sprinkler: "point",
+}
+
+// Shapes of crowns: how wide they are by height. Each is no wider further up, so that a taller crown never lets more sun by.
+var Shapes = []string{"round", "spreading", "cone", "column"}
+
+// At is a place on a plan, metres to the east and to the north.
+type At struct {
+	X float64 `json:"x" minimum:"-5000" maximum:"5000"`
+	Y float64 `json:"y" minimum:"-5000" maximum:"5000"`
+}
+
+// Thing is something on a plan.
+type Thing struct {
+	ID      string               `json:"id" maxLength:"60"`
+	Kind    Kind                 `json:"kind" enum:"plant,tree,hedge,wall,fence,building,ground,bed,lawn,path,wire,door,gate,window,drain,water,hollow,sprinkler"`
+	Name    string               `json:"name,omitempty" maxLength:"200"`
+	Points  []At                 `json:"points" minItems:"1" maxItems:"500" doc:"One for a point, two and more for a line, three and more for an area"`
+	HeightM float64              `json:"height_m,omitempty" minimum:"0" maximum:"150" doc:"Of what stands; of a wire, how high it hangs"`
+	ClearM  float64              `json:"clear_m,omitempty" minimum:"0" maximum:"60" doc:"Clear stem under the crown"`
+	SpreadM float64              `json:"spread_m,omitempty" minimum:"0" maximum:"60" doc:"Of a crown; thickness of a hedge"`
+	Shape   string               `json:"shape,omitempty" enum:"round,spreading,cone,column," doc:"Of a crown; round when absent"`
+	Leaf    catalogue.LeafSeason `json:"leaf,omitempty" enum:"evergreen,semi-evergreen,deciduous,dies back in winter," doc:"Evergreen when absent"`
+	Light   string               `json:"light,omitempty" enum:"full sun,part shade,shade,sun or part shade," doc:"What a plant wants"`
+	Thirst  string               `json:"thirst,omitempty" enum:"low,medium,high,"`
+	Reach   float64              `json:"root_reach,omitempty" minimum:"0" maximum:"5" doc:"Of its roots, in crown spreads; 1.5 when absent"`
+	Species string               `json:"species,omitempty" maxLength:"80" doc:"Catalogue id of a plant: what is absent of its size, leaf and light is taken from there"`
+	PlantID int64                `json:"plant_id,omitempty" doc:"The plant of the record that it is"`
+}
+
+// Plan is a property seen from above.
+type Plan struct {
+	Latitude float64 `json:"latitude" minimum:"-66" maximum:"72"`
+	NorthDeg float64 `json:"north_deg,omitempty" minimum:"-360" maximum:"360" doc:"Bearing of the plan's upward axis: 0 where up is north, 90 where up is east"`
+	Things   []Thing `json:"things" maxItems:"3000"`
+	LeafOut  int     `json:"leaf_out,omitempty" minimum:"0" maximum:"366" doc:"Day of the year on which deciduous crowns leaf out; as usual for the latitude when absent"`
+	LeafDrop int     `json:"leaf_drop,omitempty" minimum:"0" maximum:"366" doc:"Day of the year on which they stand bare"`
+}
+
+// stands reports a thing that throws shade.
+func (t *Thing) stands() bool {
+	switch t.Kind {
+	case Plant, Tree, Hedge, Wall, Fence, Building:
+		return t.HeightM > 0
+	}
+	return false
+}
+
+// crown reports a thing that is drawn as a crown.
+func (t *Thing) crown() bool { return t.Kind == Plant || t.Kind == Tree }
+
+// Validate names every thing that cannot be. Its error is a list of refused fields.
+func (p *Plan) Validate() error {
+	var bad invalid.Fields
+	bad.Within("latitude", p.Latitude, -66, 72, "°")
+	var ground *Thing
+	seen := map[string]bool{}
+	for i := range p.Things {
+		t := &p.Things[i]
+		if t.Kind == Ground {
+			ground = t
+		}
+		at := fmt.Sprintf("things[%d].", i)
+		if t.ID == "" || seen[t.ID] {
+			bad.Add(at+"id", t.ID, "is missing or stands twice")
+		}
+		seen[t.ID] = true
+		t.faults(at, &bad)
+	}
+	for i := range p.Things {
+		if t := &p.Things[i]; t.Kind == Plant && ground != nil && len(t.Points) == 1 && !within(t.Points[0], ground.Points) {
+			bad.Add(fmt.Sprintf("things[%d].points[0]", i), t.Points[0], "%s lies outside the ground", named(t))
+		}
+	}
+	return bad.Err()
+}
+
+func named(t *Thing) string {
+	if t.Name != "" {
+		return t.Name
+	}
+	return string(t.Kind) + " " + t.ID
+}
+
+func (t *Thing) faults(at string, bad *invalid.Fields) {
+	form, known := Kinds[t.Kind]
+	if !known {
+		bad.Add(at+"kind", string(t.Kind), "%q is not known", string(t.Kind))
+		return
+	}
+	if least := map[string]int{"point": 1, "line": 2, "area": 3}[form]; len(t.Points) < least {
+		bad.Add(at+"points", len(t.Points), "%s: want %d points at least", named(t), least)
+	} else if form == "point" && len(t.Points) > 1 {
+		bad.Add(at+"points", len(t.Points), "%s: want one point", named(t))
+	}
+	for k, q := range t.Points {
+		if math.Abs(q.X) > 5000 || math.Abs(q.Y) > 5000 || math.IsNaN(q.X+q.Y) {
+			bad.Add(fmt.Sprintf("%spoints[%d]", at, k), q, "%s lies further than 5 km from the plan's middle: is it in degrees?", named(t))
+			return
+		}
+	}
+	if form == "area" && crosses(t.Points) {
+		bad.Add(at+"points", nil, "the outline of %s crosses itself", named(t))
+	}
+	switch t.Kind {
+	case Wall, Fence, Hedge, Building, Tree, Wire:
+		if !(t.HeightM > 0) {
+			bad.Add(at+"height_m", t.HeightM, "%s: must be above 0", named(t))
+		}
+	}
+	bad.Within(at+"height_m", t.HeightM, 0, 150, "m")
+	bad.Within(at+"spread_m", t.SpreadM, 0, 60, "m")
+	if t.crown() && t.ClearM > 0 && t.ClearM >= t.HeightM {
+		bad.Add(at+"clear_m", t.ClearM, "%s: the stem is as tall as the whole, %g m", named(t), t.HeightM)
+	}
+	if t.Shape != "" && !slices.Contains(Shapes, t.Shape) {
+		bad.Add(at+"shape", t.Shape, "want one of %v", Shapes)
+	}
+}
+
+// Thing finds one by its id; nil where it is not there.
+func (p *Plan) Thing(id string) *Thing {
+	for i := range p.Things {
+		if p.Things[i].ID == id {
+			return &p.Things[i]
+		}
+	}
+	return nil
+}
+
+// turned is the plan with north up.
+func (p *Plan) turned() *Plan {
+	if p.NorthDeg == 0 {
+		return p
+	}
+	out := *p
+	out.Things = slices.Clone(p.Things)
+	sin, cos := math.Sincos(p.NorthDeg * math.Pi / 180)
+	for i := range out.Things {
+		pts := slices.Clone(out.Things[i].Points)
+		for k, q := range pts { // up has the bearing NorthDeg: it points sin to the east and cos to the north
+			pts[k] = At{q.X*cos + q.Y*sin, -q.X*sin + q.Y*cos}
+		}
+		out.Things[i].Points = pts
+	}
+	return &out
+}
