@@ -1,0 +1,349 @@
+package replacement
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/quantity"
+	"mezzadro/core/site"
+)
+
+// Part is one thing that counts for or against a kind on a spot.
+type Part struct {
+	Name   string  `json:"name" enum:"cold,heat,light,water,wind,room,soil trouble,safety,spread,wish,upkeep,pot"`
+	Points float64 `json:"points" doc:"Below 0 against it"`
+	Text   string  `json:"text"`
+}
+
+// Fit is how well a kind suits a spot.
+type Fit struct {
+	Species string   `json:"species"`
+	Common  string   `json:"common"`
+	Score   float64  `json:"score" doc:"0 to 100 and a little more where a wish is met; 0 where it cannot be"`
+	Out     []string `json:"out" doc:"Why it is left out; empty where it may stand there"`
+	Parts   []Part   `json:"parts" doc:"What counts, the weightiest first"`
+	Care    []string `json:"cautions" doc:"To be minded all the same"`
+	Minutes float64  `json:"upkeep_minutes" doc:"A year, one plant grown up: an estimate"`
+	MeetsIn float64  `json:"too_big_in_years,omitempty" doc:"When it meets the limits of its place; absent where it never does, or they are not known"`
+	Grown   []Grown  `json:"grown" doc:"At planting, and after 3 and 10 years: an estimate"`
+}
+
+// fitting is a kind being judged.
+type fitting struct {
+	*Ask
+	e   *catalogue.Entry
+	fit Fit
+}
+
+func (f *fitting) part(name string, points float64, format string, a ...any) {
+	if points != 0 {
+		f.fit.Parts = append(f.fit.Parts, Part{name, math.Round(points*10) / 10, fmt.Sprintf(format, a...)})
+	}
+}
+
+func (f *fitting) out(format string, a ...any) {
+	f.fit.Out = append(f.fit.Out, fmt.Sprintf(format, a...))
+}
+
+func (f *fitting) care(format string, a ...any) {
+	f.fit.Care = append(f.fit.Care, fmt.Sprintf(format, a...))
+}
+
+// FitOf judges one kind on a spot.
+func (a *Ask) FitOf(e *catalogue.Entry) Fit {
+	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
+	for _, judge := range []func(){f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.safety, f.upkeep, f.wished} {
+		judge()
+	}
+	score := 100.0
+	for _, p := range f.fit.Parts {
+		score += p.Points
+	}
+	f.fit.Score = math.Max(0, math.Round(score*10)/10)
+	if len(f.fit.Out) > 0 {
+		f.fit.Score = 0
+	}
+	slices.SortStableFunc(f.fit.Parts, func(a, b Part) int {
+		return int(math.Copysign(1, math.Abs(b.Points)-math.Abs(a.Points)))
+	})
+	f.fit.Grown = []Grown{f.after(0), f.after(3), f.after(10)}
+	return f.fit
+}
+
+// How much cold counts.
+const (
+	tenYears   = 4.0 // °C by which the coldest night of ten years is below that of a usual one
+	afterFrost = 6.0 // °C to spare where the last one froze
+	winterNeed = -25 // hardiness from which a kind that loses its leaves wants a winter
+	noWinterC  = 14  // mean of the coldest month where there is none
+)
+
+func (f *fitting) cold() {
+	spare := f.coldest() - f.e.HardinessC // above 0: it bears more than comes
+	frozen := f.Died.Cause == "frost-in-winter" || f.Died.Cause == "root-freeze"
+	told := quantity.Temperature(f.e.HardinessC)
+	switch {
+	case f.e.Annual:
+		f.out("It lives for one season.")
+	case f.Spot.PotL > 0 && f.coldest()+2 < f.e.RootHardinessC:
+		f.out("Its roots bear %s: in a pot that stays out they freeze in a usual winter.", quantity.Temperature(f.e.RootHardinessC))
+	case spare < 0:
+		f.out("It bears %s in midwinter; the coldest night of a usual year has %s there.", told, quantity.Temperature(f.coldest()))
+	case frozen && f.noHardier():
+		f.out("What stood there froze, and this is no hardier: it bears %s.", told)
+	case frozen && spare < afterFrost/2:
+		f.out("What stood there froze, and this bears hardly more: %s.", told)
+	case frozen && spare < afterFrost:
+		f.part("cold", -4*(afterFrost-spare), "what stood there froze, and this has %s to spare in a usual winter", quantity.Difference(spare))
+	case spare < tenYears:
+		f.part("cold", -5*(tenYears-spare), "a winter of ten years kills it or hurts it badly: it bears %s", told)
+	default:
+		f.part("cold", math.Min(3, (spare-tenYears)/4), "hardy with %s to spare", quantity.Difference(spare))
+	}
+}
+
+// noHardier reports a kind that bears hardly more cold than the one that froze.
+func (f *fitting) noHardier() bool {
+	for i := range f.Among {
+		if f.Among[i].ID == f.Died.Species {
+			return f.e.HardinessC > f.Among[i].HardinessC-2
+		}
+	}
+	return false
+}
+
+func (f *fitting) heat() {
+	coldest, hottest := 99.0, -99.0
+	dry := false
+	for _, n := range f.Year.Normals.Climate.Normals {
+		coldest = math.Min(coldest, (n.TMinC+n.TMaxC)/2)
+		if n.TMaxC > hottest {
+			hottest, dry = n.TMaxC, n.RHPct < 40
+		}
+	}
+	if f.e.HardinessC <= winterNeed && coldest > noWinterC && f.e.LeafSeason != catalogue.Evergreen {
+		f.out("It wants a winter, and there is none.")
+	}
+	thirsty := slices.Index(waters, f.e.SoilWater) >= 2
+	soft := f.e.Light == "shade" || f.e.Light == "part shade"
+	switch {
+	case hottest >= 37 && dry && f.e.HardinessC <= winterNeed && thirsty:
+		f.out("It comes from cool summers: dry heat of %s burns it.", quantity.Temperature(hottest))
+	case hottest >= 37 && dry && (thirsty || soft):
+		f.part("heat", -18, "dry heat of %s is hard on it", quantity.Temperature(hottest))
+	}
+}
+
+func (f *fitting) light() {
+	hours, known := f.Spot.hours()
+	if !known {
+		return
+	}
+	least, most := site.Wants(f.e.Light)
+	switch {
+	case hours < least-2 || f.e.Light == "full sun" && hours < site.PartShade:
+		f.out("It wants %s; there are %.1f hours of strong sun.", f.e.Light, hours)
+	case hours > most+2.5:
+		f.out("It wants %s and would scorch in %.1f hours of strong sun.", f.e.Light, hours)
+	case hours < least:
+		f.part("light", -14*(least-hours), "it wants more sun than %.1f hours: it grows thin and blooms less", hours)
+	case hours > most:
+		f.part("light", -10*(hours-most), "it wants less sun than %.1f hours", hours)
+	case f.e.Light == "full sun" && hours >= site.FullSun || f.e.Light != "full sun" && f.e.Light != "sun or part shade":
+		f.part("light", 2, "the light is what it wants")
+	}
+}
+
+func (f *fitting) water() {
+	want := slices.Index(waters, f.e.SoilWater)
+	if f.Spot.Stands && want <= 1 {
+		f.out("Water stands there: its roots rot.")
+		return
+	}
+	if f.Spot.Stands && want == 2 && f.Spot.Water == "wet" {
+		f.out("The soil is wet and water stands there: its roots rot.")
+		return
+	}
+	if f.Spot.Stands && want == 2 {
+		f.part("water", -22, "water stands there after rain, and it wants even soil")
+	}
+	drowned := f.Died.Cause == "standing-water" || f.Died.Cause == "root-rot"
+	if drowned && want <= 1 && !f.Died.Soil {
+		f.out("What stood there drowned or rotted at the roots, and this wants drained soil.")
+	}
+	if f.Died.Cause == "drought" && want >= 3 {
+		f.out("What stood there died of thirst, and this wants moist soil.")
+	}
+	if f.Spot.Roots >= 0.4 && want >= 3 {
+		f.part("water", -20*math.Min(1.5, f.Spot.Roots), "roots of greedy neighbours take its water")
+	}
+	have := slices.Index(waters, f.Spot.Water)
+	if have < 0 {
+		return
+	}
+	if f.Spot.WarmWall && have > 0 {
+		have-- // the foot of a wall is drier
+	}
+	switch d := want - have; {
+	case d >= 3 || d <= -3, have == 0 && want >= 3, have == 4 && want <= 1:
+		f.out("It wants %s soil; there it is %s.", soilWord(f.e.SoilWater), soilWord(waters[have]))
+	case d == 2 || d == -2:
+		f.part("water", -24, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
+	case d != 0:
+		f.part("water", -6, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
+	default:
+		f.part("water", 2, "the soil is as wet as it wants")
+	}
+}
+
+func soilWord(w string) string {
+	if w == "even" {
+		return "evenly moist"
+	}
+	return w
+}
+
+func (f *fitting) wind() {
+	blown := f.Died.Cause == "winter-drying" || f.Died.Cause == "hail-wind"
+	if !f.Spot.Windy && !blown {
+		return
+	}
+	switch {
+	case f.e.WeakWood:
+		f.part("wind", -25, "its wood breaks in wind")
+	case f.e.LeafSeason == catalogue.Evergreen && f.e.Form != catalogue.Conifer && f.e.DryingKPAH < 25:
+		f.part("wind", -18, "winter wind dries its leaves")
+	case f.e.LeafSeason == catalogue.Evergreen && f.e.DryingKPAH < 40 || f.e.Light == "shade":
+		f.part("wind", -6, "it likes shelter")
+	}
+}
+
+// Dangers come before taste.
+func (f *fitting) safety() {
+	e, s := f.e, f.Spot
+	tall := e.Form == catalogue.Tree || e.Form == catalogue.Conifer || e.Form == catalogue.Palm
+	switch {
+	case s.Children && e.Poisonous == "strong":
+		f.out("Poisonous, and small children play there.")
+	case s.Children && e.Spiny:
+		f.out("Thorns or spines, and small children play there.")
+	case s.Children && e.Poisonous == "mild":
+		f.part("safety", -6, "mildly poisonous, and small children play there")
+	}
+	if s.Pets && e.PetDanger == "serious" {
+		f.out("It can kill a pet.")
+	} else if s.Pets && e.PetDanger == "mild" {
+		f.part("safety", -5, "it can make a pet ill")
+	}
+	if s.People && e.WeakWood && tall && e.Mature.HeightM > 6 {
+		f.out("Its wood breaks, and people are beneath.")
+	}
+	if s.People && e.Spiny && !s.Children {
+		f.part("safety", -10, "spines where people pass")
+	}
+	if s.Paving && e.Edible != "" && tall {
+		f.part("safety", -10, "fruit falls on the paving")
+	}
+	switch {
+	case slices.Contains(s.Invasive, e.ID):
+		f.out("It must not be planted in this region: it spreads into the wild.")
+	case e.Invasive:
+		f.part("spread", -15, "it spreads into the wild or to the neighbours in some regions")
+		f.care("It spreads in some regions: ask what holds here before it is bought.")
+	}
+	for _, c := range e.Cautions {
+		if c.Kind == "poisonous" || c.Kind == "skin" || c.Kind == "thorns" || c.Kind == "pets" && s.Pets {
+			f.care("%s", c.Text)
+		}
+	}
+}
+
+func (f *fitting) wished() {
+	w, e := f.Wish, f.e
+	if w.Evergr && e.LeafSeason != catalogue.Evergreen {
+		f.out("It is not evergreen.")
+	}
+	if w.Edible && e.Edible == "" {
+		f.out("Nothing of it is eaten.")
+	}
+	if len(w.Forms) > 0 && !slices.Contains(w.Forms, e.Form) {
+		f.out("It is a %s.", e.Form)
+	}
+	if w.MaxM > 0 && e.Mature.HeightM > 1.15*w.MaxM {
+		f.out("It grows %s tall.", quantity.Length(e.Mature.HeightM))
+	}
+	f.screens()
+	f.blooms()
+	if w.SameKind && f.Died.Species != "" {
+		if strings.EqualFold(genusOf(f.Among, f.Died.Species), e.Genus()) {
+			f.part("wish", 12, "of the same kind as before")
+		}
+	}
+}
+
+func genusOf(among []catalogue.Entry, id string) string {
+	for i := range among {
+		if among[i].ID == id {
+			return among[i].Genus()
+		}
+	}
+	return ""
+}
+
+func (f *fitting) screens() {
+	w, e := f.Wish, f.e
+	if w.ScreenM == 0 {
+		return
+	}
+	switch {
+	case e.Mature.HeightM < 0.9*w.ScreenM || e.Form == catalogue.Perennial || e.Form == catalogue.Palm:
+		f.out("It does not hide what is %s tall.", quantity.Length(w.ScreenM))
+		return
+	case w.Within > 0 && f.after(w.Within).HeightM < 0.9*w.ScreenM:
+		f.part("wish", -15, "after %d years it stands at %s: it hides too late", w.Within, quantity.Length(f.after(w.Within).HeightM))
+	}
+	if e.LeafSeason == catalogue.Evergreen {
+		f.part("wish", 8, "it hides in winter too")
+	} else {
+		f.part("wish", -10, "in winter one sees through it")
+	}
+	if e.Mature.HeightM > 3*w.ScreenM {
+		f.part("wish", -8, "it would be cut for ever to stay at that height")
+	}
+}
+
+func (f *fitting) blooms() {
+	if len(f.Wish.Bloom) == 0 {
+		return
+	}
+	months := f.BloomMonths(f.e)
+	hit := 0
+	for _, m := range f.Wish.Bloom {
+		if slices.Contains(months, m) {
+			hit++
+		}
+	}
+	if hit == 0 || f.e.Form == catalogue.Conifer || f.e.Bloom.Habit == "evergreen for leaf" {
+		f.part("wish", -30, "it does not bloom then")
+		return
+	}
+	f.part("wish", 12*float64(hit)/float64(len(f.Wish.Bloom)), "it blooms then")
+}
+
+// BloomMonths are the months in which a kind blooms at the place, in a year as usual.
+func (a *Ask) BloomMonths(e *catalogue.Entry) (out []int) {
+	from, _ := a.Year.Normals.Climate.GardenYear(planted)
+	dates := e.Dates(a.Year, from+200)
+	if !dates.Blooms {
+		return nil
+	}
+	for d := dates.BloomStart.Mid; d <= max(dates.BloomEnd.Mid, dates.BloomStart.Mid+7) && d < dates.BloomStart.Mid+360; d += 5 {
+		if m := int(d.Time().Month()); !slices.Contains(out, m) {
+			out = append(out, m)
+		}
+	}
+	return out
+}

@@ -1,0 +1,119 @@
+package replacement
+
+import (
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
+	"mezzadro/core/invalid"
+	"mezzadro/core/season"
+)
+
+// Spot is where something is to stand. What is absent is not known, and counts for nothing.
+type Spot struct {
+	Sun      *float64 `json:"sun_hours,omitempty" doc:"Hours of strong direct sun a day in summer, as the plan tells it"`
+	Light    string   `json:"light,omitempty" enum:"full sun,part shade,shade," doc:"In place of hours"`
+	Water    string   `json:"soil_water,omitempty" enum:"dry,well drained,even,moist,wet,"`
+	Stands   bool     `json:"water_stands,omitempty" doc:"Water stands there after rain"`
+	Windy    bool     `json:"windy,omitempty" doc:"Open to the wind"`
+	WarmWall bool     `json:"warm_wall,omitempty" doc:"At a wall that the sun warms: milder nights, hotter days, drier soil"`
+	Hollow   bool     `json:"hollow,omitempty" doc:"Cold air gathers there"`
+	PotL     float64  `json:"pot_l,omitempty" minimum:"0" maximum:"2000" doc:"Of a pot that stays out"`
+	HeightM  float64  `json:"height_m,omitempty" minimum:"0" maximum:"100" doc:"Room up, to the eave or the sill"`
+	SpreadM  float64  `json:"spread_m,omitempty" minimum:"0" maximum:"60" doc:"Room across"`
+	WireM    float64  `json:"wire_m,omitempty" minimum:"0" maximum:"60" doc:"Height of a wire overhead"`
+	HouseM   float64  `json:"house_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to a building or a wall that carries"`
+	DrainM   float64  `json:"drain_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to a drain"`
+	Roots    float64  `json:"thirst,omitempty" minimum:"0" maximum:"10" doc:"Roots of greedy neighbours, as the plan tells it"`
+	Children bool     `json:"children,omitempty" doc:"Small children play there"`
+	Pets     bool     `json:"pets,omitempty"`
+	People   bool     `json:"people,omitempty" doc:"People walk, sit or park beneath"`
+	Paving   bool     `json:"paving,omitempty" doc:"Over paving"`
+	Invasive []string `json:"invasive,omitempty" maxItems:"500" doc:"Kinds that must not be planted in the region, by catalogue id"`
+}
+
+// Died is what stood there.
+type Died struct {
+	Species string `json:"species,omitempty" doc:"Catalogue id"`
+	Cause   string `json:"cause,omitempty" doc:"By id, as causes are told"`
+	Years   int    `json:"years_ago,omitempty" minimum:"0" maximum:"200"`
+	Soil    bool   `json:"soil_changed,omitempty" doc:"The soil was dug out and changed"`
+	Ugly    bool   `json:"only_ugly,omitempty" doc:"It did not die: it was only ugly again and again"`
+}
+
+// Wish is what it should be.
+type Wish struct {
+	ScreenM  float64          `json:"screen_m,omitempty" minimum:"0" maximum:"30" doc:"It should hide something that is so tall"`
+	Within   int              `json:"within_years,omitempty" minimum:"0" maximum:"50" doc:"Years in which it should"`
+	Evergr   bool             `json:"evergreen,omitempty"`
+	Edible   bool             `json:"edible,omitempty"`
+	Bloom    []int            `json:"bloom_months,omitempty" maxItems:"12" doc:"Months in which it should bloom, 1 January"`
+	LowWork  bool             `json:"low_upkeep,omitempty"`
+	Forms    []catalogue.Form `json:"forms,omitempty" maxItems:"7"`
+	MaxM     float64          `json:"max_m,omitempty" minimum:"0" maximum:"60" doc:"No taller than that"`
+	SameKind bool             `json:"same_kind,omitempty" doc:"The same genus, if it may be"`
+}
+
+// Ask is a whole question.
+type Ask struct {
+	Year  *season.Year // of the place
+	Spot  Spot
+	Died  Died
+	Wish  Wish
+	Among []catalogue.Entry // kinds to choose from
+}
+
+// Validate names what cannot be. Its error is a list of refused fields.
+func (a *Ask) Validate() error {
+	var bad invalid.Fields
+	s := a.Spot
+	if s.Sun != nil {
+		bad.Within("spot.sun_hours", *s.Sun, 0, 20, "hours")
+	}
+	if s.Light != "" && !slices.Contains([]string{"full sun", "part shade", "shade"}, s.Light) {
+		bad.Add("spot.light", s.Light, "want full sun, part shade or shade")
+	}
+	if s.Water != "" && !slices.Contains(waters, s.Water) {
+		bad.Add("spot.soil_water", s.Water, "want one of %v", waters)
+	}
+	if a.Died.Cause != "" && cause.Built().Cause(a.Died.Cause) == nil {
+		bad.Add("died.cause", a.Died.Cause, "there is no such cause")
+	}
+	for i, m := range a.Wish.Bloom {
+		if m < 1 || m > 12 {
+			bad.Add("wish.bloom_months", a.Wish.Bloom[i], "want months, 1 to 12")
+		}
+	}
+	for _, f := range a.Wish.Forms {
+		if !slices.Contains(catalogue.Forms, f) {
+			bad.Add("wish.forms", string(f), "want some of %v", catalogue.Forms)
+		}
+	}
+	return bad.Err()
+}
+
+// waters from dry to wet.
+var waters = []string{"dry", "well drained", "even", "moist", "wet"}
+
+// hours of strong sun of the spot; false where nobody knows.
+func (s *Spot) hours() (float64, bool) {
+	if s.Sun != nil {
+		return *s.Sun, true
+	}
+	h, known := map[string]float64{"full sun": 8.5, "part shade": 4.5, "shade": 1.5}[s.Light]
+	return h, known
+}
+
+// coldest is the mean of the coldest nights of years as the spot has them, °C.
+func (a *Ask) coldest() float64 {
+	c := a.Year.Normals.Climate.ExtremeMinC
+	if a.Spot.Hollow {
+		c += season.Site{FrostPocket: true}.Offsets().ExtremeC
+	} else if a.Spot.WarmWall {
+		c += season.Site{WarmWall: true}.Offsets().ExtremeC
+	}
+	return c
+}
+
+// diedOf is the cause that killed what stood there; nil where it is not known.
+func (a *Ask) diedOf() *cause.Cause { return cause.Built().Cause(a.Died.Cause) }

@@ -1,0 +1,64 @@
+package replacement
+
+import (
+	_ "embed"
+	"math"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/quantity"
+)
+
+//go:embed data/summers.yaml
+var summersYAML []byte
+
+type summers struct {
+	Genera map[string]float64 `yaml:"genera"`
+	Kinds  map[string]float64 `yaml:"kinds"`
+}
+
+// bearable are the hottest months that kinds do well in. It panics when the shipped data is broken: a test loads it.
+var bearable = sync.OnceValue(func() (out summers) {
+	if err := yaml.UnmarshalWithOptions(summersYAML, &out, yaml.Strict()); err != nil {
+		panic(err)
+	}
+	return out
+})
+
+// of is the mean temperature of the hottest month up to which a kind does well, °C; false where nobody knows.
+func (s summers) of(e *catalogue.Entry) (float64, bool) {
+	if limit, known := s.Kinds[e.ID]; known {
+		return limit, true
+	}
+	limit, known := s.Genera[e.Genus()]
+	return limit, known
+}
+
+// Of summers.
+const (
+	tooHot     = 3.0 // °C above what a kind does well in, from which it fails
+	hotterEach = 9.0 // points for each °C
+)
+
+// summer judges the hottest month.
+func (f *fitting) summer() {
+	limit, known := bearable().of(f.e)
+	if !known {
+		return
+	}
+	hottest := math.Inf(-1)
+	for _, n := range f.Year.Normals.Climate.Normals {
+		hottest = math.Max(hottest, (n.TMinC+n.TMaxC)/2)
+	}
+	if f.Spot.WarmWall {
+		hottest++
+	}
+	switch over := hottest - limit; {
+	case over >= tooHot:
+		f.out("Summers are too hot for it: the hottest month has %s on average.", quantity.Temperature(hottest))
+	case over > 0:
+		f.part("heat", -hotterEach*over, "summers are hotter than it likes: %s on average in the hottest month", quantity.Temperature(hottest))
+	}
+}

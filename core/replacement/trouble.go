@@ -1,0 +1,131 @@
+package replacement
+
+import (
+	"strings"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
+)
+
+// Of what stays in the soil.
+const (
+	hostLike   = 0.65 // from which a kind counts as a host
+	halfHost   = 0.25
+	soilYears  = 12 // for which a soil-borne trouble is reckoned with
+	tiredYears = 6  // for which soil is tired of a kind
+)
+
+// tired are genera whose soil does not take the same again for years.
+var tired = map[string]string{"Rosa": "roses", "Malus": "apples and pears", "Pyrus": "apples and pears", "Cydonia": "apples and pears", "Prunus": "stone fruit"}
+
+// trouble minds what killed the last one, and what troubles the kind has everywhere.
+func (f *fitting) trouble() {
+	f.tiredSoil()
+	c := f.diedOf()
+	genus := genusOf(f.Among, f.Died.Species)
+	same := genus != "" && genus == f.e.Genus()
+	if c == nil {
+		if f.Died.Species == f.e.ID && f.Died.Species != "" && !f.Died.Ugly {
+			f.part("soil trouble", -20, "the same kind died there, and nobody knows of what")
+		}
+		return
+	}
+	host := c.OnKind(f.e)
+	switch {
+	case c.Way.By == "soil":
+		f.inSoil(c, host)
+	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike:
+		f.out("%s killed what stood there, and comes to this too.", c.Name)
+	case c.Hosts != nil && host >= hostLike && same:
+		f.part("soil trouble", -25, "%s comes to this as it came to what stood there", lower(c.Name))
+	case c.Hosts != nil && host >= hostLike:
+		f.part("soil trouble", -12, "%s comes to it too", lower(c.Name))
+	case same && c.Hosts != nil && host < halfHost:
+		f.part("soil trouble", 8, "of the same genus, and seldom has %s", lower(c.Name))
+	}
+	f.weather(c)
+}
+
+// inSoil minds a trouble that stays in the soil.
+func (f *fitting) inSoil(c *cause.Cause, host float64) {
+	if f.Died.Years > soilYears {
+		return
+	}
+	switch {
+	case host >= hostLike && !f.Died.Soil:
+		f.out("%s stays in the soil, and this is one of its hosts.", c.Name)
+	case host >= hostLike:
+		f.part("soil trouble", -30, "%s stays in the soil, and this is one of its hosts; the soil was changed", lower(c.Name))
+		f.care("Roots grow out of the changed soil in a few years: %s may meet them then.", lower(c.Name))
+	case host >= halfHost:
+		f.part("soil trouble", -10, "%s may come to it too", lower(c.Name))
+	default:
+		f.part("soil trouble", 5, "%s does not come to it", lower(c.Name))
+	}
+}
+
+// tiredSoil minds that soil does not take the same again.
+func (f *fitting) tiredSoil() {
+	before, now := tired[genusOf(f.Among, f.Died.Species)], tired[f.e.Genus()]
+	if before == "" || before != now || f.Died.Soil || f.Died.Years >= tiredYears {
+		return
+	}
+	f.out("The soil is tired of %s: dig it out half a metre deep, wait, or plant something else.", before)
+}
+
+// weather minds the weather that killed the last one, where this is no better.
+func (f *fitting) weather(c *cause.Cause) {
+	hours, known := f.Spot.hours()
+	switch {
+	case (c.ID == "sunscald-leaf" || c.ID == "heat" || c.ID == "noon-water") && (f.e.Light == "shade" || f.e.Light == "part shade") && (!known || hours > 5):
+		f.part("light", -25, "what stood there scorched, and this wants shade too")
+	case c.ID == "shade" && f.e.Light == "full sun" && (!known || hours < 7):
+		f.part("light", -25, "what stood there had too little light, and this wants the sun too")
+	case c.ID == "drought" && f.e.Thirst == "high":
+		f.part("water", -20, "what stood there died of thirst, and this drinks much")
+	case c.ID == "drought" && f.e.Thirst == "low":
+		f.part("water", 6, "it drinks little")
+	case c.ID == "root-competition" && f.e.Thirst == "high":
+		f.part("water", -18, "it would have to share the soil with a greedy neighbour")
+	}
+}
+
+func lower(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToLower(s[:1]) + s[1:]
+}
+
+// upkeep is what a kind costs in minutes a year when it has grown up: a rough figure for comparing.
+func (f *fitting) upkeep() {
+	e := f.e
+	m := map[catalogue.Form]float64{catalogue.Tree: 20, catalogue.Conifer: 8, catalogue.Shrub: 18, catalogue.Subshrub: 12, catalogue.Climber: 50, catalogue.Palm: 20, catalogue.Perennial: 14}[e.Form]
+	if e.Genus() == "Rosa" {
+		m += 35
+	}
+	m += 4 * float64(len(e.Pests))
+	if e.GrowthCMYear >= 50 && e.Form != catalogue.Tree {
+		m += 15
+	}
+	if e.Thirst == "high" {
+		m += 10
+	}
+	for _, p := range f.fit.Parts {
+		if p.Name == "room" {
+			m += 25
+		}
+	}
+	if e.Suckers || e.Edible != "" {
+		m += 15
+	}
+	f.fit.Minutes = m
+	weight := 0.12
+	if f.Wish.LowWork {
+		weight = 0.45
+	}
+	f.part("upkeep", -weight*m, "about %.0f minutes of work a year", m)
+	if e.ShortLived {
+		f.part("upkeep", -6, "it does not live long")
+	}
+}
