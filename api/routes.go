@@ -46,6 +46,7 @@ func (s *Server) routes(api huma.API) {
 	s.cutRoutes(api)
 	s.storeRoutes(api)
 	s.roundRoutes(api)
+	s.siteRoutes(api)
 	s.reckonRoutes(api)
 }
 

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
+	"mezzadro/core/site"
 )
 
 // Spot is where something is to stand. What is absent is not known, and counts for nothing.
@@ -117,3 +118,49 @@ func (a *Ask) coldest() float64 {
 
 // diedOf is the cause that killed what stood there; nil where it is not known.
 func (a *Ask) diedOf() *cause.Cause { return cause.Built().Cause(a.Died.Cause) }
+
+// Read takes from a plan what the spot does not say of itself; what has one of the ids is taken away.
+func (s *Spot) Read(p *site.Plan, at site.At, of site.Spot, without []string) {
+	if s.Sun == nil && s.Light == "" {
+		hours := of.Strong
+		s.Sun = &hours
+	}
+	s.WarmWall, s.Hollow, s.Stands = s.WarmWall || of.WarmWall, s.Hollow || of.Hollow, s.Stands || of.Wet
+	s.Windy = s.Windy || of.Shelter < openTo && of.Shelter > 0
+	if s.Roots == 0 {
+		s.Roots = of.Thirst
+	}
+	for i := range p.Things {
+		t := &p.Things[i]
+		if slices.Contains(without, t.ID) {
+			continue
+		}
+		d := t.From(at)
+		switch t.Kind {
+		case site.Building:
+			nearer(&s.HouseM, d)
+		case site.Drain:
+			nearer(&s.DrainM, d)
+		case site.Wire:
+			if d < wireBeside && (s.WireM == 0 || t.HeightM < s.WireM) {
+				s.WireM = t.HeightM
+			}
+		case site.Path:
+			s.People = s.People || d < pathBeside
+		}
+	}
+}
+
+// Of what stands about.
+const (
+	openTo     = 0.12 // shelter below which a spot counts as open to the wind, where there is any
+	wireBeside = 4.0  // m
+	pathBeside = 3.0
+)
+
+// nearer keeps the shorter of two distances; 0 stands for none.
+func nearer(to *float64, d float64) {
+	if d = max(d, 0.1); *to == 0 || d < *to {
+		*to = d
+	}
+}

@@ -1204,6 +1204,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A property seen from above
+         * @description What stands where, in metres, and the plants without a place.
+         */
+        get: operations["plan"];
+        /**
+         * Draw a property
+         * @description The whole plan, based on a version; plants without a place stay usable.
+         */
+        put: operations["set-plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/plan.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A plan as GeoJSON
+         * @description In degrees, from where the property lies; sizes in metres among the properties.
+         */
+        get: operations["give-plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/plants": {
         parameters: {
             query?: never;
@@ -1464,6 +1508,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What fits a spot
+         * @description Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.
+         */
+        post: operations["reckon-replacement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/rounds": {
         parameters: {
             query?: never;
@@ -1498,6 +1562,26 @@ export interface paths {
          * @description From an inline climate or a property; nothing is stored.
          */
         post: operations["reckon-season"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reckon/site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sun, shelter and what a change does
+         * @description From an inline plan: hours of direct sun by month for a plant or a point, shelter, walls, roots; what a cut, a fall or a planting changes for each plant. Nothing is stored.
+         */
+        post: operations["reckon-site"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4632,6 +4716,16 @@ export interface components {
              */
             unhurt: number;
         };
+        LoosePlant: {
+            /** Format: double */
+            height_m: number;
+            /** Format: int64 */
+            id: number;
+            name: string;
+            species: string;
+            /** Format: double */
+            spread_m: number;
+        };
         LotIn: {
             /**
              * Format: double
@@ -4647,6 +4741,13 @@ export interface components {
             expires?: string;
             /** @description As printed on the pack */
             lot?: string;
+        };
+        Measured: {
+            /** Format: double */
+            area_m2?: number;
+            id: string;
+            /** Format: double */
+            length_m?: number;
         };
         MixCard: {
             /** Format: date */
@@ -5029,6 +5130,24 @@ export interface components {
             /** Format: int64 */
             property_id: number;
             why: string;
+        };
+        PlanIn: {
+            plan: components["schemas"]["SitePlan"];
+            /**
+             * Format: int64
+             * @description That it is based on; 0 where there was none
+             */
+            version: number;
+        };
+        PlanOut: {
+            /** @description Plants of the property that stand nowhere on the plan */
+            loose: components["schemas"]["LoosePlant"][] | null;
+            plan: components["schemas"]["SitePlan"];
+            /**
+             * Format: int64
+             * @description 0: none was drawn yet
+             */
+            version: number;
         };
         PlantHit: {
             common: string;
@@ -5926,6 +6045,285 @@ export interface components {
             visits: components["schemas"]["RoundsVisit"][] | null;
             /** @description Of the jobs that were asked for, in that order */
             why: components["schemas"]["RoundsWhy"][] | null;
+        };
+        ReplacementDied: {
+            /** @description By id, as causes are told */
+            cause?: string;
+            /** @description It did not die: it was only ugly again and again */
+            only_ugly?: boolean;
+            /** @description The soil was dug out and changed */
+            soil_changed?: boolean;
+            /** @description Catalogue id */
+            species?: string;
+            /** Format: int64 */
+            years_ago?: number;
+        };
+        ReplacementFit: {
+            /** @description To be minded all the same */
+            cautions: string[] | null;
+            common: string;
+            /** @description At planting, and after 3 and 10 years: an estimate */
+            grown: components["schemas"]["ReplacementGrown"][] | null;
+            /** @description Why it is left out; empty where it may stand there */
+            out: string[] | null;
+            /** @description What counts, the weightiest first */
+            parts: components["schemas"]["ReplacementPart"][] | null;
+            /**
+             * Format: double
+             * @description 0 to 100 and a little more where a wish is met; 0 where it cannot be
+             */
+            score: number;
+            species: string;
+            /**
+             * Format: double
+             * @description When it meets the limits of its place; absent where it never does, or they are not known
+             */
+            too_big_in_years?: number;
+            /**
+             * Format: double
+             * @description A year, one plant grown up: an estimate
+             */
+            upkeep_minutes: number;
+        };
+        ReplacementGrown: {
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            spread_m: number;
+            /** Format: int64 */
+            years: number;
+        };
+        ReplacementIn: {
+            /**
+             * Format: double
+             * @description Of a bed to be filled with one kind
+             */
+            area_m2?: number;
+            /** @description Where on the plan */
+            at?: components["schemas"]["SiteAt"];
+            climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: date
+             * @description From which it is planted; today when absent
+             */
+            date?: string;
+            died?: components["schemas"]["ReplacementDied"];
+            /**
+             * Format: int64
+             * @description How many are ranked; 20 when absent
+             */
+            limit?: number;
+            /** @description Kinds to be compared, by catalogue id; all when absent */
+            only?: string[] | null;
+            /** @description From which light, walls, wires and roots are read, where the spot does not say them */
+            plan?: components["schemas"]["SitePlan"];
+            /**
+             * Format: double
+             * @description The firm's, for one plant
+             */
+            price?: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description In rows rather than in gaps */
+            rows?: boolean;
+            spot?: components["schemas"]["ReplacementSpot"];
+            wish?: components["schemas"]["ReplacementWish"];
+            /** @description Ids of things on the plan that go, such as what died */
+            without?: string[] | null;
+        };
+        ReplacementOut: {
+            /**
+             * Format: int64
+             * @description How many kinds may stand there
+             */
+            fits: number;
+            ranked: components["schemas"]["Replacing"][] | null;
+            /** @description Left out, by name */
+            rejected: components["schemas"]["ReplacementFit"][] | null;
+            /** @description What the plan says of it */
+            site?: components["schemas"]["SiteSpot"];
+            /** @description As it was judged, with what the plan says */
+            spot: components["schemas"]["ReplacementSpot"];
+        };
+        ReplacementPart: {
+            /** @enum {string} */
+            name: "cold" | "heat" | "light" | "water" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot";
+            /**
+             * Format: double
+             * @description Below 0 against it
+             */
+            points: number;
+            text: string;
+        };
+        ReplacementPlanting: {
+            /** @description When it may be planted with bare roots: leafless kinds only */
+            bare_root?: components["schemas"]["ReplacementWindow"];
+            /**
+             * Format: date
+             * @description The best day from the one asked for on
+             */
+            best: string;
+            how: string[] | null;
+            /** @description First season: by month, where rain is not enough */
+            water: components["schemas"]["ReplacementWatered"][] | null;
+            /** @description Runs of good days within a year */
+            windows: components["schemas"]["ReplacementWindow"][] | null;
+        };
+        ReplacementSpot: {
+            /** @description Small children play there */
+            children?: boolean;
+            /**
+             * Format: double
+             * @description Distance to a drain
+             */
+            drain_m?: number;
+            /**
+             * Format: double
+             * @description Room up, to the eave or the sill
+             */
+            height_m?: number;
+            /** @description Cold air gathers there */
+            hollow?: boolean;
+            /**
+             * Format: double
+             * @description Distance to a building or a wall that carries
+             */
+            house_m?: number;
+            /** @description Kinds that must not be planted in the region, by catalogue id */
+            invasive?: string[] | null;
+            /**
+             * @description In place of hours
+             * @enum {string}
+             */
+            light?: "full sun" | "part shade" | "shade" | "";
+            /** @description Over paving */
+            paving?: boolean;
+            /** @description People walk, sit or park beneath */
+            people?: boolean;
+            pets?: boolean;
+            /**
+             * Format: double
+             * @description Of a pot that stays out
+             */
+            pot_l?: number;
+            /** @enum {string} */
+            soil_water?: "dry" | "well drained" | "even" | "moist" | "wet" | "";
+            /**
+             * Format: double
+             * @description Room across
+             */
+            spread_m?: number;
+            /**
+             * Format: double
+             * @description Hours of strong direct sun a day in summer, as the plan tells it
+             */
+            sun_hours?: number;
+            /**
+             * Format: double
+             * @description Roots of greedy neighbours, as the plan tells it
+             */
+            thirst?: number;
+            /** @description At a wall that the sun warms: milder nights, hotter days, drier soil */
+            warm_wall?: boolean;
+            /** @description Water stands there after rain */
+            water_stands?: boolean;
+            /** @description Open to the wind */
+            windy?: boolean;
+            /**
+             * Format: double
+             * @description Height of a wire overhead
+             */
+            wire_m?: number;
+        };
+        ReplacementWatered: {
+            /**
+             * Format: double
+             * @description Each time: an estimate
+             */
+            litres: number;
+            /** Format: int64 */
+            month: number;
+            /**
+             * Format: int64
+             * @description In the month
+             */
+            times: number;
+        };
+        ReplacementWindow: {
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+        };
+        ReplacementWish: {
+            /** @description Months in which it should bloom, 1 January */
+            bloom_months?: number[] | null;
+            edible?: boolean;
+            evergreen?: boolean;
+            forms?: string[] | null;
+            low_upkeep?: boolean;
+            /**
+             * Format: double
+             * @description No taller than that
+             */
+            max_m?: number;
+            /** @description The same genus, if it may be */
+            same_kind?: boolean;
+            /**
+             * Format: double
+             * @description It should hide something that is so tall
+             */
+            screen_m?: number;
+            /**
+             * Format: int64
+             * @description Years in which it should
+             */
+            within_years?: number;
+        };
+        Replacing: {
+            /** @description In a year as usual */
+            bloom_months: number[] | null;
+            botanical: string;
+            /** @description To be minded all the same */
+            cautions: string[] | null;
+            common: string;
+            /** Format: double */
+            cost?: number;
+            /**
+             * Format: int64
+             * @description For the area
+             */
+            count?: number;
+            form: string;
+            /** @description At planting, and after 3 and 10 years: an estimate */
+            grown: components["schemas"]["ReplacementGrown"][] | null;
+            mature: components["schemas"]["CatalogueSize"];
+            /** @description Why it is left out; empty where it may stand there */
+            out: string[] | null;
+            /** @description What counts, the weightiest first */
+            parts: components["schemas"]["ReplacementPart"][] | null;
+            planting?: components["schemas"]["ReplacementPlanting"];
+            /**
+             * Format: double
+             * @description 0 to 100 and a little more where a wish is met; 0 where it cannot be
+             */
+            score: number;
+            /** Format: double */
+            spacing_m: number;
+            species: string;
+            /**
+             * Format: double
+             * @description When it meets the limits of its place; absent where it never does, or they are not known
+             */
+            too_big_in_years?: number;
+            /**
+             * Format: double
+             * @description A year, one plant grown up: an estimate
+             */
+            upkeep_minutes: number;
         };
         RoundDay: {
             /** Format: date */
@@ -6826,6 +7224,209 @@ export interface components {
              */
             times: number;
             unit: string;
+        };
+        SiteAt: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        SiteChange: {
+            /** @description What is planted */
+            add?: components["schemas"]["SiteThing"];
+            /**
+             * Format: double
+             * @description Of a crown that is raised
+             */
+            clear_m?: number;
+            /** @enum {string} */
+            do: "cut" | "remove" | "plant";
+            /**
+             * Format: double
+             * @description Of a cut: what it is cut to; as before when absent
+             */
+            height_m?: number;
+            /** Format: double */
+            spread_m?: number;
+            /** @description Id of what is cut or taken away */
+            thing?: string;
+        };
+        SiteEffect: {
+            after: number[] | null;
+            /** @description Hours a day by month */
+            before: number[] | null;
+            class_after: string;
+            class_before: string;
+            /** @description What can be done */
+            do: string[] | null;
+            id: string;
+            name: string;
+            text: string;
+            /**
+             * @description scorches: more sun than its leaves are used to; starves: less than it wants; gains: it had too little before
+             * @enum {string}
+             */
+            what: "none" | "scorches" | "starves" | "gains" | "drought";
+            /** @description Months in which that matters, 1 January */
+            when: number[] | null;
+        };
+        SiteIn: {
+            /** @description In place of a plant: a point */
+            at?: components["schemas"]["SiteAt"];
+            /** @description What is cut, taken away or planted */
+            changes?: components["schemas"]["SiteChange"][] | null;
+            plan: components["schemas"]["SitePlan"];
+            /** @description Id of a thing on the plan whose spot is asked */
+            plant?: string;
+            /**
+             * Format: double
+             * @description How far above the ground; six tenths of the plant's height, or 0.5 m, when absent
+             */
+            up_m?: number;
+            /**
+             * Format: int64
+             * @description This year when absent
+             */
+            year?: number;
+        };
+        SiteOut: {
+            /** @description After the changes */
+            after?: components["schemas"]["SiteSpot"];
+            /** @description Areas and lengths read off the plan */
+            areas: components["schemas"]["Measured"][] | null;
+            /** @description Of the changes, on each plant, those that matter first */
+            effects: components["schemas"]["SiteEffect"][] | null;
+            /** @description As it is; absent where neither a plant nor a point was named */
+            spot?: components["schemas"]["SiteSpot"];
+        };
+        SitePlan: {
+            /** Format: double */
+            latitude: number;
+            /**
+             * Format: int64
+             * @description Day of the year on which they stand bare
+             */
+            leaf_drop?: number;
+            /**
+             * Format: int64
+             * @description Day of the year on which deciduous crowns leaf out; as usual for the latitude when absent
+             */
+            leaf_out?: number;
+            /**
+             * Format: double
+             * @description Bearing of the plan's upward axis: 0 where up is north, 90 where up is east
+             */
+            north_deg?: number;
+            things: components["schemas"]["SiteThing"][] | null;
+        };
+        SiteSpot: {
+            /**
+             * @description Full sun from 6 strong hours in summer on, part shade from 3
+             * @enum {string}
+             */
+            class: "full sun" | "part shade" | "shade";
+            /** @description The side from which most sun comes; empty where it is open on all sides */
+            facing: string;
+            /** @description In a marked hollow, where cold air gathers */
+            hollow: boolean;
+            /** @description Mean hours of direct sun a day on clear days, January first */
+            hours: number[] | null;
+            /**
+             * Format: double
+             * @description From wind, of all directions: 0 open to 1 wholly sheltered
+             */
+            shelter: number;
+            /** @description By direction, north first */
+            shelter_from: components["schemas"]["SiteWind"][] | null;
+            /** @description Within reach of a sprinkler */
+            spray: boolean;
+            /**
+             * Format: double
+             * @description Of those with the sun 10° high or more: the class goes by these
+             */
+            strong: number;
+            /**
+             * Format: double
+             * @description Of the four months about midsummer, on average; in the tropics of all
+             */
+            summer: number;
+            /**
+             * Format: double
+             * @description As a plant's record has it: 0 shade to 1 sun all day
+             */
+            sun: number;
+            /**
+             * Format: double
+             * @description Roots of greedy neighbours: 0 none, 1 one stands over it, and more
+             */
+            thirst: number;
+            /** @description Within a metre and a half of a wall that the sun warms */
+            warm_wall: boolean;
+            /** @description Where water is marked as standing after rain */
+            wet: boolean;
+            why: string[] | null;
+            /**
+             * Format: double
+             * @description Of the month of midwinter
+             */
+            winter: number;
+        };
+        SiteThing: {
+            /**
+             * Format: double
+             * @description Clear stem under the crown
+             */
+            clear_m?: number;
+            /**
+             * Format: double
+             * @description Of what stands; of a wire, how high it hangs
+             */
+            height_m?: number;
+            id: string;
+            /** @enum {string} */
+            kind: "plant" | "tree" | "hedge" | "wall" | "fence" | "building" | "ground" | "bed" | "lawn" | "path" | "wire" | "door" | "gate" | "window" | "drain" | "water" | "hollow" | "sprinkler";
+            /**
+             * @description Evergreen when absent
+             * @enum {string}
+             */
+            leaf?: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter" | "";
+            /**
+             * @description What a plant wants
+             * @enum {string}
+             */
+            light?: "full sun" | "part shade" | "shade" | "sun or part shade" | "";
+            name?: string;
+            /**
+             * Format: int64
+             * @description The plant of the record that it is
+             */
+            plant_id?: number;
+            /** @description One for a point, two and more for a line, three and more for an area */
+            points: components["schemas"]["SiteAt"][] | null;
+            /**
+             * Format: double
+             * @description Of its roots, in crown spreads; 1.5 when absent
+             */
+            root_reach?: number;
+            /**
+             * @description Of a crown; round when absent
+             * @enum {string}
+             */
+            shape?: "round" | "spreading" | "cone" | "column" | "";
+            /** @description Catalogue id of a plant: what is absent of its size, leaf and light is taken from there */
+            species?: string;
+            /**
+             * Format: double
+             * @description Of a crown; thickness of a hedge
+             */
+            spread_m?: number;
+            /** @enum {string} */
+            thirst?: "low" | "medium" | "high" | "";
+        };
+        SiteWind: {
+            from: string;
+            /** Format: double */
+            shelter: number;
         };
         SkyOf: {
             /** Format: date */
@@ -13285,6 +13886,216 @@ export interface operations {
             };
         };
     };
+    plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "set-plan": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "plan": {
+                 *         "latitude": 45.9,
+                 *         "things": [
+                 *           {
+                 *             "height_m": 6,
+                 *             "id": "house",
+                 *             "kind": "building",
+                 *             "points": [
+                 *               {
+                 *                 "x": 0,
+                 *                 "y": 0
+                 *               },
+                 *               {
+                 *                 "x": 12,
+                 *                 "y": 0
+                 *               },
+                 *               {
+                 *                 "x": 12,
+                 *                 "y": 8
+                 *               },
+                 *               {
+                 *                 "x": 0,
+                 *                 "y": 8
+                 *               }
+                 *             ]
+                 *           }
+                 *         ]
+                 *       },
+                 *       "version": 0
+                 *     }
+                 */
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlanOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "give-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "take-plants": {
         parameters: {
             query?: {
@@ -14219,6 +15030,84 @@ export interface operations {
             };
         };
     };
+    "reckon-replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "died": {
+                 *         "cause": "box-blight",
+                 *         "species": "buxus-sempervirens"
+                 *       },
+                 *       "limit": 5,
+                 *       "property": 1,
+                 *       "spot": {
+                 *         "height_m": 2.5,
+                 *         "light": "part shade",
+                 *         "soil_water": "even"
+                 *       },
+                 *       "wish": {
+                 *         "evergreen": true
+                 *       }
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReplacementIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacementOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "reckon-rounds": {
         parameters: {
             query?: never;
@@ -14376,6 +15265,112 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reckon-site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "changes": [
+                 *         {
+                 *           "do": "cut",
+                 *           "height_m": 1,
+                 *           "thing": "hedge"
+                 *         }
+                 *       ],
+                 *       "plan": {
+                 *         "latitude": 45.9,
+                 *         "things": [
+                 *           {
+                 *             "height_m": 3,
+                 *             "id": "hedge",
+                 *             "kind": "hedge",
+                 *             "points": [
+                 *               {
+                 *                 "x": -10,
+                 *                 "y": -1
+                 *               },
+                 *               {
+                 *                 "x": 10,
+                 *                 "y": -1
+                 *               }
+                 *             ],
+                 *             "spread_m": 1
+                 *           },
+                 *           {
+                 *             "height_m": 0.5,
+                 *             "id": "ivy",
+                 *             "kind": "plant",
+                 *             "points": [
+                 *               {
+                 *                 "x": 0,
+                 *                 "y": 0.6
+                 *               }
+                 *             ],
+                 *             "species": "hedera-helix",
+                 *             "spread_m": 1
+                 *           }
+                 *         ]
+                 *       },
+                 *       "plant": "ivy"
+                 *     }
+                 */
+                "application/json": components["schemas"]["SiteIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
                 };
             };
             /** @description Bad Request */

@@ -1,0 +1,56 @@
+package api
+
+import (
+	"bytes"
+	"context"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/exchange"
+	"mezzadro/house"
+)
+
+func (s *Server) siteRoutes(a huma.API) {
+	op(a, get, "/properties/{id}/plan", doc{"plan", "Grounds", "A property seen from above", "What stands where, in metres, and the plants without a place.", readsOf, 0}, s.plan)
+	op(a, put, "/properties/{id}/plan", doc{"set-plan", "Grounds", "Draw a property", "The whole plan, based on a version; plants without a place stay usable.", writes, 0}, s.setPlan)
+	op(a, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
+	op(a, post, "/reckon/site", doc{"reckon-site", "Reckon", "Sun, shelter and what a change does", "From an inline plan: hours of direct sun by month for a plant or a point, shelter, walls, roots; what a cut, a fall or a planting changes for each plant. Nothing is stored.", asks, 0}, s.reckonSite)
+	op(a, post, "/reckon/replacement", doc{"reckon-replacement", "Reckon", "What fits a spot", "Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.", asks, 0}, s.reckonReplacement)
+}
+
+func (s *Server) plan(ctx context.Context, in *ByID) (*Out[house.PlanOut], error) {
+	p, err := s.PlanOf(ctx, in.ID)
+	return out(p), s.problem(ctx, "property", err)
+}
+
+func (s *Server) setPlan(ctx context.Context, in *struct {
+	Write
+	Body house.PlanIn
+}) (*Out[house.PlanOut], error) {
+	p, err := s.SetPlan(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(p), s.problem(ctx, "property", err)
+}
+
+func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
+	p, err := s.Store.Property(ctx, in.ID)
+	if err != nil {
+		return nil, s.problem(ctx, "property", err)
+	}
+	plan, err := s.PlanOf(ctx, in.ID)
+	var b bytes.Buffer
+	if err == nil {
+		c := p.Climate.V
+		err = exchange.WritePlanGeoJSON(&b, plan.Plan, c.Latitude, c.Longitude)
+	}
+	return attached(p.Name, "plan.geojson", "application/geo+json", b.Bytes()), s.problem(ctx, "property", err)
+}
+
+func (s *Server) reckonSite(ctx context.Context, in *struct{ Body house.SiteIn }) (*Out[house.SiteOut], error) {
+	o, err := s.ReckonSite(ctx, in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}
+
+func (s *Server) reckonReplacement(ctx context.Context, in *struct{ Body house.ReplacementIn }) (*Out[house.ReplacementOut], error) {
+	o, err := s.ReckonReplacement(ctx, in.Body)
+	return out(o), s.problem(ctx, "property", err)
+}

@@ -1,0 +1,79 @@
+package replacement
+
+import (
+	"slices"
+	"testing"
+	"time"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/rules"
+)
+
+// TestPlanting: when gardeners plant, by climate; and in which months what is new is watered.
+func TestPlanting(t *testing.T) {
+	for _, c := range []struct {
+		climate, kind string
+		from          day.Day
+		good, bad     []time.Month // of windows
+		water, dry    []int        // months watered, and not
+		bare          []time.Month // months within the bare-root window; none: not planted so
+	}{
+		{"lake-foothills", "syringa-vulgaris", day.Of(2027, 3, 18), []time.Month{4, 10}, []time.Month{7, 1}, []int{7, 8}, []int{1, 12}, []time.Month{12, 2}},
+		{"prairie", "syringa-meyeri", day.Of(2027, 3, 18), []time.Month{5}, []time.Month{1, 2, 12}, []int{6, 7, 8}, []int{1, 2, 12}, []time.Month{11, 4}},
+		{"gulf-coast", "ilex-vomitoria", day.Of(2027, 6, 1), []time.Month{11, 2}, []time.Month{7, 8}, nil, nil, nil},
+		{"hot-desert", "leucophyllum-frutescens", day.Of(2027, 6, 1), []time.Month{11, 2}, []time.Month{7, 8}, []int{5, 6, 7, 8, 9}, nil, nil},
+		{"southern-coast", "camellia-japonica", day.Of(2027, 1, 15), []time.Month{5, 8}, []time.Month{}, []int{1, 12}, []int{7}, nil},
+		{"dry-summer-coast", "salvia-rosmarinus", day.Of(2027, 3, 1), []time.Month{10, 11}, []time.Month{7, 8}, []int{6, 7, 8}, []int{1}, nil},
+	} {
+		a := ask(t, c.climate)
+		e, _ := catalogue.Built().Entry(c.kind)
+		p := a.PlantingOf(e, c.from, rules.House{})
+		in := func(m time.Month) bool {
+			return slices.ContainsFunc(p.Windows, func(w Window) bool {
+				for d := w.From; d <= w.To; d++ {
+					if d.Time().Month() == m {
+						return true
+					}
+				}
+				return false
+			})
+		}
+		for _, m := range c.good {
+			if !in(m) {
+				t.Errorf("%s at %s: not planted in %s: %v", c.kind, c.climate, m, p.Windows)
+			}
+		}
+		for _, m := range c.bad {
+			if in(m) {
+				t.Errorf("%s at %s: planted in %s: %v", c.kind, c.climate, m, p.Windows)
+			}
+		}
+		watered := []int{}
+		for _, w := range p.Water {
+			watered = append(watered, w.Month)
+		}
+		for _, m := range c.water {
+			if !slices.Contains(watered, m) {
+				t.Errorf("%s at %s: no water in month %d: %v", c.kind, c.climate, m, watered)
+			}
+		}
+		for _, m := range c.dry {
+			if slices.Contains(watered, m) {
+				t.Errorf("%s at %s: water in month %d", c.kind, c.climate, m)
+			}
+		}
+		if (p.Bare != nil) != (len(c.bare) > 0) {
+			t.Errorf("%s at %s: bare roots %v", c.kind, c.climate, p.Bare)
+		}
+		for _, m := range c.bare {
+			found := false
+			for d := p.Bare.From; d <= p.Bare.To; d++ {
+				found = found || d.Time().Month() == m
+			}
+			if !found {
+				t.Errorf("%s at %s: bare roots from %s to %s, not in %s", c.kind, c.climate, p.Bare.From, p.Bare.To, m)
+			}
+		}
+	}
+}

@@ -1,0 +1,126 @@
+package house
+
+import (
+	"context"
+	"strconv"
+
+	"mezzadro/core/invalid"
+	"mezzadro/core/site"
+	"mezzadro/store"
+)
+
+// PlanIn is a plan as it was drawn.
+type PlanIn struct {
+	Plan    site.Plan `json:"plan"`
+	Version int       `json:"version" minimum:"0" doc:"That it is based on; 0 where there was none"`
+}
+
+// PlanOut is a property's plan.
+type PlanOut struct {
+	Plan    site.Plan    `json:"plan"`
+	Version int          `json:"version" doc:"0: none was drawn yet"`
+	Loose   []LoosePlant `json:"loose" doc:"Plants of the property that stand nowhere on the plan"`
+}
+
+// LoosePlant is a plant without a place.
+type LoosePlant struct {
+	ID      int64   `json:"id"`
+	Species string  `json:"species"`
+	Name    string  `json:"name"`
+	HeightM float64 `json:"height_m"`
+	SpreadM float64 `json:"spread_m"`
+}
+
+// PlanOf is the plan of a property, with its plants as they are now and those that stand nowhere on it.
+func (h *House) PlanOf(ctx context.Context, property int64) (PlanOut, error) {
+	p, err := h.Store.Property(ctx, property)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	row, err := h.Store.Plan(ctx, property)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	return h.tellPlanOf(ctx, p, row)
+}
+
+func (h *House) tellPlanOf(ctx context.Context, p store.Property, row store.SitePlan) (PlanOut, error) {
+	out := PlanOut{Plan: row.Body.V, Version: row.Version, Loose: []LoosePlant{}}
+	out.Plan.Latitude = p.Climate.V.Latitude
+	if out.Plan.Things == nil {
+		out.Plan.Things = []site.Thing{}
+	}
+	plants, err := h.Store.Plants(ctx, p.ID, 0, all)
+	if err != nil {
+		return out, err
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	at := map[int64]int{}
+	for i, t := range out.Plan.Things {
+		if t.PlantID != 0 {
+			at[t.PlantID] = i
+		}
+	}
+	here := map[int64]bool{}
+	for _, q := range plants {
+		here[q.ID] = true
+		e := entryOf(book, q.Species)
+		i, stands := at[q.ID]
+		if !stands {
+			out.Loose = append(out.Loose, LoosePlant{q.ID, q.Species, plantName(e.Common, q.Label), q.HeightM, q.SpreadM})
+			continue
+		}
+		t := &out.Plan.Things[i]
+		t.Species, t.Name, t.HeightM, t.SpreadM = q.Species, plantName(e.Common, q.Label), q.HeightM, q.SpreadM
+		standing(&e, t)
+	}
+	kept := out.Plan.Things[:0]
+	for _, t := range out.Plan.Things { // what was removed since stands there no more
+		if t.PlantID == 0 || here[t.PlantID] {
+			kept = append(kept, t)
+		}
+	}
+	out.Plan.Things = kept
+	return out, nil
+}
+
+func plantName(common, label string) string {
+	if label == "" {
+		return common
+	}
+	return common + ", " + label
+}
+
+// SetPlan keeps a plan.
+func (h *House) SetPlan(ctx context.Context, key store.Key, property int64, in PlanIn) (PlanOut, error) {
+	p, err := h.Store.Property(ctx, property)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	in.Plan.Latitude = p.Climate.V.Latitude
+	var bad invalid.Fields
+	bad.Below("plan", in.Plan.Validate())
+	for i, t := range in.Plan.Things {
+		if t.PlantID == 0 {
+			continue
+		}
+		if q, err := h.Store.Plant(ctx, t.PlantID); err != nil || q.PropertyID != property {
+			bad.Add("plan.things["+strconv.Itoa(i)+"].plant_id", t.PlantID, "no such plant stands on this property")
+		}
+	}
+	if bad != nil {
+		return PlanOut{}, bad
+	}
+	row, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.SitePlan, error) {
+		return tx.SetPlan(ctx, store.SitePlan{PropertyID: property, Body: store.JSON[site.Plan]{V: in.Plan}, Version: in.Version})
+	})
+	if err != nil {
+		return PlanOut{}, stale(err, func(r store.SitePlan) PlanOut {
+			return PlanOut{Plan: r.Body.V, Version: r.Version, Loose: []LoosePlant{}}
+		})
+	}
+	return h.tellPlanOf(ctx, p, row)
+}
