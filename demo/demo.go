@@ -137,11 +137,13 @@ func (s Scenario) Load(ctx context.Context, site http.Handler, setToday func(day
 	}
 	to := &sender{ctx, exchange.Local(site)}
 	setToday(home)
+	ids := map[string]int64{}
 	for _, p := range s.Properties {
 		id, err := to.post("/properties", p.Property)
 		if err != nil {
 			return err
 		}
+		ids[fmt.Sprint(p.Property["name"])] = id
 		if _, err := to.postFile(fmt.Sprintf("/properties/%d/plants", id), "text/csv", []byte(p.Plants)); err != nil {
 			return err
 		}
@@ -154,6 +156,9 @@ func (s Scenario) Load(ctx context.Context, site http.Handler, setToday func(day
 		if err := s.walks(to, id, p.Walks); err != nil {
 			return err
 		}
+	}
+	if err := draw(to, ids); err != nil {
+		return err
 	}
 	if !s.Elsewhere {
 		if err := tellStory(ctx, to, setToday); err != nil {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/site"
 )
@@ -16,7 +17,14 @@ type SiteIn struct {
 	At      *site.At      `json:"at,omitempty" doc:"In place of a plant: a point"`
 	UpM     float64       `json:"up_m,omitempty" minimum:"0" maximum:"60" doc:"How far above the ground; six tenths of the plant's height, or 0.5 m, when absent"`
 	Year    int           `json:"year,omitempty" minimum:"0" maximum:"2200" doc:"This year when absent"`
+	Shadow  *ShadowAt     `json:"shadow,omitempty" doc:"An hour whose shadows are asked"`
 	Changes []site.Change `json:"changes,omitempty" maxItems:"100" doc:"What is cut, taken away or planted"`
+}
+
+// ShadowAt is an hour of a day.
+type ShadowAt struct {
+	Day  day.Day `json:"day" format:"date"`
+	Hour float64 `json:"hour" minimum:"0" maximum:"24" doc:"Of solar time: the sun is highest at 12"`
 }
 
 // SiteOut is what the spot gets, and what changes do.
@@ -24,6 +32,7 @@ type SiteOut struct {
 	Spot    *site.Spot    `json:"spot,omitempty" doc:"As it is; absent where neither a plant nor a point was named"`
 	After   *site.Spot    `json:"after,omitempty" doc:"After the changes"`
 	Effects []site.Effect `json:"effects" doc:"Of the changes, on each plant, those that matter first"`
+	Shadows []site.Shadow `json:"shadows" doc:"On level ground, after the changes"`
 	Areas   []Measured    `json:"areas" doc:"Areas and lengths read off the plan"`
 }
 
@@ -36,7 +45,7 @@ type Measured struct {
 
 // ReckonSite works out light, shelter and changes from inline values, storing nothing.
 func (h *House) ReckonSite(ctx context.Context, in SiteIn) (SiteOut, error) {
-	out := SiteOut{Effects: []site.Effect{}, Areas: []Measured{}}
+	out := SiteOut{Effects: []site.Effect{}, Areas: []Measured{}, Shadows: []site.Shadow{}}
 	book, err := h.Book(ctx)
 	if err != nil {
 		return out, err
@@ -68,6 +77,15 @@ func (h *House) ReckonSite(ctx context.Context, in SiteIn) (SiteOut, error) {
 	for i := range in.Plan.Things {
 		out.measure(&in.Plan.Things[i])
 	}
+	after := &in.Plan
+	if len(in.Changes) > 0 {
+		if after, err = in.Plan.With(in.Changes); err != nil {
+			return out, err
+		}
+	}
+	if in.Shadow != nil {
+		out.Shadows = after.Shadows(in.Shadow.Day, in.Shadow.Hour)
+	}
 	if len(in.Changes) == 0 {
 		return out, nil
 	}
@@ -75,10 +93,6 @@ func (h *House) ReckonSite(ctx context.Context, in SiteIn) (SiteOut, error) {
 		return out, err
 	}
 	if at != nil {
-		after, err := in.Plan.With(in.Changes)
-		if err != nil {
-			return out, err
-		}
 		s := after.SpotAt(*at, up, in.Year, own...)
 		out.After = &s
 	}

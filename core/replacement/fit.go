@@ -22,7 +22,7 @@ type Part struct {
 type Fit struct {
 	Species string   `json:"species"`
 	Common  string   `json:"common"`
-	Score   float64  `json:"score" doc:"0 to 100 and a little more where a wish is met; 0 where it cannot be"`
+	Score   float64  `json:"score" doc:"0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be"`
 	Out     []string `json:"out" doc:"Why it is left out; empty where it may stand there"`
 	Parts   []Part   `json:"parts" doc:"What counts, the weightiest first"`
 	Care    []string `json:"cautions" doc:"To be minded all the same"`
@@ -52,17 +52,20 @@ func (f *fitting) care(format string, a ...any) {
 	f.fit.Care = append(f.fit.Care, fmt.Sprintf(format, a...))
 }
 
+// plainFit is the score of a kind of which nothing is said for or against.
+const plainFit = 85.0
+
 // FitOf judges one kind on a spot.
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
 	for _, judge := range []func(){f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.safety, f.upkeep, f.wished} {
 		judge()
 	}
-	score := 100.0
+	score := plainFit
 	for _, p := range f.fit.Parts {
 		score += p.Points
 	}
-	f.fit.Score = math.Max(0, math.Round(score*10)/10)
+	f.fit.Score = math.Max(0, math.Min(100, math.Round(score*10)/10))
 	if len(f.fit.Out) > 0 {
 		f.fit.Score = 0
 	}

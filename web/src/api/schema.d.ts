@@ -7043,6 +7043,15 @@ export interface components {
             /** Format: double */
             mid: number;
         };
+        ShadowAt: {
+            /** Format: date */
+            day: string;
+            /**
+             * Format: double
+             * @description Of solar time: the sun is highest at 12
+             */
+            hour: number;
+        };
         Sheet: {
             /** @description Empty: of all */
             crew: string;
@@ -7278,6 +7287,8 @@ export interface components {
             plan: components["schemas"]["SitePlan"];
             /** @description Id of a thing on the plan whose spot is asked */
             plant?: string;
+            /** @description An hour whose shadows are asked */
+            shadow?: components["schemas"]["ShadowAt"];
             /**
              * Format: double
              * @description How far above the ground; six tenths of the plant's height, or 0.5 m, when absent
@@ -7296,6 +7307,8 @@ export interface components {
             areas: components["schemas"]["Measured"][] | null;
             /** @description Of the changes, on each plant, those that matter first */
             effects: components["schemas"]["SiteEffect"][] | null;
+            /** @description On level ground, after the changes */
+            shadows: components["schemas"]["SiteShadow"][] | null;
             /** @description As it is; absent where neither a plant nor a point was named */
             spot?: components["schemas"]["SiteSpot"];
         };
@@ -7318,6 +7331,11 @@ export interface components {
              */
             north_deg?: number;
             things: components["schemas"]["SiteThing"][] | null;
+        };
+        SiteShadow: {
+            id: string;
+            /** @description Its outline */
+            points: components["schemas"]["SiteAt"][] | null;
         };
         SiteSpot: {
             /**

@@ -1,0 +1,77 @@
+import type { Schemas } from '../api/client';
+
+export type Thing = Schemas['SiteThing'];
+export type At = Schemas['SiteAt'];
+export type Kind = Thing['kind'];
+
+/** How a kind is drawn, and what it is when it is new. */
+export const kinds: Record<Kind, { form: 'point' | 'line' | 'area'; name: string; height?: number; spread?: number }> = {
+  building: { form: 'area', name: 'House', height: 6 },
+  wall: { form: 'line', name: 'Wall', height: 2 },
+  fence: { form: 'line', name: 'Fence', height: 1.5 },
+  hedge: { form: 'line', name: 'Hedge', height: 2, spread: 0.8 },
+  tree: { form: 'point', name: 'Tree', height: 8, spread: 5 },
+  bed: { form: 'area', name: 'Bed' },
+  lawn: { form: 'area', name: 'Lawn' },
+  path: { form: 'line', name: 'Path' },
+  wire: { form: 'line', name: 'Wire', height: 5 },
+  drain: { form: 'line', name: 'Drain' },
+  door: { form: 'point', name: 'Door' },
+  gate: { form: 'point', name: 'Gate' },
+  window: { form: 'point', name: 'Window' },
+  water: { form: 'area', name: 'Standing water' },
+  hollow: { form: 'area', name: 'Hollow' },
+  sprinkler: { form: 'point', name: 'Sprinkler' },
+  ground: { form: 'area', name: 'Ground' },
+  plant: { form: 'point', name: 'Plant' },
+};
+
+/** What can be added from the list of tools, in that order; plants come from the property. */
+export const tools = Object.keys(kinds).filter((k) => k !== 'plant') as Kind[];
+
+/** Corners that a thing of a form needs. */
+export const least = { point: 1, line: 2, area: 3 };
+
+export const stands = (t: Thing) => ['plant', 'tree', 'hedge', 'wall', 'fence', 'building'].includes(t.kind);
+export const snap = (v: number, to = 0.1) => Math.round(v / to) * to;
+export const near = (v: number) => Math.round(v * 100) / 100;
+export const distance = (a: At, b: At) => Math.hypot(a.x - b.x, a.y - b.y);
+export const moved = (t: Thing, dx: number, dy: number): Thing => ({
+  ...t,
+  points: (t.points ?? []).map((q) => ({ x: near(q.x + dx), y: near(q.y + dy) })),
+});
+export const middle = (t: Thing): At => {
+  const n = t.points?.length ?? 0;
+  if (!n) return { x: 0, y: 0 };
+  return { x: t.points!.reduce((s, q) => s + q.x, 0) / n, y: t.points!.reduce((s, q) => s + q.y, 0) / n };
+};
+/** An id that no other thing has. */
+export function fresh(things: Thing[], kind: Kind): string {
+  let n = 1;
+  while (things.some((t) => t.id === `${kind}-${n}`)) n++;
+  return `${kind}-${n}`;
+}
+
+export interface View {
+  x0: number; // metres at the left edge
+  y1: number; // metres at the upper edge
+  scale: number; // px a metre
+}
+/** A view that shows all that is on a plan. */
+export function fit(things: Thing[], wide: number, high: number): View {
+  const all = things.flatMap((t) =>
+    (t.points ?? []).flatMap((q) => {
+      const r = (t.kind === 'plant' || t.kind === 'tree') && t.spread_m ? t.spread_m / 2 : 0;
+      return [
+        { x: q.x - r, y: q.y - r },
+        { x: q.x + r, y: q.y + r },
+      ];
+    }),
+  );
+  const xs = all.map((q) => q.x).concat(all.length ? [] : [-12, 12]);
+  const ys = all.map((q) => q.y).concat(all.length ? [] : [-9, 9]);
+  const [x0, x1, y0, y1] = [Math.min(...xs) - 2, Math.max(...xs) + 2, Math.min(...ys) - 2, Math.max(...ys) + 2];
+  const scale = Math.min(wide / (x1 - x0), high / (y1 - y0), 60);
+  return { x0: x0 - (wide / scale - (x1 - x0)) / 2, y1: y1 + (high / scale - (y1 - y0)) / 2, scale };
+}
+export const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
