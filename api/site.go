@@ -14,6 +14,7 @@ func (s *Server) siteRoutes(a huma.API) {
 	op(a, get, "/properties/{id}/plan", doc{"plan", "Grounds", "A property seen from above", "What stands where, in metres, and the plants without a place.", readsOf, 0}, s.plan)
 	op(a, put, "/properties/{id}/plan", doc{"set-plan", "Grounds", "Draw a property", "The whole plan, based on a version; plants without a place stay usable.", writes, 0}, s.setPlan)
 	op(a, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
+	op(a, post, "/properties/{id}/plan/spots", doc{"take-spots", "Grounds", "Take sun and shelter from the plan", "The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.", writes, 0}, s.takeSpots)
 	op(a, post, "/reckon/site", doc{"reckon-site", "Reckon", "Sun, shelter and what a change does", "From an inline plan: hours of direct sun by month for a plant or a point, shelter, walls, roots; what a cut, a fall or a planting changes for each plant. Nothing is stored.", asks, 0}, s.reckonSite)
 	op(a, post, "/reckon/replacement", doc{"reckon-replacement", "Reckon", "What fits a spot", "Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.", asks, 0}, s.reckonReplacement)
 }
@@ -43,6 +44,14 @@ func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
 		err = exchange.WritePlanGeoJSON(&b, plan.Plan, c.Latitude, c.Longitude)
 	}
 	return attached(p.Name, "plan.geojson", "application/geo+json", b.Bytes()), s.problem(ctx, "property", err)
+}
+
+func (s *Server) takeSpots(ctx context.Context, in *struct {
+	Write
+	Body house.SpotsIn
+}) (*Out[Run[house.SpotTaken]], error) {
+	list, err := s.TakeSpots(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(Run[house.SpotTaken]{Items: list}), s.problem(ctx, "plant on this property", err)
 }
 
 func (s *Server) reckonSite(ctx context.Context, in *struct{ Body house.SiteIn }) (*Out[house.SiteOut], error) {

@@ -97,6 +97,20 @@ func TestPlanOfProperty(t *testing.T) {
 	if b := drawn.Plan.Things[1]; b.Species != "buxus-sempervirens" || b.HeightM != 0.8 || b.Kind != site.Plant || b.Light == "" {
 		t.Errorf("the box as it is: %+v", b)
 	}
+	// The record takes the plan's word, in one write, and can be set back.
+	taken := ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots").Items
+	ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots")
+	read := func() house.Plant { return ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", box.ID), nil).Plant }
+	if now := read(); len(taken) != 1 || now.Sun != taken[0].After.Sun || now.Version != box.Version+1 || now.Sun < 0.5 || taken[0].Before.Sun != box.Sun {
+		t.Errorf("taken from the plan: %+v, now %+v", taken, now)
+	}
+	ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{"set": []house.SpotSet{taken[0].Before}})
+	if now := read(); now.Sun != box.Sun || now.Shelter != box.Shelter {
+		t.Errorf("set back: %+v", now)
+	}
+	if code, b := h.do("POST", path+"/spots", obj{"set": []obj{{"plant_id": far.ID, "sun": 1, "shelter": 0, "wall": false}}}); code != 404 {
+		t.Errorf("a plant of another property: %d %s", code, b)
+	}
 	if code, b := h.do("PUT", path, obj{"version": 0, "plan": obj{"latitude": 45, "things": things}}); code != 409 {
 		t.Errorf("an old version: %d %s", code, b)
 	}

@@ -1248,6 +1248,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/plan/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take sun and shelter from the plan
+         * @description The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.
+         */
+        post: operations["take-spots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/plants": {
         parameters: {
             query?: never;
@@ -6070,7 +6090,7 @@ export interface components {
             parts: components["schemas"]["ReplacementPart"][] | null;
             /**
              * Format: double
-             * @description 0 to 100 and a little more where a wish is met; 0 where it cannot be
+             * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
             species: string;
@@ -6308,7 +6328,7 @@ export interface components {
             planting?: components["schemas"]["ReplacementPlanting"];
             /**
              * Format: double
-             * @description 0 to 100 and a little more where a wish is met; 0 where it cannot be
+             * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
             /** Format: double */
@@ -6781,6 +6801,11 @@ export interface components {
         };
         RunSign: {
             items: components["schemas"]["CauseSign"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunSpotTaken: {
+            items: components["schemas"]["SpotTaken"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -7742,6 +7767,31 @@ export interface components {
              * @description Since it was planted; 0 not known
              */
             years?: number;
+        };
+        SpotSet: {
+            /** Format: int64 */
+            plant_id: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered
+             */
+            shelter: number;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day
+             */
+            sun: number;
+            /** @description Within reach of a wall that the sun warms */
+            wall: boolean;
+        };
+        SpotTaken: {
+            after: components["schemas"]["SpotSet"];
+            before: components["schemas"]["SpotSet"];
+            name: string;
+        };
+        SpotsIn: {
+            /** @description Values to be set instead, such as those of before; as the plan says when absent */
+            set?: components["schemas"]["SpotSet"][] | null;
         };
         StageBand: {
             /** Format: date */
@@ -14087,6 +14137,93 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-spots": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "set": [
+                 *         {
+                 *           "plant_id": 1,
+                 *           "shelter": 0.4,
+                 *           "sun": 0.6,
+                 *           "wall": false
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["SpotsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunSpotTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

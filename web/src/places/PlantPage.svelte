@@ -124,6 +124,10 @@
       >
       <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/cut/{id}">Cut bench</a>
       <a
+        class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4"
+        href="#/replace/{p.property_id}/{id}">What fits here</a
+      >
+      <a
         class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
         href="#/walk/{p.property_id}/{id}">Walk to it</a
       >

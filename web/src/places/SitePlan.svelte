@@ -171,6 +171,32 @@
     chosen = undefined;
     house.say(`${t.name || kinds[t.kind].name} is off the plan.`, async () => back());
   }
+  /** The plants' records take the plan's sun and shelter, measured in place of guessed. */
+  async function takeSpots(set?: Schemas['SpotSet'][]) {
+    if (timer) await keep();
+    await attempt(async () => {
+      const list =
+        (
+          await ask(
+            api.POST('/api/v1/properties/{id}/plan/spots', {
+              params: { path: { id }, header: onceKey() },
+              body: set ? { set } : {},
+            }),
+          )
+        ).items ?? [];
+      void house.refresh();
+      if (set) return;
+      house.say(
+        list.length
+          ? `${list.length === 1 ? 'One plant stands' : `${list.length} plants stand`} in the record as the plan says: ${list
+              .slice(0, 3)
+              .map((x) => `${x.name} ${Math.round(x.before.sun * 100)} to ${Math.round(x.after.sun * 100)} % sun`)
+              .join('; ')}${list.length > 3 ? ' …' : ''}.`
+          : 'The record says what the plan says already.',
+        list.length ? () => takeSpots(list.map((x) => x.before)) : undefined,
+      );
+    });
+  }
   function pickTool(t: Kind | 'pick' | 'place') {
     tool = t;
     drawn = [];
@@ -355,6 +381,12 @@
           <div class="w-40"><Field label="Up is at a bearing of (°)" mode="decimal" bind:value={north} /></div>
           <Button size="sm" color="light" class="min-h-11" onclick={later}>Turn it</Button>
         </div>
+        {#if things.some((t) => t.plant_id)}<p class="mt-2 flex flex-wrap items-center gap-3">
+            <Button size="sm" color="light" class="min-h-11" onclick={() => takeSpots()}
+              >Take sun and shelter into the record</Button
+            >
+            <span class="text-sm text-soft">Verdicts, causes and forecasts then go by the plan, not by what was guessed.</span>
+          </p>{/if}
         {#if !things.length}<p class="mt-3 text-soft">
             Nothing is drawn yet. Draw the house first, then walls and hedges, and place the plants: their sun is reckoned from
             that.
