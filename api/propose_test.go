@@ -315,8 +315,16 @@ func TestReckonRounds(t *testing.T) {
 	if len(a.Visits) != 1 || a.Visits[0].Day != 1 || len(a.Why) != 1 || !strings.Contains(a.Why[0].Others[0].Why, "rain") {
 		t.Errorf("%+v", a)
 	}
+	idle := body()
+	idle["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{}}}
+	a = ok[house.ReckonRoundsOut](h, "POST", "/reckon/rounds", idle)
+	if len(a.Left) != 1 || !strings.Contains(a.Left[0].Why, "at work") || !strings.Contains(strings.Join(a.Notes, " "), "None has no hours") {
+		t.Errorf("a crew without hours: %+v", a)
+	}
 	for says, change := range map[string]func(obj){
-		"body.crews[0].hours":   func(o obj) { o["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{}}} },
+		"body.crews[0].hours[1]": func(o obj) {
+			o["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{1: {From: 900, To: 800}}}}
+		},
 		"body.jobs[0].place":    func(o obj) { o["places"] = []obj{} },
 		"body.explain[0]":       func(o obj) { o["explain"] = []int{4} },
 		"body.jobs[0].costs[1]": func(o obj) { o["jobs"] = []obj{{"place": 0, "minutes": 10, "costs": []int{0, 300}}} },

@@ -195,7 +195,7 @@ func (s *search) left(j int) Left {
 	out := Left{Job: j}
 	k := &s.p.Jobs[j]
 	lacks := map[string]bool{}
-	able, allowed := false, false
+	able, works, allowed := false, false, false
 	for c := range s.p.Crews {
 		if lack := s.p.lacks(j, c); lack != "" {
 			lacks[lack] = true
@@ -203,6 +203,7 @@ func (s *search) left(j int) Left {
 		}
 		able = true
 		for d := range s.p.Days {
+			works = works || !s.list[c*s.p.Days+d].hours.empty()
 			allowed = allowed ||
 				k.cost(d) < Forbidden && !s.list[c*s.p.Days+d].hours.empty() && !s.open[d][k.Place].empty()
 		}
@@ -225,6 +226,8 @@ func (s *search) left(j int) Left {
 		}
 		slices.Sort(names)
 		out.Why, out.Takes = "Nobody has: "+strings.Join(names, ", ")+".", "A person with it, or a firm from outside."
+	case !works:
+		out.Why, out.Takes = "Nobody who can do it is at work in the span.", "Hours for a crew, or a later span."
 	case !allowed && s.weather(j) != "":
 		out.Why, out.Takes = "The weather allows no day of the span: "+s.weather(j)+".", s.laterText(k)
 	case !allowed:
