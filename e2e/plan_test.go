@@ -125,3 +125,27 @@ func TestReplaceByFit(t *testing.T) {
 	b.until("the job", "location.hash.startsWith('#/rounds/')")
 	b.see("for Lemon")
 }
+
+// TestWinterToCome: what comes in is listed against the room there is, becomes jobs in one go, and a bulb is worked back from its bloom.
+func TestWinterToCome(t *testing.T) {
+	t.Parallel()
+	s := garden(t, "2027-09-10")
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "citrus-limon", "label": "Court", "height_m": 1.8, "spread_m": 1.3, "pot_l": 60, "count": 6}`)
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "dahlia-pinnata", "height_m": 0.9, "spread_m": 0.6, "count": 12}`)
+	b := open(t, s, 1280, 800)
+	b.visit("/#/grounds/1")
+	b.press("link", "Winter")
+	b.see("of floor for what comes in")
+	b.see("Lemon × 6, Court")
+	b.see("Tubers lifted and stored dry")
+	b.accessible("the winter to come")
+	b.fill("Cold house has (m²)", "3")
+	b.see("too much: keep the dear ones")
+	b.press("button", "Make jobs of it for 2")
+	b.see("jobs stand for the winter")
+	b.see("its jobs stand")
+	b.choose("Kind", "Daffodil")
+	b.eval(`(() => { const e = document.querySelector('input[type=date]'); e.value = '2028-02-20'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.press("button", "Work back")
+	b.until("worked back", "document.querySelectorAll('[data-testid=forced] li').length === 4")
+}

@@ -291,6 +291,7 @@
         <Button color="light" href="#/call/{id}">A call</Button>
         <Button color="light" href="#/cuts/{id}">Plan cuts</Button>
         <Button color="light" href="#/grounds/{id}/plan">Plan</Button>
+        <Button color="light" href="#/grounds/{id}/winter">Winter</Button>
         <Button color="light" onclick={() => (form = 'change property')}>Change</Button>
         <Button color="light" onclick={() => removeProperty(property)}>Remove</Button>
       </header>
