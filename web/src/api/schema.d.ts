@@ -1408,6 +1408,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/winter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The winter to come
+         * @description What comes in, how and when, at what temperature and on how much floor, what may stand together; what is wrapped; and which bulbs can be forced.
+         */
+        get: operations["winter"];
+        put?: never;
+        /**
+         * Make jobs of it
+         * @description The steps of some plants' winters become jobs, all in one write; those that stand already are left.
+         */
+        post: operations["keep-winter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/cause": {
         parameters: {
             query?: never;
@@ -1622,6 +1646,26 @@ export interface paths {
          * @description The ladder, the least that works, its steps on their days with reasons, what they take by the given product cards, and cautions. Nothing is stored.
          */
         post: operations["reckon-treatment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reckon/wintering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * How a plant is brought through a winter
+         * @description Carried in, lifted, wrapped or left, with days, temperature, light and floor; or a bulb worked back from the day on which it is to bloom. Nothing is stored.
+         */
+        post: operations["reckon-wintering"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4362,6 +4406,9 @@ export interface components {
             /** @description The proposed cuts that become jobs */
             cuts: components["schemas"]["CutWanted"][] | null;
         };
+        "Keep-winterRequest": {
+            plants: number[] | null;
+        };
         KeepTreatmentIn: {
             /** @description Others that are treated along, by id */
             plants?: number[] | null;
@@ -5027,6 +5074,48 @@ export interface components {
              */
             seasons_low: number;
             text: string;
+        };
+        OverwinterKeep: {
+            /**
+             * Format: double
+             * @description Air, °C
+             */
+            least_c: number;
+            /** @enum {string} */
+            light: "bright" | "dark will do" | "";
+            /**
+             * Format: double
+             * @description Floor that it takes, all of a group
+             */
+            m2: number;
+            /** Format: double */
+            most_c: number;
+            water: string;
+        };
+        OverwinterStep: {
+            do: string;
+            /** Format: date */
+            from: string;
+            /** Format: date */
+            to: string;
+            why: string;
+        };
+        OverwinterWintering: {
+            /**
+             * Format: double
+             * @description That it comes through so, 0 to 1: an estimate
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description That it comes through outside, unprotected
+             */
+            chance_outside: number;
+            /** @description Where it comes in */
+            keep?: components["schemas"]["OverwinterKeep"];
+            steps: components["schemas"]["OverwinterStep"][] | null;
+            way: string;
+            why: string;
         };
         PackTaken: {
             /** @description Ids that were not in the book */
@@ -6776,6 +6865,11 @@ export interface components {
         };
         RunGuard: {
             items: components["schemas"]["Guard"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunInt64: {
+            items: number[] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -8637,6 +8731,87 @@ export interface components {
             /** @description Jobs that are not in their best week, the dearest first; up to 200 */
             moved: components["schemas"]["WeekMoved"][] | null;
             weeks: components["schemas"]["WeekAhead"][] | null;
+        };
+        Winter: {
+            /** @description Kinds that can be forced */
+            bulbs: components["schemas"]["WinterBulb"][] | null;
+            /**
+             * Format: double
+             * @description Floor that all take that come in
+             */
+            m2: number;
+            /** @description Those that do not simply stay out, what comes in first */
+            plants: components["schemas"]["WinterPlant"][] | null;
+            /** @description What may stand together */
+            rooms: components["schemas"]["WinterRoom"][] | null;
+        };
+        WinterBulb: {
+            common: string;
+            species: string;
+        };
+        WinterPlant: {
+            /** @description Jobs for it stand already */
+            asked: boolean;
+            /**
+             * Format: double
+             * @description That it comes through so, 0 to 1: an estimate
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description That it comes through outside, unprotected
+             */
+            chance_outside: number;
+            /** Format: int64 */
+            id: number;
+            /** @description Where it comes in */
+            keep?: components["schemas"]["OverwinterKeep"];
+            name: string;
+            steps: components["schemas"]["OverwinterStep"][] | null;
+            way: string;
+            why: string;
+        };
+        WinterRoom: {
+            /** Format: double */
+            least_c: number;
+            light: string;
+            /** Format: double */
+            m2: number;
+            /** Format: double */
+            most_c: number;
+            names: string[] | null;
+        };
+        WinteringIn: {
+            /**
+             * Format: date
+             * @description Of a bulb that is forced: the day on which it is to bloom
+             */
+            bloom?: string;
+            climate?: components["schemas"]["SeasonClimate"];
+            /** Format: int64 */
+            count?: number;
+            /**
+             * Format: date
+             * @description Today when absent: the winter to come counts
+             */
+            date?: string;
+            /**
+             * Format: double
+             * @description As tall as its kind grows when absent
+             */
+            height_m?: number;
+            mulched?: boolean;
+            /** Format: double */
+            pot_l?: number;
+            /**
+             * Format: int64
+             * @description In place of a climate: a property's id
+             */
+            property?: number;
+            /** @description Catalogue id */
+            species: string;
+            /** Format: double */
+            spread_m?: number;
         };
     };
     responses: never;
@@ -14730,6 +14905,138 @@ export interface operations {
             };
         };
     };
+    winter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Winter"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-winter": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "plants": [
+                 *         1
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Keep-winterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunInt64"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "reckon-cause": {
         parameters: {
             query?: never;
@@ -15597,6 +15904,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TreatmentAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reckon-wintering": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "count": 6,
+                 *       "date": "2027-09-10",
+                 *       "height_m": 1.8,
+                 *       "pot_l": 60,
+                 *       "property": 1,
+                 *       "species": "citrus-limon",
+                 *       "spread_m": 1.3
+                 *     }
+                 */
+                "application/json": components["schemas"]["WinteringIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OverwinterWintering"];
                 };
             };
             /** @description Bad Request */

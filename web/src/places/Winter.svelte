@@ -18,7 +18,7 @@
   let room = $state(localStorage.getItem('winter room') ?? '');
   let bulb = $state('');
   let bloom = $state('');
-  let forced = $state.raw<Schemas['Wintering']>();
+  let forced = $state.raw<Schemas['OverwinterWintering']>();
   let busy = $state(false);
   let turn = 0;
   onDestroy(() => turn++);
@@ -90,7 +90,9 @@
           >{/if}
         <ul class="mt-2 text-sm">
           {#each winter.rooms ?? [] as r, i (i)}<li class="border-t border-rule py-1">
-              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {r.m2.toFixed(1)} m²: {(r.names ?? []).join('; ')}
+              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {r.m2.toFixed(1)} m²: {(r.names ?? []).join(
+                '; ',
+              )}
             </li>{/each}
         </ul>
       </section>
@@ -99,7 +101,10 @@
           <li class="border-t border-rule py-2">
             <div class="flex flex-wrap items-start gap-x-4">
               <div class="min-w-60 flex-1">
-                {#if p.steps?.length && !p.asked}<Tickbox bind:checked={ticked[p.id]} label={p.name} />{:else}<p class="font-semibold">
+                {#if p.steps?.length && !p.asked}<Tickbox
+                    bind:checked={() => !!ticked[p.id], (v) => (ticked[p.id] = v)}
+                    label={p.name}
+                  />{:else}<p class="font-semibold">
                     {p.name}{#if p.asked}<span class="font-normal text-moss">&nbsp;· its jobs stand</span>{/if}
                   </p>{/if}
                 <p class="text-sm text-soft">{p.why}</p>
@@ -141,12 +146,19 @@
           options={(winter.bulbs ?? []).map((b): [string, string] => [b.species, b.common])}
         />
         <label class="font-semibold"
-          >In bloom on<input class="mt-1 block min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal" type="date" bind:value={bloom} /></label
+          >In bloom on<input
+            class="mt-1 block min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
+            type="date"
+            bind:value={bloom}
+          /></label
         >
         <Button type="submit" color="light" disabled={!bulb || !bloom}>Work back</Button>
       </form>
       {#if forced}<ul class="mt-2" data-testid="forced">
-          {#each forced.steps ?? [] as s (s.do)}<li class="border-t border-rule py-1"><b>{inWords(s.from)}</b> {s.do}: {s.why}.</li>{/each}
+          {#each forced.steps ?? [] as s (s.do)}<li class="border-t border-rule py-1">
+              <b>{inWords(s.from)}</b>
+              {s.do}: {s.why}.
+            </li>{/each}
         </ul>
         <p class="text-sm text-soft">{forced.why}</p>{/if}
     </section>
