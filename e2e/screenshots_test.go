@@ -86,6 +86,7 @@ func TestPictures(t *testing.T) {
 	take(desk, "cut")
 	desk.visit("/#/grounds/1/plan")
 	cedar := `[...document.querySelectorAll('svg[aria-label^=Plan] g[role=button]')].find((x) => x.getAttribute('aria-label') === 'Cedar')`
+	desk.until("the plan", cedar+" !== undefined")
 	desk.eval(`(() => { const e = document.querySelector('input[type=range]'); e.value = 16; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
 	desk.clickAt(desk.at(cedar))
 	desk.press("button", "It is gone")

@@ -280,9 +280,26 @@ func (f *fitting) wished() {
 	}
 	f.screens()
 	f.blooms()
+	f.likeBefore()
 	if w.SameKind && f.Died.Species != "" {
 		if strings.EqualFold(genusOf(f.Among, f.Died.Species), e.Genus()) {
 			f.part("wish", 12, "of the same kind as before")
+		}
+	}
+}
+
+// likeBefore gives some points to what would fill the same gap: the form and the size of what stood there.
+func (f *fitting) likeBefore() {
+	for i := range f.Among {
+		b := &f.Among[i]
+		if b.ID != f.Died.Species {
+			continue
+		}
+		if b.Form == f.e.Form {
+			f.part("wish", 4, "of the same form as what stood there")
+		}
+		if r := f.e.Mature.HeightM / b.Mature.HeightM; r > 0.6 && r < 1.6 {
+			f.part("wish", 3, "about as tall")
 		}
 	}
 }

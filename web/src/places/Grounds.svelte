@@ -282,7 +282,7 @@
       </div>
     {:else if property}
       <header class="flex flex-wrap items-start gap-3">
-        <div class="min-w-0 flex-1 max-md:basis-full">
+        <div class="min-w-0 basis-full">
           <h1 class="name">{property.name}</h1>
           <p class="text-sm text-soft">{[property.client, property.address].filter(Boolean).join(' · ')}</p>
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}

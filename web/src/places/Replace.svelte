@@ -27,6 +27,7 @@
   let roomUp = $state('');
   let roomAcross = $state('');
   let wire = $state('');
+  let pot = $state('');
   let marks = $state({ water_stands: false, windy: false, children: false, pets: false, people: false });
   // What stood there, and the wish
   let cause = $state('');
@@ -68,6 +69,12 @@
         .filter((c) => c.harm === 'deadly' || c.harm === 'weakening')
         .map((c): [string, string] => [c.id, c.name]);
       plant = story?.plant;
+      if (plant) {
+        // The gap is as large as what stood there, and half again.
+        roomUp = String(Math.ceil(15 * plant.height_m) / 10);
+        roomAcross = String(Math.ceil(15 * Math.max(plant.spread_m, 0.5 * plant.height_m)) / 10);
+        pot = plant.pot_l ? String(plant.pot_l) : '';
+      }
       if (plant && !drawn.plan.things?.some((t) => t.plant_id === q))
         light = plant.sun >= 0.6 ? 'full sun' : plant.sun >= 0.3 ? 'part shade' : 'shade';
       await rank();
@@ -81,6 +88,7 @@
     if (n(roomUp)) spot.height_m = n(roomUp);
     if (n(roomAcross)) spot.spread_m = n(roomAcross);
     if (n(wire)) spot.wire_m = n(wire);
+    if (n(pot)) spot.pot_l = n(pot);
     const b: Schemas['ReplacementIn'] = { property, spot, limit: 60 };
     if (onPlan && !light) {
       b.plan = plan!.plan;
@@ -205,6 +213,7 @@
           <Field label="Up (m)" mode="decimal" bind:value={roomUp} />
           <Field label="Across (m)" mode="decimal" bind:value={roomAcross} />
           <Field label="Wire (m)" mode="decimal" bind:value={wire} />
+          <Field label="Pot (L)" mode="decimal" bind:value={pot} />
         </div>
         <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
         <Tickbox bind:checked={marks.windy} label="Open to the wind" />
