@@ -67,6 +67,7 @@ var examples = map[string]string{
 
 // textExamples are those whose body is a file.
 var textExamples = map[string]string{
+	"take-plan":      `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Point","coordinates":[8.6,45.9]},"properties":{"kind":"tree","height_m":9}}]}`,
 	"take-plants":    "species,label,height_m\nolea-europaea,Court,2.5\n",
 	"take-ways":      "from,to,minutes\nCrew 1,Villa Lumera,9\n",
 	"take-weather":   "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n",

@@ -15,6 +15,7 @@ func (s *Server) siteRoutes(a huma.API) {
 	op(a, get, "/properties/{id}/plan", doc{"plan", "Grounds", "A property seen from above", "What stands where, in metres, and the plants without a place.", readsOf, 0}, s.plan)
 	op(a, put, "/properties/{id}/plan", doc{"set-plan", "Grounds", "Draw a property", "The whole plan, based on a version; plants without a place stay usable.", writes, 0}, s.setPlan)
 	op(a, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
+	op(a, post, "/properties/{id}/plan.geojson", doc{"take-plan", "Grounds", "Take a plan from GeoJSON", "In degrees about the property; it comes in the place of the plan of the version that is given, and plants that stood on it keep their places. All of it, or with a fault anywhere none.", files, maxCSV}, s.takePlan)
 	op(a, post, "/properties/{id}/plan/spots", doc{"take-spots", "Grounds", "Take sun and shelter from the plan", "The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.", writes, 0}, s.takeSpots)
 	op(a, get, "/properties/{id}/winter", doc{"winter", "Grounds", "The winter to come", "What comes in, how and when, at what temperature and on how much floor, what may stand together; what is wrapped; and which bulbs can be forced.", readsOf, 0}, s.winter)
 	op(a, post, "/properties/{id}/winter", doc{"keep-winter", "Grounds", "Make jobs of it", "The steps of some plants' winters become jobs, all in one write; those that stand already are left.", writes, 0}, s.keepWinter)
@@ -48,6 +49,15 @@ func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
 		err = exchange.WritePlanGeoJSON(&b, plan.Plan, c.Latitude, c.Longitude)
 	}
 	return attached(p.Name, "plan.geojson", "application/geo+json", b.Bytes()), s.problem(ctx, "property", err)
+}
+
+func (s *Server) takePlan(ctx context.Context, in *struct {
+	Write
+	Version int    `query:"version" minimum:"0" doc:"That it is based on; 0 where there was none"`
+	RawBody []byte `contentType:"application/geo+json"`
+}) (*Out[house.PlanOut], error) {
+	p, err := s.TakePlan(ctx, keyOf(ctx), in.ID, in.Version, in.RawBody)
+	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) takeSpots(ctx context.Context, in *struct {

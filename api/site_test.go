@@ -2,6 +2,7 @@ package api
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -120,6 +121,32 @@ func TestPlanOfProperty(t *testing.T) {
 	}
 	if code, b := h.do("GET", path+".geojson", nil); code != 200 || !strings.Contains(string(b), `"Polygon"`) || !strings.Contains(string(b), "9.41") {
 		t.Errorf("GeoJSON: %d %.300s", code, b)
+	}
+	// Given out and taken in again it is the same; what cannot be is named by its feature, and nothing of it is kept.
+	_, given := h.do("GET", path+".geojson", nil)
+	was := ok[house.PlanOut](h, "GET", path, nil)
+	code, answer := h.do("POST", fmt.Sprintf("%s.geojson?version=%d", path, was.Version), string(given), "Content-Type", "application/geo+json")
+	now := ok[house.PlanOut](h, "GET", path, nil)
+	if code != 200 || now.Version != was.Version+1 || len(now.Plan.Things) != len(was.Plan.Things) || len(now.Loose) != len(was.Loose) {
+		t.Errorf("taken in again: %d %.300s; %+v", code, answer, now)
+	}
+	for i, q := range now.Plan.Things[0].Points {
+		if before := was.Plan.Things[0].Points[i]; math.Abs(q.X-before.X) > 0.02 || math.Abs(q.Y-before.Y) > 0.02 {
+			t.Errorf("corner %d: %+v, before %+v", i, q, before)
+		}
+	}
+	for says, text := range map[string]string{
+		"km from the property": `{"type":"FeatureCollection","features":[{"geometry":{"type":"Point","coordinates":[2.35,48.86]},"properties":{"height_m":5}}]}`,
+		"want a GeoJSON":       `{"type":"Feature"}`,
+		"must be above 0":      fmt.Sprintf(`{"type":"FeatureCollection","features":[{"geometry":{"type":"Point","coordinates":[9.41,%g]},"properties":{}}]}`, 45.95),
+		"cannot be read":       `{"type":"FeatureCollection","features":[{"geometry":{"type":"LineString","coordinates":"here"}}]}`,
+	} {
+		if code, b := h.do("POST", fmt.Sprintf("%s.geojson?version=%d", path, now.Version), text, "Content-Type", "application/geo+json"); code != 422 || !strings.Contains(string(b), says) {
+			t.Errorf("%s: %d %.300s", says, code, b)
+		}
+	}
+	if after := ok[house.PlanOut](h, "GET", path, nil); after.Version != now.Version {
+		t.Error("something of a refused file was kept")
 	}
 	h.do("DELETE", fmt.Sprintf("/plants/%d", box.ID), nil)
 	if after := ok[house.PlanOut](h, "GET", path, nil); len(after.Plan.Things) != 1 || len(after.Loose) != 2 {

@@ -2,9 +2,13 @@ package exchange
 
 import (
 	"encoding/json"
+	"errors"
+	"fmt"
 	"io"
 	"math"
+	"slices"
 
+	"mezzadro/core/invalid"
 	"mezzadro/core/site"
 )
 
@@ -44,4 +48,100 @@ func WritePlanGeoJSON(w io.Writer, p site.Plan, latitude, longitude float64) err
 		}
 	}
 	return json.NewEncoder(w).Encode(map[string]any{"type": "FeatureCollection", "features": features})
+}
+
+// planFeature is a feature of a plan as it comes in.
+type planFeature struct {
+	Properties struct {
+		ID      string  `json:"id"`
+		Kind    string  `json:"kind"`
+		Name    string  `json:"name"`
+		Species string  `json:"species"`
+		HeightM float64 `json:"height_m"`
+		SpreadM float64 `json:"spread_m"`
+		ClearM  float64 `json:"clear_m"`
+	} `json:"properties"`
+	Geometry struct {
+		Type        string          `json:"type"`
+		Coordinates json.RawMessage `json:"coordinates"`
+	} `json:"geometry"`
+}
+
+// farthestM is how far from a property its plan may lie, m.
+const farthestM = 3000
+
+// ReadPlanGeoJSON reads a plan from GeoJSON (RFC 7946) in degrees, about a property's place. Kinds and sizes come from the features' properties; what has
+// no kind is a tree, a wall or a bed by its geometry. Its error is a list of refused features.
+func ReadPlanGeoJSON(b []byte, latitude, longitude float64) ([]site.Thing, error) {
+	var file struct {
+		Type     string        `json:"type"`
+		Features []planFeature `json:"features"`
+	}
+	var bad invalid.Fields
+	if err := json.Unmarshal(b, &file); err != nil || file.Type != "FeatureCollection" {
+		bad.Add("type", file.Type, "want a GeoJSON FeatureCollection")
+		return nil, bad
+	}
+	out, taken := []site.Thing{}, map[string]bool{}
+	for i, f := range file.Features {
+		at := fmt.Sprintf("features[%d]", i)
+		points, kind, err := f.points(latitude, longitude)
+		if err != nil {
+			bad.Add(at+".geometry", f.Geometry.Type, "%v", err)
+			continue
+		}
+		p := f.Properties
+		if p.Kind != "" {
+			kind = site.Kind(p.Kind)
+		}
+		if p.ID == "" || taken[p.ID] {
+			p.ID = fmt.Sprintf("%s-%d", kind, i+1)
+		}
+		taken[p.ID] = true
+		out = append(out, site.Thing{
+			ID: p.ID, Kind: kind, Name: p.Name, Species: p.Species, Points: points, HeightM: p.HeightM, SpreadM: p.SpreadM, ClearM: p.ClearM,
+		})
+	}
+	return out, bad.Err()
+}
+
+// points are those of a feature in metres about a place, and what such a shape usually is.
+func (f planFeature) points(latitude, longitude float64) ([]site.At, site.Kind, error) {
+	var line [][]float64
+	kind := site.Wall
+	var err error
+	switch f.Geometry.Type {
+	case "Point":
+		var p []float64
+		err, kind = json.Unmarshal(f.Geometry.Coordinates, &p), site.Tree
+		line = [][]float64{p}
+	case "LineString":
+		err = json.Unmarshal(f.Geometry.Coordinates, &line)
+	case "Polygon":
+		var rings [][][]float64
+		if err, kind = json.Unmarshal(f.Geometry.Coordinates, &rings), site.Bed; err == nil && len(rings) > 0 {
+			line = rings[0]
+		}
+		if n := len(line); n > 1 && slices.Equal(line[0], line[n-1]) {
+			line = line[:n-1]
+		}
+	default:
+		return nil, kind, fmt.Errorf("%q: want Point, LineString or Polygon", f.Geometry.Type)
+	}
+	if err != nil || len(line) == 0 {
+		return nil, kind, errors.New("its coordinates cannot be read")
+	}
+	out := []site.At{}
+	for _, c := range line {
+		if len(c) < 2 {
+			return nil, kind, errors.New("a place has fewer than two figures")
+		}
+		x := (c[0] - longitude) * metresPerDegree * math.Cos(latitude*math.Pi/180)
+		y := (c[1] - latitude) * metresPerDegree
+		if math.Hypot(x, y) > farthestM {
+			return nil, kind, fmt.Errorf("%.4f, %.4f lies %.0f km from the property", c[1], c[0], math.Hypot(x, y)/1000)
+		}
+		out = append(out, site.At{X: math.Round(100*x) / 100, Y: math.Round(100*y) / 100})
+	}
+	return out, kind, nil
 }

@@ -2,10 +2,12 @@ package house
 
 import (
 	"context"
+	"slices"
 	"strconv"
 
 	"mezzadro/core/invalid"
 	"mezzadro/core/site"
+	"mezzadro/exchange"
 	"mezzadro/store"
 )
 
@@ -123,4 +125,35 @@ func (h *House) SetPlan(ctx context.Context, key store.Key, property int64, in P
 		})
 	}
 	return h.tellPlanOf(ctx, p, row)
+}
+
+// TakePlan keeps a plan that came as GeoJSON; plants that stood on the one before keep their places.
+func (h *House) TakePlan(ctx context.Context, key store.Key, property int64, version int, b []byte) (PlanOut, error) {
+	p, err := h.Store.Property(ctx, property)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	c := p.Climate.V
+	things, err := exchange.ReadPlanGeoJSON(b, c.Latitude, c.Longitude)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	row, err := h.Store.Plan(ctx, property)
+	if err != nil {
+		return PlanOut{}, err
+	}
+	taken := map[string]bool{}
+	for _, t := range things {
+		taken[t.ID] = true
+	}
+	for _, t := range row.Body.V.Things {
+		if t.PlantID == 0 {
+			continue
+		}
+		if taken[t.ID] { // given out and back again: the record's plant stays the record's
+			things = slices.DeleteFunc(things, func(o site.Thing) bool { return o.ID == t.ID })
+		}
+		things = append(things, t)
+	}
+	return h.SetPlan(ctx, key, property, PlanIn{Plan: site.Plan{Latitude: c.Latitude, Things: things}, Version: version})
 }

@@ -146,7 +146,14 @@ func (w *Wintering) carry(p check.Plant, y *season.Year, today day.Day) {
 	}
 	w.step("Harden it off: out by day, in shade at first, in by night", goes-hardenDays, goes, "leaves grown indoors scorch and freeze")
 	w.step("Out again", goes, goes+10, "the last night under "+quantity.Temperature(math.Max(0, math.Min(limit, inMost)))+" is over in nine years of ten")
-	w.Why = fmt.Sprintf("Outside it would come through %.0f winters of a hundred.", 100*w.Out)
+	switch n := math.Round(100 * w.Out); n {
+	case 0:
+		w.Why = "Outside it hardly ever comes through a winter."
+	case 1:
+		w.Why = "Outside it would come through one winter of a hundred."
+	default:
+		w.Why = fmt.Sprintf("Outside it would come through %.0f winters of a hundred.", n)
+	}
 }
 
 func (w *Wintering) step(do string, from, to day.Day, why string) {

@@ -2,9 +2,10 @@
   /** A property drawn once in metres: what stands where, what sun each plant gets, and what a cut or a fall would change. */
   import { Button } from 'flowbite-svelte';
   import { onDestroy, onMount } from 'svelte';
-  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
   import { attempt, house, keys } from '../lib/house.svelte';
   import Field from '../lib/Field.svelte';
+  import FilePick from '../lib/FilePick.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import Drawing from '../plan/Drawing.svelte';
@@ -171,6 +172,24 @@
     chosen = undefined;
     house.say(`${t.name || kinds[t.kind].name} is off the plan.`, async () => back());
   }
+  /** A drawn plan from another program, in degrees; what was here can be brought back. */
+  async function takeFile(file: File) {
+    if (timer) await keep();
+    const before = things;
+    problem = await attempt(async () => {
+      const got = await sendFile<Schemas['PlanOut']>(
+        `/api/v1/properties/${id}/plan.geojson?version=${version}`,
+        file,
+        'application/geo+json',
+        onceKey(),
+      );
+      take(got);
+      view = undefined;
+      house.say(`${file.name} is the plan now.`, async () => {
+        if (before) change(before);
+      });
+    });
+  }
   /** The plants' records take the plan's sun and shelter, measured in place of guessed. */
   async function takeSpots(set?: Schemas['SpotSet'][]) {
     if (timer) await keep();
@@ -268,6 +287,7 @@
     <Button size="sm" color="light" class="min-h-11" disabled={!past.length} onclick={back}>Undo</Button>
     <Button size="sm" color="light" class="min-h-11" disabled={!ahead.length} onclick={forth}>Redo</Button>
     <a class="inline-flex min-h-11 items-center underline" href="/api/v1/properties/{id}/plan.geojson" download>As GeoJSON</a>
+    <FilePick name="From GeoJSON" accept=".geojson,.json,application/geo+json" onfile={takeFile} />
   </div>
   {#if problem}<p role="alert" class="mt-1 border-l-4 border-bad pl-2">
       {problem.message}
