@@ -202,3 +202,46 @@ func TestSheetPDF(t *testing.T) {
 		t.Errorf("%+v, %v", page, err)
 	}
 }
+
+// TestOrderPhotos: a picture taken at a job is kept once under its key, shown on the day's sheet, removed and brought back; what is no picture, or a job that
+// is not there, leaves nothing.
+func TestOrderPhotos(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	o := h.byHand(here.ID, "Sweep the court", 60, nil)
+	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
+	path := fmt.Sprintf("/orders/%d/photos", o.ID)
+	shot := string(picture(t, 60, 40, "jpeg"))
+	for range 2 { // the answer to the first was lost
+		if code, b := h.do("POST", path, shot, "Content-Type", "image/jpeg", "Idempotency-Key", "shot"); code != 200 {
+			t.Fatalf("%d %s", code, b)
+		}
+	}
+	list := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items
+	if len(list) != 1 || list[0].Width == 0 || list[0].OrderID != o.ID {
+		t.Fatalf("kept: %+v", list)
+	}
+	if sheet := ok[house.Sheet](h, "GET", "/rounds/sheet", nil); len(sheet.Visits[0].Jobs[0].Photos) != 1 {
+		t.Errorf("on the sheet: %+v", sheet.Visits[0].Jobs[0])
+	}
+	if code, b := h.do("GET", "/pictures/"+list[0].Hash, nil); code != 200 || len(b) == 0 {
+		t.Errorf("read back: %d", code)
+	}
+	h.do("DELETE", fmt.Sprintf("/order-photos/%d", list[0].ID), nil)
+	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 0 {
+		t.Errorf("removed: %+v", l)
+	}
+	h.do("POST", fmt.Sprintf("/order-photos/%d/restore", list[0].ID), nil)
+	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
+		t.Errorf("brought back: %+v", l)
+	}
+	if code, b := h.do("POST", path, "<html>", "Content-Type", "image/jpeg"); code != 422 || !strings.Contains(string(b), "photo") {
+		t.Errorf("no picture: %d %s", code, b)
+	}
+	if code, _ := h.do("POST", "/orders/999/photos", shot, "Content-Type", "image/jpeg"); code != 404 {
+		t.Errorf("no such job: %d", code)
+	}
+	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
+		t.Errorf("after what was refused: %+v", l)
+	}
+}

@@ -44,6 +44,10 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound(what + " is not there, or was removed")
 	}
+	var said huma.StatusError
+	if errors.As(err, &said) { // a problem document already
+		return err
+	}
 	if refused, ok := store.IsRefused(err); ok {
 		return huma.Error409Conflict(string(refused))
 	}

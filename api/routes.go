@@ -47,6 +47,7 @@ func (s *Server) routes(api huma.API) {
 	s.storeRoutes(api)
 	s.roundRoutes(api)
 	s.siteRoutes(api)
+	s.orderPhotoRoutes(api)
 	s.reckonRoutes(api)
 }
 

@@ -3,15 +3,11 @@ package api
 import (
 	"context"
 	"fmt"
-	"io"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/check"
 	"mezzadro/core/day"
-	"mezzadro/core/invalid"
-	"mezzadro/exchange"
 	"mezzadro/house"
 )
 
@@ -105,30 +101,16 @@ type photoIn struct {
 	Latitude  float64 `query:"latitude" minimum:"-90" maximum:"90" doc:"Where, if that is to be kept"`
 	Longitude float64 `query:"longitude" minimum:"-180" maximum:"180"`
 	Here      bool    `query:"here" doc:"The place is given and to be kept"`
-	file      []byte
-	large     bool
+	file      pictureFile
 }
 
 // Resolve reads the picture.
-func (p *photoIn) Resolve(c huma.Context) []error {
-	b, err := io.ReadAll(io.LimitReader(c.BodyReader(), exchange.MaxPhotoBytes+1))
-	if err != nil {
-		return []error{err}
-	}
-	p.file, p.large = b, len(b) > exchange.MaxPhotoBytes
-	return nil
-}
+func (p *photoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 
 func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[house.Photo], error) {
-	if in.large {
-		return nil, huma.NewError(
-			http.StatusRequestEntityTooLarge,
-			fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20),
-		)
-	}
-	jpeg, w, h, err := exchange.Photo(in.file)
+	jpeg, w, h, err := in.file.jpeg()
 	if err != nil {
-		return nil, s.problem(ctx, onWalk, invalid.Fields{{Path: "photo", Problem: err.Error()}})
+		return nil, s.problem(ctx, onWalk, err)
 	}
 	p := house.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
 	if in.Here {

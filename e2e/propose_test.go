@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"image/color"
 	"testing"
 	"time"
 )
@@ -173,6 +174,8 @@ func TestDayWithoutSignal(t *testing.T) {
 	}
 	tick("Have fleece at hand for Olive × 3, Hillside terrace")
 	tick("Rake the gravel and look over the fence for the agency, Rental house at the weir")
+	b.upload("Picture", pictureFile(t, "gravel.jpg", 60, 40, color.White))
+	b.see("The picture is kept on this device")
 	b.see("2 to send.")
 	b.eval("location.reload()")
 	b.see("done: waits to be sent")
@@ -192,17 +195,20 @@ func TestDayWithoutSignal(t *testing.T) {
 		Visits []struct {
 			Jobs []struct {
 				Title, State, Note string
+				Photos             []struct{ ID int }
 			}
 		}
 	}
+	b.until("the picture is sent", "!document.querySelector('img[alt=\"Waits to be sent\"]')")
 	s.get("/api/v1/rounds/sheet?day=2027-03-18&crew=Crew%202", &sheet)
-	states := map[string]int{}
+	states, pictures := map[string]int{}, 0
 	for _, v := range sheet.Visits {
 		for _, j := range v.Jobs {
 			states[j.State]++
+			pictures += len(j.Photos)
 		}
 	}
-	if states["done"] != 1 || states["skipped"] != 1 {
+	if states["done"] != 1 || states["skipped"] != 1 || pictures != 1 {
 		t.Errorf("after the connection came back: %+v", sheet)
 	}
 	b.press("button", "Take it back: Have fleece at hand for Olive × 3")

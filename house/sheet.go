@@ -40,11 +40,12 @@ type SheetVisit struct {
 // SheetJob is a job with what the crew has to know.
 type SheetJob struct {
 	Order
-	Kit      []string   `json:"kit"`
-	Skills   []string   `json:"skills"`
-	Cautions []string   `json:"cautions"`
-	Why      []string   `json:"why"`
-	Params   job.Params `json:"params"`
+	Kit      []string     `json:"kit"`
+	Skills   []string     `json:"skills"`
+	Cautions []string     `json:"cautions"`
+	Why      []string     `json:"why"`
+	Params   job.Params   `json:"params"`
+	Photos   []OrderPhoto `json:"photos" doc:"Taken at the job"`
 }
 
 // Sheet is the day of a crew, or of all.
@@ -57,6 +58,14 @@ func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, erro
 	book, err := h.Book(ctx)
 	if err != nil {
 		return out, err
+	}
+	shots, err := h.Store.DayPhotos(ctx, on.String())
+	if err != nil {
+		return out, err
+	}
+	taken := map[int64][]OrderPhoto{}
+	for _, p := range shots {
+		taken[p.OrderID] = append(taken[p.OrderID], tellOrderPhoto(p))
 	}
 	add := func(to *[]string, from []string) {
 		for _, v := range from {
@@ -87,7 +96,7 @@ func (h *House) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, erro
 		v.Jobs = append(
 			v.Jobs,
 			SheetJob{tellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V},
+				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V, append([]OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)

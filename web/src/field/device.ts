@@ -2,6 +2,7 @@
 import { openDB, type DBSchema } from 'idb';
 import type { Answer, Check, Plant, Schemas } from '../api/client';
 import type { Waits } from './queue.svelte';
+import type { ShotOf } from './shots.svelte';
 import type { TickOf } from './ticks.svelte';
 
 export type Look = Schemas['Look'];
@@ -53,9 +54,10 @@ interface Device extends DBSchema {
   photos: { key: string; value: WaitingPhoto };
   finds: { key: string; value: Waits<Schemas['FindIn']> };
   ticks: { key: string; value: Waits<TickOf> };
+  shots: { key: string; value: Waits<ShotOf> };
 }
 
-const db = openDB<Device>('mezzadro', 3, {
+const db = openDB<Device>('mezzadro', 4, {
   upgrade(d, from) {
     if (from < 1) {
       d.createObjectStore('walks', { keyPath: 'property' });
@@ -64,6 +66,7 @@ const db = openDB<Device>('mezzadro', 3, {
     }
     if (from < 2) d.createObjectStore('finds', { keyPath: 'key' });
     if (from < 3) d.createObjectStore('ticks', { keyPath: 'key' });
+    if (from < 4) d.createObjectStore('shots', { keyPath: 'key' });
   },
 });
 
@@ -84,6 +87,11 @@ export const device = {
     all: async () => (await db).getAll('ticks'),
     keep: async (t: Waits<TickOf>) => void (await (await db).put('ticks', t)),
     drop: async (key: string) => (await db).delete('ticks', key),
+  },
+  shots: {
+    all: async () => (await db).getAll('shots'),
+    keep: async (t: Waits<ShotOf>) => void (await (await db).put('shots', t)),
+    drop: async (key: string) => (await db).delete('shots', key),
   },
   dropPhoto: async (key: string) => (await db).delete('photos', key),
 };

@@ -9,6 +9,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { ticks } from '../field/ticks.svelte';
   import { forWhat } from '../lib/orders';
+  import JobPhotos from '../lib/JobPhotos.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tick from '../lib/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -125,6 +126,7 @@
                     href="#/walk/{j.property_id}/{j.plant_id}">Look at it</a
                   >{/if}
               </div>
+              <JobPhotos order={j} photos={j.photos ?? []} />
             </li>
           {/each}
         </ol>

@@ -128,6 +128,23 @@
     pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew, day, ...(at ? { at } : {}) }))];
     void propose(p);
   }
+  /** What is due at the same property in these days, and would be done along in the same visit. */
+  const alongDays = 10;
+  const along = $derived.by(() => {
+    const v = visit;
+    if (!v || !p) return [];
+    const near = (d: string) => Math.abs(Date.parse(d) - Date.parse(v.day)) <= alongDays * 864e5;
+    const elsewhere = (p.visits ?? [])
+      .filter((o) => o.property_id === v.property_id && (o.day !== v.day || o.crew !== v.crew) && near(o.day))
+      .flatMap((o) => (o.jobs ?? []).map((job) => ({ job, on: o.day })));
+    const left = (p.left ?? []).filter((l) => l.job.property_id === v.property_id).map((l) => ({ job: l.job, on: '' }));
+    return [...elsewhere, ...left];
+  });
+  function takeAlong(jobs: Order[], v: Visit) {
+    const ids = jobs.map((j) => j.id);
+    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew: v.crew, day: v.day }))];
+    void propose(p);
+  }
   let arrive = $state(''); // in the chosen visit's field
   // A visit is dragged to another crew or day, or to another hour of its day.
   let held = $state.raw<{ visit: Visit; x: number; y: number; far: boolean; crew: number; day: string; at: number }>();
@@ -377,6 +394,21 @@
                   >
                 </li>{/each}
             </ol>
+            {#if along.length}
+              <p class="mt-2 border-t border-ink pt-1 text-sm font-semibold">
+                Also due there within {alongDays} days: +{hours(along.reduce((n, a) => n + a.job.minutes, 0))}
+              </p>
+              <ul class="text-sm">
+                {#each along as a (a.job.id)}<li class="flex items-center gap-2 border-t border-rule">
+                    <span class="flex-1 py-1"
+                      >{a.job.title}<span class="block text-soft">{a.on ? inWords(a.on, house.today) : 'left'}</span></span
+                    >
+                    <button class="min-h-11 text-moss underline" onclick={() => takeAlong([a.job], visit!)}
+                      >Take along<span class="sr-only">: {a.job.title}</span></button
+                    >
+                  </li>{/each}
+              </ul>
+            {/if}
           </section>
         {/if}
         {#if picked && why}

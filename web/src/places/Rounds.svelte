@@ -9,6 +9,7 @@
   import { forWhat, origin, titled, when, costOf, costWord, isGood } from '../lib/orders';
   import { cardOf } from '../cuts/purposes';
   import Ribbon from '../lib/Ribbon.svelte';
+  import JobPhotos from '../lib/JobPhotos.svelte';
   import Tick from '../lib/Tick.svelte';
 
   let { params }: { params?: { job?: string } } = $props();
@@ -313,6 +314,7 @@
         {#each warnings as w (w)}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
         <div class="mt-2 flex flex-wrap items-center gap-2">
           {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
+          {#key job.id}<JobPhotos order={job} />{/key}
           {#if job.passed && !ended}
             {#if job.kind !== 'other'}<button class="min-h-11 border border-rule bg-white px-3" onclick={() => nextYear(job!)}
                 >In the coming year</button

@@ -1,0 +1,82 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"net/http"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/core/invalid"
+	"mezzadro/exchange"
+	"mezzadro/house"
+)
+
+func (s *Server) orderPhotoRoutes(a huma.API) {
+	op(a, get, "/orders/{id}/photos", doc{"order-photos", "Work", "Pictures taken at a job", "The oldest first.", readsOf, 0}, s.orderPhotos)
+	op(a, post, "/orders/{id}/photos", doc{"add-order-photo", "Work", "Keep a picture taken at a job", "JPEG, PNG, WebP or GIF; it is kept without any note of where or when.", files, -1}, s.addOrderPhoto)
+	op(a, remove, "/order-photos/{id}", doc{"remove-order-photo", "Work", "Remove a picture of a job", "Out of sight, and can be restored.", writes, 0}, s.removeOrderPhoto)
+	op(a, post, "/order-photos/{id}/restore", doc{"restore-order-photo", "Work", "Bring a removed picture of a job back", "As it was.", writes, 0}, s.restoreOrderPhoto)
+}
+
+// picture is a picture file as it comes. The body is read here, so that one that is too large is refused in words.
+type pictureFile struct {
+	bytes []byte
+	large bool
+}
+
+func (p *pictureFile) read(c huma.Context) []error {
+	b, err := io.ReadAll(io.LimitReader(c.BodyReader(), exchange.MaxPhotoBytes+1))
+	if err != nil {
+		return []error{err}
+	}
+	p.bytes, p.large = b, len(b) > exchange.MaxPhotoBytes
+	return nil
+}
+
+// jpeg is the picture small and upright, with its size.
+func (p *pictureFile) jpeg() ([]byte, int, int, error) {
+	if p.large {
+		return nil, 0, 0, huma.NewError(
+			http.StatusRequestEntityTooLarge,
+			fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20),
+		)
+	}
+	jpeg, w, h, err := exchange.Photo(p.bytes)
+	if err != nil {
+		return nil, 0, 0, invalid.Fields{{Path: "photo", Problem: err.Error()}}
+	}
+	return jpeg, w, h, nil
+}
+
+// orderPhotoIn is a picture for a job.
+type orderPhotoIn struct {
+	Write
+	file pictureFile
+}
+
+// Resolve reads the picture.
+func (p *orderPhotoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
+
+func (s *Server) orderPhotos(ctx context.Context, in *ByID) (*Out[Run[house.OrderPhoto]], error) {
+	list, err := s.OrderPhotos(ctx, in.ID)
+	return out(Run[house.OrderPhoto]{Items: list}), s.problem(ctx, "job", err)
+}
+
+func (s *Server) addOrderPhoto(ctx context.Context, in *orderPhotoIn) (*Out[house.OrderPhoto], error) {
+	jpeg, w, h, err := in.file.jpeg()
+	if err != nil {
+		return nil, s.problem(ctx, "job", err)
+	}
+	p, err := s.AddOrderPhoto(ctx, keyOf(ctx), house.OrderPhoto{OrderID: in.ID, Width: w, Height: h}, jpeg)
+	return out(p), s.problem(ctx, "job", err)
+}
+
+func (s *Server) removeOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "photo", s.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restoreOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "photo", s.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, false))
+}
