@@ -140,8 +140,12 @@ func (s *Server) files() http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().
 			Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' data: blob:; style-src 'self' "+
-				"'unsafe-inline'")
+				"'unsafe-inline'; frame-ancestors 'none'")
 		w.Header().Set("X-Content-Type-Options", "nosniff")
+		if r.URL.Path != "/" && strings.HasSuffix(r.URL.Path, "/") {
+			http.NotFound(w, r) // no folder is listed
+			return
+		}
 		if strings.HasPrefix(r.URL.Path, "/assets/") {
 			w.Header().Set("Cache-Control", "public, max-age=31536000, immutable")
 		} else {

@@ -63,10 +63,22 @@ func (s Stale) Error() string {
 	return fmt.Sprintf("it was changed meanwhile: the write is based on version %d", s.Yours)
 }
 
+// private has a file be there that its owner alone may read; what stands beside it is made with the same rights.
+func private(file string) error {
+	f, err := os.OpenFile(file, os.O_RDWR|os.O_CREATE, 0o600)
+	if err != nil {
+		return err
+	}
+	return errors.Join(f.Chmod(0o600), f.Close())
+}
+
 // Open opens or makes the record in a folder and brings its tables up to date.
 func Open(ctx context.Context, folder string) (*Store, error) {
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return nil, fmt.Errorf("data folder: %w", err)
+	}
+	if err := private(filepath.Join(folder, "mezzadro.db")); err != nil {
+		return nil, fmt.Errorf("record: %w", err)
 	}
 	pragmas := url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(ON)", "busy_timeout(5000)"}}
 	file := filepath.Join(folder, "mezzadro.db")

@@ -4,7 +4,9 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io/fs"
 	"math"
+	"os"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -246,5 +248,35 @@ func BenchmarkKeepVerdict(b *testing.B) {
 		write(b, s, func(tx Tx) (Decision, error) {
 			return tx.KeepVerdict(ctx, Decision{WalkID: w.ID, PlantID: plant.ID, Day: "2027-03-18", Decision: "accepted", Kind: "wait until"}, answer)
 		})
+	}
+}
+
+// TestPrivate: nobody but its owner reads the record, not even in a folder that others may enter, nor what is written beside it.
+func TestPrivate(t *testing.T) {
+	folder := t.TempDir()
+	if err := os.Chmod(folder, 0o755); err != nil {
+		t.Fatal(err)
+	}
+	s, err := Open(context.Background(), folder)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer s.Close()
+	if _, err := s.KeepPicture([]byte("a picture")); err != nil {
+		t.Fatal(err)
+	}
+	files := 0
+	err = filepath.WalkDir(folder, func(path string, e fs.DirEntry, err error) error {
+		if err != nil || e.IsDir() {
+			return err
+		}
+		info, err := e.Info()
+		if files++; err == nil && info.Mode().Perm()&0o077 != 0 {
+			t.Errorf("%s: %v", filepath.Base(path), info.Mode())
+		}
+		return err
+	})
+	if err != nil || files < 3 {
+		t.Errorf("%d files, %v", files, err)
 	}
 }

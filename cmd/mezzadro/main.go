@@ -53,12 +53,27 @@ func root() *cobra.Command {
 }
 
 // options are the flags that serve and demo share.
-type options struct{ addr, data, today, weather string }
+type options struct {
+	addr, data, today, weather string
+	hosts                      []string
+}
 
 func (o *options) flags(c *cobra.Command, data string) {
 	c.Flags().StringVar(&o.addr, "addr", "127.0.0.1:8080", "address to serve on")
 	c.Flags().StringVar(&o.data, "data", data, "folder that holds the record")
+	c.Flags().StringSliceVar(&o.hosts, "host", nil, "a name by which browsers call this machine, beside localhost; may be given again")
 	c.Flags().StringVar(&o.today, "today", "", "take this day (YYYY-MM-DD) for today")
+}
+
+// guard lets only those in who call this machine by a name of its own.
+func (o options) guard(h http.Handler) http.Handler {
+	hosts := o.hosts
+	if name, _, err := net.SplitHostPort(o.addr); err == nil && name != "" {
+		if ip := net.ParseIP(name); ip == nil || !ip.IsUnspecified() {
+			hosts = append(hosts, name)
+		}
+	}
+	return api.Guard(h, hosts...)
 }
 
 // clock is today's date, or the day given.
@@ -118,7 +133,7 @@ func serveCommand() *cobra.Command {
 			if station != nil {
 				watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
 			}
-			err = serve(c.Context(), o.addr, s.Handler(), s.Log)
+			err = serve(c.Context(), o.addr, o.guard(s.Handler()), s.Log)
 			if c.Context().Err() != nil {
 				watches.Wait() // the record is closed after its last write
 			}
@@ -166,7 +181,7 @@ func demoCommand() *cobra.Command {
 			if err := filled(c.Context(), s, sample, site, o.data); err != nil {
 				return err
 			}
-			return serve(c.Context(), o.addr, site, s.Log)
+			return serve(c.Context(), o.addr, o.guard(site), s.Log)
 		},
 	}
 	o.flags(c, "demo-data")
