@@ -54,3 +54,35 @@ func TestStopsGracefully(t *testing.T) {
 		t.Errorf("%d properties after the restart", frame.Counts.Grounds)
 	}
 }
+
+// TestBackupOnTheCommandLine: a record that is being served goes into one file, comes back into an empty folder and is served from there; what is no backup,
+// and a folder that holds something, are refused.
+func TestBackupOnTheCommandLine(t *testing.T) {
+	t.Parallel()
+	data, dir := t.TempDir(), t.TempDir()
+	s := start(t, "serve", data)
+	s.post("/api/v1/properties", `{"name":"Mill","climate_type":"prairie"}`)
+	run := func(says string, good bool, args ...string) {
+		t.Helper()
+		out, err := exec.Command(program, args...).CombinedOutput()
+		if (err == nil) != good || !strings.Contains(string(out), says) {
+			t.Errorf("%v: %v, %s", args, err, out)
+		}
+	}
+	file, other := filepath.Join(dir, "mill.tar.zst"), filepath.Join(dir, "other")
+	run("1 properties", true, "backup", file, "--data", data)
+	run("1 properties", true, "restore", file, "--data", other)
+	run("is whole", true, "check", "--data", other)
+	run("is not empty", false, "restore", file, "--data", other)
+	run("cannot be restored", false, "restore", program, "--data", filepath.Join(dir, "third"))
+	run("there is no record", false, "backup", filepath.Join(dir, "none"), "--data", t.TempDir())
+	if left, err := filepath.Glob(filepath.Join(dir, "*.part")); err != nil || len(left) != 0 {
+		t.Errorf("left behind: %v, %v", left, err)
+	}
+	var list struct{ Items []struct{ Name string } }
+	again := start(t, "serve", other)
+	again.get("/api/v1/properties", &list)
+	if len(list.Items) != 1 || list.Items[0].Name != "Mill" {
+		t.Errorf("served from the backup: %+v", list)
+	}
+}

@@ -48,7 +48,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 		Version:       api.Version,
 	}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand())
 	return r
 }
 

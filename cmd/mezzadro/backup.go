@@ -1,0 +1,94 @@
+package main
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"strings"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"mezzadro/store"
+)
+
+func backupCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use:   "backup FILE",
+		Short: "Write the whole record with its pictures to one file, also while it is being served",
+		Long: "Writes a .tar.zst that begins with a manifest of what is in it. A copy of mezzadro.db alone is no backup: what was written last may stand " +
+			"beside it in another file.",
+		Args: cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			part := args[0] + ".part"
+			f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+			if err != nil {
+				return err
+			}
+			m, err := store.Backup(c.Context(), data, time.Now(), f)
+			if err = errors.Join(err, f.Sync(), f.Close()); err == nil {
+				err = os.Rename(part, args[0]) // whole, or not at all
+			}
+			if err != nil {
+				return errors.Join(err, os.Remove(part))
+			}
+			_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s\n", args[0], told(m))
+			return err
+		},
+	}
+	c.Flags().StringVar(&data, "data", "data", "folder that holds the record")
+	return c
+}
+
+func told(m store.Manifest) string {
+	return fmt.Sprintf("%d properties, %d plants, %d jobs, %d pictures and other files",
+		m.Counts["property"], m.Counts["plant"], m.Counts["job_order"], len(m.Files)-1)
+}
+
+func restoreCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use:   "restore FILE",
+		Short: "Put a backup into an empty folder; all of it is checked first",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			f, err := os.Open(args[0])
+			if err != nil {
+				return err
+			}
+			defer f.Close()
+			m, err := store.Restore(c.Context(), f, data)
+			if err == nil {
+				_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s, as of %s\n", data, told(m), m.Made.Format(time.RFC1123))
+			}
+			return err
+		},
+	}
+	c.Flags().StringVar(&data, "data", "data", "folder that is to hold the record")
+	return c
+}
+
+func checkCommand() *cobra.Command {
+	var data string
+	c := &cobra.Command{
+		Use:   "check",
+		Short: "Look through a record: the file itself, what hangs on what, each picture against its name",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			if _, err := os.Stat(data); err != nil {
+				return err
+			}
+			faults, err := store.Check(c.Context(), data)
+			if err == nil && len(faults) > 0 {
+				err = errors.New(strings.Join(faults, "\n"))
+			}
+			if err == nil {
+				_, err = fmt.Fprintln(c.OutOrStdout(), "The record is whole.")
+			}
+			return err
+		},
+	}
+	c.Flags().StringVar(&data, "data", "data", "folder that holds the record")
+	return c
+}
