@@ -30,8 +30,8 @@ func (h *estate) stormy(days int) {
 	h.server.Station = &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}
 }
 
-// TestWeatherAhead: the station tells a week of rain: what wants dry soil waits until it is over, and says why; sweeping does not wait. Without a
-// station the usual weather stands, and nothing is forbidden.
+// TestWeatherAhead: the station tells a week of rain: what wants dry soil waits until it is over, and says why;
+// sweeping does not wait. Without a station the usual weather stands, and nothing is forbidden.
 func TestWeatherAhead(t *testing.T) {
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
@@ -87,7 +87,8 @@ type broken struct{}
 
 func (broken) RoundTrip(*http.Request) (*http.Response, error) { return nil, errors.New("no route") }
 
-// TestPinnedHour: a visit that is wanted at ten is come to at ten; the rest goes round it; an hour at night is left with the reason.
+// TestPinnedHour: a visit that is wanted at ten is come to at ten; the rest goes round it; an hour at night is left
+// with the reason.
 func TestPinnedHour(t *testing.T) {
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
@@ -119,8 +120,9 @@ func (silent) Send(context.Context, string, string) (string, error) {
 	return "", errors.New("the line is dead")
 }
 
-// TestLetters: a letter that is sent is kept with the post's receipt and its day is known to the client, once; one that the post does not take leaves
-// nothing; one without words, or of a day on which the job does not stand, is refused.
+// TestLetters: a letter that is sent is kept with the post's receipt and its day is known to the client, once; one
+// that the post does not take leaves nothing; one without words, or of a day on which the job does not stand, is
+// refused.
 func TestLetters(t *testing.T) {
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
@@ -156,7 +158,8 @@ func TestLetters(t *testing.T) {
 	}
 }
 
-// TestCalendarReadBack: a calendar program reads the file: each job once, at its time, and under the same id after it has moved.
+// TestCalendarReadBack: a calendar program reads the file: each job once, at its time, and under the same id after it
+// has moved.
 func TestCalendarReadBack(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
@@ -203,8 +206,8 @@ func TestSheetPDF(t *testing.T) {
 	}
 }
 
-// TestOrderPhotos: a picture taken at a job is kept once under its key, shown on the day's sheet, removed and brought back; what is no picture, or a job that
-// is not there, leaves nothing.
+// TestOrderPhotos: a picture taken at a job is kept once under its key, shown on the day's sheet, removed and brought
+// back; what is no picture, or a job that is not there, leaves nothing.
 func TestOrderPhotos(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()

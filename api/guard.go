@@ -11,9 +11,10 @@ import (
 // loopback are the names of this machine to itself.
 var loopback = []string{"localhost", "127.0.0.1", "::1"}
 
-// Guard stands before all that is served: a request for a host that is not listed is refused, so that no page of another site can have its own name point
-// here and read the record; no other site may frame a page or send a form; and nothing is taken for another kind than it says. hosts are names without
-// ports, beside those of the machine itself.
+// Guard stands before all that is served: a request for a host that is not listed is refused, so that no page of
+// another site can have its own name point here and read the record; no other site may frame a page or send a form;
+// and nothing is taken for another kind than it says. hosts are names without ports, beside those of the machine
+// itself.
 func Guard(next http.Handler, hosts ...string) http.Handler {
 	known := slices.Concat(loopback, hosts)
 	own := http.NewCrossOriginProtection().Handler(next)

@@ -20,13 +20,13 @@ func (s *Server) orderPhotoRoutes(a huma.API) {
 	op(a, post, "/order-photos/{id}/restore", doc{"restore-order-photo", "Work", "Bring a removed picture of a job back", "As it was.", writes, 0}, s.restoreOrderPhoto)
 }
 
-// picture is a picture file as it comes. The body is read here, so that one that is too large is refused in words.
-type pictureFile struct {
+// fileIn is a picture or a PDF as it comes. The body is read here, so that one that is too large is refused in words.
+type fileIn struct {
 	bytes []byte
 	large bool
 }
 
-func (p *pictureFile) read(c huma.Context) []error {
+func (p *fileIn) read(c huma.Context) []error {
 	b, err := io.ReadAll(io.LimitReader(c.BodyReader(), exchange.MaxPhotoBytes+1))
 	if err != nil {
 		return []error{err}
@@ -35,13 +35,19 @@ func (p *pictureFile) read(c huma.Context) []error {
 	return nil
 }
 
+// within refuses a file that is too large; what names it.
+func (p *fileIn) within(what string) error {
+	if !p.large {
+		return nil
+	}
+	text := fmt.Sprintf("%s: the file is larger than %d MB, which is the most that is taken", what, exchange.MaxPhotoBytes>>20)
+	return huma.NewError(http.StatusRequestEntityTooLarge, text)
+}
+
 // jpeg is the picture small and upright, with its size.
-func (p *pictureFile) jpeg() ([]byte, int, int, error) {
-	if p.large {
-		return nil, 0, 0, huma.NewError(
-			http.StatusRequestEntityTooLarge,
-			fmt.Sprintf("photo: the file is larger than %d MB, which is the most that is taken", exchange.MaxPhotoBytes>>20),
-		)
+func (p *fileIn) jpeg() ([]byte, int, int, error) {
+	if err := p.within("photo"); err != nil {
+		return nil, 0, 0, err
 	}
 	jpeg, w, h, err := exchange.Photo(p.bytes)
 	if err != nil {
@@ -53,7 +59,7 @@ func (p *pictureFile) jpeg() ([]byte, int, int, error) {
 // orderPhotoIn is a picture for a job.
 type orderPhotoIn struct {
 	Write
-	file pictureFile
+	file fileIn
 }
 
 // Resolve reads the picture.

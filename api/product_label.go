@@ -2,9 +2,6 @@ package api
 
 import (
 	"context"
-	"fmt"
-	"io"
-	"net/http"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -13,33 +10,20 @@ import (
 	"mezzadro/house"
 )
 
-// labelIn is a label's picture or PDF as it comes. The body is read here, so that one that is too large is refused in words.
+// labelIn is a label's picture or PDF.
 type labelIn struct {
 	Write
-	file []byte
+	file fileIn
 }
 
 // Resolve reads it.
-func (l *labelIn) Resolve(c huma.Context) []error {
-	b, err := io.ReadAll(io.LimitReader(c.BodyReader(), exchange.MaxPhotoBytes+1))
-	if err != nil {
-		return []error{err}
-	}
-	l.file = b
-	return nil
-}
+func (l *labelIn) Resolve(c huma.Context) []error { return l.file.read(c) }
 
 func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[house.Product], error) {
-	if len(in.file) > exchange.MaxPhotoBytes {
-		return nil, huma.NewError(
-			http.StatusRequestEntityTooLarge,
-			fmt.Sprintf(
-				"label: the file is larger than %d MB, which is the most that is taken",
-				exchange.MaxPhotoBytes>>20,
-			),
-		)
+	if err := in.file.within("label"); err != nil {
+		return nil, err
 	}
-	file, is, err := exchange.ProductLabel(in.file)
+	file, is, err := exchange.ProductLabel(in.file.bytes)
 	if err != nil {
 		return nil, s.problem(ctx, "product", invalid.Fields{{Path: "label", Problem: err.Error()}})
 	}

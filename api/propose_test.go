@@ -48,8 +48,8 @@ func (h *estate) byHand(property int64, title string, minutes int, more obj) hou
 	return ok[house.OrderDetail](h, "POST", "/orders", body).Order
 }
 
-// TestPropose: jobs of two properties get days, crews and times; each says why and what other days cost; they are taken in one write and can be taken
-// back; what is pinned stays; what changed meanwhile stays as it is.
+// TestPropose: jobs of two properties get days, crews and times; each says why and what other days cost; they are
+// taken in one write and can be taken back; what is pinned stays; what changed meanwhile stays as it is.
 func TestPropose(t *testing.T) {
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
@@ -136,8 +136,8 @@ func TestPropose(t *testing.T) {
 	}
 }
 
-// TestProposeAnew: what is pinned stays though the rest is found anew; one job is put elsewhere and the rest stays; where somebody is ill only what stood
-// there finds other days; what cannot be is refused by its field.
+// TestProposeAnew: what is pinned stays though the rest is found anew; one job is put elsewhere and the rest stays;
+// where somebody is ill only what stood there finds other days; what cannot be is refused by its field.
 func TestProposeAnew(t *testing.T) {
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
@@ -265,8 +265,8 @@ func TestCrews(t *testing.T) {
 	}
 }
 
-// TestWays: timed ways by name are taken from a file and given back among the estimated ones; holes are estimated; faults are named by line and nothing is
-// taken.
+// TestWays: timed ways by name are taken from a file and given back among the estimated ones; holes are estimated;
+// faults are named by line and nothing is taken.
 func TestWays(t *testing.T) {
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()

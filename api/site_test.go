@@ -38,7 +38,8 @@ func TestReckonSite(t *testing.T) {
 	}
 }
 
-// TestReckonReplacement: what stood there and why it died counts; a plan gives the spot its light; kinds can be compared; faults are named.
+// TestReckonReplacement: what stood there and why it died counts; a plan gives the spot its light; kinds can be
+// compared; faults are named.
 func TestReckonReplacement(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
@@ -77,7 +78,8 @@ func TestReckonReplacement(t *testing.T) {
 	}
 }
 
-// TestPlanOfProperty: drawn, read back with its plants as they are, kept by version, given as GeoJSON; a foreign plant and a stale version are refused.
+// TestPlanOfProperty: drawn, read back with its plants as they are, kept by version, given as GeoJSON; a foreign plant
+// and a stale version are refused.
 func TestPlanOfProperty(t *testing.T) {
 	h := newHouse(t)
 	here, there, box, _, far := h.boxes()

@@ -28,8 +28,8 @@ func (h *estate) azaleas() (sunny, sunny2, shaded house.PlantOut, find house.Fin
 	return sunny, sunny2, shaded, find
 }
 
-// TestOnlyTheSunny: of lace bug those in the sun are treated along, those in shade are left, and the money of both is told; one write makes all
-// the jobs, once.
+// TestOnlyTheSunny: of lace bug those in the sun are treated along, those in shade are left, and the money of both is
+// told; one write makes all the jobs, once.
 func TestOnlyTheSunny(t *testing.T) {
 	h := newHouse(t)
 	_, sunny2, shaded, find := h.azaleas()
@@ -73,7 +73,8 @@ func TestOnlyTheSunny(t *testing.T) {
 	}
 }
 
-// TestAffectedAndHarvest: of a group only those that show it are counted, a pick that is due moves the spray, and both can be said later.
+// TestAffectedAndHarvest: of a group only those that show it are counted, a pick that is due moves the spray, and both
+// can be said later.
 func TestAffectedAndHarvest(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 6, 10)
@@ -114,8 +115,8 @@ func TestAffectedAndHarvest(t *testing.T) {
 	}
 }
 
-// TestUsedBadly: what a label forbids is not entered unseen: a licence, more than there is, a day within a wait; of two phones the second is told
-// what the first entered; nothing is kept in part.
+// TestUsedBadly: what a label forbids is not entered unseen: a licence, more than there is, a day within a wait; of
+// two phones the second is told what the first entered; nothing is kept in part.
 func TestUsedBadly(t *testing.T) {
 	h := newHouse(t)
 	_, _, find := h.gall()
@@ -164,7 +165,8 @@ func TestUsedBadly(t *testing.T) {
 	}
 }
 
-// TestLaneMarks: a lane tells the stage of the pest that its treatment hits, and the waits that run on its plant, the gap of its own means alone.
+// TestLaneMarks: a lane tells the stage of the pest that its treatment hits, and the waits that run on its plant, the
+// gap of its own means alone.
 func TestLaneMarks(t *testing.T) {
 	h := newHouse(t)
 	_, _, _, find := h.azaleas()
@@ -218,7 +220,8 @@ func TestGuards(t *testing.T) {
 	}
 }
 
-// TestFeedingKept: a season's feeding is one job that comes again after each tick till the season ends, and its product is in the list and the record.
+// TestFeedingKept: a season's feeding is one job that comes again after each tick till the season ends, and its
+// product is in the list and the record.
 func TestFeedingKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 4, 25)
@@ -271,7 +274,8 @@ func TestFeedingKept(t *testing.T) {
 	}
 }
 
-// TestProductLabels: a label is kept as a picture or a PDF; what is neither, or is cut off, is refused and the one before stays.
+// TestProductLabels: a label is kept as a picture or a PDF; what is neither, or is cut off, is refused and the one
+// before stays.
 func TestProductLabels(t *testing.T) {
 	h := newHouse(t)
 	p := h.oil(0)
@@ -306,7 +310,8 @@ func TestProductLabels(t *testing.T) {
 	}
 }
 
-// TestPeople: entered, changed, removed and brought back; two of a name, a skill nobody knows, an old version are refused.
+// TestPeople: entered, changed, removed and brought back; two of a name, a skill nobody knows, an old version are
+// refused.
 func TestPeople(t *testing.T) {
 	h := newHouse(t)
 	p := ok[house.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
@@ -335,7 +340,8 @@ func TestPeople(t *testing.T) {
 	}
 }
 
-// BenchmarkShopping200 sums what is to be bought for 1,000 standing treatments, with their repeats, over 200 properties.
+// BenchmarkShopping200 sums what is to be bought for 1,000 standing treatments, with their repeats, over 200
+// properties.
 func BenchmarkShopping200(b *testing.B) {
 	h := newHouse(b)
 	many(b, h, 200)

@@ -101,7 +101,7 @@ type photoIn struct {
 	Latitude  float64 `query:"latitude" minimum:"-90" maximum:"90" doc:"Where, if that is to be kept"`
 	Longitude float64 `query:"longitude" minimum:"-180" maximum:"180"`
 	Here      bool    `query:"here" doc:"The place is given and to be kept"`
-	file      pictureFile
+	file      fileIn
 }
 
 // Resolve reads the picture.

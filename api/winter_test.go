@@ -10,8 +10,8 @@ import (
 	"mezzadro/house"
 )
 
-// TestWinter: in autumn the lemon comes in, the dahlias are lifted, the box stays out and is not listed; rooms hold what may stand together; the steps become
-// jobs once; a bulb is worked back from its bloom.
+// TestWinter: in autumn the lemon comes in, the dahlias are lifted, the box stays out and is not listed; rooms hold
+// what may stand together; the steps become jobs once; a bulb is worked back from its bloom.
 func TestWinter(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)

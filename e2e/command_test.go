@@ -55,8 +55,8 @@ func TestStopsGracefully(t *testing.T) {
 	}
 }
 
-// TestBackupOnTheCommandLine: a record that is being served goes into one file, comes back into an empty folder and is served from there; what is no backup,
-// and a folder that holds something, are refused.
+// TestBackupOnTheCommandLine: a record that is being served goes into one file, comes back into an empty folder and is
+// served from there; what is no backup, and a folder that holds something, are refused.
 func TestBackupOnTheCommandLine(t *testing.T) {
 	t.Parallel()
 	data, dir := t.TempDir(), t.TempDir()

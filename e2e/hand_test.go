@@ -10,7 +10,8 @@ import (
 const covers = `(a, b) => { const x = a.getBoundingClientRect(), y = b.getBoundingClientRect();
 	return x.width && y.width && x.left < y.right - 1 && y.left < x.right - 1 && x.top < y.bottom - 1 && y.top < x.bottom - 1; }`
 
-// TestNothingUnderTheThumb: a message stands over no control, its undo where no button stood, and what was undone is said.
+// TestNothingUnderTheThumb: a message stands over no control, its undo where no button stood, and what was undone is
+// said.
 func TestNothingUnderTheThumb(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -73,7 +74,8 @@ func TestTypingIsTyping(t *testing.T) {
 	b.until("what was typed is kept", "document.querySelector('textarea').value === 'grr, t3 buds'")
 }
 
-// TestOwnVerdictComesFirst: a verdict of one's own is the headline, with its day; what the finds say stands below, small.
+// TestOwnVerdictComesFirst: a verdict of one's own is the headline, with its day; what the finds say stands below,
+// small.
 func TestOwnVerdictComesFirst(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -110,8 +112,8 @@ func TestSaidWithoutSignal(t *testing.T) {
 	}
 }
 
-// TestAnswersInReach: on the phone the answers of the check that is asked for lie above the bar without scrolling, whatever
-// the form of the plant, and magnified twice none lies under a bar that stays.
+// TestAnswersInReach: on the phone the answers of the check that is asked for lie above the bar without scrolling,
+// whatever the form of the plant, and magnified twice none lies under a bar that stays.
 func TestAnswersInReach(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -157,8 +159,8 @@ func TestAnswersInReach(t *testing.T) {
 	}
 }
 
-// TestEightForms walks eight plants of different forms on the phone, without a signal in the middle: the answers asked for lie
-// above the bar, and each plant is done with few presses.
+// TestEightForms walks eight plants of different forms on the phone, without a signal in the middle: the answers asked
+// for lie above the bar, and each plant is done with few presses.
 func TestEightForms(t *testing.T) {
 	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
@@ -210,8 +212,8 @@ func TestEightForms(t *testing.T) {
 	b.until("all is sent", "!/still to send/.test(document.body.innerText)")
 }
 
-// TestTakeBackEverywhere: what was found on a palm, and beside the stem, is taken back like any other find; no answer of a
-// check looks chosen before it is, and a sum that cannot be is refused where it is made.
+// TestTakeBackEverywhere: what was found on a palm, and beside the stem, is taken back like any other find; no answer
+// of a check looks chosen before it is, and a sum that cannot be is refused where it is made.
 func TestTakeBackEverywhere(t *testing.T) {
 	t.Parallel()
 	s := start(t, "serve", t.TempDir(), "--today", "2027-03-18")
@@ -289,7 +291,8 @@ func TestSpeciesByPart(t *testing.T) {
 	b.until("the one chosen", "document.querySelector('input[role=combobox]').value === 'Common camellia (Camellia japonica)'")
 }
 
-// cut are the texts that are clipped with no way to read the rest. The headline above the thumb stands whole in the slip.
+// cut are the texts that are clipped with no way to read the rest. The headline above the thumb stands whole in the
+// slip.
 const cut = `[...document.querySelectorAll('main *')].filter(e => /hidden|clip/.test(getComputedStyle(e).overflow) &&
 	e.clientWidth > 1 && !e.title && !e.closest('[aria-hidden]') && (e.innerText ?? '').trim() &&
 	(e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1)).map(e => e.innerText).join(' | ')`

@@ -35,8 +35,8 @@ func thing(words string) string {
 	return `[...document.querySelectorAll('svg[aria-label^=Plan] g[role=button]')].find((x) => x.getAttribute('aria-label').includes('` + words + `'))`
 }
 
-// TestDrawPlan: a small property is drawn by mouse, a plant is placed, its sun is read; the hedge cut back shows what it does; a step is taken back; all is
-// kept; then the same by touch on a phone.
+// TestDrawPlan: a small property is drawn by mouse, a plant is placed, its sun is read; the hedge cut back shows what
+// it does; a step is taken back; all is kept; then the same by touch on a phone.
 func TestDrawPlan(t *testing.T) {
 	t.Parallel()
 	s := garden(t, "2027-03-18")
@@ -102,8 +102,8 @@ func TestDrawPlan(t *testing.T) {
 	phone.until("a tree", "document.querySelector('[aria-label=\"What is picked\"]')?.innerText.includes('Tree')")
 }
 
-// TestReplaceByFit: a plant that froze is replaced: kinds are ranked with reasons, those left out say why, two stand side by side, and the planting becomes a
-// job with its water.
+// TestReplaceByFit: a plant that froze is replaced: kinds are ranked with reasons, those left out say why, two stand
+// side by side, and the planting becomes a job with its water.
 func TestReplaceByFit(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -126,7 +126,8 @@ func TestReplaceByFit(t *testing.T) {
 	b.see("for Lemon")
 }
 
-// TestWinterToCome: what comes in is listed against the room there is, becomes jobs in one go, and a bulb is worked back from its bloom.
+// TestWinterToCome: what comes in is listed against the room there is, becomes jobs in one go, and a bulb is worked
+// back from its bloom.
 func TestWinterToCome(t *testing.T) {
 	t.Parallel()
 	s := garden(t, "2027-09-10")

@@ -7,8 +7,9 @@ import (
 	"time"
 )
 
-// TestProposeRounds: rounds are proposed, one reads why a job stands where it does and puts it elsewhere, the rest is found anew, what cannot be says
-// why; all are put on their days and taken back; then the crew reads its day on a phone and ticks off.
+// TestProposeRounds: rounds are proposed, one reads why a job stands where it does and puts it elsewhere, the rest is
+// found anew, what cannot be says why; all are put on their days and taken back; then the crew reads its day on a
+// phone and ticks off.
 func TestProposeRounds(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -150,8 +151,8 @@ func TestFirstCrew(t *testing.T) {
 	b.see("One job is on their days.")
 }
 
-// TestDayWithoutSignal: the crew's day opens and is ticked off without a connection, outlives a closed page, and all ticks arrive once; what another
-// phone ticked off meanwhile is told.
+// TestDayWithoutSignal: the crew's day opens and is ticked off without a connection, outlives a closed page, and all
+// ticks arrive once; what another phone ticked off meanwhile is told.
 func TestDayWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())

@@ -15,7 +15,8 @@ import (
 // metresPerDegree along a meridian.
 const metresPerDegree = 111_320
 
-// WritePlanGeoJSON writes a plan as GeoJSON (RFC 7946) in degrees, with a property's place in the plan's middle. Sizes stay in metres.
+// WritePlanGeoJSON writes a plan as GeoJSON (RFC 7946) in degrees, with a property's place in the plan's middle. Sizes
+// stay in metres.
 func WritePlanGeoJSON(w io.Writer, p site.Plan, latitude, longitude float64) error {
 	sin, cos := math.Sincos(p.NorthDeg * math.Pi / 180)
 	east := metresPerDegree * math.Cos(latitude*math.Pi/180)
@@ -70,8 +71,9 @@ type planFeature struct {
 // farthestM is how far from a property its plan may lie, m.
 const farthestM = 3000
 
-// ReadPlanGeoJSON reads a plan from GeoJSON (RFC 7946) in degrees, about a property's place. Kinds and sizes come from the features' properties; what has
-// no kind is a tree, a wall or a bed by its geometry. Its error is a list of refused features.
+// ReadPlanGeoJSON reads a plan from GeoJSON (RFC 7946) in degrees, about a property's place. Kinds and sizes come from
+// the features' properties; what has no kind is a tree, a wall or a bed by its geometry. Its error is a list of
+// refused features.
 func ReadPlanGeoJSON(b []byte, latitude, longitude float64) ([]site.Thing, error) {
 	var file struct {
 		Type     string        `json:"type"`

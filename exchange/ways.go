@@ -20,8 +20,8 @@ type WayLine struct {
 // longestWay is the longest that is taken in, minutes.
 const longestWay = 600
 
-// ReadWays reads timed ways from a CSV file with the columns from, to, minutes. Lines without minutes are holes: the way is estimated. Its error is a list
-// of refused fields, by line.
+// ReadWays reads timed ways from a CSV file with the columns from, to, minutes. Lines without minutes are holes: the
+// way is estimated. Its error is a list of refused fields, by line.
 func ReadWays(r io.Reader) ([]WayLine, error) {
 	in := csv.NewReader(r)
 	in.FieldsPerRecord, in.TrimLeadingSpace = -1, true

@@ -18,8 +18,8 @@ const (
 	outlookWait = 8 * time.Second
 )
 
-// readOutlooks asks the station for the weather ahead of all properties that were not told today. A station that does not answer, or only measures,
-// is noted in the log: then the usual weather stands.
+// readOutlooks asks the station for the weather ahead of all properties that were not told today. A station that does
+// not answer, or only measures, is noted in the log: then the usual weather stands.
 func (h *House) readOutlooks(ctx context.Context) error {
 	if h.Station == nil {
 		return nil
@@ -44,10 +44,10 @@ func (h *House) readOutlooks(ctx context.Context) error {
 			continue
 		}
 		if err := h.readOutlook(soon, p, today); err != nil {
-			if errors.Is(err, exchange.ErrNoOutlook) || soon.Err() != nil || ctx.Err() != nil {
-				return ctx.Err()
+			if !errors.Is(err, exchange.ErrNoOutlook) && ctx.Err() == nil {
+				h.Log.WarnContext(ctx, "weather ahead", "property", p.ID, "error", err)
 			}
-			h.Log.WarnContext(ctx, "weather ahead", "property", p.ID, "error", err)
+			return ctx.Err() // one that fails for one property is not asked for two hundred
 		}
 	}
 	return nil

@@ -105,11 +105,13 @@ func (h *House) SetPlan(ctx context.Context, key store.Key, property int64, in P
 	in.Plan.Latitude = p.Climate.V.Latitude
 	var bad invalid.Fields
 	bad.Below("plan", in.Plan.Validate())
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	if err != nil {
+		return PlanOut{}, err
+	}
 	for i, t := range in.Plan.Things {
-		if t.PlantID == 0 {
-			continue
-		}
-		if q, err := h.Store.Plant(ctx, t.PlantID); err != nil || q.PropertyID != property {
+		here := func(p store.Plant) bool { return p.ID == t.PlantID }
+		if t.PlantID != 0 && !slices.ContainsFunc(plants, here) {
 			bad.Add("plan.things["+strconv.Itoa(i)+"].plant_id", t.PlantID, "no such plant stands on this property")
 		}
 	}

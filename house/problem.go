@@ -33,8 +33,8 @@ const (
 	plannedMax = 5000
 )
 
-// problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it. anew: what stands may move, unless it
-// is pinned or was told.
+// problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
+// anew: what stands may move, unless it is pinned or was told.
 func (h *House) problemOf(ctx context.Context, from day.Day, days int, anew bool) (*planned, error) {
 	if err := h.currentWindows(ctx); err != nil {
 		return nil, err

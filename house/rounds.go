@@ -191,8 +191,8 @@ func (h *House) weatherOn(ctx context.Context, o *Rounds) error {
 // startsAt is when the crew's day begins, minutes after midnight.
 const startsAt = 8 * 60
 
-// Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that rounds have put on a day has its time;
-// the rest follows from eight on.
+// Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that
+// rounds have put on a day has its time; the rest follows from eight on.
 func (h *House) Calendar(ctx context.Context, from, to day.Day, crew string, style quantity.Style) (string, error) {
 	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), roundsShown)
 	if err != nil {

@@ -147,7 +147,8 @@ func (h *House) SheetPage(ctx context.Context, on day.Day, crew string, style qu
 	return out, nil
 }
 
-// planPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and its number within the visit.
+// planPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and
+// its number within the visit.
 const planPlace = 100
 
 func (h *House) sheetVisit(ctx context.Context, property int64) (SheetVisit, error) {

@@ -73,8 +73,8 @@ func (t *taking) place(ctx context.Context, id int64) (*Place, error) {
 	return pl, err
 }
 
-// Shopping sums what the treatments and feedings that stand as jobs take until a day, with their repeats, over all properties, before it is
-// bought.
+// Shopping sums what the treatments and feedings that stand as jobs take until a day, with their repeats, over all
+// properties, before it is bought.
 func (h *House) Shopping(ctx context.Context, until day.Day) (Shopping, error) {
 	out := Shopping{Lines: []ShoppingLine{}}
 	if err := h.currentWindows(ctx); err != nil {

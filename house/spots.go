@@ -31,8 +31,8 @@ type SpotsIn struct {
 // spotMatters is the least by which a plan and the record differ, as shares.
 const spotMatters = 0.05
 
-// TakeSpots has the plants of a property stand in the record as its plan says: sun, shelter and warm walls, measured in place of guessed. All in one write;
-// it gives what was changed.
+// TakeSpots has the plants of a property stand in the record as its plan says: sun, shelter and warm walls, measured
+// in place of guessed. All in one write; it gives what was changed.
 func (h *House) TakeSpots(ctx context.Context, key store.Key, property int64, in SpotsIn) ([]SpotTaken, error) {
 	plan, err := h.PlanOf(ctx, property)
 	if err != nil {

@@ -109,7 +109,8 @@ func (t Telling) draft(firm string) string {
 	return b.String()
 }
 
-// Told notes that clients know the days of some jobs: those stay when rounds are found anew, unless nothing else can be.
+// Told notes that clients know the days of some jobs: those stay when rounds are found anew, unless nothing else can
+// be.
 func (h *House) Told(ctx context.Context, key store.Key, orders []int64, told bool) error {
 	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {
 		for _, id := range orders {

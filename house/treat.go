@@ -90,7 +90,8 @@ func (h *House) treatmentOn(
 	return a, err
 }
 
-// usesOn is what was used on a plant, with the rain that followed; what was done against another cause is no step of this one.
+// usesOn is what was used on a plant, with the rain that followed; what was done against another cause is no step of
+// this one.
 func (h *House) usesOn(
 	ctx context.Context,
 	pl *Place,
@@ -117,7 +118,8 @@ func (h *House) usesOn(
 // sprayedAt is the hour of the day from which rain counts where nobody noted when it was put on.
 const sprayedAt = 18
 
-// rainAfter is the rain within the hours in which it washes a means off, mm; 0 where rain does not matter or nothing is known.
+// rainAfter is the rain within the hours in which it washes a means off, mm; 0 where rain does not matter or nothing
+// is known.
 func (h *House) rainAfter(ctx context.Context, pl *Place, u store.Use) (float64, error) {
 	a := treatment.Built().Active(u.Active)
 	if a == nil || a.RainH == 0 {
@@ -183,8 +185,8 @@ type treating struct {
 	answer treatment.Answer
 }
 
-// KeepTreatment makes jobs of the steps of a find's treatment that do not stand yet, and of the same on others that are treated along, all in
-// one write.
+// KeepTreatment makes jobs of the steps of a find's treatment that do not stand yet, and of the same on others that
+// are treated along, all in one write.
 func (h *House) KeepTreatment(ctx context.Context, key store.Key, find int64, in KeepTreatmentIn) (Treatment, error) {
 	f, err := h.Store.Find(ctx, find)
 	if err != nil {

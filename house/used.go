@@ -27,7 +27,8 @@ type UseIn struct {
 	Anyway    bool     `json:"anyway,omitempty" doc:"It was used although that day lies within a wait; the note says why"`
 }
 
-// treated keeps the use record of a treatment that was done, and asks for its next time or for the look whether it helped.
+// treated keeps the use record of a treatment that was done, and asks for its next time or for the look whether it
+// helped.
 func (h *House) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on day.Day, in TickIn) error {
 	f, err := h.Store.Find(ctx, k.OriginID)
 	if err != nil {
@@ -211,7 +212,8 @@ func weatherOf(pl *Place, on day.Day, in *UseIn) (temp, wind sql.NullFloat64) {
 // renewBack is how far back washed-off treatments are asked for again, days.
 const renewBack = 10
 
-// renewWashed asks again for what rain washed off: the next time falls due at once, and the repeat after it hangs on that.
+// renewWashed asks again for what rain washed off: the next time falls due at once, and the repeat after it hangs on
+// that.
 func (h *House) renewWashed(ctx context.Context, property int64) error {
 	today := h.Today()
 	list, err := h.Store.UsesBetween(ctx, property, (today - renewBack).String(), today.String(), usesShown)

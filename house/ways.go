@@ -17,7 +17,8 @@ type WaysTaken struct {
 	Ways int `json:"ways"`
 }
 
-// TakeWays keeps timed ways from a file in the place of those before: between properties, and from crews to properties, by name.
+// TakeWays keeps timed ways from a file in the place of those before: between properties, and from crews to
+// properties, by name.
 func (h *House) TakeWays(ctx context.Context, key store.Key, file []byte) (WaysTaken, error) {
 	lines, err := exchange.ReadWays(bytes.NewReader(file))
 	if err != nil {

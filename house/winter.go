@@ -63,10 +63,10 @@ func (h *House) ReckonWintering(ctx context.Context, in WinteringIn) (overwinter
 
 // Winter is what a property needs for the winter to come.
 type Winter struct {
-	Plants []WinterPlant `json:"plants" doc:"Those that do not simply stay out, what comes in first"`
-	Rooms  []WinterRoom  `json:"rooms" doc:"What may stand together"`
-	M2     float64       `json:"m2" doc:"Floor that all take that come in"`
-	Bulbs  []WinterBulb  `json:"bulbs" doc:"Kinds that can be forced"`
+	Plants []WinterPlant     `json:"plants" doc:"Those that do not simply stay out, what comes in first"`
+	Rooms  []overwinter.Room `json:"rooms" doc:"What may stand together"`
+	M2     float64           `json:"m2" doc:"Floor that all take that come in"`
+	Bulbs  []WinterBulb      `json:"bulbs" doc:"Kinds that can be forced"`
 }
 
 // WinterPlant is a plant with its winter.
@@ -77,15 +77,6 @@ type WinterPlant struct {
 	Asked bool `json:"asked" doc:"Jobs for it stand already"`
 }
 
-// WinterRoom is a house with what may stand in it.
-type WinterRoom struct {
-	LeastC float64  `json:"least_c"`
-	MostC  float64  `json:"most_c"`
-	Light  string   `json:"light"`
-	M2     float64  `json:"m2"`
-	Names  []string `json:"names"`
-}
-
 // WinterBulb is a kind that can be forced.
 type WinterBulb struct {
 	Species string `json:"species"`
@@ -94,7 +85,7 @@ type WinterBulb struct {
 
 // WinterOf is what all plants of a property need for the winter to come.
 func (h *House) WinterOf(ctx context.Context, property int64) (Winter, error) {
-	out := Winter{Plants: []WinterPlant{}, Rooms: []WinterRoom{}, Bulbs: []WinterBulb{}}
+	out := Winter{Plants: []WinterPlant{}, Rooms: []overwinter.Room{}, Bulbs: []WinterBulb{}}
 	pl, err := h.Place(ctx, property)
 	if err != nil {
 		return out, err
@@ -141,31 +132,15 @@ func (p WinterPlant) first() day.Day {
 	return p.Steps[0].To
 }
 
-// house puts what comes in into as few houses as its temperatures allow, the warmest first.
+// house puts what comes in into houses.
 func (w *Winter) house() {
-	in := []WinterPlant{}
+	names, keeps := []string{}, []overwinter.Keep{}
 	for _, p := range w.Plants {
 		if p.Keep != nil {
-			in = append(in, p)
+			names, keeps = append(names, p.Name), append(keeps, *p.Keep)
 		}
 	}
-	slices.SortStableFunc(in, func(a, b WinterPlant) int { return cmp.Compare(b.Keep.LeastC, a.Keep.LeastC) })
-	for _, p := range in {
-		k := *p.Keep
-		i := slices.IndexFunc(w.Rooms, func(r WinterRoom) bool {
-			_, _, ok := k.Shares(overwinter.Keep{LeastC: r.LeastC, MostC: r.MostC})
-			return ok && r.Light == k.Light
-		})
-		if i < 0 {
-			i = len(w.Rooms)
-			w.Rooms = append(w.Rooms, WinterRoom{LeastC: k.LeastC, MostC: k.MostC, Light: k.Light, Names: []string{}})
-		}
-		r := &w.Rooms[i]
-		r.LeastC, r.MostC = max(r.LeastC, k.LeastC), min(r.MostC, k.MostC)
-		r.M2 = math.Round(100*(r.M2+k.M2)) / 100
-		r.Names = append(r.Names, p.Name)
-		w.M2 = math.Round(100*(w.M2+k.M2)) / 100
-	}
+	w.Rooms, w.M2 = overwinter.House(names, keeps)
 }
 
 // winterNote marks the jobs that a winter plan asked for.

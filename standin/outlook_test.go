@@ -12,7 +12,8 @@ import (
 	"mezzadro/exchange"
 )
 
-// TestOutlook: what is told of the days ahead comes true, to the tenth, and says that it is simulated; a storm that is written in shows on its day.
+// TestOutlook: what is told of the days ahead comes true, to the tenth, and says that it is simulated; a storm that is
+// written in shows on its day.
 func TestOutlook(t *testing.T) {
 	s := station(t)
 	from := day.Of(2027, 5, 10)

@@ -45,8 +45,8 @@ const (
 // counted are the tables whose rows a backup tells.
 var counted = []string{"property", "plant", "walk", "verdict", "job_order", "photo"}
 
-// Backup writes the record in a folder with its pictures to w, whether a program has it open or not: a tar file, packed with zstd, that begins with its
-// manifest. The record is copied as it stands at one moment.
+// Backup writes the record in a folder with its pictures to w, whether a program has it open or not: a tar file,
+// packed with zstd, that begins with its manifest. The record is copied as it stands at one moment.
 func Backup(ctx context.Context, folder string, made time.Time, w io.Writer) (Manifest, error) {
 	m := Manifest{Format: backupFormat, Made: made.UTC(), Counts: map[string]int{}}
 	if _, err := os.Stat(filepath.Join(folder, recordFile)); err != nil {
@@ -168,8 +168,8 @@ func putFile(t *tar.Writer, of BackupFile, made time.Time, path string) error {
 	return put(t, of.Name, of.Bytes, made, f)
 }
 
-// Restore puts a backup into a folder that is empty or not there yet. Everything is unpacked beside it and checked first: on any fault the folder stays as it
-// was, and nothing is left.
+// Restore puts a backup into a folder that is empty or not there yet. Everything is unpacked beside it and checked
+// first: on any fault the folder stays as it was, and nothing is left.
 func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) {
 	if list, err := os.ReadDir(folder); err == nil && len(list) > 0 {
 		return Manifest{}, fmt.Errorf("%s is not empty: give another folder, or move what is there away", folder)
@@ -258,8 +258,8 @@ func (f BackupFile) write(r io.Reader, folder string) error {
 	return nil
 }
 
-// Check looks through a record that no program has open: the file itself, what hangs on what, and each picture against its name. It gives the faults, up to
-// twenty; none is a good record.
+// Check looks through a record that no program has open: the file itself, what hangs on what, and each picture against
+// its name. It gives the faults, up to twenty; none is a good record.
 func Check(ctx context.Context, folder string) (faults []string, err error) {
 	db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, recordFile)+"?_pragma=busy_timeout(5000)")
 	if err != nil {

@@ -42,7 +42,8 @@ func saved(t *testing.T) (*Store, string) {
 	return s, folder
 }
 
-// TestBackup: taken from a running record while it is written to, and restored whole: rows, pictures, and it goes on being written.
+// TestBackup: taken from a running record while it is written to, and restored whole: rows, pictures, and it goes on
+// being written.
 func TestBackup(t *testing.T) {
 	s, folder := saved(t)
 	var writes sync.WaitGroup
@@ -87,7 +88,8 @@ func TestBackup(t *testing.T) {
 	}
 }
 
-// TestBadRestores: what is broken, cut, of another program or made to write elsewhere is refused, and nothing is left of it; a folder that is not empty stays.
+// TestBadRestores: what is broken, cut, of another program or made to write elsewhere is refused, and nothing is left
+// of it; a folder that is not empty stays.
 func TestBadRestores(t *testing.T) {
 	_, folder := saved(t)
 	var b bytes.Buffer

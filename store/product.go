@@ -192,7 +192,8 @@ func (tx Tx) RemoveUseOf(ctx context.Context, order int64) error {
 	return err
 }
 
-// TreatmentsOf are the standing jobs of a find's treatment, and those of all finds where it is 0, with all that they ask.
+// TreatmentsOf are the standing jobs of a find's treatment, and those of all finds where it is 0, with all that they
+// ask.
 func (s *Store) TreatmentsOf(ctx context.Context, find int64) ([]OrderFull, error) {
 	return many[OrderFull](
 		ctx,

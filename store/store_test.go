@@ -251,7 +251,8 @@ func BenchmarkKeepVerdict(b *testing.B) {
 	}
 }
 
-// TestPrivate: nobody but its owner reads the record, not even in a folder that others may enter, nor what is written beside it.
+// TestPrivate: nobody but its owner reads the record, not even in a folder that others may enter, nor what is written
+// beside it.
 func TestPrivate(t *testing.T) {
 	folder := t.TempDir()
 	if err := os.Chmod(folder, 0o755); err != nil {

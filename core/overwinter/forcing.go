@@ -14,7 +14,8 @@ type Forced struct {
 	Warm int // weeks in a warm light room until it blooms
 }
 
-// forced are the bulbs that are known to do it, by catalogue id; weeks as growers give them, the shorter for early kinds.
+// forced are the bulbs that are known to do it, by catalogue id; weeks as growers give them, the shorter for early
+// kinds.
 var forced = map[string]Forced{
 	"narcissus-hybrid":        {14, 2, 3},
 	"tulipa-hybrid":           {15, 2, 3},

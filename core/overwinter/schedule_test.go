@@ -123,3 +123,19 @@ func TestShares(t *testing.T) {
 		t.Error("oleander and hibiscus")
 	}
 }
+
+// TestHouse: lemons and oleanders share a light house, tubers lie in the dark, what wants a warm room has its own.
+func TestHouse(t *testing.T) {
+	rooms, m2 := House([]string{"oleander", "dahlia", "lemon", "hibiscus"}, []Keep{
+		{LeastC: 2, MostC: 10, Light: "bright", M2: 3}, {LeastC: 4, MostC: 9, Light: "dark will do", M2: 0.5},
+		{LeastC: 5, MostC: 12, Light: "bright", M2: 2}, {LeastC: 12, MostC: 18, Light: "bright", M2: 1},
+	})
+	if len(rooms) != 3 || m2 != 6.5 || rooms[0].M2 != 1 || rooms[1].M2 != 5 {
+		t.Errorf("%+v, %g", rooms, m2)
+	}
+	for _, r := range rooms {
+		if r.LeastC > r.MostC {
+			t.Errorf("a room that cannot be: %+v", r)
+		}
+	}
+}

@@ -92,7 +92,8 @@ func (a *Ask) windows(e *catalogue.Entry, from day.Day, r rules.House) ([]Window
 	return slices.DeleteFunc(list, func(w Window) bool { return w.To-w.From < 5 }), best
 }
 
-// watering are the months in which rain does not make up for what a new plant and its soil give off (Hargreaves and Samani 1985, by the normals).
+// watering are the months in which rain does not make up for what a new plant and its soil give off (Hargreaves and
+// Samani 1985, by the normals).
 func (a *Ask) watering(e *catalogue.Entry) []Watered {
 	out := []Watered{}
 	c := a.Year.Normals.Climate

@@ -25,7 +25,8 @@ var startM = map[catalogue.Form]float64{
 	catalogue.Tree: 1.8, catalogue.Conifer: 0.8, catalogue.Shrub: 0.5, catalogue.Subshrub: 0.25, catalogue.Climber: 0.6, catalogue.Palm: 0.8, catalogue.Perennial: 0.15,
 }
 
-// heightAfter is how tall a kind stands after some years: it grows by its yearly growth at first and the less, the nearer it comes to what it grows to.
+// heightAfter is how tall a kind stands after some years: it grows by its yearly growth at first and the less, the
+// nearer it comes to what it grows to.
 func heightAfter(e *catalogue.Entry, years float64) float64 {
 	full := e.Mature.HeightM
 	from := math.Min(startM[e.Form], 0.6*full)

@@ -22,8 +22,8 @@ func ask(t testing.TB, climate string) Ask {
 
 func sun(h float64) *float64 { return &h }
 
-// TestSituations: what a gardener would plant there, and what not and why. may: allowed, in whatever place; best: among the first third of what is
-// allowed; out: left out, with a word of the reason.
+// TestSituations: what a gardener would plant there, and what not and why. may: allowed, in whatever place; best:
+// among the first third of what is allowed; out: left out, with a word of the reason.
 func TestSituations(t *testing.T) {
 	for _, c := range []struct {
 		name    string

@@ -8,7 +8,8 @@ import (
 	"time"
 )
 
-// firm is one's fortnight: properties scattered in clusters round a town, each with a handful of jobs whose windows lie about the span.
+// firm is one's fortnight: properties scattered in clusters round a town, each with a handful of jobs whose windows
+// lie about the span.
 func firm(seed uint64, properties, jobs, crews, days int) *Problem {
 	r := rand.New(rand.NewPCG(seed, 21))
 	p := &Problem{From: monday, Days: days}
@@ -77,8 +78,8 @@ func until(d time.Duration) func(int, float64) (float64, bool) {
 	}
 }
 
-// fixedDays is what many firms do: each property has its weekday, everything that is not forbidden there is done on it, by the crew of that day in the
-// order of the nearest next.
+// fixedDays is what many firms do: each property has its weekday, everything that is not forbidden there is done on
+// it, by the crew of that day in the order of the nearest next.
 func fixedDays(p *Problem) Score {
 	return byHand(p, func(place, d int) bool { return place%5 == d%7 })
 }
@@ -86,7 +87,8 @@ func fixedDays(p *Problem) Score {
 // nearestDue goes to what is due, the nearest next, until the day is full.
 func nearestDue(p *Problem) Score { return byHand(p, func(int, int) bool { return true }) }
 
-// byHand fills each crew's day: from where it is to the nearest property that has work of a good day, until the hours are over.
+// byHand fills each crew's day: from where it is to the nearest property that has work of a good day, until the hours
+// are over.
 func byHand(p *Problem, visits func(place, d int) bool) Score {
 	s := newSearch(p, 1)
 	for d := range p.Days {
@@ -130,8 +132,9 @@ func (s *search) atEnd(j, w int) spot {
 	return spot{len(s.list[w].stops), true}
 }
 
-// BenchmarkFortnight plans 1,500 jobs at 200 properties for three crews: how far the plan of two seconds is above one of twenty and above the bound, and
-// what it saves against two ways of doing it by hand. For 20 s against 200 s set short and long so: it takes four minutes.
+// BenchmarkFortnight plans 1,500 jobs at 200 properties for three crews: how far the plan of two seconds is above one
+// of twenty and above the bound, and what it saves against two ways of doing it by hand. For 20 s against 200 s set
+// short and long so: it takes four minutes.
 func BenchmarkFortnight(b *testing.B) {
 	p := firm(3, 200, 1500, 3, 14)
 	short, long := 2*time.Second, 20*time.Second

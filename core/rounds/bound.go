@@ -5,9 +5,10 @@ import "math"
 // boundDays is up to how many working days all sets of days on which a property may be come to are gone through.
 const boundDays = 14
 
-// bound is what no plan can cost less than. Each property is taken by itself, as if crews were never full: of all sets of days on which it may be come
-// to, the one that costs least, each job on its best of those days or left, and for each such day an arrival with half the two shortest ways that lead
-// there (each place on a way has two of its legs, and each leg two ends).
+// bound is what no plan can cost less than. Each property is taken by itself, as if crews were never full: of all sets
+// of days on which it may be come to, the one that costs least, each job on its best of those days or left, and for
+// each such day an arrival with half the two shortest ways that lead there (each place on a way has two of its legs,
+// and each leg two ends).
 func (s *search) bound() float64 {
 	byPlace := make([][]int, len(s.p.Places))
 	for j := range s.p.Jobs {

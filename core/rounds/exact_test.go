@@ -95,8 +95,8 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 	return p
 }
 
-// judge works out from scratch what an arrangement costs, and what hard rule it breaks: written apart from the search, from the rules as they are told.
-// ways[c][d] is the order of places, at[j] = {crew, day} or nil.
+// judge works out from scratch what an arrangement costs, and what hard rule it breaks: written apart from the search,
+// from the rules as they are told. ways[c][d] is the order of places, at[j] = {crew, day} or nil.
 func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken string) {
 	between := func(a, b *Point) float64 {
 		if a == nil || b == nil {
@@ -262,8 +262,8 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 	return cost, ""
 }
 
-// owes is what a job that is left at a place owes for the way that is due later: an arrival with its two shortest ways, two fifths of it for each job, the
-// rest shared.
+// owes is what a job that is left at a place owes for the way that is due later: an arrival with its two shortest
+// ways, two fifths of it for each job, the rest shared.
 func owes(p *Problem, place int) float64 {
 	legs := []float64{}
 	for i, q := range p.Places {
@@ -374,7 +374,8 @@ func exact(p *Problem) float64 {
 	return best
 }
 
-// TestExact: over 200 small cases the plan costs what going through all arrangements finds, in at least 95 of 100, and never 3 % more.
+// TestExact: over 200 small cases the plan costs what going through all arrangements finds, in at least 95 of 100, and
+// never 3 % more.
 func TestExact(t *testing.T) {
 	r := rand.New(rand.NewPCG(11, 4))
 	hit := 0
@@ -440,8 +441,8 @@ func TestRepeats(t *testing.T) {
 	}
 }
 
-// TestTryIsTrue: what trying a job on a way foretells is what putting it there changes, to the minute; and a plan that was searched long leaves no
-// single move that would make it better.
+// TestTryIsTrue: what trying a job on a way foretells is what putting it there changes, to the minute; and a plan that
+// was searched long leaves no single move that would make it better.
 func TestTryIsTrue(t *testing.T) {
 	r := rand.New(rand.NewPCG(6, 2))
 	better := 0

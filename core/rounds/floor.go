@@ -18,12 +18,14 @@ const (
 	floorWeighs = 10   // rounds after which a floor is worked out
 )
 
-// Floor raises what no plan can cost less than. goOn is asked after each round how far the search is, 0 to 1, and whether to go on. Each job has a price
-// for being done at all, up to what leaving it costs, and each property one for each visit that its gaps ask for; each crew's day then takes, by itself,
-// the way that gains most by those prices. Prices rise where nothing answers them and fall where several days do (Lagrange; ways as Christofides,
-// Mingozzi and Toth 1981). What all days gain at most, taken off the sum of the prices, is below every plan, whatever the prices. A way keeps hours,
-// arrivals, legs and overtime in full, but may come to a place again after two others, and do a part of a job; the length of gaps, access hours, waste,
-// kit and sick properties are left out: all that makes plans dearer, never cheaper. Its error is a list of refused fields.
+// Floor raises what no plan can cost less than. goOn is asked after each round how far the search is, 0 to 1, and
+// whether to go on. Each job has a price for being done at all, up to what leaving it costs, and each property one for
+// each visit that its gaps ask for; each crew's day then takes, by itself, the way that gains most by those prices.
+// Prices rise where nothing answers them and fall where several days do (Lagrange; ways as Christofides, Mingozzi and
+// Toth 1981). What all days gain at most, taken off the sum of the prices, is below every plan, whatever the prices. A
+// way keeps hours, arrivals, legs and overtime in full, but may come to a place again after two others, and do a part
+// of a job; the length of gaps, access hours, waste, kit and sick properties are left out: all that makes plans
+// dearer, never cheaper. Its error is a list of refused fields.
 func Floor(p *Problem, goOn func(rounds int, floor float64) (done float64, more bool)) (float64, error) {
 	if err := p.Validate(); err != nil {
 		return 0, err
@@ -143,7 +145,8 @@ func (f *floor) day(w int) *floorDay {
 	return d
 }
 
-// chains finds for each place the most jobs that wait for one another by a day at least: so many visits there are, less those left.
+// chains finds for each place the most jobs that wait for one another by a day at least: so many visits there are,
+// less those left.
 func (f *floor) chains() {
 	s := f.s
 	f.chain, f.in = make([][]int, len(s.p.Places)), make([]int, len(s.p.Jobs))

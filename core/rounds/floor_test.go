@@ -5,8 +5,8 @@ import (
 	"testing"
 )
 
-// TestFloorIsBelow: over 200 small cases a floor is never above what going through all arrangements finds, however short or long it was looked for, and
-// longer is no worse.
+// TestFloorIsBelow: over 200 small cases a floor is never above what going through all arrangements finds, however
+// short or long it was looked for, and longer is no worse.
 func TestFloorIsBelow(t *testing.T) {
 	r := rand.New(rand.NewPCG(21, 4))
 	sum, best := 0.0, 0.0
@@ -39,8 +39,8 @@ func TestFloorIsBelow(t *testing.T) {
 	t.Logf("floors are %.1f %% of the best on average", 100*sum/best)
 }
 
-// TestFloorKnowsFullDays: one crew, one day of eight hours, ten jobs of two hours each at one property: three cannot be done, and the floor says so;
-// each is dear to leave.
+// TestFloorKnowsFullDays: one crew, one day of eight hours, ten jobs of two hours each at one property: three cannot
+// be done, and the floor says so; each is dear to leave.
 func TestFloorKnowsFullDays(t *testing.T) {
 	home := &Point{45.9, 8.6}
 	p := &Problem{From: monday, Days: 1, Crews: []Crew{{Name: "Crew", Size: 1, Hours: week(8, 16), Start: home}}}

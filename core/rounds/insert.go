@@ -80,7 +80,8 @@ func (q *pool) best(j int) (w int, regret float64) {
 	return t.w, min(t.second, wait) - t.least
 }
 
-// fill puts the jobs where they cost least, those first that lose most by waiting for their turn; what is better left is left.
+// fill puts the jobs where they cost least, those first that lose most by waiting for their turn; what is better left
+// is left.
 func (q *pool) fill() {
 	s := q.s
 	if q.whole {

@@ -57,8 +57,9 @@ type Plan struct {
 	search *search
 }
 
-// Make plans. goOn is asked after each round of improvement, with the best score so far, how far the search is (0 to 1) and whether to go on: the
-// clock is the caller's. The same seed and the same number of rounds give the same plan. Its error is a list of refused fields.
+// Make plans. goOn is asked after each round of improvement, with the best score so far, how far the search is (0 to
+// 1) and whether to go on: the clock is the caller's. The same seed and the same number of rounds give the same plan.
+// Its error is a list of refused fields.
 func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done float64, more bool)) (Plan, error) {
 	if err := p.Validate(); err != nil {
 		return Plan{}, err
@@ -156,7 +157,8 @@ func (p *Plan) Raise(bound float64) {
 	}
 }
 
-// inOrder are the jobs of a visit as they are done: clean before sick, what closes a plant last, and after what they wait for.
+// inOrder are the jobs of a visit as they are done: clean before sick, what closes a plant last, and after what they
+// wait for.
 func (s *search) inOrder(jobs []int) []int {
 	out := slices.Clone(jobs)
 	rank := func(j int) int {

@@ -1,5 +1,5 @@
-// Package rounds decides who goes where on which day: jobs of all properties become visits of crews, in order, with times. It knows no plants
-// and no seasons: what a day costs for a job comes with the job.
+// Package rounds decides who goes where on which day: jobs of all properties become visits of crews, in order, with
+// times. It knows no plants and no seasons: what a day costs for a job comes with the job.
 package rounds
 
 import (

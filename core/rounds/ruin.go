@@ -17,8 +17,8 @@ const (
 	coolest   = 0.2
 )
 
-// improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long as it may go on: so told after each
-// round by how far it is, from 0 to 1. The best plan found stays.
+// improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long
+// as it may go on: so told after each round by how far it is, from 0 to 1. The best plan found stays.
 func (s *search) improve(goOn func(rounds int, best float64) (done float64, more bool)) int {
 	best, now := s.sum, s.sum
 	kept := s.copy()
@@ -55,8 +55,8 @@ func (s *search) improve(goOn func(rounds int, best float64) (done float64, more
 	return n
 }
 
-// prune takes off again what is not worth its way after all, on the ways that were just changed: whole visits, then single jobs with what comes
-// after them.
+// prune takes off again what is not worth its way after all, on the ways that were just changed: whole visits, then
+// single jobs with what comes after them.
 func (s *search) prune() {
 	drop := func(jobs []int) {
 		mark, sum := len(s.log), s.sum

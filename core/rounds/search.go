@@ -244,7 +244,8 @@ func (s *search) gapsHold(j, w int) bool {
 	return true
 }
 
-// together reports that a job put on a way would be done in the same visit as another: then the order of the two is kept there.
+// together reports that a job put on a way would be done in the same visit as another: then the order of the two is
+// kept there.
 func (s *search) together(j, w, other int) bool {
 	return s.at[other] == w && s.p.Jobs[j].Place == s.p.Jobs[other].Place
 }

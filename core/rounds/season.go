@@ -45,8 +45,9 @@ type weekly struct {
 	skills []int   // indices of the skills it asks for
 }
 
-// Season spreads jobs over weeks: each in its best week where there are hours for it, those that lose most by another week first; then jobs change
-// places as long as that costs less. Costs of days beyond the list are forbidden, as in Make. Its error is a list of refused fields.
+// Season spreads jobs over weeks: each in its best week where there are hours for it, those that lose most by another
+// week first; then jobs change places as long as that costs less. Costs of days beyond the list are forbidden, as in
+// Make. Its error is a list of refused fields.
 func Season(p *Problem, weeks int) (Outlook, error) {
 	short := *p
 	short.Days, short.Jobs = 1, slices.Clone(p.Jobs) // a season is longer than a round may be, and knows no single days
@@ -158,7 +159,8 @@ func (s *spread) weekly(j int) weekly {
 	return out
 }
 
-// fits reports that a week has hours for a job, and people who can do it, and is far enough from what it waits for and what waits for it.
+// fits reports that a week has hours for a job, and people who can do it, and is far enough from what it waits for and
+// what waits for it.
 func (s *spread) fits(j, w int) bool {
 	k := &s.jobs[j]
 	if k.costs[w] >= far || s.room[w] < k.takes {
@@ -192,7 +194,8 @@ func (s *spread) apart(g Gap, w int) bool {
 	return s.at[g.Job] < 0 || g.weeksHold(s.at[g.Job], w)
 }
 
-// weeksHold reports that some days of two weeks hold a gap that is counted in whole weeks: what is less than one may lie in the same.
+// weeksHold reports that some days of two weeks hold a gap that is counted in whole weeks: what is less than one may
+// lie in the same.
 func (g Gap) weeksHold(first, second int) bool {
 	weeks := second - first
 	return weeks >= g.Min/7 && (g.Max == 0 || weeks <= (g.Max+6)/7)
@@ -238,7 +241,8 @@ func (s *spread) place(j int) {
 // swapRounds is how often all jobs that are out of their best week are tried again.
 const swapRounds = 4
 
-// swap lets a job that is out of its best week take the place of one there that hardly minds, as long as that costs less in all.
+// swap lets a job that is out of its best week take the place of one there that hardly minds, as long as that costs
+// less in all.
 func (s *spread) swap() {
 	for range swapRounds {
 		better := false

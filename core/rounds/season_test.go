@@ -16,7 +16,8 @@ func weekCosts(weeks ...int) (out []int) {
 	return out
 }
 
-// TestSeason: a full week gives up the work that minds least; what only one crew can do has that crew's hours alone; what fits nowhere is named.
+// TestSeason: a full week gives up the work that minds least; what only one crew can do has that crew's hours alone;
+// what fits nowhere is named.
 func TestSeason(t *testing.T) {
 	p := yard()
 	p.Crews = p.Crews[1:] // Bruno: 5 × 9 hours, less driving: 1890 minutes a week
@@ -59,7 +60,8 @@ func TestSeason(t *testing.T) {
 	}
 }
 
-// TestSeasonHolds: over random seasons no week is fuller than its hours, nothing is lost, and every job in another week than its best has a cause.
+// TestSeasonHolds: over random seasons no week is fuller than its hours, nothing is lost, and every job in another
+// week than its best has a cause.
 func TestSeasonHolds(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 4))
 	for n := range 200 {
@@ -114,8 +116,8 @@ func BenchmarkSeason10000(b *testing.B) {
 	b.ReportMetric(float64(len(o.Left)), "left")
 }
 
-// TestSeasonGaps: the second feed is three weeks after the first, though both would be best in the first week; what waits for work that has no week has
-// none; what was done before the season counts; a greatest gap pulls work forward.
+// TestSeasonGaps: the second feed is three weeks after the first, though both would be best in the first week; what
+// waits for work that has no week has none; what was done before the season counts; a greatest gap pulls work forward.
 func TestSeasonGaps(t *testing.T) {
 	p := yard()
 	light := func(costs ...int) Job {

@@ -9,7 +9,8 @@ import (
 	"mezzadro/core/day"
 )
 
-// The firm of the situations: two crews from one yard; a property ten minutes away, one far out, one that is sick, a school.
+// The firm of the situations: two crews from one yard; a property ten minutes away, one far out, one that is sick, a
+// school.
 const (
 	near = iota
 	far_

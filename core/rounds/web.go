@@ -2,8 +2,8 @@ package rounds
 
 import "slices"
 
-// web is all ways of a crew's day by steps of time: the cheapest up to each place at each time, and the cheapest that came there from another place, so
-// that no way turns straight back to where it came from.
+// web is all ways of a crew's day by steps of time: the cheapest up to each place at each time, and the cheapest that
+// came there from another place, so that no way turns straight back to where it came from.
 type web struct {
 	here []*floorPlace // those that gain something
 	come twice         // by step and place: having come there and done the shortest job
@@ -14,7 +14,8 @@ type web struct {
 	skip []int32   // how far on the point of the next place lies
 }
 
-// twice are, for each point, the cheapest way up to it and the cheapest that came from another place: two after each other.
+// twice are, for each point, the cheapest way up to it and the cheapest that came from another place: two after each
+// other.
 type twice struct {
 	cost []float64
 	from []int32 // the point before; -1 none

@@ -41,7 +41,8 @@ var Kinds = map[Kind]string{
 	Hollow: "area", Sprinkler: "point",
 }
 
-// Shapes of crowns: how wide they are by height. Each is no wider further up, so that a taller crown never lets more sun by.
+// Shapes of crowns: how wide they are by height. Each is no wider further up, so that a taller crown never lets more
+// sun by.
 var Shapes = []string{"round", "spreading", "cone", "column"}
 
 // At is a place on a plan, metres to the east and to the north.

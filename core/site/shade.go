@@ -10,7 +10,8 @@ import (
 	"mezzadro/core/season"
 )
 
-// What crowns and hedges let through of direct light along their own width; of the order that gap fractions of garden trees are measured at.
+// What crowns and hedges let through of direct light along their own width; of the order that gap fractions of garden
+// trees are measured at.
 const (
 	leafyLets     = 0.12 // in leaf
 	evergreenLets = 0.08

@@ -10,7 +10,8 @@ import (
 	"mezzadro/core/day"
 )
 
-// TestShadows: as long as the sun says, to the north at noon, to the west in the morning, none at night, none of what has died back.
+// TestShadows: as long as the sun says, to the north at noon, to the west in the morning, none at night, none of what
+// has died back.
 func TestShadows(t *testing.T) {
 	p := &Plan{Latitude: 46, Things: []Thing{{ID: "post", Kind: Tree, HeightM: 2, SpreadM: 0.02, Shape: "column", Points: []At{{0, 0}}}}}
 	end := func(s Shadow) (far At) {

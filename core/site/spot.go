@@ -16,7 +16,8 @@ const (
 // tropics is the latitude within which there is no summer to speak of, degrees.
 const tropics = 18
 
-// SummerHours are the mean of May to August, of November to February south of the equator, of the year in the tropics: trees are in leaf then.
+// SummerHours are the mean of May to August, of November to February south of the equator, of the year in the tropics:
+// trees are in leaf then.
 func SummerHours(months [12]float64, latitude float64) float64 {
 	list := []int{5, 6, 7, 8}
 	switch {
@@ -77,7 +78,7 @@ const (
 	sprayReach   = 4.0  // m
 )
 
-// SpotAt works out what a place gets, so far above the ground; what has one of the ids is left out. Its error is a list of refused fields.
+// SpotAt works out what a place gets, so far above the ground; what has one of the ids is left out.
 func (p *Plan) SpotAt(at At, up float64, year int, without ...string) Spot {
 	sky := p.SkyFrom(at, up, without...)
 	light, open := sky.Year(year), p.openField(year)
@@ -109,8 +110,8 @@ func (p *Plan) openField(year int) Light {
 	return (&Plan{Latitude: p.Latitude}).SkyFrom(At{}, 1).Year(year)
 }
 
-// shelter by direction: what stands up the wind within twelve of its heights breaks it, the nearer the more; what lets air through breaks it more
-// evenly, so that a hedge shelters further than a wall.
+// shelter by direction: what stands up the wind within twelve of its heights breaks it, the nearer the more; what lets
+// air through breaks it more evenly, so that a hedge shelters further than a wall.
 func (s *Sky) shelter() []Wind {
 	out := make([]Wind, 8)
 	for i := range out {
@@ -207,7 +208,8 @@ func (t *Thing) roots(d float64) float64 {
 	return math.Max(0, math.Min(1, (far-d)/math.Max(0.1, far-own)))
 }
 
-// warms reports that the face of a wall that is turned to the spot has sun for some hours of a day in spring and autumn.
+// warms reports that the face of a wall that is turned to the spot has sun for some hours of a day in spring and
+// autumn.
 func (s *Sky) warms(t *Thing, year int) bool {
 	least, foot := math.Inf(1), At{}
 	var face edge

@@ -59,7 +59,8 @@ func TestClosedForms(t *testing.T) {
 		{"the south side in midsummer lacks what the north side has", 46, on(time.June, 21), []Thing{wall(0.8, 60)}, 15.75 - 7.05, 0.3},
 		{"the south side of a wall in midwinter, 38 south", -38, on(time.June, 21), []Thing{wall(0.8, 3)}, 0, 0.01},
 		{"its north side in midwinter has all the day", -38, on(time.June, 21), []Thing{wall(-0.8, 3)}, 9.6, 0.2},
-		// On the equator at the equinox the sun goes straight over: between walls it shines for twice atan(half width over what stands above) of 15° an hour.
+		// On the equator at the equinox the sun goes straight over: between walls it shines for twice atan(half width
+		// over what stands above) of 15° an hour.
 		{"a street six wide between walls of six and a half", 0, on(time.March, 20), street(6, 6.5), 2 * 26.57 / 15, 0.1},
 		{"a street twice as wide", 0, on(time.March, 20), street(12, 6.5), 2 * 45.0 / 15, 1.0 / 6},
 		{"a narrow passage", 0, on(time.March, 20), street(1.2, 6.5), 2 * 5.71 / 15, 0.1},
@@ -150,7 +151,8 @@ func court(wide, high float64) []Thing {
 	return []Thing{{ID: "walls", Kind: Wall, HeightM: high, Points: []At{{-h, -h}, {h, -h}, {h, h}, {-h, h}, {-h, -h}}}}
 }
 
-// TestTallerNeverBrightens: over random gardens a neighbour that is taller, wider or there at all gives no spot more sun on any day.
+// TestTallerNeverBrightens: over random gardens a neighbour that is taller, wider or there at all gives no spot more
+// sun on any day.
 func TestTallerNeverBrightens(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 4))
 	for n := range 150 {

@@ -144,7 +144,8 @@ func (a *Ask) treated(p *Programme) int {
 	return a.Count
 }
 
-// Takes is what one time of a means takes on the plants of an ask, and how many those are; nil where it is not measured.
+// Takes is what one time of a means takes on the plants of an ask, and how many those are; nil where it is not
+// measured.
 func (b *Book) Takes(a Ask, use string) (*Amount, int) {
 	act, p := b.active[use], b.of[a.Cause]
 	if act == nil || p == nil {

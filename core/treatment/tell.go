@@ -99,7 +99,8 @@ func (s *search) aloft(r Rung) bool {
 // waitsLong is how long one waits for a step before something else is done meanwhile, days.
 const waitsLong = 10
 
-// meanwhile is what can be done at once where the chosen step has to wait: the nearest rung below it that needs no product.
+// meanwhile is what can be done at once where the chosen step has to wait: the nearest rung below it that needs no
+// product.
 func (s *search) meanwhile(r Rung, out *Answer) string {
 	if len(out.Steps) == 0 || out.Steps[0].Day <= s.ask.Date+waitsLong || s.ask.Prevent {
 		return ""

@@ -45,7 +45,8 @@ func (a *Ask) cardOf(u Use, act *Active) *Card {
 	return a.card(act)
 }
 
-// ClosedDays is for how many days after the day of a spray nobody goes in: what is put on in the evening keeps the next day closed for a wait of 24 hours.
+// ClosedDays is for how many days after the day of a spray nobody goes in: what is put on in the evening keeps the
+// next day closed for a wait of 24 hours.
 func (c *Card) ClosedDays() int { return int(math.Ceil(c.ReentryH / 24)) }
 
 // harvestDays is the label's wait to harvest where the plant is eaten from; 0 where there is none or no card tells.
@@ -113,7 +114,8 @@ func (b *Book) Waits(a Ask) []Wait {
 // declared is the gap that either of two means asks for by name.
 func (b *Book) declared(a, other *Active) int { return max(a.Gaps[other.ID], other.Gaps[a.ID]) }
 
-// Breaks names what speaks against a means having been used on a day: a wait that ran, flowers that were open, too many uses.
+// Breaks names what speaks against a means having been used on a day: a wait that ran, flowers that were open, too
+// many uses.
 func (b *Book) Breaks(a Ask, active string, on day.Day) []string {
 	act := b.active[active]
 	if act == nil {

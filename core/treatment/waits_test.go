@@ -16,8 +16,8 @@ func soapCard() Card {
 	return Card{ID: 4, Name: "Soap from the shed", Active: "soap", Unit: "mL", Rates: []Rate{{Amount: 20, Per: "L"}}, HarvestDays: 3, ReentryH: 24}
 }
 
-// TestWaits: what was sprayed is not eaten before the label's days are over, nobody goes in before its hours are; a pick that is due
-// comes first, and the spray after it; of what is not eaten there is no wait to harvest.
+// TestWaits: what was sprayed is not eaten before the label's days are over, nobody goes in before its hours are; a
+// pick that is due comes first, and the spray after it; of what is not eaten there is no wait to harvest.
 func TestWaits(t *testing.T) {
 	on := day.Of(2027, 6, 10)
 	for _, c := range []struct {
@@ -70,7 +70,8 @@ func TestWaits(t *testing.T) {
 	}
 }
 
-// TestBreaks: what is entered as used on a day that lies within a wait is named with the day from which it would be in order.
+// TestBreaks: what is entered as used on a day that lies within a wait is named with the day from which it would be in
+// order.
 func TestBreaks(t *testing.T) {
 	for _, c := range []struct {
 		name, species, active string
@@ -104,7 +105,8 @@ func TestBreaks(t *testing.T) {
 	}
 }
 
-// TestWaitsAtRandom: over random days to pick and things used no step lies in a wait, and each plan's own days break nothing.
+// TestWaitsAtRandom: over random days to pick and things used no step lies in a wait, and each plan's own days break
+// nothing.
 func TestWaitsAtRandom(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 5))
 	entries := catalogue.Built().Entries

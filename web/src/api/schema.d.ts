@@ -5172,6 +5172,16 @@ export interface components {
             most_c: number;
             water: string;
         };
+        OverwinterRoom: {
+            /** Format: double */
+            least_c: number;
+            light: string;
+            /** Format: double */
+            m2: number;
+            /** Format: double */
+            most_c: number;
+            names: string[] | null;
+        };
         OverwinterStep: {
             do: string;
             /** Format: date */
@@ -8830,7 +8840,7 @@ export interface components {
             /** @description Those that do not simply stay out, what comes in first */
             plants: components["schemas"]["WinterPlant"][] | null;
             /** @description What may stand together */
-            rooms: components["schemas"]["WinterRoom"][] | null;
+            rooms: components["schemas"]["OverwinterRoom"][] | null;
         };
         WinterBulb: {
             common: string;
@@ -8857,16 +8867,6 @@ export interface components {
             steps: components["schemas"]["OverwinterStep"][] | null;
             way: string;
             why: string;
-        };
-        WinterRoom: {
-            /** Format: double */
-            least_c: number;
-            light: string;
-            /** Format: double */
-            m2: number;
-            /** Format: double */
-            most_c: number;
-            names: string[] | null;
         };
         WinteringIn: {
             /**

@@ -69,6 +69,7 @@
 
   // What was drawn is kept by itself, a moment after the hand rests.
   let timer: ReturnType<typeof setTimeout> | undefined;
+  let sending = false;
   function change(next: Thing[], history = true) {
     if (history && things) {
       past = [...past.slice(-60), things];
@@ -87,7 +88,8 @@
     clearTimeout(timer);
     timer = undefined;
     if (!things) return;
-    if (saving === 'keeping') return later();
+    if (sending) return later(); // its answer brings the version that the next is based on
+    sending = true;
     saving = 'keeping';
     const sent = things;
     const of = id;
@@ -98,6 +100,7 @@
       if (of === id && things === sent) take(got);
       else loose = got.loose ?? [];
     });
+    sending = false;
     if (saving === 'keeping') saving = problem ? 'refused' : 'kept';
   }
   function back() {
