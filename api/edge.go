@@ -78,6 +78,9 @@ func (h *held) Write(b []byte) (int, error) {
 	return h.ResponseWriter.Write(b)
 }
 
+// Unwrap lets what is streamed be flushed.
+func (h *held) Unwrap() http.ResponseWriter { return h.ResponseWriter }
+
 func (h *held) release(style func() quantity.Style) {
 	if !h.json {
 		return

@@ -3,7 +3,11 @@ package api
 import (
 	"bytes"
 	"context"
+	"encoding/json"
+	"fmt"
 	"io"
+	"net/http"
+	"reflect"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -33,6 +37,9 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", reads, 0}, s.routeGPX)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
+	op(a, get, "/rounds/proposals/{id}/progress", doc{"proposal-progress", "Work", "How far a proposal is, as it comes",
+		"Server-sent events, each the state, the share done, the tries and the best score; the last one when the search has ended.", readsOf, 0}, s.proposalProgress)
+	events(a, "/rounds/proposals/{id}/progress", house.Progress{})
 	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
 	op(a, get, "/rounds/proposals/{id}/why/{order}", doc{"why-there", "Work", "Why a job stands where it does", "And what each other day would cost, with all else as it stands.", readsOf, 0}, s.whyThere)
 	op(a, post, "/rounds/proposals/{id}/accept", doc{"accept-proposal", "Work", "Put the jobs of a proposal on their days", "All in one write; what was changed meanwhile stays as it is.", writes, 0}, s.acceptProposal)
@@ -214,6 +221,42 @@ func (s *Server) propose(ctx context.Context, in *struct {
 func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[house.Proposal], error) {
 	p, err := s.ReadProposal(in.ID)
 	return out(p), s.problem(ctx, "proposal", err)
+}
+
+// events says of what kind the events are that a read streams.
+func events(a huma.API, path string, one any) {
+	d := a.OpenAPI()
+	d.Paths["/api/v1"+path].Get.Responses["200"] = &huma.Response{
+		Description: "OK",
+		Content: map[string]*huma.MediaType{
+			"text/event-stream": {Schema: d.Components.Schemas.Schema(reflect.TypeOf(one), true, "")},
+		},
+	}
+}
+
+// proposalProgress streams: it answers at once, and writes an event whenever there is news.
+func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
+	if _, err := s.ReadProposal(in.ID); err != nil {
+		return nil, s.problem(ctx, "proposal", err)
+	}
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		c.SetHeader("Content-Type", "text/event-stream")
+		c.SetHeader("Cache-Control", "no-store")
+		w := c.BodyWriter()
+		err := s.WatchProposal(c.Context(), in.ID, func(p house.Progress) error {
+			b, err := json.Marshal(p)
+			if err == nil {
+				_, err = fmt.Fprintf(w, "data: %s\n\n", b)
+			}
+			if f, can := w.(http.ResponseWriter); err == nil && can {
+				err = http.NewResponseController(f).Flush()
+			}
+			return err
+		})
+		if err != nil && c.Context().Err() == nil {
+			s.Log.Error("progress of a proposal", "error", err)
+		}
+	}}, nil
 }
 
 func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[house.Proposal], error) {

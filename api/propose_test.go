@@ -1,6 +1,7 @@
 package api
 
 import (
+	"encoding/json"
 	"fmt"
 	"strings"
 	"testing"
@@ -48,6 +49,34 @@ func (h *estate) byHand(property int64, title string, minutes int, more obj) hou
 	return ok[house.OrderDetail](h, "POST", "/orders", body).Order
 }
 
+// TestProgressStreams: how far a search is comes as events while it goes on, ever further, and ends with it.
+func TestProgressStreams(t *testing.T) {
+	h := newHouse(t)
+	here, _, _, _, _ := h.boxes()
+	h.crewOf("Ilda")
+	h.byHand(here.ID, "Sweep the court", 60, nil)
+	p := ok[house.Proposal](h, "POST", "/rounds/proposals", obj{"days": 10, "seconds": 0.7})
+	code, b := h.do("GET", fmt.Sprintf("/rounds/proposals/%d/progress", p.ID), nil)
+	var told []house.Progress
+	for line := range strings.Lines(string(b)) {
+		if data, is := strings.CutPrefix(strings.TrimSpace(line), "data: "); is {
+			var one house.Progress
+			if err := json.Unmarshal([]byte(data), &one); err != nil {
+				t.Fatal(err)
+			}
+			told = append(told, one)
+		}
+	}
+	if code != 200 || len(told) < 3 || told[len(told)-1].State != "done" {
+		t.Fatalf("%d %s", code, b)
+	}
+	for i := 1; i < len(told); i++ {
+		if told[i].Done < told[i-1].Done || told[i].Rounds < told[i-1].Rounds {
+			t.Errorf("it goes back: %+v", told)
+		}
+	}
+}
+
 // TestPropose: jobs of two properties get days, crews and times; each says why and what other days cost; they are
 // taken in one write and can be taken back; what is pinned stays; what changed meanwhile stays as it is.
 func TestPropose(t *testing.T) {
@@ -64,7 +93,11 @@ func TestPropose(t *testing.T) {
 	if len(weeks.Weeks) != 8 || weeks.Crews != 2 || weeks.Weeks[0].Jobs != 3 || weeks.Weeks[0].Wanted != 200 || weeks.Weeks[0].Capacity < 3000 || len(weeks.Left) != 0 {
 		t.Errorf("the season: %+v", weeks)
 	}
-	p := h.proposed(obj{"days": 10, "seconds": 0.3})
+	p := h.proposed(obj{"days": 10, "seconds": 60, "tries": 20}) // ends by its tries, long before the minute
+	if code, b := h.do("GET", fmt.Sprintf("/rounds/proposals/%d/progress", p.ID), nil); code != 200 ||
+		!strings.HasPrefix(string(b), `data: {"state":"done","done":1,`) {
+		t.Errorf("progress of what is done: %d %s", code, b)
+	}
 	if p.New != 3 || len(p.Left) != 0 || len(p.Visits) < 2 || p.Score.Total < p.Bound || p.Rounds == 0 {
 		t.Fatalf("proposed: %+v", p)
 	}

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"slices"
 	"strings"
+	"time"
 
 	"github.com/goccy/go-yaml"
 
@@ -37,6 +38,14 @@ type Step struct {
 	People   []Person  `yaml:"people"`
 	Crews    []Crew    `yaml:"crews"`
 	Access   []Access  `yaml:"access"`
+	Rounds   *Rounds   `yaml:"rounds"`
+}
+
+// Rounds are proposed for some days, and taken as they are.
+type Rounds struct {
+	From  string `yaml:"from"`
+	Days  int    `yaml:"days"`
+	Tries int    `yaml:"tries"`
 }
 
 // Crew is people who go together, with the hours of their weekdays and of Saturday, as "8-17".
@@ -269,7 +278,32 @@ func (t *teller) tell(s Step) error {
 	if err := t.tellCauses(s); err != nil {
 		return err
 	}
-	return t.tellStores(s)
+	if err := t.tellStores(s); err != nil || s.Rounds == nil {
+		return err
+	}
+	return t.rounds(*s.Rounds)
+}
+
+// rounds proposes, waits for the search to end by its tries, and puts the jobs on their days.
+func (t *teller) rounds(r Rounds) error {
+	id, err := t.post(
+		"/rounds/proposals",
+		map[string]any{"from": r.From, "days": r.Days, "tries": r.Tries, "seconds": 60},
+	)
+	if err != nil {
+		return fmt.Errorf("rounds: %w", err)
+	}
+	for state := "working"; state == "working"; time.Sleep(10 * time.Millisecond) {
+		var now struct {
+			State string `json:"state"`
+		}
+		if err := t.get(fmt.Sprintf("/rounds/proposals/%d", id), &now); err != nil {
+			return fmt.Errorf("rounds: %w", err)
+		}
+		state = now.State
+	}
+	_, err = t.post(fmt.Sprintf("/rounds/proposals/%d/accept", id), nil)
+	return err
 }
 
 // tellStores does what a day has of products and treatments.

@@ -3,6 +3,8 @@ package e2e
 import (
 	"fmt"
 	"image/color"
+	"net/url"
+	"reflect"
 	"testing"
 	"time"
 )
@@ -60,23 +62,23 @@ func TestProposeRounds(t *testing.T) {
 	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('take it back')).click()`)
 	b.until("taken back", "!document.body.innerText.includes('Found anew with as few')")
 	b.see("jobs get a day")
+	stood := s.sheets()
 	b.press("button", "Put them on their days")
 	b.see("jobs are on their days.")
-	var sheet struct {
-		Visits []struct {
-			At   int
-			Jobs []struct{ Title string }
+	after := s.sheets()
+	on, crew, title := "", "", ""
+	for _, d := range after {
+		if len(d.Visits) > 0 && d.Visits[0].At != 0 && title == "" {
+			on, crew, title = d.on, d.crew, d.Visits[0].Jobs[0].Title
 		}
 	}
-	s.get("/api/v1/rounds/sheet?day=2027-03-19&crew=Crew%202", &sheet)
-	if len(sheet.Visits) == 0 || sheet.Visits[0].At == 0 || len(sheet.Visits[0].Jobs) == 0 {
-		t.Fatalf("the day of crew 2: %+v", sheet)
+	if title == "" || reflect.DeepEqual(stood, after) {
+		t.Fatalf("the days of the crews: %+v", after)
 	}
-	title := sheet.Visits[0].Jobs[0].Title
 
 	phone := open(t, s, 390, 844)
-	phone.visit("/#/day/2027-03-19/Crew%202")
-	phone.see("to do by Crew 2")
+	phone.visit("/#/day/" + on + "/" + url.PathEscape(crew))
+	phone.see("to do by " + crew)
 	phone.see(title)
 	phone.accessible("a day sheet")
 	phone.visit("/#/day/2027-03-18/Crew%202")
@@ -87,17 +89,36 @@ func TestProposeRounds(t *testing.T) {
 	phone.see("· done")
 
 	b.press("button", "Undo")
-	for deadline := time.Now().Add(patience); ; time.Sleep(50 * time.Millisecond) {
-		var after struct{ Visits []struct{ At int } }
-		s.get("/api/v1/rounds/sheet?day=2027-03-19&crew=Crew%202", &after)
-		if len(after.Visits) == 0 || after.Visits[0].At == 0 {
-			break
-		}
+	for deadline := time.Now().Add(patience); !reflect.DeepEqual(s.sheets(), stood); time.Sleep(50 * time.Millisecond) {
 		if time.Now().After(deadline) {
-			t.Fatalf("after it was taken back: %+v", after)
+			t.Fatalf("after it was taken back: %+v, before %+v", s.sheets(), stood)
 		}
 	}
 	b.see("Put them on their days")
+}
+
+// daySheet is a crew's day.
+type daySheet struct {
+	on, crew string
+	Visits   []struct {
+		At   int
+		Jobs []struct {
+			Title string
+			State string
+		}
+	}
+}
+
+// sheets are the days of both crews from tomorrow on.
+func (s *server) sheets() (out []daySheet) {
+	for d := 19; d <= 31; d++ {
+		for _, crew := range []string{"Crew 1", "Crew 2"} {
+			one := daySheet{on: fmt.Sprintf("2027-03-%02d", d), crew: crew}
+			s.get("/api/v1/rounds/sheet?day="+one.on+"&crew="+url.QueryEscape(crew), &one)
+			out = append(out, one)
+		}
+	}
+	return out
 }
 
 // TestTellClients: the days that stand are drafted for each client, noted as known, and taken back.

@@ -19,6 +19,7 @@ type ProposalIn struct {
 	Days    int     `json:"days,omitempty" minimum:"0" maximum:"28" doc:"14 when absent"`
 	Seconds float64 `json:"seconds,omitempty" minimum:"0" maximum:"60" doc:"How long it may look; 6 when absent"`
 	Seed    uint64  `json:"seed,omitempty" doc:"Another gives another search"`
+	Tries   int     `json:"tries,omitempty" minimum:"0" maximum:"1000000" doc:"Stops after so many tries, so that the same question has the same answer; as many as the time allows when absent"`
 	Anew    bool    `json:"anew,omitempty" doc:"What stands on a day already may move too, unless it is pinned or was told"`
 	Base    int64   `json:"base,omitempty" doc:"A proposal that this one begins from: what is not pinned stays there as far as it can"`
 	Pins    []PinIn `json:"pins,omitempty" maxItems:"200" doc:"Where some jobs are to be"`
@@ -253,11 +254,17 @@ func (h *House) search(p *proposal, in ProposalIn) {
 	go func() { floor <- h.floor(p, from, span) }()
 	plan, err := rounds.Make(p.of.problem, in.Seed, func(n int, best float64) (float64, bool) {
 		done := min(1, float64(time.Since(from))/float64(span))
+		if in.Tries > 0 {
+			done = float64(n) / float64(in.Tries)
+		}
 		p.mu.Lock()
 		defer p.mu.Unlock()
 		p.told.Done, p.told.Rounds, p.told.Best = done, n, best
 		return done, done < 1 && !p.stop
 	})
+	p.mu.Lock()
+	p.stop = true // so ends the floor too, where the search ended by its tries
+	p.mu.Unlock()
 	plan.Raise(<-floor)
 	p.mu.Lock()
 	defer p.mu.Unlock()
@@ -363,6 +370,40 @@ func (h *House) ReadProposal(id int64) (Proposal, error) {
 		return Proposal{}, err
 	}
 	return p.read(), nil
+}
+
+// Progress is how far the search for a proposal is.
+type Progress struct {
+	State  string  `json:"state" enum:"working,done,accepted"`
+	Done   float64 `json:"done" doc:"0 to 1"`
+	Rounds int     `json:"rounds" doc:"How often parts were torn down and built up again"`
+	Best   float64 `json:"best" doc:"Score of the best so far"`
+}
+
+// progressEvery is how often progress is told.
+const progressEvery = 150 * time.Millisecond
+
+// WatchProposal tells how far a search is, again and again, until it has ended, nobody listens any more, or the
+// context is over.
+func (h *House) WatchProposal(ctx context.Context, id int64, tell func(Progress) error) error {
+	p, err := h.proposal(id)
+	if err != nil {
+		return err
+	}
+	tick := time.NewTicker(progressEvery)
+	defer tick.Stop()
+	for {
+		now := p.read()
+		if err := tell(Progress{now.State, now.Done, now.Rounds, now.Best}); err != nil || now.State != "working" {
+			return err
+		}
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-p.ended:
+		case <-tick.C:
+		}
+	}
 }
 
 // StopProposal ends the search: what it has found so far is the proposal.

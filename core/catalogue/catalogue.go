@@ -140,6 +140,7 @@ type Entry struct {
 	Pests          []string       `json:"pests" yaml:"pests" doc:"Troubles it is prone to, by id"`
 	Cautions       []Caution      `json:"cautions" yaml:"cautions"`
 	Habit          string         `json:"habit" yaml:"habit" doc:"In plain words"`
+	Flower         *Flower        `json:"flower,omitempty" yaml:"flower,omitempty" doc:"That of its genus when absent"`
 
 	// Basis says of figures what they rest on.
 	Basis map[string]string `json:"basis,omitempty" yaml:"basis,omitempty" doc:"What figures rest on, by field: measured, usual or guess"`
@@ -197,6 +198,9 @@ func (e Entry) Validate() error {
 	bad.Within("root_reach", e.RootReach, 0.5, 5, "crown spreads")
 	bad.Within("bloom.old_wood", e.Bloom.OldWood, 0, 1, "of the bloom")
 	bad.Within("bloom.new_wood", e.Bloom.NewWood, 0, 1, "of the bloom")
+	if e.Flower != nil {
+		bad.Below("flower", e.Flower.Validate())
+	}
 	known := []string{"leaf_out"}
 	bad.Below("leaf_out", e.LeafOut.Validate())
 	if e.LeafDrop != nil {
@@ -465,8 +469,9 @@ func Load(files fs.FS) (*Catalogue, error) {
 func (c *Catalogue) index() {
 	slices.SortFunc(c.Entries, func(a, b Entry) int { return strings.Compare(a.Common, b.Common) })
 	c.byName = make(map[string]int, len(c.Entries))
-	for i, e := range c.Entries {
-		c.byName[e.ID] = i
+	for i := range c.Entries {
+		c.Entries[i].withFlower()
+		c.byName[c.Entries[i].ID] = i
 	}
 }
 

@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/quantity"
@@ -13,7 +12,7 @@ import (
 
 // Part is one thing that counts for or against a kind on a spot.
 type Part struct {
-	Name   string  `json:"name" enum:"cold,heat,light,water,wind,room,soil trouble,safety,spread,wish,upkeep,pot"`
+	Name   string  `json:"name" enum:"cold,heat,light,water,wind,room,soil trouble,safety,spread,wish,upkeep,pot,own record"`
 	Points float64 `json:"points" doc:"Below 0 against it"`
 	Text   string  `json:"text"`
 }
@@ -58,7 +57,7 @@ const plainFit = 85.0
 // FitOf judges one kind on a spot.
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
-	for _, judge := range []func(){f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.safety, f.upkeep, f.wished} {
+	for _, judge := range []func(){f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.safety, f.upkeep, f.wished, f.known} {
 		judge()
 	}
 	score := plainFit
@@ -262,108 +261,4 @@ func (f *fitting) safety() {
 			f.care("%s", c.Text)
 		}
 	}
-}
-
-func (f *fitting) wished() {
-	w, e := f.Wish, f.e
-	if w.Evergr && e.LeafSeason != catalogue.Evergreen {
-		f.out("It is not evergreen.")
-	}
-	if w.Edible && e.Edible == "" {
-		f.out("Nothing of it is eaten.")
-	}
-	if len(w.Forms) > 0 && !slices.Contains(w.Forms, e.Form) {
-		f.out("It is a %s.", e.Form)
-	}
-	if w.MaxM > 0 && e.Mature.HeightM > 1.15*w.MaxM {
-		f.out("It grows %s tall.", quantity.Length(e.Mature.HeightM))
-	}
-	f.screens()
-	f.blooms()
-	f.likeBefore()
-	if w.SameKind && f.Died.Species != "" {
-		if strings.EqualFold(genusOf(f.Among, f.Died.Species), e.Genus()) {
-			f.part("wish", 12, "of the same kind as before")
-		}
-	}
-}
-
-// likeBefore gives some points to what would fill the same gap: the form and the size of what stood there.
-func (f *fitting) likeBefore() {
-	for i := range f.Among {
-		b := &f.Among[i]
-		if b.ID != f.Died.Species {
-			continue
-		}
-		if b.Form == f.e.Form {
-			f.part("wish", 4, "of the same form as what stood there")
-		}
-		if r := f.e.Mature.HeightM / b.Mature.HeightM; r > 0.6 && r < 1.6 {
-			f.part("wish", 3, "about as tall")
-		}
-	}
-}
-
-func genusOf(among []catalogue.Entry, id string) string {
-	for i := range among {
-		if among[i].ID == id {
-			return among[i].Genus()
-		}
-	}
-	return ""
-}
-
-func (f *fitting) screens() {
-	w, e := f.Wish, f.e
-	if w.ScreenM == 0 {
-		return
-	}
-	switch {
-	case e.Mature.HeightM < 0.9*w.ScreenM || e.Form == catalogue.Perennial || e.Form == catalogue.Palm:
-		f.out("It does not hide what is %s tall.", quantity.Length(w.ScreenM))
-		return
-	case w.Within > 0 && f.after(w.Within).HeightM < 0.9*w.ScreenM:
-		f.part("wish", -15, "after %d years it stands at %s: it hides too late", w.Within, quantity.Length(f.after(w.Within).HeightM))
-	}
-	if e.LeafSeason == catalogue.Evergreen {
-		f.part("wish", 8, "it hides in winter too")
-	} else {
-		f.part("wish", -10, "in winter one sees through it")
-	}
-	if e.Mature.HeightM > 3*w.ScreenM {
-		f.part("wish", -8, "it would be cut for ever to stay at that height")
-	}
-}
-
-func (f *fitting) blooms() {
-	if len(f.Wish.Bloom) == 0 {
-		return
-	}
-	months := f.BloomMonths(f.e)
-	hit := 0
-	for _, m := range f.Wish.Bloom {
-		if slices.Contains(months, m) {
-			hit++
-		}
-	}
-	if hit == 0 || f.e.Form == catalogue.Conifer || f.e.Bloom.Habit == "evergreen for leaf" {
-		f.part("wish", -30, "it does not bloom then")
-		return
-	}
-	f.part("wish", 12*float64(hit)/float64(len(f.Wish.Bloom)), "it blooms then")
-}
-
-// BloomMonths are the months in which a kind blooms at the place, in a year as usual.
-func (a *Ask) BloomMonths(e *catalogue.Entry) (out []int) {
-	from, _ := a.Year.Normals.Climate.GardenYear(planted)
-	dates := e.Dates(a.Year, from+200)
-	if !dates.Blooms {
-		return nil
-	}
-	for d := dates.BloomStart.Mid; d <= max(dates.BloomEnd.Mid, dates.BloomStart.Mid+7) && d < dates.BloomStart.Mid+360; d += 5 {
-		if m := int(d.Time().Month()); !slices.Contains(out, m) {
-			out = append(out, m)
-		}
-	}
-	return out
 }

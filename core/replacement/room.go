@@ -79,8 +79,29 @@ func (f *fitting) room() {
 	if s.DrainM > 0 && tall && e.Thirst == "high" && s.DrainM < e.Mature.SpreadM/2*e.RootReach {
 		f.out("Its greedy roots reach the drain %s away.", quantity.Length(s.DrainM))
 	}
+	f.neighbours(tall)
 	if s.PotL > 0 {
 		f.potted()
+	}
+}
+
+// neighbours minds what is beside: other crowns, what a crown leaves free beneath it, paths and windows. What is in
+// the way can be cut, so that nothing is left out for it.
+func (f *fitting) neighbours(tall bool) {
+	e, s := f.e, f.Spot
+	half := e.Mature.SpreadM / 2
+	high := tall && e.Mature.HeightM > 6 // its crown goes over what is low
+	if s.ClearM > 0 && e.Mature.HeightM > littleOver*s.ClearM {
+		f.part("room", -14, "it grows up into the crown over it: there are %s beneath", quantity.Length(s.ClearM))
+	}
+	if s.CrownM > 0 && e.Form != catalogue.Climber && half > s.CrownM+0.3 {
+		f.part("room", -math.Min(10, 6*(half/s.CrownM-1)), "its crown meets the next one %s away", quantity.Length(s.CrownM))
+	}
+	if s.PathM > 0 && !high && e.Form != catalogue.Climber && half > s.PathM+0.2 {
+		f.part("room", -math.Min(10, 6*(half/s.PathM-1)), "it grows over the path %s away, and is cut back every year", quantity.Length(s.PathM))
+	}
+	if s.SillM > 0 && !high && e.Mature.HeightM > littleOver*s.SillM {
+		f.part("room", -8, "it grows up before the window, whose sill is at %s", quantity.Length(s.SillM))
 	}
 }
 

@@ -24,6 +24,10 @@ type Spot struct {
 	SpreadM  float64  `json:"spread_m,omitempty" minimum:"0" maximum:"60" doc:"Room across"`
 	WireM    float64  `json:"wire_m,omitempty" minimum:"0" maximum:"60" doc:"Height of a wire overhead"`
 	HouseM   float64  `json:"house_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to a building or a wall that carries"`
+	PathM    float64  `json:"path_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to a path that is to stay free"`
+	CrownM   float64  `json:"crown_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to the edge of the nearest other crown"`
+	ClearM   float64  `json:"under_m,omitempty" minimum:"0" maximum:"60" doc:"Under a crown: what is clear beneath it"`
+	SillM    float64  `json:"sill_m,omitempty" minimum:"0" maximum:"30" doc:"Before a window: how high its sill is"`
 	DrainM   float64  `json:"drain_m,omitempty" minimum:"0" maximum:"100" doc:"Distance to a drain"`
 	Roots    float64  `json:"thirst,omitempty" minimum:"0" maximum:"10" doc:"Roots of greedy neighbours, as the plan tells it"`
 	Children bool     `json:"children,omitempty" doc:"Small children play there"`
@@ -50,6 +54,9 @@ type Wish struct {
 	Edible   bool             `json:"edible,omitempty"`
 	Bloom    []int            `json:"bloom_months,omitempty" maxItems:"12" doc:"Months in which it should bloom, 1 January"`
 	LowWork  bool             `json:"low_upkeep,omitempty"`
+	Scent    bool             `json:"scent,omitempty"`
+	Pollin   bool             `json:"pollinators,omitempty" doc:"Something for bees and other visitors"`
+	Colours  []string         `json:"colours,omitempty" maxItems:"9" doc:"Of the flowers, any of them: white, cream, yellow, orange, red, pink, purple, blue, green"`
 	Forms    []catalogue.Form `json:"forms,omitempty" maxItems:"7"`
 	MaxM     float64          `json:"max_m,omitempty" minimum:"0" maximum:"60" doc:"No taller than that"`
 	SameKind bool             `json:"same_kind,omitempty" doc:"The same genus, if it may be"`
@@ -62,6 +69,7 @@ type Ask struct {
 	Died  Died
 	Wish  Wish
 	Among []catalogue.Entry // kinds to choose from
+	Own   map[string]Own    // what the firm's own record says of kinds, by catalogue id
 }
 
 // Validate names what cannot be. Its error is a list of refused fields.
@@ -83,6 +91,11 @@ func (a *Ask) Validate() error {
 	for i, m := range a.Wish.Bloom {
 		if m < 1 || m > 12 {
 			bad.Add("wish.bloom_months", a.Wish.Bloom[i], "want months, 1 to 12")
+		}
+	}
+	for _, c := range a.Wish.Colours {
+		if !slices.Contains(catalogue.Colours, c) {
+			bad.Add("wish.colours", c, "%q: want some of %v", c, catalogue.Colours)
 		}
 	}
 	for _, f := range a.Wish.Forms {
@@ -147,6 +160,16 @@ func (s *Spot) Read(p *site.Plan, at site.At, of site.Spot, without []string) {
 			}
 		case site.Path:
 			s.People = s.People || d < pathBeside
+			nearer(&s.PathM, d)
+		case site.Window:
+			if d < windowBefore && (s.SillM == 0 || t.HeightM < s.SillM) {
+				s.SillM = t.HeightM
+				if s.SillM == 0 {
+					s.SillM = sillUsual
+				}
+			}
+		case site.Plant, site.Tree:
+			s.beside(t, d)
 		}
 	}
 }
@@ -156,7 +179,22 @@ const (
 	openTo     = 0.12 // shelter below which a spot counts as open to the wind, where there is any
 	wireBeside = 4.0  // m
 	pathBeside = 3.0
+
+	windowBefore = 2.0
+	sillUsual    = 0.9
+	crownsNear   = 6.0 // beyond which another crown is of no account
 )
+
+// beside notes another crown: how far its edge is, or what is clear under it.
+func (s *Spot) beside(t *site.Thing, d float64) {
+	reach := max(t.SpreadM/2, 0.1)
+	switch {
+	case d < reach && t.ClearM >= 1 && (s.ClearM == 0 || t.ClearM < s.ClearM):
+		s.ClearM = t.ClearM
+	case d >= reach && d-reach < crownsNear:
+		nearer(&s.CrownM, d-reach)
+	}
+}
 
 // nearer keeps the shorter of two distances; 0 stands for none.
 func nearer(to *float64, d float64) {

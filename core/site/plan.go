@@ -32,13 +32,14 @@ const (
 	Water     Kind = "water" // standing after rain
 	Hollow    Kind = "hollow"
 	Sprinkler Kind = "sprinkler"
+	Grave     Kind = "grave" // where a plant died
 )
 
 // Kinds are all of them, and how they are drawn: point, line or area.
 var Kinds = map[Kind]string{
 	Plant: "point", Tree: "point", Hedge: "line", Wall: "line", Fence: "line", Building: "area", Ground: "area", Bed: "area",
 	Lawn: "area", Path: "line", Wire: "line", Door: "point", Gate: "point", Window: "point", Drain: "line", Water: "area",
-	Hollow: "area", Sprinkler: "point",
+	Hollow: "area", Sprinkler: "point", Grave: "point",
 }
 
 // Shapes of crowns: how wide they are by height. Each is no wider further up, so that a taller crown never lets more
@@ -54,10 +55,10 @@ type At struct {
 // Thing is something on a plan.
 type Thing struct {
 	ID      string               `json:"id" maxLength:"60"`
-	Kind    Kind                 `json:"kind" enum:"plant,tree,hedge,wall,fence,building,ground,bed,lawn,path,wire,door,gate,window,drain,water,hollow,sprinkler"`
+	Kind    Kind                 `json:"kind" enum:"plant,tree,hedge,wall,fence,building,ground,bed,lawn,path,wire,door,gate,window,drain,water,hollow,sprinkler,grave"`
 	Name    string               `json:"name,omitempty" maxLength:"200"`
 	Points  []At                 `json:"points" minItems:"1" maxItems:"500" doc:"One for a point, two and more for a line, three and more for an area"`
-	HeightM float64              `json:"height_m,omitempty" minimum:"0" maximum:"150" doc:"Of what stands; of a wire, how high it hangs"`
+	HeightM float64              `json:"height_m,omitempty" minimum:"0" maximum:"150" doc:"Of what stands; of a wire, how high it hangs; of a window, its sill"`
 	ClearM  float64              `json:"clear_m,omitempty" minimum:"0" maximum:"60" doc:"Clear stem under the crown"`
 	SpreadM float64              `json:"spread_m,omitempty" minimum:"0" maximum:"60" doc:"Of a crown; thickness of a hedge"`
 	Shape   string               `json:"shape,omitempty" enum:"round,spreading,cone,column," doc:"Of a crown; round when absent"`
@@ -66,7 +67,18 @@ type Thing struct {
 	Thirst  string               `json:"thirst,omitempty" enum:"low,medium,high,"`
 	Reach   float64              `json:"root_reach,omitempty" minimum:"0" maximum:"5" doc:"Of its roots, in crown spreads; 1.5 when absent"`
 	Species string               `json:"species,omitempty" maxLength:"80" doc:"Catalogue id of a plant: what is absent of its size, leaf and light is taken from there"`
-	PlantID int64                `json:"plant_id,omitempty" doc:"The plant of the record that it is"`
+	PlantID int64                `json:"plant_id,omitempty" doc:"The plant of the record that it is; of a grave, that it was"`
+	Cause   string               `json:"cause,omitempty" maxLength:"60" doc:"Of a grave: what the plant died of, by id"`
+	Year    int                  `json:"year,omitempty" minimum:"0" maximum:"2200" doc:"Of a grave: in which it died"`
+}
+
+// Underlay is a picture that lies under a plan while it is drawn.
+type Underlay struct {
+	Photo  string  `json:"photo" maxLength:"64" doc:"By its hash"`
+	At     At      `json:"at" doc:"Where its upper left corner lies"`
+	Metres float64 `json:"metres_a_pixel" minimum:"0" maximum:"50"`
+	Turn   float64 `json:"turn_deg,omitempty" minimum:"-360" maximum:"360" doc:"Clockwise, about that corner"`
+	Faint  float64 `json:"faint,omitempty" minimum:"0" maximum:"1" doc:"How much it is faded"`
 }
 
 // Plan is a property seen from above.
@@ -76,6 +88,12 @@ type Plan struct {
 	Things   []Thing `json:"things" maxItems:"3000"`
 	LeafOut  int     `json:"leaf_out,omitempty" minimum:"0" maximum:"366" doc:"Day of the year on which deciduous crowns leaf out; as usual for the latitude when absent"`
 	LeafDrop int     `json:"leaf_drop,omitempty" minimum:"0" maximum:"366" doc:"Day of the year on which they stand bare"`
+
+	SlopePct float64   `json:"slope_pct,omitempty" minimum:"0" maximum:"200" doc:"How steeply the ground falls, metres in a hundred"`
+	FallsTo  float64   `json:"falls_to_deg,omitempty" minimum:"-360" maximum:"360" doc:"Compass bearing to which it falls: 0 north, 90 east"`
+	Horizon  []float64 `json:"horizon_deg,omitempty" maxItems:"72" doc:"How high hills beyond the plan stand, degrees, at even steps from north over east; 4 or more"`
+	WindFrom string    `json:"wind_from,omitempty" enum:"north,north-east,east,south-east,south,south-west,west,north-west," doc:"Whence it blows most: shelter counts most on that side"`
+	Underlay *Underlay `json:"underlay,omitempty"`
 }
 
 // stands reports a thing that throws shade.
@@ -94,6 +112,7 @@ func (t *Thing) crown() bool { return t.Kind == Plant || t.Kind == Tree }
 func (p *Plan) Validate() error {
 	var bad invalid.Fields
 	bad.Within("latitude", p.Latitude, -66, 72, "°")
+	p.lies(&bad)
 	var ground *Thing
 	seen := map[string]bool{}
 	for i := range p.Things {

@@ -191,7 +191,10 @@ func (s *Sky) Year(year int) (out Light) {
 // through is the share of a ray that comes through from a height and a bearing.
 func (s *Sky) through(height, bearing float64, leafy bool) float64 {
 	sin, cos := math.Sincos(bearing)
-	rise, share := math.Tan(height), 1.0
+	rise, share := math.Tan(height)-s.plan.rises(bearing), 1.0
+	if rise <= 0 || height < s.plan.hills(bearing) {
+		return 0
+	}
 	for _, k := range s.bins[int(bearing/(2*math.Pi)*bins)%bins] {
 		o := &s.list[k]
 		if o.crown {

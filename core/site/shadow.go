@@ -9,7 +9,7 @@ import (
 	"mezzadro/core/season"
 )
 
-// Shadow is what a thing darkens on the level ground at an hour.
+// Shadow is what a thing darkens on the ground at an hour.
 type Shadow struct {
 	ID     string `json:"id"`
 	Points []At   `json:"points" doc:"Its outline"`
@@ -25,8 +25,12 @@ func (p *Plan) Shadows(d day.Day, hour float64) []Shadow {
 	if height <= 0 {
 		return out
 	}
+	rise := math.Tan(math.Max(lowest, height)) - p.rises(to)
+	if rise <= 0 || height < p.hills(to) {
+		return out // the sun is behind the hill
+	}
 	to -= p.NorthDeg * math.Pi / 180 // as the plan lies
-	each := 1 / math.Tan(math.Max(lowest, height))
+	each := 1 / rise
 	leafy := p.inLeaf(d)
 	for i := range p.Things {
 		t := &p.Things[i]

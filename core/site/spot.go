@@ -52,11 +52,11 @@ type Spot struct {
 	Winter   float64     `json:"winter" doc:"Of the month of midwinter"`
 	Class    string      `json:"class" enum:"full sun,part shade,shade" doc:"Full sun from 6 strong hours in summer on, part shade from 3"`
 	Sun      float64     `json:"sun" doc:"As a plant's record has it: 0 shade to 1 sun all day"`
-	Shelter  float64     `json:"shelter" doc:"From wind, of all directions: 0 open to 1 wholly sheltered"`
+	Shelter  float64     `json:"shelter" doc:"From wind, of all directions, most of that whence it blows most: 0 open to 1 wholly sheltered"`
 	From     []Wind      `json:"shelter_from" doc:"By direction, north first"`
 	Facing   string      `json:"facing" doc:"The side from which most sun comes; empty where it is open on all sides"`
 	WarmWall bool        `json:"warm_wall" doc:"Within a metre and a half of a wall that the sun warms"`
-	Hollow   bool        `json:"hollow" doc:"In a marked hollow, where cold air gathers"`
+	Hollow   bool        `json:"hollow" doc:"Where cold air gathers: in a marked hollow, or above what dams it on a slope"`
 	Wet      bool        `json:"wet" doc:"Where water is marked as standing after rain"`
 	Spray    bool        `json:"spray" doc:"Within reach of a sprinkler"`
 	Thirst   float64     `json:"thirst" doc:"Roots of greedy neighbours: 0 none, 1 one stands over it, and more"`
@@ -94,10 +94,12 @@ func (p *Plan) SpotAt(at At, up float64, year int, without ...string) Spot {
 	out.Summer, out.Winter = round(out.Summer), round(out.Winter)
 	out.Sun, out.Class = round(math.Min(1, out.Sun)), Class(out.Strong)
 	out.From = sky.shelter()
-	for _, w := range out.From {
-		out.Shelter += w.Shelter / float64(len(out.From))
+	sum := 0.0
+	for i, w := range out.From {
+		out.Shelter += w.Shelter * p.weight(i)
+		sum += p.weight(i)
 	}
-	out.Shelter = round(out.Shelter)
+	out.Shelter = round(out.Shelter / sum)
 	out.Facing = sky.facing()
 	sky.near(&out, year, without)
 	return out
@@ -177,6 +179,9 @@ func (s *Sky) near(out *Spot, year int, without []string) {
 		case t.Kind == Hollow && d == 0:
 			out.Hollow = true
 			say("It lies in a hollow: cold air gathers there.")
+		case !out.Hollow && s.plan.dams(t, s.at):
+			out.Hollow = true
+			say("Cold air runs down the slope and gathers above %s.", named(t))
 		case t.Kind == Water && d == 0:
 			out.Wet = true
 			say("Water stands there after rain.")

@@ -36,6 +36,7 @@ registerRoute(
     request.method === 'GET' &&
     url.pathname.startsWith('/api/v1/') &&
     !url.pathname.startsWith('/api/v1/walks/') &&
+    !url.pathname.endsWith('/progress') &&
     !/\.(csv|pdf|ics|yaml|gpx|geojson)$/.test(url.pathname),
   new NetworkFirst({
     cacheName: 'reads',

@@ -1864,6 +1864,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/proposals/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How far a proposal is, as it comes
+         * @description Server-sent events, each the state, the share done, the tries and the best score; the last one when the search has ended.
+         */
+        get: operations["proposal-progress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/proposals/{id}/stop": {
         parameters: {
             query?: never;
@@ -2683,6 +2703,8 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
+            /** @description That of its genus when absent */
+            flower?: components["schemas"]["CatalogueFlower"];
             /** @enum {string} */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
@@ -2750,6 +2772,17 @@ export interface components {
             thirst: "low" | "medium" | "high";
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
+        };
+        CatalogueFlower: {
+            /**
+             * @description What bees and other visitors find: rich, some, or absent where it is little
+             * @enum {string}
+             */
+            bees?: "some" | "rich" | "";
+            /** @description The usual ones of the kind's varieties */
+            colours?: ("white" | "cream" | "yellow" | "orange" | "red" | "pink" | "purple" | "blue" | "green")[] | null;
+            /** @description One smells it from a step away */
+            scent?: boolean;
         };
         CatalogueGraft: {
             /** @enum {string} */
@@ -5646,6 +5679,25 @@ export interface components {
              */
             version?: number;
         };
+        Progress: {
+            /**
+             * Format: double
+             * @description Score of the best so far
+             */
+            best: number;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            done: number;
+            /**
+             * Format: int64
+             * @description How often parts were torn down and built up again
+             */
+            rounds: number;
+            /** @enum {string} */
+            state: "working" | "done" | "accepted";
+        };
         PropertyHit: {
             client: string;
             /** Format: int64 */
@@ -5833,6 +5885,11 @@ export interface components {
              * @description Another gives another search
              */
             seed?: number;
+            /**
+             * Format: int64
+             * @description Stops after so many tries, so that the same question has the same answer; as many as the time allows when absent
+             */
+            tries?: number;
             /** @description Days on which rain is told: what wants it dry finds another day */
             wet?: string[] | null;
         };
@@ -6349,7 +6406,7 @@ export interface components {
         };
         ReplacementPart: {
             /** @enum {string} */
-            name: "cold" | "heat" | "light" | "water" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot";
+            name: "cold" | "heat" | "light" | "water" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot" | "own record";
             /**
              * Format: double
              * @description Below 0 against it
@@ -6376,6 +6433,11 @@ export interface components {
             children?: boolean;
             /**
              * Format: double
+             * @description Distance to the edge of the nearest other crown
+             */
+            crown_m?: number;
+            /**
+             * Format: double
              * @description Distance to a drain
              */
             drain_m?: number;
@@ -6398,6 +6460,11 @@ export interface components {
              * @enum {string}
              */
             light?: "full sun" | "part shade" | "shade" | "";
+            /**
+             * Format: double
+             * @description Distance to a path that is to stay free
+             */
+            path_m?: number;
             /** @description Over paving */
             paving?: boolean;
             /** @description People walk, sit or park beneath */
@@ -6408,6 +6475,11 @@ export interface components {
              * @description Of a pot that stays out
              */
             pot_l?: number;
+            /**
+             * Format: double
+             * @description Before a window: how high its sill is
+             */
+            sill_m?: number;
             /** @enum {string} */
             soil_water?: "dry" | "well drained" | "even" | "moist" | "wet" | "";
             /**
@@ -6425,6 +6497,11 @@ export interface components {
              * @description Roots of greedy neighbours, as the plan tells it
              */
             thirst?: number;
+            /**
+             * Format: double
+             * @description Under a crown: what is clear beneath it
+             */
+            under_m?: number;
             /** @description At a wall that the sun warms: milder nights, hotter days, drier soil */
             warm_wall?: boolean;
             /** @description Water stands there after rain */
@@ -6460,6 +6537,8 @@ export interface components {
         ReplacementWish: {
             /** @description Months in which it should bloom, 1 January */
             bloom_months?: number[] | null;
+            /** @description Of the flowers, any of them: white, cream, yellow, orange, red, pink, purple, blue, green */
+            colours?: string[] | null;
             edible?: boolean;
             evergreen?: boolean;
             forms?: string[] | null;
@@ -6469,8 +6548,11 @@ export interface components {
              * @description No taller than that
              */
             max_m?: number;
+            /** @description Something for bees and other visitors */
+            pollinators?: boolean;
             /** @description The same genus, if it may be */
             same_kind?: boolean;
+            scent?: boolean;
             /**
              * Format: double
              * @description It should hide something that is so tall
@@ -7714,6 +7796,8 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
+            /** @description That of its genus when absent */
+            flower?: components["schemas"]["CatalogueFlower"];
             /** @enum {string} */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
@@ -7820,6 +7904,8 @@ export interface components {
             /** @description What of it is eaten */
             edible?: string;
             family: string;
+            /** @description That of its genus when absent */
+            flower?: components["schemas"]["CatalogueFlower"];
             /** @enum {string} */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
             graft: components["schemas"]["CatalogueGraft"];
@@ -16841,6 +16927,56 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "proposal-progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/event-stream": components["schemas"]["Progress"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

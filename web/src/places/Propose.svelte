@@ -41,7 +41,23 @@
     }));
   });
 
-  const rest = (ms: number) => new Promise((done) => setTimeout(done, ms));
+  let listens: EventSource | undefined;
+  onDestroy(() => listens?.close());
+  /** Shows how far the search is, until it has ended or the line breaks: then what stands is asked for. */
+  const heard = (id: number, mine: number) =>
+    new Promise<void>((done) => {
+      const source = (listens = new EventSource(`/api/v1/rounds/proposals/${id}/progress`));
+      const end = () => {
+        source.close();
+        done();
+      };
+      source.onerror = () => setTimeout(end, 250);
+      source.onmessage = (e: MessageEvent<string>) => {
+        const now = JSON.parse(e.data) as Schemas['Progress'];
+        if (mine !== turn || now.state !== 'working') end();
+        else if (p?.id === id) p = { ...p, ...now };
+      };
+    });
   async function propose(from?: Proposal) {
     const mine = ++turn;
     visit = picked = why = undefined;
@@ -54,7 +70,7 @@
       if (mine !== turn) return;
       p = got;
       while (got.state === 'working') {
-        await rest(250);
+        await heard(got.id, mine);
         if (mine !== turn) return;
         got = await ask(api.GET('/api/v1/rounds/proposals/{id}', { params: { path: { id: got.id } } }));
         if (mine !== turn) return;

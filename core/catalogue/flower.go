@@ -1,0 +1,55 @@
+package catalogue
+
+import (
+	"io/fs"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+
+	"mezzadro/core/invalid"
+)
+
+// Flower is what a kind's flowers look and smell like, and what they are worth to insects.
+type Flower struct {
+	Colours []string `json:"colours,omitempty" yaml:"colours,omitempty" enum:"white,cream,yellow,orange,red,pink,purple,blue,green" doc:"The usual ones of the kind's varieties"`
+	Scent   bool     `json:"scent,omitempty" yaml:"scent,omitempty" doc:"One smells it from a step away"`
+	Bees    string   `json:"bees,omitempty" yaml:"bees,omitempty" enum:"some,rich," doc:"What bees and other visitors find: rich, some, or absent where it is little"`
+}
+
+// Colours of flowers.
+var Colours = []string{"white", "cream", "yellow", "orange", "red", "pink", "purple", "blue", "green"}
+
+// Validate names every field that cannot be.
+func (f *Flower) Validate() error {
+	var bad invalid.Fields
+	for _, c := range f.Colours {
+		oneOf(&bad, "colours", c, Colours)
+	}
+	oneOf(&bad, "bees", f.Bees, []string{"", "some", "rich"})
+	return bad.Err()
+}
+
+// flowers by genus, or by id where a kind differs from its genus.
+var flowers = sync.OnceValue(func() map[string]Flower {
+	out := map[string]Flower{}
+	b, err := fs.ReadFile(data, "data/flowers.yaml")
+	if err == nil {
+		err = yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
+	}
+	if err != nil {
+		panic(err) // a test loads it
+	}
+	return out
+})
+
+// withFlower fills what an entry does not say of its flowers from its genus.
+func (e *Entry) withFlower() {
+	if e.Flower != nil {
+		return
+	}
+	f, own := flowers()[e.ID]
+	if !own {
+		f = flowers()[e.Genus()]
+	}
+	e.Flower = &f
+}

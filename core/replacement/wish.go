@@ -1,0 +1,147 @@
+package replacement
+
+import (
+	"slices"
+	"strings"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/quantity"
+)
+
+// wished judges a kind by what it should be.
+func (f *fitting) wished() {
+	w, e := f.Wish, f.e
+	if w.Evergr && e.LeafSeason != catalogue.Evergreen {
+		f.out("It is not evergreen.")
+	}
+	if w.Edible && e.Edible == "" {
+		f.out("Nothing of it is eaten.")
+	}
+	if len(w.Forms) > 0 && !slices.Contains(w.Forms, e.Form) {
+		f.out("It is a %s.", e.Form)
+	}
+	if w.MaxM > 0 && e.Mature.HeightM > 1.15*w.MaxM {
+		f.out("It grows %s tall.", quantity.Length(e.Mature.HeightM))
+	}
+	f.screens()
+	f.blooms()
+	f.flowers()
+	f.likeBefore()
+	if w.SameKind && f.Died.Species != "" {
+		if strings.EqualFold(genusOf(f.Among, f.Died.Species), e.Genus()) {
+			f.part("wish", 12, "of the same kind as before")
+		}
+	}
+}
+
+// likeBefore gives some points to what would fill the same gap: the form and the size of what stood there.
+func (f *fitting) likeBefore() {
+	for i := range f.Among {
+		b := &f.Among[i]
+		if b.ID != f.Died.Species {
+			continue
+		}
+		if b.Form == f.e.Form {
+			f.part("wish", 4, "of the same form as what stood there")
+		}
+		if r := f.e.Mature.HeightM / b.Mature.HeightM; r > 0.6 && r < 1.6 {
+			f.part("wish", 3, "about as tall")
+		}
+	}
+}
+
+func genusOf(among []catalogue.Entry, id string) string {
+	for i := range among {
+		if among[i].ID == id {
+			return among[i].Genus()
+		}
+	}
+	return ""
+}
+
+func (f *fitting) screens() {
+	w, e := f.Wish, f.e
+	if w.ScreenM == 0 {
+		return
+	}
+	switch {
+	case e.Mature.HeightM < 0.9*w.ScreenM || e.Form == catalogue.Perennial || e.Form == catalogue.Palm:
+		f.out("It does not hide what is %s tall.", quantity.Length(w.ScreenM))
+		return
+	case w.Within > 0 && f.after(w.Within).HeightM < 0.9*w.ScreenM:
+		f.part("wish", -15, "after %d years it stands at %s: it hides too late", w.Within, quantity.Length(f.after(w.Within).HeightM))
+	}
+	if e.LeafSeason == catalogue.Evergreen {
+		f.part("wish", 8, "it hides in winter too")
+	} else {
+		f.part("wish", -10, "in winter one sees through it")
+	}
+	if e.Mature.HeightM > 3*w.ScreenM {
+		f.part("wish", -8, "it would be cut for ever to stay at that height")
+	}
+}
+
+func (f *fitting) blooms() {
+	if len(f.Wish.Bloom) == 0 {
+		return
+	}
+	months := f.BloomMonths(f.e)
+	hit := 0
+	for _, m := range f.Wish.Bloom {
+		if slices.Contains(months, m) {
+			hit++
+		}
+	}
+	if hit == 0 || f.e.Form == catalogue.Conifer || f.e.Bloom.Habit == "evergreen for leaf" {
+		f.part("wish", -30, "it does not bloom then")
+		return
+	}
+	f.part("wish", 12*float64(hit)/float64(len(f.Wish.Bloom)), "it blooms then")
+}
+
+// flowers judges colour, scent and what insects find, where somebody asks for them.
+func (f *fitting) flowers() {
+	w, has := f.Wish, f.e.Flower
+	if has == nil {
+		has = &catalogue.Flower{}
+	}
+	if len(w.Colours) > 0 {
+		switch {
+		case len(has.Colours) == 0:
+			f.part("wish", -30, "its flowers are nothing to look at")
+		case slices.ContainsFunc(w.Colours, func(c string) bool { return slices.Contains(has.Colours, c) }):
+			f.part("wish", 8, "there are kinds of it in that colour: %s", strings.Join(has.Colours, ", "))
+		default:
+			f.part("wish", -22, "it blooms in %s", strings.Join(has.Colours, ", "))
+		}
+	}
+	if w.Scent && has.Scent {
+		f.part("wish", 10, "one smells its bloom from a step away")
+	} else if w.Scent {
+		f.part("wish", -25, "it has no scent to speak of")
+	}
+	switch {
+	case !w.Pollin:
+	case has.Bees == "rich":
+		f.part("wish", 10, "bees and their like live on it")
+	case has.Bees == "some":
+		f.part("wish", 2, "insects find something in it")
+	default:
+		f.part("wish", -20, "insects find nothing in it")
+	}
+}
+
+// BloomMonths are the months in which a kind blooms at the place, in a year as usual.
+func (a *Ask) BloomMonths(e *catalogue.Entry) (out []int) {
+	from, _ := a.Year.Normals.Climate.GardenYear(planted)
+	dates := e.Dates(a.Year, from+200)
+	if !dates.Blooms {
+		return nil
+	}
+	for d := dates.BloomStart.Mid; d <= max(dates.BloomEnd.Mid, dates.BloomStart.Mid+7) && d < dates.BloomStart.Mid+360; d += 5 {
+		if m := int(d.Time().Month()); !slices.Contains(out, m) {
+			out = append(out, m)
+		}
+	}
+	return out
+}
