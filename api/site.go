@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/overwinter"
+	"mezzadro/core/replacement"
 	"mezzadro/exchange"
 	"mezzadro/house"
 )
@@ -17,6 +18,18 @@ func (s *Server) siteRoutes(a huma.API) {
 	op(a, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
 	op(a, post, "/properties/{id}/plan.geojson", doc{"take-plan", "Grounds", "Take a plan from GeoJSON", "In degrees about the property; it comes in the place of the plan of the version that is given, and plants that stood on it keep their places. All of it, or with a fault anywhere none.", files, maxCSV}, s.takePlan)
 	op(a, post, "/properties/{id}/plan/spots", doc{"take-spots", "Grounds", "Take sun and shelter from the plan", "The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.", writes, 0}, s.takeSpots)
+	op(a, post, "/properties/{id}/plan/stops", doc{"take-stops", "Grounds", "Take the way round from the plan",
+		"The plants' records stand in the order in which one goes round from the gate. All in one write; what stood before is told, and can be set back.", writes, 0}, s.takeStops)
+	op(a, post, "/properties/{id}/plan/picture", doc{"add-underlay", "Grounds", "Keep a picture to lie under a plan",
+		"JPEG, PNG, WebP or GIF; it is shown under the plan once the plan says where and how large.", files, -1}, s.addUnderlay)
+	op(a, get, "/properties/{id}/plan.pdf", doc{"plan-pdf", "Grounds", "A planting plan as PDF",
+		"To a scale, with its list: what stands where, and what is to be planted.", readsOf, 0}, s.planPDF)
+	op(a, get, "/properties/{id}/bloom", doc{"bloom", "Grounds", "What blooms on a property through the year",
+		"By this year's season, with the months in which nothing does, or insects find nothing.", readsOf, 0}, s.bloom)
+	op(a, post, "/properties/{id}/planting", doc{"keep-planting", "Grounds", "Have something planted",
+		"Jobs: each kind in its season, and the water of the first season after it. All in one write.", writes, 0}, s.keepPlanting)
+	op(a, get, "/kinds", doc{"kinds", "Almanac", "What the firm says of kinds", "Prices, what must not be planted, and how many stood and were lost in its record.", reads, 0}, s.kinds)
+	op(a, put, "/kinds/{id}", doc{"say-kind", "Almanac", "Say a kind's price, or that it must not be planted", "Whatever stood there.", writes, 0}, s.sayKind)
 	op(a, get, "/properties/{id}/winter", doc{"winter", "Grounds", "The winter to come", "What comes in, how and when, at what temperature and on how much floor, what may stand together; what is wrapped; and which bulbs can be forced.", readsOf, 0}, s.winter)
 	op(a, post, "/properties/{id}/winter", doc{"keep-winter", "Grounds", "Make jobs of it", "The steps of some plants' winters become jobs, all in one write; those that stand already are left.", writes, 0}, s.keepWinter)
 	op(a, post, "/reckon/wintering", doc{"reckon-wintering", "Reckon", "How a plant is brought through a winter", "Carried in, lifted, wrapped or left, with days, temperature, light and floor; or a bulb worked back from the day on which it is to bloom. Nothing is stored.", asks, 0}, s.reckonWintering)
@@ -96,4 +109,70 @@ func (s *Server) keepWinter(ctx context.Context, in *struct {
 func (s *Server) reckonWintering(ctx context.Context, in *struct{ Body house.WinteringIn }) (*Out[overwinter.Wintering], error) {
 	w, err := s.ReckonWintering(ctx, in.Body)
 	return out(w), s.problem(ctx, "property", err)
+}
+
+func (s *Server) takeStops(ctx context.Context, in *struct {
+	Write
+	Body house.StopsIn
+}) (*Out[Run[house.StopSet]], error) {
+	list, err := s.TakeStops(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(Run[house.StopSet]{Items: list}), s.problem(ctx, "plant on this property", err)
+}
+
+// Picture is one that is kept.
+type Picture struct {
+	Hash   string `json:"hash" doc:"Read it by this"`
+	Width  int    `json:"width"`
+	Height int    `json:"height"`
+}
+
+func (s *Server) addUnderlay(ctx context.Context, in *orderPhotoIn) (*Out[Picture], error) {
+	if _, err := s.Store.Property(ctx, in.ID); err != nil {
+		return nil, s.problem(ctx, "property", err)
+	}
+	jpeg, w, h, err := in.file.jpeg()
+	if err != nil {
+		return nil, s.problem(ctx, "property", err)
+	}
+	hash, err := s.Store.KeepPicture(jpeg) // the same picture has the same hash: sent again, it is kept once
+	return out(Picture{hash, w, h}), s.problem(ctx, "property", err)
+}
+
+func (s *Server) planPDF(ctx context.Context, in *struct {
+	ByID
+	Language string `header:"Accept-Language"`
+}) (*File, error) {
+	page, err := s.PlanPage(ctx, in.ID, s.styleOf(ctx, in.Language))
+	var b bytes.Buffer
+	if err == nil {
+		err = exchange.WritePlanPage(&b, page)
+	}
+	return attached(page.Title, "plan.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "property", err)
+}
+
+func (s *Server) bloom(ctx context.Context, in *ByID) (*Out[replacement.Calendar], error) {
+	c, err := s.Bloom(ctx, in.ID)
+	return out(c), s.problem(ctx, "property", err)
+}
+
+func (s *Server) keepPlanting(ctx context.Context, in *struct {
+	Write
+	Body house.PlantingIn
+}) (*Out[house.Planted], error) {
+	p, err := s.KeepPlanting(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(p), s.problem(ctx, "property", err)
+}
+
+func (s *Server) kinds(ctx context.Context, _ *struct{}) (*Out[Run[house.KindWord]], error) {
+	list, err := s.Kinds(ctx)
+	return out(Run[house.KindWord]{Items: list}), s.problem(ctx, "kinds", err)
+}
+
+func (s *Server) sayKind(ctx context.Context, in *struct {
+	BySpecies
+	OnceKey
+	Body house.KindWordIn
+}) (*Out[house.KindWord], error) {
+	k, err := s.SayKind(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(k), s.problem(ctx, "species", err)
 }

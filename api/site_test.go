@@ -151,7 +151,7 @@ func TestPlanOfProperty(t *testing.T) {
 		t.Error("something of a refused file was kept")
 	}
 	h.do("DELETE", fmt.Sprintf("/plants/%d", box.ID), nil)
-	if after := ok[house.PlanOut](h, "GET", path, nil); len(after.Plan.Things) != 1 || len(after.Loose) != 2 {
+	if after := ok[house.PlanOut](h, "GET", path, nil); len(after.Plan.Things) != 2 || after.Plan.Things[1].Kind != site.Grave || len(after.Loose) != 2 {
 		t.Errorf("after the box is removed: %+v", after)
 	}
 	if code, _ := h.do("GET", fmt.Sprintf("/properties/%d/plan", there.ID+90), nil); code != 404 {

@@ -62,7 +62,7 @@ func (h *House) tellPlanOf(ctx context.Context, p store.Property, row store.Site
 	}
 	at := map[int64]int{}
 	for i, t := range out.Plan.Things {
-		if t.PlantID != 0 {
+		if t.PlantID != 0 && t.Kind != site.Grave {
 			at[t.PlantID] = i
 		}
 	}
@@ -79,11 +79,25 @@ func (h *House) tellPlanOf(ctx context.Context, p store.Property, row store.Site
 		t.Species, t.Name, t.HeightM, t.SpreadM = q.Species, plantName(e.Common, q.Label), q.HeightM, q.SpreadM
 		standing(&e, t)
 	}
+	gone, err := h.Store.Gone(ctx, p.ID)
+	if err != nil {
+		return out, err
+	}
 	kept := out.Plan.Things[:0]
-	for _, t := range out.Plan.Things { // what was removed since stands there no more
-		if t.PlantID == 0 || here[t.PlantID] {
-			kept = append(kept, t)
+	for _, t := range out.Plan.Things { // what was removed since stands there no more: its grave does
+		if t.PlantID != 0 && t.Kind != site.Grave && !here[t.PlantID] {
+			k := slices.IndexFunc(gone, func(g store.GonePlant) bool { return g.ID == t.PlantID })
+			if k < 0 {
+				continue
+			}
+			g := gone[k]
+			t = site.Thing{ID: t.ID, Kind: site.Grave, Points: t.Points, Species: g.Species, PlantID: g.ID, Cause: g.Cause, Year: g.Year,
+				Name: plantName(entryOf(book, g.Species).Common, g.Label)}
 		}
+		if t.Kind == site.Grave && here[t.PlantID] { // it was brought back
+			continue
+		}
+		kept = append(kept, t)
 	}
 	out.Plan.Things = kept
 	return out, nil
@@ -111,7 +125,7 @@ func (h *House) SetPlan(ctx context.Context, key store.Key, property int64, in P
 	}
 	for i, t := range in.Plan.Things {
 		here := func(p store.Plant) bool { return p.ID == t.PlantID }
-		if t.PlantID != 0 && !slices.ContainsFunc(plants, here) {
+		if t.PlantID != 0 && t.Kind != site.Grave && !slices.ContainsFunc(plants, here) {
 			bad.Add("plan.things["+strconv.Itoa(i)+"].plant_id", t.PlantID, "no such plant stands on this property")
 		}
 	}
@@ -149,7 +163,7 @@ func (h *House) TakePlan(ctx context.Context, key store.Key, property int64, ver
 		taken[t.ID] = true
 	}
 	for _, t := range row.Body.V.Things {
-		if t.PlantID == 0 {
+		if t.PlantID == 0 || t.Kind == site.Grave {
 			continue
 		}
 		if taken[t.ID] { // given out and back again: the record's plant stays the record's

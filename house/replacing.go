@@ -1,9 +1,11 @@
 package house
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 
 	"mezzadro/core/catalogue"
@@ -17,20 +19,28 @@ import (
 
 // ReplacementIn asks what may stand on a spot.
 type ReplacementIn struct {
-	Climate  *season.Climate  `json:"climate,omitempty"`
-	Property int64            `json:"property,omitempty" doc:"In place of a climate: a property's id"`
-	Date     day.Day          `json:"date,omitempty" format:"date" doc:"From which it is planted; today when absent"`
-	Spot     replacement.Spot `json:"spot,omitempty"`
-	Plan     *site.Plan       `json:"plan,omitempty" doc:"From which light, walls, wires and roots are read, where the spot does not say them"`
-	At       *site.At         `json:"at,omitempty" doc:"Where on the plan"`
-	Without  []string         `json:"without,omitempty" maxItems:"50" doc:"Ids of things on the plan that go, such as what died"`
-	Died     replacement.Died `json:"died,omitempty"`
-	Wish     replacement.Wish `json:"wish,omitempty"`
-	Only     []string         `json:"only,omitempty" maxItems:"20" doc:"Kinds to be compared, by catalogue id; all when absent"`
-	Limit    int              `json:"limit,omitempty" minimum:"0" maximum:"500" doc:"How many are ranked; 20 when absent"`
-	AreaM2   float64          `json:"area_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of a bed to be filled with one kind"`
-	Rows     bool             `json:"rows,omitempty" doc:"In rows rather than in gaps"`
-	Price    float64          `json:"price,omitempty" minimum:"0" maximum:"100000" doc:"The firm's, for one plant"`
+	Climate  *season.Climate       `json:"climate,omitempty"`
+	Property int64                 `json:"property,omitempty" doc:"In place of a climate: a property's id"`
+	Date     day.Day               `json:"date,omitempty" format:"date" doc:"From which it is planted; today when absent"`
+	Spot     replacement.Spot      `json:"spot,omitempty"`
+	Plan     *site.Plan            `json:"plan,omitempty" doc:"From which light, walls, wires and roots are read, where the spot does not say them"`
+	At       *site.At              `json:"at,omitempty" doc:"Where on the plan"`
+	Without  []string              `json:"without,omitempty" maxItems:"50" doc:"Ids of things on the plan that go, such as what died"`
+	Died     replacement.Died      `json:"died,omitempty"`
+	Wish     replacement.Wish      `json:"wish,omitempty"`
+	Only     []string              `json:"only,omitempty" maxItems:"20" doc:"Kinds to be compared, by catalogue id; all when absent"`
+	Limit    int                   `json:"limit,omitempty" minimum:"0" maximum:"500" doc:"How many are ranked; 20 when absent"`
+	AreaM2   float64               `json:"area_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of a bed to be filled with one kind"`
+	Rows     bool                  `json:"rows,omitempty" doc:"In rows rather than in gaps"`
+	Price    float64               `json:"price,omitempty" minimum:"0" maximum:"100000" doc:"For one plant; the firm's own for the kind when absent"`
+	Bed      []replacement.BedPart `json:"bed,omitempty" maxItems:"40" doc:"Kinds that share the area"`
+	Record   []OwnRecord           `json:"record,omitempty" maxItems:"1000" doc:"What became of kinds before, in place of the firm's own record"`
+}
+
+// OwnRecord is what became of a kind.
+type OwnRecord struct {
+	Species string `json:"species" minLength:"1" doc:"Catalogue id"`
+	replacement.Own
 }
 
 // Replacing is a kind with its fit, and how it is planted.
@@ -44,6 +54,8 @@ type Replacing struct {
 	Count     int                   `json:"count,omitempty" doc:"For the area"`
 	Spacing   float64               `json:"spacing_m"`
 	Cost      float64               `json:"cost,omitempty"`
+	Price     float64               `json:"price,omitempty" doc:"The firm's, for one plant"`
+	Flower    *catalogue.Flower     `json:"flower,omitempty"`
 }
 
 // ReplacementOut is what it comes to.
@@ -53,6 +65,7 @@ type ReplacementOut struct {
 	Ranked []Replacing       `json:"ranked"`
 	Out    []replacement.Fit `json:"rejected" doc:"Left out, by name"`
 	Fits   int               `json:"fits" doc:"How many kinds may stand there"`
+	Bed    *replacement.Bed  `json:"bed,omitempty"`
 }
 
 // rankedShown is how many kinds are told where nobody said.
@@ -72,6 +85,24 @@ func (h *House) ReckonReplacement(ctx context.Context, in ReplacementIn) (Replac
 	bad := fields(err)
 	ask := replacement.Ask{Year: y, Spot: in.Spot, Died: in.Died, Wish: in.Wish, Among: book.Entries}
 	bad = append(bad, h.onPlan(book, &in, &ask, &out)...)
+	known, err := h.kinds(ctx)
+	if err != nil {
+		return out, err
+	}
+	owns(&ask, known)
+	for _, r := range in.Record {
+		ask.Own[r.Species] = r.Own
+	}
+	if len(in.Bed) > 0 {
+		for i := range in.Bed {
+			if in.Bed[i].Price == 0 {
+				in.Bed[i].Price = known[in.Bed[i].Species].Price
+			}
+		}
+		bed, err := replacement.BedOf(in.AreaM2, in.Rows, in.Bed, book)
+		bad = append(bad, fields(err)...)
+		out.Bed = &bed
+	}
 	if in.Died.Species != "" {
 		if _, err := book.Species(in.Died.Species); err != nil {
 			bad.Add("died.species", in.Died.Species, "%v", err)
@@ -104,11 +135,11 @@ func (h *House) ReckonReplacement(ctx context.Context, in ReplacementIn) (Replac
 		planting := ask.PlantingOf(e, h.DateOr(in.Date), house)
 		r := Replacing{
 			Fit: f, Botanical: e.Botanical, Form: e.Form, Mature: e.Mature, Bloom: append([]int{}, ask.BloomMonths(e)...),
-			Planting: &planting, Spacing: replacement.Spacing(e),
+			Planting: &planting, Spacing: replacement.Spacing(e), Price: cmp.Or(in.Price, known[f.Species].Price), Flower: e.Flower,
 		}
 		if in.AreaM2 > 0 {
 			r.Count = replacement.Count(in.AreaM2, r.Spacing, !in.Rows)
-			r.Cost = in.Price * float64(r.Count)
+			r.Cost = math.Round(100*r.Price*float64(r.Count)) / 100
 		}
 		out.Ranked = append(out.Ranked, r)
 	}
@@ -134,5 +165,6 @@ func (h *House) onPlan(book *catalogue.Catalogue, in *ReplacementIn, ask *replac
 	s := in.Plan.SpotAt(*in.At, 0.6, h.DateOr(in.Date).Time().Year(), in.Without...)
 	out.Site = &s
 	ask.Spot.Read(in.Plan, *in.At, s, in.Without)
+	ask.Died.Read(in.Plan, *in.At, h.DateOr(in.Date).Time().Year())
 	return nil
 }

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/replacement"
 	"mezzadro/core/site"
 )
 
@@ -18,6 +19,7 @@ type SiteIn struct {
 	UpM     float64       `json:"up_m,omitempty" minimum:"0" maximum:"60" doc:"How far above the ground; six tenths of the plant's height, or 0.5 m, when absent"`
 	Year    int           `json:"year,omitempty" minimum:"0" maximum:"2200" doc:"This year when absent"`
 	Shadow  *ShadowAt     `json:"shadow,omitempty" doc:"An hour whose shadows are asked"`
+	Paced   *PacedIn      `json:"paced,omitempty" doc:"Something measured on site from two known places"`
 	Changes []site.Change `json:"changes,omitempty" maxItems:"100" doc:"What is cut, taken away or planted"`
 }
 
@@ -27,13 +29,24 @@ type ShadowAt struct {
 	Hour float64 `json:"hour" minimum:"0" maximum:"24" doc:"Of solar time: the sun is highest at 12"`
 }
 
+// PacedIn is how far something stands from two known places.
+type PacedIn struct {
+	A     site.At `json:"a"`
+	B     site.At `json:"b"`
+	FromA float64 `json:"from_a" minimum:"0" maximum:"2000" doc:"m"`
+	FromB float64 `json:"from_b" minimum:"0" maximum:"2000" doc:"m"`
+	Left  bool    `json:"left,omitempty" doc:"On the left of the way from a to b; on the right when absent"`
+}
+
 // SiteOut is what the spot gets, and what changes do.
 type SiteOut struct {
-	Spot    *site.Spot    `json:"spot,omitempty" doc:"As it is; absent where neither a plant nor a point was named"`
-	After   *site.Spot    `json:"after,omitempty" doc:"After the changes"`
-	Effects []site.Effect `json:"effects" doc:"Of the changes, on each plant, those that matter first"`
-	Shadows []site.Shadow `json:"shadows" doc:"On level ground, after the changes"`
-	Areas   []Measured    `json:"areas" doc:"Areas and lengths read off the plan"`
+	Spot    *site.Spot           `json:"spot,omitempty" doc:"As it is; absent where neither a plant nor a point was named"`
+	After   *site.Spot           `json:"after,omitempty" doc:"After the changes"`
+	Effects []site.Effect        `json:"effects" doc:"Of the changes, on each plant, those that matter first"`
+	Shadows []site.Shadow        `json:"shadows" doc:"On level ground, after the changes"`
+	Paced   *site.At             `json:"paced,omitempty" doc:"Where that stands"`
+	Grows   *replacement.Outlook `json:"grows,omitempty" doc:"Of a plant of a known kind: how it goes on growing, and which limits of its place it meets"`
+	Areas   []Measured           `json:"areas" doc:"Areas and lengths read off the plan"`
 }
 
 // Measured is a thing's area or length.
@@ -73,6 +86,9 @@ func (h *House) ReckonSite(ctx context.Context, in SiteIn) (SiteOut, error) {
 	if at != nil {
 		s := in.Plan.SpotAt(*at, up, in.Year, own...)
 		out.Spot = &s
+	}
+	if err := in.further(book, &out); err != nil {
+		return out, err
 	}
 	for i := range in.Plan.Things {
 		out.measure(&in.Plan.Things[i])
@@ -117,6 +133,28 @@ func (in *SiteIn) spot() (*site.At, float64, []string, error) {
 		up = 0.6 * t.HeightM
 	}
 	return &t.Points[0], up, []string{t.ID}, nil
+}
+
+// further answers what was paced, and how the plant that is asked of grows.
+func (in *SiteIn) further(book *catalogue.Catalogue, out *SiteOut) error {
+	if m := in.Paced; m != nil {
+		q, err := site.Paced(m.A, m.B, m.FromA, m.FromB, m.Left)
+		if err != nil {
+			var bad invalid.Fields
+			bad.Below("paced", err)
+			return bad
+		}
+		out.Paced = &q
+	}
+	t := in.Plan.Thing(in.Plant)
+	if in.Plant == "" || t == nil || t.Species == "" {
+		return nil
+	}
+	if e, known := book.Entry(t.Species); known {
+		grows := replacement.OutlookOf(&in.Plan, t, e)
+		out.Grows = &grows
+	}
+	return nil
 }
 
 func (o *SiteOut) measure(t *site.Thing) {

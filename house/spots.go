@@ -91,3 +91,60 @@ func (h *House) spotsOf(p *site.Plan) (out []SpotSet) {
 	}
 	return out
 }
+
+// StopSet is a plant's place on the way round its property.
+type StopSet struct {
+	PlantID int64 `json:"plant_id" minimum:"1"`
+	Stop    int   `json:"stop" minimum:"0" maximum:"10000" doc:"From the gate; 0: after the others"`
+}
+
+// StopsIn asks for the way round to be taken into the record.
+type StopsIn struct {
+	Set []StopSet `json:"set,omitempty" maxItems:"5000" doc:"Places to be set instead, such as those of before; by the plan when absent"`
+}
+
+// stopsApart leaves room between two stops for plants that come later.
+const stopsApart = 10
+
+// TakeStops has the plants of a property stand in the order in which one goes round by its plan, from the gate; those
+// without a place come after. All in one write; it gives where they stood before.
+func (h *House) TakeStops(ctx context.Context, key store.Key, property int64, in StopsIn) ([]StopSet, error) {
+	plan, err := h.PlanOf(ctx, property)
+	if err != nil {
+		return nil, err
+	}
+	sets := in.Set
+	if len(sets) == 0 {
+		for i, id := range plan.Plan.WayRound() {
+			if t := plan.Plan.Thing(id); t.PlantID != 0 {
+				sets = append(sets, StopSet{t.PlantID, stopsApart * (i + 1)})
+			}
+		}
+	}
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	if err != nil {
+		return nil, err
+	}
+	byID := map[int64]store.Plant{}
+	for _, p := range plants {
+		byID[p.ID] = p
+	}
+	return store.Once(ctx, h.Store, key, func(tx store.Tx) ([]StopSet, error) {
+		out := []StopSet{}
+		for _, s := range sets {
+			p, here := byID[s.PlantID]
+			if !here {
+				return out, store.ErrNotFound
+			}
+			if p.Stop == s.Stop {
+				continue
+			}
+			out = append(out, StopSet{p.ID, p.Stop})
+			p.Stop = s.Stop
+			if _, err := tx.ChangePlant(ctx, p); err != nil {
+				return out, err
+			}
+		}
+		return out, nil
+	})
+}

@@ -29,6 +29,7 @@ type WinteringIn struct {
 	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000"`
 	Mulched  bool            `json:"mulched,omitempty"`
 	Bloom    day.Day         `json:"bloom,omitempty" format:"date" doc:"Of a bulb that is forced: the day on which it is to bloom"`
+	Taken    day.Day         `json:"cuttings_taken,omitempty" format:"date" doc:"Of cuttings in water: the day on which they are cut"`
 }
 
 // ReckonWintering works it out from inline values, storing nothing.
@@ -52,6 +53,13 @@ func (h *House) ReckonWintering(ctx context.Context, in WinteringIn) (overwinter
 	}
 	if in.Bloom.Given() {
 		w, err := overwinter.Force(in.Species, in.Bloom, y)
+		if err != nil {
+			return none, Refuse("species", in.Species, err.Error())
+		}
+		return w, nil
+	}
+	if in.Taken.Given() {
+		w, err := overwinter.Cuttings(&e, in.Taken, y)
 		if err != nil {
 			return none, Refuse("species", in.Species, err.Error())
 		}
@@ -143,16 +151,19 @@ func (w *Winter) house() {
 	w.Rooms, w.M2 = overwinter.House(names, keeps)
 }
 
-// winterNote marks the jobs that a winter plan asked for.
-const winterNote = "For the winter: "
+// winterKey names the jobs that a winter plan asked for, and winterNote begins their titles.
+const (
+	winterKey  = "winter"
+	winterNote = "For the winter: "
+)
 
 // winterAsked are the plants for which jobs of a winter plan stand.
 func (h *House) winterAsked(ctx context.Context, property int64) (map[int64]bool, error) {
 	out := map[int64]bool{}
-	list, err := h.Store.StandingOrders(ctx)
+	list, err := h.Store.StandingByKey(ctx, property, winterKey)
 	for _, k := range list {
-		if k.PropertyID == property && k.PlantID.Valid && len(k.Title) > len(winterNote) && k.Title[:len(winterNote)] == winterNote {
-			out[k.PlantID.Int64] = true
+		if k.PlantID != nil {
+			out[*k.PlantID] = true
 		}
 	}
 	return out, err
@@ -181,6 +192,7 @@ func (h *House) KeepWinter(ctx context.Context, key store.Key, property int64, i
 			if err != nil {
 				return nil, err
 			}
+			n.Order.Key = winterKey
 			orders = append(orders, n)
 		}
 	}

@@ -321,5 +321,11 @@ func pictures(ctx context.Context, db *sqlx.DB) (hashes []string, err error) {
 		}
 		hashes = append(hashes, list...)
 	}
-	return hashes, nil
+	under := []string{}
+	err = db.SelectContext(ctx, &under, `SELECT DISTINCT json_extract(body, '$.underlay.photo') FROM site_plan
+		WHERE json_extract(body, '$.underlay.photo') <> ''`)
+	if err != nil && strings.Contains(err.Error(), "no such table") {
+		err = nil // of before there were plans
+	}
+	return append(hashes, under...), err
 }

@@ -202,3 +202,27 @@ func nearer(to *float64, d float64) {
 		*to = d
 	}
 }
+
+// graveNear is how near something died that the soil still tells of, m.
+const graveNear = 3.0
+
+// Read takes what died nearby from the graves on a plan, where nothing is said of it.
+func (d *Died) Read(p *site.Plan, at site.At, year int) {
+	if d.Species != "" || d.Cause != "" {
+		return
+	}
+	least := graveNear
+	for i := range p.Things {
+		t := &p.Things[i]
+		if away := t.From(at); t.Kind == site.Grave && away <= least {
+			least = away
+			d.Species, d.Years = t.Species, 0
+			if cause.Built().Cause(t.Cause) != nil {
+				d.Cause = t.Cause
+			}
+			if t.Year > 0 && t.Year < year {
+				d.Years = year - t.Year
+			}
+		}
+	}
+}

@@ -1,0 +1,86 @@
+package overwinter
+
+import (
+	"fmt"
+	"math"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/quantity"
+	"mezzadro/core/season"
+)
+
+// inWater is how many weeks cuttings of kinds that do it take to root in a glass of water in a light room.
+var inWater = map[string]int{
+	"nerium-oleander": 4, "pelargonium-zonal": 3, "salvia-tender": 2, "fuchsia-magellanica": 3, "hedera-helix": 4, "aloysia-citrodora": 4,
+	"mentha-spicata": 2, "ocimum-basilicum": 2, "solanum-laxum": 3, "passiflora-caerulea": 4, "hibiscus-rosa-sinensis": 5, "salix-babylonica": 2,
+	"salix-integra": 2, "cornus-alba": 4, "ribes-nigrum": 4, "forsythia-intermedia": 4, "salvia-rosmarinus": 5, "ficus-carica": 5, "vinca-minor": 4,
+	"hydrangea-macrophylla": 4, "buddleja-davidii": 3, "jasminum-nudiflorum": 4, "ajuga-reptans": 2, "philadelphus-coronarius": 5,
+}
+
+// RootsInWater reports a kind whose cuttings root in water.
+func RootsInWater(id string) bool { return inWater[id] > 0 }
+
+// Of cuttings.
+const (
+	potDays     = 42  // in a pot until its roots hold the soil, before it goes out
+	winterAhead = 60  // days before the first frost by which a hardy kind is in the ground, else it waits for spring
+	weakLight   = 1.5 // by how much rooting takes longer in the dark half of the year
+	weakDay     = 11.0
+)
+
+// Cuttings are the steps of cuttings that are set into water on a day: when they go into soil, and when out. Its error
+// is a kind that does not root so.
+func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, error) {
+	weeks := inWater[e.ID]
+	if weeks == 0 {
+		return Wintering{}, fmt.Errorf("%s does not root in water: take soil", e.Common)
+	}
+	days := float64(7 * weeks)
+	if sun := season.SunOn(y.Normals.Climate.Latitude, taken); sun.Set-sun.Rise < weakDay {
+		days *= weakLight
+	}
+	rooted := taken + day.Day(math.Round(days))
+	potted := rooted + potDays
+	out := Wintering{Way: CarryIn, Chance: 0.8, Steps: []Step{}, Keep: &Keep{LeastC: 15, MostC: 22, Light: "bright", M2: 0.02, Water: "Fresh water every few days; no leaf under it."}}
+	out.step("Cut below a leaf, strip the lower leaves, set into water, light but out of the sun", taken, taken+2, "soft tips without flowers root best")
+	out.step("Into soil when the roots are as long as a finger is wide", rooted, rooted+10, "long water roots break, and do not grow on in soil")
+	hardy := e.HardinessC < y.Normals.Climate.ExtremeMinC
+	frost, comes := y.FirstFrost(winterOf(y, potted), 0)
+	if hardy && (!comes || potted < frost.Early-winterAhead) && inSeason(y, potted) {
+		out.step("Harden them off: out by day, in shade at first", potted, potted+hardenDays, "leaves grown indoors scorch")
+		out.step("Plant them out", potted+hardenDays, potted+hardenDays+14, "their roots have time until winter")
+		return out, nil
+	}
+	limit := 0.0
+	goes, cold := lastNight(y, potted, limit)
+	if !cold {
+		goes = potted + hardenDays
+	}
+	goes = max(goes, potted+hardenDays)
+	if goes-potted > 60 {
+		out.step("Keep them light, cool and rather dry over winter", potted, goes-hardenDays, fmt.Sprintf("%s, and nothing that is soft and new by the cold", quantity.Temperature(8)))
+	}
+	out.step("Harden them off: out by day, in by night", goes-hardenDays, goes, "leaves grown indoors scorch and freeze")
+	out.step("Out for good", goes, goes+14, "the last frost is over in nine years of ten")
+	return out, nil
+}
+
+// inSeason reports a day that is warm enough for something to root on outside.
+func inSeason(y *season.Year, d day.Day) bool { return y.Normals.Mean(d) >= 8 }
+
+// lastNight is the day of spring after a day on which the last night under a limit is over in nine years of ten; in the
+// warm season, the day itself. ok is false where such nights are rare.
+func lastNight(y *season.Year, from day.Day, limit float64) (day.Day, bool) {
+	this, cold := y.FrostDay(from, limit, lastBy, true)
+	if !cold {
+		return 0, false
+	}
+	if m := y.Normals.Climate.Midwinter(from); from >= m && from <= this {
+		return this, true
+	}
+	if first, ok := y.FirstFrost(winterOf(y, from), limit); ok && from < first.Early && from > this {
+		return from, true
+	}
+	return springDay(y, from, limit)
+}
