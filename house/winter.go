@@ -74,7 +74,10 @@ type Winter struct {
 	Plants []WinterPlant     `json:"plants" doc:"Those that do not simply stay out, what comes in first"`
 	Rooms  []overwinter.Room `json:"rooms" doc:"What may stand together"`
 	M2     float64           `json:"m2" doc:"Floor that all take that come in"`
+	KG     float64           `json:"kg" doc:"What all weigh that are carried: an estimate"`
+	Loads  int               `json:"loads" doc:"Of a trolley, of those"`
 	Bulbs  []WinterBulb      `json:"bulbs" doc:"Kinds that can be forced"`
+	Slips  []WinterBulb      `json:"cuttings" doc:"Kinds whose cuttings root in water"`
 }
 
 // WinterPlant is a plant with its winter.
@@ -82,7 +85,10 @@ type WinterPlant struct {
 	ID   int64  `json:"id"`
 	Name string `json:"name"`
 	overwinter.Wintering
-	Asked bool `json:"asked" doc:"Jobs for it stand already"`
+	Count int     `json:"count"`
+	PotL  float64 `json:"pot_l,omitempty"`
+	KG    float64 `json:"kg,omitempty" doc:"Of all that is carried: an estimate"`
+	Asked bool    `json:"asked" doc:"Jobs for it stand already"`
 }
 
 // WinterBulb is a kind that can be forced.
@@ -93,7 +99,7 @@ type WinterBulb struct {
 
 // WinterOf is what all plants of a property need for the winter to come.
 func (h *House) WinterOf(ctx context.Context, property int64) (Winter, error) {
-	out := Winter{Plants: []WinterPlant{}, Rooms: []overwinter.Room{}, Bulbs: []WinterBulb{}}
+	out := Winter{Plants: []WinterPlant{}, Rooms: []overwinter.Room{}, Bulbs: []WinterBulb{}, Slips: []WinterBulb{}}
 	pl, err := h.Place(ctx, property)
 	if err != nil {
 		return out, err
@@ -112,13 +118,22 @@ func (h *House) WinterOf(ctx context.Context, property int64) (Winter, error) {
 		if w.Way == overwinter.StaysOut {
 			continue
 		}
-		out.Plants = append(out.Plants, WinterPlant{p.ID, winterName(e, p), w, asked[p.ID]})
+		x := WinterPlant{ID: p.ID, Name: winterName(e, p), Wintering: w, Count: p.Count, PotL: p.PotL, Asked: asked[p.ID]}
+		if w.Keep != nil && w.Way != overwinter.Tubers {
+			x.KG = overwinter.Load(p.PotL, p.Count)
+			out.KG += x.KG
+		}
+		out.Plants = append(out.Plants, x)
 	}
 	slices.SortStableFunc(out.Plants, func(a, b WinterPlant) int { return cmp.Compare(a.first(), b.first()) })
 	out.house()
+	out.Loads = int(math.Ceil(out.KG / overwinter.Trolley))
 	for _, e := range pl.Book.Entries {
 		if overwinter.CanForce(e.ID) {
 			out.Bulbs = append(out.Bulbs, WinterBulb{e.ID, e.Common})
+		}
+		if overwinter.RootsInWater(e.ID) {
+			out.Slips = append(out.Slips, WinterBulb{e.ID, e.Common})
 		}
 	}
 	return out, nil

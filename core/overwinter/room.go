@@ -45,3 +45,18 @@ func House(names []string, keeps []Keep) (rooms []Room, m2 float64) {
 	}
 	return rooms, math.Round(100*m2) / 100
 }
+
+// potKG is what a litre of a pot weighs with its plant and moist soil, kg.
+const potKG = 1.2
+
+// Load is what plants in pots weigh together, kg: an estimate. What is lifted out of the ground comes with a ball of
+// soil of a bucket's size.
+func Load(potL float64, count int) float64 {
+	if potL == 0 {
+		potL = 10
+	}
+	return math.Round(potKG * potL * float64(max(1, count)))
+}
+
+// Trolley is the load that two people move with one, kg.
+const Trolley = 150.0

@@ -416,6 +416,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the firm says of kinds
+         * @description Prices, what must not be planted, and how many stood and were lost in its record.
+         */
+        get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/kinds/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Say a kind's price, or that it must not be planted
+         * @description Whatever stood there.
+         */
+        put: operations["say-kind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/lookout": {
         parameters: {
             query?: never;
@@ -1164,6 +1204,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/bloom": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What blooms on a property through the year
+         * @description By this year's season, with the months in which nothing does, or insects find nothing.
+         */
+        get: operations["bloom"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/cuts": {
         parameters: {
             query?: never;
@@ -1316,6 +1376,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/plan.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A planting plan as PDF
+         * @description To a scale, with its list: what stands where, and what is to be planted.
+         */
+        get: operations["plan-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/plan/picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep a picture to lie under a plan
+         * @description JPEG, PNG, WebP or GIF; it is shown under the plan once the plan says where and how large.
+         */
+        post: operations["add-underlay"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/plan/spots": {
         parameters: {
             query?: never;
@@ -1330,6 +1430,46 @@ export interface paths {
          * @description The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.
          */
         post: operations["take-spots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/plan/stops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take the way round from the plan
+         * @description The plants' records stand in the order in which one goes round from the gate. All in one write; what stood before is told, and can be set back.
+         */
+        post: operations["take-stops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/planting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have something planted
+         * @description Jobs: each kind in its season, and the water of the first season after it. All in one write.
+         */
+        post: operations["keep-planting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -4534,6 +4674,37 @@ export interface components {
             share: number;
             species: string;
         };
+        KindWord: {
+            /** @description Must not be planted in the firm's region */
+            banned: boolean;
+            common: string;
+            /**
+             * Format: int64
+             * @description Plants of it that died or were replaced
+             */
+            lost: number;
+            /**
+             * Format: double
+             * @description For one plant; 0 where the firm has none
+             */
+            price: number;
+            /** @description Catalogue id */
+            species: string;
+            /**
+             * Format: int64
+             * @description Plants of it in the record
+             */
+            stood: number;
+        };
+        KindWordIn: {
+            /** @description Must not be planted in the firm's region */
+            banned: boolean;
+            /**
+             * Format: double
+             * @description For one plant; 0 takes it back
+             */
+            price: number;
+        };
         KnownHere: {
             /** @description Signs that the weather answers by itself: there, or not there */
             known: {
@@ -5240,6 +5411,36 @@ export interface components {
             way: string;
             why: string;
         };
+        OwnRecord: {
+            /**
+             * Format: int64
+             * @description Plants of it that died or were given up
+             */
+            lost: number;
+            /** @description Catalogue id */
+            species: string;
+            /**
+             * Format: int64
+             * @description Plants of it that are in the record, and alive
+             */
+            stood: number;
+        };
+        PacedIn: {
+            a: components["schemas"]["SiteAt"];
+            b: components["schemas"]["SiteAt"];
+            /**
+             * Format: double
+             * @description m
+             */
+            from_a: number;
+            /**
+             * Format: double
+             * @description m
+             */
+            from_b: number;
+            /** @description On the left of the way from a to b; on the right when absent */
+            left?: boolean;
+        };
         PackTaken: {
             /** @description Ids that were not in the book */
             added: string[] | null;
@@ -5297,6 +5498,14 @@ export interface components {
              * Format: int64
              * @description px
              */
+            width: number;
+        };
+        Picture: {
+            /** @description Read it by this */
+            hash: string;
+            /** Format: int64 */
+            height: number;
+            /** Format: int64 */
             width: number;
         };
         "Pin-orderRequest": {
@@ -5568,6 +5777,46 @@ export interface components {
             wall?: boolean;
             /** @description Water stands there after rain */
             wet?: boolean;
+        };
+        Planted: {
+            /**
+             * Format: date
+             * @description Of the first kind
+             */
+            best: string;
+            /**
+             * Format: double
+             * @description Of all plants that have a price
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description Of water in the first season, all plants: an estimate
+             */
+            litres: number;
+            /** @description Ids: the planting of each kind, and last the water of the first season, where rain is not enough */
+            orders: number[] | null;
+        };
+        PlantedKind: {
+            /**
+             * Format: int64
+             * @description One when absent
+             */
+            count?: number;
+            /** Format: double */
+            spacing_m?: number;
+            /** @description Catalogue id */
+            species: string;
+        };
+        PlantingIn: {
+            kinds: components["schemas"]["PlantedKind"][] | null;
+            /**
+             * Format: int64
+             * @description In whose place
+             */
+            plant?: number;
+            /** @description Such as the name of a bed */
+            where?: string;
         };
         PlantsTaken: {
             /** @description Ids of the new plants, in the order of the file */
@@ -6302,6 +6551,62 @@ export interface components {
             /** @description Of the jobs that were asked for, in that order */
             why: components["schemas"]["RoundsWhy"][] | null;
         };
+        ReplacementBed: {
+            /**
+             * Format: double
+             * @description Of the area, what no kind takes
+             */
+            bare_m2: number;
+            /**
+             * Format: double
+             * @description Of those that have a price
+             */
+            cost: number;
+            /** Format: int64 */
+            count: number;
+            lines: components["schemas"]["ReplacementBedLine"][] | null;
+            notes: string[] | null;
+        };
+        ReplacementBedLine: {
+            /** Format: double */
+            area_m2: number;
+            common: string;
+            /** Format: double */
+            cost?: number;
+            /** Format: int64 */
+            count: number;
+            /** Format: double */
+            spacing_m: number;
+            species: string;
+        };
+        ReplacementBedPart: {
+            /**
+             * Format: double
+             * @description The firm's, for one plant
+             */
+            price?: number;
+            /**
+             * Format: double
+             * @description Of the area
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description As it closes up, when absent
+             */
+            spacing_m?: number;
+            species: string;
+        };
+        ReplacementCalendar: {
+            /** @description Months of the season in which insects find nothing */
+            bee_gaps: number[] | null;
+            /** @description Months of the season in which nothing blooms, 1 January */
+            gaps: number[] | null;
+            /** @description How many kinds are in bloom in a month, January first */
+            months: number[] | null;
+            /** @description By when they begin; only those with a flower to look at */
+            plants: components["schemas"]["ReplacementInBloom"][] | null;
+        };
         ReplacementDied: {
             /** @description By id, as causes are told */
             cause?: string;
@@ -6357,6 +6662,8 @@ export interface components {
             area_m2?: number;
             /** @description Where on the plan */
             at?: components["schemas"]["SiteAt"];
+            /** @description Kinds that share the area */
+            bed?: components["schemas"]["ReplacementBedPart"][] | null;
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -6375,7 +6682,7 @@ export interface components {
             plan?: components["schemas"]["SitePlan"];
             /**
              * Format: double
-             * @description The firm's, for one plant
+             * @description For one plant; the firm's own for the kind when absent
              */
             price?: number;
             /**
@@ -6383,6 +6690,8 @@ export interface components {
              * @description In place of a climate: a property's id
              */
             property?: number;
+            /** @description What became of kinds before, in place of the firm's own record */
+            record?: components["schemas"]["OwnRecord"][] | null;
             /** @description In rows rather than in gaps */
             rows?: boolean;
             spot?: components["schemas"]["ReplacementSpot"];
@@ -6390,7 +6699,21 @@ export interface components {
             /** @description Ids of things on the plan that go, such as what died */
             without?: string[] | null;
         };
+        ReplacementInBloom: {
+            /** @enum {string} */
+            bees: "some" | "rich" | "";
+            colours: string[] | null;
+            /** Format: int64 */
+            count: number;
+            /** Format: date */
+            from: string;
+            name: string;
+            species: string;
+            /** Format: date */
+            to: string;
+        };
         ReplacementOut: {
+            bed?: components["schemas"]["ReplacementBed"];
             /**
              * Format: int64
              * @description How many kinds may stand there
@@ -6403,6 +6726,23 @@ export interface components {
             site?: components["schemas"]["SiteSpot"];
             /** @description As it was judged, with what the plan says */
             spot: components["schemas"]["ReplacementSpot"];
+        };
+        ReplacementOutgrown: {
+            /** @description Of what it meets */
+            name: string;
+            text: string;
+            /** @enum {string} */
+            what: "wire" | "house" | "path" | "window" | "crown" | "drain";
+            /**
+             * Format: double
+             * @description From now; 0: it does already. An estimate
+             */
+            years: number;
+        };
+        ReplacementOutlook: {
+            curve: components["schemas"]["ReplacementGrown"][] | null;
+            /** @description The soonest first */
+            meets: components["schemas"]["ReplacementOutgrown"][] | null;
         };
         ReplacementPart: {
             /** @enum {string} */
@@ -6578,6 +6918,7 @@ export interface components {
              * @description For the area
              */
             count?: number;
+            flower?: components["schemas"]["CatalogueFlower"];
             form: string;
             /** @description At planting, and after 3 and 10 years: an estimate */
             grown: components["schemas"]["ReplacementGrown"][] | null;
@@ -6587,6 +6928,11 @@ export interface components {
             /** @description What counts, the weightiest first */
             parts: components["schemas"]["ReplacementPart"][] | null;
             planting?: components["schemas"]["ReplacementPlanting"];
+            /**
+             * Format: double
+             * @description The firm's, for one plant
+             */
+            price?: number;
             /**
              * Format: double
              * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
@@ -7045,6 +7391,11 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        RunKindWord: {
+            items: components["schemas"]["KindWord"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         RunLetter: {
             items: components["schemas"]["Letter"][] | null;
             /** @description Cursor of the following page; empty at the end */
@@ -7077,6 +7428,11 @@ export interface components {
         };
         RunSpotTaken: {
             items: components["schemas"]["SpotTaken"][] | null;
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        RunStopSet: {
+            items: components["schemas"]["StopSet"][] | null;
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -7582,6 +7938,8 @@ export interface components {
             at?: components["schemas"]["SiteAt"];
             /** @description What is cut, taken away or planted */
             changes?: components["schemas"]["SiteChange"][] | null;
+            /** @description Something measured on site from two known places */
+            paced?: components["schemas"]["PacedIn"];
             plan: components["schemas"]["SitePlan"];
             /** @description Id of a thing on the plan whose spot is asked */
             plant?: string;
@@ -7605,12 +7963,23 @@ export interface components {
             areas: components["schemas"]["Measured"][] | null;
             /** @description Of the changes, on each plant, those that matter first */
             effects: components["schemas"]["SiteEffect"][] | null;
+            /** @description Of a plant of a known kind: how it goes on growing, and which limits of its place it meets */
+            grows?: components["schemas"]["ReplacementOutlook"];
+            /** @description Where that stands */
+            paced?: components["schemas"]["SiteAt"];
             /** @description On level ground, after the changes */
             shadows: components["schemas"]["SiteShadow"][] | null;
             /** @description As it is; absent where neither a plant nor a point was named */
             spot?: components["schemas"]["SiteSpot"];
         };
         SitePlan: {
+            /**
+             * Format: double
+             * @description Compass bearing to which it falls: 0 north, 90 east
+             */
+            falls_to_deg?: number;
+            /** @description How high hills beyond the plan stand, degrees, at even steps from north over east; 4 or more */
+            horizon_deg?: number[] | null;
             /** Format: double */
             latitude: number;
             /**
@@ -7628,7 +7997,18 @@ export interface components {
              * @description Bearing of the plan's upward axis: 0 where up is north, 90 where up is east
              */
             north_deg?: number;
+            /**
+             * Format: double
+             * @description How steeply the ground falls, metres in a hundred
+             */
+            slope_pct?: number;
             things: components["schemas"]["SiteThing"][] | null;
+            underlay?: components["schemas"]["SiteUnderlay"];
+            /**
+             * @description Whence it blows most: shelter counts most on that side
+             * @enum {string}
+             */
+            wind_from?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
         };
         SiteShadow: {
             id: string;
@@ -7643,13 +8023,13 @@ export interface components {
             class: "full sun" | "part shade" | "shade";
             /** @description The side from which most sun comes; empty where it is open on all sides */
             facing: string;
-            /** @description In a marked hollow, where cold air gathers */
+            /** @description Where cold air gathers: in a marked hollow, or above what dams it on a slope */
             hollow: boolean;
             /** @description Mean hours of direct sun a day on clear days, January first */
             hours: number[] | null;
             /**
              * Format: double
-             * @description From wind, of all directions: 0 open to 1 wholly sheltered
+             * @description From wind, of all directions, most of that whence it blows most: 0 open to 1 wholly sheltered
              */
             shelter: number;
             /** @description By direction, north first */
@@ -7688,6 +8068,8 @@ export interface components {
             winter: number;
         };
         SiteThing: {
+            /** @description Of a grave: what the plant died of, by id */
+            cause?: string;
             /**
              * Format: double
              * @description Clear stem under the crown
@@ -7695,12 +8077,12 @@ export interface components {
             clear_m?: number;
             /**
              * Format: double
-             * @description Of what stands; of a wire, how high it hangs
+             * @description Of what stands; of a wire, how high it hangs; of a window, its sill
              */
             height_m?: number;
             id: string;
             /** @enum {string} */
-            kind: "plant" | "tree" | "hedge" | "wall" | "fence" | "building" | "ground" | "bed" | "lawn" | "path" | "wire" | "door" | "gate" | "window" | "drain" | "water" | "hollow" | "sprinkler";
+            kind: "plant" | "tree" | "hedge" | "wall" | "fence" | "building" | "ground" | "bed" | "lawn" | "path" | "wire" | "door" | "gate" | "window" | "drain" | "water" | "hollow" | "sprinkler" | "grave";
             /**
              * @description Evergreen when absent
              * @enum {string}
@@ -7714,7 +8096,7 @@ export interface components {
             name?: string;
             /**
              * Format: int64
-             * @description The plant of the record that it is
+             * @description The plant of the record that it is; of a grave, that it was
              */
             plant_id?: number;
             /** @description One for a point, two and more for a line, three and more for an area */
@@ -7738,6 +8120,29 @@ export interface components {
             spread_m?: number;
             /** @enum {string} */
             thirst?: "low" | "medium" | "high" | "";
+            /**
+             * Format: int64
+             * @description Of a grave: in which it died
+             */
+            year?: number;
+        };
+        SiteUnderlay: {
+            /** @description Where its upper left corner lies */
+            at: components["schemas"]["SiteAt"];
+            /**
+             * Format: double
+             * @description How much it is faded
+             */
+            faint?: number;
+            /** Format: double */
+            metres_a_pixel: number;
+            /** @description By its hash */
+            photo: string;
+            /**
+             * Format: double
+             * @description Clockwise, about that corner
+             */
+            turn_deg?: number;
         };
         SiteWind: {
             from: string;
@@ -8099,6 +8504,19 @@ export interface components {
             time: string;
             /** Format: double */
             wind_ms?: number;
+        };
+        StopSet: {
+            /** Format: int64 */
+            plant_id: number;
+            /**
+             * Format: int64
+             * @description From the gate; 0: after the others
+             */
+            stop: number;
+        };
+        StopsIn: {
+            /** @description Places to be set instead, such as those of before; by the plan when absent */
+            set?: components["schemas"]["StopSet"][] | null;
         };
         Story: {
             /** @description All but the dropped ones: what is still to be done, what was done and what was skipped */
@@ -8918,6 +9336,18 @@ export interface components {
         Winter: {
             /** @description Kinds that can be forced */
             bulbs: components["schemas"]["WinterBulb"][] | null;
+            /** @description Kinds whose cuttings root in water */
+            cuttings: components["schemas"]["WinterBulb"][] | null;
+            /**
+             * Format: double
+             * @description What all weigh that are carried: an estimate
+             */
+            kg: number;
+            /**
+             * Format: int64
+             * @description Of a trolley, of those
+             */
+            loads: number;
             /**
              * Format: double
              * @description Floor that all take that come in
@@ -8946,10 +9376,19 @@ export interface components {
              */
             chance_outside: number;
             /** Format: int64 */
+            count: number;
+            /** Format: int64 */
             id: number;
             /** @description Where it comes in */
             keep?: components["schemas"]["OverwinterKeep"];
+            /**
+             * Format: double
+             * @description Of all that is carried: an estimate
+             */
+            kg?: number;
             name: string;
+            /** Format: double */
+            pot_l?: number;
             steps: components["schemas"]["OverwinterStep"][] | null;
             way: string;
             why: string;
@@ -8963,6 +9402,11 @@ export interface components {
             climate?: components["schemas"]["SeasonClimate"];
             /** Format: int64 */
             count?: number;
+            /**
+             * Format: date
+             * @description Of cuttings in water: the day on which they are cut
+             */
+            cuttings_taken?: string;
             /**
              * Format: date
              * @description Today when absent: the winter to come counts
@@ -10713,6 +11157,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Frame"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunKindWord"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "say-kind": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Catalogue id */
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "banned": false,
+                 *       "price": 24.5
+                 *     }
+                 */
+                "application/json": components["schemas"]["KindWordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindWord"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -14219,6 +14782,56 @@ export interface operations {
             };
         };
     };
+    bloom: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacementCalendar"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "propose-cuts": {
         parameters: {
             query?: {
@@ -14868,6 +15481,140 @@ export interface operations {
             };
         };
     };
+    "plan-pdf": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "add-underlay": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Picture"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "take-spots": {
         parameters: {
             query?: never;
@@ -14906,6 +15653,177 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RunSpotTaken"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-stops": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "set": [
+                 *         {
+                 *           "plant_id": 1,
+                 *           "stop": 10
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["StopsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunStopSet"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-planting": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "kinds": [
+                 *         {
+                 *           "count": 2,
+                 *           "species": "syringa-vulgaris"
+                 *         }
+                 *       ],
+                 *       "where": "Top bed"
+                 *     }
+                 */
+                "application/json": components["schemas"]["PlantingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Planted"];
                 };
             };
             /** @description Bad Request */

@@ -71,5 +71,11 @@ export function figure(v: number, of: string): string {
     const b = shown('bulk', v);
     return `${b.toFixed(b < 0.095 ? 2 : b < 9.95 ? 1 : 0)} ${unit('bulk')}`;
   }
+  if (of === 'kg' && imperial()) return `${Math.round(v * 2.20462)} lb`;
+  const kind = of === 'm²' ? 'area' : of === 'L' ? 'volume' : undefined;
+  if (kind) {
+    const b = shown(kind, v);
+    return `${b.toFixed(b < 9.95 ? 1 : 0).replace(/\.0$/, '')} ${unit(kind)}`;
+  }
   return `${Math.round(v)} ${of}`;
 }

@@ -19,6 +19,7 @@
   } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import BloomYear from '../plan/BloomYear.svelte';
   import AccessSlip from '../rounds/AccessSlip.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from '../lib/site';
@@ -34,6 +35,7 @@
   let properties = $state<Property[]>();
   let species = $state<Species[]>([]);
   let plants = $state<Plant[]>([]);
+  let bloomShown = $state(false);
   let season = $state<Season>();
   let words = $state('');
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
@@ -320,6 +322,10 @@
       </section>
 
       <AccessSlip property={id} />
+      <details class="mt-1" bind:open={bloomShown}>
+        <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
+        {#if bloomShown}<BloomYear property={id} />{/if}
+      </details>
 
       {#if again}
         <div class="mt-3 border border-ink bg-white p-3" role="alert">

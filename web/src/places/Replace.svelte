@@ -2,14 +2,16 @@
   /** What to plant on a spot: how well kinds fit, what is left out and why, how they grow, and the planting as a job. */
   import { Button, Input } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
-  import { push } from 'svelte-spa-router';
-  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import { push, router } from 'svelte-spa-router';
+  import { api, ask, dropOrder, onceKey, type Problem, type Schemas } from '../api/client';
   import { inWords, metres } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
+  import { figure } from '../lib/units';
   import Growth from '../plan/Growth.svelte';
+  import MixedBed from '../plan/MixedBed.svelte';
   import type { Form } from '../lib/portrait';
   import { months } from '../plan/plan';
 
@@ -34,8 +36,14 @@
   let years = $state('0');
   let soil = $state(false);
   let screen = $state('');
-  let wish = $state({ evergreen: false, edible: false, low_upkeep: false });
-  let bloom = $state<number[]>([]);
+  let wish = $state({ evergreen: false, edible: false, low_upkeep: false, scent: false, pollinators: false });
+  let colours = $state<string[]>([]);
+  let bloom = $state<number[]>(
+    (new URLSearchParams(router.querystring ?? '').get('bloom') ?? '')
+      .split(',')
+      .map(Number)
+      .filter((m) => m >= 1 && m <= 12),
+  );
   let form = $state('');
   let area = $state('');
 
@@ -96,7 +104,12 @@
       b.without = [onPlan.id];
     }
     if (plant) b.died = { species: plant.species, years_ago: n(years), soil_changed: soil, ...(cause ? { cause } : {}) };
-    b.wish = { ...wish, ...(n(screen) ? { screen_m: n(screen) } : {}), ...(bloom.length ? { bloom_months: bloom } : {}) };
+    b.wish = {
+      ...wish,
+      ...(colours.length ? { colours } : {}),
+      ...(n(screen) ? { screen_m: n(screen) } : {}),
+      ...(bloom.length ? { bloom_months: bloom } : {}),
+    };
     if (form) b.wish.forms = [form as 'tree'];
     if (n(area)) b.area_m2 = n(area);
     return b;
@@ -113,50 +126,56 @@
   const found = <T extends { common: string }>(list: T[] | null | undefined): T[] =>
     (list ?? []).filter((f) => f.common.toLowerCase().includes(words));
   const ranked = $derived(found(out?.ranked));
-  const compared = $derived((out?.ranked ?? []).filter((r) => beside.includes(r.species)));
+  const compared = $derived((out?.ranked ?? []).filter((r) => beside.includes(r.species)).slice(0, 3));
   function compare(id: string) {
-    beside = beside.includes(id) ? beside.filter((x) => x !== id) : [...beside, id].slice(-3);
+    beside = beside.includes(id) ? beside.filter((x) => x !== id) : [...beside, id].slice(n(area) ? -8 : -3);
+    const r = out?.ranked?.find((x) => x.species === id);
+    if (r) named = { ...named, [id]: { species: id, common: r.common } };
   }
   const windows = (r: Schemas['Replacing']) =>
     (r.planting?.windows ?? []).map((w) => `${inWords(w.from)} – ${inWords(w.to)}`).join('; ');
 
   /** The planting becomes a job that follows the season, and its water in the first season one that comes again. */
-  async function order(r: Schemas['Replacing']) {
+  async function order(kinds: Schemas['PlantedKind'][], name: string, where = '') {
     if (busy) return;
-    busy = r.species;
+    busy = name;
     problem = await attempt(async () => {
-      const title = plant ? `Plant ${r.common} for ${plant.common}${plant.label ? `, ${plant.label}` : ''}` : `Plant ${r.common}`;
-      const how = (r.planting?.how ?? []).join(' ');
-      const first: Schemas['HandOrder'] = { property_id: property, title, minutes: 60, note: how };
-      if (plant) Object.assign(first, { kind: 'replace', plants: [plant.id] });
-      else first.spans = (r.planting?.windows ?? []).map((w) => ({ from: w.from, to: w.to }));
-      const a = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body: first }));
-      const ids = [a.id];
-      const w = r.planting?.water ?? [];
-      if (w.length && r.planting) {
-        const each = w[0]!.litres;
-        const from = r.planting.best;
-        const until = new Date(Date.parse(from) + 300 * 864e5).toISOString().slice(0, 10);
-        const water: Schemas['HandOrder'] = {
-          property_id: property,
-          title: `Water the new ${r.common}: ${each} L each time`,
-          minutes: 10,
-          every_days: 7,
-          spans: [{ from, to: until }],
-          after: [{ id: a.id, why: 'it is planted first' }],
-          note: `First season, an estimate: ${w.map((x) => `${months[x.month - 1]} ${x.times} times`).join(', ')}; less after good rain.`,
-        };
-        const b = await ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body: water }));
-        ids.unshift(b.id);
-      }
+      const body: Schemas['PlantingIn'] = { kinds, where };
+      if (plant && kinds.length === 1) body.plant = plant.id;
+      const made = await ask(
+        api.POST('/api/v1/properties/{id}/planting', { params: { path: { id: property }, header: onceKey() }, body }),
+      );
+      const ids = made.orders ?? [];
+      const waters = ids.length > kinds.length;
       house.say(
-        `${title}: a job, best on ${inWords(r.planting?.best ?? '')}${ids.length > 1 ? ', with its water after it' : ''}.`,
+        `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
+          waters ? `, with its water after it: about ${figure(made.litres, 'L')} in the first season` : ''
+        }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.`,
+        async () => {
+          for (const o of [...ids].reverse()) await dropOrder(o);
+          void house.refresh();
+        },
       );
       void house.refresh();
-      await push(`/rounds/${a.id}`);
+      if (kinds.length === 1) await push(`/rounds/${ids[0]}`);
     });
     busy = '';
   }
+  /** What the firm says of a kind: its price, and that it must not be planted here. */
+  async function say(r: { species: string; common: string }, price: number, banned: boolean) {
+    await attempt(async () => {
+      await ask(
+        api.PUT('/api/v1/kinds/{id}', { params: { path: { id: r.species }, header: onceKey() }, body: { price, banned } }),
+      );
+      if (banned)
+        house.say(`${r.common} must not be planted in your region.`, async () => {
+          await say(r, price, false);
+        });
+      await rank();
+    });
+  }
+  const bed = $derived(beside.map((id) => named[id]).filter((k) => k !== undefined));
+  let named = $state.raw<Record<string, { species: string; common: string }>>({}); // of what is compared
 </script>
 
 <svelte:head><title>What to plant · Mezzadro</title></svelte:head>
@@ -210,10 +229,10 @@
         />
         <p class="font-semibold">Room there is</p>
         <div class="grid grid-cols-3 gap-2">
-          <Field label="Up (m)" mode="decimal" bind:value={roomUp} />
-          <Field label="Across (m)" mode="decimal" bind:value={roomAcross} />
-          <Field label="Wire (m)" mode="decimal" bind:value={wire} />
-          <Field label="Pot (L)" mode="decimal" bind:value={pot} />
+          <Field label="Up" kind="length" bind:value={roomUp} />
+          <Field label="Across" kind="length" bind:value={roomAcross} />
+          <Field label="Wire" kind="length" bind:value={wire} />
+          <Field label="Pot" kind="volume" bind:value={pot} />
         </div>
         <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
         <Tickbox bind:checked={marks.windy} label="Open to the wind" />
@@ -236,6 +255,8 @@
         <Tickbox bind:checked={wish.evergreen} label="Evergreen" />
         <Tickbox bind:checked={wish.edible} label="Something to eat" />
         <Tickbox bind:checked={wish.low_upkeep} label="Little work" />
+        <Tickbox bind:checked={wish.scent} label="Scent" />
+        <Tickbox bind:checked={wish.pollinators} label="Something for bees" />
         <Pick
           label="Form"
           bind:value={form}
@@ -251,8 +272,19 @@
           ]}
         />
         <div class="grid grid-cols-2 gap-2">
-          <Field label="Hide up to (m)" mode="decimal" bind:value={screen} />
-          <Field label="Bed (m²)" mode="decimal" bind:value={area} />
+          <Field label="Hide up to" kind="length" bind:value={screen} />
+          <Field label="Bed" kind="area" bind:value={area} />
+        </div>
+        <p class="text-sm font-semibold">Colour of the flowers</p>
+        <div class="grid grid-cols-3 gap-1">
+          {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c (c)}<button
+              type="button"
+              class="min-h-11 rounded-sm border text-sm {colours.includes(c)
+                ? 'border-ink bg-moss-pale font-bold'
+                : 'border-rule'}"
+              aria-pressed={colours.includes(c)}
+              onclick={() => (colours = colours.includes(c) ? colours.filter((x) => x !== c) : [...colours, c])}>{c}</button
+            >{/each}
         </div>
         <p class="text-sm font-semibold">In bloom in</p>
         <div class="grid grid-cols-6 gap-1">
@@ -281,6 +313,14 @@
             /></label
           >
         </div>
+        {#if n(area) && bed.length}<MixedBed
+            {property}
+            kinds={bed}
+            area={n(area)}
+            busy={!!busy}
+            onplant={(kinds) => order(kinds, `A bed of ${kinds.length} kinds`)}
+            ondrop={compare}
+          />{/if}
         {#if compared.length > 1}
           <section aria-label="Side by side" class="mt-3 grid gap-3 md:grid-cols-3">
             {#each compared as r (r.species)}
@@ -325,14 +365,28 @@
                   {#if r.planting?.bare_root}<li class="text-soft">
                       With bare roots: {inWords(r.planting.bare_root.from)} – {inWords(r.planting.bare_root.to)}
                     </li>{/if}
-                  {#if r.count}<li class="text-soft">{r.count} plants, {metres(r.spacing_m)} apart</li>{/if}
+                  {#if r.flower?.colours?.length}<li class="text-soft">
+                      Flowers {r.flower.colours.join(', ')}{r.flower.scent ? ', scented' : ''}{r.flower.bees === 'rich'
+                        ? ', rich for bees'
+                        : ''}
+                    </li>{/if}
+                  {#if r.count}<li class="text-soft">
+                      {r.count} plants, {metres(r.spacing_m)} apart{r.cost ? `: ${r.cost.toFixed(2)}` : ''}
+                    </li>{/if}
                   {#each r.cautions ?? [] as c (c)}<li class="mt-1 border-l-4 border-sun pl-2">{c}</li>{/each}
                 </ul>
                 <Growth form={r.form as Form} name={r.common} grown={r.grown ?? []} roomM={n(roomUp)} />
               </div>
               <div class="mt-1 flex flex-wrap gap-3">
-                <Button size="sm" class="min-h-11" disabled={!!busy} onclick={() => order(r)}
-                  >Plant it<span class="sr-only">: {r.common}</span></Button
+                <Button
+                  size="sm"
+                  class="min-h-11"
+                  disabled={!!busy}
+                  onclick={() =>
+                    order(
+                      [{ species: r.species, ...(r.count ? { count: r.count, spacing_m: r.spacing_m } : {}) }],
+                      `Plant ${r.common}`,
+                    )}>Plant it<span class="sr-only">: {r.common}</span></Button
                 >
                 <Button
                   size="sm"
@@ -340,7 +394,25 @@
                   color="light"
                   aria-pressed={beside.includes(r.species)}
                   onclick={() => compare(r.species)}
-                  >{beside.includes(r.species) ? 'Not beside' : 'Side by side'}<span class="sr-only">: {r.common}</span></Button
+                  >{beside.includes(r.species)
+                    ? n(area)
+                      ? 'Out of the bed'
+                      : 'Not beside'
+                    : n(area)
+                      ? 'Into the bed'
+                      : 'Side by side'}<span class="sr-only">: {r.common}</span></Button
+                >
+                <label class="flex items-center gap-1 text-sm"
+                  >Price each<input
+                    class="min-h-11 w-20 rounded-sm border border-gray-400 px-2"
+                    inputmode="decimal"
+                    aria-label="Price of {r.common}"
+                    value={r.price || ''}
+                    onchange={(e) => say(r, n(e.currentTarget.value), false)}
+                  /></label
+                >
+                <button class="min-h-11 text-sm text-moss underline" onclick={() => say(r, r.price ?? 0, true)}
+                  >Not allowed here<span class="sr-only">: {r.common}</span></button
                 >
               </div>
             </li>
@@ -356,6 +428,10 @@
           <ul class="text-sm">
             {#each found(out.rejected).slice(0, 200) as f (f.species)}<li class="border-t border-rule py-1">
                 <b>{f.common}</b>: {(f.out ?? []).join(' ')}
+                {#if f.out?.some((o) => o.includes('must not be planted in this region'))}<button
+                    class="min-h-9 text-moss underline"
+                    onclick={() => say(f, 0, false)}>It may be planted after all</button
+                  >{/if}
               </li>{/each}
           </ul>
         </details>

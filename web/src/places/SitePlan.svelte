@@ -4,13 +4,29 @@
   import { onDestroy, onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
   import { attempt, house, keys } from '../lib/house.svelte';
-  import Field from '../lib/Field.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import Drawing from '../plan/Drawing.svelte';
-  import { fit, fresh, kinds, least, middle, moved, near, tools, type At, type Kind, type Thing, type View } from '../plan/plan';
+  import {
+    fit,
+    fresh,
+    kinds,
+    least,
+    middle,
+    moved,
+    tools,
+    type At,
+    type Kind,
+    type Lie,
+    type Thing,
+    type View,
+  } from '../plan/plan';
+  import LieSlip from '../plan/LieSlip.svelte';
+  import Paces from '../plan/Paces.svelte';
+  import PickedSlip from '../plan/PickedSlip.svelte';
   import SpotSlip from '../plan/SpotSlip.svelte';
+  import Underlay from '../plan/Underlay.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id ?? 0));
@@ -19,20 +35,26 @@
   let things = $state.raw<Thing[]>();
   let loose = $state.raw<Schemas['LoosePlant'][]>([]);
   let latitude = $state(0);
-  let north = $state('0');
+  let lie = $state.raw<Lie>({});
   let version = 0;
   let chosen = $state<string>();
   let tool = $state<Kind | 'pick' | 'place'>('pick');
+  let measuring = $state(false); // of the picture under it: the next two presses are its two points
+  let ends = $state.raw<At[]>([]);
   let placing = $state.raw<Schemas['LoosePlant']>();
   let drawn = $state.raw<At[]>([]);
   let view = $state.raw<View>();
   let wide = $state(700);
-  let past = $state.raw<Thing[][]>([]);
-  let ahead = $state.raw<Thing[][]>([]);
+  type Stand = { things: Thing[]; lie: Lie };
+  let past = $state.raw<Stand[]>([]);
+  let ahead = $state.raw<Stand[]>([]);
   let problem = $state.raw<Problem>();
   let saving = $state<'kept' | 'waiting' | 'keeping' | 'refused'>('kept');
   let shadows = $state.raw<Schemas['SiteShadow'][]>([]);
   let marked = $state.raw<Record<string, string>>({});
+  let whatIf = $state.raw<Schemas['SiteChange']>(); // a cut or a fall that is looked at
+  let shadowsAfter = $state.raw<Schemas['SiteShadow'][]>([]);
+  let split = $state(50); // how much of the width shows what is before
   let month = $state(5); // of the shadows; 0: none are shown
   let hour = $state(0);
   const high = $derived(Math.max(380, Math.min(640, Math.round(wide * 0.72))));
@@ -52,12 +74,13 @@
       if (gone || of !== id) return;
       name = p.name;
       take(plan);
-      north = String(plan.plan.north_deg ?? 0);
       view = undefined;
     });
   }
   function take(plan: Schemas['PlanOut']) {
     things = plan.plan.things ?? [];
+    const { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay } = plan.plan;
+    lie = { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay };
     loose = plan.loose ?? [];
     latitude = plan.plan.latitude;
     version = plan.version;
@@ -70,11 +93,12 @@
   // What was drawn is kept by itself, a moment after the hand rests.
   let timer: ReturnType<typeof setTimeout> | undefined;
   let sending = false;
-  function change(next: Thing[], history = true) {
-    if (history && things) {
-      past = [...past.slice(-60), things];
+  function change(next: Thing[], nextLie = lie) {
+    if (things) {
+      past = [...past.slice(-60), { things, lie }];
       ahead = [];
     }
+    lie = nextLie;
     view ??= fit(things ?? [], wide, high); // the ground stays still under the hand
     things = next;
     later();
@@ -93,11 +117,12 @@
     saving = 'keeping';
     const sent = things;
     const of = id;
-    const body = { version, plan: { latitude, north_deg: Number(north) || 0, things: sent } };
+    const body = { version, plan: { latitude, ...lie, things: sent } };
+    const lay = lie;
     problem = await attempt(async () => {
       const got = await ask(api.PUT('/api/v1/properties/{id}/plan', { params: { path: { id: of }, header: onceKey() }, body }));
       version = got.version;
-      if (of === id && things === sent) take(got);
+      if (of === id && things === sent && lie === lay) take(got);
       else loose = got.loose ?? [];
     });
     sending = false;
@@ -105,21 +130,25 @@
   }
   function back() {
     if (!past.length || !things) return;
-    ahead = [things, ...ahead];
+    ahead = [{ things, lie }, ...ahead];
     const to = past[past.length - 1]!;
     past = past.slice(0, -1);
-    things = to;
+    ({ things, lie } = to);
     later();
   }
   function forth() {
     if (!ahead.length || !things) return;
-    past = [...past, things];
-    things = ahead[0]!;
+    past = [...past, { things, lie }];
+    ({ things, lie } = ahead[0]!);
     ahead = ahead.slice(1);
     later();
   }
 
   function corner(q: At) {
+    if (measuring) {
+      ends = [...ends.slice(-1), q].slice(-2);
+      return;
+    }
     if (tool === 'place') {
       const l = placing;
       if (!l || !things) return;
@@ -160,14 +189,9 @@
   function replace(t: Thing) {
     change(things!.map((x) => (x.id === t.id ? t : x)));
   }
-  function figure(field: 'height_m' | 'spread_m' | 'clear_m', text: string) {
-    const v = Number(text.replace(',', '.'));
-    if (!picked || Number.isNaN(v) || v === (picked[field] ?? 0)) return;
-    replace({ ...picked, [field]: v });
-  }
   function removed(t: Thing) {
     change(things!.filter((x) => x.id !== t.id));
-    if (t.plant_id)
+    if (t.plant_id && t.kind === 'plant')
       loose = [
         ...loose,
         { id: t.plant_id, name: t.name ?? '', species: t.species ?? '', height_m: t.height_m ?? 0, spread_m: t.spread_m ?? 0 },
@@ -219,7 +243,23 @@
       );
     });
   }
+  /** The plants' records take the way round from the plan: walks, labels and rounds follow it. */
+  async function takeStops(set?: Schemas['StopSet'][]) {
+    if (timer) await keep();
+    await attempt(async () => {
+      const path = { id };
+      const body = set ? { set } : {};
+      const before =
+        (await ask(api.POST('/api/v1/properties/{id}/plan/stops', { params: { path, header: onceKey() }, body }))).items ?? [];
+      if (set) return;
+      house.say(
+        before.length ? 'Walks and labels now go round as the plan says, from the gate.' : 'They go round so already.',
+        before.length ? () => takeStops(before) : undefined,
+      );
+    });
+  }
   function pickTool(t: Kind | 'pick' | 'place') {
+    measuring = false;
     tool = t;
     drawn = [];
   }
@@ -248,26 +288,42 @@
   onMount(() => {
     keys.screen = [];
   });
-  const plan = $derived(things ? { latitude, north_deg: Number(north) || 0, things } : undefined);
+  const plan = $derived(things ? { latitude, ...lie, things } : undefined);
+  /** What stands after the change that is looked at. */
+  const after = $derived(
+    whatIf && things
+      ? whatIf.do === 'remove'
+        ? things.filter((t) => t.id !== whatIf!.thing)
+        : things.map((t) => (t.id === whatIf!.thing ? { ...t, height_m: whatIf!.height_m ?? t.height_m } : t))
+      : undefined,
+  );
 
-  /** The shadows of the 21st of a month at an hour of solar time. */
+  /** The shadows of the 21st of a month at an hour of solar time, as it is and after what is looked at. */
   let asked = 0;
   async function shade() {
     const mine = ++asked;
     if (!hour || !plan) {
-      shadows = [];
+      shadows = shadowsAfter = [];
       return;
     }
     await attempt(async () => {
       const day = `${house.today.slice(0, 4)}-${String(month + 1).padStart(2, '0')}-21`;
-      const o = await ask(api.POST('/api/v1/reckon/site', { body: { plan: plan!, shadow: { day, hour } } }));
-      if (mine === asked && !gone) shadows = o.shadows ?? [];
+      const of = async (changes?: Schemas['SiteChange'][]) =>
+        (await ask(api.POST('/api/v1/reckon/site', { body: { plan: plan!, shadow: { day, hour }, changes } }))).shadows ?? [];
+      const [now, then] = await Promise.all([of(), whatIf ? of([whatIf]) : Promise.resolve([])]);
+      if (mine === asked && !gone) [shadows, shadowsAfter] = [now, then];
     });
   }
   $effect(() => {
-    void [month, hour, things];
+    void [month, hour, things, lie, whatIf];
     void shade();
   });
+  function lookAt(c: Schemas['SiteChange'] | undefined) {
+    whatIf = c;
+    if (c && !hour) hour = 12;
+    const t = things?.find((x) => x.id === c?.thing);
+    if (t) split = Math.min(95, Math.max(5, (100 * (middle(t).x - shown.x0) * shown.scale) / wide)); // it is half there
+  }
   const zoom = (by: number) => {
     const v = shown;
     const scale = Math.min(200, Math.max(0.8, v.scale * by));
@@ -289,6 +345,7 @@
     >
     <Button size="sm" color="light" class="min-h-11" disabled={!past.length} onclick={back}>Undo</Button>
     <Button size="sm" color="light" class="min-h-11" disabled={!ahead.length} onclick={forth}>Redo</Button>
+    <a class="inline-flex min-h-11 items-center underline" href="/api/v1/properties/{id}/plan.pdf" download>To print</a>
     <a class="inline-flex min-h-11 items-center underline" href="/api/v1/properties/{id}/plan.geojson" download>As GeoJSON</a>
     <FilePick name="From GeoJSON" accept=".geojson,.json,application/geo+json" onfile={takeFile} />
   </div>
@@ -349,17 +406,21 @@
             {kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} Measured to a hand’s breadth.
           </p>
         {/if}
-        <div bind:clientWidth={wide}>
+        {#if measuring}<p class="mb-2 text-sm" role="status">
+            Press two points on the picture that you know the distance of.
+          </p>{/if}
+        <div class="relative" bind:clientWidth={wide}>
           <Drawing
             {things}
             {shadows}
             {chosen}
-            {tool}
-            {drawn}
+            tool={measuring ? 'gate' : tool}
+            drawn={measuring ? ends : drawn}
             view={shown}
             {wide}
             {high}
-            north={Number(north) || 0}
+            north={lie.north_deg ?? 0}
+            under={lie.underlay}
             {marked}
             onpick={(t) => (chosen = t)}
             oncorner={corner}
@@ -369,7 +430,41 @@
             }}
             onview={(v) => (view = v)}
           />
+          {#if after}
+            <div
+              class="pointer-events-none absolute inset-0 bg-white"
+              style:clip-path="inset(0 0 0 {split}%)"
+              data-testid="after"
+            >
+              <Drawing
+                things={after}
+                shadows={shadowsAfter}
+                {chosen}
+                tool="pick"
+                drawn={[]}
+                view={shown}
+                {wide}
+                {high}
+                north={lie.north_deg ?? 0}
+                under={lie.underlay}
+                {marked}
+                fixed
+                onpick={() => {}}
+                oncorner={() => {}}
+                onmove={() => {}}
+                onview={() => {}}
+              />
+            </div>
+            <div class="pointer-events-none absolute inset-y-0 w-0.5 bg-ink" style:left="{split}%">
+              <span class="absolute top-1 right-1 bg-white px-1 text-xs font-semibold whitespace-nowrap">as it is</span>
+              <span class="absolute top-1 left-1 bg-white px-1 text-xs font-semibold whitespace-nowrap">after it</span>
+            </div>
+          {/if}
         </div>
+        {#if after}<label class="mt-1 block text-sm font-semibold"
+            >Before and after
+            <input class="block h-11 w-full accent-moss" type="range" min="0" max="100" bind:value={split} /></label
+          >{/if}
         <div class="mt-2 flex flex-wrap items-end gap-4">
           <Pick
             label="Shadows of the 21st of"
@@ -401,13 +496,12 @@
               oninput={(e) => (hour = Number(e.currentTarget.value) <= 3.5 ? 0 : Number(e.currentTarget.value))}
             />
           </label>
-          <div class="w-40"><Field label="Up is at a bearing of (°)" mode="decimal" bind:value={north} /></div>
-          <Button size="sm" color="light" class="min-h-11" onclick={later}>Turn it</Button>
         </div>
         {#if things.some((t) => t.plant_id)}<p class="mt-2 flex flex-wrap items-center gap-3">
             <Button size="sm" color="light" class="min-h-11" onclick={() => takeSpots()}
               >Take sun and shelter into the record</Button
             >
+            <Button size="sm" color="light" class="min-h-11" onclick={() => takeStops()}>Take the way round</Button>
             <span class="text-sm text-soft">Verdicts, causes and forecasts then go by the plan, not by what was guessed.</span>
           </p>{/if}
         {#if !things.length}<p class="mt-3 text-soft">
@@ -418,85 +512,35 @@
       <div class="space-y-4">
         {#if picked}
           {#key picked.id}
-            <section aria-label="What is picked" class="border border-ink bg-white px-3 py-2">
-              <p class="font-bold">{picked.name || kinds[picked.kind].name}</p>
-              {#if picked.plant_id}<p class="text-sm text-soft">
-                  <a href="#/plant/{picked.plant_id}">Its page</a> · its size is kept there
-                </p>{/if}
-              <div class="mt-1 grid grid-cols-3 gap-2">
-                {#if !picked.plant_id && (picked.height_m || kinds[picked.kind].height)}
-                  <label class="text-sm font-semibold"
-                    >Height (m)<input
-                      class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
-                      inputmode="decimal"
-                      value={picked.height_m ?? ''}
-                      onchange={(e) => figure('height_m', e.currentTarget.value)}
-                    /></label
-                  >{/if}
-                {#if !picked.plant_id && kinds[picked.kind].spread}
-                  <label class="text-sm font-semibold"
-                    >{picked.kind === 'hedge' ? 'Thick' : 'Spread'} (m)<input
-                      class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
-                      inputmode="decimal"
-                      value={picked.spread_m ?? ''}
-                      onchange={(e) => figure('spread_m', e.currentTarget.value)}
-                    /></label
-                  >{/if}
-                {#if picked.kind === 'tree' || picked.kind === 'plant'}
-                  <label class="text-sm font-semibold"
-                    >Clear stem (m)<input
-                      class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
-                      inputmode="decimal"
-                      value={picked.clear_m ?? ''}
-                      onchange={(e) => figure('clear_m', e.currentTarget.value)}
-                    /></label
-                  >{/if}
-                {#each ['x', 'y'] as const as axis (axis)}
-                  <label class="text-sm font-semibold"
-                    >{axis === 'x' ? 'Right' : 'Up'} (m)<input
-                      class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
-                      inputmode="decimal"
-                      value={near(middle(picked)[axis])}
-                      onchange={(e) => {
-                        const d = Number(e.currentTarget.value.replace(',', '.')) - middle(picked!)[axis];
-                        if (!Number.isNaN(d)) replace(moved(picked!, axis === 'x' ? d : 0, axis === 'y' ? d : 0));
-                      }}
-                    /></label
-                  >
-                {/each}
-              </div>
-              {#if picked.kind === 'tree' || picked.kind === 'hedge'}
-                <Pick
-                  label="Leaves"
-                  class="mt-2"
-                  value={picked.leaf ?? 'evergreen'}
-                  options={[
-                    ['evergreen', 'evergreen'],
-                    ['deciduous', 'bare in winter'],
-                  ]}
-                  onpick={(leaf) => replace({ ...picked!, leaf })}
-                />
-              {/if}
-              {#if !picked.plant_id}<div class="mt-2">
-                  <label class="text-sm font-semibold"
-                    >Name<input
-                      class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
-                      value={picked.name ?? ''}
-                      onchange={(e) => replace({ ...picked!, name: e.currentTarget.value.trim() })}
-                    /></label
-                  >
-                </div>{/if}
-              <p class="mt-2 flex flex-wrap gap-3">
-                <button class="min-h-11 text-moss underline" onclick={() => removed(picked!)}>Take off the plan</button>
-              </p>
-            </section>
-            {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} property={id} />{/if}
+            <PickedSlip thing={picked} onset={replace} onremove={removed} />
+            {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} onlook={lookAt} property={id} />{/if}
           {/key}
         {:else}
           <p class="text-soft">
             Press a thing to see its measures, a plant to see its sun. Drag to move it, arrow keys move it by half a metre, with
             Shift by ten centimetres.
           </p>
+        {/if}
+        {#if plan}
+          <LieSlip {lie} onset={(l) => change(things!, l)} />
+          <Paces
+            {plan}
+            onplace={(q) => {
+              if (tool === 'pick') house.say('Choose first what stands there: draw something, or place a plant.');
+              else corner(q);
+            }}
+          />
+          <Underlay
+            property={id}
+            {lie}
+            {ends}
+            middle={{ x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 }}
+            onset={(l) => change(things!, l)}
+            onmeasure={(on) => {
+              measuring = on;
+              ends = [];
+            }}
+          />
         {/if}
       </div>
     </div>

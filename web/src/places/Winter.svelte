@@ -4,6 +4,7 @@
   import { onDestroy } from 'svelte';
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { degrees, inWords } from '../lib/dates';
+  import { figure } from '../lib/units';
   import { attempt, house } from '../lib/house.svelte';
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -19,14 +20,17 @@
   let bulb = $state('');
   let bloom = $state('');
   let forced = $state.raw<Schemas['OverwinterWintering']>();
+  let slip = $state('');
+  let taken = $state('');
+  let rooted = $state.raw<Schemas['OverwinterWintering']>();
   let busy = $state(false);
   let turn = 0;
   onDestroy(() => turn++);
 
   $effect(() => {
-    if (id) void load(id);
+    if (id) void read(id);
   });
-  async function load(of: number) {
+  async function read(of: number) {
     const mine = ++turn;
     await attempt(async () => {
       const path = { id: of };
@@ -52,7 +56,7 @@
       const n = got.items?.length ?? 0;
       house.say(`${n === 1 ? 'One job stands' : `${n} jobs stand`} for the winter, each with its days.`);
       void house.refresh();
-      await load(id);
+      await read(id);
     });
     busy = false;
   }
@@ -61,6 +65,15 @@
       forced = await ask(api.POST('/api/v1/reckon/wintering', { body: { species: bulb, property: id, bloom } }));
     });
   }
+  async function root() {
+    await attempt(async () => {
+      rooted = await ask(api.POST('/api/v1/reckon/wintering', { body: { species: slip, property: id, cuttings_taken: taken } }));
+    });
+  }
+  /** What is carried, in the order of the days on which it is due: in by the last of them. */
+  const carried = $derived(
+    (winter?.plants ?? []).filter((p) => p.keep && p.steps?.length).sort((a, b) => (a.steps![0]!.to < b.steps![0]!.to ? -1 : 1)),
+  );
   $effect(() => localStorage.setItem('winter room', room));
   const share = (m2: number) => (there ? Math.min(100, (100 * m2) / there) : 0);
 </script>
@@ -130,6 +143,37 @@
         >{chosen.length ? `Make jobs of it for ${chosen.length}` : 'Nothing is ticked'}</Button
       >
     {/if}
+    {#if carried.length}
+      <section aria-label="Load list" class="mt-8">
+        <div class="flex flex-wrap items-end gap-4">
+          <h2 class="flex-1">Load list: what is carried in</h2>
+          <Button size="sm" color="light" class="min-h-11 print:hidden" onclick={() => print()}>Print</Button>
+        </div>
+        <table class="w-full text-sm">
+          <thead
+            ><tr class="text-left"><th>In by</th><th>What</th><th>How many</th><th>Each pot</th><th>Weighs</th><th>Floor</th></tr
+            ></thead
+          >
+          <tbody>
+            {#each carried as p (p.id)}<tr class="border-t border-rule">
+                <td class="py-1 font-bold whitespace-nowrap">{inWords(p.steps![0]!.to)}</td>
+                <td
+                  >{p.name}<span class="block text-soft">{p.way}; {p.keep!.light}, {degrees(p.keep!.least_c, 0)} at least</span
+                  ></td
+                >
+                <td>{p.count}</td>
+                <td>{p.pot_l ? figure(p.pot_l, 'L') : '–'}</td>
+                <td>{p.kg ? figure(p.kg, 'kg') : '–'}</td>
+                <td>{figure(p.keep!.m2, 'm²')}</td>
+              </tr>{/each}
+          </tbody>
+        </table>
+        {#if winter.kg}<p class="mt-1 text-sm">
+            About {figure(winter.kg, 'kg')} in all, moist as it stands (an estimate): some {winter.loads} trolley loads. Two people
+            lift what weighs more than {figure(25, 'kg')}.
+          </p>{/if}
+      </section>
+    {/if}
     <section aria-label="Bulbs in pots" class="mt-8">
       <h2>Bulbs in pots, in bloom on a day</h2>
       <form
@@ -161,6 +205,37 @@
             </li>{/each}
         </ul>
         <p class="text-sm text-soft">{forced.why}</p>{/if}
+    </section>
+    <section aria-label="Cuttings in water" class="mt-8">
+      <h2>Cuttings in water, into soil and out</h2>
+      <form
+        class="mt-1 flex flex-wrap items-end gap-3"
+        onsubmit={(e) => {
+          e.preventDefault();
+          void root();
+        }}
+      >
+        <Pick
+          label="Kind"
+          bind:value={slip}
+          off="Pick a kind"
+          options={(winter.cuttings ?? []).map((b): [string, string] => [b.species, b.common])}
+        />
+        <label class="font-semibold"
+          >Cut on<input
+            class="mt-1 block min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
+            type="date"
+            bind:value={taken}
+          /></label
+        >
+        <Button type="submit" color="light" disabled={!slip || !taken}>Work it out</Button>
+      </form>
+      {#if rooted}<ul class="mt-2" data-testid="rooted">
+          {#each rooted.steps ?? [] as s (s.do)}<li class="border-t border-rule py-1">
+              <b>{inWords(s.from)}</b>
+              {s.do}: {s.why}.
+            </li>{/each}
+        </ul>{/if}
     </section>
   {/if}
 </div>

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A property seen from above, in metres: drawn by mouse, touch and keys. It holds nothing: what is done is told. */
   import type { Schemas } from '../api/client';
+  import { imperial, metres } from '../lib/units';
   import { distance, kinds, middle, moved, near, snap, type At, type Kind, type Thing, type View } from './plan';
 
   interface Props {
@@ -13,6 +14,8 @@
     wide: number;
     high: number;
     north: number;
+    under?: Schemas['SiteUnderlay']; // a picture beneath it all
+    fixed?: boolean; // only looked at
     marked?: Record<string, string>; // colour by id
     onpick: (id: string | undefined) => void;
     oncorner: (q: At) => void;
@@ -23,7 +26,7 @@
   const X = (x: number) => (x - p.view.x0) * p.view.scale;
   const Y = (y: number) => (p.view.y1 - y) * p.view.scale;
   const line = (points: At[]) => points.map((q) => `${X(q.x).toFixed(1)},${Y(q.y).toFixed(1)}`).join(' ');
-  const metres = (e: PointerEvent | WheelEvent): At => {
+  const placeOf = (e: PointerEvent | WheelEvent): At => {
     const box = svg!.getBoundingClientRect();
     return { x: p.view.x0 + (e.clientX - box.left) / p.view.scale, y: p.view.y1 - (e.clientY - box.top) / p.view.scale };
   };
@@ -38,7 +41,7 @@
     held = {
       id: p.tool === 'pick' ? id : undefined,
       corner,
-      from: metres(e),
+      from: placeOf(e),
       px: { x: e.clientX, y: e.clientY },
       far: false,
       view: p.view,
@@ -50,7 +53,7 @@
     const far = h.far || Math.hypot(e.clientX - h.px.x, e.clientY - h.px.y) > 6;
     held = { ...h, far };
     if (!far) return;
-    const at = metres(e);
+    const at = placeOf(e);
     const t = p.things.find((x) => x.id === h.id);
     if (!t) {
       const s = h.view.scale;
@@ -70,12 +73,12 @@
     const g = ghost;
     ghost = undefined;
     if (h.far && g) p.onmove(g);
-    else if (!h.far && p.tool !== 'pick') p.oncorner({ x: near(snap(metres(e).x)), y: near(snap(metres(e).y)) });
+    else if (!h.far && p.tool !== 'pick') p.oncorner({ x: near(snap(placeOf(e).x)), y: near(snap(placeOf(e).y)) });
     else if (!h.far) p.onpick(h.id);
   }
   function wheel(e: WheelEvent) {
     e.preventDefault();
-    const at = metres(e);
+    const at = placeOf(e);
     const scale = Math.min(200, Math.max(0.8, p.view.scale * (e.deltaY < 0 ? 1.15 : 1 / 1.15)));
     const k = p.view.scale / scale;
     p.onview({ x0: at.x - (at.x - p.view.x0) * k, y1: at.y + (p.view.y1 - at.y) * k, scale });
@@ -122,7 +125,7 @@
   height={p.high}
   class="block touch-none border border-rule bg-white {p.tool === 'pick' ? 'cursor-grab' : 'cursor-crosshair'}"
   role="group"
-  aria-label="Plan of the property"
+  aria-label={p.fixed ? 'Plan after the change' : 'Plan of the property'}
   onpointerdown={(e) => down(e)}
   onpointermove={move}
   onpointerup={up}
@@ -144,6 +147,18 @@
       />
     </pattern>
   </defs>
+  {#if p.under}
+    {@const u = p.under}
+    <image
+      href="/api/v1/pictures/{u.photo}"
+      x={X(u.at.x)}
+      y={Y(u.at.y)}
+      opacity={1 - (u.faint ?? 0)}
+      style:transform-origin="{X(u.at.x)}px {Y(u.at.y)}px"
+      style:transform="rotate({u.turn_deg ?? 0}deg) scale({u.metres_a_pixel * p.view.scale})"
+      pointer-events="none"
+    />
+  {/if}
   {#each lines.x as x (x)}<line x1={X(x)} x2={X(x)} y1="0" y2={p.high} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
   {#each lines.y as y (y)}<line x1="0" x2={p.wide} y1={Y(y)} y2={Y(y)} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
   {#each shown as t (t.id)}
@@ -194,6 +209,14 @@
           stroke-dasharray={t.leaf === 'deciduous' ? '5 2' : undefined}
         />
         <circle cx={X(t.points![0]!.x)} cy={Y(t.points![0]!.y)} r="2" fill="var(--color-ink)" />
+      {:else if t.kind === 'grave'}
+        {@const [x, y] = [X(t.points![0]!.x), Y(t.points![0]!.y)]}
+        <circle cx={x} cy={y} r="14" fill="transparent" />
+        <path
+          d="M{x - 6} {y - 6}L{x + 6} {y + 6}M{x - 6} {y + 6}L{x + 6} {y - 6}"
+          stroke={on ? 'var(--color-ink)' : 'var(--color-soft)'}
+          stroke-width={on ? 3 : 2}
+        />
       {:else}
         <rect
           x={X(t.points![0]!.x) - 6}
@@ -252,12 +275,12 @@
         x={X(p.drawn[p.drawn.length - 1]!.x) + 10}
         y={Y(p.drawn[p.drawn.length - 1]!.y)}
         font-size="13"
-        font-weight="700">{leg.toFixed(1)} m</text
+        font-weight="700">{metres(leg)}</text
       >{/if}
   {/if}
   <g transform="translate(16 {p.high - 16})" pointer-events="none">
     <line x1="0" x2={each * p.view.scale} y1="0" y2="0" stroke="var(--color-ink)" stroke-width="3" />
-    <text x={each * p.view.scale + 6} y="4" font-size="12">{each} m</text>
+    <text x={each * p.view.scale + 6} y="4" font-size="12">{imperial() ? metres(each) : `${each} m`}</text>
   </g>
   <g transform="translate({p.wide - 26} 30) rotate({-p.north})" pointer-events="none">
     <path d="M0 -18 L7 10 L0 5 L-7 10 Z" fill="var(--color-ink)" />

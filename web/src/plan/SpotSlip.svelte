@@ -4,6 +4,7 @@
   import { onDestroy, untrack } from 'svelte';
   import { api, ask, type Schemas } from '../api/client';
   import { attempt } from '../lib/house.svelte';
+  import { entered, inField, metres, read, unit } from '../lib/units';
   import { kinds, months, stands, type Thing } from './plan';
   import SunBars from './SunBars.svelte';
 
@@ -12,16 +13,19 @@
     thing: Thing;
     property: number;
     onmark: (m: Record<string, string>) => void;
+    onlook: (c: Schemas['SiteChange'] | undefined) => void; // a change that is looked at
   }
-  let { plan, thing, property, onmark }: Props = $props();
+  let { plan, thing, property, onmark, onlook }: Props = $props();
   let spot = $state.raw<Schemas['SiteSpot']>();
+  let grows = $state.raw<Schemas['ReplacementOutlook']>();
   let effects = $state.raw<Schemas['SiteEffect'][]>();
-  let to = $state(untrack(() => String(Math.round(((thing.height_m ?? 0) / 2) * 10) / 10)));
+  let to = $state(untrack(() => inField('length', Math.round(((thing.height_m ?? 0) / 2) * 10) / 10)));
   let told = $state(''); // what was marked
   let turn = 0;
   onDestroy(() => {
     turn++;
     onmark({});
+    onlook(undefined);
   });
   $effect(() => {
     if (thing.kind !== 'plant') return;
@@ -29,7 +33,7 @@
     const mine = ++turn;
     void attempt(async () => {
       const o = await ask(api.POST('/api/v1/reckon/site', { body }));
-      if (mine === turn) spot = o.spot;
+      if (mine === turn) [spot, grows] = [o.spot, o.grows];
     });
   });
   async function mark(c: Schemas['SiteChange'], text: string) {
@@ -39,6 +43,7 @@
       if (mine !== turn) return;
       effects = (o.effects ?? []).filter((e) => e.what !== 'none');
       told = text;
+      onlook(c);
       const colour: Record<string, string> = {
         scorches: 'var(--color-sun)',
         starves: 'var(--color-cold)',
@@ -50,6 +55,7 @@
   function clear() {
     effects = undefined;
     onmark({});
+    onlook(undefined);
   }
   const word: Record<string, string> = { scorches: 'may scorch', starves: 'gets too little', gains: 'gets enough at last' };
 </script>
@@ -65,6 +71,15 @@
     <p class="text-sm">
       Shelter from wind: {(spot.shelter * 100).toFixed(0)} %{spot.facing ? `; open to the ${spot.facing}` : ''}.
     </p>
+    {#if grows?.curve?.length}
+      <p class="mt-1 text-sm">
+        Uncut it stands at {grows.curve
+          .filter((g) => [0, 5, 10, 20].includes(g.years))
+          .map((g) => (g.years ? `${metres(g.height_m)} in ${g.years} years` : metres(g.height_m)))
+          .join(', ')} (estimates).
+      </p>
+      {#each grows.meets ?? [] as m (m.text)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{m.text}</p>{/each}
+    {/if}
     {#if thing.plant_id}<p class="mt-1">
         <a class="inline-flex min-h-11 items-center underline" href="#/replace/{property}/{thing.plant_id}"
           >What would do well here instead</a
@@ -77,7 +92,7 @@
     <p class="font-semibold">What if …</p>
     <div class="mt-1 flex flex-wrap items-end gap-2">
       <label class="text-sm font-semibold"
-        >cut to (m)<input
+        >cut to ({unit('length')})<input
           class="block min-h-11 w-20 rounded-sm border border-gray-400 px-2 font-normal"
           inputmode="decimal"
           bind:value={to}
@@ -87,8 +102,10 @@
         size="sm"
         class="min-h-11"
         color="light"
-        onclick={() => mark({ thing: thing.id, do: 'cut', height_m: Number(to.replace(',', '.')) || 0 }, `cut to ${to} m`)}
-        >Cut it</Button
+        onclick={() => {
+          const height_m = entered('length', read(to)) || 0;
+          void mark({ thing: thing.id, do: 'cut', height_m }, `cut to ${metres(height_m)}`);
+        }}>Cut it</Button
       >
       <Button size="sm" class="min-h-11" color="light" onclick={() => mark({ thing: thing.id, do: 'remove' }, 'gone')}
         >It is gone</Button

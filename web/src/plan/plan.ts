@@ -4,6 +4,14 @@ export type Thing = Schemas['SiteThing'];
 export type At = Schemas['SiteAt'];
 export type Kind = Thing['kind'];
 
+/** How the ground of a plan lies, and what lies under its drawing. */
+export type Lie = Pick<
+  Schemas['SitePlan'],
+  'north_deg' | 'slope_pct' | 'falls_to_deg' | 'horizon_deg' | 'wind_from' | 'underlay'
+>;
+/** Directions, from north over east. */
+export const winds = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west', 'west', 'north-west'] as const;
+
 /** How a kind is drawn, and what it is when it is new. */
 export const kinds: Record<Kind, { form: 'point' | 'line' | 'area'; name: string; height?: number; spread?: number }> = {
   building: { form: 'area', name: 'House', height: 6 },
@@ -18,10 +26,11 @@ export const kinds: Record<Kind, { form: 'point' | 'line' | 'area'; name: string
   drain: { form: 'line', name: 'Drain' },
   door: { form: 'point', name: 'Door' },
   gate: { form: 'point', name: 'Gate' },
-  window: { form: 'point', name: 'Window' },
+  window: { form: 'point', name: 'Window', height: 0.9 },
   water: { form: 'area', name: 'Standing water' },
   hollow: { form: 'area', name: 'Hollow' },
   sprinkler: { form: 'point', name: 'Sprinkler' },
+  grave: { form: 'point', name: 'Where one died' },
   ground: { form: 'area', name: 'Ground' },
   plant: { form: 'point', name: 'Plant' },
 };

@@ -1,0 +1,77 @@
+<script lang="ts">
+  /** The thing that is picked on a plan: its measures, place, name, and its way off. */
+  import Pick from '../lib/Pick.svelte';
+  import Measure from './Measure.svelte';
+  import { kinds, middle, moved, near, type Thing } from './plan';
+
+  interface Props {
+    thing: Thing;
+    onset: (t: Thing) => void;
+    onremove: (t: Thing) => void;
+  }
+  let { thing, onset, onremove }: Props = $props();
+  const own = $derived(!thing.plant_id || thing.kind === 'grave');
+  const set = (field: 'height_m' | 'spread_m' | 'clear_m', v: number) => {
+    if (v !== (thing[field] ?? 0)) onset({ ...thing, [field]: v });
+  };
+</script>
+
+<section aria-label="What is picked" class="border border-ink bg-white px-3 py-2">
+  <p class="font-bold">{thing.name || kinds[thing.kind].name}</p>
+  {#if thing.kind === 'grave'}<p class="text-sm text-soft">
+      It died here{thing.year ? ` in ${thing.year}` : ''}. What is planted within three metres minds that.
+    </p>
+  {:else if thing.plant_id}<p class="text-sm text-soft">
+      <a href="#/plant/{thing.plant_id}">Its page</a> · its size is kept there
+    </p>{/if}
+  <div class="mt-1 grid grid-cols-3 gap-2">
+    {#if own && (thing.height_m || kinds[thing.kind].height)}
+      <Measure
+        label={thing.kind === 'window' ? 'Sill' : 'Height'}
+        value={thing.height_m}
+        onset={(v) => set('height_m', v)}
+      />{/if}
+    {#if own && kinds[thing.kind].spread}
+      <Measure
+        label={thing.kind === 'hedge' ? 'Thick' : 'Spread'}
+        value={thing.spread_m}
+        onset={(v) => set('spread_m', v)}
+      />{/if}
+    {#if thing.kind === 'tree' || thing.kind === 'plant'}
+      <Measure label="Clear stem" value={thing.clear_m} onset={(v) => set('clear_m', v)} />{/if}
+    <Measure
+      label="Right"
+      value={near(middle(thing).x)}
+      onset={(v) => Math.abs(v - middle(thing).x) > 0.005 && onset(moved(thing, v - middle(thing).x, 0))}
+    />
+    <Measure
+      label="Up"
+      value={near(middle(thing).y)}
+      onset={(v) => Math.abs(v - middle(thing).y) > 0.005 && onset(moved(thing, 0, v - middle(thing).y))}
+    />
+  </div>
+  {#if thing.kind === 'tree' || thing.kind === 'hedge'}
+    <Pick
+      label="Leaves"
+      class="mt-2"
+      value={thing.leaf ?? 'evergreen'}
+      options={[
+        ['evergreen', 'evergreen'],
+        ['deciduous', 'bare in winter'],
+      ]}
+      onpick={(leaf) => onset({ ...thing, leaf })}
+    />
+  {/if}
+  {#if own}<div class="mt-2">
+      <label class="text-sm font-semibold"
+        >Name<input
+          class="min-h-11 w-full rounded-sm border border-gray-400 px-2 font-normal"
+          value={thing.name ?? ''}
+          onchange={(e) => onset({ ...thing, name: e.currentTarget.value.trim() })}
+        /></label
+      >
+    </div>{/if}
+  <p class="mt-2">
+    <button class="min-h-11 text-moss underline" onclick={() => onremove(thing)}>Take off the plan</button>
+  </p>
+</section>
