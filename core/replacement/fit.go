@@ -139,12 +139,26 @@ func (f *fitting) heat() {
 	}
 }
 
+// scorchC is the mean of the warmest afternoons of a month at which the hours that suit a plant are those of site.Wants.
+const scorchC = 25.0
+
+// hottest is the mean of the afternoons of the warmest month, °C.
+func (a *Ask) hottest() float64 {
+	most := -99.0
+	for _, n := range a.Year.Normals.Climate.Normals {
+		most = math.Max(most, n.TMaxC)
+	}
+	return most
+}
+
 func (f *fitting) light() {
 	hours, known := f.Spot.hours()
 	if !known {
 		return
 	}
 	least, most := site.Wants(f.e.Light)
+	// Sun scorches by its heat too: where summers are cool a plant of half shade stands more of it.
+	most += math.Max(-1.5, math.Min(2.5, 0.4*(scorchC-f.hottest())))
 	switch {
 	case hours < least-2 || f.e.Light == "full sun" && hours < site.PartShade:
 		f.out("It wants %s; there are %.1f hours of strong sun.", f.e.Light, hours)

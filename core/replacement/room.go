@@ -100,8 +100,8 @@ func (f *fitting) neighbours(tall bool) {
 	if s.PathM > 0 && !high && e.Form != catalogue.Climber && half > s.PathM+0.2 {
 		f.part("room", -math.Min(10, 6*(half/s.PathM-1)), "it grows over the path %s away, and is cut back every year", quantity.Length(s.PathM))
 	}
-	if s.SillM > 0 && !high && e.Mature.HeightM > littleOver*s.SillM {
-		f.part("room", -8, "it grows up before the window, whose sill is at %s", quantity.Length(s.SillM))
+	if s.SillM > 0 && (!high || e.Form == catalogue.Conifer) && e.Mature.HeightM > littleOver*s.SillM {
+		f.part("room", -math.Min(20, 8*(e.Mature.HeightM/s.SillM-1)), "it grows up before the window, whose sill is at %s", quantity.Length(s.SillM))
 	}
 }
 
