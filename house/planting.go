@@ -97,7 +97,7 @@ func (h *House) KeepPlanting(ctx context.Context, key store.Key, property int64,
 	return out, err
 }
 
-// inPlaceOf is the name of the plant in whose place something comes; empty for none.
+// inPlaceOf names the plant in whose place something comes; empty for none.
 func (h *House) inPlaceOf(ctx context.Context, property, plant int64) (string, error) {
 	if plant == 0 {
 		return "", nil
@@ -107,7 +107,7 @@ func (h *House) inPlaceOf(ctx context.Context, property, plant int64) (string, e
 		return "", Refuse("plant", plant, "is not on this property, or was removed")
 	}
 	book, err := h.Book(ctx)
-	return plantName(entryOf(book, p.Species).Common, p.Label), err
+	return entryOf(book, p.Species).Common, err
 }
 
 // plantings are how each kind is planted there.

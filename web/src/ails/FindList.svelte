@@ -92,7 +92,9 @@
           : ''}{f.along_of ? ', treated along with another: not found on it by itself' : ''}</span
       >
     </p>
-    {#if !plant && f.plant}<p class="text-sm"><a href="#/plant/{f.plant_id}">{f.plant}</a></p>{/if}
+    {#if !plant && f.plant}<p class="text-sm">
+        <a class="inline-flex min-h-8 items-center" href="#/plant/{f.plant_id}">{f.plant}</a>
+      </p>{/if}
     {#if f.state === 'open'}
       <p class="text-sm">
         {capital(harms[f.harm] ?? '')}; least that is enough: {acts[f.act]}. <span class="text-soft">{f.do}</span>

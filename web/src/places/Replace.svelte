@@ -146,6 +146,7 @@
         api.POST('/api/v1/properties/{id}/planting', { params: { path: { id: property }, header: onceKey() }, body }),
       );
       const ids = made.orders ?? [];
+      const back = `/replace/${property}${plantID ? `/${plantID}` : ''}`;
       const waters = ids.length > kinds.length;
       house.say(
         `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
@@ -154,6 +155,7 @@
         async () => {
           for (const o of [...ids].reverse()) await dropOrder(o);
           void house.refresh();
+          await push(back);
         },
       );
       void house.refresh();
@@ -315,7 +317,7 @@
         </div>
         {#if n(area) && bed.length}<MixedBed
             {property}
-            kinds={bed}
+            kinds={bed.map((k) => ({ ...k, price: out?.ranked?.find((r) => r.species === k.species)?.price ?? 0 }))}
             area={n(area)}
             busy={!!busy}
             onplant={(kinds) => order(kinds, `A bed of ${kinds.length} kinds`)}

@@ -8,7 +8,7 @@
 
   interface Props {
     property: number;
-    kinds: { species: string; common: string }[];
+    kinds: { species: string; common: string; price: number }[];
     area: number; // m²
     busy: boolean;
     onplant: (kinds: Schemas['PlantedKind'][]) => void;
@@ -33,6 +33,7 @@
       bed: kinds.map((k) => ({
         species: k.species,
         share: share(k.species) / 100,
+        price: k.price,
         spacing_m: spaces[k.species] ? entered('length', read(spaces[k.species]!)) || 0 : 0,
       })),
     };
