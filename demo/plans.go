@@ -22,6 +22,11 @@ type drawn struct {
 		At     [][2]float64 `yaml:"at"`
 	} `yaml:"things"`
 	Plants [][4]any `yaml:"plants"` // kind, label, x, y
+
+	Slope   float64   `yaml:"slope"`
+	FallsTo float64   `yaml:"falls_to"`
+	Wind    string    `yaml:"wind_from"`
+	Horizon []float64 `yaml:"horizon"`
 }
 
 // draw enters the plans of the properties, by their names.
@@ -39,7 +44,9 @@ func draw(to *sender, properties map[string]int64) error {
 		if err != nil {
 			return err
 		}
-		body := map[string]any{"version": 0, "plan": map[string]any{"latitude": 0, "things": things}}
+		body := map[string]any{"version": 0, "plan": map[string]any{
+			"latitude": 0, "things": things, "slope_pct": d.Slope, "falls_to_deg": d.FallsTo, "wind_from": d.Wind, "horizon_deg": append([]float64{}, d.Horizon...),
+		}}
 		if err := to.put(fmt.Sprintf("/properties/%d/plan", id), body, nil); err != nil {
 			return fmt.Errorf("%s: %w", d.Property, err)
 		}

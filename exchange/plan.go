@@ -8,6 +8,7 @@ import (
 	"math"
 	"slices"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
 	"mezzadro/core/site"
 )
@@ -36,8 +37,13 @@ func WritePlanGeoJSON(w io.Writer, p site.Plan, latitude, longitude float64) err
 				told[name] = v
 			}
 		}
-		if t.Species != "" {
-			told["species"] = t.Species
+		for name, v := range map[string]string{"species": t.Species, "shape": t.Shape, "leaf": string(t.Leaf), "cause": t.Cause} {
+			if v != "" {
+				told[name] = v
+			}
+		}
+		if t.Year > 0 {
+			told["year"] = t.Year
 		}
 		switch site.Kinds[t.Kind] {
 		case "point":
@@ -61,6 +67,10 @@ type planFeature struct {
 		HeightM float64 `json:"height_m"`
 		SpreadM float64 `json:"spread_m"`
 		ClearM  float64 `json:"clear_m"`
+		Shape   string  `json:"shape"`
+		Leaf    string  `json:"leaf"`
+		Cause   string  `json:"cause"`
+		Year    int     `json:"year"`
 	} `json:"properties"`
 	Geometry struct {
 		Type        string          `json:"type"`
@@ -102,6 +112,7 @@ func ReadPlanGeoJSON(b []byte, latitude, longitude float64) ([]site.Thing, error
 		taken[p.ID] = true
 		out = append(out, site.Thing{
 			ID: p.ID, Kind: kind, Name: p.Name, Species: p.Species, Points: points, HeightM: p.HeightM, SpreadM: p.SpreadM, ClearM: p.ClearM,
+			Shape: p.Shape, Leaf: catalogue.LeafSeason(p.Leaf), Cause: p.Cause, Year: p.Year,
 		})
 	}
 	return out, bad.Err()

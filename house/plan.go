@@ -171,5 +171,10 @@ func (h *House) TakePlan(ctx context.Context, key store.Key, property int64, ver
 		}
 		things = append(things, t)
 	}
-	return h.SetPlan(ctx, key, property, PlanIn{Plan: site.Plan{Latitude: c.Latitude, Things: things}, Version: version})
+	plan := row.Body.V // the lie of the land stays
+	if plan.NorthDeg != 0 { // what comes in degrees has north up
+		plan.NorthDeg, plan.Underlay = 0, nil
+	}
+	plan.Latitude, plan.Things = c.Latitude, things
+	return h.SetPlan(ctx, key, property, PlanIn{Plan: plan, Version: version})
 }

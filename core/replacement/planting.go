@@ -18,6 +18,18 @@ type Planting struct {
 	Bare    *Window   `json:"bare_root,omitempty" doc:"When it may be planted with bare roots: leafless kinds only"`
 	Water   []Watered `json:"water" doc:"First season: by month, where rain is not enough"`
 	How     []string  `json:"how"`
+	Orders  []Ordered `json:"orders" doc:"What is done about it, with its days"`
+}
+
+// Ordered is something to be done about a planting.
+type Ordered struct {
+	Do      string  `json:"do"`
+	From    day.Day `json:"from" format:"date"`
+	To      day.Day `json:"to" format:"date"`
+	Best    day.Day `json:"best,omitempty" format:"date"`
+	Minutes int     `json:"minutes" doc:"One plant: an estimate"`
+	Litres  float64 `json:"litres,omitempty" doc:"Each time"`
+	Why     string  `json:"why"`
 }
 
 // Window is a run of days.
@@ -60,6 +72,42 @@ func (a *Ask) PlantingOf(e *catalogue.Entry, from day.Day, r rules.House) Planti
 			w.From, w.To = w.From+365, w.To+365
 		}
 		out.Bare = &w
+	}
+	out.Orders = out.orders(e)
+	return out
+}
+
+// Of what follows a planting, days.
+const (
+	firstSeason = 300
+	twoYears    = 730
+	nextSpring  = 365
+	plantFor    = 40 // minutes
+)
+
+// orders are the planting, the water of its first season, and what is loosened, taken away or mulched anew later.
+func (p *Planting) orders(e *catalogue.Entry) []Ordered {
+	out := []Ordered{}
+	if p.Best == day.None {
+		return out
+	}
+	in := Window{p.Best, p.Best}
+	for _, w := range p.Windows {
+		if p.Best >= w.From && p.Best <= w.To {
+			in = w
+		}
+	}
+	out = append(out, Ordered{Do: "Plant it", From: in.From, To: in.To, Best: p.Best, Minutes: plantFor, Why: "it roots before the season that is hard on it"})
+	if len(p.Water) > 0 {
+		out = append(out, Ordered{Do: "Water it, less after good rain", From: p.Best, To: p.Best + firstSeason, Minutes: 10, Litres: p.Water[0].Litres,
+			Why: "roots have not left the ball yet, and a ball dries in a week"})
+	}
+	out = append(out, Ordered{Do: "Renew the mulch, pull what grows in it", From: p.Best + nextSpring - 15, To: p.Best + nextSpring + 30, Minutes: 10,
+		Why: "grass and weeds take the water of a young plant"})
+	if e.Form == catalogue.Tree {
+		out = append(out,
+			Ordered{Do: "Loosen the tie", From: p.Best + nextSpring - 15, To: p.Best + nextSpring + 30, Minutes: 5, Why: "it cuts into a stem that grows"},
+			Ordered{Do: "Take the stake away", From: p.Best + twoYears - 15, To: p.Best + twoYears + 45, Minutes: 10, Why: "a stem that moves grows strong"})
 	}
 	return out
 }

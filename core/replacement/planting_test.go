@@ -77,3 +77,30 @@ func TestPlanting(t *testing.T) {
 		}
 	}
 }
+
+// TestPlantingOrders: a tree is planted in its window, watered after it, its tie loosened in a year and its stake gone
+// in two; a shrub has no stake.
+func TestPlantingOrders(t *testing.T) {
+	a := ask(t, "lake-foothills")
+	from := day.Of(2027, time.June, 1)
+	for id, n := range map[string]int{"prunus-avium": 5, "syringa-vulgaris": 3} {
+		e, _ := catalogue.Built().Entry(id)
+		p := a.PlantingOf(e, from, rules.House{})
+		if len(p.Orders) != n {
+			t.Errorf("%s: %+v", id, p.Orders)
+			continue
+		}
+		plant, water := p.Orders[0], p.Orders[1]
+		if plant.From > plant.Best || plant.To < plant.Best || plant.From < from || water.From != plant.Best || water.Litres < 5 {
+			t.Errorf("%s: %+v, then %+v", id, plant, water)
+		}
+		for i := 1; i < n; i++ {
+			if p.Orders[i].To < p.Orders[i].From || p.Orders[i].From < plant.Best {
+				t.Errorf("%s: %+v", id, p.Orders[i])
+			}
+		}
+		if last := p.Orders[n-1]; n == 5 && (last.From < plant.Best+700 || last.To > plant.Best+800) {
+			t.Errorf("the stake is taken away from %s to %s, planted on %s", last.From, last.To, plant.Best)
+		}
+	}
+}

@@ -6712,6 +6712,26 @@ export interface components {
             /** Format: date */
             to: string;
         };
+        ReplacementOrdered: {
+            /** Format: date */
+            best?: string;
+            do: string;
+            /** Format: date */
+            from: string;
+            /**
+             * Format: double
+             * @description Each time
+             */
+            litres?: number;
+            /**
+             * Format: int64
+             * @description One plant: an estimate
+             */
+            minutes: number;
+            /** Format: date */
+            to: string;
+            why: string;
+        };
         ReplacementOut: {
             bed?: components["schemas"]["ReplacementBed"];
             /**
@@ -6763,6 +6783,8 @@ export interface components {
              */
             best: string;
             how: string[] | null;
+            /** @description What is done about it, with its days */
+            orders: components["schemas"]["ReplacementOrdered"][] | null;
             /** @description First season: by month, where rain is not enough */
             water: components["schemas"]["ReplacementWatered"][] | null;
             /** @description Runs of good days within a year */

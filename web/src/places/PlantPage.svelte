@@ -15,6 +15,7 @@
   import { when } from '../lib/orders';
   import Tick from '../lib/Tick.svelte';
   import Portrait from '../lib/Portrait.svelte';
+  import PlantSun from '../plan/PlantSun.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
@@ -194,6 +195,7 @@
           </section>
         </div>
         <div class="order-3">
+          <PlantSun property={p.property_id} plant={p.id} />
           <section class="mt-5" aria-label="Photos">
             <h2>Photos side by side</h2>
             {#if shots.length}

@@ -73,6 +73,7 @@
       if (mine !== turn) return;
       place = prop.name;
       plan = drawn;
+      void readBeds(drawn.plan);
       causes = (list.items ?? [])
         .filter((c) => c.harm === 'deadly' || c.harm === 'weakening')
         .map((c): [string, string] => [c.id, c.name]);
@@ -86,6 +87,20 @@
       if (plant && !drawn.plan.things?.some((t) => t.plant_id === q))
         light = plant.sun >= 0.6 ? 'full sun' : plant.sun >= 0.3 ? 'part shade' : 'shade';
       await rank();
+    });
+  }
+  /** Beds that are drawn on the plan, with their areas. */
+  let beds = $state.raw<{ id: string; name: string; m2: number }[]>([]);
+  async function readBeds(of: Schemas['SitePlan']) {
+    const drawn = (of.things ?? []).filter((t) => t.kind === 'bed' || t.kind === 'lawn');
+    if (!drawn.length) return;
+    await attempt(async () => {
+      const o = await ask(api.POST('/api/v1/reckon/site', { body: { plan: of } }));
+      beds = drawn.map((t) => ({
+        id: t.id,
+        name: t.name || t.kind,
+        m2: o.areas?.find((a) => a.id === t.id)?.area_m2 ?? 0,
+      }));
     });
   }
   const n = (text: string) => Number(text.replace(',', '.')) || 0;
@@ -277,6 +292,15 @@
           <Field label="Hide up to" kind="length" bind:value={screen} />
           <Field label="Bed" kind="area" bind:value={area} />
         </div>
+        {#if beds.length}<Pick
+            label="As large as on the plan"
+            value={beds.find((b) => b.m2.toFixed(1) === area)?.id ?? ''}
+            options={[['', 'no bed of it'], ...beds.map((b): [string, string] => [b.id, `${b.name}, ${figure(b.m2, 'm²')}`])]}
+            onpick={(id) => {
+              area = beds.find((b) => b.id === id)?.m2.toFixed(1) ?? '';
+              void rank();
+            }}
+          />{/if}
         <p class="text-sm font-semibold">Colour of the flowers</p>
         <div class="grid grid-cols-3 gap-1">
           {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c (c)}<button

@@ -15,6 +15,8 @@
     least,
     middle,
     moved,
+    near,
+    snap,
     tools,
     type At,
     type Kind,
@@ -54,6 +56,7 @@
   let marked = $state.raw<Record<string, string>>({});
   let whatIf = $state.raw<Schemas['SiteChange']>(); // a cut or a fall that is looked at
   let shadowsAfter = $state.raw<Schemas['SiteShadow'][]>([]);
+  let cursor = $state.raw<At>(); // where keys draw
   let split = $state(50); // how much of the width shows what is before
   let month = $state(5); // of the shadows; 0: none are shown
   let hour = $state(0);
@@ -260,6 +263,7 @@
   }
   function pickTool(t: Kind | 'pick' | 'place') {
     measuring = false;
+    cursor = undefined;
     tool = t;
     drawn = [];
   }
@@ -273,7 +277,15 @@
       ArrowUp: [0, step],
       ArrowDown: [0, -step],
     };
-    if (picked && by[e.key]) {
+    if (tool !== 'pick' && by[e.key]) {
+      e.preventDefault();
+      const from = cursor ?? { x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 };
+      const [dx, dy] = by[e.key]!;
+      cursor = { x: near(snap(from.x + dx)), y: near(snap(from.y + dy)) };
+    } else if (tool !== 'pick' && cursor && e.key === ' ') {
+      e.preventDefault();
+      corner(cursor);
+    } else if (picked && by[e.key]) {
       e.preventDefault();
       replace(moved(picked, ...by[e.key]!));
     } else if (picked && (e.key === 'Delete' || e.key === 'Backspace')) removed(picked);
@@ -372,6 +384,20 @@
               {#each tools as k (k)}<option value={k}>{kinds[k].name}</option>{/each}
             </select></label
           >
+          {#if things.length}<label
+              ><span class="sr-only">Pick a thing</span>
+              <select
+                class="min-h-11 max-w-40 rounded-sm border border-gray-400 bg-white px-2"
+                value={chosen ?? ''}
+                onchange={(e) => {
+                  pickTool('pick');
+                  chosen = e.currentTarget.value || undefined;
+                }}
+              >
+                <option value="">Pick …</option>
+                {#each things as t (t.id)}<option value={t.id}>{t.name || kinds[t.kind].name}</option>{/each}
+              </select></label
+            >{/if}
           {#if loose.length}<Button
               size="sm"
               class="min-h-11"
@@ -404,6 +430,7 @@
         {:else if tool !== 'pick' && tool !== 'place'}
           <p class="mb-2 text-sm" role="status">
             {kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} Measured to a hand’s breadth.
+            By keys: arrows move a cross, Space sets a corner, Enter is Done.
           </p>
         {/if}
         {#if measuring}<p class="mb-2 text-sm" role="status">
@@ -416,6 +443,7 @@
             {chosen}
             tool={measuring ? 'gate' : tool}
             drawn={measuring ? ends : drawn}
+            cursor={tool === 'pick' ? undefined : cursor}
             view={shown}
             {wide}
             {high}

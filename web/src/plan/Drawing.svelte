@@ -16,6 +16,7 @@
     north: number;
     under?: Schemas['SiteUnderlay']; // a picture beneath it all
     fixed?: boolean; // only looked at
+    cursor?: At; // where keys draw
     marked?: Record<string, string>; // colour by id
     onpick: (id: string | undefined) => void;
     oncorner: (q: At) => void;
@@ -277,6 +278,16 @@
         font-size="13"
         font-weight="700">{metres(leg)}</text
       >{/if}
+  {/if}
+  {#if p.cursor}
+    {@const [x, y] = [X(p.cursor.x), Y(p.cursor.y)]}
+    <path
+      d="M{x - 14} {y}H{x + 14}M{x} {y - 14}V{y + 14}"
+      stroke="var(--color-ink)"
+      stroke-width="2"
+      pointer-events="none"
+      data-testid="cursor"
+    />
   {/if}
   <g transform="translate(16 {p.high - 16})" pointer-events="none">
     <line x1="0" x2={each * p.view.scale} y1="0" y2="0" stroke="var(--color-ink)" stroke-width="3" />

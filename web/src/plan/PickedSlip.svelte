@@ -62,6 +62,20 @@
       onpick={(leaf) => onset({ ...thing, leaf })}
     />
   {/if}
+  {#if thing.kind === 'tree'}
+    <Pick
+      label="Crown"
+      class="mt-2"
+      value={thing.shape ?? 'round'}
+      options={[
+        ['round', 'round'],
+        ['spreading', 'spreading'],
+        ['cone', 'a cone'],
+        ['column', 'a column'],
+      ]}
+      onpick={(shape) => onset({ ...thing, shape: shape as Thing['shape'] })}
+    />
+  {/if}
   {#if own}<div class="mt-2">
       <label class="text-sm font-semibold"
         >Name<input
