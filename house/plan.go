@@ -171,7 +171,7 @@ func (h *House) TakePlan(ctx context.Context, key store.Key, property int64, ver
 		}
 		things = append(things, t)
 	}
-	plan := row.Body.V // the lie of the land stays
+	plan := row.Body.V      // the lie of the land stays
 	if plan.NorthDeg != 0 { // what comes in degrees has north up
 		plan.NorthDeg, plan.Underlay = 0, nil
 	}
