@@ -12,6 +12,7 @@ import (
 	"strings"
 	"time"
 
+	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/danielgtaylor/huma/v2/validation"
@@ -25,7 +26,10 @@ import (
 // Server answers the operations.
 type Server struct {
 	*house.House
-	Files fs.FS
+	Files  fs.FS
+	Secure bool // it is reached over TLS alone: cookies go no other way
+
+	sessions *scs.SessionManager
 }
 
 func init() {
@@ -40,6 +44,7 @@ const Version = "0.2.0"
 // Handler is the whole site.
 func (s *Server) Handler() http.Handler {
 	r := chi.NewRouter()
+	s.sessions = newSessions(s.Store, s.Secure)
 	r.Use(
 		middleware.RequestID,
 		s.logged,
@@ -57,7 +62,7 @@ func (s *Server) Handler() http.Handler {
 	)
 	r.Use(http.NewCrossOriginProtection().Handler)
 	r.Group(func(r chi.Router) {
-		r.Use(s.written, keyed)
+		r.Use(slowly(), s.sessions.LoadAndSave, s.written, keyed)
 		s.Register(r)
 	})
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -81,6 +86,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	config.Components.Schemas.RegisterTypeAlias(reflect.TypeFor[job.Cost](), reflect.TypeFor[int]())
 	api := humachi.New(r, config)
+	api.UseMiddleware(s.admit(api))
 	s.routes(api)
 	addExamples(api.OpenAPI())
 	return api

@@ -350,6 +350,9 @@ func TestContract(t *testing.T) {
 				if text, has := textExamples[op.ID]; has {
 					body = text
 				}
+				if op.ID == "first-owner" || op.ID == "sign-in" { // they close the door, or wait: tried by themselves
+					continue
+				}
 				code, answer := h.do(strings.ToUpper(method), at, body)
 				if _, declared := op.Responses[fmt.Sprint(code)]; !declared || code >= 500 {
 					t.Errorf("%s %s answers %d, which it does not declare: %.200s", method, at, code, answer)

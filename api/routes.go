@@ -49,6 +49,7 @@ func (s *Server) routes(api huma.API) {
 	s.siteRoutes(api)
 	s.orderPhotoRoutes(api)
 	s.reckonRoutes(api)
+	s.accountRoutes(api)
 }
 
 const (

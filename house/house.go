@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"mezzadro/core/catalogue"
@@ -42,6 +43,8 @@ type House struct {
 	settled  settings
 
 	proposed proposals
+
+	guarded atomic.Bool // somebody may sign in
 
 	refreshing sync.Mutex
 	refreshed  string // what all windows were last worked out for

@@ -44,6 +44,7 @@ type Order struct {
 	DayCost    int        `json:"day_cost" doc:"What the day it is on costs as the season stands; for an overdue one what today costs"`
 	Version    int        `json:"version"`
 	Pinned     bool       `json:"pinned" doc:"Its day and crew stay when rounds are proposed"`
+	By         string     `json:"by" doc:"Who put it where it stands, or ticked it off; empty where nobody has to sign in"`
 }
 
 // Lane is an order with what each day costs.
@@ -121,6 +122,7 @@ func tellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		State:      k.State,
 		Day:        parsed(k.Day),
 		Crew:       k.Crew,
+		By:         k.By,
 		Ended:      parsed(k.Ended),
 		Took:       k.Took,
 		Note:       k.Note,

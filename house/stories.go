@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"slices"
+	"time"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
@@ -22,7 +23,18 @@ type Story struct {
 	Walks  []StoryWalk    `json:"walks" doc:"The newest first"`
 	Turned []StoryOutcome `json:"turned" doc:"How it turned out, the newest first"`
 	Jobs   []Order        `json:"jobs" doc:"All but the dropped ones: what is still to be done, what was done and what was skipped"`
+	Deeds  []Deed         `json:"deeds" doc:"Who did what about it, the latest first; empty where nobody has to sign in"`
 }
+
+// Deed is something that somebody did.
+type Deed struct {
+	At   time.Time `json:"at"`
+	Name string    `json:"name"`
+	Did  string    `json:"did"`
+}
+
+// deedsShown is how many a story tells.
+const deedsShown = 60
 
 // StoryWalk is what a walk found at the plant and what was decided there.
 type StoryWalk struct {
@@ -49,7 +61,7 @@ type StoryOutcome struct {
 
 // Story tells it.
 func (h *House) Story(ctx context.Context, id int64) (Story, error) {
-	o := Story{Walks: []StoryWalk{}, Turned: []StoryOutcome{}, Jobs: []Order{}}
+	o := Story{Walks: []StoryWalk{}, Turned: []StoryOutcome{}, Jobs: []Order{}, Deeds: []Deed{}}
 	p, err := h.Store.Plant(ctx, id)
 	if err != nil {
 		return o, err
@@ -82,7 +94,14 @@ func (h *House) Story(ctx context.Context, id int64) (Story, error) {
 	if err != nil {
 		return o, err
 	}
-	o.Jobs, err = h.listed(ctx, orders)
+	if o.Jobs, err = h.listed(ctx, orders); err != nil {
+		return o, err
+	}
+	deeds, err := h.Store.Deeds(ctx, id, deedsShown)
+	for _, d := range deeds {
+		at, _ := time.Parse(time.RFC3339, d.At) // the record wrote it so
+		o.Deeds = append(o.Deeds, Deed{at, d.Name, d.Did})
+	}
 	return o, err
 }
 

@@ -86,6 +86,7 @@ type Decision struct {
 	Kind     string `json:"kind"`
 	Sentence string `json:"sentence"`
 	Note     string `json:"note"`
+	By       string `json:"by" doc:"Who decided; empty where nobody has to sign in"`
 }
 
 // Photo is a picture taken at a plant on a walk.

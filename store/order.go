@@ -42,8 +42,9 @@ type Order struct {
 	DayCost    int           `db:"day_cost"`
 	Passed     bool          `db:"passed"`
 	Listed     string        `db:"listed"`
-	Pinned     bool          `db:"pinned"` // its day and crew stay when rounds are proposed
-	Told       string        `db:"told"`   // the day that the client was told
+	Pinned     bool          `db:"pinned"`  // its day and crew stay when rounds are proposed
+	Told       string        `db:"told"`    // the day that the client was told
+	By         string        `db:"by_name"` // who put it where it stands
 
 	// Of its plant and property, for lists.
 	Species  string `db:"species"`
@@ -100,7 +101,7 @@ const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
 	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
-		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told,
+		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name,
 	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
 	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS
 		plants, p.name AS property, p.address`
@@ -571,7 +572,7 @@ func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (Orde
 	res, err := tx.ExecContext(
 		ctx,
 		`UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?,
-			day_cost = ?, version = version + 1
+			day_cost = ?, by_name = ?, version = version + 1
 		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
 		s.State,
 		s.Day,
@@ -581,6 +582,7 @@ func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (Orde
 		s.Took,
 		s.Note,
 		s.DayCost,
+		by(ctx),
 		id,
 		version,
 	)

@@ -125,6 +125,7 @@ type Use struct {
 	TempC      sql.NullFloat64 `db:"temp_c"`
 	WindMS     sql.NullFloat64 `db:"wind_ms"`
 	Note       string          `db:"note"`
+	By         string          `db:"by_name"`
 
 	// Of its property and plant, for lists.
 	Property string `db:"property"`
@@ -133,7 +134,7 @@ type Use struct {
 }
 
 const selectUse = `SELECT u.id, u.property_id, u.plant_id, u.find_id, u.order_id, u.product_id, u.product, u.active, u.cause, u.rung, u.step, u.day, u.who,
-	u.amount, u.unit, u.spray_l, u.plants, u.temp_c, u.wind_ms, u.note, p.name AS property, coalesce(t.species, '') AS species, coalesce(t.label, '') AS label
+	u.amount, u.unit, u.spray_l, u.plants, u.temp_c, u.wind_ms, u.note, u.by_name, p.name AS property, coalesce(t.species, '') AS species, coalesce(t.label, '') AS label
 	FROM product_use u JOIN property p ON p.id = u.property_id LEFT JOIN plant t ON t.id = u.plant_id WHERE u.removed_at IS NULL `
 
 // UsesBetween lists what was used, the newest first; of one property where one is named.
@@ -169,11 +170,12 @@ func (s *Store) UsesOnAny(ctx context.Context, plants []int64, since string) ([]
 
 // AddUse keeps one and returns its id.
 func (tx Tx) AddUse(ctx context.Context, u Use) (int64, error) {
+	u.By = by(ctx)
 	res, err := tx.NamedExecContext(
 		ctx,
 		`INSERT INTO product_use (property_id, plant_id, find_id, order_id, product_id, product, active, cause, rung, step, day, who,
-		amount, unit, spray_l, plants, temp_c, wind_ms, note) VALUES (:property_id, :plant_id, :find_id, :order_id, :product_id, :product, :active, :cause, :rung,
-		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note)`,
+		amount, unit, spray_l, plants, temp_c, wind_ms, note, by_name) VALUES (:property_id, :plant_id, :find_id, :order_id, :product_id, :product, :active, :cause, :rung,
+		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note, :by_name)`,
 		u,
 	)
 	if err != nil {

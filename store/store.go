@@ -138,6 +138,9 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 	if err := f(Tx{tx, &t}); err != nil {
 		return errors.Join(err, tx.Rollback())
 	}
+	if err := (Tx{tx, &t}).note(ctx); err != nil {
+		return errors.Join(err, tx.Rollback())
+	}
 	err = tx.Commit()
 	s.rev.Add(1)
 	for _, c := range []struct {

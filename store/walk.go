@@ -46,9 +46,10 @@ type Decision struct {
 	Kind     string `db:"kind"`
 	Sentence string `db:"sentence"`
 	Note     string `db:"note"`
+	By       string `db:"by_name"` // who signed in for it; empty where nobody had to
 }
 
-const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note FROM verdict `
+const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note, by_name FROM verdict `
 
 // PlantAnswers reads the answers that a plant's verdicts rest on, by verdict.
 func (s *Store) PlantAnswers(ctx context.Context, plant int64) (map[int64]damage.Answer, error) {
@@ -95,8 +96,8 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	}
 	res, err := tx.ExecContext(
 		ctx,
-		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer) VALUES (?, ?, ?, ?,
-			?, ?, ?, ?)`,
+		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer, by_name) VALUES (?, ?, ?, ?,
+			?, ?, ?, ?, ?)`,
 		v.WalkID,
 		v.PlantID,
 		v.Day,
@@ -105,6 +106,7 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 		v.Sentence,
 		v.Note,
 		string(body),
+		by(ctx),
 	)
 	if err != nil {
 		return v, err

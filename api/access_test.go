@@ -1,0 +1,299 @@
+package api
+
+import (
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"mezzadro/house"
+)
+
+// visitor is a browser with its cookies.
+type visitor struct {
+	h      *estate
+	cookie string
+}
+
+// do sends a request as the visitor.
+func (v *visitor) do(method, path string, body any) (int, string) {
+	v.h.t.Helper()
+	var r *http.Request
+	if body == nil {
+		r = httptest.NewRequest(method, "/api/v1"+path, nil)
+	} else {
+		b, isText := body.(string)
+		kind := "text/csv"
+		if !isText {
+			j, err := json.Marshal(body)
+			if err != nil {
+				v.h.t.Fatal(err)
+			}
+			b, kind = string(j), "application/json"
+		}
+		r = httptest.NewRequest(method, "/api/v1"+path, strings.NewReader(b))
+		r.Header.Set("Content-Type", kind)
+	}
+	if v.cookie != "" {
+		r.Header.Set("Cookie", v.cookie)
+	}
+	w := httptest.NewRecorder()
+	v.h.site.ServeHTTP(w, r)
+	for _, c := range w.Result().Cookies() {
+		if v.cookie = c.Name + "=" + c.Value; c.MaxAge < 0 || c.Value == "" {
+			v.cookie = ""
+		}
+		if !c.HttpOnly || c.SameSite != http.SameSiteLaxMode {
+			v.h.t.Errorf("the cookie is open to scripts or other sites: %v", c)
+		}
+	}
+	return w.Code, w.Body.String()
+}
+
+func (v *visitor) must(method, path string, body any) string {
+	v.h.t.Helper()
+	code, b := v.do(method, path, body)
+	if code >= 300 {
+		v.h.t.Fatalf("%s %s: %d %s", method, path, code, b)
+	}
+	return b
+}
+
+const longWords = "four quiet mulberry trees"
+
+// staff is an owner with a planner and a crew member, each signed in.
+func (h *estate) staff() map[string]*visitor {
+	h.t.Helper()
+	owner := &visitor{h: h}
+	owner.must("POST", "/me/owner", obj{"login": "ilda", "name": "Ilda", "password": longWords})
+	out := map[string]*visitor{house.RoleOwner: owner, "": {h: h}}
+	for _, role := range []string{house.RolePlanner, house.RoleCrew} {
+		var i house.Invited
+		if err := json.Unmarshal([]byte(owner.must("POST", "/accounts", obj{"login": role + "@Arvenna", "name": "The " + role, "role": role})), &i); err != nil {
+			h.t.Fatal(err)
+		}
+		v := &visitor{h: h}
+		v.must("POST", "/me/invitation", obj{"token": i.Token, "password": longWords + role})
+		out[role] = v
+	}
+	return out
+}
+
+// TestAccessTable goes through every operation of the description as every role and as nobody: who may not gets 401 or
+// 403, who may gets neither; an operation that stands in no list is found.
+func TestAccessTable(t *testing.T) {
+	h := newHouse(t)
+	h.villa()
+	staff := h.staff()
+	var doc struct {
+		Paths map[string]map[string]struct {
+			ID string `json:"operationId"`
+		} `json:"paths"`
+	}
+	b, err := Describe()
+	if err == nil {
+		err = json.Unmarshal(b, &doc)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	seen := map[string]bool{}
+	// What ends a session or bounds tries is tried alone.
+	apart := []string{"sign-out", "sign-out-everywhere", "sign-in", "first-owner", "take-invitation", "client-page", "change-password"}
+	for path, methods := range doc.Paths {
+		for method, op := range methods {
+			seen[op.ID] = true
+			need, known := allowed[op.ID]
+			if !known {
+				t.Errorf("%s is in no list of who may do it", op.ID)
+			}
+			if slices.Contains(apart, op.ID) {
+				continue
+			}
+			at := strings.NewReplacer("/api/v1", "", "{id}", "987654", "{plant}", "987654", "{order}", "987654", "{hash}", strings.Repeat("0", 64)).Replace(path)
+			for role, v := range staff {
+				var body any = nil
+				if text, has := examples[op.ID]; has && method != "get" {
+					body = json.RawMessage(text)
+				}
+				code, answer := v.do(strings.ToUpper(method), at, body)
+				want := 0
+				switch {
+				case need == anyone:
+				case role == "":
+					want = http.StatusUnauthorized
+				case slices.Index(house.Roles, role) < slices.Index(house.Roles, need):
+					want = http.StatusForbidden
+				}
+				refused := code == http.StatusUnauthorized || code == http.StatusForbidden
+				if want == 0 && refused || want != 0 && code != want {
+					t.Errorf("%s as %q: %d, want %d (0: let in): %.120s", op.ID, role, code, want, answer)
+				}
+			}
+		}
+	}
+	for id := range allowed {
+		if !seen[id] {
+			t.Errorf("%s is no operation", id)
+		}
+	}
+}
+
+// TestSignIn: the first owner closes the door behind them; wrong words do not open it, nor one-time links twice, nor a
+// session that was set before signing in, nor one of somebody who was taken out.
+func TestSignIn(t *testing.T) {
+	h := newHouse(t)
+	stranger := &visitor{h: h}
+	if got := stranger.must("GET", "/me", nil); !strings.Contains(got, `"needs":"owner"`) {
+		t.Errorf("before there is an owner: %s", got)
+	}
+	stranger.must("GET", "/firm", nil) // on this machine alone, all goes
+	for _, in := range []obj{
+		{"login": "ilda", "name": "Ilda", "password": "short"}, {"login": "ilda", "name": "Ilda", "password": "aaaaaaaaaaaa"},
+		{"login": " ", "name": "Ilda", "password": longWords}, {"login": "mulberries", "name": "Ilda", "password": "Mulberries"},
+	} {
+		if code, b := stranger.do("POST", "/me/owner", in); code != 422 {
+			t.Errorf("%v: %d %s", in, code, b)
+		}
+	}
+	staff := h.staff()
+	owner, crew := staff[house.RoleOwner], staff[house.RoleCrew]
+	if code, _ := stranger.do("POST", "/me/owner", obj{"login": "thief", "name": "Thief", "password": longWords}); code != 409 {
+		t.Errorf("a second owner: %d", code)
+	}
+	if code, _ := stranger.do("GET", "/firm", nil); code != 401 {
+		t.Errorf("nobody reads the firm: %d", code)
+	}
+	for _, in := range []obj{{"login": "ilda", "password": "four loud mulberry trees"}, {"login": "nobody", "password": longWords}, {"login": "", "password": ""}} {
+		if code, b := stranger.do("POST", "/me/session", in); code != 422 || !strings.Contains(b, "do not go together") || stranger.cookie != "" {
+			t.Errorf("%v: %d %s %q", in, code, b, stranger.cookie)
+		}
+	}
+	again := &visitor{h: h, cookie: "mezzadro=set-by-somebody-else"}
+	again.must("POST", "/me/session", obj{"login": " ILDA ", "password": longWords})
+	if strings.Contains(again.cookie, "set-by-somebody-else") {
+		t.Error("a session that was set before is signed in")
+	}
+	again.must("GET", "/accounts", nil)
+	again.must("DELETE", "/me/session", nil)
+	if code, _ := again.do("GET", "/accounts", nil); code != 401 {
+		t.Errorf("signed out: %d", code)
+	}
+	owner.must("GET", "/accounts", nil)
+
+	var list Run[house.Account]
+	if err := json.Unmarshal([]byte(owner.must("GET", "/accounts", nil)), &list); err != nil || len(list.Items) != 3 {
+		t.Fatalf("accounts: %+v %v", list, err)
+	}
+	id := map[string]house.Account{}
+	for _, a := range list.Items {
+		id[a.Role] = a
+	}
+	if code, b := owner.do("DELETE", fmt.Sprintf("/accounts/%d", id["owner"].ID), nil); code != 409 || !strings.Contains(b, "last owner") {
+		t.Errorf("the last owner goes: %d %s", code, b)
+	}
+	if code, b := owner.do("PUT", fmt.Sprintf("/accounts/%d", id["owner"].ID), obj{"name": "Ilda", "role": "crew", "version": 1}); code != 409 {
+		t.Errorf("the last owner becomes crew: %d %s", code, b)
+	}
+	crew.must("GET", "/frame", nil)
+	owner.must("DELETE", fmt.Sprintf("/accounts/%d", id["crew"].ID), nil)
+	if code, _ := crew.do("GET", "/frame", nil); code != 401 {
+		t.Errorf("somebody who was taken out: %d", code)
+	}
+	owner.must("POST", fmt.Sprintf("/accounts/%d/restore", id["crew"].ID), nil)
+	crew.must("POST", "/me/session", obj{"login": "crew@arvenna", "password": longWords + "crew"})
+	crew.must("GET", "/frame", nil)
+
+	var link house.Invited
+	if err := json.Unmarshal([]byte(owner.must("POST", fmt.Sprintf("/accounts/%d/invitation", id["crew"].ID), nil)), &link); err != nil {
+		t.Fatal(err)
+	}
+	crew.must("POST", "/me/invitation", obj{"token": link.Token, "password": "a new long word here"})
+	if code, b := stranger.do("POST", "/me/invitation", obj{"token": link.Token, "password": "yet another long word"}); code != 409 || !strings.Contains(b, "was used") {
+		t.Errorf("a link used twice: %d %s", code, b)
+	}
+	second := &visitor{h: h}
+	second.must("POST", "/me/session", obj{"login": "crew@arvenna", "password": "a new long word here"})
+	second.must("DELETE", "/me/sessions", nil)
+	if code, _ := crew.do("GET", "/frame", nil); code != 401 {
+		t.Errorf("signed out everywhere: %d", code)
+	}
+}
+
+// TestGuessing: after some wrong tries from one address no more are taken for a while.
+func TestGuessing(t *testing.T) {
+	h := newHouse(t)
+	h.staff()
+	thief := &visitor{h: h}
+	last := 0
+	for range triesMost + 5 {
+		last, _ = thief.do("POST", "/me/session", obj{"login": "ilda", "password": "guess"})
+	}
+	if last != http.StatusTooManyRequests {
+		t.Errorf("after %d tries: %d", triesMost+5, last)
+	}
+}
+
+// TestWhoDidWhat: a job that is ticked off and a verdict say by whom, and the plant's story tells it.
+func TestWhoDidWhat(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	staff := h.staff()
+	staff[house.RolePlanner].must("PUT", fmt.Sprintf("/plants/%d", plant.ID), obj{"property_id": property.ID, "species": plant.Species, "height_m": plant.HeightM + 0.3, "version": plant.Version})
+	var o house.OrderDetail
+	made := staff[house.RolePlanner].must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID},
+		"spans": []obj{{"from": h.today.String(), "to": (h.today + 5).String()}}})
+	if err := json.Unmarshal([]byte(made), &o); err != nil {
+		t.Fatal(err)
+	}
+	crew := staff[house.RoleCrew]
+	crew.must("PUT", fmt.Sprintf("/orders/%d/state", o.ID), obj{"state": "done", "took_minutes": 12, "version": o.Version})
+	var s house.Story
+	if err := json.Unmarshal([]byte(crew.must("GET", fmt.Sprintf("/plants/%d/story", plant.ID), nil)), &s); err != nil {
+		t.Fatal(err)
+	}
+	if len(s.Deeds) != 2 || s.Deeds[0].Name != "The crew" || s.Deeds[1].Name != "The planner" || time.Since(s.Deeds[0].At) > time.Minute {
+		t.Errorf("who did what: %+v", s.Deeds)
+	}
+	if k := slices.IndexFunc(s.Jobs, func(j house.Order) bool { return j.ID == o.ID }); k < 0 || s.Jobs[k].By != "The crew" {
+		t.Errorf("who ticked it off: %+v", s.Jobs)
+	}
+}
+
+// TestClientLink: a client reads what was found and planned by a link that nobody guesses, and nothing else; it ends
+// with its day and when it is revoked.
+func TestClientLink(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	staff := h.staff()
+	planner, client := staff[house.RolePlanner], staff[""]
+	planner.must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID}, "note": "Between us: the client never pays",
+		"spans": []obj{{"from": h.today.String(), "to": (h.today + 5).String()}}})
+	var l house.ClientLink
+	if err := json.Unmarshal([]byte(planner.must("POST", fmt.Sprintf("/properties/%d/client-links", property.ID), obj{"days": 10})), &l); err != nil || len(l.Token) < 30 {
+		t.Fatalf("%+v %v", l, err)
+	}
+	page := client.must("GET", "/client/"+l.Token, nil)
+	if !strings.Contains(page, "Tie it in") || strings.Contains(page, "never pays") || !strings.Contains(page, property.Name) {
+		t.Errorf("what the client reads: %s", page)
+	}
+	if list := planner.must("GET", fmt.Sprintf("/properties/%d/client-links", property.ID), nil); strings.Contains(list, l.Token) || !strings.Contains(list, l.Until.String()) {
+		t.Errorf("the links: %s", list)
+	}
+	if code, _ := client.do("GET", "/client/"+l.Token[:20]+"AAAAAAAAAAAA", nil); code != 404 {
+		t.Errorf("a guess: %d", code)
+	}
+	h.today += 11
+	if code, _ := client.do("GET", "/client/"+l.Token, nil); code != 404 {
+		t.Errorf("after its last day: %d", code)
+	}
+	h.today -= 11
+	planner.must("DELETE", fmt.Sprintf("/client-links/%d", l.ID), nil)
+	if code, _ := client.do("GET", "/client/"+l.Token, nil); code != 404 {
+		t.Errorf("revoked: %d", code)
+	}
+}

@@ -1,0 +1,235 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"regexp"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/httprate"
+
+	"mezzadro/house"
+)
+
+// Tries at names, passwords and links that one address has.
+const (
+	triesMost = 20
+	triesIn   = time.Minute
+)
+
+func (s *Server) accountRoutes(a huma.API) {
+	op(a, get, "/me", doc{"me", "Firm", "Who is signed in", "And whether anybody has to be.", reads, 0}, s.me)
+	op(a, post, "/me/owner", doc{"first-owner", "Firm", "Enter the firm's owner", "While nobody has an account; from then on nobody gets in without one.", writes, 0}, s.firstOwner)
+	op(a, post, "/me/session", doc{"sign-in", "Firm", "Sign in", "A few tries a minute.", writes, 0}, s.signInOp)
+	op(a, remove, "/me/session", doc{"sign-out", "Firm", "Sign out", "On this device.", writes, 0}, s.signOut)
+	op(a, remove, "/me/sessions", doc{"sign-out-everywhere", "Firm", "Sign out everywhere", "All of one's sessions end, this one too.", writes, 0}, s.signOutEverywhere)
+	op(a, put, "/me/password", doc{"change-password", "Firm", "Change one's password", "All other sessions end.", writes, 0}, s.changePassword)
+	op(a, post, "/me/invitation", doc{"take-invitation", "Firm", "Set a password by a one-time link", "The link is used up, and one is signed in.", writes, 0}, s.takeInvitation)
+	op(a, get, "/accounts", doc{"accounts", "Firm", "Who may sign in", "By name.", reads, 0}, s.accounts)
+	op(a, post, "/accounts", doc{"add-account", "Firm", "Let somebody sign in", "Gives a one-time link that is passed on; whoever has it sets the password.", writes, 0}, s.addAccount)
+	op(a, put, "/accounts/{id}", doc{"change-account", "Firm", "Change a name or a role", "Based on a version; the last owner stays one.", writes, 0}, s.changeAccount)
+	op(a, remove, "/accounts/{id}", doc{"remove-account", "Firm", "Take somebody out", "Their sessions and links end at once; can be restored.", writes, 0}, s.removeAccount)
+	op(a, post, "/accounts/{id}/restore", doc{"restore-account", "Firm", "Let somebody sign in again", "With the password as it was.", writes, 0}, s.restoreAccount)
+	op(a, post, "/accounts/{id}/invitation", doc{"invite-again", "Firm", "Give a new one-time link", "For a new password; links before it are over.", writes, 0}, s.inviteAgain)
+	op(a, remove, "/accounts/{id}/sessions", doc{"end-sessions", "Firm", "Sign somebody out everywhere", "Such as when a phone is lost.", writes, 0}, s.endSessions)
+	op(a, get, "/properties/{id}/client-links", doc{"client-links", "Grounds", "Links that clients have", "Those that were not revoked.", readsOf, 0}, s.clientLinks)
+	op(a, post, "/properties/{id}/client-links", doc{"add-client-link", "Grounds", "Give a client a link", "To what was found and what is planned there; nothing can be changed by it.", writes, 0}, s.addClientLink)
+	op(a, remove, "/client-links/{id}", doc{"revoke-client-link", "Grounds", "Revoke a client's link", "For good.", writes, 0}, s.revokeClientLink)
+	op(a, get, "/client/{token}", doc{"client-page", "Grounds", "What a client sees of their property", "What was found, and what is planned.", readsOf, 0}, s.clientPage)
+}
+
+// slowly bounds how often an address may try names, passwords and links.
+func slowly() func(http.Handler) http.Handler {
+	limit := httprate.Limit(triesMost, triesIn, httprate.WithKeyFuncs(httprate.KeyByIP), httprate.WithLimitHandler(
+		func(w http.ResponseWriter, _ *http.Request) {
+			w.Header().Set("Content-Type", "application/problem+json")
+			w.WriteHeader(http.StatusTooManyRequests)
+			_, _ = w.Write([]byte(`{"title":"Too Many Requests","status":429,"detail":"too many tries: wait a minute"}`))
+		}))
+	return func(next http.Handler) http.Handler {
+		slow := limit(next)
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if tried.MatchString(r.Method + " " + r.URL.Path) {
+				slow.ServeHTTP(w, r)
+				return
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+// tried are the requests by which one could guess.
+var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation)|PUT /api/v1/me/password|GET /api/v1/client/.*)$`)
+
+// Me is who is signed in.
+type Me struct {
+	Needs   string         `json:"needs" enum:"nothing,owner,sign-in" doc:"owner: nobody has an account yet, and one can be entered; sign-in: nothing goes without"`
+	Account *house.Account `json:"account,omitempty"`
+}
+
+func (s *Server) me(ctx context.Context, _ *struct{}) (*Out[Me], error) {
+	told := Me{Needs: "nothing"}
+	guarded, err := s.HasAccounts(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "accounts", err)
+	}
+	if !guarded {
+		firm, err := s.Store.Firm(ctx)
+		if err != nil {
+			return nil, s.problem(ctx, "firm", err)
+		}
+		if !firm.Sample {
+			told.Needs = "owner"
+		}
+		return out(told), nil
+	}
+	a, signed := whoOf(ctx)
+	if !signed {
+		told.Needs = "sign-in"
+		return out(told), nil
+	}
+	self := house.Account{ID: a.ID, Login: a.Login, Name: a.Name, Role: a.Role, Version: a.Version}
+	told.Account = &self
+	return out(told), nil
+}
+
+func (s *Server) firstOwner(ctx context.Context, in *struct {
+	OnceKey
+	Body house.OwnerIn
+}) (*Out[house.Account], error) {
+	a, err := s.FirstOwner(ctx, in.Body)
+	if err != nil {
+		return nil, s.problem(ctx, "owner", err)
+	}
+	kept, err := s.Store.Account(ctx, a.ID)
+	if err == nil {
+		err = s.signIn(ctx, kept)
+	}
+	return out(a), s.problem(ctx, "owner", err)
+}
+
+func (s *Server) signInOp(ctx context.Context, in *struct {
+	OnceKey
+	Body house.SignInIn
+}) (*struct{}, error) {
+	a, err := s.SignIn(ctx, in.Body)
+	if err == nil {
+		err = s.signIn(ctx, a)
+	}
+	return nil, s.problem(ctx, "sign-in", err)
+}
+
+func (s *Server) signOut(ctx context.Context, _ *OnceKey) (*struct{}, error) {
+	return nil, s.problem(ctx, "session", s.sessions.Destroy(ctx))
+}
+
+func (s *Server) signOutEverywhere(ctx context.Context, _ *OnceKey) (*struct{}, error) {
+	a, signed := whoOf(ctx)
+	if !signed {
+		return nil, huma.Error409Conflict("nobody has to sign in here")
+	}
+	if err := s.EndSessions(ctx, keyOf(ctx), a.ID); err != nil {
+		return nil, s.problem(ctx, "account", err)
+	}
+	return nil, s.problem(ctx, "session", s.sessions.Destroy(ctx))
+}
+
+func (s *Server) changePassword(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Old      string `json:"old" maxLength:"200"`
+		Password string `json:"password" maxLength:"200" doc:"10 characters at least"`
+	}
+}) (*struct{}, error) {
+	who, signed := whoOf(ctx)
+	if !signed {
+		return nil, huma.Error409Conflict("nobody has to sign in here")
+	}
+	a, err := s.ChangePassword(ctx, who.ID, in.Body.Old, in.Body.Password)
+	if err == nil {
+		err = s.signIn(ctx, a)
+	}
+	return nil, s.problem(ctx, "password", err)
+}
+
+func (s *Server) takeInvitation(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Token    string `json:"token" minLength:"1" maxLength:"100"`
+		Password string `json:"password" maxLength:"200" doc:"10 characters at least"`
+	}
+}) (*struct{}, error) {
+	a, err := s.TakeInvitation(ctx, in.Body.Token, in.Body.Password)
+	if err == nil {
+		err = s.signIn(ctx, a)
+	}
+	return nil, s.problem(ctx, "link", err)
+}
+
+func (s *Server) accounts(ctx context.Context, _ *struct{}) (*Out[Run[house.Account]], error) {
+	list, err := s.Accounts(ctx)
+	return out(Run[house.Account]{Items: list}), s.problem(ctx, "accounts", err)
+}
+
+func (s *Server) addAccount(ctx context.Context, in *struct {
+	OnceKey
+	Body house.AccountIn
+}) (*Out[house.Invited], error) {
+	if _, signed := whoOf(ctx); !signed {
+		return nil, huma.Error409Conflict("enter the owner first: from then on everybody signs in")
+	}
+	i, err := s.AddAccount(ctx, keyOf(ctx), in.Body)
+	return out(i), s.problem(ctx, "account", err)
+}
+
+func (s *Server) changeAccount(ctx context.Context, in *struct {
+	Write
+	Body house.AccountIn
+}) (*Out[house.Account], error) {
+	a, err := s.ChangeAccount(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(a), s.problem(ctx, "account", err)
+}
+
+func (s *Server) removeAccount(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "account", s.RemoveAccount(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restoreAccount(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "account", s.RemoveAccount(ctx, keyOf(ctx), in.ID, false))
+}
+
+func (s *Server) inviteAgain(ctx context.Context, in *Write) (*Out[house.Invited], error) {
+	i, err := s.Invite(ctx, in.ID)
+	return out(i), s.problem(ctx, "account", err)
+}
+
+func (s *Server) endSessions(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "account", s.EndSessions(ctx, keyOf(ctx), in.ID))
+}
+
+func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[house.ClientLink]], error) {
+	list, err := s.ClientLinks(ctx, in.ID)
+	return out(Run[house.ClientLink]{Items: list}), s.problem(ctx, "property", err)
+}
+
+func (s *Server) addClientLink(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		Days int `json:"days,omitempty" minimum:"0" maximum:"800" doc:"For how long it holds; 90 when absent"`
+	}
+}) (*Out[house.ClientLink], error) {
+	l, err := s.AddClientLink(ctx, in.ID, in.Body.Days)
+	return out(l), s.problem(ctx, "property", err)
+}
+
+func (s *Server) revokeClientLink(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "link", s.RevokeClientLink(ctx, keyOf(ctx), in.ID))
+}
+
+func (s *Server) clientPage(ctx context.Context, in *struct {
+	Token string `path:"token" maxLength:"100"`
+}) (*Out[house.ClientPage], error) {
+	p, err := s.ClientPage(ctx, in.Token)
+	return out(p), s.problem(ctx, "link", err)
+}

@@ -1,0 +1,329 @@
+package house
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"encoding/hex"
+	"errors"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"github.com/alexedwards/argon2id"
+
+	"mezzadro/core/invalid"
+	"mezzadro/store"
+)
+
+// Roles, from the one that may least.
+const (
+	RoleCrew    = "crew"    // walks, day sheets, ticking off
+	RolePlanner = "planner" // all of the work
+	RoleOwner   = "owner"   // and who may sign in, and the firm's settings
+)
+
+// Roles are all of them, from the one that may least.
+var Roles = []string{RoleCrew, RolePlanner, RoleOwner}
+
+// Account is somebody who may sign in.
+type Account struct {
+	ID      int64  `json:"id"`
+	Login   string `json:"login" doc:"By which one signs in"`
+	Name    string `json:"name"`
+	Role    string `json:"role" enum:"crew,planner,owner"`
+	Waiting bool   `json:"waiting" doc:"The invitation was not taken yet"`
+	Version int    `json:"version"`
+}
+
+// AccountIn is what is entered of one.
+type AccountIn struct {
+	Login   string `json:"login,omitempty" maxLength:"80" doc:"When adding: by which one signs in; a name or an address"`
+	Name    string `json:"name" maxLength:"80"`
+	Role    string `json:"role" enum:"crew,planner,owner"`
+	Version int    `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+}
+
+// Invited is an account with a one-time link that is passed on.
+type Invited struct {
+	Account Account   `json:"account"`
+	Token   string    `json:"token" doc:"Of the link, shown once: whoever has it sets the password"`
+	Until   time.Time `json:"until"`
+}
+
+// SignInIn is who one says to be.
+type SignInIn struct {
+	Login    string `json:"login" maxLength:"80"`
+	Password string `json:"password" maxLength:"200"`
+}
+
+// OwnerIn is the firm's first account.
+type OwnerIn struct {
+	Login    string `json:"login" maxLength:"80"`
+	Name     string `json:"name" maxLength:"80"`
+	Password string `json:"password" maxLength:"200"`
+}
+
+// Of passwords and links.
+const (
+	passwordLeast = 10 // characters: length is what makes one hard to guess
+	inviteFor     = 7 * 24 * time.Hour
+	tokenBytes    = 24
+)
+
+func tellAccount(a store.Account) Account {
+	return Account{a.ID, a.Login, a.Name, a.Role, a.Hash == "", a.Version}
+}
+
+// Accounts are all who may sign in.
+func (h *House) Accounts(ctx context.Context) ([]Account, error) {
+	list, err := h.Store.Accounts(ctx)
+	return tellAll(list, tellAccount), err
+}
+
+// HasAccounts reports that somebody may sign in: then nobody gets in who did not.
+func (h *House) HasAccounts(ctx context.Context) (bool, error) {
+	if h.guarded.Load() {
+		return true, nil
+	}
+	list, err := h.Store.Accounts(ctx)
+	if err == nil && len(list) > 0 {
+		h.guarded.Store(true) // the last owner cannot be removed
+	}
+	return len(list) > 0, err
+}
+
+func loginOf(text string) string { return strings.ToLower(strings.TrimSpace(text)) }
+
+func checkPassword(bad *invalid.Fields, password, login string) {
+	switch {
+	case utf8.RuneCountInString(password) < passwordLeast:
+		bad.Add("password", nil, "want %d characters at least; some words in a row are easy to keep in mind", passwordLeast)
+	case strings.EqualFold(password, login), strings.Count(password, password[:1]) == len(password):
+		bad.Add("password", nil, "is the first that anybody would try")
+	}
+}
+
+// FirstOwner enters the firm's owner; only while nobody may sign in yet, and not in the sample.
+func (h *House) FirstOwner(ctx context.Context, in OwnerIn) (Account, error) {
+	var bad invalid.Fields
+	login := loginOf(in.Login)
+	if login == "" {
+		bad.Add("login", in.Login, "is missing")
+	}
+	if strings.TrimSpace(in.Name) == "" {
+		bad.Add("name", in.Name, "is missing")
+	}
+	checkPassword(&bad, in.Password, login)
+	if bad != nil {
+		return Account{}, bad
+	}
+	hash, err := argon2id.CreateHash(in.Password, argon2id.DefaultParams)
+	if err != nil {
+		return Account{}, err
+	}
+	firm, err := h.Store.Firm(ctx)
+	if err != nil {
+		return Account{}, err
+	}
+	if firm.Sample {
+		return Account{}, store.Refused("the sample needs no sign-in")
+	}
+	var a store.Account
+	err = h.Store.Write(ctx, func(tx store.Tx) error {
+		n, err := tx.CountAccounts(ctx, "")
+		if err != nil {
+			return err
+		}
+		if n > 0 {
+			return store.Refused("there is an owner already: sign in")
+		}
+		a, err = tx.AddAccount(ctx, store.Account{Login: login, Name: strings.TrimSpace(in.Name), Role: RoleOwner, Hash: hash})
+		return err
+	})
+	return tellAccount(a), err
+}
+
+// unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password.
+var unknown, _ = argon2id.CreateHash("nobody signs in by this", argon2id.DefaultParams)
+
+// errWrong is answered for a wrong name and for a wrong password alike.
+var errWrong = Refuse("password", nil, "this name and this password do not go together")
+
+// SignIn checks who somebody is.
+func (h *House) SignIn(ctx context.Context, in SignInIn) (store.Account, error) {
+	a, err := h.Store.AccountOf(ctx, loginOf(in.Login))
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return a, err
+	}
+	hash := a.Hash
+	if hash == "" {
+		hash = unknown
+	}
+	right, err := argon2id.ComparePasswordAndHash(in.Password, hash)
+	if err != nil {
+		return a, err
+	}
+	if !right || a.Hash == "" {
+		return store.Account{}, errWrong
+	}
+	return a, nil
+}
+
+// newToken is one that nobody guesses, with the hash under which it is kept.
+func newToken() (token, hash string) {
+	b := make([]byte, tokenBytes)
+	_, _ = rand.Read(b) // it never fails
+	token = base64.RawURLEncoding.EncodeToString(b)
+	return token, tokenHash(token)
+}
+
+func tokenHash(token string) string {
+	sum := sha256.Sum256([]byte(token))
+	return hex.EncodeToString(sum[:])
+}
+
+// AddAccount enters somebody who may sign in, and gives a one-time link by which they set their password.
+func (h *House) AddAccount(ctx context.Context, key store.Key, in AccountIn) (Invited, error) {
+	var bad invalid.Fields
+	login := loginOf(in.Login)
+	if login == "" {
+		bad.Add("login", in.Login, "is missing")
+	}
+	if strings.TrimSpace(in.Name) == "" {
+		bad.Add("name", in.Name, "is missing")
+	}
+	if bad != nil {
+		return Invited{}, bad
+	}
+	a, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Account, error) {
+		a, err := tx.AddAccount(ctx, store.Account{Login: login, Name: strings.TrimSpace(in.Name), Role: in.Role})
+		return tellAccount(a), err
+	})
+	if err != nil {
+		return Invited{}, err
+	}
+	return h.Invite(ctx, a.ID)
+}
+
+// Invite gives a one-time link by which somebody sets a password: the first one, or a new one. Links before it are
+// over. The token is kept as a hash alone, so it is made anew each time.
+func (h *House) Invite(ctx context.Context, account int64) (Invited, error) {
+	token, hash := newToken()
+	out := Invited{Token: token, Until: time.Now().Add(inviteFor).UTC().Truncate(time.Second)}
+	err := h.Store.Write(ctx, func(tx store.Tx) error {
+		a, err := tx.Account(ctx, account)
+		if err != nil {
+			return err
+		}
+		out.Account = tellAccount(a)
+		return tx.AddInvitation(ctx, account, hash, out.Until)
+	})
+	return out, err
+}
+
+// TakeInvitation sets a password by a one-time link.
+func (h *House) TakeInvitation(ctx context.Context, token, password string) (store.Account, error) {
+	var bad invalid.Fields
+	checkPassword(&bad, password, "")
+	if bad != nil {
+		return store.Account{}, bad
+	}
+	hash, err := argon2id.CreateHash(password, argon2id.DefaultParams)
+	if err != nil {
+		return store.Account{}, err
+	}
+	var a store.Account
+	err = h.Store.Write(ctx, func(tx store.Tx) error {
+		if a, err = tx.TakeInvitation(ctx, tokenHash(token), time.Now()); err != nil {
+			return err
+		}
+		if err = tx.SetPassword(ctx, a.ID, hash); err != nil {
+			return err
+		}
+		a, err = tx.Account(ctx, a.ID)
+		return err
+	})
+	if errors.Is(err, store.ErrNotFound) {
+		return a, store.Refused("this link was used, is over, or was never given: ask for a new one")
+	}
+	return a, err
+}
+
+// ChangePassword sets one's own, and ends all other sessions.
+func (h *House) ChangePassword(ctx context.Context, account int64, old, password string) (store.Account, error) {
+	a, err := h.Store.Account(ctx, account)
+	if err != nil {
+		return a, err
+	}
+	if right, err := argon2id.ComparePasswordAndHash(old, a.Hash); err != nil || !right {
+		return a, errors.Join(err, Refuse("old", nil, "is not your password"))
+	}
+	var bad invalid.Fields
+	if checkPassword(&bad, password, a.Login); bad != nil {
+		return a, bad
+	}
+	hash, err := argon2id.CreateHash(password, argon2id.DefaultParams)
+	if err != nil {
+		return a, err
+	}
+	err = h.Store.Write(ctx, func(tx store.Tx) error {
+		if err := tx.SetPassword(ctx, account, hash); err != nil {
+			return err
+		}
+		a, err = tx.Account(ctx, account)
+		return err
+	})
+	return a, err
+}
+
+// EndSessions signs somebody out everywhere.
+func (h *House) EndSessions(ctx context.Context, key store.Key, account int64) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.EndSessions(ctx, account) })
+	return err
+}
+
+// lastOwner refuses what would leave the firm without an owner.
+var errLastOwner = store.Refused("this is the last owner: make somebody else one first")
+
+// ChangeAccount keeps a name and a role.
+func (h *House) ChangeAccount(ctx context.Context, key store.Key, id int64, in AccountIn) (Account, error) {
+	if strings.TrimSpace(in.Name) == "" {
+		return Account{}, Refuse("name", in.Name, "is missing")
+	}
+	a, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Account, error) {
+		if err := keepsOwner(ctx, tx, id, in.Role); err != nil {
+			return Account{}, err
+		}
+		a, err := tx.ChangeAccount(ctx, store.Account{ID: id, Name: strings.TrimSpace(in.Name), Role: in.Role, Version: in.Version})
+		return tellAccount(a), err
+	})
+	return a, stale(err, tellAccount)
+}
+
+// RemoveAccount takes somebody out, or brings them back.
+func (h *House) RemoveAccount(ctx context.Context, key store.Key, id int64, remove bool) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {
+		if remove {
+			if err := keepsOwner(ctx, tx, id, ""); err != nil {
+				return struct{}{}, err
+			}
+		}
+		return struct{}{}, tx.RemoveAccount(ctx, id, remove)
+	})
+	return err
+}
+
+// keepsOwner refuses to take the last owner's role.
+func keepsOwner(ctx context.Context, tx store.Tx, id int64, role string) error {
+	a, err := tx.Account(ctx, id)
+	if err != nil || a.Role != RoleOwner || role == RoleOwner {
+		return err
+	}
+	n, err := tx.CountAccounts(ctx, RoleOwner)
+	if err == nil && n < 2 {
+		return errLastOwner
+	}
+	return err
+}
