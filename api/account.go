@@ -2,7 +2,10 @@ package api
 
 import (
 	"context"
+	"fmt"
+	"io"
 	"net/http"
+	"path/filepath"
 	"regexp"
 	"time"
 
@@ -33,6 +36,9 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, post, "/accounts/{id}/restore", doc{"restore-account", "Firm", "Let somebody sign in again", "With the password as it was.", writes, 0}, s.restoreAccount)
 	op(a, post, "/accounts/{id}/invitation", doc{"invite-again", "Firm", "Give a new one-time link", "For a new password; links before it are over.", writes, 0}, s.inviteAgain)
 	op(a, remove, "/accounts/{id}/sessions", doc{"end-sessions", "Firm", "Sign somebody out everywhere", "Such as when a phone is lost.", writes, 0}, s.endSessions)
+	op(a, get, "/backup", doc{"backup", "Firm", "How the record stands with its backups", "When the last one was written whole, where they go and how often.", reads, 0}, s.backup)
+	op(a, post, "/backup", doc{"back-up", "Firm", "Write a backup now", "Of the record with its pictures; whole, or not at all.", writes, 0}, s.backUp)
+	op(a, get, "/backup/last.tar.zst", doc{"last-backup", "Firm", "The last backup", "To be put away elsewhere; restore it with the command.", readsOf, 0}, s.lastBackup)
 	op(a, get, "/properties/{id}/client-links", doc{"client-links", "Grounds", "Links that clients have", "Those that were not revoked.", readsOf, 0}, s.clientLinks)
 	op(a, post, "/properties/{id}/client-links", doc{"add-client-link", "Grounds", "Give a client a link", "To what was found and what is planned there; nothing can be changed by it.", writes, 0}, s.addClientLink)
 	op(a, remove, "/client-links/{id}", doc{"revoke-client-link", "Grounds", "Revoke a client's link", "For good.", writes, 0}, s.revokeClientLink)
@@ -232,4 +238,29 @@ func (s *Server) clientPage(ctx context.Context, in *struct {
 }) (*Out[house.ClientPage], error) {
 	p, err := s.ClientPage(ctx, in.Token)
 	return out(p), s.problem(ctx, "link", err)
+}
+
+func (s *Server) backup(ctx context.Context, _ *struct{}) (*Out[house.BackupState], error) {
+	b, err := s.BackupState(ctx)
+	return out(b), s.problem(ctx, "backup", err)
+}
+
+func (s *Server) backUp(ctx context.Context, _ *OnceKey) (*Out[house.BackupState], error) {
+	b, err := s.BackUp(ctx)
+	return out(b), s.problem(ctx, "backup", err)
+}
+
+func (s *Server) lastBackup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
+	f, err := s.LastBackupFile(ctx)
+	if err != nil {
+		return nil, s.problem(ctx, "a backup", err)
+	}
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		defer f.Close()
+		c.SetHeader("Content-Type", "application/zstd")
+		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", filepath.Base(f.Name())))
+		if _, err := io.Copy(c.BodyWriter(), f); err != nil && c.Context().Err() == nil {
+			s.Log.Error("sending a backup", "error", err)
+		}
+	}}, nil
 }

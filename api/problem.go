@@ -51,6 +51,10 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	if refused, ok := store.IsRefused(err); ok {
 		return huma.Error409Conflict(string(refused))
 	}
+	if text := store.Trouble(err); text != "" {
+		s.Log.ErrorContext(ctx, "the record", "what", what, "error", err)
+		return huma.NewError(http.StatusInsufficientStorage, text)
+	}
 	if errors.Is(err, context.Canceled) {
 		return huma.NewError(499, "the request was called off")
 	}

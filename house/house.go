@@ -44,6 +44,9 @@ type House struct {
 
 	proposed proposals
 
+	Backups Backups
+	backing sync.Mutex
+
 	guarded atomic.Bool // somebody may sign in
 
 	refreshing sync.Mutex

@@ -125,6 +125,7 @@ type Lookout struct {
 	Closing      []Order      `json:"closing" doc:"Jobs without a day whose window closes within a fortnight; up to 60"`
 	ClosingCount int          `json:"closing_count" doc:"How many there are of them"`
 	Property     int64        `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
+	BackupDue    bool         `json:"backup_due" doc:"There was no backup of the record for a week"`
 }
 
 // PlaceLine is a property as it stands among the others in the morning.
@@ -178,6 +179,15 @@ func (h *House) Lookout(ctx context.Context) (Lookout, error) {
 		Tender:  len(t.shelter),
 	}
 	o.Groups, o.Deep = t.groups()
+	if firm, err := h.Store.Firm(ctx); err != nil {
+		return o, err
+	} else if !firm.Sample {
+		b, err := h.BackupState(ctx)
+		if err != nil {
+			return o, err
+		}
+		o.BackupDue = b.Due
+	}
 	if o.Places, err = h.placeLines(ctx, t); err != nil {
 		return o, err
 	}

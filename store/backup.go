@@ -82,6 +82,23 @@ func Backup(ctx context.Context, folder string, made time.Time, w io.Writer) (Ma
 	return m, errors.Join(err, t.Close(), z.Close())
 }
 
+// BackupTo is Backup into a file, which is there whole or not at all.
+func BackupTo(ctx context.Context, folder string, made time.Time, file string) (Manifest, error) {
+	part := file + ".part"
+	f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+	if err != nil {
+		return Manifest{}, err
+	}
+	m, err := Backup(ctx, folder, made, f)
+	if err = errors.Join(err, f.Sync(), f.Close()); err == nil {
+		err = os.Rename(part, file)
+	}
+	if err != nil {
+		return m, errors.Join(err, os.Remove(part))
+	}
+	return m, nil
+}
+
 // copyRecord copies the record as it stands, and counts its rows.
 func (m *Manifest) copyRecord(ctx context.Context, folder, to string) error {
 	db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, recordFile)+"?_pragma=busy_timeout(10000)")

@@ -33,6 +33,9 @@ type Store struct {
 	firm    atomic.Uint64
 	weather atomic.Uint64
 	folder  string
+
+	held   *os.File    // the lock on the folder
+	opened os.FileInfo // the record's file as it was opened
 }
 
 // Rev counts the writes since the record was opened: what was worked out at one count holds until the next.
@@ -77,12 +80,26 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	if err := os.MkdirAll(folder, 0o700); err != nil {
 		return nil, fmt.Errorf("data folder: %w", err)
 	}
-	if err := private(filepath.Join(folder, "mezzadro.db")); err != nil {
+	held, err := hold(folder)
+	if err != nil {
+		return nil, err
+	}
+	s, err := openHeld(ctx, folder)
+	if err != nil {
+		return nil, errors.Join(err, held.Close())
+	}
+	s.held = held
+	return s, nil
+}
+
+// openHeld opens or makes the record in a folder that is held.
+func openHeld(ctx context.Context, folder string) (*Store, error) {
+	if err := private(filepath.Join(folder, recordFile)); err != nil {
 		return nil, fmt.Errorf("record: %w", err)
 	}
 	pragmas := url.Values{"_pragma": {"journal_mode(WAL)", "synchronous(FULL)", "foreign_keys(ON)", "busy_timeout(5000)"}}
 	file := filepath.Join(folder, "mezzadro.db")
-	open := func(extra string, conns int) (*sqlx.DB, error) {
+	connect := func(extra string, conns int) (*sqlx.DB, error) {
 		db, err := sqlx.Open("sqlite", "file:"+url.PathEscape(file)+"?"+pragmas.Encode()+extra)
 		if err == nil {
 			db.SetMaxOpenConns(conns)
@@ -93,7 +110,7 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 		}
 		return db, nil
 	}
-	w, err := open("&_txlock=immediate", 1)
+	w, err := connect("&_txlock=immediate", 1)
 	if err != nil {
 		return nil, err
 	}
@@ -103,20 +120,27 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	}
 	p, err := goose.NewProvider(goose.DialectSQLite3, w.DB, sub, goose.WithGoMigrations(jobsToOrders()))
 	if err == nil {
+		err = newer(ctx, p)
+	}
+	if err == nil {
 		_, err = p.Up(ctx)
 	}
 	if err != nil {
 		return nil, errors.Join(fmt.Errorf("record %s: %w", file, err), w.Close())
 	}
-	r, err := open("", 4)
+	r, err := connect("", 4)
 	if err != nil {
 		return nil, errors.Join(err, w.Close())
 	}
-	return &Store{read: r, write: w, folder: folder}, nil
+	opened, err := os.Stat(file)
+	if err != nil {
+		return nil, errors.Join(err, r.Close(), w.Close())
+	}
+	return &Store{read: r, write: w, folder: folder, opened: opened}, nil
 }
 
 // Close closes the file.
-func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close()) }
+func (s *Store) Close() error { return errors.Join(s.read.Close(), s.write.Close(), s.held.Close()) }
 
 // Tx is one write under way.
 type Tx struct {
@@ -130,6 +154,9 @@ type touches struct{ plants, book, firm, weather bool }
 // Write runs f as one transaction: all of it is kept, or nothing. What was read of the record at a count holds until
 // the count moves, which it does only after the record has.
 func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
+	if err := s.there(); err != nil {
+		return err
+	}
 	tx, err := s.write.BeginTxx(ctx, nil)
 	if err != nil {
 		return err

@@ -21,17 +21,9 @@ func backupCommand() *cobra.Command {
 			"beside it in another file.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			part := args[0] + ".part"
-			f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
+			m, err := store.BackupTo(c.Context(), data, time.Now(), args[0])
 			if err != nil {
 				return err
-			}
-			m, err := store.Backup(c.Context(), data, time.Now(), f)
-			if err = errors.Join(err, f.Sync(), f.Close()); err == nil {
-				err = os.Rename(part, args[0]) // whole, or not at all
-			}
-			if err != nil {
-				return errors.Join(err, os.Remove(part))
 			}
 			_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s\n", args[0], told(m))
 			return err

@@ -3,6 +3,7 @@ package main
 
 import (
 	"context"
+	"crypto/tls"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -11,6 +12,7 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
+	"path/filepath"
 	"sync"
 	"sync/atomic"
 	"syscall"
@@ -18,6 +20,7 @@ import (
 	_ "time/tzdata" // a machine without time zones still knows them
 
 	"github.com/spf13/cobra"
+	"golang.org/x/net/netutil"
 
 	"mezzadro/api"
 	"mezzadro/core/catalogue"
@@ -48,7 +51,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 		Version:       api.Version,
 	}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand())
 	return r
 }
 
@@ -56,12 +59,16 @@ func root() *cobra.Command {
 type options struct {
 	addr, data, today, weather string
 	hosts                      []string
+	cert, key                  string
+	backups                    house.Backups
 }
 
 func (o *options) flags(c *cobra.Command, data string) {
 	c.Flags().StringVar(&o.addr, "addr", "127.0.0.1:8080", "address to serve on")
 	c.Flags().StringVar(&o.data, "data", data, "folder that holds the record")
 	c.Flags().StringSliceVar(&o.hosts, "host", nil, "a name by which browsers call this machine, beside localhost; may be given again")
+	c.Flags().StringVar(&o.cert, "tls-cert", "", "certificate, with --tls-key: serve over TLS; read anew when it changes")
+	c.Flags().StringVar(&o.key, "tls-key", "", "its key")
 	c.Flags().StringVar(&o.today, "today", "", "take this day (YYYY-MM-DD) for today")
 }
 
@@ -109,7 +116,8 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 	if o.today == "" {
 		h.Clock = time.Now
 	}
-	return &api.Server{House: h, Files: web.Files()}, nil
+	h.Backups = o.backups
+	return &api.Server{House: h, Files: web.Files(), Secure: o.cert != ""}, nil
 }
 
 func serveCommand() *cobra.Command {
@@ -128,12 +136,16 @@ func serveCommand() *cobra.Command {
 				return err
 			}
 			defer s.Store.Close()
+			if err := o.reachable(c.Context(), s); err != nil {
+				return err
+			}
 			var watches sync.WaitGroup
+			watches.Go(func() { s.WatchBackups(c.Context()) })
 			watches.Go(func() { s.Watch(c.Context(), time.Minute) })
 			if station != nil {
 				watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
 			}
-			err = serve(c.Context(), o.addr, o.guard(s.Handler()), s.Log)
+			err = o.serve(c.Context(), s.Handler(), s.Log)
 			if c.Context().Err() != nil {
 				watches.Wait() // the record is closed after its last write
 			}
@@ -142,6 +154,9 @@ func serveCommand() *cobra.Command {
 	}
 	o.flags(c, "data")
 	c.Flags().StringVar(&o.weather, "weather", "", "base URL of a weather station")
+	c.Flags().StringVar(&o.backups.Folder, "backups", "", "folder that backups go to; beside the record when absent")
+	c.Flags().DurationVar(&o.backups.Every, "every", 0, "write a backup so often, such as 24h")
+	c.Flags().IntVar(&o.backups.Keep, "keep", 14, "how many backups stay; 0: all")
 	return c
 }
 
@@ -169,6 +184,12 @@ func demoCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			if err := anew(o.data); err != nil {
+				return err
+			}
+			if !o.loopback() {
+				return errors.New("the sample has no sign-in and is served to this machine alone: give --addr 127.0.0.1 with a port")
+			}
 			s, err := o.open(c.Context(), station)
 			if err != nil {
 				return err
@@ -181,7 +202,7 @@ func demoCommand() *cobra.Command {
 			if err := filled(c.Context(), s, sample, site, o.data); err != nil {
 				return err
 			}
-			return serve(c.Context(), o.addr, o.guard(site), s.Log)
+			return o.serve(c.Context(), site, s.Log)
 		},
 	}
 	o.flags(c, "demo-data")
@@ -226,6 +247,10 @@ func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.
 			folder,
 		)
 	}
+	unfinished := filepath.Join(folder, loadingFile)
+	if err := os.WriteFile(unfinished, nil, 0o600); err != nil {
+		return err
+	}
 	log := s.Log
 	s.Log = slog.New(slog.DiscardHandler)
 	err = sample.Load(ctx, site, s.SetToday)
@@ -234,10 +259,28 @@ func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.
 		return err
 	}
 	s.SetToday(s.Home)
-	return s.Store.Write(
+	err = s.Store.Write(
 		ctx,
 		func(tx store.Tx) error { return tx.SetFirm(ctx, store.Firm{Name: sample.Firm, Sample: true}) },
 	)
+	return errors.Join(err, os.Remove(unfinished))
+}
+
+// loadingFile marks a folder in which the sample is not whole yet.
+const loadingFile = "sample-is-loading"
+
+// anew empties a folder in which a first start of the sample broke off, so that it begins anew. Others stay as they are.
+func anew(folder string) error {
+	if _, err := os.Stat(filepath.Join(folder, loadingFile)); err != nil {
+		return nil // whole, or never begun
+	}
+	entries, err := os.ReadDir(folder)
+	for _, e := range entries {
+		if e.Name() != loadingFile {
+			err = errors.Join(err, os.RemoveAll(filepath.Join(folder, e.Name())))
+		}
+	}
+	return errors.Join(err, os.Remove(filepath.Join(folder, loadingFile)))
 }
 
 func weatherCommand() *cobra.Command {
@@ -252,7 +295,7 @@ func weatherCommand() *cobra.Command {
 			for _, t := range catalogue.Built().Climates {
 				w.Climates = append(w.Climates, t.Climate)
 			}
-			return serve(c.Context(), addr, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
+			return serve(c.Context(), addr, nil, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
 		},
 	}
 	c.Flags().StringVar(&addr, "addr", "127.0.0.1:8090", "address to serve on")
@@ -290,16 +333,27 @@ func checksCommand() *cobra.Command {
 	}
 }
 
+// Of connections: how many at once, and for how long what is sent may come in: a picture over a bad line takes its time.
+const (
+	connections = 512
+	readWithin  = 5 * time.Minute
+)
+
 // serve answers until the context ends, then lets requests under way finish.
-func serve(ctx context.Context, addr string, h http.Handler, log *slog.Logger) error {
+func serve(ctx context.Context, addr string, secret *tls.Config, h http.Handler, log *slog.Logger) error {
 	l, err := net.Listen("tcp", addr)
 	if err != nil {
 		return err
 	}
-	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	l = netutil.LimitListener(l, connections)
+	scheme := "http://"
+	if secret != nil {
+		l, scheme = tls.NewListener(l, secret), "https://"
+	}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: readWithin, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	failed := make(chan error, 1)
 	go func() { failed <- srv.Serve(l) }()
-	log.Info("serving", "url", "http://"+l.Addr().String())
+	log.Info("serving", "url", scheme+l.Addr().String())
 	select {
 	case err := <-failed:
 		return err

@@ -54,7 +54,15 @@ CREATE TABLE client_link (
     revoked_at TEXT
 ) STRICT;
 
+-- backups that were written whole
+CREATE TABLE backup_done (
+    at TEXT NOT NULL,
+    file TEXT NOT NULL,
+    plants INTEGER NOT NULL
+) STRICT;
+
 -- +goose Down
+DROP TABLE backup_done;
 DROP TABLE client_link;
 ALTER TABLE product_use DROP COLUMN by_name;
 ALTER TABLE job_order DROP COLUMN by_name;

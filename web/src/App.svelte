@@ -6,6 +6,7 @@
   import Find from './lib/Find.svelte';
   import { house, keys } from './lib/house.svelte';
   import Notes from './lib/Notes.svelte';
+  import SignIn from './lib/SignIn.svelte';
   import { opened } from './lib/opened';
   import MoveTime from './lib/MoveTime.svelte';
   import Waiting from './lib/Waiting.svelte';
@@ -26,6 +27,8 @@
     Grounds: () => import('./places/Grounds.svelte'),
     SitePlan: () => import('./places/SitePlan.svelte'),
     Winter: () => import('./places/Winter.svelte'),
+    SetPassword: () => import('./places/SetPassword.svelte'),
+    ClientPage: () => import('./places/ClientPage.svelte'),
     Replace: () => import('./places/Replace.svelte'),
     PlantPage: () => import('./places/PlantPage.svelte'),
     Rounds: () => import('./places/Rounds.svelte'),
@@ -66,6 +69,9 @@
     '/tell': at('Tell'),
     '/day/:day?/:crew?': at('DaySheet'),
     '/settings': at('Settings'),
+    '/owner': at('SetPassword'),
+    '/invite/:token': at('SetPassword'),
+    '/client/:token': at('ClientPage'),
     '*': Lookout,
   };
   const places = $derived([
@@ -92,7 +98,9 @@
       count: house.frame?.counts.rounds,
       of: 'jobs without a day or overdue',
     },
-    { name: 'Stores', path: '/stores', asks: 'What to buy, what is there, what was used', count: undefined, of: '' },
+    ...(house.may('planner')
+      ? [{ name: 'Stores', path: '/stores', asks: 'What to buy, what is there, what was used', count: undefined, of: '' }]
+      : []),
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
   ]);
   const section = (name: string) =>
@@ -105,6 +113,14 @@
           : name;
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
+  const client = $derived(here === '/client'); // somebody from outside reads one page
+  const open = $derived(client || here === '/invite' || here === '/owner');
+  // Somebody else who signs in reads all anew; the same one again goes on where they were.
+  let who = $state(0);
+  $effect(() => {
+    if (house.me?.account) who = house.me.account.id;
+  });
+  let asked = $state(localStorage.getItem('no owner yet') === 'yes'); // the first start's question was put off
 
   let finding = $state(false);
   let helping = $state(false);
@@ -160,8 +176,10 @@
 <svelte:window {onkeydown} />
 
 <ThemeProvider {theme}>
+  {#if house.me?.needs === 'sign-in' && !open}<SignIn />{/if}
   <div class="flex min-h-dvh flex-col md:flex-row print:block print:min-h-0">
     <nav
+      hidden={client}
       aria-label="Places"
       class="order-2 flex shrink-0 border-rule bg-sheet print:hidden max-md:fixed max-md:inset-x-0 max-md:bottom-0 max-md:z-20 max-md:border-t md:sticky md:top-0 md:h-dvh md:w-44 md:flex-col md:border-r md:order-1"
     >
@@ -229,8 +247,23 @@
           <b>No connection.</b> What you see was read earlier and is kept on this device.
         </p>
       {/if}
+      {#if house.me?.needs === 'owner' && house.frame && !house.frame.counts.grounds && !asked && !open}
+        <p class="flex flex-wrap items-center gap-x-4 border-b border-ink bg-white px-4 py-2">
+          <span class="min-w-60 flex-1"
+            ><b>Whose record is this?</b> Until there is an owner, whoever uses this machine may do all, and no other machine gets in.</span
+          >
+          <Button size="sm" class="min-h-11" href="#/owner">Enter the owner</Button>
+          <button
+            class="min-h-11 text-moss underline"
+            onclick={() => {
+              asked = true;
+              localStorage.setItem('no owner yet', 'yes');
+            }}>Not now</button
+          >
+        </p>
+      {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
-      {#key moved}<Router {routes} />{/key}
+      {#key `${moved} ${who}`}<Router {routes} />{/key}
     </main>
   </div>
 

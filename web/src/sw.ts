@@ -37,7 +37,7 @@ registerRoute(
     url.pathname.startsWith('/api/v1/') &&
     !url.pathname.startsWith('/api/v1/walks/') &&
     !url.pathname.endsWith('/progress') &&
-    !/\.(csv|pdf|ics|yaml|gpx|geojson)$/.test(url.pathname),
+    !/\.(csv|pdf|ics|yaml|gpx|geojson|zst)$/.test(url.pathname),
   new NetworkFirst({
     cacheName: 'reads',
     plugins: [

@@ -17,7 +17,7 @@ export type Climate = Schemas['SeasonClimate'];
 export const api = createClient<paths>({ baseUrl: '/' });
 
 /** Whether the last answer came from this device, because the house could not be reached. */
-export const reach = { ondevice: (_is: boolean) => {} };
+export const reach = { ondevice: (_is: boolean) => {}, signin: () => {} };
 api.use({
   onResponse({ request, response }) {
     if (request.method === 'GET') reach.ondevice(response.headers.has('X-From-Device'));
@@ -83,6 +83,37 @@ export class Problem extends Error {
   }
 }
 
+/** What a refusal says. Who is not signed in any more is asked once, and what was entered waits as without signal. */
+export function problemOf(status: number, body: unknown): Problem {
+  if (status === 401) {
+    reach.signin();
+    return new Problem(0, { detail: 'Sign in again: nothing you entered is lost.' });
+  }
+  if (body === undefined || typeof body === 'string')
+    return new Problem(status, {
+      detail: `Something on the way answered ${status}, not the house. Nothing you entered is lost; try again.`,
+    });
+  return new Problem(status, body as ConstructorParameters<typeof Problem>[1]);
+}
+
+/** The answer of a plain request, or the Problem it is. */
+export async function answerOf<T>(call: Promise<Response>): Promise<T> {
+  let response: Response;
+  try {
+    response = await call;
+  } catch {
+    throw new Problem(0, undefined);
+  }
+  let body: unknown;
+  try {
+    body = JSON.parse(await response.text());
+  } catch {
+    body = undefined; // no answer of the house
+  }
+  if (!response.ok || body === undefined) throw problemOf(response.ok ? 502 : response.status, body);
+  return body as T;
+}
+
 /** Waits for an answer and gives its data, or throws the Problem. */
 export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let r;
@@ -91,7 +122,7 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   } catch {
     throw new Problem(0, undefined);
   }
-  if (!r.response.ok) throw new Problem(r.response.status, r.error as ConstructorParameters<typeof Problem>[1]);
+  if (!r.response.ok) throw problemOf(r.response.status, r.error);
   return r.data as T;
 }
 
@@ -104,15 +135,7 @@ export async function sendFile<T>(
   method: 'POST' | 'PUT' = 'POST',
 ): Promise<T> {
   const body = kind.startsWith('text/') ? await file.text() : file;
-  let response: Response;
-  try {
-    response = await fetch(path, { method, headers: { 'Content-Type': kind, ...headers }, body });
-  } catch {
-    throw new Problem(0, undefined);
-  }
-  const answer: unknown = await response.json();
-  if (!response.ok) throw new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]);
-  return answer as T;
+  return answerOf<T>(fetch(path, { method, headers: { 'Content-Type': kind, ...headers }, body }));
 }
 
 /** A key for one write, so that a repeat of it writes nothing. */

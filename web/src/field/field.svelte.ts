@@ -1,5 +1,5 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
-import { api, ask, onceKey, plantsOn, Problem, type Check, type Plant, type Schemas } from '../api/client';
+import { answerOf, api, ask, type Check, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { alone } from './alone';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
@@ -405,26 +405,24 @@ class Field {
       query.set('latitude', String(p.place.latitude));
       query.set('longitude', String(p.place.longitude));
     }
-    let response: Response;
+    let answer: Schemas['Photo'];
     try {
-      response = await fetch(`/api/v1/walks/${p.walk}/plants/${p.plant}/photos?${query}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': p.key },
-        body: p.blob,
-      });
-    } catch {
-      throw new Problem(0, undefined);
-    }
-    if (response.status >= 500) throw new Problem(response.status, undefined);
-    const answer: unknown = await response.json();
-    if (!response.ok) {
-      const why = new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]).message;
+      answer = await answerOf(
+        fetch(`/api/v1/walks/${p.walk}/plants/${p.plant}/photos?${query}`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': p.key },
+          body: p.blob,
+        }),
+      );
+    } catch (e) {
+      if (unreached(e) || stumbled(e)) throw e;
+      const why = (e as Error).message;
       await this.#keepPhoto({ ...p, refused: why });
       house.fail(new Error(why));
       return;
     }
     await this.dropPhoto(p.key);
-    if (this.walk?.walk === p.walk) this.setPhotos((l) => [...l, answer as Schemas['Photo']]);
+    if (this.walk?.walk === p.walk) this.setPhotos((l) => [...l, answer]);
   }
 }
 

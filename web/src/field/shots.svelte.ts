@@ -1,5 +1,5 @@
 /** Pictures taken at jobs that wait to be sent. */
-import { Problem, type Schemas } from '../api/client';
+import { answerOf, type Schemas } from '../api/client';
 import { device } from './device';
 import { Queue, type Waits } from './queue.svelte';
 
@@ -10,21 +10,14 @@ export interface ShotOf {
 }
 
 async function post({ order, data }: ShotOf, key: string): Promise<Schemas['OrderPhoto']> {
-  let response: Response;
   const bytes = Uint8Array.from(atob(data.slice(data.indexOf(',') + 1)), (c) => c.charCodeAt(0));
-  try {
-    response = await fetch(`/api/v1/orders/${order}/photos`, {
+  return answerOf(
+    fetch(`/api/v1/orders/${order}/photos`, {
       method: 'POST',
       headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': key },
       body: new Blob([bytes], { type: 'image/jpeg' }),
-    });
-  } catch {
-    throw new Problem(0, undefined);
-  }
-  if (response.status >= 500) throw new Problem(response.status, undefined);
-  const answer: unknown = await response.json();
-  if (!response.ok) throw new Problem(response.status, answer as ConstructorParameters<typeof Problem>[1]);
-  return answer as Schemas['OrderPhoto'];
+    }),
+  );
 }
 
 class Shots extends Queue<ShotOf, Schemas['OrderPhoto']> {

@@ -8,10 +8,13 @@ class House {
   placed = $state(false); // the place in sight shows the messages where it has room for them
   glare = $state(localStorage.getItem('glare') === 'on');
   ondevice = $state(false); // what was read last came from this device: the house cannot be reached
+  me = $state.raw<Schemas['Me'] | undefined>(); // who is signed in, and whether anybody has to be
   #last = 0;
 
   constructor() {
     reach.ondevice = (is) => (this.ondevice = is);
+    reach.signin = () => (this.me = { needs: 'sign-in' });
+    void this.readMe();
     // Once the worker keeps what is read, the frame is read again, so that it is there without signal.
     navigator.serviceWorker?.addEventListener('controllerchange', () => void this.refresh());
     setInterval(() => this.ondevice && void this.refresh(), 5000);
@@ -21,10 +24,25 @@ class House {
     return this.frame?.today ?? '';
   }
 
+  async readMe() {
+    try {
+      this.me = await ask(api.GET('/api/v1/me'));
+    } catch (e) {
+      if (!(e instanceof Problem) || e.status !== 0) this.fail(e); // without signal one stays who one was
+    }
+  }
+
+  /** Whether who is signed in may do what a role may; all may where nobody has to sign in. */
+  may(role: 'planner' | 'owner'): boolean {
+    const mine = this.me?.account?.role;
+    return !mine || mine === 'owner' || mine === role;
+  }
+
   async refresh() {
     try {
       this.frame = await ask(api.GET('/api/v1/frame'));
     } catch (e) {
+      if (this.me?.needs === 'sign-in') return; // it is asked for
       if (e instanceof Problem && e.status === 0)
         this.ondevice = true; // the banner says so
       else this.fail(e);

@@ -19,6 +19,7 @@
   } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
+  import ClientLinks from '../lib/ClientLinks.svelte';
   import BloomYear from '../plan/BloomYear.svelte';
   import AccessSlip from '../rounds/AccessSlip.svelte';
   import FilePick from '../lib/FilePick.svelte';
@@ -36,6 +37,7 @@
   let species = $state<Species[]>([]);
   let plants = $state<Plant[]>([]);
   let bloomShown = $state(false);
+  let linksShown = $state(false);
   let season = $state<Season>();
   let words = $state('');
   let form = $state<'none' | 'property' | 'change property' | 'plant' | Plant>('none');
@@ -294,8 +296,10 @@
         <Button color="light" href="#/cuts/{id}">Plan cuts</Button>
         <Button color="light" href="#/grounds/{id}/plan">Plan</Button>
         <Button color="light" href="#/grounds/{id}/winter">Winter</Button>
-        <Button color="light" onclick={() => (form = 'change property')}>Change</Button>
-        <Button color="light" onclick={() => removeProperty(property)}>Remove</Button>
+        {#if house.may('planner')}
+          <Button color="light" onclick={() => (form = 'change property')}>Change</Button>
+          <Button color="light" onclick={() => removeProperty(property)}>Remove</Button>
+        {/if}
       </header>
 
       <section class="mt-3 flex flex-wrap items-center gap-x-6 gap-y-1 border-y border-rule py-2 text-sm">
@@ -326,6 +330,10 @@
         <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
         {#if bloomShown}<BloomYear property={id} />{/if}
       </details>
+      {#if house.may('planner')}<details class="mt-1" bind:open={linksShown}>
+          <summary class="min-h-11 py-2 font-semibold">What the client reads</summary>
+          {#if linksShown}<ClientLinks property={id} />{/if}
+        </details>{/if}
 
       {#if again}
         <div class="mt-3 border border-ink bg-white p-3" role="alert">

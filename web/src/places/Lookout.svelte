@@ -218,6 +218,11 @@
 
 <div class="px-5 py-4 max-md:px-3">
   <h1 class="sr-only">Lookout</h1>
+  {#if look?.backup_due && house.may('owner')}<p class="mb-3 border-l-4 border-sun bg-white px-3 py-1">
+      There was no backup of the record for a week. <a class="inline-flex min-h-11 items-center underline" href="#/settings"
+        >Write one in Settings</a
+      >
+    </p>{/if}
   {#if !look || !house.frame}
     <Waiting rows={8} />
   {:else if !house.frame.counts.grounds}

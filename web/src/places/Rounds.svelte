@@ -213,7 +213,9 @@
   <section class="border-r border-rule px-4 py-3 max-lg:order-last" aria-label="Jobs to be placed">
     <div class="flex items-center gap-2">
       <h1 class="flex-1 lg:sr-only">Rounds</h1>
-      <Button color="light" size="sm" class="min-h-11" onclick={() => (entering = 'new')}>Job by hand</Button>
+      {#if house.may('planner')}<Button color="light" size="sm" class="min-h-11" onclick={() => (entering = 'new')}
+          >Job by hand</Button
+        >{/if}
     </div>
     {#if rounds?.overdue?.length}
       <h2 class="mt-3 text-bad">Overdue</h2>
@@ -332,8 +334,10 @@
 
     <div class="flex flex-wrap items-center gap-2">
       <h2 class="flex-1">{brief(from)} – {brief(plusDays(from || '2000-01-01', span - 1))}</h2>
-      <Button size="sm" class="min-h-11" href="#/propose">Propose rounds</Button>
-      <Button size="sm" color="light" class="min-h-11" href="#/tell">Tell clients</Button>
+      {#if house.may('planner')}
+        <Button size="sm" class="min-h-11" href="#/propose">Propose rounds</Button>
+        <Button size="sm" color="light" class="min-h-11" href="#/tell">Tell clients</Button>
+      {/if}
       <Button size="sm" color="light" class="min-h-11" onclick={() => show(plusDays(from, -span))}>Earlier</Button>
       <Button size="sm" color="light" class="min-h-11" disabled={from === house.today} onclick={() => show(house.today)}
         >Today</Button

@@ -5,7 +5,10 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { keptOf } from '../lib/kept';
+  import BackupSlip from '../lib/BackupSlip.svelte';
+  import Accounts from '../lib/Accounts.svelte';
   import HouseRules from '../lib/HouseRules.svelte';
+  import MyAccount from '../lib/MyAccount.svelte';
   import People from '../lib/People.svelte';
   import Crews from '../rounds/Crews.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -58,59 +61,65 @@
   {#if !firm}
     <Waiting />
   {:else}
-    <form class="mt-3 space-y-4" onsubmit={keep} aria-label="Settings">
-      <section class="space-y-3 border border-rule bg-white p-4">
-        <h2>The firm</h2>
-        <Field label="Name" bind:value={firm.name} problem={problem?.fields.name} />
-        <div class="grid gap-3 sm:grid-cols-2">
-          <Pick
-            label="Units"
-            bind:value={firm.units}
-            options={[
-              ['metric', 'Metric: m, °C, mm, L'],
-              ['imperial', 'Imperial: ft, °F, in, gal'],
-            ]}
-          />
-          <Pick
-            label="The week begins on"
-            bind:value={firm.week_start}
-            options={[
-              [1, 'Monday'],
-              [0, 'Sunday'],
-              [6, 'Saturday'],
-            ]}
-          />
-        </div>
-        <p class="text-sm text-soft">
-          Figures are kept as they were measured; units change how they are shown and entered, everywhere. Days are written as
-          your browser’s region writes them.
-        </p>
-      </section>
-      <section class="space-y-2 border border-rule bg-white p-4">
-        <h2>House rules</h2>
-        <HouseRules bind:rules={firm.rules} problems={problem?.fields} />
-        <p class="text-sm text-soft">
-          A rule changes what is advised and what days cost; every window follows at once, and each result that hangs on a rule
-          says so. A property may choose otherwise: <a class="underline" href="#/grounds">change the property</a>.
-        </p>
-      </section>
-      {#if theirs}
-        <p role="alert" class="border-2 border-sun bg-white p-3">
-          Somebody else has changed the settings meanwhile: {theirs.name}, {theirs.units}.
-          <button type="button" class="min-h-11 text-moss underline" onclick={() => ((firm = theirs), (problem = undefined))}
-            >Take theirs</button
-          >
-          <button
-            type="button"
-            class="min-h-11 text-moss underline"
-            onclick={() => ((firm = { ...firm!, version: theirs.version }), (problem = undefined))}
-            >Keep mine, and save again</button
-          >
-        </p>
-      {/if}
-      <Button type="submit">Keep</Button>
-    </form>
-    <People onchange={() => stamp++} />
-    <Crews {stamp} />
+    {#if !house.may('owner')}<p class="mt-2 text-soft">The firm’s settings are the owner’s to change.</p>
+    {:else}<form class="mt-3 space-y-4" onsubmit={keep} aria-label="Settings">
+        <section class="space-y-3 border border-rule bg-white p-4">
+          <h2>The firm</h2>
+          <Field label="Name" bind:value={firm.name} problem={problem?.fields.name} />
+          <div class="grid gap-3 sm:grid-cols-2">
+            <Pick
+              label="Units"
+              bind:value={firm.units}
+              options={[
+                ['metric', 'Metric: m, °C, mm, L'],
+                ['imperial', 'Imperial: ft, °F, in, gal'],
+              ]}
+            />
+            <Pick
+              label="The week begins on"
+              bind:value={firm.week_start}
+              options={[
+                [1, 'Monday'],
+                [0, 'Sunday'],
+                [6, 'Saturday'],
+              ]}
+            />
+          </div>
+          <p class="text-sm text-soft">
+            Figures are kept as they were measured; units change how they are shown and entered, everywhere. Days are written as
+            your browser’s region writes them.
+          </p>
+        </section>
+        <section class="space-y-2 border border-rule bg-white p-4">
+          <h2>House rules</h2>
+          <HouseRules bind:rules={firm.rules} problems={problem?.fields} />
+          <p class="text-sm text-soft">
+            A rule changes what is advised and what days cost; every window follows at once, and each result that hangs on a rule
+            says so. A property may choose otherwise: <a class="underline" href="#/grounds">change the property</a>.
+          </p>
+        </section>
+        {#if theirs}
+          <p role="alert" class="border-2 border-sun bg-white p-3">
+            Somebody else has changed the settings meanwhile: {theirs.name}, {theirs.units}.
+            <button type="button" class="min-h-11 text-moss underline" onclick={() => ((firm = theirs), (problem = undefined))}
+              >Take theirs</button
+            >
+            <button
+              type="button"
+              class="min-h-11 text-moss underline"
+              onclick={() => ((firm = { ...firm!, version: theirs.version }), (problem = undefined))}
+              >Keep mine, and save again</button
+            >
+          </p>
+        {/if}
+        <Button type="submit">Keep</Button>
+      </form>{/if}
+    {#if house.may('planner')}
+      <People onchange={() => stamp++} />
+      <Crews {stamp} />
+    {/if}
+    {#if house.me?.account?.role === 'owner'}<Accounts />{/if}
+    {#if house.may('owner') && !house.frame?.firm.sample}<BackupSlip />{/if}
+    <MyAccount />
   {/if}
 </div>
