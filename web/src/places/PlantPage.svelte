@@ -196,6 +196,15 @@
         </div>
         <div class="order-3">
           <PlantSun property={p.property_id} plant={p.id} />
+          {#if story.deeds?.length}<section class="mt-4" aria-label="Who did what">
+              <h2>Who did what</h2>
+              <ul class="text-sm">
+                {#each story.deeds as d, i (i)}<li class="border-t border-rule py-1">
+                    <b>{d.name}</b>
+                    {d.did}, {new Date(d.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
+                  </li>{/each}
+              </ul>
+            </section>{/if}
           <section class="mt-5" aria-label="Photos">
             <h2>Photos side by side</h2>
             {#if shots.length}
