@@ -12,6 +12,17 @@ import (
 	"mezzadro/store"
 )
 
+// brief is a refused value as it is told: what is long is cut.
+func brief(v any) any {
+	if s, is := v.(string); is && len(s) > valueMost {
+		return s[:valueMost] + " …"
+	}
+	return v
+}
+
+// valueMost is how much of a refused value is told, bytes.
+const valueMost = 200
+
 // problem turns an error into a problem document that names the field and what was wrong. what says which thing was
 // asked for. Errors nobody foresaw are logged and answered without their inside.
 func (s *Server) problem(ctx context.Context, what string, err error) error {
@@ -22,9 +33,9 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	case err == nil:
 		return nil
 	case errors.As(err, &fields):
-		p := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: "Unprocessable Entity", Detail: fields.Error()}
-		for _, f := range fields {
-			p.Errors = append(p.Errors, &huma.ErrorDetail{Location: "body." + f.Path, Message: f.Problem, Value: f.Value})
+		p := &huma.ErrorModel{Status: http.StatusUnprocessableEntity, Title: "Unprocessable Entity", Detail: fields.Bounded().Error()}
+		for _, f := range fields.Bounded() {
+			p.Errors = append(p.Errors, &huma.ErrorDetail{Location: "body." + f.Path, Message: f.Problem, Value: brief(f.Value)})
 		}
 		return p
 	case errors.Is(err, store.OtherBody):

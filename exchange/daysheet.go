@@ -40,7 +40,7 @@ const (
 // WriteDaySheet prints a crew's day as a PDF.
 func WriteDaySheet(w io.Writer, sheet DaySheet) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetTitle(sheet.Title, true)
+	pdf.SetTitle(legible(sheet.Title), true)
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(true, pageMargin)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -66,7 +66,7 @@ type page struct{ *fpdf.Fpdf }
 func (p page) text(style string, size, from float64, text string) {
 	p.SetFont("go", style, size)
 	p.SetX(pageMargin + from)
-	p.MultiCell(pageWidth-from, size*0.46, text, "", "L", false)
+	p.MultiCell(pageWidth-from, size*0.46, legible(text), "", "L", false)
 }
 
 func (p page) visit(v SheetVisit) {
@@ -94,7 +94,7 @@ func (p page) job(j SheetJob) {
 	p.CellFormat(tookWidth, 4, "took ................ min", "", 0, "R", false, 0, "")
 	p.SetXY(pageMargin+tickBox+2, y)
 	p.SetFont("go", "B", 10.5)
-	p.MultiCell(pageWidth-tickBox-2-tookWidth, 4.8, j.Title, "", "L", false)
+	p.MultiCell(pageWidth-tickBox-2-tookWidth, 4.8, legible(j.Title), "", "L", false)
 	p.text("", 9, tickBox+2, j.Detail)
 	for _, m := range j.Mind {
 		p.text("", 9, tickBox+2, "– "+m)

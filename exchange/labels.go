@@ -32,12 +32,13 @@ const (
 // WriteLabels prints labels to be cut out, as a PDF.
 func WriteLabels(w io.Writer, title string, labels []Label) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetTitle(title, true)
+	pdf.SetTitle(legible(title), true)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
 	pdf.AddUTF8FontFromBytes("go", "I", goitalic.TTF)
 	for i, l := range labels {
+		l.Common, l.Latin, l.Place, l.Owner = legible(l.Common), legible(l.Latin), legible(l.Place), legible(l.Owner)
 		if i%(labelsAcross*labelsDown) == 0 {
 			pdf.AddPage()
 		}

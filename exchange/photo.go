@@ -6,6 +6,7 @@ import (
 	"image"
 	_ "image/gif" // formats that are read
 	_ "image/png"
+	"sync"
 
 	"github.com/kovidgoyal/imaging"
 	_ "golang.org/x/image/webp"
@@ -15,9 +16,12 @@ const (
 	// MaxPhotoBytes is the largest picture file taken in.
 	MaxPhotoBytes = 25 << 20
 	maxPixels     = 80_000_000
-	photoEdge     = 1600 // px: enough to tell a scale from a spot of dirt
+	maxEdge       = 30_000 // px: so that the product of two is a number still
+	photoEdge     = 1600   // px: enough to tell a scale from a spot of dirt
 	photoQuality  = 82
 )
+
+var decoding sync.Mutex
 
 // Photo reads a picture and gives it as a JPEG no longer than 1600 px on an edge, upright, without any note of where,
 // when or by what it was taken.
@@ -26,7 +30,7 @@ func Photo(file []byte) (jpeg []byte, width, height int, err error) {
 	if err != nil {
 		return nil, 0, 0, fmt.Errorf("this is no picture: want JPEG, PNG, WebP or GIF")
 	}
-	if c.Width*c.Height > maxPixels {
+	if c.Width <= 0 || c.Height <= 0 || c.Width > maxEdge || c.Height > maxEdge || c.Width*c.Height > maxPixels {
 		return nil, 0, 0, fmt.Errorf(
 			"a picture of %d × %d px is too large: at most %d million px are read",
 			c.Width,
@@ -34,6 +38,8 @@ func Photo(file []byte) (jpeg []byte, width, height int, err error) {
 			maxPixels/1_000_000,
 		)
 	}
+	decoding.Lock() // one at a time: each takes hundreds of megabytes for a moment
+	defer decoding.Unlock()
 	img, err := imaging.Decode(bytes.NewReader(file), imaging.AutoOrientation(true))
 	if err != nil {
 		return nil, 0, 0, fmt.Errorf("the %s picture is broken: %v", format, err)

@@ -42,7 +42,7 @@ var scales = []float64{20, 50, 100, 200, 250, 500, 1000, 2000, 5000}
 // WritePlanPage prints a plan to a scale, what stands on it by numbers, and what is to be planted.
 func WritePlanPage(w io.Writer, sheet PlanPage) error {
 	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetTitle(sheet.Title, true)
+	pdf.SetTitle(legible(sheet.Title), true)
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(true, pageMargin)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -84,7 +84,7 @@ func (p page) lines(head string, list []PlanLine) {
 		if l.Detail != "" {
 			text += ": " + l.Detail
 		}
-		p.MultiCell(pageWidth-11, 4.6, text, "", "L", false)
+		p.MultiCell(pageWidth-11, 4.6, legible(text), "", "L", false)
 	}
 }
 
@@ -237,6 +237,7 @@ func (d drawn) point(t *site.Thing) {
 // label writes a short text about a place, on white.
 func (d drawn) label(x, y float64, text string, size float64, style string) {
 	d.SetFont("go", style, size)
+	text = legible(text)
 	wide := d.GetStringWidth(text) + 1
 	d.SetFillColor(255, 255, 255)
 	d.SetXY(x-wide/2, y-size*0.2)

@@ -141,8 +141,8 @@ func ReadPlantsCSV(r io.Reader) ([]PlantLine, error) {
 func readPlant(l line) PlantLine {
 	p := PlantLine{Count: 1, Line: l.number}
 	p.Species, _ = l.cell("species")
-	p.Label, _ = l.cell("label")
-	p.Note, _ = l.cell("note")
+	p.Label, _ = l.words("label")
+	p.Note, _ = l.words("note")
 	if p.Species == "" {
 		l.refuse("species", "", "is missing")
 	}
@@ -231,7 +231,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 		}
 		if err := out.Write([]string{
 			p.Species,
-			p.Label,
+			inert(p.Label),
 			f(p.HeightM),
 			spread,
 			strconv.Itoa(p.Count),
@@ -249,7 +249,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			p.Slope,
 			p.Soil,
 			yes(p.Wet),
-			p.Note,
+			inert(p.Note),
 		}); err != nil {
 			return err
 		}

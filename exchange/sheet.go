@@ -36,6 +36,12 @@ func (l line) figure(name string) (text string, given bool) {
 	return figure(text, l.sep), given
 }
 
+// words is a cell of text as it was before it was made safe for spreadsheets.
+func (l line) words(name string) (text string, given bool) {
+	text, given = l.cell(name)
+	return live(text), given
+}
+
 // refuse notes what is wrong with a cell.
 func (l line) refuse(name string, value any, format string, args ...any) {
 	if i := slices.Index(l.head, name); i >= 0 {
@@ -44,6 +50,13 @@ func (l line) refuse(name string, value any, format string, args ...any) {
 	l.bad.Add(fmt.Sprintf("line %d", l.number), value, "%s: %s", name, fmt.Sprintf(format, args...))
 	*l.faulty = true
 }
+
+// Of what a file may hold: it is refused before anything of it is looked up.
+const (
+	columnsMost = 200
+	linesMost   = 200_000
+	cellMost    = 20_000 // characters
+)
 
 // most is how many faults of a file are told at once, where its layout says nothing else.
 const most = 20
@@ -82,6 +95,9 @@ func sheet(r io.Reader, c layout, row func(line)) (passed []string, err error) {
 	if err != nil {
 		return nil, invalid.Fields{{Path: "line 1", Problem: err.Error()}}
 	}
+	if len(named) > columnsMost {
+		return nil, invalid.Fields{{Path: "line 1", Problem: fmt.Sprintf("has %d columns; at most %d are read", len(named), columnsMost)}}
+	}
 	head, passed, bad := c.header(named)
 	if bad != nil {
 		return passed, bad
@@ -107,7 +123,15 @@ func sheet(r io.Reader, c layout, row func(line)) (passed []string, err error) {
 		if !slices.ContainsFunc(cells, func(s string) bool { return strings.TrimSpace(s) != "" }) {
 			continue
 		}
-		lines++
+		if lines++; lines > linesMost {
+			bad.Add("file", nil, "has more than %d lines, which is the most that is read", linesMost)
+			break
+		}
+		if k := slices.IndexFunc(cells, func(s string) bool { return len(s) > cellMost }); k >= 0 {
+			n, _ := in.FieldPos(0)
+			bad.Add(fmt.Sprintf("line %d", n), nil, "cell %d is longer than %d characters", k+1, cellMost)
+			continue
+		}
 		number, _ := in.FieldPos(0)
 		for len(cells) > len(head) && strings.TrimSpace(cells[len(cells)-1]) == "" {
 			cells = cells[:len(cells)-1]

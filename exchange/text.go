@@ -53,3 +53,25 @@ func figure(cell string, sep rune) string {
 	}
 	return cell
 }
+
+// risky are the first letters by which a spreadsheet takes a cell for a formula.
+const risky = "=+-@\t\r"
+
+// inert is a text that no spreadsheet takes for a formula: with an apostrophe before it, where it begins like one, or
+// with such an apostrophe.
+func inert(text string) string {
+	rest := strings.TrimLeft(text, "'")
+	if rest != "" && strings.ContainsRune(risky, rune(rest[0])) {
+		return "'" + text
+	}
+	return text
+}
+
+// live takes the apostrophe off again that inert has put there.
+func live(text string) string {
+	rest := strings.TrimLeft(text, "'")
+	if len(rest) < len(text) && rest != "" && strings.ContainsRune(risky, rune(rest[0])) {
+		return text[1:]
+	}
+	return text
+}

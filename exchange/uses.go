@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"io"
 	"strconv"
-	"strings"
 
 	"github.com/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/gobold"
@@ -55,14 +54,6 @@ func Figure(v float64, unit string) string {
 	return strconv.FormatFloat(v, 'f', -1, 64) + " " + unit
 }
 
-// inert keeps a spreadsheet from taking what somebody wrote for a formula.
-func inert(text string) string {
-	if text != "" && strings.ContainsRune("=+-@\t", rune(text[0])) {
-		return "'" + text
-	}
-	return text
-}
-
 // WriteUses writes the use record as CSV.
 func WriteUses(w io.Writer, lines []UseLine) error {
 	out := csv.NewWriter(w)
@@ -88,6 +79,7 @@ var useWidths = []float64{20, 30, 38, 26, 34, 28, 18, 16, 22, 20, 25}
 // PrintUses prints the use record as a PDF.
 func PrintUses(w io.Writer, title string, lines []UseLine) error {
 	pdf := fpdf.New("L", "mm", "A4", "")
+	title = legible(title)
 	pdf.SetTitle(title, true)
 	pdf.SetMargins(10, 12, 10)
 	pdf.SetAutoPageBreak(false, 12)

@@ -52,13 +52,55 @@ func (s Station) Hours(
 	if err := s.ask(ctx, "/hours", latitude, longitude, elevationM, from, to, &reply); err != nil {
 		return nil, "", err
 	}
+	left, first := 0, ""
+	seen := map[int64]bool{}
 	for i, h := range reply.Hours {
-		if h.TempC == nil {
-			return nil, "", fmt.Errorf("weather station: hour %d (%s) has no temperature", i+1, h.Time.Format(time.RFC3339))
+		why := h.wrong(from, to)
+		if at := h.Time.UTC().Truncate(time.Hour).Unix(); why == "" && seen[at] {
+			why = "it comes twice"
+		} else if why == "" {
+			seen[at] = true
+			hours = append(hours, h.hour())
 		}
-		hours = append(hours, h.hour())
+		if why != "" {
+			if left++; left == 1 {
+				first = fmt.Sprintf("hour %d, %s: %s", i+1, h.Time.Format(time.RFC3339), why)
+			}
+		}
 	}
-	return hours, sourceOf(reply.Simulated), nil
+	if len(hours) == 0 && left > 0 {
+		return nil, "", fmt.Errorf("weather station: none of its %d hours can be: %s", left, first)
+	}
+	source = sourceOf(reply.Simulated)
+	if left > 0 {
+		source += fmt.Sprintf("; %d hours left out, the first %s", left, first)
+	}
+	slices.SortFunc(hours, func(a, b weather.Hour) int { return a.Time.Compare(b.Time) })
+	return hours, source, nil
+}
+
+// wrong is why an hour cannot be; empty where it can. -999 and its like stand for what was not measured in many
+// stations: of the temperature they are no frost, of the others nothing.
+func (h *StationHour) wrong(from, to day.Day) string {
+	if d := day.FromTime(h.Time.UTC()); d < from-1 || d > to+1 {
+		return "it was not asked for"
+	}
+	if h.TempC == nil {
+		return "it has no temperature"
+	}
+	for k, v := range []**float64{nil, &h.TempC, &h.WindMS, &h.RainMM, &h.RHPct, &h.Sun} {
+		if v == nil || *v == nil {
+			continue
+		}
+		if x := **v; !(x >= columns[k].lo && x <= columns[k].hi) {
+			if x <= -99 && k > 1 {
+				*v = nil
+				continue
+			}
+			return fmt.Sprintf("%s %g %s is outside %g to %g", columns[k].name, x, columns[k].unit, columns[k].lo, columns[k].hi)
+		}
+	}
+	return ""
 }
 
 func orNaN(v *float64) float64 {

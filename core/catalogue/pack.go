@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"regexp"
 	"strings"
 
 	"github.com/goccy/go-yaml"
@@ -15,6 +16,9 @@ import (
 // ReadPack reads species entries from YAML, the form of the built files: a list of entries, each with every field. The
 // error lists each fault with its entry and field; nothing of a pack with faults is given back.
 func ReadPack(b []byte) ([]Entry, error) {
+	if err := bounded(b); err != nil {
+		return nil, err
+	}
 	entries, err := decode[Entry](b, "pack")
 	if err != nil {
 		return nil, err
@@ -39,6 +43,55 @@ func ReadPack(b []byte) ([]Entry, error) {
 		return nil, bad
 	}
 	return entries, nil
+}
+
+// Of a pack: it is refused before it is read where it could only spoil something.
+const (
+	packBytes  = 4 << 20
+	packLines  = 200_000
+	packDepth  = 24   // brackets within brackets
+	packIndent = 80   // columns before a line begins
+	packLine   = 8000 // characters
+)
+
+// anchored finds anchors and aliases, by which a small file grows without end.
+var anchored = regexp.MustCompile(`(?m)(?:^|[:\-\[,{])[ \t]*[&*][A-Za-z0-9_]`)
+
+// bounded refuses a pack that is too large or too deep. Its error is a list of refused fields.
+func bounded(b []byte) error {
+	bad := func(format string, a ...any) error {
+		return invalid.Fields{{Path: "pack", Problem: fmt.Sprintf(format, a...)}}
+	}
+	if len(b) > packBytes {
+		return bad("is larger than %d MB, which is the most that is read", packBytes>>20)
+	}
+	depth, lines := 0, 0
+	for line := range bytes.Lines(b) {
+		if lines++; lines > packLines {
+			return bad("has more than %d lines, which is the most that is read", packLines)
+		}
+		if len(line) > packLine {
+			return bad("line %d is longer than %d characters", lines, packLine)
+		}
+		if n := len(line) - len(bytes.TrimLeft(line, " \t-?:")); n > packIndent {
+			return bad("line %d is set in by %d columns; at most %d are read", lines, n, packIndent)
+		}
+		for _, c := range line {
+			switch c {
+			case '[', '{':
+				depth++
+			case ']', '}':
+				depth = max(0, depth-1)
+			}
+			if depth > packDepth {
+				return bad("line %d: brackets lie %d deep in each other; at most %d are read", lines, depth, packDepth)
+			}
+		}
+	}
+	if at := anchored.FindIndex(b); at != nil {
+		return bad("line %d: anchors and aliases are not read: write it out", 1+bytes.Count(b[:at[0]], []byte("\n")))
+	}
+	return nil
 }
 
 // WritePack writes entries as YAML that ReadPack reads back to the same.

@@ -134,3 +134,27 @@ func FuzzReadPack(f *testing.F) {
 		}
 	})
 }
+
+// TestPackBounds: what could only spoil something is refused with its limit, before it is read.
+func TestPackBounds(t *testing.T) {
+	for says, text := range map[string]string{
+		"brackets lie 25 deep":   strings.Repeat("[\n", 49_000),
+		"longer than 8000":       "- id: " + strings.Repeat("x", 9_000),
+		"anchors and aliases":    "- &a {id: x}\n- *a\n",
+		"more than 200000 lines": strings.Repeat("- a\n", 200_001),
+		"is set in by":           strings.Repeat(" ", 200) + "- a",
+		"is larger than 4 MB":    strings.Repeat("# nothing but a remark\n", 200_000),
+	} {
+		_, err := ReadPack([]byte(text))
+		if err == nil || !strings.Contains(err.Error(), says) || len(err.Error()) > 1000 {
+			t.Errorf("%s: %.300v", says, err)
+		}
+	}
+	whole, err := WritePack(Built().Entries)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := bounded(whole); err != nil {
+		t.Errorf("the whole book: %v", err)
+	}
+}

@@ -55,6 +55,17 @@ func (fs *Fields) Below(path string, err error) {
 	}
 }
 
+// most is how many faults are told at once.
+const most = 20
+
+// Bounded is the list with the first twenty, and how many there are besides.
+func (fs Fields) Bounded() Fields {
+	if len(fs) <= most {
+		return fs
+	}
+	return append(fs[:most:most], Field{"and", fmt.Sprintf("%d more", len(fs)-most), nil})
+}
+
 // Err is the list as an error, nil when nothing was refused.
 func (fs Fields) Err() error {
 	if len(fs) == 0 {
