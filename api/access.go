@@ -111,7 +111,7 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			refuse(http.StatusForbidden, "nobody may do this")
 			return
 		}
-		ctx := c.Context()
+		ctx := store.Watched(c.Context())
 		guarded, err := s.HasAccounts(ctx)
 		var who store.Account
 		var signed bool

@@ -297,3 +297,21 @@ func TestClientLink(t *testing.T) {
 		t.Errorf("revoked: %d", code)
 	}
 }
+
+// TestDecideOnWhatWasSeen: a verdict is accepted on the checks that were seen; where somebody found more meanwhile,
+// nothing is decided and what is kept is told.
+func TestDecideOnWhatWasSeen(t *testing.T) {
+	h := newHouse(t)
+	property, plant := h.villa()
+	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
+	seen := ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}}})
+	ok[house.Found](h, "PUT", at+"/checks", obj{"base": seen.Rev, "checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}, {"kind": "scratch", "height_m": 1.8, "result": "brown"}}})
+	code, b := h.do("POST", at+"/verdict", obj{"decision": "accepted", "rev": seen.Rev})
+	if code != 409 || !strings.Contains(string(b), "brown") {
+		t.Errorf("decided on what was not seen: %d %s", code, b)
+	}
+	if d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "rev": seen.Rev + 1}); d.Verdict.Kind == "" {
+		t.Errorf("decided on what was seen: %+v", d)
+	}
+}

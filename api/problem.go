@@ -69,6 +69,10 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	if errors.Is(err, context.Canceled) {
 		return huma.NewError(499, "the request was called off")
 	}
+	if store.Committed(ctx) {
+		s.Log.ErrorContext(ctx, "kept, and not answered", "what", what, "error", err)
+		return huma.Error500InternalServerError(what + ": it was kept, but what came of it could not be read; look at it anew. The fault has been logged")
+	}
 	s.Log.ErrorContext(ctx, "operation failed", "what", what, "error", err)
 	return huma.Error500InternalServerError(
 		what + ": something went wrong here; it has been logged, and nothing was changed",

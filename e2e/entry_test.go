@@ -2,10 +2,17 @@ package e2e
 
 import (
 	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"net/http/httputil"
+	"net/url"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
+	"sync/atomic"
 	"testing"
 )
 
@@ -174,5 +181,51 @@ func TestOnlyWithAnOwner(t *testing.T) {
 	whole.get("/api/v1/frame", &frame)
 	if frame.Counts.Grounds != 8 {
 		t.Errorf("the sample anew: %+v", frame)
+	}
+}
+
+// TestAnswerLost: the answer to a new plant is lost behind a proxy, which says so in its own page; kept again it is one
+// plant. A changed form is another plant.
+func TestAnswerLost(t *testing.T) {
+	t.Parallel()
+	s := garden(t, "2027-03-18")
+	house, err := url.Parse(s.url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var lose atomic.Bool
+	through := httputil.NewSingleHostReverseProxy(house)
+	through.ModifyResponse = func(r *http.Response) error {
+		if r.Request.Method == http.MethodPost && strings.HasSuffix(r.Request.URL.Path, "/plants") && lose.CompareAndSwap(true, false) {
+			r.StatusCode, r.Status = 504, "504 Gateway Timeout"
+			r.Header.Set("Content-Type", "text/html")
+			r.Header.Del("Content-Encoding")
+			page := "<html><h1>504 Gateway Timeout</h1></html>"
+			r.Body, r.ContentLength = io.NopCloser(strings.NewReader(page)), int64(len(page))
+			r.Header.Set("Content-Length", strconv.Itoa(len(page)))
+		}
+		return nil
+	}
+	proxy := httptest.NewServer(through)
+	defer proxy.Close()
+	b := open(t, &server{t: t, url: proxy.URL}, 1280, 800)
+	b.expect("504 ")
+	b.visit("/#/grounds/1")
+	b.press("button", "Add a plant")
+	b.fill("Species", "Common camellia (Camellia japonica)")
+	b.fill("Height", "2")
+	lose.Store(true)
+	b.press("button", "Keep")
+	b.see("Something on the way answered 504, not the house.")
+	var plants struct{ Items []struct{ ID int64 } }
+	s.get("/api/v1/plants?property=1", &plants)
+	if len(plants.Items) != 1 {
+		t.Fatalf("the house has it: %+v", plants)
+	}
+	b.press("button", "Keep")
+	b.see("Common camellia added")
+	s.get("/api/v1/plants?property=1", &plants)
+	if len(plants.Items) != 1 {
+		t.Errorf("kept again after the answer was lost: %d plants", len(plants.Items))
 	}
 }

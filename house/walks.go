@@ -217,6 +217,7 @@ type DecisionIn struct {
 	Until    day.Day `json:"until,omitempty" format:"date" doc:"overruled with wait until: the day; when leaf is due when absent"`
 	CutM     float64 `json:"cut_m,omitempty" doc:"overruled with a cut: its height, m"`
 	Note     string  `json:"note,omitempty" maxLength:"2000" doc:"overruled: why"`
+	Rev      *int    `json:"rev,omitempty" minimum:"0" doc:"Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent"`
 }
 
 // Decided is what was kept.
@@ -232,6 +233,9 @@ func (h *House) Decide(ctx context.Context, key store.Key, walk, plant int64, in
 	if err != nil {
 		return Decided{}, err
 	}
+	if in.Rev != nil && *in.Rev != l.Rev {
+		return Decided{}, stale(store.Stale{Yours: *in.Rev, Current: l}, tellLookRow)
+	}
 	q, w, err := h.question(ctx, walk, plant, l.Checks)
 	if err != nil {
 		return Decided{}, err
@@ -242,6 +246,9 @@ func (h *House) Decide(ctx context.Context, key store.Key, walk, plant int64, in
 	}
 	on := h.Today()
 	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Decision, error) {
+		if err := tx.StillAt(ctx, l); err != nil {
+			return Decision{}, stale(err, tellLookRow)
+		}
 		kept, err := tx.KeepVerdict(ctx, store.Decision{WalkID: w.ID, PlantID: plant, Day: on.String(), Decision: in.Decision,
 			Kind: a.Verdict.Kind, Sentence: a.Verdict.Sentence, Note: note}, a)
 		v := Decision(kept)

@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"sync/atomic"
 	"time"
 )
 
@@ -187,6 +188,19 @@ func As(ctx context.Context, a Actor) context.Context { return context.WithValue
 func by(ctx context.Context) string {
 	a, _ := ctx.Value(actorKey{}).(Actor)
 	return a.Name
+}
+
+type committedKey struct{}
+
+// Watched is a context in which it is noted that something was kept.
+func Watched(ctx context.Context) context.Context {
+	return context.WithValue(ctx, committedKey{}, new(atomic.Bool))
+}
+
+// Committed reports that something was kept in a watched context.
+func Committed(ctx context.Context) bool {
+	b, is := ctx.Value(committedKey{}).(*atomic.Bool)
+	return is && b.Load()
 }
 
 // note keeps who wrote, within the same write.

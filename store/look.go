@@ -262,3 +262,12 @@ func (tx Tx) touch(ctx context.Context, query string, args ...any) error {
 	}
 	return nil
 }
+
+// StillAt refuses to go on where the checks of a look were changed since they were read.
+func (tx Tx) StillAt(ctx context.Context, l Look) error {
+	now, err := one[int](ctx, tx, `SELECT coalesce(max(rev), 0) FROM plant_look WHERE walk_id = ? AND plant_id = ?`, l.WalkID, l.PlantID)
+	if err == nil && now != l.Rev {
+		err = Stale{l.Rev, l}
+	}
+	return err
+}

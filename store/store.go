@@ -169,6 +169,9 @@ func (s *Store) Write(ctx context.Context, f func(tx Tx) error) error {
 		return errors.Join(err, tx.Rollback())
 	}
 	err = tx.Commit()
+	if b, is := ctx.Value(committedKey{}).(*atomic.Bool); is && err == nil {
+		b.Store(true)
+	}
 	s.rev.Add(1)
 	for _, c := range []struct {
 		touched bool

@@ -24,6 +24,50 @@ api.use({
   },
 });
 
+/**
+ * The keys of writes whose answer did not come: pressed again with the same content, a write goes out under the key it had,
+ * and is done once, whether it had arrived or not. Changed content, or an answer, ends that.
+ */
+export const unanswered = {
+  keys: new Map<string, string>(JSON.parse(sessionStorage.getItem('unanswered') ?? '[]') as [string, string][]),
+  set(print: string, key: string | undefined) {
+    if (key) this.keys.set(print, key);
+    else this.keys.delete(print);
+    sessionStorage.setItem('unanswered', JSON.stringify([...this.keys].slice(-50)));
+  },
+};
+const keyed = 'Idempotency-Key';
+/** What a write is about: the same content has the same print (FNV-1a, in two halves; no secret hangs on it). */
+function printOf(text: string): string {
+  let [a, b] = [0x811c9dc5, 0x1000193];
+  for (let i = 0; i < text.length; i++) {
+    a = Math.imul(a ^ text.charCodeAt(i), 0x01000193);
+    b = Math.imul(b ^ text.charCodeAt(i), 0x5bd1e995);
+  }
+  return `${text.length} ${a >>> 0} ${b >>> 0}`;
+}
+const underway = new Map<string, { print: string; key: string }>(); // by the call's id
+api.use({
+  async onRequest({ request, id }) {
+    if (request.method === 'GET' || !request.headers.has(keyed)) return;
+    const print = printOf(`${request.method} ${request.url} ${await request.clone().text()}`);
+    const key = unanswered.keys.get(print) ?? request.headers.get(keyed)!;
+    request.headers.set(keyed, key);
+    underway.set(id, { print, key });
+    return request;
+  },
+  onResponse({ response, id }) {
+    const w = underway.get(id);
+    underway.delete(id);
+    if (w) unanswered.set(w.print, response.status >= 500 || response.status === 401 ? w.key : undefined);
+  },
+  onError({ id }) {
+    const w = underway.get(id);
+    underway.delete(id);
+    if (w) unanswered.set(w.print, w.key);
+  },
+});
+
 /** How forms call what the house names by its own words. */
 const labels: Record<string, string> = {
   height_m: 'Height',
@@ -135,11 +179,25 @@ export async function sendFile<T>(
   method: 'POST' | 'PUT' = 'POST',
 ): Promise<T> {
   const body = kind.startsWith('text/') ? await file.text() : file;
-  return answerOf<T>(fetch(path, { method, headers: { 'Content-Type': kind, ...headers }, body }));
+  const print = `${method} ${path} ${file.name} ${file.size} ${file.lastModified}`;
+  const key = unanswered.keys.get(print) ?? headers[keyed];
+  try {
+    const answer = await answerOf<T>(
+      fetch(path, { method, headers: { 'Content-Type': kind, ...headers, ...(key ? { [keyed]: key } : {}) }, body }),
+    );
+    unanswered.set(print, undefined);
+    return answer;
+  } catch (e) {
+    unanswered.set(print, e instanceof Problem && (e.status === 0 || e.status >= 500) ? key : undefined);
+    throw e;
+  }
 }
 
-/** A key for one write, so that a repeat of it writes nothing. */
-export const onceKey = () => ({ 'Idempotency-Key': crypto.randomUUID() });
+/** A key for one write, so that a repeat of it writes nothing. One whose answer did not come is kept for the same content. */
+export const onceKey = () => ({ 'Idempotency-Key': newKey() });
+/** Random; browsers have no UUID of their own where a page does not come over TLS or from the same machine. */
+const newKey = () =>
+  crypto.randomUUID?.() ?? [...crypto.getRandomValues(new Uint8Array(16))].map((b) => b.toString(16).padStart(2, '0')).join('');
 
 /** Everything of a list that comes in pages. */
 export async function whole<T, C extends number | string>(

@@ -4222,6 +4222,11 @@ export interface components {
             /** @description overruled: why */
             note?: string;
             /**
+             * Format: int64
+             * @description Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent
+             */
+            rev?: number;
+            /**
              * Format: date
              * @description overruled with wait until: the day; when leaf is due when absent
              */

@@ -47,6 +47,7 @@ export class Decision {
         note: over?.note.trim(),
         cut_m: Number(String(over?.cut ?? '').replace(',', '.')) || undefined,
         until: (kind === 'wait until' && over?.until) || undefined,
+        rev: field.walk?.walk === walk ? field.walk.revs[id] : undefined,
       };
       const path = { id: walk, plant: id };
       const d = await ask(api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path, header: onceKey() }, body }));
@@ -63,6 +64,7 @@ export class Decision {
       );
       void house.refresh();
     });
+    if (failed?.status === 409) await field.ask(id); // somebody found more meanwhile: it is judged anew
     if (decision === 'overruled') this.problem = failed;
     return !failed;
   }
