@@ -43,7 +43,7 @@ var allowed = func() map[string]string {
 			why-there rounds-season tellings told shopping take-pack give-pack drop-species keep-species move-today uses-csv uses-pdf take-ways
 			give-ways client-links add-client-link revoke-client-link`,
 
-		house.RoleOwner: `backup back-up last-backup change-firm accounts add-account change-account remove-account restore-account invite-again end-sessions`,
+		house.RoleOwner: `everything backup back-up last-backup change-firm accounts add-account change-account remove-account restore-account invite-again end-sessions`,
 	} {
 		for _, id := range strings.Fields(ids) {
 			out[id] = role

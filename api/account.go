@@ -39,6 +39,7 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, get, "/backup", doc{"backup", "Firm", "How the record stands with its backups", "When the last one was written whole, where they go and how often.", reads, 0}, s.backup)
 	op(a, post, "/backup", doc{"back-up", "Firm", "Write a backup now", "Of the record with its pictures; whole, or not at all.", writes, 0}, s.backUp)
 	op(a, get, "/backup/last.tar.zst", doc{"last-backup", "Firm", "The last backup", "To be put away elsewhere; restore it with the command.", readsOf, 0}, s.lastBackup)
+	op(a, get, "/everything.zip", doc{"everything", "Firm", "The whole record in open formats", "All tables as CSV, pictures, and plants, plans, weather and jobs for other programs; the command import fills an empty folder from it.", reads, 0}, s.everything)
 	op(a, get, "/properties/{id}/client-links", doc{"client-links", "Grounds", "Links that clients have", "Those that were not revoked.", readsOf, 0}, s.clientLinks)
 	op(a, post, "/properties/{id}/client-links", doc{"add-client-link", "Grounds", "Give a client a link", "To what was found and what is planned there; nothing can be changed by it.", writes, 0}, s.addClientLink)
 	op(a, remove, "/client-links/{id}", doc{"revoke-client-link", "Grounds", "Revoke a client's link", "For good.", writes, 0}, s.revokeClientLink)
@@ -261,6 +262,19 @@ func (s *Server) lastBackup(ctx context.Context, _ *struct{}) (*huma.StreamRespo
 		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", filepath.Base(f.Name())))
 		if _, err := io.Copy(c.BodyWriter(), f); err != nil && c.Context().Err() == nil {
 			s.Log.Error("sending a backup", "error", err)
+		}
+	}}, nil
+}
+
+func (s *Server) everything(_ context.Context, in *struct {
+	Language string `header:"Accept-Language"`
+}) (*huma.StreamResponse, error) {
+	return &huma.StreamResponse{Body: func(c huma.Context) {
+		c.SetHeader("Content-Type", "application/zip")
+		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "mezzadro-"+s.Today().String()+".zip"))
+		// What breaks off leaves a zip without its end, which no program takes for whole.
+		if err := s.GiveEverything(c.Context(), c.BodyWriter(), s.styleOf(c.Context(), in.Language)); err != nil && c.Context().Err() == nil {
+			s.Log.Error("giving everything", "error", err)
 		}
 	}}, nil
 }

@@ -51,7 +51,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 		Version:       api.Version,
 	}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand(), exportCommand(), importCommand())
 	return r
 }
 

@@ -37,6 +37,9 @@
       {#if state_.last}<a class="inline-flex min-h-11 items-center underline" href="/api/v1/backup/last.tar.zst" download
           >Take the last one along</a
         >{/if}
+      <a class="inline-flex min-h-11 items-center underline" href="/api/v1/everything.zip" download
+        >Everything in open formats (zip)</a
+      >
     </p>
   </section>
 {/if}
