@@ -1,6 +1,6 @@
 ADDR ?= 127.0.0.1:8080
 # Every recipe works from a clean clone with Go, Node with npm, and make.
-.PHONY: demo dev build web generate test bench screenshots fmt chromium
+.PHONY: demo dev build web generate test bench soak fuzz screenshots fmt chromium
 
 build: web ## leaves ./mezzadro
 	go build -o mezzadro ./cmd/mezzadro
@@ -40,6 +40,13 @@ test: web chromium ## everything that must pass
 
 bench: web
 	go test -run '^$$' -bench . -benchmem ./...
+
+soak: web ## kills, restarts and counts for some minutes
+	go test ./e2e -run 'TestSoak|TestFullDisk|TestCutUpgrade' -count 1 -v -soak 4m -timeout 20m
+
+fuzz: ## each reader of files for a while
+	for t in core/catalogue:FuzzReadPack exchange:FuzzReadWeatherCSV exchange:FuzzReadPlantsCSV exchange:FuzzReadNormalsCSV core/day:FuzzParse core/quantity:FuzzText; do \
+		go test ./$${t%%:*} -run xxx -fuzz "^$${t##*:}$$" -fuzztime 30s -fuzzminimizetime 1x || exit 1; done
 
 screenshots: web chromium
 	go test ./e2e -run TestPictures -count 1 -pictures "$(CURDIR)/docs/screenshots"

@@ -31,10 +31,10 @@ var allowed = func() map[string]string {
 			add-find change-find look-for spread-watch year walk start-walk keep-look tell-look decide undo-verdict add-photo remove-photo
 			restore-photo add-outcome undo-outcome orders order order-photos add-order-photo remove-order-photo restore-order-photo tick-order
 			rounds sheet sheet-pdf route-geojson route-gpx calendar crews people mixes firm products uses propose-cuts winter
-			reckon-cause reckon-damage reckon-feeding reckon-freeze reckon-normals reckon-pruning reckon-replacement reckon-rounds reckon-season
+			reckon-cause reckon-damage reckon-feeding reckon-freeze reckon-normals reckon-pruning reckon-rounds reckon-season
 			reckon-site reckon-treatment reckon-wintering`,
 
-		house.RolePlanner: `add-call remove-call change-call restore-call add-crew remove-crew change-crew restore-crew remove-find restore-find keep-treatment
+		house.RolePlanner: `reckon-replacement add-call remove-call change-call restore-call add-crew remove-crew change-crew restore-crew remove-find restore-find keep-treatment
 			kinds say-kind add-order drop-order change-order put-order next-year pin-order restore-order add-person remove-person change-person
 			restore-person add-plant remove-plant change-plant keep-feeding restore-plant add-product remove-product change-product drop-label
 			keep-label restore-product add-lot add-property remove-property change-property set-access keep-cuts labels give-normals set-plan give-plan
@@ -163,4 +163,10 @@ func actor(c huma.Context, who store.Account) store.Actor {
 		return n
 	}
 	return store.Actor{Account: who.ID, Name: who.Name, Did: c.Operation().Summary, Path: path, Plant: id(aboutPlant), Order: id(aboutOrder)}
+}
+
+// mayPrices reports whether who asks may read what things cost the firm: all but the crew.
+func mayPrices(ctx context.Context) bool {
+	a, signed := whoOf(ctx)
+	return !signed || a.Role != house.RoleCrew
 }

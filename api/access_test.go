@@ -224,6 +224,24 @@ func TestSignIn(t *testing.T) {
 	}
 }
 
+// TestPricesKept: the crew reads which products there are and how large their packs, and not what they cost.
+func TestPricesKept(t *testing.T) {
+	h := newHouse(t)
+	staff := h.staff()
+	var card map[string]any
+	if err := json.Unmarshal([]byte(examples["add-product"]), &card); err != nil {
+		t.Fatal(err)
+	}
+	card["packs"] = []obj{{"size": 5, "price": 47.25}}
+	staff[house.RolePlanner].must("POST", "/products", card)
+	if got := staff[house.RolePlanner].must("GET", "/products", nil); !strings.Contains(got, "47.25") {
+		t.Errorf("the planner: %s", got)
+	}
+	if got := staff[house.RoleCrew].must("GET", "/products", nil); strings.Contains(got, "47.25") || !strings.Contains(got, `"size":5`) {
+		t.Errorf("the crew: %s", got)
+	}
+}
+
 // TestGuessing: after some wrong tries from one address no more are taken for a while.
 func TestGuessing(t *testing.T) {
 	h := newHouse(t)

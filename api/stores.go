@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -61,6 +62,14 @@ func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]
 
 func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[house.Product]], error) {
 	list, err := s.Products(ctx)
+	if !mayPrices(ctx) {
+		for i := range list {
+			list[i].Packs = slices.Clone(list[i].Packs)
+			for k := range list[i].Packs {
+				list[i].Packs[k].Price = 0
+			}
+		}
+	}
 	return out(Run[house.Product]{Items: list}), s.problem(ctx, "products", err)
 }
 
@@ -157,6 +166,9 @@ func dayOr(field, text string, otherwise day.Day) (day.Day, error) {
 
 func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[house.Treatment], error) {
 	t, err := s.TreatmentOf(ctx, in.ID)
+	if !mayPrices(ctx) {
+		t.Takes.Cost = 0
+	}
 	return out(t), s.problem(ctx, "find", err)
 }
 

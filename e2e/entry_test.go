@@ -49,7 +49,7 @@ func TestWhoGetsIn(t *testing.T) {
 
 	b.visit("/#/settings")
 	b.see("Who may sign in")
-	b.fill("Name of who gets in", "Bruno")
+	b.fill("Who gets in", "Bruno")
 	b.fill("Signs in by", "bruno")
 	b.press("button", "Let in")
 	b.see("Pass this link on to Bruno.")

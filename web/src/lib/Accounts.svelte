@@ -8,9 +8,9 @@
 
   type Role = Schemas['Account']['role'];
   const roles: [Role, string][] = [
-    ['crew', 'crew: walks and the day’s work'],
-    ['planner', 'planner: all of the work'],
-    ['owner', 'owner: also who gets in'],
+    ['crew', 'crew'],
+    ['planner', 'planner'],
+    ['owner', 'owner'],
   ];
   let list = $state.raw<Schemas['Account'][]>([]);
   let login = $state('');
@@ -58,15 +58,18 @@
     });
 </script>
 
-<section class="mt-8" aria-label="Who may sign in">
+<section class="mt-4 border border-rule bg-white p-4" aria-label="Who may sign in">
   <h2>Who may sign in</h2>
+  <p class="text-sm text-soft">
+    Crew: walks, day sheets and ticking off. Planner: all of the work. Owner: also who gets in, and the firm’s settings.
+  </p>
   <ul>
     {#each list as a (a.id)}
-      <li class="flex flex-wrap items-end gap-x-4 gap-y-1 border-t border-rule py-2">
-        <p class="min-w-40 flex-1">
+      <li class="flex flex-wrap items-end gap-x-3 gap-y-1 border-t border-rule py-2">
+        <p class="basis-full">
           <b>{a.name}</b> <span class="text-soft">{a.login}{a.waiting ? ', has not set a password yet' : ''}</span>
         </p>
-        <Pick label="Role of {a.name}" value={a.role} options={roles} onpick={(to) => change(a, to)} class="w-56" />
+        <Pick label="Role of {a.name}" value={a.role} options={roles} onpick={(to) => change(a, to)} class="w-36" />
         <Button size="sm" color="light" class="min-h-11" onclick={() => invite(a)}
           >New link<span class="sr-only"> for {a.name}</span></Button
         >
@@ -88,8 +91,8 @@
       >
     </div>
   {/if}
-  <form class="mt-3 grid items-end gap-3 sm:grid-cols-[1fr_1fr_14rem_auto]" aria-label="Let somebody in" onsubmit={add}>
-    <Field label="Name of who gets in" bind:value={name} problem={problem?.fields['name']} />
+  <form class="mt-3 grid items-end gap-3 sm:grid-cols-[1fr_1fr_8rem_auto]" aria-label="Let somebody in" onsubmit={add}>
+    <Field label="Who gets in" bind:value={name} problem={problem?.fields['name']} />
     <Field label="Signs in by" bind:value={login} problem={problem?.fields['login']} />
     <Pick label="As" bind:value={role} options={roles} />
     <Button type="submit" disabled={!name || !login}>Let in</Button>

@@ -19,7 +19,7 @@
 </script>
 
 {#if state_}
-  <section class="mt-8" aria-label="Backups">
+  <section class="mt-4 border border-rule bg-white p-4" aria-label="Backups">
     <h2>Backups</h2>
     <p>
       {#if state_.last}Last written <b>{when(state_.last)}</b>, with {state_.plants} plants: {state_.file}.

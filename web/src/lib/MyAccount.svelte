@@ -28,7 +28,7 @@
 </script>
 
 {#if house.me?.account}
-  <section class="mt-8" aria-label="You">
+  <section class="mt-4 border border-rule bg-white p-4" aria-label="You">
     <h2>You</h2>
     <p>
       <b>{house.me.account.name}</b>, {house.me.account.role}, signed in as {house.me.account.login}.
@@ -44,7 +44,7 @@
     </form>
   </section>
 {:else if house.me?.needs === 'owner'}
-  <section class="mt-8" aria-label="Sign-in">
+  <section class="mt-4 border border-rule bg-white p-4" aria-label="Sign-in">
     <h2>Sign-in</h2>
     <p>Nobody signs in yet: whoever uses this machine reads and changes the record, and no other machine reaches it.</p>
     <Button class="mt-2" color="light" href="#/owner">Enter the owner</Button>
