@@ -11,6 +11,7 @@ import (
 	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -215,4 +216,37 @@ func BenchmarkRestore10000(b *testing.B) {
 		}
 	}
 	b.ReportMetric(float64(len(before)), "files")
+}
+
+// TestTornRow: a row that cannot be read spoils its own page; the Lookout, the lists and everything else go on, and say
+// which it is.
+func TestTornRow(t *testing.T) {
+	h := newHouse(t)
+	good, _ := h.villa()
+	bad := ok[house.Property](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	order := h.byHand(good.ID, "Rake the gravel", 20, nil)
+	torn := h.byHand(good.ID, "Sweep the court", 20, nil)
+	if err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+		if _, err := tx.Exec(`UPDATE property SET climate = '{"latitude": ' WHERE id = ?`, bad.ID); err != nil {
+			return err
+		}
+		_, err := tx.Exec(`UPDATE job_order SET params = 'no JSON' WHERE id = ?`, torn.ID)
+		return err
+	}); err != nil {
+		t.Fatal(err)
+	}
+	look := ok[house.Lookout](h, "GET", "/lookout", nil)
+	if len(look.Places) != 1 || !slices.ContainsFunc(look.Unreadable, func(s string) bool { return strings.Contains(s, fmt.Sprintf("Property %d", bad.ID)) }) {
+		t.Errorf("the lookout: %+v %v", look.Places, look.Unreadable)
+	}
+	for _, path := range []string{"/frame", "/properties", "/plants", fmt.Sprintf("/properties/%d", good.ID), fmt.Sprintf("/orders/%d", order.ID), "/orders?list=standing", "/rounds?from=2027-03-15&days=7", "/find?q=rake", "/year"} {
+		if code, b := h.do("GET", path, nil); code != 200 && code != 422 {
+			t.Errorf("%s: %d %.200s", path, code, b)
+		}
+	}
+	for _, path := range []string{fmt.Sprintf("/properties/%d", bad.ID), fmt.Sprintf("/orders/%d", torn.ID)} {
+		if code, _ := h.do("GET", path, nil); code != 500 {
+			t.Errorf("its own page, %s: %d", path, code)
+		}
+	}
 }

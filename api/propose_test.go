@@ -317,12 +317,12 @@ func TestWays(t *testing.T) {
 		t.Errorf("the way that was timed: %+v", v)
 	}
 	for says, text := range map[string]string{
-		"line 2 to":      "from,to,minutes\nIlda,Nowhere,5\n",
-		"line 3 minutes": fmt.Sprintf("from,to,minutes\nIlda,%s,5\nIlda,%s,soon\n", here.Name, there.Name),
-		"line 2 from":    fmt.Sprintf("from,to,minutes\nNobody,%s,5\n", here.Name),
-		"first line":     "a,b,c\n1,2,3\n",
-		"to itself":      fmt.Sprintf("from,to,minutes\n%s,%s,5\n", here.Name, here.Name),
-		"has 2 columns":  "from,to,minutes\na,b\n",
+		"line 2 to":           "from,to,minutes\nIlda,Nowhere,5\n",
+		"line 3 minutes":      fmt.Sprintf("from,to,minutes\nIlda,%s,5\nIlda,%s,soon\n", here.Name, there.Name),
+		"line 2 from":         fmt.Sprintf("from,to,minutes\nNobody,%s,5\n", here.Name),
+		"from is missing":     "a,b,c\n1,2,3\n",
+		"to itself":           fmt.Sprintf("from,to,minutes\n%s,%s,5\n", here.Name, here.Name),
+		"no way with minutes": "from,to,minutes\na,b\n",
 	} {
 		if code, b := h.do("POST", "/ways", text, "Content-Type", "text/csv"); code != 422 || !strings.Contains(string(b), says) {
 			t.Errorf("%s: %d %s", says, code, b)

@@ -15,7 +15,7 @@ import (
 const (
 	// MaxPhotoBytes is the largest picture file taken in.
 	MaxPhotoBytes = 25 << 20
-	maxPixels     = 80_000_000
+	maxPixels     = 51_000_000
 	maxEdge       = 30_000 // px: so that the product of two is a number still
 	photoEdge     = 1600   // px: enough to tell a scale from a spot of dirt
 	photoQuality  = 82

@@ -2,10 +2,8 @@ package exchange
 
 import (
 	"encoding/csv"
-	"fmt"
 	"io"
 	"strconv"
-	"strings"
 
 	"mezzadro/core/invalid"
 )
@@ -23,35 +21,26 @@ const longestWay = 600
 // ReadWays reads timed ways from a CSV file with the columns from, to, minutes. Lines without minutes are holes: the
 // way is estimated. Its error is a list of refused fields, by line.
 func ReadWays(r io.Reader) ([]WayLine, error) {
-	in := csv.NewReader(r)
-	in.FieldsPerRecord, in.TrimLeadingSpace = -1, true
-	rows, err := in.ReadAll()
-	if err != nil {
-		return nil, invalid.Fields{{Path: "csv", Problem: err.Error()}}
-	}
-	if len(rows) == 0 || len(rows[0]) < 3 || !strings.EqualFold(strings.Join(rows[0][:3], ","), "from,to,minutes") {
-		return nil, invalid.Fields{{Path: "csv", Problem: "want a first line with the columns from,to,minutes"}}
-	}
-	var bad invalid.Fields
 	out := []WayLine{}
-	for i, row := range rows[1:] {
-		at := fmt.Sprintf("line %d", i+2)
-		if len(row) < 3 {
-			bad.Add(at, len(row), "has %d columns, want three", len(row))
-			continue
-		}
-		text := strings.ReplaceAll(strings.TrimSpace(row[2]), ",", ".")
+	columns := []string{"from", "to", "minutes"}
+	_, err := sheet(r, layout{known: columns, required: columns, others: true, what: "way"}, func(l line) {
+		text, _ := l.figure("minutes")
 		if text == "" {
-			continue
+			return
 		}
 		m, err := strconv.ParseFloat(text, 64)
 		if err != nil || !(m >= 0 && m <= longestWay) {
-			bad.Add(at+" minutes", row[2], "%q is no number of minutes up to %d", row[2], longestWay)
-			continue
+			l.refuse("minutes", text, "%q is no number of minutes up to %d", text, longestWay)
+			return
 		}
-		out = append(out, WayLine{strings.TrimSpace(row[0]), strings.TrimSpace(row[1]), m, i + 2})
+		from, _ := l.words("from")
+		to, _ := l.words("to")
+		out = append(out, WayLine{from, to, m, l.number})
+	})
+	if err == nil && len(out) == 0 {
+		err = invalid.Fields{{Path: "file", Problem: "there is no way with minutes in it"}}
 	}
-	return out, bad.Err()
+	return out, err
 }
 
 // WriteWays writes them the same way.
@@ -59,7 +48,7 @@ func WriteWays(w io.Writer, list []WayLine) error {
 	out := csv.NewWriter(w)
 	rows := [][]string{{"from", "to", "minutes"}}
 	for _, l := range list {
-		rows = append(rows, []string{l.From, l.To, strconv.FormatFloat(l.Minutes, 'f', -1, 64)})
+		rows = append(rows, []string{inert(l.From), inert(l.To), strconv.FormatFloat(l.Minutes, 'f', -1, 64)})
 	}
 	if err := out.WriteAll(rows); err != nil {
 		return err

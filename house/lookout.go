@@ -126,6 +126,7 @@ type Lookout struct {
 	ClosingCount int          `json:"closing_count" doc:"How many there are of them"`
 	Property     int64        `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
 	BackupDue    bool         `json:"backup_due" doc:"There was no backup of the record for a week"`
+	Unreadable   []string     `json:"unreadable" doc:"Rows of the record that cannot be read, and are left out everywhere but on their own page, which says so"`
 }
 
 // PlaceLine is a property as it stands among the others in the morning.
@@ -179,6 +180,7 @@ func (h *House) Lookout(ctx context.Context) (Lookout, error) {
 		Tender:  len(t.shelter),
 	}
 	o.Groups, o.Deep = t.groups()
+	o.Unreadable = store.Torn()
 	if firm, err := h.Store.Firm(ctx); err != nil {
 		return o, err
 	} else if !firm.Sample {

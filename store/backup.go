@@ -218,6 +218,29 @@ func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) 
 	return m, os.Rename(beside, folder)
 }
 
+// Replace puts a backup in the place of a record that nobody serves. All is unpacked and checked beside it first; the
+// record before stays, under its name with the time, which is given back.
+func Replace(ctx context.Context, r io.Reader, folder string, now time.Time) (m Manifest, aside string, err error) {
+	folder = filepath.Clean(folder)
+	held, err := hold(folder)
+	if err != nil {
+		return m, "", err
+	}
+	defer held.Close()
+	fresh := folder + ".restored-" + now.UTC().Format("20060102-150405")
+	if m, err = Restore(ctx, r, fresh); err != nil {
+		return m, "", err
+	}
+	aside = folder + ".before-" + now.UTC().Format("20060102-150405")
+	if err := os.Rename(folder, aside); err != nil {
+		return m, "", errors.Join(err, os.RemoveAll(fresh))
+	}
+	if err := os.Rename(fresh, folder); err != nil {
+		return m, "", errors.Join(err, os.Rename(aside, folder))
+	}
+	return m, aside, nil
+}
+
 // unpack writes the files of a backup into a folder, each as its manifest says.
 func unpack(r io.Reader, folder string) (m Manifest, err error) {
 	z, err := zstd.NewReader(r)

@@ -11,20 +11,35 @@ import (
 	"mezzadro/core/season"
 )
 
-// JSON is a value kept as JSON text.
-type JSON[T any] struct{ V T }
+// JSON is a value kept as JSON text. One whose text cannot be read is torn: it spoils its own row, and no list that the
+// row would stand in.
+type JSON[T any] struct {
+	V    T
+	torn error
+}
 
 // Scan reads the kept text.
 func (j *JSON[T]) Scan(v any) error {
 	s, ok := v.(string)
 	if !ok {
-		return fmt.Errorf("%T: kept as %T", j.V, v)
+		j.torn = fmt.Errorf("%T: kept as %T", j.V, v)
+	} else {
+		j.torn = json.Unmarshal([]byte(s), &j.V)
 	}
-	return json.Unmarshal([]byte(s), &j.V)
+	if j.torn != nil {
+		tornRead.Add(1)
+	}
+	return nil
 }
 
-// Value is the text to keep.
+// isTorn is what was wrong with the kept text.
+func (j JSON[T]) isTorn() error { return j.torn }
+
+// Value is the text to keep; what could not be read is never written back.
 func (j JSON[T]) Value() (driver.Value, error) {
+	if j.torn != nil {
+		return nil, j.torn
+	}
 	b, err := json.Marshal(j.V)
 	return string(b), err
 }

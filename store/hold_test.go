@@ -1,6 +1,7 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"errors"
 	"fmt"
@@ -133,5 +134,95 @@ func TestSessionsEnd(t *testing.T) {
 	}
 	if _, found, _ := kept.Find("a"); found {
 		t.Error("it is found after it ended")
+	}
+}
+
+// TestReplace: a backup comes in place of a record, which stays beside it; one that is broken changes nothing, and a
+// record that is open is not replaced.
+func TestReplace(t *testing.T) {
+	ctx, data := context.Background(), filepath.Join(t.TempDir(), "data")
+	named := func(name string) string {
+		s, err := Open(ctx, data)
+		if err != nil {
+			t.Fatal(err)
+		}
+		defer s.Close()
+		before, err := s.Firm(ctx)
+		if err == nil && name != "" {
+			err = s.Write(ctx, func(tx Tx) error { return tx.SetFirm(ctx, Firm{Name: name}) })
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+		return before.Name
+	}
+	named("First")
+	var kept bytes.Buffer
+	if _, err := Backup(ctx, data, time.Now(), &kept); err != nil {
+		t.Fatal(err)
+	}
+	named("Second")
+	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()[:kept.Len()/2]), data, time.Now()); err == nil {
+		t.Error("half a backup")
+	}
+	open, err := Open(ctx, data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now()); err == nil || !strings.Contains(err.Error(), "is held by") {
+		t.Errorf("a record that is open: %v", err)
+	}
+	_ = open.Close()
+	if got := named(""); got != "Second" {
+		t.Errorf("after two that failed: %s", got)
+	}
+	_, aside, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now())
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := named(""); got != "First" {
+		t.Errorf("replaced: %s", got)
+	}
+	if data = aside; named("") != "Second" {
+		t.Error("the record before is not beside it")
+	}
+}
+
+// TestHalfPicture: half of a picture is never given, and sent again it is whole; what a cut-off write left is swept.
+func TestHalfPicture(t *testing.T) {
+	ctx, data := context.Background(), t.TempDir()
+	s, err := Open(ctx, data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	picture := bytes.Repeat([]byte("light and shade "), 1000)
+	hash, err := s.KeepPicture(picture)
+	if err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(data, "photos", hash[:2], hash+".jpg")
+	if err := os.WriteFile(file, picture[:500], 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if b, err := s.Picture(hash); !errors.Is(err, ErrNotFound) {
+		t.Errorf("half of it is given: %d bytes, %v", len(b), err)
+	}
+	if again, err := s.KeepPicture(picture); err != nil || again != hash {
+		t.Errorf("sent again: %s %v", again, err)
+	}
+	if b, err := s.Picture(hash); err != nil || !bytes.Equal(b, picture) {
+		t.Errorf("after it was sent again: %d bytes, %v", len(b), err)
+	}
+	left := filepath.Join(data, "photos", hash[:2], "new-123")
+	if err := os.WriteFile(left, picture[:9], 0o600); err != nil {
+		t.Fatal(err)
+	}
+	_ = s.Close()
+	if s, err = Open(ctx, data); err != nil {
+		t.Fatal(err)
+	}
+	_ = s.Close()
+	if _, err := os.Stat(left); err == nil {
+		t.Error("what a cut-off write left is there still")
 	}
 }

@@ -83,8 +83,8 @@ func (s *Store) KeepFile(content []byte, ending string) (hash string, err error)
 	sum := sha256.Sum256(content)
 	hash = hex.EncodeToString(sum[:])
 	file := s.file(hash, ending)
-	if _, err := os.Stat(file); err == nil {
-		return hash, nil
+	if kept, err := os.ReadFile(file); err == nil && sha256.Sum256(kept) == sum {
+		return hash, nil // one that is not what it was, as after a broken disk, is written anew
 	}
 	if err := os.MkdirAll(filepath.Dir(file), 0o700); err != nil {
 		return "", err
@@ -101,7 +101,25 @@ func (s *Store) KeepFile(content []byte, ending string) (hash string, err error)
 	if err != nil {
 		return "", errors.Join(err, os.Remove(tmp.Name()))
 	}
-	return hash, nil
+	return hash, synced(filepath.Dir(file))
+}
+
+// synced has a folder's list of files be on the disk: a file whose name is not there is lost all the same.
+func synced(folder string) error {
+	d, err := os.Open(folder)
+	if err != nil {
+		return err
+	}
+	return errors.Join(d.Sync(), d.Close())
+}
+
+// sweep removes what was left of pictures whose writing was cut off.
+func sweep(folder string) error {
+	left, err := filepath.Glob(filepath.Join(folder, "photos", "*", "new-*"))
+	for _, f := range left {
+		err = errors.Join(err, os.Remove(f))
+	}
+	return err
 }
 
 // Picture reads a kept picture.
@@ -115,6 +133,9 @@ func (s *Store) File(hash, ending string) ([]byte, error) {
 	b, err := os.ReadFile(s.file(hash, ending))
 	if errors.Is(err, fs.ErrNotExist) {
 		return nil, ErrNotFound
+	}
+	if sum := sha256.Sum256(b); err == nil && hex.EncodeToString(sum[:]) != hash {
+		return nil, ErrNotFound // half of one is none; sent again it is whole
 	}
 	return b, err
 }

@@ -40,7 +40,7 @@ func (tx Tx) KeepSpecies(ctx context.Context, e catalogue.Entry, version int) er
 		return Stale{version, now.Entry.V}
 	}
 	_, err = tx.ExecContext(ctx, `INSERT INTO species (id, entry) VALUES (?, ?)
-		ON CONFLICT (id) DO UPDATE SET entry = excluded.entry, version = version + 1`, e.ID, JSON[catalogue.Entry]{e})
+		ON CONFLICT (id) DO UPDATE SET entry = excluded.entry, version = version + 1`, e.ID, JSON[catalogue.Entry]{V: e})
 	return err
 }
 

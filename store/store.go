@@ -13,6 +13,7 @@ import (
 	"net/url"
 	"os"
 	"path/filepath"
+	"reflect"
 	"sync/atomic"
 
 	"github.com/jmoiron/sqlx"
@@ -87,6 +88,9 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	s, err := openHeld(ctx, folder)
 	if err != nil {
 		return nil, errors.Join(err, held.Close())
+	}
+	if err := sweep(folder); err != nil {
+		return nil, errors.Join(err, s.read.Close(), s.write.Close(), held.Close())
 	}
 	s.held = held
 	return s, nil
@@ -258,17 +262,27 @@ type getter interface {
 // one reads a single record; ErrNotFound when there is none.
 func one[T any](ctx context.Context, from getter, query string, args ...any) (T, error) {
 	var out T
+	before := tornRead.Load()
 	err := from.GetContext(ctx, &out, query, args...)
 	if errors.Is(err, sql.ErrNoRows) {
 		return out, ErrNotFound
 	}
+	if err == nil && tornRead.Load() != before {
+		if id, torn := tornOf(reflect.ValueOf(out)); torn != nil {
+			err = fmt.Errorf("row %d cannot be read: %w", id, torn)
+		}
+	}
 	return out, err
 }
 
-// many reads a list, never nil.
+// many reads a list, never nil; rows that cannot be read are left out and told by Torn.
 func many[T any](ctx context.Context, from getter, query string, args ...any) ([]T, error) {
 	out := []T{}
+	before := tornRead.Load()
 	err := from.SelectContext(ctx, &out, query, args...)
+	if err == nil && tornRead.Load() != before {
+		out = whole(out)
+	}
 	return out, err
 }
 

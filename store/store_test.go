@@ -49,7 +49,7 @@ func grounds(t testing.TB, s *Store) (Property, Plant) {
 		t.Fatal(err)
 	}
 	p := write(t, s, func(tx Tx) (Property, error) {
-		return tx.AddProperty(ctx, Property{Name: "Villa Lumera", Zone: "UTC", Climate: JSON[season.Climate]{c.Climate}})
+		return tx.AddProperty(ctx, Property{Name: "Villa Lumera", Zone: "UTC", Climate: JSON[season.Climate]{V: c.Climate}})
 	})
 	return p, write(t, s, func(tx Tx) (Plant, error) {
 		return tx.AddPlant(ctx, Plant{PropertyID: p.ID, Species: "olea-europaea", HeightM: 3, SpreadM: 2, Count: 1})

@@ -40,9 +40,10 @@ func told(m store.Manifest) string {
 
 func restoreCommand() *cobra.Command {
 	var data string
+	var replace bool
 	c := &cobra.Command{
 		Use:   "restore FILE",
-		Short: "Put a backup into an empty folder; all of it is checked first",
+		Short: "Put a backup into an empty folder, or in place of a record that stays beside it; all of it is checked first",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
 			f, err := os.Open(args[0])
@@ -50,7 +51,15 @@ func restoreCommand() *cobra.Command {
 				return err
 			}
 			defer f.Close()
-			m, err := store.Restore(c.Context(), f, data)
+			var m store.Manifest
+			if replace {
+				var aside string
+				if m, aside, err = store.Replace(c.Context(), f, data, time.Now()); err == nil {
+					_, err = fmt.Fprintf(c.OutOrStdout(), "the record before stays in %s\n", aside)
+				}
+			} else {
+				m, err = store.Restore(c.Context(), f, data)
+			}
 			if err == nil {
 				_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s, as of %s\n", data, told(m), m.Made.Format(time.RFC1123))
 			}
@@ -58,6 +67,7 @@ func restoreCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&data, "data", "data", "folder that is to hold the record")
+	c.Flags().BoolVar(&replace, "replace", false, "where the folder holds a record: put it aside, under its name with the time")
 	return c
 }
 

@@ -36,6 +36,7 @@ type Sky struct {
 	plan *Plan
 	at   At
 	up   float64 // m above the ground
+	lies bool    // the ground falls, or hills stand round it
 	bins [bins][]int32
 	// crowns have no edges; each edge and each crown is one obstacle
 	list []obstacle
@@ -51,7 +52,7 @@ type obstacle struct {
 // SkyFrom looks from a spot, so far above the ground; what has one of the ids is left out.
 func (p *Plan) SkyFrom(at At, up float64, without ...string) *Sky {
 	p = p.turned()
-	s := &Sky{plan: p, at: at, up: up}
+	s := &Sky{plan: p, at: at, up: up, lies: p.SlopePct > 0 || len(p.Horizon) > 0}
 	if p.NorthDeg != 0 {
 		sin, cos := math.Sincos(p.NorthDeg * math.Pi / 180)
 		s.at = At{at.X*cos + at.Y*sin, -at.X*sin + at.Y*cos}
@@ -191,9 +192,11 @@ func (s *Sky) Year(year int) (out Light) {
 // through is the share of a ray that comes through from a height and a bearing.
 func (s *Sky) through(height, bearing float64, leafy bool) float64 {
 	sin, cos := math.Sincos(bearing)
-	rise, share := math.Tan(height)-s.plan.rises(bearing), 1.0
-	if rise <= 0 || height < s.plan.hills(bearing) {
-		return 0
+	rise, share := math.Tan(height), 1.0
+	if s.lies {
+		if rise -= s.plan.rises(bearing); rise <= 0 || height < s.plan.hills(bearing) {
+			return 0
+		}
 	}
 	for _, k := range s.bins[int(bearing/(2*math.Pi)*bins)%bins] {
 		o := &s.list[k]

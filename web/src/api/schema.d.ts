@@ -5553,6 +5553,8 @@ export interface components {
              * @description Plants the events left well within what they bear
              */
             unhurt: number;
+            /** @description Rows of the record that cannot be read, and are left out everywhere but on their own page, which says so */
+            unreadable: string[] | null;
         };
         LoosePlant: {
             /** Format: double */

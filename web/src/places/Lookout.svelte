@@ -218,6 +218,17 @@
 
 <div class="px-5 py-4 max-md:px-3">
   <h1 class="sr-only">Lookout</h1>
+  {#if look?.unreadable?.length}<div class="mb-3 border-l-4 border-bad bg-white px-3 py-1" role="alert">
+      <p>
+        <b
+          >{look.unreadable.length === 1
+            ? 'One row of the record cannot be read'
+            : `${look.unreadable.length} rows of the record cannot be read`}</b
+        >
+        and stand in no list. Look the record through with <code>mezzadro check</code>, and restore a backup if need be.
+      </p>
+      <ul class="text-sm">{#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}</ul>
+    </div>{/if}
   {#if look?.backup_due && house.may('owner')}<p class="mb-3 border-l-4 border-sun bg-white px-3 py-1">
       There was no backup of the record for a week. <a class="inline-flex min-h-11 items-center underline" href="#/settings"
         >Write one in Settings</a
