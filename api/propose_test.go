@@ -318,7 +318,7 @@ func TestWays(t *testing.T) {
 	}
 	for says, text := range map[string]string{
 		"line 2 to":           "from,to,minutes\nIlda,Nowhere,5\n",
-		"line 3 minutes":      fmt.Sprintf("from,to,minutes\nIlda,%s,5\nIlda,%s,soon\n", here.Name, there.Name),
+		"line 3: minutes":     fmt.Sprintf("from,to,minutes\nIlda,%s,5\nIlda,%s,soon\n", here.Name, there.Name),
 		"line 2 from":         fmt.Sprintf("from,to,minutes\nNobody,%s,5\n", here.Name),
 		"from is missing":     "a,b,c\n1,2,3\n",
 		"to itself":           fmt.Sprintf("from,to,minutes\n%s,%s,5\n", here.Name, here.Name),

@@ -227,7 +227,9 @@
         >
         and stand in no list. Look the record through with <code>mezzadro check</code>, and restore a backup if need be.
       </p>
-      <ul class="text-sm">{#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}</ul>
+      <ul class="text-sm">
+        {#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}
+      </ul>
     </div>{/if}
   {#if look?.backup_due && house.may('owner')}<p class="mb-3 border-l-4 border-sun bg-white px-3 py-1">
       There was no backup of the record for a week. <a class="inline-flex min-h-11 items-center underline" href="#/settings"

@@ -24,7 +24,7 @@
 </script>
 
 {#if spot}
-  <section aria-label="Sun by month" class="mt-4 border border-rule bg-white p-3">
+  <section aria-label="Sun by month" class="mt-4 max-w-lg border border-rule bg-white p-3">
     <h2>Its sun, by the plan</h2>
     <p>
       <b>{spot.class.charAt(0).toUpperCase() + spot.class.slice(1)}</b>: {spot.strong.toFixed(1)} hours of strong sun a day in summer.
