@@ -60,6 +60,20 @@ func TestBackups(t *testing.T) {
 		t.Errorf("restored: %+v %v", plants, err)
 	}
 
+	// A record that is older than a week and was not backed up for as long says so in the Lookout.
+	old := func(query string) {
+		if err := h.server.Store.Write(context.Background(), func(tx store.Tx) error { _, err := tx.Exec(query); return err }); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if ok[house.Lookout](h, "GET", "/lookout", nil).BackupDue {
+		t.Error("it was backed up just now")
+	}
+	old(`UPDATE backup_done SET at = '2026-01-01T00:00:00Z'`)
+	if !ok[house.Lookout](h, "GET", "/lookout", nil).BackupDue {
+		t.Error("no backup for months, and nothing says so")
+	}
+
 	h.server.Backups.Folder = filepath.Join(file, "below-a-file")
 	if code, b := h.do("POST", "/backup", nil); code != 409 || !strings.Contains(string(b), "cannot be made") {
 		t.Errorf("nowhere to go: %d %s", code, b)

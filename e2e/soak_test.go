@@ -284,6 +284,18 @@ func (s *server) backedUp(t *testing.T, r *rand.Rand) int {
 		return 0
 	}
 	into := filepath.Join(t.TempDir(), "into")
+	cut := exec.Command(program, "restore", file, "--data", into)
+	if err := cut.Start(); err != nil {
+		t.Fatal(err)
+	}
+	time.Sleep(time.Duration(r.IntN(60)) * time.Millisecond)
+	_ = cut.Process.Kill()
+	if cut.Wait() == nil { // it was done before
+		return 1
+	}
+	if _, err := os.Stat(filepath.Join(into, "mezzadro.db")); err == nil { // renamed as the last thing: whole
+		return 1
+	}
 	if out, err := exec.Command(program, "restore", file, "--data", into).CombinedOutput(); err != nil {
 		t.Errorf("a whole backup does not restore: %v %s", err, out)
 	}

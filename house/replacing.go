@@ -89,20 +89,7 @@ func (h *House) ReckonReplacement(ctx context.Context, in ReplacementIn) (Replac
 	if err != nil {
 		return out, err
 	}
-	owns(&ask, known)
-	for _, r := range in.Record {
-		ask.Own[r.Species] = r.Own
-	}
-	if len(in.Bed) > 0 {
-		for i := range in.Bed {
-			if in.Bed[i].Price == 0 {
-				in.Bed[i].Price = known[in.Bed[i].Species].Price
-			}
-		}
-		bed, err := replacement.BedOf(in.AreaM2, in.Rows, in.Bed, book)
-		bad = append(bad, fields(err)...)
-		out.Bed = &bed
-	}
+	bad = append(bad, in.own(book, known, &ask, &out)...)
 	if in.Died.Species != "" {
 		if _, err := book.Species(in.Died.Species); err != nil {
 			bad.Add("died.species", in.Died.Species, "%v", err)
@@ -145,6 +132,25 @@ func (h *House) ReckonReplacement(ctx context.Context, in ReplacementIn) (Replac
 	}
 	out.Out = append(out.Out, ranked.Out...)
 	return out, nil
+}
+
+// own brings in what the firm says and has seen of kinds, and fills the bed that is asked for.
+func (in *ReplacementIn) own(book *catalogue.Catalogue, known map[string]KindWord, ask *replacement.Ask, out *ReplacementOut) invalid.Fields {
+	owns(ask, known)
+	for _, r := range in.Record {
+		ask.Own[r.Species] = r.Own
+	}
+	if len(in.Bed) == 0 {
+		return nil
+	}
+	for i := range in.Bed {
+		if in.Bed[i].Price == 0 {
+			in.Bed[i].Price = known[in.Bed[i].Species].Price
+		}
+	}
+	bed, err := replacement.BedOf(in.AreaM2, in.Rows, in.Bed, book)
+	out.Bed = &bed
+	return fields(err)
 }
 
 // onPlan reads off a plan what the spot does not say.
