@@ -112,8 +112,8 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/3/38")
 	check(phone)
 	take(phone, "walk-phone")
-	phone.visit("/#/day/2027-03-19/Crew%201")
-	phone.see("to do by Crew 1")
+	phone.visit("/#/day/2027-03-22/Crew%202")
+	phone.see("to do by Crew 2")
 	take(phone, "day-phone")
 }
 

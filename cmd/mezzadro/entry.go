@@ -15,6 +15,7 @@ import (
 	"time"
 
 	"github.com/spf13/cobra"
+	"golang.org/x/term"
 
 	"mezzadro/api"
 	"mezzadro/house"
@@ -93,6 +94,23 @@ func (p *pair) get(*tls.ClientHelloInfo) (*tls.Certificate, error) {
 	return p.last, nil
 }
 
+// asked reads a password: unseen from a terminal, else the first line of the input.
+func asked(c *cobra.Command) (string, error) {
+	if in := int(os.Stdin.Fd()); c.InOrStdin() == os.Stdin && term.IsTerminal(in) {
+		if _, err := fmt.Fprint(c.ErrOrStderr(), "Password, ten characters at least: "); err != nil {
+			return "", err
+		}
+		b, err := term.ReadPassword(in)
+		_, _ = fmt.Fprintln(c.ErrOrStderr())
+		return string(b), err
+	}
+	line, err := bufio.NewReader(c.InOrStdin()).ReadString('\n')
+	if err != nil && line == "" {
+		return "", err
+	}
+	return strings.TrimRight(line, "\r\n"), nil
+}
+
 func ownerCommand() *cobra.Command {
 	var o options
 	var login, name string
@@ -106,14 +124,11 @@ func ownerCommand() *cobra.Command {
 				return err
 			}
 			defer s.Store.Close()
-			if _, err := fmt.Fprint(c.ErrOrStderr(), "Password (it is shown as it is typed): "); err != nil {
-				return err
-			}
-			line, err := bufio.NewReader(c.InOrStdin()).ReadString('\n')
-			if err != nil && line == "" {
+			password, err := asked(c)
+			if err != nil {
 				return fmt.Errorf("password: %w", err)
 			}
-			a, err := s.FirstOwner(c.Context(), house.OwnerIn{Login: login, Name: name, Password: strings.TrimRight(line, "\r\n")})
+			a, err := s.FirstOwner(c.Context(), house.OwnerIn{Login: login, Name: name, Password: password})
 			if err != nil {
 				return err
 			}
