@@ -39,15 +39,7 @@ const (
 
 // WriteDaySheet prints a crew's day as a PDF.
 func WriteDaySheet(w io.Writer, sheet DaySheet) error {
-	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetTitle(legible(sheet.Title), true)
-	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
-	pdf.SetAutoPageBreak(true, pageMargin)
-	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
-	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	pdf.AddPage()
-	p := page{pdf}
-	p.text("B", 16, 0, sheet.Title)
+	p := titled(sheet.Title)
 	for _, m := range sheet.Morning {
 		p.text("", 10, 0, m)
 	}
@@ -57,10 +49,24 @@ func WriteDaySheet(w io.Writer, sheet DaySheet) error {
 	for _, v := range sheet.Visits {
 		p.visit(v)
 	}
-	return pdf.Output(w)
+	return p.Output(w)
 }
 
 type page struct{ *fpdf.Fpdf }
+
+// titled begins an upright A4 page with a title.
+func titled(title string) page {
+	pdf := fpdf.New("P", "mm", "A4", "")
+	pdf.SetTitle(legible(title), true)
+	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
+	pdf.SetAutoPageBreak(true, pageMargin)
+	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
+	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
+	pdf.AddPage()
+	p := page{pdf}
+	p.text("B", 16, 0, title)
+	return p
+}
 
 // text writes a paragraph so far from the margin.
 func (p page) text(style string, size, from float64, text string) {

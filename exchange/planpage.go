@@ -6,8 +6,6 @@ import (
 	"math"
 
 	"github.com/go-pdf/fpdf"
-	"golang.org/x/image/font/gofont/gobold"
-	"golang.org/x/image/font/gofont/goregular"
 
 	"mezzadro/core/site"
 )
@@ -41,15 +39,7 @@ var scales = []float64{20, 50, 100, 200, 250, 500, 1000, 2000, 5000}
 
 // WritePlanPage prints a plan to a scale, what stands on it by numbers, and what is to be planted.
 func WritePlanPage(w io.Writer, sheet PlanPage) error {
-	pdf := fpdf.New("P", "mm", "A4", "")
-	pdf.SetTitle(legible(sheet.Title), true)
-	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
-	pdf.SetAutoPageBreak(true, pageMargin)
-	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
-	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	pdf.AddPage()
-	p := page{pdf}
-	p.text("B", 16, 0, sheet.Title)
+	p := titled(sheet.Title)
 	for _, n := range sheet.Notes {
 		p.text("", 9.5, 0, n)
 	}
@@ -60,7 +50,7 @@ func WritePlanPage(w io.Writer, sheet PlanPage) error {
 	}
 	p.lines("To be planted", sheet.Planned)
 	p.lines("What stands there", sheet.Stands)
-	return pdf.Output(w)
+	return p.Output(w)
 }
 
 func (p page) lines(head string, list []PlanLine) {
