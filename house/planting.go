@@ -40,7 +40,6 @@ type Planted struct {
 const (
 	minutesFirst = 40
 	minutesEach  = 12
-	waterDays    = 300
 )
 
 // KeepPlanting makes jobs of a planting: each kind in its season, and the water of the first season after it, all in one
@@ -219,7 +218,7 @@ func (h *House) firstWater(ctx context.Context, property int64, plans []Replacin
 	}
 	n, _, err := h.handOrder(ctx, HandOrder{
 		PropertyID: property, Title: fmt.Sprintf("%s: %.0f L each time", title, each), Minutes: int(min(240, 8+each/4)), CrewSize: 1,
-		EveryDays: 7, Spans: []SpanIn{{From: from, To: from + waterDays}}, Note: note,
+		EveryDays: 7, Spans: []SpanIn{{From: from, To: from + replacement.FirstSeason}}, Note: note,
 	}, 0)
 	return n, true, err
 }

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"time"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -43,6 +44,8 @@ type Watered struct {
 	Month  int     `json:"month"`
 	Litres float64 `json:"litres" doc:"Each time: an estimate"`
 	Times  int     `json:"times" doc:"In the month"`
+
+	On []day.Day `json:"on" doc:"The days of the first season, from the best day of planting on, in a year as usual: later after good rain"`
 }
 
 // What counts as a good day, and of watering.
@@ -73,13 +76,32 @@ func (a *Ask) PlantingOf(e *catalogue.Entry, from day.Day, r rules.House) Planti
 		}
 		out.Bare = &w
 	}
+	if out.Best != day.None {
+		for i := range out.Water {
+			out.Water[i].days(out.Best)
+		}
+	}
 	out.Orders = out.orders(e)
 	return out
 }
 
+// days spreads the waterings of a month over its days, in the first season after a planting.
+func (w *Watered) days(planted day.Day) {
+	year := planted.Year()
+	if w.Month < int(planted.Time().Month()) {
+		year++
+	}
+	for i := range w.Times {
+		d := day.Of(year, time.Month(w.Month), 1) + day.Day((30*i+15)/w.Times)
+		if d > planted && d <= planted+FirstSeason {
+			w.On = append(w.On, d)
+		}
+	}
+}
+
 // Of what follows a planting, days.
 const (
-	firstSeason = 300
+	FirstSeason = 370 // a whole round of the year: what is planted in autumn needs its water in the summer after
 	twoYears    = 730
 	nextSpring  = 365
 	plantFor    = 40 // minutes
@@ -99,7 +121,7 @@ func (p *Planting) orders(e *catalogue.Entry) []Ordered {
 	}
 	out = append(out, Ordered{Do: "Plant it", From: in.From, To: in.To, Best: p.Best, Minutes: plantFor, Why: "it roots before the season that is hard on it"})
 	if len(p.Water) > 0 {
-		out = append(out, Ordered{Do: "Water it, less after good rain", From: p.Best, To: p.Best + firstSeason, Minutes: 10, Litres: p.Water[0].Litres,
+		out = append(out, Ordered{Do: "Water it, less after good rain", From: p.Best, To: p.Best + FirstSeason, Minutes: 10, Litres: p.Water[0].Litres,
 			Why: "roots have not left the ball yet, and a ball dries in a week"})
 	}
 	out = append(out, Ordered{Do: "Renew the mulch, pull what grows in it", From: p.Best + nextSpring - 15, To: p.Best + nextSpring + 30, Minutes: 10,
@@ -165,7 +187,7 @@ func (a *Ask) watering(e *catalogue.Entry) []Watered {
 		case lack > 25:
 			times = 4
 		}
-		out = append(out, Watered{m + 1, litres[e.Form], times})
+		out = append(out, Watered{m + 1, litres[e.Form], times, []day.Day{}})
 	}
 	return out
 }

@@ -94,6 +94,16 @@ func TestPlantingOrders(t *testing.T) {
 		if plant.From > plant.Best || plant.To < plant.Best || plant.From < from || water.From != plant.Best || water.Litres < 5 {
 			t.Errorf("%s: %+v, then %+v", id, plant, water)
 		}
+		for _, w := range p.Water {
+			for k, d := range w.On {
+				if int(d.Time().Month()) != w.Month || d <= p.Best || d > p.Best+FirstSeason || k > 0 && d <= w.On[k-1] || len(w.On) > w.Times {
+					t.Errorf("%s is watered on %v in month %d, planted on %s", id, w.On, w.Month, p.Best)
+				}
+			}
+		}
+		if !slices.ContainsFunc(p.Water, func(w Watered) bool { return w.Month == 7 && len(w.On) == w.Times }) {
+			t.Errorf("%s has no water in its first July: %+v", id, p.Water)
+		}
 		for i := 1; i < n; i++ {
 			if p.Orders[i].To < p.Orders[i].From || p.Orders[i].From < plant.Best {
 				t.Errorf("%s: %+v", id, p.Orders[i])

@@ -7402,6 +7402,8 @@ export interface components {
             litres: number;
             /** Format: int64 */
             month: number;
+            /** @description The days of the first season, from the best day of planting on, in a year as usual: later after good rain */
+            on: string[] | null;
             /**
              * Format: int64
              * @description In the month

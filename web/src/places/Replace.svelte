@@ -137,6 +137,14 @@
       if (mine === asked) out = o;
     });
   }
+  /** Some of a list of days, and how many there are. */
+  const brief = (days: string[]) =>
+    days.length > 6
+      ? `${days
+          .slice(0, 4)
+          .map((d) => inWords(d))
+          .join(', ')} … ${inWords(days.at(-1)!)}, ${days.length} times`
+      : days.map((d) => inWords(d)).join(', ');
   const words = $derived(search.toLowerCase().trim());
   const found = <T extends { common: string }>(list: T[] | null | undefined): T[] =>
     (list ?? []).filter((f) => f.common.toLowerCase().includes(words));
@@ -390,6 +398,11 @@
                   <li class="text-soft">Plant: {windows(r) || 'no good days within a year'}</li>
                   {#if r.planting?.bare_root}<li class="text-soft">
                       With bare roots: {inWords(r.planting.bare_root.from)} – {inWords(r.planting.bare_root.to)}
+                    </li>{/if}
+                  {#if r.planting?.water?.some((w) => w.on?.length)}<li class="text-soft">
+                      Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
+                        r.planting.water.flatMap((w) => w.on ?? []).sort(),
+                      )}
                     </li>{/if}
                   {#if r.flower?.colours?.length}<li class="text-soft">
                       Flowers {r.flower.colours.join(', ')}{r.flower.scent ? ', scented' : ''}{r.flower.bees === 'rich'
