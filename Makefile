@@ -45,7 +45,7 @@ soak: web ## kills, restarts and counts for some minutes
 	go test ./e2e -run 'TestSoak|TestFullDisk|TestCutUpgrade' -count 1 -v -soak 4m -timeout 20m
 
 fuzz: ## each reader of files for a while
-	for t in core/catalogue:FuzzReadPack exchange:FuzzReadWeatherCSV exchange:FuzzReadPlantsCSV exchange:FuzzReadNormalsCSV core/day:FuzzParse core/quantity:FuzzText; do \
+	for t in core/catalogue:FuzzReadPack exchange:FuzzReadWeatherCSV exchange:FuzzReadPlantsCSV exchange:FuzzReadNormalsCSV exchange:FuzzReadPlanGeoJSON exchange:FuzzReadWays exchange:FuzzPhoto core/day:FuzzParse core/quantity:FuzzText; do \
 		go test ./$${t%%:*} -run xxx -fuzz "^$${t##*:}$$" -fuzztime 30s -fuzzminimizetime 1x || exit 1; done
 
 screenshots: web chromium

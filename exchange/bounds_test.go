@@ -10,6 +10,7 @@ import (
 	"net/http/httptest"
 	"strings"
 	"testing"
+	"unicode/utf8"
 
 	"mezzadro/core/day"
 )
@@ -142,5 +143,22 @@ func TestLegible(t *testing.T) {
 	var b bytes.Buffer
 	if err := WriteLabels(&b, "庭 🌳", []Label{{URL: "http://127.0.0.1/#/plant/1", Common: "🌳 Olive", Latin: "Olea", Place: "庭", Owner: "Ilda 🌳"}}); err != nil || b.Len() < 1000 {
 		t.Errorf("labels: %v, %d bytes", err, b.Len())
+	}
+}
+
+// TestCalendarByTheLetter: lines of at most 75 octets that break no letter, each ended by CR LF, whatever is in a name;
+// unfolded it is what it was.
+func TestCalendarByTheLetter(t *testing.T) {
+	title := "Cut 庭の木 🌳, " + strings.Repeat("ünd wéiter; ", 20) + "a\\b"
+	text := Calendar("庭 🌳", day.Of(2027, 3, 18).Time(), []Entry{{ID: 1, Day: day.Of(2027, 3, 18), Title: title, Place: "Ilda, 🌳", Detail: []string{"one", "two"}, Minutes: 30, StartMinute: 480}})
+	for line := range strings.SplitSeq(strings.TrimSuffix(text, "\r\n"), "\r\n") {
+		if len(line) > 75 || !utf8.ValidString(line) || strings.ContainsAny(line, "\r\n") {
+			t.Errorf("%d octets, whole letters %v: %q", len(line), utf8.ValidString(line), line)
+		}
+	}
+	whole := strings.ReplaceAll(text, "\r\n ", "")
+	escaped := strings.NewReplacer(`\`, `\\`, ",", `\,`, ";", `\;`).Replace(title)
+	if !strings.Contains(whole, "SUMMARY:"+escaped) {
+		t.Errorf("unfolded: %s", whole)
 	}
 }
