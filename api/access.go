@@ -87,6 +87,12 @@ func (s *Server) signedIn(ctx context.Context) (store.Account, bool, error) {
 	return a, err == nil && a.Epoch == s.sessions.GetInt64(ctx, sessionEpoch), err
 }
 
+// outside reports that who sends a request has to sign in, and has no session: the operation says so.
+func (s *Server) outside(ctx context.Context) bool {
+	guarded, err := s.HasAccounts(ctx)
+	return err == nil && guarded && s.sessions.GetInt64(ctx, sessionAccount) == 0
+}
+
 // signIn begins a session under a new token, so that one that was set before is worth nothing.
 func (s *Server) signIn(ctx context.Context, a store.Account) error {
 	if err := s.sessions.RenewToken(ctx); err != nil {

@@ -333,3 +333,29 @@ func TestDecideOnWhatWasSeen(t *testing.T) {
 		t.Errorf("decided on what was seen: %+v", d)
 	}
 }
+
+// counted counts what is read of a body.
+type counted struct{ n int }
+
+func (c *counted) Read(b []byte) (int, error) {
+	c.n += len(b)
+	clear(b)
+	return len(b), nil
+}
+
+// TestNothingReadOfStrangers: who is not let in cannot fill the memory: nothing of what they send is read.
+func TestNothingReadOfStrangers(t *testing.T) {
+	h := newHouse(t)
+	h.staff()
+	for _, path := range []string{"/plants", "/species", "/orders/1/photos", "/properties/1/plan/picture"} {
+		body := &counted{}
+		r := httptest.NewRequest("POST", "/api/v1"+path, body)
+		r.Header.Set("Content-Type", "application/json")
+		r.Header.Set("Idempotency-Key", "of-a-stranger")
+		w := httptest.NewRecorder()
+		h.site.ServeHTTP(w, r)
+		if w.Code != http.StatusUnauthorized || body.n > 0 {
+			t.Errorf("%s: %d, after %d bytes", path, w.Code, body.n)
+		}
+	}
+}

@@ -62,7 +62,7 @@ func (s *Server) Handler() http.Handler {
 	)
 	r.Use(http.NewCrossOriginProtection().Handler)
 	r.Group(func(r chi.Router) {
-		r.Use(slowly(), s.sessions.LoadAndSave, s.written, keyed)
+		r.Use(slowly(), s.sessions.LoadAndSave, s.written, s.keyed)
 		s.Register(r)
 	})
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {

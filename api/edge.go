@@ -95,11 +95,12 @@ type keyInContext struct{}
 // keyHeader is the header by which a repeated write is known.
 const keyHeader = "Idempotency-Key"
 
-// keyed binds a write's idempotency key to what is sent under it: method, path, query and body.
-func keyed(next http.Handler) http.Handler {
+// keyed binds a write's idempotency key to what is sent under it: method, path, query and body. Nothing is read of what
+// somebody sends who is not let in.
+func (s *Server) keyed(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		key := r.Header.Get(keyHeader)
-		if key == "" || r.Method == http.MethodGet || r.Method == http.MethodHead {
+		if key == "" || s.outside(r.Context()) || r.Method == http.MethodGet || r.Method == http.MethodHead {
 			next.ServeHTTP(w, r)
 			return
 		}

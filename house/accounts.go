@@ -8,6 +8,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"strings"
+	"sync"
 	"time"
 	"unicode/utf8"
 
@@ -119,16 +120,19 @@ func (h *House) FirstOwner(ctx context.Context, in OwnerIn) (Account, error) {
 	if bad != nil {
 		return Account{}, bad
 	}
-	hash, err := argon2id.CreateHash(in.Password, argon2id.DefaultParams)
-	if err != nil {
-		return Account{}, err
-	}
 	firm, err := h.Store.Firm(ctx)
 	if err != nil {
 		return Account{}, err
 	}
 	if firm.Sample {
 		return Account{}, store.Refused("the sample needs no sign-in")
+	}
+	if guarded, err := h.HasAccounts(ctx); err != nil || guarded {
+		return Account{}, errors.Join(err, errOwned)
+	}
+	hash, err := hashOf(in.Password)
+	if err != nil {
+		return Account{}, err
 	}
 	var a store.Account
 	err = h.Store.Write(ctx, func(tx store.Tx) error {
@@ -137,7 +141,7 @@ func (h *House) FirstOwner(ctx context.Context, in OwnerIn) (Account, error) {
 			return err
 		}
 		if n > 0 {
-			return store.Refused("there is an owner already: sign in")
+			return errOwned
 		}
 		a, err = tx.AddAccount(ctx, store.Account{Login: login, Name: strings.TrimSpace(in.Name), Role: RoleOwner, Hash: hash})
 		return err
@@ -147,6 +151,24 @@ func (h *House) FirstOwner(ctx context.Context, in OwnerIn) (Account, error) {
 
 // unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password.
 var unknown, _ = argon2id.CreateHash("nobody signs in by this", argon2id.DefaultParams)
+
+// errOwned is answered for a second first owner.
+var errOwned = store.Refused("there is an owner already: sign in")
+
+// hashing is done one at a time: each takes 64 MB for a moment.
+var hashing sync.Mutex
+
+func hashOf(password string) (string, error) {
+	hashing.Lock()
+	defer hashing.Unlock()
+	return argon2id.CreateHash(password, argon2id.DefaultParams)
+}
+
+func matches(password, hash string) (bool, error) {
+	hashing.Lock()
+	defer hashing.Unlock()
+	return argon2id.ComparePasswordAndHash(password, hash)
+}
 
 // errWrong is answered for a wrong name and for a wrong password alike.
 var errWrong = Refuse("password", nil, "this name and this password do not go together")
@@ -161,7 +183,7 @@ func (h *House) SignIn(ctx context.Context, in SignInIn) (store.Account, error) 
 	if hash == "" {
 		hash = unknown
 	}
-	right, err := argon2id.ComparePasswordAndHash(in.Password, hash)
+	right, err := matches(in.Password, hash)
 	if err != nil {
 		return a, err
 	}
@@ -230,7 +252,7 @@ func (h *House) TakeInvitation(ctx context.Context, token, password string) (sto
 	if bad != nil {
 		return store.Account{}, bad
 	}
-	hash, err := argon2id.CreateHash(password, argon2id.DefaultParams)
+	hash, err := hashOf(password)
 	if err != nil {
 		return store.Account{}, err
 	}
@@ -257,14 +279,14 @@ func (h *House) ChangePassword(ctx context.Context, account int64, old, password
 	if err != nil {
 		return a, err
 	}
-	if right, err := argon2id.ComparePasswordAndHash(old, a.Hash); err != nil || !right {
+	if right, err := matches(old, a.Hash); err != nil || !right {
 		return a, errors.Join(err, Refuse("old", nil, "is not your password"))
 	}
 	var bad invalid.Fields
 	if checkPassword(&bad, password, a.Login); bad != nil {
 		return a, bad
 	}
-	hash, err := argon2id.CreateHash(password, argon2id.DefaultParams)
+	hash, err := hashOf(password)
 	if err != nil {
 		return a, err
 	}

@@ -46,13 +46,9 @@ func (h *House) TakeSpots(ctx context.Context, key store.Key, property int64, in
 	for _, t := range plan.Plan.Things {
 		names[t.PlantID] = t.Name
 	}
-	plants, err := h.Store.Plants(ctx, property, 0, all)
+	byID, err := h.plantsByID(ctx, property)
 	if err != nil {
 		return nil, err
-	}
-	byID := map[int64]store.Plant{}
-	for _, p := range plants {
-		byID[p.ID] = p
 	}
 	taken, err := store.Once(ctx, h.Store, key, func(tx store.Tx) ([]SpotTaken, error) {
 		out := []SpotTaken{}
@@ -121,13 +117,9 @@ func (h *House) TakeStops(ctx context.Context, key store.Key, property int64, in
 			}
 		}
 	}
-	plants, err := h.Store.Plants(ctx, property, 0, all)
+	byID, err := h.plantsByID(ctx, property)
 	if err != nil {
 		return nil, err
-	}
-	byID := map[int64]store.Plant{}
-	for _, p := range plants {
-		byID[p.ID] = p
 	}
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) ([]StopSet, error) {
 		out := []StopSet{}
@@ -147,4 +139,14 @@ func (h *House) TakeStops(ctx context.Context, key store.Key, property int64, in
 		}
 		return out, nil
 	})
+}
+
+// plantsByID are the plants of a property.
+func (h *House) plantsByID(ctx context.Context, property int64) (map[int64]store.Plant, error) {
+	plants, err := h.Store.Plants(ctx, property, 0, all)
+	byID := make(map[int64]store.Plant, len(plants))
+	for _, p := range plants {
+		byID[p.ID] = p
+	}
+	return byID, err
 }
