@@ -9,24 +9,28 @@ type bundle struct {
 	value []float64 // by way: what a visit with all that may be done on it adds, against leaving it
 }
 
-// bundles puts whole visits first, where that is better than to leave the work: job by job the first one would choose the day for all.
-func (q *pool) bundles() {
-	s := q.s
+// bundled are the jobs by property.
+func (q *pool) bundled() (order []*bundle) {
 	by := map[int]*bundle{}
-	order := []*bundle{}
 	for _, j := range q.jobs {
-		place := s.p.Jobs[j].Place
+		place := q.s.p.Jobs[j].Place
 		if by[place] == nil {
 			by[place] = &bundle{place: place}
 			order = append(order, by[place])
 		}
 		by[place].jobs = append(by[place].jobs, j)
 	}
-	order = slices.DeleteFunc(order, func(b *bundle) bool { return len(b.jobs) < 2 })
+	return order
+}
+
+// bundles puts whole visits first, where that is better than to leave the work: job by job the first one would choose the day for all.
+func (q *pool) bundles() {
+	s := q.s
+	order := slices.DeleteFunc(q.bundled(), func(b *bundle) bool { return len(b.jobs) < 2 })
 	for _, b := range order {
 		b.value = make([]float64, len(s.list))
 		for w := range s.list {
-			b.value[w] = q.visit(b, w)
+			b.value[w] = q.visit(b, w, far)
 		}
 	}
 	for len(order) > 0 {
@@ -60,23 +64,24 @@ func (q *pool) bundles() {
 			order = slices.Delete(order, pick, pick+1)
 		} else {
 			for w := range s.list {
-				b.value[w] = q.visit(b, w)
+				b.value[w] = q.visit(b, w, far)
 			}
 			b.value[on] = far
 		}
 		for _, other := range order {
 			if other != b {
-				other.value[on] = q.visit(other, on)
+				other.value[on] = q.visit(other, on, far)
 			}
 		}
 	}
 }
 
 // worth reports that a job is better done on a way than left, were the crew there anyway.
-func (q *pool) worth(j, w int) bool { return q.s.here(j, w) < q.s.leave(j) && q.s.may(j, w) }
+func (q *pool) worth(j, w int) bool { return q.s.there(j, w) < q.s.waits[j] && q.s.may(j, w) }
 
-// visit is what a visit with all of a bundle that may be done on a way adds, against leaving that; far where it cannot be.
-func (q *pool) visit(b *bundle, w int) float64 {
+// visit is what a visit with all of a bundle that may be done on a way adds, against leaving that; far where it cannot
+// be, or adds more than so much.
+func (q *pool) visit(b *bundle, w int, most float64) float64 {
 	s := q.s
 	way := &s.list[w]
 	if way.hours.empty() {
@@ -86,10 +91,10 @@ func (q *pool) visit(b *bundle, w int) float64 {
 	for _, j := range b.jobs {
 		if q.worth(j, w) {
 			all.merge(s.stopOf(j, way.crew))
-			sum += s.here(j, w) - s.leave(j)
+			sum += s.there(j, w) - s.waits[j]
 		}
 	}
-	if all.work == 0 {
+	if all.work == 0 || q.wild == 0 && sum > most {
 		return far
 	}
 	c, _ := s.add(way, all)

@@ -430,6 +430,37 @@ func TestRules(t *testing.T) {
 	}
 }
 
+// TestQuickBuilds: over 400 random cases, quick builds one after the other break no hard rule and lose no job, and what
+// the search believes a plan costs is what the judge finds.
+func TestQuickBuilds(t *testing.T) {
+	r := rand.New(rand.NewPCG(12, 5))
+	moved := 0
+	for n := range 400 {
+		p := random(r, 2+r.IntN(60), 1+r.IntN(9), 1+r.IntN(3), 1+r.IntN(6)).weathered()
+		s := newSearch(p, uint64(n))
+		s.stay()
+		for range 40 {
+			before := slices.Clone(s.at)
+			s.log = s.log[:0]
+			s.rebuildQuickly()
+			if !slices.Equal(before, s.at) {
+				moved++
+			}
+		}
+		believed, plan := s.sum, s.plan(0)
+		ways, at, lost := arrangement(p, plan)
+		if lost != "" {
+			t.Fatalf("case %d: %s", n, lost)
+		}
+		if cost, broken := judge(p, ways, at); broken != "" || math.Abs(cost-believed) > 1e-3 {
+			t.Errorf("case %d: %s; costs %.3f, believed %.3f", n, broken, cost, believed)
+		}
+	}
+	if moved < 4000 {
+		t.Errorf("only %d of 16000 builds changed a plan", moved)
+	}
+}
+
 // TestRepeats: the same seed gives the same plan, to the minute.
 func TestRepeats(t *testing.T) {
 	p := random(rand.New(rand.NewPCG(8, 8)), 40, 9, 2, 6)

@@ -22,7 +22,7 @@ type top struct {
 // value of a job on a way is worked out anew.
 func (q *pool) look(j, w int) {
 	v, ch := far, spot{}
-	if q.s.here(j, w) < q.most { // else the day alone costs more than the job is worth
+	if q.s.there(j, w) < q.most { // else the day alone costs more than the job is worth
 		v, ch = q.s.try(j, w)
 	}
 	if v < far && q.wild > 0 {
@@ -33,7 +33,7 @@ func (q *pool) look(j, w int) {
 }
 
 func (q *pool) lookAll(j int) {
-	q.most = q.s.leave(j) + q.eager + q.wild
+	q.most = q.s.waits[j] + q.eager + q.wild
 	for w := range q.s.list {
 		q.look(j, w)
 	}
@@ -57,7 +57,7 @@ func (q *pool) rank(j int) {
 
 // again looks at one way anew.
 func (q *pool) again(j, w int) {
-	q.most = q.s.leave(j) + q.eager + q.wild
+	q.most = q.s.waits[j] + q.eager + q.wild
 	q.look(j, w)
 	t, v := q.tops[j], q.s.value[j*len(q.s.list)+w]
 	switch {
@@ -73,7 +73,7 @@ func (q *pool) again(j, w int) {
 
 // best is where a job costs least, and by how much the second best crew's day is dearer; -1 where it is better left.
 func (q *pool) best(j int) (w int, regret float64) {
-	t, wait := q.tops[j], q.s.leave(j)+q.eager
+	t, wait := q.tops[j], q.s.waits[j]+q.eager
 	if t.least >= wait {
 		return -1, 0
 	}

@@ -223,30 +223,65 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 		}
 		return s.grown(w, 0, st.work, st.waste, kit, sick), spot{i, false}
 	}
-	best, how := far, spot{}
 	own := s.p.Places[st.place].Arrive
-	start, row := s.ways.start[w.crew], s.ways.place[st.place]
-	last := -1
-	for at := 0; at <= len(w.stops); at++ {
-		more := start[st.place]
-		if last >= 0 {
-			more = row[last]
-		}
-		switch {
-		case at < len(w.stops):
-			to := w.stops[at].place
-			more += row[to] - s.leg(w.crew, last, to)
-			last = to
-		case last >= 0:
-			more += start[st.place] - start[last]
-		default:
-			more += start[st.place]
-		}
-		if c := s.grown(w, more, own+st.work, st.waste, kit+visitCost+arriveWeight*own, w.inverts(at, st.sick)); c < best {
+	fixed := kit + visitCost + arriveWeight*own
+	if !st.sick && w.firstSick == len(w.stops) {
+		more, at := s.detour(w, st.place)
+		c := s.grown(w, more, own+st.work, st.waste, fixed, 0)
+		return c, spot{at, c < far}
+	}
+	best, how := far, spot{}
+	for at := range len(w.stops) + 1 {
+		more := s.detourAt(w, st.place, at)
+		if c := s.grown(w, more, own+st.work, st.waste, fixed, w.inverts(at, st.sick)); c < best {
 			best, how = c, spot{at, true}
 		}
 	}
 	return best, how
+}
+
+// detour is the least that coming to one more place adds to a way, minutes, and before which stop.
+func (s *search) detour(w *way, place int) (least float64, before int) {
+	start, row := s.ways.start[w.crew], s.ways.place[place]
+	if len(w.stops) == 0 {
+		return 2 * start[place], 0
+	}
+	first, last := w.stops[0].place, w.stops[len(w.stops)-1].place
+	least = start[place] + row[first] - start[first]
+	if c := row[last] + start[place] - start[last]; c < least {
+		least, before = c, len(w.stops)
+	}
+	for i := 1; i < len(w.stops); i++ {
+		to := w.stops[i].place
+		if c := row[first] + row[to] - s.ways.place[first][to]; c < least {
+			least, before = c, i
+		}
+		first = to
+	}
+	return least, before
+}
+
+// detourAt is what coming to one more place before a stop adds, minutes.
+func (s *search) detourAt(w *way, place, before int) float64 {
+	start, row := s.ways.start[w.crew], s.ways.place[place]
+	more, direct := start[place], 0.0
+	if before > 0 {
+		last := w.stops[before-1].place
+		more, direct = row[last], start[last]
+	}
+	if before == len(w.stops) {
+		return more + start[place] - direct
+	}
+	to := w.stops[before].place
+	return more + row[to] - s.leg(w.crew, s.before(w, before), to)
+}
+
+// before is the place of the stop before one; -1 the start of the day.
+func (s *search) before(w *way, i int) int {
+	if i == 0 {
+		return -1
+	}
+	return w.stops[i-1].place
 }
 
 // inverts is how many clean stops more come after a sick one where a stop is put in.

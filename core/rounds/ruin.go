@@ -13,15 +13,19 @@ const (
 	eagerIn   = 3    // one in so many builds puts more than is worth it, and prunes
 	eagerMost = 250
 	wildest   = 120 // minutes by which a build may misjudge a place for a job, so that it finds others
-	hottest   = 25  // minutes by which a plan may be worse and still be gone on from
+	hottest   = 30  // minutes by which a plan may be worse and still be gone on from
 	coolest   = 0.2
+	quickMost = 15 // quick builds in a round
+	quickFrom = 40 // jobs for each of them
 )
 
 // improve tears parts of a plan down and builds them up again (Schrimpf et al. 2000; Ropke and Pisinger 2006), as long
-// as it may go on: so told after each round by how far it is, from 0 to 1. The best plan found stays.
+// as it may go on: so told after each round by how far it is, from 0 to 1. A round is one thorough build and, the more
+// jobs there are, several quick ones. The best plan found stays.
 func (s *search) improve(goOn func(rounds int, best float64) (done float64, more bool)) int {
 	best, now := s.sum, s.sum
 	kept := s.copy()
+	quick := min(quickMost, len(s.p.Jobs)/quickFrom)
 	n := 0
 	for {
 		done, more := goOn(n, best)
@@ -29,30 +33,41 @@ func (s *search) improve(goOn func(rounds int, best float64) (done float64, more
 			break
 		}
 		n++
-		s.log = s.log[:0]
-		taken := s.ruin()
-		q := &pool{s: s, jobs: append(taken, s.waiting(taken)...), wild: wildest * math.Pow(s.rng.Float64(), 3)}
-		q.whole = s.rng.IntN(2) == 0
-		if s.rng.IntN(eagerIn) == 0 {
-			q.eager = eagerMost * s.rng.Float64()
-		}
-		q.fill()
-		if q.eager > 0 {
-			s.prune()
-		}
 		heat := hottest * math.Pow(coolest/hottest, done)
-		switch {
-		case s.sum < best-1e-6:
-			best, now = s.sum, s.sum
-			kept = s.copy()
-		case s.sum <= now || s.sum < best+heat*s.rng.Float64():
-			now = s.sum
-		default:
-			s.back(0, now)
+		for i := range 1 + quick {
+			s.log = s.log[:0]
+			if i == 0 {
+				s.rebuild()
+			} else {
+				s.rebuildQuickly()
+			}
+			switch {
+			case s.sum < best-1e-6:
+				best, now = s.sum, s.sum
+				kept = s.copy()
+			case s.sum <= now || s.sum < best+heat*s.rng.Float64():
+				now = s.sum
+			default:
+				s.back(0, now)
+			}
 		}
 	}
 	s.restore(kept)
 	return n
+}
+
+// rebuild tears some down and builds it up with regret.
+func (s *search) rebuild() {
+	taken := s.ruin()
+	q := &pool{s: s, jobs: append(taken, s.waiting(taken)...), wild: wildest * math.Pow(s.rng.Float64(), 3)}
+	q.whole = s.rng.IntN(2) == 0
+	if s.rng.IntN(eagerIn) == 0 {
+		q.eager = eagerMost * s.rng.Float64()
+	}
+	q.fill()
+	if q.eager > 0 {
+		s.prune()
+	}
 }
 
 // prune takes off again what is not worth its way after all, on the ways that were just changed: whole visits, then

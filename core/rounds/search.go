@@ -16,12 +16,14 @@ type search struct {
 	next    [][]int     // jobs that come after each
 	mates   [][]int     // jobs on the same plants, where one of the two closes them
 	kit     []uint64    // of each job, a bit for each kind
+	days    []float64   // of each job on each way: what its day costs there; far where it may never be
 	round   []bool      // jobs that wait for one another in a circle
 	value   []float64   // of each job on each way since it was last looked at
 	fits    []spot
 	rng     *rand.Rand
 	scratch []stop
 	key     []float64 // by which jobs are put in order
+	waits   []float64 // what leaving each job costs
 	trip    []float64 // by place: what a job there owes for somebody coming later
 	sum     float64   // what the plan costs
 	log     []step    // what was done since the last mark, to be taken back
@@ -82,8 +84,18 @@ func newSearch(p *Problem, seed uint64) *search {
 	s.kit = p.kits()
 	s.round = p.circles()
 	s.trip = s.trips()
+	s.days = make([]float64, len(p.Jobs)*len(s.list))
 	for j := range p.Jobs {
-		s.sum += s.leave(j)
+		for w := range s.list {
+			s.days[j*len(s.list)+w] = far
+			if s.mayEver(j, w) {
+				s.days[j*len(s.list)+w] = s.here(j, w)
+			}
+		}
+	}
+	for j := range p.Jobs {
+		s.waits = append(s.waits, s.leave(j))
+		s.sum += s.waits[j]
 	}
 	s.value = make([]float64, len(p.Jobs)*len(s.list))
 	s.fits = make([]spot, len(p.Jobs)*len(s.list))
@@ -204,9 +216,12 @@ func (s *search) here(j, w int) float64 {
 	return c
 }
 
+// there is the same, looked up; far where the job may never be there.
+func (s *search) there(j, w int) float64 { return s.days[j*len(s.list)+w] }
+
 // may reports that nothing but the hours speaks against a job on a way.
 func (s *search) may(j, w int) bool {
-	return s.mayEver(j, w) && s.gapsHold(j, w) && s.matesHold(j, s.list[w].day)
+	return s.there(j, w) < far && s.gapsHold(j, w) && s.matesHold(j, s.list[w].day)
 }
 
 // gapsHold reports that the gaps to what comes before and after hold.
@@ -290,7 +305,7 @@ func (s *search) try(j, w int) (float64, spot) {
 	if c >= far {
 		return far, how
 	}
-	return c + s.here(j, w), how
+	return c + s.there(j, w), how
 }
 
 // step is a way as it was before it was changed, and the job that was put on it or taken off.
@@ -308,7 +323,7 @@ func (s *search) change(j, w int) {
 	s.log = append(s.log, step{w, old, j, s.at[j]})
 	s.sum -= old.cost + s.fairNow(w)
 	if s.at[j] < 0 {
-		s.sum -= s.leave(j)
+		s.sum -= s.waits[j]
 	} else {
 		s.sum -= s.here(j, w)
 	}
@@ -375,5 +390,5 @@ func (s *search) lift(j int) {
 	}
 	s.at[j] = -1
 	s.reckon(way)
-	s.sum += way.cost + s.fairNow(w) + s.leave(j)
+	s.sum += way.cost + s.fairNow(w) + s.waits[j]
 }

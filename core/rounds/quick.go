@@ -1,0 +1,164 @@
+package rounds
+
+import (
+	"cmp"
+	"slices"
+)
+
+const (
+	blink       = 0.05 // of the ways that a quick build does not look at, so that it finds others
+	passes      = 3    // over what waits for something else before it
+	stringsMost = 4    // ways that are taken from
+	stringLong  = 5    // stops that are taken from each
+)
+
+// rebuildQuickly takes strings of stops off some ways and builds them up property by property.
+func (s *search) rebuildQuickly() {
+	taken := s.strings()
+	q := &pool{s: s, jobs: append(taken, s.waiting(taken)...)}
+	q.quick()
+}
+
+// strings takes stops that follow one another off some ways that come near a place.
+func (s *search) strings() (taken []int) {
+	placed := []int{}
+	for w := range s.list {
+		if len(s.list[w].stops) > 0 {
+			placed = append(placed, w)
+		}
+	}
+	if len(placed) == 0 {
+		return nil
+	}
+	way := &s.list[placed[s.rng.IntN(len(placed))]]
+	seed := way.stops[s.rng.IntN(len(way.stops))].place
+	list := s.nearWays(placed, seed)
+	for _, n := range list[:min(len(list), 1+s.rng.IntN(stringsMost))] {
+		stops := s.list[n.w].stops
+		if len(stops) == 0 {
+			continue // what came before took it along
+		}
+		long := 1 + s.rng.IntN(min(stringLong, len(stops)))
+		from := max(0, min(n.i, len(stops)-1)-s.rng.IntN(long))
+		to := min(len(stops), from+long)
+		taken = append(taken, s.takeAll(slices.Clone(stops[from:to]))...)
+	}
+	return taken
+}
+
+// passing is a way with its stop that is nearest to a place.
+type passing struct {
+	w, i int
+	leg  float64 // to that, minutes, shaken somewhat
+}
+
+// nearWays are ways by how near they come to a place.
+func (s *search) nearWays(ways []int, place int) (list []passing) {
+	for _, w := range ways {
+		best := passing{w, -1, far}
+		for i := range s.list[w].stops {
+			if leg := s.ways.place[place][s.list[w].stops[i].place]; leg < best.leg {
+				best = passing{w, i, leg}
+			}
+		}
+		best.leg *= 1 + 0.5*s.rng.Float64()
+		list = append(list, best)
+	}
+	slices.SortFunc(list, func(a, b passing) int { return cmp.Compare(a.leg, b.leg) })
+	return list
+}
+
+// quick puts the jobs property by property, in a chance order, each where a visit with all of them costs least: less
+// thorough than fill, and many times as fast (slack induction by string removals: Christiaens and Vanden Berghe 2020).
+func (q *pool) quick() {
+	bundles := q.bundled()
+	q.shuffle(bundles)
+	for _, b := range bundles {
+		q.spread(b)
+	}
+	rest := []int{}
+	for _, b := range bundles {
+		rest = append(rest, b.jobs...)
+	}
+	for range passes {
+		rest = slices.DeleteFunc(rest, q.single)
+	}
+}
+
+// shuffle puts bundles in one of some orders: any, those with most work first, far ones first, near ones first.
+func (q *pool) shuffle(bundles []*bundle) {
+	s := q.s
+	s.rng.Shuffle(len(bundles), func(a, b int) { bundles[a], bundles[b] = bundles[b], bundles[a] })
+	by := func(key func(b *bundle) float64) {
+		slices.SortStableFunc(bundles, func(a, b *bundle) int { return cmp.Compare(key(b), key(a)) })
+	}
+	switch s.rng.IntN(6) {
+	case 0, 1:
+		by(func(b *bundle) float64 { return float64(len(b.jobs)) })
+	case 2, 3:
+		by(func(b *bundle) float64 { return s.ways.start[0][b.place] })
+	case 4:
+		by(func(b *bundle) float64 { return -s.ways.start[0][b.place] })
+	}
+}
+
+// spread puts the jobs of one property: visit by visit, and each job on the best of the visits there are.
+func (q *pool) spread(b *bundle) {
+	s := q.s
+	for len(b.jobs) > 0 {
+		on, least := -1, 0.0
+		for w := range s.list {
+			if s.rng.Float64() < blink {
+				continue
+			}
+			if v := q.visit(b, w, least); v < least {
+				on, least = w, v
+			}
+		}
+		if on < 0 {
+			return
+		}
+		before := len(b.jobs)
+		b.jobs = slices.DeleteFunc(b.jobs, func(j int) bool { return q.worth(j, on) && q.join(j, on) })
+		if len(b.jobs) == before {
+			return
+		}
+	}
+}
+
+// join puts a job on a way, or on another where its property is come to anyway if that is better.
+func (q *pool) join(j, on int) bool {
+	s := q.s
+	least, at := s.try(j, on)
+	for w := range s.list {
+		if w == on || s.there(j, w) >= least || s.list[w].find(s.p.Jobs[j].Place) < 0 {
+			continue
+		}
+		if v, how := s.try(j, w); v < least {
+			least, at, on = v, how, w
+		}
+	}
+	if least >= far {
+		return false
+	}
+	s.put(j, on, at)
+	return true
+}
+
+// single puts a job by itself where it costs least, if that is better than to leave it.
+func (q *pool) single(j int) bool {
+	s := q.s
+	least, on, at := s.waits[j]+q.eager, -1, spot{}
+	for w := range s.list {
+		if s.there(j, w) >= least || s.rng.Float64() < blink {
+			continue
+		}
+		if v, how := s.try(j, w); v < least {
+			least, on, at = v, w, how
+		}
+	}
+	if on >= 0 {
+		s.put(j, on, at)
+	}
+	return on >= 0
+}
