@@ -8,14 +8,15 @@ import (
 const (
 	blink       = 0.05 // of the ways that a quick build does not look at, so that it finds others
 	passes      = 3    // over what waits for something else before it
-	stringsMost = 4    // ways that are taken from
-	stringLong  = 5    // stops that are taken from each
+	stringsMost = 6    // ways that are taken from
+	stringLong  = 3    // stops that are taken from each
+	nearMost    = 8    // of those that wait, looked at with what was taken
 )
 
 // rebuildQuickly takes strings of stops off some ways and builds them up property by property.
 func (s *search) rebuildQuickly() {
 	taken := s.strings()
-	q := &pool{s: s, jobs: append(taken, s.waiting(taken)...)}
+	q := &pool{s: s, jobs: append(taken, s.waitingNear(taken)...)}
 	q.quick()
 }
 
@@ -44,6 +45,23 @@ func (s *search) strings() (taken []int) {
 		taken = append(taken, s.takeAll(slices.Clone(stops[from:to]))...)
 	}
 	return taken
+}
+
+// waitingNear are some of those without a day, rather near than far from what was just taken.
+func (s *search) waitingNear(taken []int) []int {
+	out := s.without(taken)
+	if len(taken) == 0 {
+		return out[:min(nearMost, len(out))]
+	}
+	if s.key == nil {
+		s.key = make([]float64, len(s.at))
+	}
+	row := s.ways.place[s.p.Jobs[taken[0]].Place]
+	for _, j := range out {
+		s.key[j] = (row[s.p.Jobs[j].Place] + parking) * s.rng.Float64()
+	}
+	slices.SortFunc(out, func(a, b int) int { return cmp.Or(cmp.Compare(s.key[a], s.key[b]), a-b) })
+	return out[:min(nearMost, len(out))]
 }
 
 // passing is a way with its stop that is nearest to a place.

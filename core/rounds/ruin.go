@@ -202,12 +202,18 @@ func (s *search) takeNear(placed []int, seed, many int, by func(j int) float64) 
 }
 
 // waiting are some of those without a day, beside what was just taken.
-func (s *search) waiting(taken []int) (out []int) {
+func (s *search) waiting(taken []int) []int {
+	out := s.without(taken)
+	s.rng.Shuffle(len(out), func(a, b int) { out[a], out[b] = out[b], out[a] })
+	return out[:min(poolMost, len(out))]
+}
+
+// without are those without a day that were not just taken.
+func (s *search) without(taken []int) (out []int) {
 	for j, w := range s.at {
 		if w < 0 && !s.round[j] && !slices.Contains(taken, j) {
 			out = append(out, j)
 		}
 	}
-	s.rng.Shuffle(len(out), func(a, b int) { out[a], out[b] = out[b], out[a] })
-	return out[:min(poolMost, len(out))]
+	return out
 }
