@@ -472,6 +472,34 @@ func TestRepeats(t *testing.T) {
 	}
 }
 
+// TestPinnedIsExplained: of a job that is pinned, its own day is told as it is, and others as what they would cost
+// were it not pinned: some minutes more or less, and nothing of the pin; and the plan stays as it was.
+func TestPinnedIsExplained(t *testing.T) {
+	free := make([]int, 5)
+	p := &Problem{From: monday, Days: 5, Places: []Place{{Name: "Garden", At: &Point{45.95, 8.7}}}}
+	p.Crews = []Crew{{Name: "Crew", Size: 1, Hours: week(8, 16), Start: &Point{45.9, 8.6}}}
+	p.Jobs = []Job{{Minutes: 30, Costs: free, Later: 20, Pin: &Pin{Day: 2}}, {Minutes: 30, Costs: []int{0, 0, 60, 60, 60}, Later: Forbidden}}
+	plan, err := Make(p, 1, Rounds(20))
+	if err != nil {
+		t.Fatal(err)
+	}
+	for range 2 {
+		for d, o := range plan.Explain(0).Others {
+			switch {
+			case d == 2 && math.Abs(o.More) > 0.5:
+				t.Errorf("the day it stands on is told as %+.1f min", o.More)
+			case d == 0 && (o.Crew != 0 || o.More > -20 || o.More < -120):
+				t.Errorf("Monday, when somebody is there anyway, saves the way: %+v", o)
+			case d == 3 && (o.Crew != 0 || math.Abs(o.More) > 5):
+				t.Errorf("Thursday is as good: %+v", o)
+			}
+		}
+	}
+	if at := plan.search.at[0]; at != 2 || plan.search.there(0, 0) < far {
+		t.Errorf("after it was explained the pinned job is on way %d", at)
+	}
+}
+
 // TestTryIsTrue: what trying a job on a way foretells is what putting it there changes, to the minute; and a plan that
 // was searched long leaves no single move that would make it better.
 func TestTryIsTrue(t *testing.T) {

@@ -85,21 +85,25 @@ func newSearch(p *Problem, seed uint64) *search {
 	s.round = p.circles()
 	s.trip = s.trips()
 	s.days = make([]float64, len(p.Jobs)*len(s.list))
+	s.waits = make([]float64, len(p.Jobs))
 	for j := range p.Jobs {
-		for w := range s.list {
-			s.days[j*len(s.list)+w] = far
-			if s.mayEver(j, w) {
-				s.days[j*len(s.list)+w] = s.here(j, w)
-			}
-		}
-	}
-	for j := range p.Jobs {
-		s.waits = append(s.waits, s.leave(j))
+		s.look(j)
 		s.sum += s.waits[j]
 	}
 	s.value = make([]float64, len(p.Jobs)*len(s.list))
 	s.fits = make([]spot, len(p.Jobs)*len(s.list))
 	return s
+}
+
+// look works out anew what a job costs on each way, and left.
+func (s *search) look(j int) {
+	s.waits[j] = s.leave(j)
+	for w := range s.list {
+		s.days[j*len(s.list)+w] = far
+		if s.mayEver(j, w) {
+			s.days[j*len(s.list)+w] = s.here(j, w)
+		}
+	}
 }
 
 // kits numbers the kinds of kit, and says which each job wants. From the 64th on kinds count as one.

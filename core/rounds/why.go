@@ -39,7 +39,11 @@ func (p Plan) Explain(j int) Why {
 		own = s.here(j, w)
 		pin := s.p.Jobs[j].Pin
 		s.p.Jobs[j].Pin = nil
-		defer func() { s.p.Jobs[j].Pin = pin }()
+		s.look(j)
+		defer func() {
+			s.p.Jobs[j].Pin = pin
+			s.look(j)
+		}()
 		s.lift(j)
 		now = before - (s.sum - s.leave(j))
 	}
