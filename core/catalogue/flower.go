@@ -14,6 +14,7 @@ type Flower struct {
 	Colours []string `json:"colours,omitempty" yaml:"colours,omitempty" enum:"white,cream,yellow,orange,red,pink,purple,blue,green" doc:"The usual ones of the kind's varieties"`
 	Scent   bool     `json:"scent,omitempty" yaml:"scent,omitempty" doc:"One smells it from a step away"`
 	Bees    string   `json:"bees,omitempty" yaml:"bees,omitempty" enum:"some,rich," doc:"What bees and other visitors find: rich, some, or absent where it is little"`
+	BearsC  float64  `json:"bears_c,omitempty" yaml:"bears_c,omitempty" minimum:"-25" maximum:"0" doc:"The frost that open flowers bear, °C; −2 when absent"`
 }
 
 // Colours of flowers.
@@ -26,6 +27,9 @@ func (f *Flower) Validate() error {
 		oneOf(&bad, "colours", c, Colours)
 	}
 	oneOf(&bad, "bees", f.Bees, []string{"", "some", "rich"})
+	if f.BearsC < -25 || f.BearsC > 0 {
+		bad.Add("bears_c", f.BearsC, "must lie between −25 and 0")
+	}
 	return bad.Err()
 }
 

@@ -1,10 +1,12 @@
 package cold
 
 import (
+	"strings"
 	"testing"
 	"time"
 
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 )
@@ -145,6 +147,15 @@ func TestFreezes(t *testing.T) {
 			if got := o.left(); !got[want] {
 				t.Errorf("%s, %s: want %s; severity %.2f, dieback %.2f, wood bears %.1f, %+v", c.name, id, want, o.Severity, o.Dieback, o.WoodKillC, o.Organs)
 			}
+			said := quantity.Metric.Text(o.Reason())
+			if o.left()[tops] != strings.Contains(said, "tops") {
+				t.Errorf("%s, %s: it is said %q of %+v", c.name, id, said, o.Organs)
+			}
+			for _, i := range o.Organs {
+				if i.Share >= 0.5 && strings.Contains(said, "unhurt") {
+					t.Errorf("%s, %s: %q, though of its %s %.0f %% is hurt", c.name, id, said, i.Organ, 100*i.Share)
+				}
+			}
 		}
 	}
 }
@@ -173,4 +184,52 @@ func (f frost) course(t testing.TB) *Course {
 	}
 	y := season.NewYear(c.Daily(), weather.Daily(hours, time.UTC))
 	return Follow(y, hours, time.UTC, f.on+5)
+}
+
+// TestFlowersInFrost: what open flowers look like the day after a frost. Those that open in winter are made for it.
+func TestFlowersInFrost(t *testing.T) {
+	d := day.Of
+	for _, c := range []struct {
+		frost
+		kind    string
+		browned bool
+	}{
+		{frost{"oceanic-lowland", d(2027, 1, 25), 9, -8, nil, 0}, "hamamelis-intermedia", false},
+		{frost{"oceanic-lowland", d(2027, 2, 15), 8, -7, nil, 0}, "galanthus-nivalis", false},
+		{frost{"oceanic-lowland", d(2027, 2, 20), 8, -6, nil, 0}, "helleborus-orientalis", false},
+		{frost{"oceanic-lowland", d(2027, 3, 5), 7, -5, nil, 0}, "erica-carnea", false},
+		{frost{"cold-lowland", d(2027, 3, 20), 7, -5, nil, 0}, "cornus-mas", false},
+		{frost{"cool-coast", d(2027, 2, 10), 8, -5, nil, 0}, "corylus-avellana", false},
+		{frost{"cool-coast", d(2027, 4, 10), 7, -3.5, nil, 0}, "magnolia-soulangeana", true},
+		{frost{"southern-coast", d(2027, 7, 12), 6, -4, nil, 0}, "camellia-japonica", true},
+		{frost{"oceanic-lowland", d(2027, 4, 14), 6, -4, nil, 0}, "prunus-avium", true},
+	} {
+		course := c.course(t)
+		e := species(t, c.kind)
+		p := Plant{Species: e, HeightM: min(3, e.Mature.HeightM), Shelter: 0.5, Sun: 0.6, South: course.Year.Normals.Climate.South()}
+		o := course.meet(t, p, c.on)
+		if got := o.Share(Blossom) >= 0.5; got != c.browned {
+			t.Errorf("%s at %.0f °C in %s: flowers browned %v; %+v", c.kind, c.c, c.climate, got, o.Organs)
+		}
+		if said := quantity.Metric.Text(o.Reason()); c.browned != strings.Contains(said, "flowers") && !strings.Contains(said, "soft new shoots") {
+			t.Errorf("%s: it is said %q", c.kind, said)
+		}
+	}
+}
+
+// TestUnderSnow: what is wholly under snow is as warm as the soil, its leaves, buds and flowers too; what stands out of
+// it is not.
+func TestUnderSnow(t *testing.T) {
+	course := frost{"mountain-valley", day.Of(2027, 1, 30), 48, -24, nil, 80}.course(t)
+	for id, want := range map[string]bool{"erica-carnea": false, "lavandula-angustifolia": false, "buxus-sempervirens": true} {
+		p := Plant{Species: species(t, id), HeightM: 0.3, Shelter: 0.5, Sun: 0.6}
+		if id == "buxus-sempervirens" {
+			p.HeightM = 2.5
+		}
+		o := course.meet(t, p, day.Of(2027, 1, 30))
+		hurt := max(o.Share(Leaves), o.Share(Wood), o.Share(Blossom)) >= 0.3
+		if hurt != want {
+			t.Errorf("%s of %.1f m: hurt %v; %+v", id, p.HeightM, hurt, o.Organs)
+		}
+	}
 }

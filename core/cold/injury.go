@@ -211,6 +211,10 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	if p.PotL > 0 {
 		soil = s.potC(p.PotL) + warm
 	}
+	tip := s.TissueC(tips) + warm
+	if p.snowed(s) >= 1 {
+		fine, tip = max(fine, soil), max(tip, soil)
+	}
 	soft := stage.Leafing && stage.SinceLeafOut >= 0 && stage.SinceLeafOut < SoftDays
 	growthKill := max(OpenGrowthC, o.WoodKillC)
 	if e.HardinessC > UnhardenedC {
@@ -231,7 +235,10 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	default:
 		o.ThickestMM = s.thickest(o.WoodKillC - warm)
 		o.Dieback = min(p.dieback(o.ThickestMM), 1-p.snowed(s))
-		add(Wood, s.TissueC(tips)+warm, o.WoodKillC)
+		if p.snowed(s) >= 1 {
+			o.ThickestMM = 0
+		}
+		add(Wood, tip, o.WoodKillC)
 		if stage.SinceLeafOut < 0 || !stage.Leafing || e.LeafSeason == catalogue.Evergreen { // else they have opened
 			add(Buds, fine, o.BudKillC)
 		}
@@ -243,11 +250,19 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		add(Shoots, fine, growthKill)
 	}
 	if stage.InBloom {
-		add(Blossom, fine, OpenGrowthC)
+		add(Blossom, fine, blossomBears(e))
 	}
 	if e.Form != catalogue.Perennial || p.PotL > 0 {
 		add(Roots, soil, e.RootHardinessC+p.soaked())
 	}
+}
+
+// blossomBears is what the open flowers of a kind bear, °C.
+func blossomBears(e *catalogue.Entry) float64 {
+	if e.Flower == nil || e.Flower.BearsC == 0 {
+		return OpenGrowthC
+	}
+	return e.Flower.BearsC
 }
 
 // snowed is the share of the plant's height that stood in snow.

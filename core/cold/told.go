@@ -69,6 +69,10 @@ func (o *Outcome) frozen() string {
 		bore += ", " + c(p.Species.HardinessC) + " in midwinter"
 	}
 	switch {
+	case o.topsOnly():
+		return "its tops go black; what lives in the ground likely does not mind."
+	case o.Severity < lookFrom && o.Share(Blossom) >= 0.5:
+		return fmt.Sprintf("its open flowers brown, which bear %s; its wood bore %s.", c(blossomBears(&p.Species)), bore)
 	case o.Severity < lookFrom:
 		return fmt.Sprintf("its wood bore %s that day; likely unhurt.", bore)
 	case w.Organ == Wood:
@@ -108,6 +112,9 @@ func (o *Outcome) frozen() string {
 	)
 }
 
+// topsOnly reports that a plant which dies back in winter lost what stands above the ground, and likely no more.
+func (o *Outcome) topsOnly() bool { return o.Severity < lookFrom && o.Share(Tops) >= 0.5 }
+
 // depth says how far down the wood died.
 func (o *Outcome) depth() string {
 	switch {
@@ -125,7 +132,14 @@ func (o *Outcome) depth() string {
 
 // Expects is what the event leads to expect, as part of a sentence; empty where the plant is likely unhurt.
 func (o *Outcome) Expects() string {
-	if o.Severity < lookFrom {
+	if o.topsOnly() {
+		return "black tops, and a crown that lives"
+	}
+	switch {
+	case o.Severity >= lookFrom:
+	case o.Share(Blossom) >= 0.5:
+		return "browned flowers, and nothing more"
+	default:
 		return ""
 	}
 	switch w := o.Worst.Organ; {

@@ -3332,6 +3332,11 @@ export interface components {
         };
         CatalogueFlower: {
             /**
+             * Format: double
+             * @description The frost that open flowers bear, °C; −2 when absent
+             */
+            bears_c?: number;
+            /**
              * @description What bees and other visitors find: rich, some, or absent where it is little
              * @enum {string}
              */
