@@ -2,6 +2,7 @@ package pruning
 
 import (
 	"fmt"
+	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -98,6 +99,9 @@ func (a Ask) plan(ahead bool) (Plan, error) {
 // Thirds are the parts of a renewal over three years.
 var Thirds = []string{"the oldest third of the stems", "the next third", "the last third of the old stems"}
 
+// sides are the same of a conifer that comes again from bare wood.
+var sides = []string{"one side", "the other side", "the top, and what is left"}
+
 // draw is the drawing of where the blade goes for the purpose.
 func (a *Ask) draw(c *Class) string {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer
@@ -121,10 +125,11 @@ func (a *Ask) howFar(c *Class, p *Plan) {
 	if a.Purpose == Renew &&
 		(a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
 		for n, part := range Thirds[max(0, a.Part-1):] {
-			p.Years = append(
-				p.Years,
-				Step{Year: n + 1, Text: "Take out " + part + " at the ground, or at a strong young shoot."},
-			)
+			text := "Take out " + part + " at the ground, or at a strong young shoot."
+			if a.Species.Form == catalogue.Conifer { // one trunk, which stays
+				text = "Cut " + sides[max(0, a.Part-1)+n] + " back to short side shoots near the trunk."
+			}
+			p.Years = append(p.Years, Step{Year: n + 1, Text: text})
 		}
 		a.Share = min(a.Share, 1.0/3)
 		p.Heights = heights(a.Species, a.HeightM, a.HeightM) // stems come out whole: it stands as tall as before
@@ -200,6 +205,11 @@ func (a *Ask) text(c *Class, p *Plan) string {
 			out += w.From.Words() + " to " + w.To.Words()
 		}
 		out = "Cut " + out + "."
+	}
+	hard := a.Species.HardPruning
+	if a.Purpose == Renew && hard != catalogue.FromBase && hard != catalogue.OldWood {
+		out = "It cannot be renewed: it does not come again from old wood. A light trim only: " +
+			strings.ToLower(out[:1]) + out[1:] + " Once bare it wants replacing."
 	}
 	if p.TooBig {
 		out += " It is too big for its place: no cut keeps it at " + quantity.Length(

@@ -221,3 +221,30 @@ func TestUsual(t *testing.T) {
 		}
 	}
 }
+
+// TestRenewing: what comes again from old wood is renewed over three years, in the way of its form; of what does not it
+// is said at once.
+func TestRenewing(t *testing.T) {
+	for id, want := range map[string]struct {
+		years int
+		says  string
+	}{
+		"philadelphus-coronarius": {3, "at the ground"},
+		"taxus-baccata":           {3, "one side"},
+		"thuja-occidentalis":      {0, "cannot be renewed"},
+		"lavandula-angustifolia":  {0, "cannot be renewed"},
+		"cytisus-scoparius":       {0, "cannot be renewed"},
+	} {
+		p, err := For(Ask{Species: entry(t, id), Place: year(t, "oceanic-lowland"), Date: day.Of(2027, 4, 5), Purpose: Renew})
+		if err != nil {
+			t.Fatal(id, err)
+		}
+		said := p.Text
+		for _, y := range p.Years {
+			said += " " + y.Text
+		}
+		if len(p.Years) != want.years || !strings.Contains(said, want.says) || want.years > 0 && strings.Contains(said, "cannot") {
+			t.Errorf("%s: %d years, %q", id, len(p.Years), said)
+		}
+	}
+}
