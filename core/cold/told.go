@@ -71,7 +71,7 @@ func (o *Outcome) frozen() string {
 	switch {
 	case o.topsOnly():
 		return "its tops go black; what lives in the ground likely does not mind."
-	case o.Severity < lookFrom && o.Share(Blossom) >= 0.5:
+	case o.flowersOnly():
 		return fmt.Sprintf("its open flowers brown, which bear %s; its wood bore %s.", c(blossomBears(&p.Species)), bore)
 	case o.Severity < lookFrom:
 		return fmt.Sprintf("its wood bore %s that day; likely unhurt.", bore)
@@ -112,8 +112,11 @@ func (o *Outcome) frozen() string {
 	)
 }
 
-// topsOnly reports that a plant which dies back in winter lost what stands above the ground, and likely no more.
+// topsOnly reports that a plant which dies back in winter lost what stands above the ground, and likely nothing more.
 func (o *Outcome) topsOnly() bool { return o.Severity < lookFrom && o.Share(Tops) >= 0.5 }
+
+// flowersOnly reports the same of open flowers.
+func (o *Outcome) flowersOnly() bool { return o.Severity < lookFrom && o.Share(Blossom) >= 0.5 }
 
 // depth says how far down the wood died.
 func (o *Outcome) depth() string {
@@ -132,14 +135,12 @@ func (o *Outcome) depth() string {
 
 // Expects is what the event leads to expect, as part of a sentence; empty where the plant is likely unhurt.
 func (o *Outcome) Expects() string {
-	if o.topsOnly() {
-		return "black tops, and a crown that lives"
-	}
 	switch {
-	case o.Severity >= lookFrom:
-	case o.Share(Blossom) >= 0.5:
+	case o.topsOnly():
+		return "black tops, and a crown that lives"
+	case o.flowersOnly():
 		return "browned flowers, and nothing more"
-	default:
+	case o.Severity < lookFrom:
 		return ""
 	}
 	switch w := o.Worst.Organ; {

@@ -23,7 +23,8 @@ func (q *pool) bundled() (order []*bundle) {
 	return order
 }
 
-// bundles puts whole visits first, where that is better than to leave the work: job by job the first one would choose the day for all.
+// bundles puts whole visits first, where that is better than to leave the work: job by job the first one would choose
+// the day for all.
 func (q *pool) bundles() {
 	s := q.s
 	order := slices.DeleteFunc(q.bundled(), func(b *bundle) bool { return len(b.jobs) < 2 })

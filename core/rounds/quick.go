@@ -166,7 +166,7 @@ func (q *pool) join(j, on int) bool {
 // single puts a job by itself where it costs least, if that is better than to leave it.
 func (q *pool) single(j int) bool {
 	s := q.s
-	least, on, at := s.waits[j]+q.eager, -1, spot{}
+	least, on, at := s.waits[j], -1, spot{}
 	for w := range s.list {
 		if s.there(j, w) >= least || s.rng.Float64() < blink {
 			continue

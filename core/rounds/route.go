@@ -242,46 +242,28 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 
 // detour is the least that coming to one more place adds to a way, minutes, and before which stop.
 func (s *search) detour(w *way, place int) (least float64, before int) {
-	start, row := s.ways.start[w.crew], s.ways.place[place]
-	if len(w.stops) == 0 {
-		return 2 * start[place], 0
-	}
-	first, last := w.stops[0].place, w.stops[len(w.stops)-1].place
-	least = start[place] + row[first] - start[first]
-	if c := row[last] + start[place] - start[last]; c < least {
-		least, before = c, len(w.stops)
-	}
-	for i := 1; i < len(w.stops); i++ {
-		to := w.stops[i].place
-		if c := row[first] + row[to] - s.ways.place[first][to]; c < least {
-			least, before = c, i
+	least = far
+	for i := range len(w.stops) + 1 {
+		if more := s.detourAt(w, place, i); more < least {
+			least, before = more, i
 		}
-		first = to
 	}
 	return least, before
 }
 
 // detourAt is what coming to one more place before a stop adds, minutes.
 func (s *search) detourAt(w *way, place, before int) float64 {
-	start, row := s.ways.start[w.crew], s.ways.place[place]
-	more, direct := start[place], 0.0
+	start, last, direct := s.ways.start[w.crew], -1, 0.0
 	if before > 0 {
-		last := w.stops[before-1].place
-		more, direct = row[last], start[last]
+		last = w.stops[before-1].place
+		direct = start[last]
 	}
+	more := s.leg(w.crew, last, place)
 	if before == len(w.stops) {
 		return more + start[place] - direct
 	}
 	to := w.stops[before].place
-	return more + row[to] - s.leg(w.crew, s.before(w, before), to)
-}
-
-// before is the place of the stop before one; -1 the start of the day.
-func (s *search) before(w *way, i int) int {
-	if i == 0 {
-		return -1
-	}
-	return w.stops[i-1].place
+	return more + s.ways.place[place][to] - s.leg(w.crew, last, to)
 }
 
 // inverts is how many clean stops more come after a sick one where a stop is put in.
