@@ -12,7 +12,7 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
 
-	"mezzadro/house"
+	"mezzadro/house/firm"
 	"mezzadro/store"
 )
 
@@ -26,7 +26,7 @@ var allowed = func() map[string]string {
 		anyone: `me first-owner sign-in sign-out take-invitation client-page`,
 
 		// Walks, day sheets and ticking off, with what one reads for them.
-		house.RoleCrew: `change-password sign-out-everywhere frame find lookout properties property plants plant story climates species-list species
+		firm.RoleCrew: `change-password sign-out-everywhere frame find lookout properties property plants plant story climates species-list species
 			species-year signs skills picture season event known-here access plan bloom actives label causes cause call-sheet calls finds guards treatment
 			add-find change-find look-for spread-watch year walk start-walk keep-look tell-look decide undo-verdict add-photo remove-photo
 			restore-photo add-outcome undo-outcome orders order order-photos add-order-photo remove-order-photo restore-order-photo tick-order
@@ -34,7 +34,7 @@ var allowed = func() map[string]string {
 			reckon-cause reckon-damage reckon-feeding reckon-freeze reckon-normals reckon-pruning reckon-rounds reckon-season
 			reckon-site reckon-treatment reckon-wintering`,
 
-		house.RolePlanner: `reckon-replacement add-call remove-call change-call restore-call add-crew remove-crew change-crew restore-crew remove-find restore-find keep-treatment
+		firm.RolePlanner: `reckon-replacement add-call remove-call change-call restore-call add-crew remove-crew change-crew restore-crew remove-find restore-find keep-treatment
 			kinds say-kind add-order drop-order change-order put-order next-year pin-order restore-order add-person remove-person change-person
 			restore-person add-plant remove-plant change-plant keep-feeding restore-plant add-product remove-product change-product drop-label
 			keep-label restore-product add-lot add-property remove-property change-property set-access keep-cuts labels give-normals set-plan give-plan
@@ -43,7 +43,7 @@ var allowed = func() map[string]string {
 			why-there rounds-season tellings told shopping take-pack give-pack drop-species keep-species move-today uses-csv uses-pdf take-ways
 			give-ways client-links add-client-link revoke-client-link`,
 
-		house.RoleOwner: `everything backup back-up last-backup change-firm accounts add-account change-account remove-account restore-account invite-again end-sessions`,
+		firm.RoleOwner: `everything backup back-up last-backup change-firm accounts add-account change-account remove-account restore-account invite-again end-sessions`,
 	} {
 		for _, id := range strings.Fields(ids) {
 			out[id] = role
@@ -80,7 +80,7 @@ func (s *Server) signedIn(ctx context.Context) (store.Account, bool, error) {
 	if id == 0 {
 		return store.Account{}, false, nil
 	}
-	a, err := s.Store.Account(ctx, id)
+	a, err := s.Estate.Store.Account(ctx, id)
 	if err == store.ErrNotFound {
 		return a, false, nil
 	}
@@ -89,7 +89,7 @@ func (s *Server) signedIn(ctx context.Context) (store.Account, bool, error) {
 
 // outside reports that who sends a request has to sign in, and has no session: the operation says so.
 func (s *Server) outside(ctx context.Context) bool {
-	guarded, err := s.HasAccounts(ctx)
+	guarded, err := s.Firm.HasAccounts(ctx)
 	return err == nil && guarded && s.sessions.GetInt64(ctx, sessionAccount) == 0
 }
 
@@ -110,7 +110,7 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 		need, known := allowed[id]
 		refuse := func(status int, text string) {
 			if err := huma.WriteErr(api, c, status, text); err != nil {
-				s.Log.Error("a refusal could not be written", "error", err)
+				s.Estate.Log.Error("a refusal could not be written", "error", err)
 			}
 		}
 		if !known {
@@ -118,7 +118,7 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			return
 		}
 		ctx := store.Watched(c.Context())
-		guarded, err := s.HasAccounts(ctx)
+		guarded, err := s.Firm.HasAccounts(ctx)
 		var who store.Account
 		var signed bool
 		if err == nil && guarded {
@@ -126,7 +126,7 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 		}
 		switch {
 		case err != nil:
-			s.Log.ErrorContext(ctx, "who sends a request", "error", err)
+			s.Estate.Log.ErrorContext(ctx, "who sends a request", "error", err)
 			refuse(http.StatusInternalServerError, "who you are could not be read; it has been logged")
 			return
 		case signed:
@@ -135,8 +135,8 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			refuse(http.StatusUnauthorized, "sign in first: nothing you entered is lost")
 			return
 		}
-		if signed && need != anyone && slices.Index(house.Roles, who.Role) < slices.Index(house.Roles, need) {
-			refuse(http.StatusForbidden, "this is for "+map[string]string{house.RolePlanner: "planners and owners", house.RoleOwner: "owners"}[need]+" alone")
+		if signed && need != anyone && slices.Index(firm.Roles, who.Role) < slices.Index(firm.Roles, need) {
+			refuse(http.StatusForbidden, "this is for "+map[string]string{firm.RolePlanner: "planners and owners", firm.RoleOwner: "owners"}[need]+" alone")
 			return
 		}
 		next(huma.WithContext(c, ctx))
@@ -174,5 +174,5 @@ func actor(c huma.Context, who store.Account) store.Actor {
 // mayPrices reports whether who asks may read what things cost the firm: all but the crew.
 func mayPrices(ctx context.Context) bool {
 	a, signed := whoOf(ctx)
-	return !signed || a.Role != house.RoleCrew
+	return !signed || a.Role != firm.RoleCrew
 }

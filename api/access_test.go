@@ -10,12 +10,14 @@ import (
 	"testing"
 	"time"
 
-	"mezzadro/house"
+	"mezzadro/house/firm"
+	"mezzadro/house/walks"
+	"mezzadro/house/work"
 )
 
 // visitor is a browser with its cookies.
 type visitor struct {
-	h      *estate
+	h      *opened
 	cookie string
 }
 
@@ -66,13 +68,13 @@ func (v *visitor) must(method, path string, body any) string {
 const longWords = "four quiet mulberry trees"
 
 // staff is an owner with a planner and a crew member, each signed in.
-func (h *estate) staff() map[string]*visitor {
+func (h *opened) staff() map[string]*visitor {
 	h.t.Helper()
 	owner := &visitor{h: h}
 	owner.must("POST", "/me/owner", obj{"login": "ilda", "name": "Ilda", "password": longWords})
-	out := map[string]*visitor{house.RoleOwner: owner, "": {h: h}}
-	for _, role := range []string{house.RolePlanner, house.RoleCrew} {
-		var i house.Invited
+	out := map[string]*visitor{firm.RoleOwner: owner, "": {h: h}}
+	for _, role := range []string{firm.RolePlanner, firm.RoleCrew} {
+		var i firm.Invited
 		if err := json.Unmarshal([]byte(owner.must("POST", "/accounts", obj{"login": role + "@Arvenna", "name": "The " + role, "role": role})), &i); err != nil {
 			h.t.Fatal(err)
 		}
@@ -126,7 +128,7 @@ func TestAccessTable(t *testing.T) {
 				case need == anyone:
 				case role == "":
 					want = http.StatusUnauthorized
-				case slices.Index(house.Roles, role) < slices.Index(house.Roles, need):
+				case slices.Index(firm.Roles, role) < slices.Index(firm.Roles, need):
 					want = http.StatusForbidden
 				}
 				refused := code == http.StatusUnauthorized || code == http.StatusForbidden
@@ -161,7 +163,7 @@ func TestSignIn(t *testing.T) {
 		}
 	}
 	staff := h.staff()
-	owner, crew := staff[house.RoleOwner], staff[house.RoleCrew]
+	owner, crew := staff[firm.RoleOwner], staff[firm.RoleCrew]
 	if code, _ := stranger.do("POST", "/me/owner", obj{"login": "thief", "name": "Thief", "password": longWords}); code != 409 {
 		t.Errorf("a second owner: %d", code)
 	}
@@ -185,11 +187,11 @@ func TestSignIn(t *testing.T) {
 	}
 	owner.must("GET", "/accounts", nil)
 
-	var list Run[house.Account]
+	var list Run[firm.Account]
 	if err := json.Unmarshal([]byte(owner.must("GET", "/accounts", nil)), &list); err != nil || len(list.Items) != 3 {
 		t.Fatalf("accounts: %+v %v", list, err)
 	}
-	id := map[string]house.Account{}
+	id := map[string]firm.Account{}
 	for _, a := range list.Items {
 		id[a.Role] = a
 	}
@@ -208,7 +210,7 @@ func TestSignIn(t *testing.T) {
 	crew.must("POST", "/me/session", obj{"login": "crew@arvenna", "password": longWords + "crew"})
 	crew.must("GET", "/frame", nil)
 
-	var link house.Invited
+	var link firm.Invited
 	if err := json.Unmarshal([]byte(owner.must("POST", fmt.Sprintf("/accounts/%d/invitation", id["crew"].ID), nil)), &link); err != nil {
 		t.Fatal(err)
 	}
@@ -233,11 +235,11 @@ func TestPricesKept(t *testing.T) {
 		t.Fatal(err)
 	}
 	card["packs"] = []obj{{"size": 5, "price": 47.25}}
-	staff[house.RolePlanner].must("POST", "/products", card)
-	if got := staff[house.RolePlanner].must("GET", "/products", nil); !strings.Contains(got, "47.25") {
+	staff[firm.RolePlanner].must("POST", "/products", card)
+	if got := staff[firm.RolePlanner].must("GET", "/products", nil); !strings.Contains(got, "47.25") {
 		t.Errorf("the planner: %s", got)
 	}
-	if got := staff[house.RoleCrew].must("GET", "/products", nil); strings.Contains(got, "47.25") || !strings.Contains(got, `"size":5`) {
+	if got := staff[firm.RoleCrew].must("GET", "/products", nil); strings.Contains(got, "47.25") || !strings.Contains(got, `"size":5`) {
 		t.Errorf("the crew: %s", got)
 	}
 }
@@ -261,23 +263,23 @@ func TestWhoDidWhat(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
 	staff := h.staff()
-	staff[house.RolePlanner].must("PUT", fmt.Sprintf("/plants/%d", plant.ID), obj{"property_id": property.ID, "species": plant.Species, "height_m": plant.HeightM + 0.3, "version": plant.Version})
-	var o house.OrderDetail
-	made := staff[house.RolePlanner].must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID},
+	staff[firm.RolePlanner].must("PUT", fmt.Sprintf("/plants/%d", plant.ID), obj{"property_id": property.ID, "species": plant.Species, "height_m": plant.HeightM + 0.3, "version": plant.Version})
+	var o work.OrderDetail
+	made := staff[firm.RolePlanner].must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID},
 		"spans": []obj{{"from": h.today.String(), "to": (h.today + 5).String()}}})
 	if err := json.Unmarshal([]byte(made), &o); err != nil {
 		t.Fatal(err)
 	}
-	crew := staff[house.RoleCrew]
+	crew := staff[firm.RoleCrew]
 	crew.must("PUT", fmt.Sprintf("/orders/%d/state", o.ID), obj{"state": "done", "took_minutes": 12, "version": o.Version})
-	var s house.Story
+	var s walks.Story
 	if err := json.Unmarshal([]byte(crew.must("GET", fmt.Sprintf("/plants/%d/story", plant.ID), nil)), &s); err != nil {
 		t.Fatal(err)
 	}
 	if len(s.Deeds) != 2 || s.Deeds[0].Name != "The crew" || s.Deeds[1].Name != "The planner" || time.Since(s.Deeds[0].At) > time.Minute {
 		t.Errorf("who did what: %+v", s.Deeds)
 	}
-	if k := slices.IndexFunc(s.Jobs, func(j house.Order) bool { return j.ID == o.ID }); k < 0 || s.Jobs[k].By != "The crew" {
+	if k := slices.IndexFunc(s.Jobs, func(j work.Order) bool { return j.ID == o.ID }); k < 0 || s.Jobs[k].By != "The crew" {
 		t.Errorf("who ticked it off: %+v", s.Jobs)
 	}
 }
@@ -288,10 +290,10 @@ func TestClientLink(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
 	staff := h.staff()
-	planner, client := staff[house.RolePlanner], staff[""]
+	planner, client := staff[firm.RolePlanner], staff[""]
 	planner.must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID}, "note": "Between us: the client never pays",
 		"spans": []obj{{"from": h.today.String(), "to": (h.today + 5).String()}}})
-	var l house.ClientLink
+	var l firm.ClientLink
 	if err := json.Unmarshal([]byte(planner.must("POST", fmt.Sprintf("/properties/%d/client-links", property.ID), obj{"days": 10})), &l); err != nil || len(l.Token) < 30 {
 		t.Fatalf("%+v %v", l, err)
 	}
@@ -321,15 +323,15 @@ func TestClientLink(t *testing.T) {
 func TestDecideOnWhatWasSeen(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
-	seen := ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}}})
-	ok[house.Found](h, "PUT", at+"/checks", obj{"base": seen.Rev, "checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}, {"kind": "scratch", "height_m": 1.8, "result": "brown"}}})
+	seen := ok[walks.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}}})
+	ok[walks.Found](h, "PUT", at+"/checks", obj{"base": seen.Rev, "checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}, {"kind": "scratch", "height_m": 1.8, "result": "brown"}}})
 	code, b := h.do("POST", at+"/verdict", obj{"decision": "accepted", "rev": seen.Rev})
 	if code != 409 || !strings.Contains(string(b), "brown") {
 		t.Errorf("decided on what was not seen: %d %s", code, b)
 	}
-	if d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "rev": seen.Rev + 1}); d.Verdict.Kind == "" {
+	if d := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "rev": seen.Rev + 1}); d.Verdict.Kind == "" {
 		t.Errorf("decided on what was seen: %+v", d)
 	}
 }

@@ -12,7 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/httprate"
 
-	"mezzadro/house"
+	"mezzadro/house/firm"
 )
 
 // Tries at names, passwords and links that one address has.
@@ -71,18 +71,18 @@ var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation)|PUT
 
 // Me is who is signed in.
 type Me struct {
-	Needs   string         `json:"needs" enum:"nothing,owner,sign-in" doc:"owner: nobody has an account yet, and one can be entered; sign-in: nothing goes without"`
-	Account *house.Account `json:"account,omitempty"`
+	Needs   string        `json:"needs" enum:"nothing,owner,sign-in" doc:"owner: nobody has an account yet, and one can be entered; sign-in: nothing goes without"`
+	Account *firm.Account `json:"account,omitempty"`
 }
 
 func (s *Server) me(ctx context.Context, _ *struct{}) (*Out[Me], error) {
 	told := Me{Needs: "nothing"}
-	guarded, err := s.HasAccounts(ctx)
+	guarded, err := s.Firm.HasAccounts(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "accounts", err)
 	}
 	if !guarded {
-		firm, err := s.Store.Firm(ctx)
+		firm, err := s.Estate.Store.Firm(ctx)
 		if err != nil {
 			return nil, s.problem(ctx, "firm", err)
 		}
@@ -96,20 +96,20 @@ func (s *Server) me(ctx context.Context, _ *struct{}) (*Out[Me], error) {
 		told.Needs = "sign-in"
 		return out(told), nil
 	}
-	self := house.Account{ID: a.ID, Login: a.Login, Name: a.Name, Role: a.Role, Version: a.Version}
+	self := firm.Account{ID: a.ID, Login: a.Login, Name: a.Name, Role: a.Role, Version: a.Version}
 	told.Account = &self
 	return out(told), nil
 }
 
 func (s *Server) firstOwner(ctx context.Context, in *struct {
 	OnceKey
-	Body house.OwnerIn
-}) (*Out[house.Account], error) {
-	a, err := s.FirstOwner(ctx, in.Body)
+	Body firm.OwnerIn
+}) (*Out[firm.Account], error) {
+	a, err := s.Firm.FirstOwner(ctx, in.Body)
 	if err != nil {
 		return nil, s.problem(ctx, "owner", err)
 	}
-	kept, err := s.Store.Account(ctx, a.ID)
+	kept, err := s.Estate.Store.Account(ctx, a.ID)
 	if err == nil {
 		err = s.signIn(ctx, kept)
 	}
@@ -118,9 +118,9 @@ func (s *Server) firstOwner(ctx context.Context, in *struct {
 
 func (s *Server) signInOp(ctx context.Context, in *struct {
 	OnceKey
-	Body house.SignInIn
+	Body firm.SignInIn
 }) (*struct{}, error) {
-	a, err := s.SignIn(ctx, in.Body)
+	a, err := s.Firm.SignIn(ctx, in.Body)
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
@@ -136,7 +136,7 @@ func (s *Server) signOutEverywhere(ctx context.Context, _ *OnceKey) (*struct{}, 
 	if !signed {
 		return nil, huma.Error409Conflict("nobody has to sign in here")
 	}
-	if err := s.EndSessions(ctx, keyOf(ctx), a.ID); err != nil {
+	if err := s.Firm.EndSessions(ctx, keyOf(ctx), a.ID); err != nil {
 		return nil, s.problem(ctx, "account", err)
 	}
 	return nil, s.problem(ctx, "session", s.sessions.Destroy(ctx))
@@ -153,7 +153,7 @@ func (s *Server) changePassword(ctx context.Context, in *struct {
 	if !signed {
 		return nil, huma.Error409Conflict("nobody has to sign in here")
 	}
-	a, err := s.ChangePassword(ctx, who.ID, in.Body.Old, in.Body.Password)
+	a, err := s.Firm.ChangePassword(ctx, who.ID, in.Body.Old, in.Body.Password)
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
@@ -167,57 +167,57 @@ func (s *Server) takeInvitation(ctx context.Context, in *struct {
 		Password string `json:"password" maxLength:"200" doc:"10 characters at least"`
 	}
 }) (*struct{}, error) {
-	a, err := s.TakeInvitation(ctx, in.Body.Token, in.Body.Password)
+	a, err := s.Firm.TakeInvitation(ctx, in.Body.Token, in.Body.Password)
 	if err == nil {
 		err = s.signIn(ctx, a)
 	}
 	return nil, s.problem(ctx, "link", err)
 }
 
-func (s *Server) accounts(ctx context.Context, _ *struct{}) (*Out[Run[house.Account]], error) {
-	list, err := s.Accounts(ctx)
-	return out(Run[house.Account]{Items: list}), s.problem(ctx, "accounts", err)
+func (s *Server) accounts(ctx context.Context, _ *struct{}) (*Out[Run[firm.Account]], error) {
+	list, err := s.Firm.Accounts(ctx)
+	return out(Run[firm.Account]{Items: list}), s.problem(ctx, "accounts", err)
 }
 
 func (s *Server) addAccount(ctx context.Context, in *struct {
 	OnceKey
-	Body house.AccountIn
-}) (*Out[house.Invited], error) {
+	Body firm.AccountIn
+}) (*Out[firm.Invited], error) {
 	if _, signed := whoOf(ctx); !signed {
 		return nil, huma.Error409Conflict("enter the owner first: from then on everybody signs in")
 	}
-	i, err := s.AddAccount(ctx, keyOf(ctx), in.Body)
+	i, err := s.Firm.AddAccount(ctx, keyOf(ctx), in.Body)
 	return out(i), s.problem(ctx, "account", err)
 }
 
 func (s *Server) changeAccount(ctx context.Context, in *struct {
 	Write
-	Body house.AccountIn
-}) (*Out[house.Account], error) {
-	a, err := s.ChangeAccount(ctx, keyOf(ctx), in.ID, in.Body)
+	Body firm.AccountIn
+}) (*Out[firm.Account], error) {
+	a, err := s.Firm.ChangeAccount(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(a), s.problem(ctx, "account", err)
 }
 
 func (s *Server) removeAccount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.RemoveAccount(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreAccount(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.RemoveAccount(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "account", s.Firm.RemoveAccount(ctx, keyOf(ctx), in.ID, false))
 }
 
-func (s *Server) inviteAgain(ctx context.Context, in *Write) (*Out[house.Invited], error) {
-	i, err := s.Invite(ctx, in.ID)
+func (s *Server) inviteAgain(ctx context.Context, in *Write) (*Out[firm.Invited], error) {
+	i, err := s.Firm.Invite(ctx, in.ID)
 	return out(i), s.problem(ctx, "account", err)
 }
 
 func (s *Server) endSessions(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "account", s.EndSessions(ctx, keyOf(ctx), in.ID))
+	return nil, s.problem(ctx, "account", s.Firm.EndSessions(ctx, keyOf(ctx), in.ID))
 }
 
-func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[house.ClientLink]], error) {
-	list, err := s.ClientLinks(ctx, in.ID)
-	return out(Run[house.ClientLink]{Items: list}), s.problem(ctx, "property", err)
+func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[firm.ClientLink]], error) {
+	list, err := s.Firm.ClientLinks(ctx, in.ID)
+	return out(Run[firm.ClientLink]{Items: list}), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addClientLink(ctx context.Context, in *struct {
@@ -225,34 +225,34 @@ func (s *Server) addClientLink(ctx context.Context, in *struct {
 	Body struct {
 		Days int `json:"days,omitempty" minimum:"0" maximum:"800" doc:"For how long it holds; 90 when absent"`
 	}
-}) (*Out[house.ClientLink], error) {
-	l, err := s.AddClientLink(ctx, in.ID, in.Body.Days)
+}) (*Out[firm.ClientLink], error) {
+	l, err := s.Firm.AddClientLink(ctx, in.ID, in.Body.Days)
 	return out(l), s.problem(ctx, "property", err)
 }
 
 func (s *Server) revokeClientLink(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "link", s.RevokeClientLink(ctx, keyOf(ctx), in.ID))
+	return nil, s.problem(ctx, "link", s.Firm.RevokeClientLink(ctx, keyOf(ctx), in.ID))
 }
 
 func (s *Server) clientPage(ctx context.Context, in *struct {
 	Token string `path:"token" maxLength:"100"`
-}) (*Out[house.ClientPage], error) {
-	p, err := s.ClientPage(ctx, in.Token)
+}) (*Out[firm.ClientPage], error) {
+	p, err := s.Firm.ClientPage(ctx, in.Token)
 	return out(p), s.problem(ctx, "link", err)
 }
 
-func (s *Server) backup(ctx context.Context, _ *struct{}) (*Out[house.BackupState], error) {
-	b, err := s.BackupState(ctx)
+func (s *Server) backup(ctx context.Context, _ *struct{}) (*Out[firm.BackupState], error) {
+	b, err := s.Firm.BackupState(ctx)
 	return out(b), s.problem(ctx, "backup", err)
 }
 
-func (s *Server) backUp(ctx context.Context, _ *OnceKey) (*Out[house.BackupState], error) {
-	b, err := s.BackUp(ctx)
+func (s *Server) backUp(ctx context.Context, _ *OnceKey) (*Out[firm.BackupState], error) {
+	b, err := s.Firm.BackUp(ctx)
 	return out(b), s.problem(ctx, "backup", err)
 }
 
 func (s *Server) lastBackup(ctx context.Context, _ *struct{}) (*huma.StreamResponse, error) {
-	f, err := s.LastBackupFile(ctx)
+	f, err := s.Firm.LastBackupFile(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "a backup", err)
 	}
@@ -261,7 +261,7 @@ func (s *Server) lastBackup(ctx context.Context, _ *struct{}) (*huma.StreamRespo
 		c.SetHeader("Content-Type", "application/zstd")
 		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", filepath.Base(f.Name())))
 		if _, err := io.Copy(c.BodyWriter(), f); err != nil && c.Context().Err() == nil {
-			s.Log.Error("sending a backup", "error", err)
+			s.Estate.Log.Error("sending a backup", "error", err)
 		}
 	}}, nil
 }
@@ -271,10 +271,10 @@ func (s *Server) everything(_ context.Context, in *struct {
 }) (*huma.StreamResponse, error) {
 	return &huma.StreamResponse{Body: func(c huma.Context) {
 		c.SetHeader("Content-Type", "application/zip")
-		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "mezzadro-"+s.Today().String()+".zip"))
+		c.SetHeader("Content-Disposition", fmt.Sprintf("attachment; filename=%q", "mezzadro-"+s.Estate.Today().String()+".zip"))
 		// What breaks off leaves a zip without its end, which no program takes for whole.
-		if err := s.GiveEverything(c.Context(), c.BodyWriter(), s.styleOf(c.Context(), in.Language)); err != nil && c.Context().Err() == nil {
-			s.Log.Error("giving everything", "error", err)
+		if err := s.Firm.GiveEverything(c.Context(), c.BodyWriter(), s.styleOf(c.Context(), in.Language)); err != nil && c.Context().Err() == nil {
+			s.Estate.Log.Error("giving everything", "error", err)
 		}
 	}}, nil
 }

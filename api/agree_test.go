@@ -10,7 +10,10 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/overview"
+	"mezzadro/house/walks"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
@@ -18,8 +21,8 @@ import (
 func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
 	h := newHouse(t)
 	property, camellia := h.villa()
-	pear := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "pyrus-communis", "height_m": 3})
-	olive := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 4})
+	pear := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "pyrus-communis", "height_m": 3})
+	olive := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 4})
 	for _, c := range []struct {
 		plant  int64
 		checks []obj
@@ -28,10 +31,10 @@ func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
 		{pear.ID, []obj{{"kind": "bark_ring", "height_m": 0.2, "result": "bridge", "amount": 0.7}}},
 		{olive.ID, []obj{{"kind": "scratch", "height_m": 0.4, "result": "green"}, {"kind": "shoot", "height_m": 3.4}, {"kind": "tip_dead", "amount": 0.3}}},
 	} {
-		walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+		walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 		at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, c.plant)
 		a := ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": c.checks})
-		d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+		d := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
 		said := map[string]job.Job{}
 		for _, j := range a.Jobs {
 			said[j.Title] = j
@@ -43,7 +46,7 @@ func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
 				t.Errorf("plant %d: the verdict did not ask for %q", c.plant, o.Title)
 				continue
 			}
-			lane := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
+			lane := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
 			for i, cost := range lane.Costs {
 				x := lane.Start + day.Day(i)
 				if x < j.Curve.Start || x >= j.Curve.Start+day.Day(j.Curve.Days) {
@@ -100,10 +103,10 @@ func TestPropertyIsHeardInItsPlants(t *testing.T) {
 		for k, v := range exposure {
 			body[k] = v
 		}
-		p := ok[house.PropertyOut](h, "POST", "/properties", body)
-		x := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": species, "height_m": 1.5})
-		ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", p.ID), nil)
-		x = ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", x.ID), nil)
+		p := ok[estate.PropertyOut](h, "POST", "/properties", body)
+		x := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": species, "height_m": 1.5})
+		ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", p.ID), nil)
+		x = ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", x.ID), nil)
 		if x.Look == nil {
 			t.Fatalf("%s, %s: no forecast after the freeze", name, species)
 		}
@@ -124,7 +127,7 @@ func TestCatalogueReadDuringAWrite(t *testing.T) {
 	h := newHouse(t)
 	ctx := context.Background()
 	common := func() string {
-		book, err := h.server.Book(ctx)
+		book, err := h.server.Estate.Book(ctx)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -140,7 +143,7 @@ func TestCatalogueReadDuringAWrite(t *testing.T) {
 	}
 	before := e.Common
 	e.Common = "Our camellia"
-	err = h.server.Store.Write(ctx, func(tx store.Tx) error {
+	err = h.server.Estate.Store.Write(ctx, func(tx store.Tx) error {
 		if err := tx.KeepSpecies(ctx, e, 0); err != nil {
 			return err
 		}

@@ -12,14 +12,16 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
-	"mezzadro/core/rounds"
+	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/firm"
+	"mezzadro/house/rounds"
+	"mezzadro/house/work"
 	"mezzadro/standin"
 )
 
 // stormy has the station tell so many days of heavy rain.
-func (h *estate) stormy(days int) {
+func (h *opened) stormy(days int) {
 	w := &standin.WeatherStation{Seed: 3}
 	for _, c := range catalogue.Built().Climates {
 		w.Climates = append(w.Climates, c.Climate)
@@ -27,7 +29,7 @@ func (h *estate) stormy(days int) {
 	if err := w.Write(standin.Event{Kind: "shift", From: h.today, To: h.today + day.Day(days-1), Rain: 15}); err != nil {
 		h.t.Fatal(err)
 	}
-	h.server.Station = &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}
+	h.server.Estate.Station = &exchange.Station{URL: "http://simulated", Client: exchange.Local(w)}
 }
 
 // TestWeatherAhead: the station tells a week of rain: what wants dry soil waits until it is over, and says why;
@@ -36,10 +38,10 @@ func TestWeatherAhead(t *testing.T) {
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	h.crewOf("Ilda")
-	plant := ok[house.OrderDetail](h, "POST", "/orders",
+	plant := ok[work.OrderDetail](h, "POST", "/orders",
 		obj{"property_id": here.ID, "title": "Plant the box hedge anew", "minutes": 60, "kind": "replace", "plants": []int64{box.ID}}).Order
 	sweep := h.byHand(here.ID, "Sweep the court", 60, obj{"spans": []obj{{"from": h.today.String(), "to": (h.today + 4).String()}}})
-	days := func(p house.Proposal) map[int64]int {
+	days := func(p rounds.Proposal) map[int64]int {
 		out := map[int64]int{}
 		for _, v := range p.Visits {
 			for _, j := range v.Jobs {
@@ -48,10 +50,10 @@ func TestWeatherAhead(t *testing.T) {
 		}
 		return out
 	}
-	h.server.Station = nil
+	h.server.Estate.Station = nil
 	usual := h.proposed(obj{"days": 10, "seconds": 0.2})
-	why := func(p house.Proposal) rounds.Other {
-		return ok[rounds.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, plant.ID), nil).Others[1]
+	why := func(p rounds.Proposal) round.Other {
+		return ok[round.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, plant.ID), nil).Others[1]
 	}
 	if tomorrow := why(usual); tomorrow.Crew < 0 || usual.Sky[1].Told || !strings.Contains(usual.Sky[1].Text, "as usual") {
 		t.Errorf("without a station: %+v, %+v", tomorrow, usual.Sky[1])
@@ -73,7 +75,7 @@ func TestWeatherAhead(t *testing.T) {
 	}
 	// A station that fails is no reason to have no rounds.
 	h.today++
-	h.server.Station = &exchange.Station{URL: "http://gone", Client: &http.Client{Transport: broken{}}}
+	h.server.Estate.Station = &exchange.Station{URL: "http://gone", Client: &http.Client{Transport: broken{}}}
 	if p := h.proposed(obj{"days": 10, "seconds": 0.1}); !p.Sky[1].Told {
 		t.Errorf("yesterday's outlook still holds: %+v", p.Sky[1])
 	}
@@ -128,7 +130,7 @@ func TestLetters(t *testing.T) {
 	here, there, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)
 	on := h.today + 2
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": on.String(), "version": o.Version})
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": on.String(), "version": o.Version})
 	letter := func(more obj) obj {
 		b := obj{"property_id": here.ID, "day": on.String(), "text": "We come on Saturday.", "orders": []int64{o.ID}}
 		for k, v := range more {
@@ -136,23 +138,23 @@ func TestLetters(t *testing.T) {
 		}
 		return b
 	}
-	known := func() bool { return len(ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
-	h.server.Post = silent{}
+	known := func() bool { return len(ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
+	h.server.Firm.Post = silent{}
 	if code, b := h.do("POST", "/rounds/letters", letter(nil)); code != 409 || !strings.Contains(string(b), "line is dead") || known() {
 		t.Errorf("a dead line: %d %s", code, b)
 	}
-	h.server.Post = &standin.Post{}
+	h.server.Firm.Post = &standin.Post{}
 	for says, more := range map[string]obj{"body.text": {"text": "  "}, "job on that day": {"day": (on + 1).String()}, "job on that": {"property_id": there.ID}} {
 		if code, b := h.do("POST", "/rounds/letters", letter(more)); code < 400 || !strings.Contains(string(b), says) || known() {
 			t.Errorf("%s: %d %s", says, code, b)
 		}
 	}
-	if l := ok[Run[house.Letter]](h, "GET", "/rounds/letters", nil).Items; len(l) != 0 {
+	if l := ok[Run[firm.Letter]](h, "GET", "/rounds/letters", nil).Items; len(l) != 0 {
 		t.Errorf("refused letters are kept: %+v", l)
 	}
-	ok[house.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
-	ok[house.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
-	l := ok[Run[house.Letter]](h, "GET", "/rounds/letters", nil).Items
+	ok[firm.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	ok[firm.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	l := ok[Run[firm.Letter]](h, "GET", "/rounds/letters", nil).Items
 	if len(l) != 1 || !strings.Contains(l[0].Receipt, "simulated") || l[0].Text != "We come on Saturday." || !known() {
 		t.Errorf("sent: %+v", l)
 	}
@@ -174,7 +176,7 @@ func TestCalendarReadBack(t *testing.T) {
 	}
 	put := func(in day.Day) {
 		body := obj{"day": (h.today + in).String(), "version": o.Version}
-		o = ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), body).Order.Order
+		o = ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), body).Order.Order
 	}
 	put(2)
 	first := read()
@@ -194,13 +196,13 @@ func TestSheetPDF(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
 	_, empty := h.do("GET", "/rounds/sheet.pdf?day=2027-08-01", nil)
 	code, full := h.do("GET", "/rounds/sheet.pdf", nil)
 	if code != 200 || !strings.HasPrefix(string(full), "%PDF") || !strings.HasPrefix(string(empty), "%PDF") || len(full) <= len(empty) {
 		t.Errorf("%d, %d bytes with a job, %d without", code, len(full), len(empty))
 	}
-	page, err := h.server.SheetPage(context.Background(), h.today, "", h.server.styleOf(context.Background(), "en"))
+	page, err := h.server.Rounds.SheetPage(context.Background(), h.today, "", h.server.styleOf(context.Background(), "en"))
 	if err != nil || len(page.Visits) != 1 || page.Visits[0].Jobs[0].Title != "Sweep the court" || !strings.Contains(page.Title, "18 March") {
 		t.Errorf("%+v, %v", page, err)
 	}
@@ -212,7 +214,7 @@ func TestOrderPhotos(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": h.today.String(), "version": o.Version})
 	path := fmt.Sprintf("/orders/%d/photos", o.ID)
 	shot := string(picture(t, 60, 40, "jpeg"))
 	for range 2 { // the answer to the first was lost
@@ -220,22 +222,22 @@ func TestOrderPhotos(t *testing.T) {
 			t.Fatalf("%d %s", code, b)
 		}
 	}
-	list := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items
+	list := ok[Run[work.OrderPhoto]](h, "GET", path, nil).Items
 	if len(list) != 1 || list[0].Width == 0 || list[0].OrderID != o.ID {
 		t.Fatalf("kept: %+v", list)
 	}
-	if sheet := ok[house.Sheet](h, "GET", "/rounds/sheet", nil); len(sheet.Visits[0].Jobs[0].Photos) != 1 {
+	if sheet := ok[rounds.Sheet](h, "GET", "/rounds/sheet", nil); len(sheet.Visits[0].Jobs[0].Photos) != 1 {
 		t.Errorf("on the sheet: %+v", sheet.Visits[0].Jobs[0])
 	}
 	if code, b := h.do("GET", "/pictures/"+list[0].Hash, nil); code != 200 || len(b) == 0 {
 		t.Errorf("read back: %d", code)
 	}
 	h.do("DELETE", fmt.Sprintf("/order-photos/%d", list[0].ID), nil)
-	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 0 {
+	if l := ok[Run[work.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 0 {
 		t.Errorf("removed: %+v", l)
 	}
 	h.do("POST", fmt.Sprintf("/order-photos/%d/restore", list[0].ID), nil)
-	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
+	if l := ok[Run[work.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
 		t.Errorf("brought back: %+v", l)
 	}
 	if code, b := h.do("POST", path, "<html>", "Content-Type", "image/jpeg"); code != 422 || !strings.Contains(string(b), "photo") {
@@ -244,7 +246,7 @@ func TestOrderPhotos(t *testing.T) {
 	if code, _ := h.do("POST", "/orders/999/photos", shot, "Content-Type", "image/jpeg"); code != 404 {
 		t.Errorf("no such job: %d", code)
 	}
-	if l := ok[Run[house.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
+	if l := ok[Run[work.OrderPhoto]](h, "GET", path, nil).Items; len(l) != 1 {
 		t.Errorf("after what was refused: %+v", l)
 	}
 }

@@ -44,7 +44,7 @@ const Version = "0.2.0"
 // Handler is the whole site.
 func (s *Server) Handler() http.Handler {
 	r := chi.NewRouter()
-	s.sessions = newSessions(s.Store, s.Secure)
+	s.sessions = newSessions(s.Estate.Store, s.Secure)
 	r.Use(
 		middleware.RequestID,
 		s.logged,
@@ -120,7 +120,7 @@ func (s *Server) logged(next http.Handler) http.Handler {
 		} else if strings.HasPrefix(r.URL.Path, "/api/") {
 			level = slog.LevelInfo
 		}
-		s.Log.Log(
+		s.Estate.Log.Log(
 			r.Context(),
 			level,
 			"request",

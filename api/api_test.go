@@ -24,11 +24,16 @@ import (
 	"mezzadro/demo"
 	"mezzadro/exchange"
 	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/overview"
+	"mezzadro/house/rounds"
+	"mezzadro/house/walks"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
 // estate is a whole site over a record of its own.
-type estate struct {
+type opened struct {
 	t      testing.TB
 	folder string
 	today  day.Day
@@ -37,14 +42,14 @@ type estate struct {
 }
 
 // newHouse opens an empty record on 18 March 2027, with the sample's simulated weather station.
-func newHouse(t testing.TB) *estate {
+func newHouse(t testing.TB) *opened {
 	t.Helper()
-	h := &estate{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
+	h := &opened{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
 	h.open()
 	return h
 }
 
-func (h *estate) open() {
+func (h *opened) open() {
 	h.t.Helper()
 	st, err := store.Open(context.Background(), h.folder)
 	if err != nil {
@@ -59,13 +64,13 @@ func (h *estate) open() {
 	if err != nil {
 		h.t.Fatal(err)
 	}
-	h.server = &Server{House: &house.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return h.today }, Station: station, Log: slog.New(slog.DiscardHandler)},
+	h.server = &Server{House: house.Open(&estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return h.today }, Station: station, Log: slog.New(slog.DiscardHandler)}),
 		Files: fstest.MapFS{"index.html": {Data: []byte("<title>Mezzadro</title>")}, "assets/a.js": {Data: bytes.Repeat([]byte("let a = 1;"), 500)}}}
 	h.site = h.server.Handler()
 }
 
 // do sends one request; a string body goes as it is, anything else as JSON.
-func (h *estate) do(method, path string, body any, headers ...string) (int, []byte) {
+func (h *opened) do(method, path string, body any, headers ...string) (int, []byte) {
 	h.t.Helper()
 	var r io.Reader
 	kind := "application/json"
@@ -99,7 +104,7 @@ func (h *estate) do(method, path string, body any, headers ...string) (int, []by
 }
 
 // ok sends a request that must succeed and decodes its answer.
-func ok[T any](h *estate, method, path string, body any, headers ...string) T {
+func ok[T any](h *opened, method, path string, body any, headers ...string) T {
 	h.t.Helper()
 	var out T
 	code, b := h.do(method, path, body, headers...)
@@ -117,7 +122,7 @@ func ok[T any](h *estate, method, path string, body any, headers ...string) T {
 type obj = map[string]any
 
 // from are the orders of one origin.
-func from(list []house.Order, o job.Origin) (out []house.Order) {
+func from(list []work.Order, o job.Origin) (out []work.Order) {
 	for _, x := range list {
 		if x.Origin == o {
 			out = append(out, x)
@@ -127,7 +132,7 @@ func from(list []house.Order, o job.Origin) (out []house.Order) {
 }
 
 // placed are the lanes that are on a day.
-func placed(list []house.Lane) (out []house.Lane) {
+func placed(list []work.Lane) (out []work.Lane) {
 	for _, x := range list {
 		if x.State == job.Placed {
 			out = append(out, x)
@@ -137,11 +142,11 @@ func placed(list []house.Lane) (out []house.Lane) {
 }
 
 // villa adds a property with a camellia and its weather.
-func (h *estate) villa() (property house.PropertyOut, plant house.PlantOut) {
+func (h *opened) villa() (property estate.PropertyOut, plant estate.PlantOut) {
 	h.t.Helper()
-	property = ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210})
-	plant = ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-japonica", "label": "East wall", "height_m": 2})
-	ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", property.ID), nil)
+	property = ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210})
+	plant = ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-japonica", "label": "East wall", "height_m": 2})
+	ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", property.ID), nil)
 	return property, plant
 }
 
@@ -151,7 +156,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
 
-	l := ok[house.Lookout](h, "GET", "/lookout", nil)
+	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	if len(l.Events) == 0 || l.Events[0].Value > -10.8 || l.Events[0].Peak.Month() != time.February || !strings.Contains(l.Events[0].Story, "warmer than normal") {
 		t.Fatalf("events: %+v", l.Events)
 	}
@@ -159,8 +164,8 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 		t.Fatalf("look-list: %+v", l.Groups)
 	}
 
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
-	if again := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID}); again.ID != walk.ID {
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	if again := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID}); again.ID != walk.ID {
 		t.Errorf("a second walk on the same day: %d and %d", walk.ID, again.ID)
 	}
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
@@ -168,30 +173,30 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	if a.Verdict.Kind != damage.Wait || a.Verdict.Until.Month() != time.April || !strings.Contains(a.Verdict.Sentence, "Too early to call above 1.2 m") {
 		t.Fatalf("verdict: %+v", a.Verdict)
 	}
-	d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1")
+	d := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1")
 	asked, care := from(d.Jobs, job.Verdict), from(d.Jobs, job.AfterCare)
 	if len(asked) != 2 || len(care) != 2 || d.Verdict.Decision != "accepted" {
 		t.Fatalf("accepted: %+v", d)
 	}
-	if again := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1"); again.Verdict.ID != d.Verdict.ID {
+	if again := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}, "Idempotency-Key", "press-1"); again.Verdict.ID != d.Verdict.ID {
 		t.Errorf("the same press twice made verdicts %d and %d", d.Verdict.ID, again.Verdict.ID)
 	}
-	y := ok[house.LanesPage](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
+	y := ok[work.LanesPage](h, "GET", fmt.Sprintf("/year?property=%d", property.ID), nil)
 	if len(y.Items) != 4 || len(y.Items[2].Windows) == 0 || len(y.Items[2].Costs) < 200 || y.Total != 4 {
 		t.Fatalf("lanes: %d", len(y.Items))
 	}
 	look := asked[0]
-	best := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", look.ID), nil).BestDay
-	put := ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", look.ID), obj{"day": best, "version": look.Version})
+	best := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", look.ID), nil).BestDay
+	put := ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", look.ID), obj{"day": best, "version": look.Version})
 	if put.Cost != 0 || put.Order.Day != best || put.Order.State != job.Placed {
 		t.Errorf("put on %s: %+v", best, put)
 	}
 	// The cut comes after the look; a day before it is warned of.
-	early := ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", asked[1].ID), obj{"day": best - 5, "version": 1})
+	early := ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", asked[1].ID), obj{"day": best - 5, "version": 1})
 	if len(early.Warnings) != 1 || !strings.Contains(early.Warnings[0], "comes first") {
 		t.Errorf("cut before the look: warnings %v", early.Warnings)
 	}
-	r := ok[house.Rounds](h, "GET", fmt.Sprintf("/rounds?from=%s&days=7", best), nil)
+	r := ok[rounds.Rounds](h, "GET", fmt.Sprintf("/rounds?from=%s&days=7", best), nil)
 	if r.Days[0].Minutes != look.Minutes || len(r.Days[0].Jobs) != 1 || len(r.Waiting) != 2 || r.Count != 2 {
 		t.Errorf("the day's list: %+v", r.Days[0])
 	}
@@ -201,12 +206,12 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	}
 
 	// A restart keeps all of it.
-	_ = h.server.Store.Close()
+	_ = h.server.Estate.Store.Close()
 	h.open()
-	if again := ok[house.LanesPage](h, "GET", "/year", nil); len(again.Items) != 4 || len(placed(again.Items)) != 2 {
+	if again := ok[work.LanesPage](h, "GET", "/year", nil); len(again.Items) != 4 || len(placed(again.Items)) != 2 {
 		t.Errorf("after a restart: %d lanes", len(again.Items))
 	}
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 0 || l.Looked != 1 {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks != 0 || l.Looked != 1 {
 		t.Errorf("the decided plant is still on the look-list")
 	}
 	// A later freeze asks for another look, whatever was decided before it.
@@ -216,17 +221,17 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	for i := range 48 {
 		fmt.Fprintf(&later, "%s,-14\n", time.Date(2027, 3, 24, i, 0, 0, 0, time.UTC).Format(time.RFC3339))
 	}
-	ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", property.ID), later.String())
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 || l.Groups[0].Looks[0].Verdict == nil || l.Groups[0].Looks[0].Decided {
+	ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", property.ID), later.String())
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 || l.Groups[0].Looks[0].Verdict == nil || l.Groups[0].Looks[0].Decided {
 		t.Errorf("after a second freeze: %+v", l.Groups)
 	}
 	h.today -= 10
 	// Undo brings everything back as it was.
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", d.Verdict.ID), nil)
-	if again := ok[house.LanesPage](h, "GET", "/year", nil); len(again.Items) != 0 {
+	if again := ok[work.LanesPage](h, "GET", "/year", nil); len(again.Items) != 0 {
 		t.Errorf("after undo: %d lanes", len(again.Items))
 	}
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 {
 		t.Errorf("after undo: %d on the look-list", l.Looks)
 	}
 }
@@ -234,12 +239,12 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
-	first := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
-	second := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.9, "note": "The client wants it lower."})
-	y := ok[house.LanesPage](h, "GET", "/year", nil)
+	first := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	second := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.9, "note": "The client wants it lower."})
+	y := ok[work.LanesPage](h, "GET", "/year", nil)
 	if len(y.Items) < 4 || y.Items[0].OriginID != second.Verdict.ID || y.Items[len(y.Items)-1].OriginID != second.Verdict.ID {
 		t.Fatalf("standing jobs: %+v", y.Items)
 	}
@@ -247,10 +252,10 @@ func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 		t.Errorf("taking back the earlier first: %d %s", code, b)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/verdicts/%d", second.Verdict.ID), nil)
-	if y := ok[house.LanesPage](h, "GET", "/year", nil); len(y.Items) != 4 || y.Items[0].OriginID != first.Verdict.ID {
+	if y := ok[work.LanesPage](h, "GET", "/year", nil); len(y.Items) != 4 || y.Items[0].OriginID != first.Verdict.ID {
 		t.Errorf("after undo the first verdict's jobs stand: %+v", y.Items)
 	}
-	if n := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "not now"}); len(n.Jobs) != 0 {
+	if n := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "not now"}); len(n.Jobs) != 0 {
 		t.Errorf("not now made %d jobs", len(n.Jobs))
 	}
 }
@@ -272,7 +277,7 @@ func TestReckonDamage(t *testing.T) {
 	if len(north.Cautions) < 3 || len(north.Reasons) != 3 || north.Next == nil || north.Buds.Rubbed != 6 || len(north.Jobs) != 2 {
 		t.Errorf("oleander: %+v", north)
 	}
-	if list := ok[List[house.PlantOut]](h, "GET", "/plants", nil); len(list.Items) != 0 {
+	if list := ok[List[estate.PlantOut]](h, "GET", "/plants", nil); len(list.Items) != 0 {
 		t.Errorf("reckoning stored %+v", list.Items)
 	}
 }
@@ -280,7 +285,7 @@ func TestReckonDamage(t *testing.T) {
 func TestReckonSeason(t *testing.T) {
 	h := newHouse(t)
 	for _, ct := range catalogue.Built().Climates {
-		o := ok[house.SeasonOut](h, "POST", "/reckon/season", obj{"climate": ct.Climate, "date": "2027-03-18"})
+		o := ok[estate.SeasonOut](h, "POST", "/reckon/season", obj{"climate": ct.Climate, "date": "2027-03-18"})
 		if o.Zone == "" || o.To.Sub(o.From) < 365 || o.Outlook.Years != 300 || len(o.Reasons) != 1 {
 			t.Errorf("%s: %+v", ct.ID, o)
 		}
@@ -289,7 +294,7 @@ func TestReckonSeason(t *testing.T) {
 		}
 	}
 	property, _ := h.villa()
-	o := ok[house.SeasonOut](h, "POST", "/reckon/season", obj{"property": property.ID})
+	o := ok[estate.SeasonOut](h, "POST", "/reckon/season", obj{"property": property.ID})
 	if o.Zone != "9a" || len(o.Reasons) != 2 || !strings.Contains(o.Reasons[1], "17 March") {
 		t.Errorf("villa: %+v", o)
 	}
@@ -304,8 +309,8 @@ func TestReckonSeason(t *testing.T) {
 func TestSpeciesYear(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	year := func(id string) house.SpeciesYear {
-		return ok[house.SpeciesYear](h, "GET", fmt.Sprintf("/species/%s/year?property=%d", id, property.ID), nil)
+	year := func(id string) estate.SpeciesYear {
+		return ok[estate.SpeciesYear](h, "GET", fmt.Sprintf("/species/%s/year?property=%d", id, property.ID), nil)
 	}
 	lilac, lemon := year("syringa-vulgaris"), year("citrus-limon")
 	if lilac.LeafOut == nil || lilac.BloomStart.Mid <= lilac.LeafOut.Mid || lilac.Patience <= lilac.LeafOut.Late || lilac.SpareC < 20 {
@@ -323,7 +328,7 @@ func TestSpeciesYear(t *testing.T) {
 func TestRefusals(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	lake, _ := catalogue.Built().Climate("lake-foothills")
 	damageOf := func(change func(obj)) obj {
 		b := obj{"species": "camellia-japonica", "date": "2027-03-18", "climate": lake.Climate, "height_m": 2, "checks": []obj{{"kind": "scratch", "height_m": 1, "result": "green"}}}
@@ -332,7 +337,7 @@ func TestRefusals(t *testing.T) {
 	}
 	checks := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, plant.ID)
 	csv := fmt.Sprintf("/properties/%d/weather", property.ID)
-	before := ok[house.Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
+	before := ok[estate.Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
 	for _, c := range []struct {
 		name, method, path string
 		body               any
@@ -381,17 +386,17 @@ func TestRefusals(t *testing.T) {
 			}
 		}
 	}
-	after := ok[house.Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
+	after := ok[estate.Season](h, "GET", fmt.Sprintf("/properties/%d/season", property.ID), nil)
 	if fmt.Sprint(len(after.SeenMin), after.ObservedTo, after.Source) != fmt.Sprint(len(before.SeenMin), before.ObservedTo, before.Source) {
 		t.Error("a refused file changed the weather")
 	}
-	if n := len(ok[List[house.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
+	if n := len(ok[List[estate.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
 		t.Errorf("%d plants after the refusals, want the one", n)
 	}
-	if n := len(ok[List[house.PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
+	if n := len(ok[List[estate.PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
 		t.Errorf("%d properties after the refusals, want the one", n)
 	}
-	if w := ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 0 {
+	if w := ok[walks.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 0 {
 		t.Errorf("refused checks were kept: %+v", w.Looks)
 	}
 }
@@ -401,7 +406,7 @@ func TestChangeRemoveRestore(t *testing.T) {
 	property, plant := h.villa()
 	path := fmt.Sprintf("/plants/%d", plant.ID)
 	body := obj{"species": plant.Species, "label": "West wall", "height_m": 2.2, "version": plant.Version}
-	if p := ok[house.PlantOut](h, "PUT", path, body); p.Label != "West wall" || p.Version != 2 {
+	if p := ok[estate.PlantOut](h, "PUT", path, body); p.Label != "West wall" || p.Version != 2 {
 		t.Errorf("changed: %+v", p)
 	}
 	code, b := h.do("PUT", path, body)
@@ -412,20 +417,20 @@ func TestChangeRemoveRestore(t *testing.T) {
 	if code, _ := h.do("GET", path, nil); code != 404 {
 		t.Errorf("removed plant answers %d", code)
 	}
-	if p := ok[house.PlantOut](h, "POST", path+"/restore", nil); p.Label != "West wall" {
+	if p := ok[estate.PlantOut](h, "POST", path+"/restore", nil); p.Label != "West wall" {
 		t.Errorf("restored: %+v", p)
 	}
 	at := fmt.Sprintf("/properties/%d", property.ID)
 	change := obj{"name": "Villa Lumera", "note": "Mind the dog.", "climate_type": "lake-foothills", "elevation_m": 400, "version": property.Version}
-	if p := ok[house.PropertyOut](h, "PUT", at, change); p.Note == "" || p.Climate.ElevationM != 400 {
+	if p := ok[estate.PropertyOut](h, "PUT", at, change); p.Note == "" || p.Climate.ElevationM != 400 {
 		t.Errorf("changed property: %+v", p)
 	}
 	ok[struct{}](h, "DELETE", at, nil)
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks+len(l.Events) != 0 {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks+len(l.Events) != 0 {
 		t.Errorf("a removed property is still watched: %+v", l)
 	}
-	ok[house.PropertyOut](h, "POST", at+"/restore", nil)
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks == 0 {
+	ok[estate.PropertyOut](h, "POST", at+"/restore", nil)
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks == 0 {
 		t.Error("the property came back without its plants")
 	}
 }
@@ -433,9 +438,9 @@ func TestChangeRemoveRestore(t *testing.T) {
 func TestIdempotentAdd(t *testing.T) {
 	h := newHouse(t)
 	body := obj{"name": "Orchard", "climate_type": "prairie"}
-	a := ok[house.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
-	b := ok[house.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
-	c := ok[house.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
+	a := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	b := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	c := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
 	// A key is bound to what was sent under it.
 	for _, other := range []obj{{"name": "Orchard by the mill", "climate_type": "prairie"}, {"property_id": c.ID, "species": "rosa-shrub", "height_m": 1}} {
 		path := "/properties"
@@ -448,8 +453,8 @@ func TestIdempotentAdd(t *testing.T) {
 	}
 	// A change repeated answers as the first time, and is no conflict with itself.
 	change := obj{"name": "Orchard", "client": "The mill", "climate_type": "prairie", "version": 1}
-	first := ok[house.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3")
-	if again := ok[house.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3"); again.Version != first.Version || first.Version != 2 {
+	first := ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3")
+	if again := ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3"); again.Version != first.Version || first.Version != 2 {
 		t.Errorf("a change, version %d, repeated: version %d", first.Version, again.Version)
 	}
 	if code, b := h.do("PUT", fmt.Sprintf("/properties/%d", c.ID), change); code != 409 || !strings.Contains(string(b), `"client":"The mill"`) {
@@ -464,11 +469,11 @@ func TestPages(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
 	for i := range 24 {
-		ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "rosa-shrub", "label": fmt.Sprint(i), "height_m": 1})
+		ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "rosa-shrub", "label": fmt.Sprint(i), "height_m": 1})
 	}
 	seen, pages := map[int64]bool{}, 0
 	for cursor := int64(0); ; pages++ {
-		l := ok[List[house.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=10&cursor=%d", property.ID, cursor), nil)
+		l := ok[List[estate.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=10&cursor=%d", property.ID, cursor), nil)
 		for _, p := range l.Items {
 			seen[p.ID] = true
 		}
@@ -483,8 +488,8 @@ func TestPages(t *testing.T) {
 
 func TestWeatherFileMovesTheSeason(t *testing.T) {
 	h := newHouse(t)
-	p := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
-	ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": "citrus-limon", "height_m": 1.5})
+	p := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": "citrus-limon", "height_m": 1.5})
 	var b strings.Builder
 	b.WriteString("time,temp_c\n")
 	for i := range 24 * 30 {
@@ -494,29 +499,29 @@ func TestWeatherFileMovesTheSeason(t *testing.T) {
 		}
 		fmt.Fprintf(&b, "%s,%g\n", time.Date(2027, 2, 10, i, 0, 0, 0, time.UTC).Format(time.RFC3339), c)
 	}
-	k := ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", p.ID), b.String())
+	k := ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", p.ID), b.String())
 	if k.Hours != 720 || len(k.Events) != 1 || k.Events[0].Value != -10.5 || k.Source != "CSV file" {
 		t.Errorf("%+v", k)
 	}
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 || l.Groups[0].Looks[0].Look.Expected != "wood" {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks != 1 || l.Groups[0].Looks[0].Look.Expected != "wood" {
 		t.Errorf("look-list after the file: %+v", l.Groups)
 	}
 	// Time moves on: what was pressing in March is history in October.
 	h.today = day.Of(2027, 10, 1)
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Looks != 0 {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks != 0 {
 		t.Errorf("in October the February freeze is still on the list: %+v", l.Groups)
 	}
 }
 
 func TestStationDown(t *testing.T) {
 	h := newHouse(t)
-	p := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
+	p := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
 	path := fmt.Sprintf("/properties/%d/weather/read", p.ID)
-	h.server.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(http.NotFoundHandler())}
+	h.server.Estate.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(http.NotFoundHandler())}
 	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "weather station answered") {
 		t.Errorf("station down: %d %s", code, b)
 	}
-	h.server.Station = nil
+	h.server.Estate.Station = nil
 	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "CSV") {
 		t.Errorf("no station: %d %s", code, b)
 	}
@@ -525,21 +530,21 @@ func TestStationDown(t *testing.T) {
 func TestForbiddenDay(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
-	j := from(ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
+	j := from(ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
 	path := fmt.Sprintf("/orders/%d/day", j.ID)
 	for d, says := range map[string]string{"2027-03-01": "past", "2030-01-01": "outside the time", "2027-02-31": "body.day"} {
 		if code, b := h.do("PUT", path, obj{"day": d, "version": 1}); code != 422 || !strings.Contains(string(b), says) {
 			t.Errorf("%s: %d %s", d, code, b)
 		}
 	}
-	put := ok[house.PutOut](h, "PUT", path, obj{"day": "2027-04-25", "version": 1})
+	put := ok[work.PutOut](h, "PUT", path, obj{"day": "2027-04-25", "version": 1})
 	if code, _ := h.do("PUT", path, obj{"day": nil, "version": 1}); code != 409 {
 		t.Errorf("a stale move answers %d", code)
 	}
-	if off := ok[house.PutOut](h, "PUT", path, obj{"day": nil, "version": put.Order.Version}); off.Order.Day != day.None {
+	if off := ok[work.PutOut](h, "PUT", path, obj{"day": nil, "version": put.Order.Version}); off.Order.Day != day.None {
 		t.Errorf("taken off, but on %s", off.Order.Day)
 	}
 }
@@ -581,7 +586,7 @@ func BenchmarkLookout2000(b *testing.B) {
 	h := newHouse(b)
 	property, _ := h.villa()
 	species := catalogue.Built().Entries
-	err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+	err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error {
 		for i := range 2000 {
 			if _, err := tx.AddPlant(context.Background(), store.Plant{PropertyID: property.ID, Species: species[i%len(species)].ID, HeightM: 1, SpreadM: 1, Count: 1}); err != nil {
 				return err

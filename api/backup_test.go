@@ -8,7 +8,8 @@ import (
 	"testing"
 	"time"
 
-	"mezzadro/house"
+	"mezzadro/house/firm"
+	"mezzadro/house/overview"
 	"mezzadro/store"
 )
 
@@ -17,20 +18,20 @@ import (
 func TestBackups(t *testing.T) {
 	h := newHouse(t)
 	h.villa()
-	h.server.Backups = house.Backups{Folder: filepath.Join(t.TempDir(), "safe"), Keep: 2}
-	if before := ok[house.BackupState](h, "GET", "/backup", nil); before.Last != nil || before.Due {
+	h.server.Firm.Backups = firm.Backups{Folder: filepath.Join(t.TempDir(), "safe"), Keep: 2}
+	if before := ok[firm.BackupState](h, "GET", "/backup", nil); before.Last != nil || before.Due {
 		t.Errorf("a new record: %+v", before)
 	}
 	if code, b := h.do("GET", "/backup/last.tar.zst", nil); code != 404 {
 		t.Errorf("no backup yet: %d %s", code, b)
 	}
 	for range 3 {
-		if got := ok[house.BackupState](h, "POST", "/backup", nil); got.Last == nil || time.Since(*got.Last) > time.Minute || got.Plants != 1 || got.Due {
+		if got := ok[firm.BackupState](h, "POST", "/backup", nil); got.Last == nil || time.Since(*got.Last) > time.Minute || got.Plants != 1 || got.Due {
 			t.Fatalf("backed up: %+v", got)
 		}
 		time.Sleep(2 * time.Millisecond) // each has a name of its own
 	}
-	files, err := os.ReadDir(h.server.Backups.Folder)
+	files, err := os.ReadDir(h.server.Firm.Backups.Folder)
 	if err != nil || len(files) != 2 {
 		t.Errorf("two stay: %v %v", files, err)
 	}
@@ -62,35 +63,35 @@ func TestBackups(t *testing.T) {
 
 	// A record that is older than a week and was not backed up for as long says so in the Lookout.
 	old := func(query string) {
-		if err := h.server.Store.Write(context.Background(), func(tx store.Tx) error { _, err := tx.Exec(query); return err }); err != nil {
+		if err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error { _, err := tx.Exec(query); return err }); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if ok[house.Lookout](h, "GET", "/lookout", nil).BackupDue {
+	if ok[overview.Lookout](h, "GET", "/lookout", nil).BackupDue {
 		t.Error("it was backed up just now")
 	}
 	old(`UPDATE backup_done SET at = '2026-01-01T00:00:00Z'`)
-	if !ok[house.Lookout](h, "GET", "/lookout", nil).BackupDue {
+	if !ok[overview.Lookout](h, "GET", "/lookout", nil).BackupDue {
 		t.Error("no backup for months, and nothing says so")
 	}
 
-	h.server.Backups.Folder = filepath.Join(file, "below-a-file")
+	h.server.Firm.Backups.Folder = filepath.Join(file, "below-a-file")
 	if code, b := h.do("POST", "/backup", nil); code != 409 || !strings.Contains(string(b), "cannot be made") {
 		t.Errorf("nowhere to go: %d %s", code, b)
 	}
 
-	h.server.Backups = house.Backups{Folder: filepath.Join(t.TempDir(), "clock"), Every: 20 * time.Millisecond}
+	h.server.Firm.Backups = firm.Backups{Folder: filepath.Join(t.TempDir(), "clock"), Every: 20 * time.Millisecond}
 	ctx, stop := context.WithCancel(context.Background())
 	done := make(chan struct{})
-	go func() { h.server.WatchBackups(ctx); close(done) }()
+	go func() { h.server.Firm.WatchBackups(ctx); close(done) }()
 	for deadline := time.Now().Add(20 * time.Second); time.Now().Before(deadline); time.Sleep(5 * time.Millisecond) {
-		if list, _ := filepath.Glob(filepath.Join(h.server.Backups.Folder, "*.tar.zst")); len(list) >= 2 {
+		if list, _ := filepath.Glob(filepath.Join(h.server.Firm.Backups.Folder, "*.tar.zst")); len(list) >= 2 {
 			break
 		}
 	}
 	stop()
 	<-done
-	if list, _ := filepath.Glob(filepath.Join(h.server.Backups.Folder, "*.tar.zst")); len(list) < 2 {
+	if list, _ := filepath.Glob(filepath.Join(h.server.Firm.Backups.Folder, "*.tar.zst")); len(list) < 2 {
 		t.Errorf("by the clock: %v", list)
 	}
 }

@@ -5,23 +5,24 @@ import (
 
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
-	"mezzadro/house"
+	"mezzadro/house/finds"
+	"mezzadro/house/work"
 )
 
 func (s *Server) signs(context.Context, *struct{}) (*Out[Run[cause.Sign]], error) {
-	return out(Run[cause.Sign]{Items: s.Signs()}), nil
+	return out(Run[cause.Sign]{Items: s.Finds.Signs()}), nil
 }
 
-func (s *Server) causes(ctx context.Context, _ *struct{}) (*Out[Run[house.CauseLine]], error) {
-	list, err := s.Causes(ctx)
-	return out(Run[house.CauseLine]{Items: list}), s.problem(ctx, "cause", err)
+func (s *Server) causes(ctx context.Context, _ *struct{}) (*Out[Run[finds.CauseLine]], error) {
+	list, err := s.Finds.Causes(ctx)
+	return out(Run[finds.CauseLine]{Items: list}), s.problem(ctx, "cause", err)
 }
 
 func (s *Server) cause(ctx context.Context, in *struct {
 	ID       string `path:"id" maxLength:"60" example:"box-blight" doc:"Id in the book of causes"`
 	Property int64  `query:"property" example:"1" doc:"In whose dates; without, the months of the northern year"`
-}) (*Out[house.CausePage], error) {
-	p, err := s.Cause(ctx, in.ID, in.Property)
+}) (*Out[finds.CausePage], error) {
+	p, err := s.Finds.Cause(ctx, in.ID, in.Property)
 	return out(p), s.problem(ctx, "cause or property", err)
 }
 
@@ -30,38 +31,38 @@ func (s *Server) finds(ctx context.Context, in *struct {
 	Property int64 `query:"property" example:"1" doc:"Of one property; 0 for all"`
 	Plant    int64 `query:"plant" example:"1" doc:"Of one plant; 0 for all"`
 	Open     bool  `query:"open" doc:"None that are closed"`
-}) (*Out[List[house.Find]], error) {
-	list, err := s.Finds(ctx, house.FindsOf{Property: in.Property, Plant: in.Plant, Open: in.Open, After: in.Cursor, Limit: in.Limit + 1})
-	return out(listed(list, in.Limit, func(f house.Find) int64 { return f.ID })), s.problem(ctx, "find", err)
+}) (*Out[List[finds.Find]], error) {
+	list, err := s.Finds.Finds(ctx, finds.FindsOf{Property: in.Property, Plant: in.Plant, Open: in.Open, After: in.Cursor, Limit: in.Limit + 1})
+	return out(listed(list, in.Limit, func(f finds.Find) int64 { return f.ID })), s.problem(ctx, "find", err)
 }
 
 func (s *Server) addFind(ctx context.Context, in *struct {
 	OnceKey
-	Body house.FindIn
-}) (*Out[house.Find], error) {
-	f, err := s.AddFind(ctx, keyOf(ctx), in.Body)
+	Body finds.FindIn
+}) (*Out[finds.Find], error) {
+	f, err := s.Finds.AddFind(ctx, keyOf(ctx), in.Body)
 	return out(f), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) changeFind(ctx context.Context, in *struct {
 	Write
-	Body house.FindChange
-}) (*Out[house.Find], error) {
-	f, err := s.ChangeFind(ctx, keyOf(ctx), in.ID, in.Body)
+	Body finds.FindChange
+}) (*Out[finds.Find], error) {
+	f, err := s.Finds.ChangeFind(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(f), s.problem(ctx, "find", err)
 }
 
 func (s *Server) removeFind(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.RemoveFind(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreFind(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "find", s.RemoveFind(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "find", s.Finds.RemoveFind(ctx, keyOf(ctx), in.ID, false))
 }
 
-func (s *Server) spreadWatch(ctx context.Context, _ *struct{}) (*Out[Run[house.WatchGroup]], error) {
-	list, err := s.SpreadWatch(ctx)
-	return out(Run[house.WatchGroup]{Items: list}), s.problem(ctx, "find", err)
+func (s *Server) spreadWatch(ctx context.Context, _ *struct{}) (*Out[Run[finds.WatchGroup]], error) {
+	list, err := s.Finds.SpreadWatch(ctx)
+	return out(Run[finds.WatchGroup]{Items: list}), s.problem(ctx, "find", err)
 }
 
 func (s *Server) lookFor(ctx context.Context, in *struct {
@@ -70,8 +71,8 @@ func (s *Server) lookFor(ctx context.Context, in *struct {
 		PropertyID int64   `json:"property_id" doc:"On which to look"`
 		Day        day.Day `json:"day,omitempty" format:"date" doc:"The job waits without a day when absent"`
 	}
-}) (*Out[house.OrderDetail], error) {
-	o, err := s.LookFor(ctx, keyOf(ctx), in.ID, in.Body.PropertyID, in.Body.Day)
+}) (*Out[work.OrderDetail], error) {
+	o, err := s.Finds.LookFor(ctx, keyOf(ctx), in.ID, in.Body.PropertyID, in.Body.Day)
 	return out(o), s.problem(ctx, "find", err)
 }
 
@@ -81,36 +82,36 @@ func (s *Server) callSheet(context.Context, *struct{}) (*Out[Run[cause.Asked]], 
 
 func (s *Server) calls(ctx context.Context, in *struct {
 	Property int64 `query:"property" required:"true" minimum:"1" example:"1" doc:"Whose calls"`
-}) (*Out[Run[house.Call]], error) {
-	list, err := s.Calls(ctx, in.Property)
-	return out(Run[house.Call]{Items: list}), s.problem(ctx, "property", err)
+}) (*Out[Run[finds.Call]], error) {
+	list, err := s.Finds.Calls(ctx, in.Property)
+	return out(Run[finds.Call]{Items: list}), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addCall(ctx context.Context, in *struct {
 	OnceKey
-	Body house.CallIn
-}) (*Out[house.Call], error) {
-	c, err := s.AddCall(ctx, keyOf(ctx), in.Body)
+	Body finds.CallIn
+}) (*Out[finds.Call], error) {
+	c, err := s.Finds.AddCall(ctx, keyOf(ctx), in.Body)
 	return out(c), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) changeCall(ctx context.Context, in *struct {
 	Write
-	Body house.CallIn
-}) (*Out[house.Call], error) {
-	c, err := s.ChangeCall(ctx, keyOf(ctx), in.ID, in.Body)
+	Body finds.CallIn
+}) (*Out[finds.Call], error) {
+	c, err := s.Finds.ChangeCall(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(c), s.problem(ctx, "call", err)
 }
 
 func (s *Server) removeCall(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "call", s.RemoveCall(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCall(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "call", s.RemoveCall(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "call", s.Finds.RemoveCall(ctx, keyOf(ctx), in.ID, false))
 }
 
-func (s *Server) knownHere(ctx context.Context, in *ByID) (*Out[house.KnownHere], error) {
-	k, err := s.KnownHere(ctx, in.ID)
+func (s *Server) knownHere(ctx context.Context, in *ByID) (*Out[finds.KnownHere], error) {
+	k, err := s.Finds.KnownHere(ctx, in.ID)
 	return out(k), s.problem(ctx, "property", err)
 }

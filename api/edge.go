@@ -27,7 +27,7 @@ func (s *Server) style(r *http.Request) quantity.Style {
 
 func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
 	var out quantity.Style
-	if firm, err := s.Firm(ctx); err == nil {
+	if firm, err := s.Estate.Firm(ctx); err == nil {
 		out.Imperial = firm.Units == "imperial"
 	}
 	if tags, _, err := language.ParseAcceptLanguage(accept); err == nil && len(tags) > 0 {

@@ -7,7 +7,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/demo"
-	"mezzadro/house"
+	"mezzadro/house/overview"
 )
 
 // TestSampleElsewhere: the sample moved to four other climates opens with weather of the place and a look-list that triages: a
@@ -32,7 +32,7 @@ func TestSampleElsewhere(t *testing.T) {
 		if h.today != home {
 			t.Errorf("%s: opens on %s, want %s", climate, h.today, home)
 		}
-		l := ok[house.Lookout](h, "GET", "/lookout", nil)
+		l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 		n := l.Looks + l.Slight + l.Unhurt
 		t.Logf("%s on %s: %d plants, %d to look at (%d deep), %d hurt a little, %d events", climate, home, n, l.Looks, l.Deep, l.Slight, len(l.Events))
 		if n > 0 && float64(l.Looks) > most*float64(n) {

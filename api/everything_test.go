@@ -17,7 +17,9 @@ import (
 	"time"
 
 	"mezzadro/core/quantity"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/overview"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
@@ -49,7 +51,7 @@ func contents(t testing.TB, b []byte) (out map[string]string) {
 // byte; a zip that was tampered with, or comes into a record that holds something, leaves nothing.
 func TestEverythingOutAndIn(t *testing.T) {
 	h := sampleHouse(t)
-	plant := ok[house.Plant](h, "POST", "/plants", obj{"property_id": 1, "species": "olea-europaea", "height_m": 2, "label": "=1+1 \"quoted\", café\n二", "note": `\N`})
+	plant := ok[estate.Plant](h, "POST", "/plants", obj{"property_id": 1, "species": "olea-europaea", "height_m": 2, "label": "=1+1 \"quoted\", café\n二", "note": `\N`})
 	code, b := h.do("GET", "/everything.zip", nil)
 	if code != 200 {
 		t.Fatalf("%d %.200s", code, b)
@@ -70,13 +72,13 @@ func TestEverythingOutAndIn(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	head, err := other.server.Store.TakeEverything(context.Background(), z)
+	head, err := other.server.Estate.Store.TakeEverything(context.Background(), z)
 	if err != nil || head.Rows["plant"] < 100 {
 		t.Fatalf("taken: %+v %v", head, err)
 	}
 	other.today = h.today
 	var again bytes.Buffer
-	if err := other.server.GiveEverything(context.Background(), &again, quantity.Metric); err != nil {
+	if err := other.server.Firm.GiveEverything(context.Background(), &again, quantity.Metric); err != nil {
 		t.Fatal(err)
 	}
 	after := contents(t, again.Bytes())
@@ -88,10 +90,10 @@ func TestEverythingOutAndIn(t *testing.T) {
 	if len(after) != len(before) {
 		t.Errorf("%d files went out, %d came back", len(before), len(after))
 	}
-	if back := ok[house.Plant](other, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); back.Label != plant.Label || back.Note != plant.Note {
+	if back := ok[estate.Plant](other, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); back.Label != plant.Label || back.Note != plant.Note {
 		t.Errorf("%q %q came back as %q %q", plant.Label, plant.Note, back.Label, back.Note)
 	}
-	if _, err := other.server.Store.TakeEverything(context.Background(), z); err == nil || !strings.Contains(err.Error(), "not empty") {
+	if _, err := other.server.Estate.Store.TakeEverything(context.Background(), z); err == nil || !strings.Contains(err.Error(), "not empty") {
 		t.Errorf("into a record that holds something: %v", err)
 	}
 
@@ -163,7 +165,7 @@ func rewritten(t *testing.T, z *zip.Reader, change func(name string, b []byte) [
 // all that both give out against each other, byte for byte.
 func BenchmarkRestore10000(b *testing.B) {
 	h := newHouse(b)
-	p := ok[house.Property](h, "POST", "/properties", obj{"name": "Park", "climate_type": "lake-foothills"})
+	p := ok[estate.Property](h, "POST", "/properties", obj{"name": "Park", "climate_type": "lake-foothills"})
 	for part := range 2 {
 		var csv strings.Builder
 		csv.WriteString("species,label,height_m\n")
@@ -174,10 +176,10 @@ func BenchmarkRestore10000(b *testing.B) {
 			b.Fatalf("%d %.200s", code, answer)
 		}
 	}
-	o := ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "title": "Look", "minutes": 5, "spans": []obj{{"from": h.today.String(), "to": (h.today + 9).String()}}})
+	o := ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "title": "Look", "minutes": 5, "spans": []obj{{"from": h.today.String(), "to": (h.today + 9).String()}}})
 	for i := range 500 {
-		if err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
-			hash, err := h.server.Store.KeepPicture(bytes.Repeat(fmt.Appendf(nil, "picture %d;", i), 20_000))
+		if err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error {
+			hash, err := h.server.Estate.Store.KeepPicture(bytes.Repeat(fmt.Appendf(nil, "picture %d;", i), 20_000))
 			if err == nil {
 				_, err = tx.AddOrderPhoto(context.Background(), store.OrderPhoto{OrderID: o.ID, Hash: hash, Width: 1, Height: 1})
 			}
@@ -188,7 +190,7 @@ func BenchmarkRestore10000(b *testing.B) {
 	}
 	out := func(s *Server) map[string]string {
 		var z bytes.Buffer
-		if err := s.GiveEverything(context.Background(), &z, quantity.Metric); err != nil {
+		if err := s.Firm.GiveEverything(context.Background(), &z, quantity.Metric); err != nil {
 			b.Fatal(err)
 		}
 		all := contents(b, z.Bytes())
@@ -209,7 +211,7 @@ func BenchmarkRestore10000(b *testing.B) {
 		if err = errors.Join(err, f.Close()); err != nil {
 			b.Fatal(err)
 		}
-		other := &estate{t: b, folder: filepath.Join(dir, "again"), today: h.today}
+		other := &opened{t: b, folder: filepath.Join(dir, "again"), today: h.today}
 		other.open()
 		if after := out(other.server); !maps.Equal(before, after) {
 			b.Fatalf("%d files went in, %d came out, or they differ", len(before), len(after))
@@ -223,10 +225,10 @@ func BenchmarkRestore10000(b *testing.B) {
 func TestTornRow(t *testing.T) {
 	h := newHouse(t)
 	good, _ := h.villa()
-	bad := ok[house.Property](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	bad := ok[estate.Property](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	order := h.byHand(good.ID, "Rake the gravel", 20, nil)
 	torn := h.byHand(good.ID, "Sweep the court", 20, nil)
-	if err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+	if err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error {
 		if _, err := tx.Exec(`UPDATE property SET climate = '{"latitude": ' WHERE id = ?`, bad.ID); err != nil {
 			return err
 		}
@@ -235,7 +237,7 @@ func TestTornRow(t *testing.T) {
 	}); err != nil {
 		t.Fatal(err)
 	}
-	look := ok[house.Lookout](h, "GET", "/lookout", nil)
+	look := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	if len(look.Places) != 1 || !slices.ContainsFunc(look.Unreadable, func(s string) bool { return strings.Contains(s, fmt.Sprintf("Property %d", bad.ID)) }) {
 		t.Errorf("the lookout: %+v %v", look.Places, look.Unreadable)
 	}

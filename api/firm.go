@@ -7,7 +7,8 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/rules"
-	"mezzadro/house"
+	"mezzadro/house/firm"
+	"mezzadro/house/overview"
 	"mezzadro/store"
 )
 
@@ -27,16 +28,16 @@ func tellFirm(f store.Firm) FirmOut {
 
 // Frame is what every screen shows round its work.
 type Frame struct {
-	Today   day.Day      `json:"today" format:"date"`
-	Movable bool         `json:"movable" doc:"The day can be moved: the sample's only"`
-	Home    day.Day      `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
-	Firm    FirmOut      `json:"firm"`
-	Counts  house.Counts `json:"counts"`
-	Levels  []job.Level  `json:"levels" doc:"The words for what a day costs, the best first"`
+	Today   day.Day         `json:"today" format:"date"`
+	Movable bool            `json:"movable" doc:"The day can be moved: the sample's only"`
+	Home    day.Day         `json:"home,omitempty" format:"date" doc:"The day the sample starts at, where it can be moved"`
+	Firm    FirmOut         `json:"firm"`
+	Counts  overview.Counts `json:"counts"`
+	Levels  []job.Level     `json:"levels" doc:"The words for what a day costs, the best first"`
 }
 
 func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
-	f, err := s.Frame(ctx)
+	f, err := s.Overview.Frame(ctx)
 	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels()}), s.problem(ctx, "frame", err)
 }
 
@@ -46,22 +47,22 @@ func (s *Server) moveToday(ctx context.Context, in *struct {
 		Day day.Day `json:"day" format:"date"`
 	}
 }) (*Out[Frame], error) {
-	if err := s.MoveToday(ctx, in.Body.Day); err != nil {
+	if err := s.Overview.MoveToday(ctx, in.Body.Day); err != nil {
 		return nil, s.problem(ctx, "day", err)
 	}
 	return s.frame(ctx, nil)
 }
 
 func (s *Server) firm(ctx context.Context, _ *struct{}) (*Out[FirmOut], error) {
-	f, err := s.Firm(ctx)
+	f, err := s.Estate.Firm(ctx)
 	return out(tellFirm(f)), s.problem(ctx, "firm", err)
 }
 
 func (s *Server) changeFirm(ctx context.Context, in *struct {
 	OnceKey
-	Body house.FirmIn
+	Body firm.FirmIn
 }) (*Out[FirmOut], error) {
-	f, err := s.ChangeFirm(ctx, keyOf(ctx), in.Body)
+	f, err := s.Firm.ChangeFirm(ctx, keyOf(ctx), in.Body)
 	if stale := (store.Stale{}); errors.As(err, &stale) {
 		if now, ok := stale.Current.(store.Firm); ok {
 			err = store.Stale{Yours: stale.Yours, Current: tellFirm(now)}
@@ -70,15 +71,15 @@ func (s *Server) changeFirm(ctx context.Context, in *struct {
 	return out(tellFirm(f)), s.problem(ctx, "firm", err)
 }
 
-func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[house.Lookout], error) {
-	o, err := s.Lookout(ctx)
+func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[overview.Lookout], error) {
+	o, err := s.Overview.Lookout(ctx)
 	return out(o), s.problem(ctx, "plants", err)
 }
 
 func (s *Server) find(ctx context.Context, in *struct {
 	Text  string `query:"text" required:"true" maxLength:"200" example:"priory camellia" doc:"Words that all have to be there"`
 	Limit int    `query:"limit" default:"12" minimum:"1" maximum:"100"`
-}) (*Out[house.Hits], error) {
-	h, err := s.Find(ctx, in.Text, in.Limit)
+}) (*Out[overview.Hits], error) {
+	h, err := s.Overview.Find(ctx, in.Text, in.Limit)
 	return out(h), s.problem(ctx, "search", err)
 }

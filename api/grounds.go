@@ -7,9 +7,10 @@ import (
 	"net/url"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/invalid"
 	"mezzadro/core/season"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/estate"
 )
 
 // ClimateTypeOut is a climate type with its zone.
@@ -20,44 +21,44 @@ type ClimateTypeOut struct {
 
 func (s *Server) climates(context.Context, *struct{}) (*Out[List[ClimateTypeOut]], error) {
 	l := List[ClimateTypeOut]{Items: []ClimateTypeOut{}}
-	for _, t := range s.Catalogue.Climates {
+	for _, t := range s.Estate.Catalogue.Climates {
 		l.Items = append(l.Items, ClimateTypeOut{t, season.Zone(t.Climate.ExtremeMinC)})
 	}
 	return out(l), nil
 }
 
-func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[house.PropertyOut]], error) {
-	list, err := s.House.Properties(ctx, in.Cursor, in.Limit+1)
-	return out(listed(list, in.Limit, func(p house.PropertyOut) int64 { return p.ID })), s.problem(ctx, "properties", err)
+func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[estate.PropertyOut]], error) {
+	list, err := s.House.Estate.Properties(ctx, in.Cursor, in.Limit+1)
+	return out(listed(list, in.Limit, func(p estate.PropertyOut) int64 { return p.ID })), s.problem(ctx, "properties", err)
 }
 
-func (s *Server) property(ctx context.Context, in *ByID) (*Out[house.PropertyOut], error) {
-	p, err := s.Property(ctx, in.ID)
+func (s *Server) property(ctx context.Context, in *ByID) (*Out[estate.PropertyOut], error) {
+	p, err := s.Estate.Property(ctx, in.ID)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addProperty(ctx context.Context, in *struct {
 	OnceKey
-	Body house.PropertyIn
-}) (*Out[house.PropertyOut], error) {
-	p, err := s.AddProperty(ctx, keyOf(ctx), in.Body)
+	Body estate.PropertyIn
+}) (*Out[estate.PropertyOut], error) {
+	p, err := s.Estate.AddProperty(ctx, keyOf(ctx), in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) changeProperty(ctx context.Context, in *struct {
 	Write
-	Body house.PropertyIn
-}) (*Out[house.PropertyOut], error) {
-	p, err := s.ChangeProperty(ctx, keyOf(ctx), in.ID, in.Body)
+	Body estate.PropertyIn
+}) (*Out[estate.PropertyOut], error) {
+	p, err := s.Estate.ChangeProperty(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) removeProperty(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "property", s.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "property", s.Estate.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
 }
 
-func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[house.PropertyOut], error) {
-	if err := s.RemoveProperty(ctx, keyOf(ctx), in.ID, false); err != nil {
+func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[estate.PropertyOut], error) {
+	if err := s.Estate.RemoveProperty(ctx, keyOf(ctx), in.ID, false); err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	return s.property(ctx, &in.ByID)
@@ -66,38 +67,38 @@ func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[house.Pro
 func (s *Server) plants(ctx context.Context, in *struct {
 	Page
 	Property int64 `query:"property" example:"1" doc:"Of one property; all when absent"`
-}) (*Out[List[house.PlantOut]], error) {
-	list, err := s.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
-	return out(listed(list, in.Limit, func(p house.PlantOut) int64 { return p.ID })), s.problem(ctx, "plants", err)
+}) (*Out[List[estate.PlantOut]], error) {
+	list, err := s.Estate.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
+	return out(listed(list, in.Limit, func(p estate.PlantOut) int64 { return p.ID })), s.problem(ctx, "plants", err)
 }
 
-func (s *Server) plant(ctx context.Context, in *ByID) (*Out[house.PlantOut], error) {
-	p, err := s.Plant(ctx, in.ID)
+func (s *Server) plant(ctx context.Context, in *ByID) (*Out[estate.PlantOut], error) {
+	p, err := s.Estate.Plant(ctx, in.ID)
 	return out(p), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) addPlant(ctx context.Context, in *struct {
 	OnceKey
-	Body house.PlantIn
-}) (*Out[house.PlantOut], error) {
-	p, err := s.AddPlant(ctx, keyOf(ctx), in.Body)
+	Body estate.PlantIn
+}) (*Out[estate.PlantOut], error) {
+	p, err := s.Estate.AddPlant(ctx, keyOf(ctx), in.Body)
 	return out(p), s.problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)
 }
 
 func (s *Server) changePlant(ctx context.Context, in *struct {
 	Write
-	Body house.PlantIn
-}) (*Out[house.PlantOut], error) {
-	p, err := s.ChangePlant(ctx, keyOf(ctx), in.ID, in.Body)
+	Body estate.PlantIn
+}) (*Out[estate.PlantOut], error) {
+	p, err := s.Estate.ChangePlant(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) removePlant(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "plant", s.RemovePlant(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "plant", s.Estate.RemovePlant(ctx, keyOf(ctx), in.ID, true))
 }
 
-func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[house.PlantOut], error) {
-	if err := s.RemovePlant(ctx, keyOf(ctx), in.ID, false); err != nil {
+func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[estate.PlantOut], error) {
+	if err := s.Estate.RemovePlant(ctx, keyOf(ctx), in.ID, false); err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}
 	return s.plant(ctx, &in.ByID)
@@ -107,17 +108,17 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 	Write
 	Standing string `query:"standing" default:"ask" enum:"ask,add,replace,leave" doc:"What to do with plants of the file that stand here already; ask keeps nothing and says how many they are"`
 	RawBody  []byte `contentType:"text/csv"`
-}) (*Out[house.PlantsTaken], error) {
-	t, err := s.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
+}) (*Out[estate.PlantsTaken], error) {
+	t, err := s.Estate.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
 	return out(t), s.problem(ctx, fmt.Sprintf("property %d", in.ID), err)
 }
 
 func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Property(ctx, in.ID)
+	p, err := s.Estate.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	lines, err := s.PlantLines(ctx, in.ID)
+	lines, err := s.Estate.PlantLines(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WritePlantsCSV(&b, lines)
@@ -126,7 +127,7 @@ func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 }
 
 func (s *Server) giveNormals(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Property(ctx, in.ID)
+	p, err := s.Estate.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
@@ -145,10 +146,10 @@ func (s *Server) labels(ctx context.Context, in *struct {
 		return nil, s.problem(
 			ctx,
 			"labels",
-			house.Refuse("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
+			invalid.One("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
 		)
 	}
-	name, labels, err := s.Labels(ctx, in.ID, in.Site)
+	name, labels, err := s.Estate.Labels(ctx, in.ID, in.Site)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}

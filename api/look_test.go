@@ -18,7 +18,10 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/finds"
+	"mezzadro/house/overview"
+	"mezzadro/house/walks"
 )
 
 // picture is a picture file of a size, with a bright upper left corner.
@@ -60,7 +63,7 @@ func turned(file []byte) []byte {
 }
 
 // send posts a file.
-func (h *estate) send(path string, file []byte, headers ...string) (int, []byte) {
+func (h *opened) send(path string, file []byte, headers ...string) (int, []byte) {
 	h.t.Helper()
 	req := httptest.NewRequest("POST", "/api/v1"+path, bytes.NewReader(file))
 	req.Header.Set("Content-Type", "image/jpeg")
@@ -75,9 +78,9 @@ func (h *estate) send(path string, file []byte, headers ...string) (int, []byte)
 func TestPhotos(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/photos", walk.ID, plant.ID)
-	photos := func() []house.Photo { return ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
+	photos := func() []estate.Photo { return ok[walks.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Photos }
 
 	file := turned(picture(t, 2400, 1200, "jpeg"))
 	for range 2 { // the second is a repeat after a lost answer
@@ -150,33 +153,33 @@ func TestPhotos(t *testing.T) {
 func TestTwoPhonesOnePlant(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, plant.ID)
 	green := obj{"kind": "scratch", "height_m": 0.6, "result": "green"}
 	brown := obj{"kind": "scratch", "height_m": 1.8, "result": "brown"}
-	first := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one")
+	first := ok[walks.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one")
 	if first.Rev != 1 || first.Verdict.Kind == "" {
 		t.Fatalf("%+v", first)
 	}
 	// The answer was lost: the same write again is the same write.
-	if again := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one"); again.Rev != 1 {
+	if again := ok[walks.Found](h, "PUT", at, obj{"checks": []obj{green}, "note": "lower half fine", "base": 0}, "Idempotency-Key", "one"); again.Rev != 1 {
 		t.Errorf("repeat: rev %d", again.Rev)
 	}
 	code, b := h.do("PUT", at, obj{"checks": []obj{brown}, "base": 0}, "Idempotency-Key", "two")
 	if code != 409 || !strings.Contains(string(b), "lower half fine") || !strings.Contains(string(b), `"rev":1`) {
 		t.Errorf("the second phone: %d %s", code, b)
 	}
-	if l := ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Looks; len(l) != 1 || len(l[0].Checks) != 1 || l[0].Checks[0].Result != "green" {
+	if l := ok[walks.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil).Looks; len(l) != 1 || len(l[0].Checks) != 1 || l[0].Checks[0].Result != "green" {
 		t.Errorf("after the refusal: %+v", l)
 	}
-	both := ok[house.Found](h, "PUT", at, obj{"checks": []obj{green, brown}, "base": 1}, "Idempotency-Key", "three")
+	both := ok[walks.Found](h, "PUT", at, obj{"checks": []obj{green, brown}, "base": 1}, "Idempotency-Key", "three")
 	if both.Rev != 2 || len(both.Reasons) < 2 {
 		t.Errorf("joined: %+v", both)
 	}
 	if code, b := h.do("POST", "/walks", obj{"property_id": property.ID, "day": "2027-05-01"}); code != 422 || !strings.Contains(string(b), "body.day") || !strings.Contains(string(b), "still to come") {
 		t.Errorf("a walk in May: %d %s", code, b)
 	}
-	if w := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID, "day": "2027-03-10"}); w.Day != "2027-03-10" || w.ID == walk.ID {
+	if w := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID, "day": "2027-03-10"}); w.Day != "2027-03-10" || w.ID == walk.ID {
 		t.Errorf("a walk entered later: %+v", w)
 	}
 }
@@ -184,20 +187,20 @@ func TestTwoPhonesOnePlant(t *testing.T) {
 func TestStory(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	path := fmt.Sprintf("/plants/%d", plant.ID)
-	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Walks) != 0 || s.Now.Verdict.Kind != damage.Look || s.Plant.Look == nil {
+	if s := ok[walks.Story](h, "GET", path+"/story", nil); len(s.Walks) != 0 || s.Now.Verdict.Kind != damage.Look || s.Plant.Look == nil {
 		t.Fatalf("before any walk: %+v", s)
 	}
-	ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "scratch", "height_m": 1.15, "result": "green"}, {"kind": "bud_rub", "height_m": 1.1, "held": 6},
+	ok[walks.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "scratch", "height_m": 1.15, "result": "green"}, {"kind": "bud_rub", "height_m": 1.1, "held": 6},
 		{"kind": "scratch", "height_m": 1.3, "result": "brown"}, {"kind": "scratch", "height_m": 1.25, "result": "brown"}, {"kind": "bud_rub", "height_m": 1.4, "broke": 6}}, "note": "bark peels on the south side"})
-	d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	d := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
 	if d.Verdict.Kind != damage.CutBack {
 		t.Fatalf("%+v", d.Verdict)
 	}
 	h.send(at+"/photos", picture(t, 60, 40, "png"))
-	s := ok[house.Story](h, "GET", path+"/story", nil)
+	s := ok[walks.Story](h, "GET", path+"/story", nil)
 	if len(s.Walks) != 1 || s.Walks[0].Note == "" || len(s.Walks[0].Photos) != 1 || len(s.Walks[0].Verdicts) != 1 || len(from(s.Jobs, job.Verdict)) != 2 || s.Now.Verdict.Kind != damage.CutBack {
 		t.Fatalf("story: %+v", s)
 	}
@@ -206,7 +209,7 @@ func TestStory(t *testing.T) {
 		t.Errorf("foretold: %+v", v.Prognosis)
 	}
 	h.today = day.Of(2030, 9, 1)
-	turnedOut := ok[house.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "right", "height_m": 1.9}, "Idempotency-Key", "o")
+	turnedOut := ok[walks.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "right", "height_m": 1.9}, "Idempotency-Key", "o")
 	if len(turnedOut.Turned) != 1 || turnedOut.Turned[0].Seasons != 4 || turnedOut.Turned[0].As == "" || turnedOut.Turned[0].Kind != damage.CutBack {
 		t.Errorf("turned out: %+v", turnedOut.Turned)
 	}
@@ -221,7 +224,7 @@ func TestStory(t *testing.T) {
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/outcomes/%d", turnedOut.Turned[0].Outcome.ID), nil)
 	// Found dead, nobody feeds it any more; taken back, all stands as before.
-	jobs := func(s house.Story) (standing int) {
+	jobs := func(s walks.Story) (standing int) {
 		for _, j := range s.Jobs {
 			if j.State == job.Waiting || j.State == job.Placed {
 				standing++
@@ -229,21 +232,21 @@ func TestStory(t *testing.T) {
 		}
 		return standing
 	}
-	was := jobs(ok[house.Story](h, "GET", path+"/story", nil))
-	dead := ok[house.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "dead"})
+	was := jobs(ok[walks.Story](h, "GET", path+"/story", nil))
+	dead := ok[walks.Story](h, "POST", path+"/outcomes", obj{"verdict_id": d.Verdict.ID, "state": "dead"})
 	if n := jobs(dead); was == 0 || n != 0 {
 		t.Errorf("found dead, %d of %d jobs still stand", n, was)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/outcomes/%d", dead.Turned[0].Outcome.ID), nil)
-	if n := jobs(ok[house.Story](h, "GET", path+"/story", nil)); n != was {
+	if n := jobs(ok[walks.Story](h, "GET", path+"/story", nil)); n != was {
 		t.Errorf("the finding taken back, %d of %d jobs stand", n, was)
 	}
-	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Turned) != 0 {
+	if s := ok[walks.Story](h, "GET", path+"/story", nil); len(s.Turned) != 0 {
 		t.Errorf("taken back: %+v", s.Turned)
 	}
 	// A plant that was cut since, so that checks lie above it, still tells its story.
-	ok[house.PlantOut](h, "PUT", path, obj{"species": plant.Species, "height_m": 1, "version": plant.Version})
-	if s := ok[house.Story](h, "GET", path+"/story", nil); len(s.Walks[0].Checks) != 6 {
+	ok[estate.PlantOut](h, "PUT", path, obj{"species": plant.Species, "height_m": 1, "version": plant.Version})
+	if s := ok[walks.Story](h, "GET", path+"/story", nil); len(s.Walks[0].Checks) != 6 {
 		t.Errorf("after it was cut: %+v", s.Walks)
 	}
 }
@@ -252,12 +255,12 @@ func TestStory(t *testing.T) {
 func TestFellowsAndChoices(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	add := func(species string, height, spread float64, more obj) house.PlantOut {
+	add := func(species string, height, spread float64, more obj) estate.PlantOut {
 		body := obj{"property_id": property.ID, "species": species, "height_m": height, "spread_m": spread}
 		for k, v := range more {
 			body[k] = v
 		}
-		return ok[house.PlantOut](h, "POST", "/plants", body)
+		return ok[estate.PlantOut](h, "POST", "/plants", body)
 	}
 	for _, x := range []float64{2.5, 2.6, 2.4, 2.7} {
 		add("prunus-lusitanica", x, 1.5, nil)
@@ -267,22 +270,22 @@ func TestFellowsAndChoices(t *testing.T) {
 		t.Errorf("exposure: %+v", small.Exposure)
 	}
 	add("platanus-hispanica", 14, 12, nil)
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, small.ID)
-	a := ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}}})
+	a := ok[walks.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}}})
 	if a.Fellows == nil || a.Fellows.What != "size" || a.Fellows.Others != 4 || a.Spot == nil || a.Spot.Next == nil {
 		t.Fatalf("%+v, %+v", a.Fellows, a.Spot)
 	}
-	a = ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "spot", "result": "water_stands", "seen": "no"}}})
+	a = ok[walks.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.1, "result": "green"}, {"kind": "spot", "result": "water_stands", "seen": "no"}}})
 	if a.Spot.Next == nil || !a.Spot.Next.Distance || math.Abs(a.Spot.Next.ReachM) < 12 || !strings.Contains(a.Spot.Next.Text, "plane") {
 		t.Errorf("asks %+v", a.Spot.Next)
 	}
 
 	lemon := add("citrus-limon", 1.8, 1.2, obj{"graft_m": 0.15, "planted": 2010})
 	h.today = day.Of(2027, 8, 12)
-	walk = ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk = ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at = fmt.Sprintf("/walks/%d/plants/%d", walk.ID, lemon.ID)
-	a = ok[house.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.4, "result": "brown"}, {"kind": "scratch", "height_m": 0.7, "result": "brown"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
+	a = ok[walks.Found](h, "PUT", at+"/checks", obj{"checks": []obj{{"kind": "scratch", "height_m": 1.4, "result": "brown"}, {"kind": "scratch", "height_m": 0.7, "result": "brown"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
 		{"kind": "shoot", "height_m": 0.1, "leaf": "rootstock"}}})
 	if a.Verdict.Kind != damage.Regraft || len(a.Choices) != 3 {
 		t.Fatalf("%+v, %+v", a.Verdict, a.Choices)
@@ -290,7 +293,7 @@ func TestFellowsAndChoices(t *testing.T) {
 	if code, b := h.do("POST", at+"/verdict", obj{"decision": "accepted", "kind": "wait until"}); code != 422 || !strings.Contains(string(b), "body.kind") {
 		t.Errorf("a choice that is none: %d %s", code, b)
 	}
-	d := ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "kind": "replace"})
+	d := ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted", "kind": "replace"})
 	if d.Verdict.Kind != damage.Replace || d.Verdict.Decision != "accepted" || d.Verdict.Note != "Replace it" || len(from(d.Jobs, job.Verdict)) != 1 || from(d.Jobs, job.Verdict)[0].Kind != job.Replace {
 		t.Errorf("%+v, %+v", d.Verdict, d.Jobs)
 	}
@@ -300,7 +303,7 @@ func TestLabels(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
 	for i := range 30 {
-		ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "label": fmt.Sprintf("Row %d, č ž", i), "height_m": 3})
+		ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "label": fmt.Sprintf("Row %d, č ž", i), "height_m": 3})
 	}
 	code, b := h.do("GET", fmt.Sprintf("/properties/%d/labels.pdf?site=http://garden.example:8080/", property.ID), nil)
 	if code != 200 || !bytes.HasPrefix(b, []byte("%PDF")) || !bytes.Contains(b, []byte("/Count 2")) {
@@ -317,14 +320,14 @@ func TestLabels(t *testing.T) {
 func TestOverruledWithADay(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
 	own := obj{"decision": "overruled", "kind": damage.Wait, "note": "It was as bad in 2019, and came in June.", "until": "2027-06-20"}
 	if code, b := h.do("POST", at+"/verdict", obj{"decision": "overruled", "kind": damage.Wait, "note": "so", "until": "2027-03-01"}); code != 422 || !strings.Contains(string(b), "until") {
 		t.Errorf("a day that is past: %d %s", code, b)
 	}
-	d := ok[house.Decided](h, "POST", at+"/verdict", own)
+	d := ok[walks.Decided](h, "POST", at+"/verdict", own)
 	if !strings.Contains(d.Verdict.Sentence, "20 June") {
 		t.Errorf("kept as %q", d.Verdict.Sentence)
 	}
@@ -342,9 +345,9 @@ func TestOverruledWithADay(t *testing.T) {
 // TestPropertiesInTheMorning: all properties stand in the order one would visit them, and count what a walk there is for.
 func TestPropertiesInTheMorning(t *testing.T) {
 	h := newHouse(t)
-	quiet := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
+	quiet := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
 	property, plant := h.villa()
-	l := ok[house.Lookout](h, "GET", "/lookout", nil)
+	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	if len(l.Places) != 2 || l.Places[0].PropertyID != property.ID || l.Places[0].Looks != 1 || l.Places[0].Minutes == 0 ||
 		!strings.Contains(l.Places[0].Why, "likely hurt") {
 		t.Fatalf("in the morning: %+v", l.Places)
@@ -352,15 +355,15 @@ func TestPropertiesInTheMorning(t *testing.T) {
 	if p := l.Places[1]; p.PropertyID != quiet.ID || p.Looks != 0 || p.Why != "asks nothing today" {
 		t.Errorf("the quiet one: %+v", p)
 	}
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
-	ok[house.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
-	if p := ok[house.Lookout](h, "GET", "/lookout", nil).Places[0]; p.Looks != 0 {
+	ok[walks.Decided](h, "POST", at+"/verdict", obj{"decision": "accepted"})
+	if p := ok[overview.Lookout](h, "GET", "/lookout", nil).Places[0]; p.Looks != 0 {
 		t.Errorf("decided, it still asks: %+v", p)
 	}
 	h.today = day.Of(2027, 5, 20)
-	if p := ok[house.Lookout](h, "GET", "/lookout", nil).Places[0]; p.PropertyID != property.ID || p.Due != 1 || p.Looks != 1 || p.Nearest > h.today {
+	if p := ok[overview.Lookout](h, "GET", "/lookout", nil).Places[0]; p.PropertyID != property.ID || p.Due != 1 || p.Looks != 1 || p.Nearest > h.today {
 		t.Errorf("when the follow-up is due: %+v", p)
 	}
 }
@@ -370,12 +373,12 @@ func TestPropertiesInTheMorning(t *testing.T) {
 func TestReckonCause(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	d := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "rosa-bedding", "date": "2027-07-10", "property": property.ID,
+	d := ok[finds.CauseOut](h, "POST", "/reckon/cause", obj{"species": "rosa-bedding", "date": "2027-07-10", "property": property.ID,
 		"seen": []string{"stippled", "webbing"}, "not_seen": []string{"dark_specks_below"}})
 	if d.Causes[0].ID != "spider-mite" || len(d.Causes[0].Evidence) != 3 || d.Species == "" {
 		t.Errorf("a rose with webs: %+v", d.Causes[0])
 	}
-	asked := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "azalea-evergreen", "date": "2027-07-10", "seen": []string{"stippled"}})
+	asked := ok[finds.CauseOut](h, "POST", "/reckon/cause", obj{"species": "azalea-evergreen", "date": "2027-07-10", "seen": []string{"stippled"}})
 	if asked.Settled || asked.Next == nil || asked.Next.Ask == "" {
 		t.Errorf("speckles alone: %+v", asked)
 	}
@@ -396,7 +399,7 @@ func TestReckonCause(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if d := ok[house.CauseOut](h, "POST", "/reckon/cause", obj{"species": "prunus-persica", "date": "2027-11-10", "climate": south.Climate, "seen": []string{"puckered_red"}}); d.Causes[0].ID != "leaf-curl" {
+	if d := ok[finds.CauseOut](h, "POST", "/reckon/cause", obj{"species": "prunus-persica", "date": "2027-11-10", "climate": south.Climate, "seen": []string{"puckered_red"}}); d.Causes[0].ID != "leaf-curl" {
 		t.Errorf("a peach in November in the south: %+v", d.Causes[0])
 	}
 	if signs := ok[Run[cause.Sign]](h, "GET", "/signs", nil); len(signs.Items) < 180 {

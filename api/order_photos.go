@@ -10,7 +10,7 @@ import (
 
 	"mezzadro/core/invalid"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/work"
 )
 
 func (s *Server) orderPhotoRoutes(a huma.API) {
@@ -65,24 +65,24 @@ type orderPhotoIn struct {
 // Resolve reads the picture.
 func (p *orderPhotoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 
-func (s *Server) orderPhotos(ctx context.Context, in *ByID) (*Out[Run[house.OrderPhoto]], error) {
-	list, err := s.OrderPhotos(ctx, in.ID)
-	return out(Run[house.OrderPhoto]{Items: list}), s.problem(ctx, "job", err)
+func (s *Server) orderPhotos(ctx context.Context, in *ByID) (*Out[Run[work.OrderPhoto]], error) {
+	list, err := s.Work.OrderPhotos(ctx, in.ID)
+	return out(Run[work.OrderPhoto]{Items: list}), s.problem(ctx, "job", err)
 }
 
-func (s *Server) addOrderPhoto(ctx context.Context, in *orderPhotoIn) (*Out[house.OrderPhoto], error) {
+func (s *Server) addOrderPhoto(ctx context.Context, in *orderPhotoIn) (*Out[work.OrderPhoto], error) {
 	jpeg, w, h, err := in.file.jpeg()
 	if err != nil {
 		return nil, s.problem(ctx, "job", err)
 	}
-	p, err := s.AddOrderPhoto(ctx, keyOf(ctx), house.OrderPhoto{OrderID: in.ID, Width: w, Height: h}, jpeg)
+	p, err := s.Work.AddOrderPhoto(ctx, keyOf(ctx), work.OrderPhoto{OrderID: in.ID, Width: w, Height: h}, jpeg)
 	return out(p), s.problem(ctx, "job", err)
 }
 
 func (s *Server) removeOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreOrderPhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "photo", s.Work.RemoveOrderPhoto(ctx, keyOf(ctx), in.ID, false))
 }

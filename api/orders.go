@@ -5,8 +5,10 @@ import (
 	"fmt"
 
 	"mezzadro/core/day"
+	"mezzadro/core/invalid"
 	"mezzadro/core/job"
-	"mezzadro/house"
+	"mezzadro/house/rounds"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
@@ -19,10 +21,10 @@ func (s *Server) year(ctx context.Context, in *struct {
 	Text     string   `query:"text" maxLength:"200" doc:"Words that all are in the title, the property's name or the plant's label"`
 	From     int      `query:"from" minimum:"0" doc:"How many to leave out at the beginning"`
 	Limit    int      `query:"limit" default:"200" minimum:"1" maximum:"1000"`
-}) (*Out[house.LanesPage], error) {
-	p, err := s.Lanes(
+}) (*Out[work.LanesPage], error) {
+	p, err := s.Work.Lanes(
 		ctx,
-		house.LanesOf{
+		work.LanesOf{
 			Property: in.Property,
 			Kind:     in.Kind,
 			By:       in.By,
@@ -40,29 +42,29 @@ func (s *Server) orders(ctx context.Context, in *struct {
 	Stretch
 	List     string `query:"list" default:"standing" enum:"standing,waiting,overdue,closing,due,ended" doc:"standing: still to be done; waiting: without a day; overdue: on a past day and not ticked off; closing: waiting, with a window that ends within a fortnight; due: looks that are due within a fortnight; ended: done or skipped, the newest first"`
 	Property int64  `query:"property" example:"1" doc:"Of one property; all when absent"`
-}) (*Out[Run[house.Order]], error) {
-	p, err := s.Orders(ctx, store.OrderList(in.List), in.Property, in.Cursor, in.Limit)
-	return out(Run[house.Order]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
+}) (*Out[Run[work.Order]], error) {
+	p, err := s.Work.Orders(ctx, store.OrderList(in.List), in.Property, in.Cursor, in.Limit)
+	return out(Run[work.Order]{p.Items, p.Next}), s.problem(ctx, "jobs", err)
 }
 
-func (s *Server) order(ctx context.Context, in *ByID) (*Out[house.OrderDetail], error) {
-	o, err := s.Order(ctx, in.ID)
+func (s *Server) order(ctx context.Context, in *ByID) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.Order(ctx, in.ID)
 	return out(o), s.problem(ctx, "job", err)
 }
 
 func (s *Server) addOrder(ctx context.Context, in *struct {
 	OnceKey
-	Body house.HandOrder
-}) (*Out[house.OrderDetail], error) {
-	o, err := s.AddOrder(ctx, keyOf(ctx), in.Body)
+	Body work.HandOrder
+}) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.AddOrder(ctx, keyOf(ctx), in.Body)
 	return out(o), s.problem(ctx, "property", err)
 }
 
 func (s *Server) changeOrder(ctx context.Context, in *struct {
 	Write
-	Body house.HandOrder
-}) (*Out[house.OrderDetail], error) {
-	o, err := s.ChangeOrder(ctx, keyOf(ctx), in.ID, in.Body)
+	Body work.HandOrder
+}) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.ChangeOrder(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(o), s.problem(ctx, "job", err)
 }
 
@@ -74,32 +76,32 @@ func (s *Server) putOrder(ctx context.Context, in *struct {
 		Place   int      `json:"place,omitempty" minimum:"0" maximum:"1000" doc:"Among the day's work; last when absent"`
 		Version int      `json:"version" doc:"The version the change is based on"`
 	}
-}) (*Out[house.PutOut], error) {
-	put := house.PutIn{Day: day.None, Crew: in.Body.Crew, Place: in.Body.Place, Version: in.Body.Version}
+}) (*Out[work.PutOut], error) {
+	put := work.PutIn{Day: day.None, Crew: in.Body.Crew, Place: in.Body.Place, Version: in.Body.Version}
 	if in.Body.Day != nil {
 		put.Day = *in.Body.Day
 	}
-	o, err := s.Put(ctx, keyOf(ctx), in.ID, put)
+	o, err := s.Work.PutOnDay(ctx, keyOf(ctx), in.ID, put)
 	return out(o), s.problem(ctx, "job", err)
 }
 
 func (s *Server) tickOrder(ctx context.Context, in *struct {
 	Write
 	Body struct {
-		State   job.State    `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
-		On      day.Day      `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
-		Took    int          `json:"took_minutes,omitempty" doc:"How long it took"`
-		Note    string       `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
-		Version int          `json:"version" doc:"The version the change is based on"`
-		Use     *house.UseIn `json:"use,omitempty" doc:"Of a treatment that is done: what was used, for the use record"`
+		State   job.State   `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
+		On      day.Day     `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
+		Took    int         `json:"took_minutes,omitempty" doc:"How long it took"`
+		Note    string      `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
+		Version int         `json:"version" doc:"The version the change is based on"`
+		Use     *work.UseIn `json:"use,omitempty" doc:"Of a treatment that is done: what was used, for the use record"`
 	}
-}) (*Out[house.OrderDetail], error) {
+}) (*Out[work.OrderDetail], error) {
 	b := in.Body
-	o, err := s.Tick(
+	o, err := s.Work.TickOff(
 		ctx,
 		keyOf(ctx),
 		in.ID,
-		house.TickIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use},
+		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use},
 	)
 	return out(o), s.problem(ctx, "job", err)
 }
@@ -110,33 +112,33 @@ type AtVersion struct {
 	Version int `query:"version" required:"true" example:"1" doc:"The version the change is based on"`
 }
 
-func (s *Server) nextYear(ctx context.Context, in *AtVersion) (*Out[house.OrderDetail], error) {
-	o, err := s.NextYear(ctx, keyOf(ctx), in.ID, in.Version)
+func (s *Server) nextYear(ctx context.Context, in *AtVersion) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.NextYear(ctx, keyOf(ctx), in.ID, in.Version)
 	return out(o), s.problem(ctx, "job", err)
 }
 
 func (s *Server) dropOrder(ctx context.Context, in *AtVersion) (*struct{}, error) {
-	return nil, s.problem(ctx, "job", s.Drop(ctx, keyOf(ctx), in.ID, in.Version))
+	return nil, s.problem(ctx, "job", s.Work.Drop(ctx, keyOf(ctx), in.ID, in.Version))
 }
 
-func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[house.OrderDetail], error) {
-	o, err := s.Restore(ctx, keyOf(ctx), in.ID)
+func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.Restore(ctx, keyOf(ctx), in.ID)
 	return out(o), s.problem(ctx, "job", err)
 }
 
 func (s *Server) rounds(ctx context.Context, in *struct {
 	From string `query:"from" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	Days int    `query:"days" default:"14" minimum:"1" maximum:"120"`
-}) (*Out[house.Rounds], error) {
-	from := s.Today()
+}) (*Out[rounds.Rounds], error) {
+	from := s.Estate.Today()
 	if in.From != "" {
 		d, err := day.Parse(in.From)
 		if err != nil {
-			return nil, s.problem(ctx, "rounds", house.Refuse("from", in.From, err.Error()))
+			return nil, s.problem(ctx, "rounds", invalid.One("from", in.From, err.Error()))
 		}
 		from = d
 	}
-	o, err := s.Rounds(ctx, from, in.Days)
+	o, err := s.Rounds.Rounds(ctx, from, in.Days)
 	return out(o), s.problem(ctx, "jobs", err)
 }
 
@@ -148,16 +150,16 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 }) (*File, error) {
 	from, err := day.Parse(in.From)
 	if err != nil {
-		return nil, s.problem(ctx, "calendar", house.Refuse("from", in.From, err.Error()))
+		return nil, s.problem(ctx, "calendar", invalid.One("from", in.From, err.Error()))
 	}
 	to, err := day.Parse(in.To)
 	if err != nil {
-		return nil, s.problem(ctx, "calendar", house.Refuse("to", in.To, err.Error()))
+		return nil, s.problem(ctx, "calendar", invalid.One("to", in.To, err.Error()))
 	}
 	if to < from {
-		return nil, s.problem(ctx, "calendar", house.Refuse("to", in.To, "is before from"))
+		return nil, s.problem(ctx, "calendar", invalid.One("to", in.To, "is before from"))
 	}
-	text, err := s.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
+	text, err := s.Rounds.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
 	name := fmt.Sprintf("round-%s.ics", in.From)
 	return &File{
 			"text/calendar; charset=utf-8",

@@ -14,14 +14,17 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/rounds"
+	"mezzadro/house/walks"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
 // TestRecordBeforeOrders opens a record that the program before orders made: every verdict, job and day is there, and the
 // windows say the same within five days: what the last frosts are reckoned from was set anew since (4 days at most).
 func TestRecordBeforeOrders(t *testing.T) {
-	h := &estate{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
+	h := &opened{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
 	dump, err := os.ReadFile("../store/testdata/record-before-orders.sql")
 	if err != nil {
 		t.Fatal(err)
@@ -60,7 +63,7 @@ func TestRecordBeforeOrders(t *testing.T) {
 	}
 	near := func(a, b day.Day) bool { return a-b <= 5 && b-a <= 5 }
 	for _, w := range was {
-		o := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", w.ID), nil)
+		o := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", w.ID), nil)
 		if o.PlantID != w.PlantID || string(o.Kind) != w.Kind || o.Title != w.Title || o.Day.String() != w.Day {
 			t.Errorf("job %d was %+v and is %+v", w.ID, w, o.Order)
 		}
@@ -74,18 +77,18 @@ func TestRecordBeforeOrders(t *testing.T) {
 			}
 		}
 	}
-	if list := ok[Run[house.Order]](h, "GET", "/orders?limit=500", nil); len(list.Items) != len(was) {
+	if list := ok[Run[work.Order]](h, "GET", "/orders?limit=500", nil); len(list.Items) != len(was) {
 		t.Errorf("%d jobs stand, %d did", len(list.Items), len(was))
 	}
 }
 
 // decide accepts or overrules a verdict on the villa's camellia.
-func (h *estate) decide(property house.PropertyOut, plant house.PlantOut, d obj) house.Decided {
+func (h *opened) decide(property estate.PropertyOut, plant estate.PlantOut, d obj) walks.Decided {
 	h.t.Helper()
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
 	ok[damage.Answer](h, "PUT", at+"/checks", obj{"checks": doubt})
-	return ok[house.Decided](h, "POST", at+"/verdict", d)
+	return ok[walks.Decided](h, "POST", at+"/verdict", d)
 }
 
 // TestAnOrdersLife: put on a day, overdue, ticked off, taken back; what was skipped says why; two devices at one order.
@@ -94,9 +97,9 @@ func TestAnOrdersLife(t *testing.T) {
 	property, plant := h.villa()
 	look := from(h.decide(property, plant, obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
 	path := fmt.Sprintf("/orders/%d", look.ID)
-	put := ok[house.PutOut](h, "PUT", path+"/day", obj{"day": "2027-04-26", "version": 1, "crew": "Crew 1"})
+	put := ok[work.PutOut](h, "PUT", path+"/day", obj{"day": "2027-04-26", "version": 1, "crew": "Crew 1"})
 	h.today = day.Of(2027, 4, 29)
-	late := ok[Run[house.Order]](h, "GET", "/orders?list=overdue", nil).Items
+	late := ok[Run[work.Order]](h, "GET", "/orders?list=overdue", nil).Items
 	if len(late) != 1 || !late[0].Overdue || late[0].Crew != "Crew 1" {
 		t.Fatalf("overdue: %+v", late)
 	}
@@ -118,27 +121,27 @@ func TestAnOrdersLife(t *testing.T) {
 		}
 	}
 	tick := obj{"state": "done", "took_minutes": 12, "note": "In leaf all over", "version": put.Order.Version}
-	done := ok[house.OrderDetail](h, "PUT", path+"/state", tick, "Idempotency-Key", "tick")
-	if again := ok[house.OrderDetail](h, "PUT", path+"/state", tick, "Idempotency-Key", "tick"); again.Version != done.Version || again.State != job.Done {
+	done := ok[work.OrderDetail](h, "PUT", path+"/state", tick, "Idempotency-Key", "tick")
+	if again := ok[work.OrderDetail](h, "PUT", path+"/state", tick, "Idempotency-Key", "tick"); again.Version != done.Version || again.State != job.Done {
 		t.Errorf("the same tick twice: %+v, %+v", done.Order, again.Order)
 	}
 	if done.Took != 12 || done.Ended != h.today || done.Overdue {
 		t.Errorf("done: %+v", done.Order)
 	}
-	if r := ok[house.Rounds](h, "GET", "/rounds?from=2027-04-29&days=7", nil); len(r.Overdue) != 0 || len(r.Days[0].Jobs) != 1 || r.Days[0].Jobs[0].State != job.Done {
+	if r := ok[rounds.Rounds](h, "GET", "/rounds?from=2027-04-29&days=7", nil); len(r.Overdue) != 0 || len(r.Days[0].Jobs) != 1 || r.Days[0].Jobs[0].State != job.Done {
 		t.Errorf("the day's list: %+v", r.Days[0])
 	}
 	if code, b := h.do("PUT", path+"/day", obj{"day": "2027-05-02", "version": done.Version}); code != 409 || !strings.Contains(string(b), "done already") {
 		t.Errorf("what is done was put on a day: %d %s", code, b)
 	}
-	back := ok[house.OrderDetail](h, "PUT", path+"/state", obj{"state": "waiting", "version": done.Version})
+	back := ok[work.OrderDetail](h, "PUT", path+"/state", obj{"state": "waiting", "version": done.Version})
 	if back.State != job.Placed || !back.Overdue || back.Took != 0 {
 		t.Errorf("taken back: %+v", back.Order)
 	}
 	// A later verdict leaves what is done alone and drops what is not.
-	ok[house.OrderDetail](h, "PUT", path+"/state", obj{"state": "done", "version": back.Version})
+	ok[work.OrderDetail](h, "PUT", path+"/state", obj{"state": "done", "version": back.Version})
 	h.decide(property, plant, obj{"decision": "overruled", "kind": "leave", "note": "It leafs"})
-	story := ok[house.Story](h, "GET", fmt.Sprintf("/plants/%d/story", plant.ID), nil)
+	story := ok[walks.Story](h, "GET", fmt.Sprintf("/plants/%d/story", plant.ID), nil)
 	if len(story.Jobs) != 1 || story.Jobs[0].ID != look.ID {
 		t.Errorf("after a verdict to leave it: %+v", story.Jobs)
 	}
@@ -152,7 +155,7 @@ func TestByHandOnADay(t *testing.T) {
 	on := h.today + 4
 	body := obj{"property_id": property.ID, "kind": "walk", "title": "Walk of it", "minutes": 30, "day": on.String(),
 		"spans": []obj{{"from": on.String(), "to": (on + 28).String()}}}
-	walk := ok[house.OrderDetail](h, "POST", "/orders", body)
+	walk := ok[work.OrderDetail](h, "POST", "/orders", body)
 	if walk.Kind != job.Walk || walk.State != job.Placed || walk.Day != on || walk.Plants != 0 {
 		t.Fatalf("put on a day: %+v", walk)
 	}
@@ -162,7 +165,7 @@ func TestByHandOnADay(t *testing.T) {
 			t.Errorf("%s: %d %s", name, code, b)
 		}
 	}
-	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 1 {
+	if n := len(ok[Run[work.Order]](h, "GET", "/orders", nil).Items); n != 1 {
 		t.Errorf("%d orders are kept, want the one", n)
 	}
 	if code, b := h.do("PUT", fmt.Sprintf("/orders/%d", walk.ID), obj{"property_id": property.ID, "kind": "walk", "title": "Walk",
@@ -176,14 +179,14 @@ func TestByHandAndAcross(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
 	look := from(h.decide(property, plant, obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", look.ID), obj{"day": "2027-04-26", "version": 1})
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", look.ID), obj{"day": "2027-04-26", "version": 1})
 	body := obj{"property_id": property.ID, "plants": []int64{plant.ID}, "title": "Wrap the stem", "minutes": 20, "every_days": 10,
 		"spans": []obj{{"from": "2027-03-20", "to": "2027-05-10", "cost": 10}}, "after": []obj{{"id": look.ID, "min_days": 5, "why": "the look comes first"}}}
-	hand := ok[house.OrderDetail](h, "POST", "/orders", body)
+	hand := ok[work.OrderDetail](h, "POST", "/orders", body)
 	if hand.Origin != job.Hand || hand.BestCost != 10 || len(hand.After) != 1 || len(hand.PlantIDs) != 1 {
 		t.Fatalf("%+v", hand)
 	}
-	if p := ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", hand.ID), obj{"day": "2027-04-28", "version": 1}); len(p.Warnings) != 1 || !strings.Contains(p.Warnings[0], "26 April") {
+	if p := ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", hand.ID), obj{"day": "2027-04-28", "version": 1}); len(p.Warnings) != 1 || !strings.Contains(p.Warnings[0], "26 April") {
 		t.Errorf("two days after: %v", p.Warnings)
 	}
 	if code, b := h.do("PUT", fmt.Sprintf("/orders/%d/day", hand.ID), obj{"day": "2027-05-20", "version": 2}); code != 422 || !strings.Contains(string(b), "body.day") {
@@ -191,9 +194,9 @@ func TestByHandAndAcross(t *testing.T) {
 	}
 	// Done, a repeat asks for the next time, and only for that; taken back, that goes again.
 	h.today = day.Of(2027, 4, 28)
-	done := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", hand.ID), obj{"state": "done", "version": 2})
-	wraps := func() (out []house.Order) {
-		for _, o := range ok[Run[house.Order]](h, "GET", "/orders", nil).Items {
+	done := ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", hand.ID), obj{"state": "done", "version": 2})
+	wraps := func() (out []work.Order) {
+		for _, o := range ok[Run[work.Order]](h, "GET", "/orders", nil).Items {
 			if o.Title == "Wrap the stem" {
 				out = append(out, o)
 			}
@@ -203,7 +206,7 @@ func TestByHandAndAcross(t *testing.T) {
 	if w := wraps(); len(w) != 1 || w[0].BestDay != h.today+10 {
 		t.Errorf("the next time: %+v", w)
 	}
-	back := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", hand.ID), obj{"state": "waiting", "version": done.Version})
+	back := ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", hand.ID), obj{"state": "waiting", "version": done.Version})
 	if w := wraps(); len(w) != 1 || w[0].ID != hand.ID {
 		t.Errorf("after taking it back: %+v", w)
 	}
@@ -232,7 +235,7 @@ func TestByHandAndAcross(t *testing.T) {
 	}
 	delete(body, "after") // the look went with its verdict
 	body["title"], body["version"] = "Wrap the stem in jute", back.Version
-	if c := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d", hand.ID), body); c.Title != "Wrap the stem in jute" || c.Day != day.Of(2027, 4, 28) {
+	if c := ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d", hand.ID), body); c.Title != "Wrap the stem in jute" || c.Day != day.Of(2027, 4, 28) {
 		t.Errorf("changed: %+v", c.Order)
 	}
 }
@@ -243,28 +246,28 @@ func TestPassed(t *testing.T) {
 	property, plant := h.villa()
 	d := h.decide(property, plant, obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 1, "note": "so be it"})
 	h.today = day.Of(2028, 3, 1)
-	list := ok[Run[house.Order]](h, "GET", "/orders?list=waiting", nil).Items
+	list := ok[Run[work.Order]](h, "GET", "/orders?list=waiting", nil).Items
 	if len(list) != len(d.Jobs) || !list[0].Passed {
 		t.Fatalf("%+v", list)
 	}
-	var cut house.Order
+	var cut work.Order
 	for _, o := range list {
 		if o.Kind == job.CutBack {
 			cut = o
 		}
 	}
-	next := ok[house.OrderDetail](h, "POST", fmt.Sprintf("/orders/%d/next-year?version=%d", cut.ID, cut.Version), nil)
+	next := ok[work.OrderDetail](h, "POST", fmt.Sprintf("/orders/%d/next-year?version=%d", cut.ID, cut.Version), nil)
 	if next.Passed || next.BestDay.Year() != 2028 || next.BestDay <= h.today {
 		t.Errorf("in the coming year: %+v", next.Order)
 	}
-	if first := ok[Run[house.Order]](h, "GET", "/orders?list=waiting", nil).Items[0]; first.ID != cut.ID {
+	if first := ok[Run[work.Order]](h, "GET", "/orders?list=waiting", nil).Items[0]; first.ID != cut.ID {
 		t.Errorf("first in the list is %+v", first)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/orders/%d?version=%d", cut.ID, next.Version), nil)
 	if code, _ := h.do("GET", fmt.Sprintf("/orders/%d", cut.ID), nil); code != 404 {
 		t.Errorf("a dropped order answers %d", code)
 	}
-	ok[house.OrderDetail](h, "POST", fmt.Sprintf("/orders/%d/restore", cut.ID), nil)
+	ok[work.OrderDetail](h, "POST", fmt.Sprintf("/orders/%d/restore", cut.ID), nil)
 }
 
 // TestUnits: the firm's units are those of every text, figures stay SI, and the reader's region orders day and month.
@@ -276,7 +279,7 @@ func TestUnits(t *testing.T) {
 	if f.Units != "imperial" || f.Rules.Perennials != "at frost" {
 		t.Fatalf("%+v", f)
 	}
-	o := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", d.Jobs[0].ID), nil)
+	o := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", d.Jobs[0].ID), nil)
 	if o.Title != "Cut Common camellia back to 3 ft 3 in" || o.Params.CutM != 1 {
 		t.Errorf("%q at %g m", o.Title, o.Params.CutM)
 	}
@@ -366,17 +369,17 @@ func TestContract(t *testing.T) {
 }
 
 // manyOrders adds so many orders on each plant of a large record, as verdicts would.
-func manyOrders(b *testing.B, h *estate, each int) {
+func manyOrders(b *testing.B, h *opened, each int) {
 	b.Helper()
 	ctx := context.Background()
-	plants, err := h.server.Store.Plants(ctx, 0, 0, 1<<31)
+	plants, err := h.server.Estate.Store.Plants(ctx, 0, 0, 1<<31)
 	if err != nil {
 		b.Fatal(err)
 	}
 	kinds := []job.Order{{Kind: job.Look, Title: "Look again", Params: job.Params{When: job.LeafDue}}, {Kind: job.CutBack, Title: "Cut back", Params: job.Params{When: job.AsFound}},
 		{Kind: job.Feed, Title: "Feed", Params: job.Params{EveryDays: job.FeedEvery}}}
 	n := 0
-	err = h.server.Store.Write(ctx, func(tx store.Tx) error {
+	err = h.server.Estate.Store.Write(ctx, func(tx store.Tx) error {
 		for i, p := range plants {
 			for k := range each {
 				if each == 3 && i%2 == 1 && k == 2 {
@@ -405,35 +408,35 @@ func manyOrders(b *testing.B, h *estate, each int) {
 }
 
 // page, days, plants and counted are the raw reads of the rows that the places show, without what is made of them.
-func (h *estate) page(list store.OrderList, limit int) func() error {
+func (h *opened) page(list store.OrderList, limit int) func() error {
 	return func() error {
-		_, err := h.server.Store.OrderPage(context.Background(),
+		_, err := h.server.Estate.Store.OrderPage(context.Background(),
 			store.OrderPage{List: list, Today: h.today.String(), Soon: (h.today + 14).String(), Limit: limit})
 		return err
 	}
 }
 
-func (h *estate) days(n int) func() error {
+func (h *opened) days(n int) func() error {
 	return func() error {
 		from, to := h.today.String(), (h.today + day.Day(n-1)).String()
-		if _, err := h.server.Store.OrdersBetween(context.Background(), from, to, 2000); err != nil {
+		if _, err := h.server.Estate.Store.OrdersBetween(context.Background(), from, to, 2000); err != nil {
 			return err
 		}
-		_, err := h.server.Store.EndedBetween(context.Background(), from, to, 2000)
+		_, err := h.server.Estate.Store.EndedBetween(context.Background(), from, to, 2000)
 		return err
 	}
 }
 
-func (h *estate) plants(n int) func() error {
+func (h *opened) plants(n int) func() error {
 	return func() error {
-		_, err := h.server.Store.Plants(context.Background(), 0, 0, n)
+		_, err := h.server.Estate.Store.Plants(context.Background(), 0, 0, n)
 		return err
 	}
 }
 
-func (h *estate) counted() func() error {
+func (h *opened) counted() func() error {
 	return func() error {
-		_, err := h.server.Store.CountOrders(context.Background(), h.today.String(), (h.today + 14).String())
+		_, err := h.server.Estate.Store.CountOrders(context.Background(), h.today.String(), (h.today + 14).String())
 		return err
 	}
 }
@@ -492,11 +495,11 @@ func BenchmarkOrders25000(b *testing.B) {
 			if code, _ := h.do("GET", "/climates", nil); code != 200 {
 				b.Fatal(code)
 			}
-			if err := h.server.Warm(ctx); err != nil {
+			if err := h.server.Estate.Warm(ctx); err != nil {
 				b.Fatal(err)
 			}
 			b.StartTimer()
-			if err := h.server.RefreshWindows(ctx); err != nil {
+			if err := h.server.Work.RefreshWindows(ctx); err != nil {
 				b.Fatal(err)
 			}
 		}
@@ -507,15 +510,15 @@ func BenchmarkOrders25000(b *testing.B) {
 func TestLanesInOrder(t *testing.T) {
 	h := newHouse(t)
 	here, there, box, rose, farBox := h.boxes()
-	add := func(p house.PropertyOut, plant house.PlantOut, kind, title string) {
-		ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": kind, "title": title, "minutes": 20})
+	add := func(p estate.PropertyOut, plant estate.PlantOut, kind, title string) {
+		ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": kind, "title": title, "minutes": 20})
 	}
 	add(there, farBox, "mulch", "Mulch the court")
 	add(here, rose, "prune", "Cut the roses")
 	add(here, box, "feed", "Feed the box")
 	add(here, rose, "feed", "Feed the roses")
 	titles := func(query string) (out []string) {
-		y := ok[house.LanesPage](h, "GET", "/year"+query, nil)
+		y := ok[work.LanesPage](h, "GET", "/year"+query, nil)
 		for _, l := range y.Items {
 			out = append(out, l.Title)
 		}

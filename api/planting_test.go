@@ -8,7 +8,9 @@ import (
 
 	"mezzadro/core/replacement"
 	"mezzadro/core/site"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/ground"
+	"mezzadro/house/work"
 )
 
 // TestOwnWord: a firm's price counts the cost of a bed, what it bans is left out, and what it lost again and again is
@@ -16,22 +18,22 @@ import (
 func TestOwnWord(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
-	score := func(more obj) house.ReplacementOut {
+	score := func(more obj) ground.ReplacementOut {
 		body := obj{"property": here.ID, "spot": obj{"light": "full sun"}, "only": []string{"syringa-vulgaris", "lavandula-angustifolia", "nepeta-faassenii"}}
 		for k, v := range more {
 			body[k] = v
 		}
-		return ok[house.ReplacementOut](h, "POST", "/reckon/replacement", body)
+		return ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", body)
 	}
-	of := func(o house.ReplacementOut, id string) house.Replacing {
-		k := slices.IndexFunc(o.Ranked, func(r house.Replacing) bool { return r.Species == id })
+	of := func(o ground.ReplacementOut, id string) ground.Replacing {
+		k := slices.IndexFunc(o.Ranked, func(r ground.Replacing) bool { return r.Species == id })
 		if k < 0 {
-			return house.Replacing{}
+			return ground.Replacing{}
 		}
 		return o.Ranked[k]
 	}
 	before := score(nil)
-	said := ok[house.KindWord](h, "PUT", "/kinds/lavandula-angustifolia", obj{"price": 4, "banned": false})
+	said := ok[ground.KindWord](h, "PUT", "/kinds/lavandula-angustifolia", obj{"price": 4, "banned": false})
 	if said.Price != 4 || said.Common == "" {
 		t.Errorf("said: %+v", said)
 	}
@@ -45,14 +47,14 @@ func TestOwnWord(t *testing.T) {
 	}) {
 		t.Errorf("eight of ten lilacs were lost: %g, before %g: %+v", b.Score, a.Score, b.Parts)
 	}
-	ok[house.KindWord](h, "PUT", "/kinds/syringa-vulgaris", obj{"price": 0, "banned": true})
+	ok[ground.KindWord](h, "PUT", "/kinds/syringa-vulgaris", obj{"price": 0, "banned": true})
 	if o := score(nil); len(o.Out) != 1 || !strings.Contains(o.Out[0].Out[0], "must not be planted") {
 		t.Errorf("banned: %+v", o.Out)
 	}
-	if list := ok[Run[house.KindWord]](h, "GET", "/kinds", nil).Items; !slices.ContainsFunc(list, func(k house.KindWord) bool { return k.Banned }) {
+	if list := ok[Run[ground.KindWord]](h, "GET", "/kinds", nil).Items; !slices.ContainsFunc(list, func(k ground.KindWord) bool { return k.Banned }) {
 		t.Errorf("the firm's words: %+v", list)
 	}
-	ok[house.KindWord](h, "PUT", "/kinds/syringa-vulgaris", obj{"price": 0, "banned": false})
+	ok[ground.KindWord](h, "PUT", "/kinds/syringa-vulgaris", obj{"price": 0, "banned": false})
 	if o := score(nil); of(o, "syringa-vulgaris").Score != of(before, "syringa-vulgaris").Score {
 		t.Error("taken back, it is not as before")
 	}
@@ -78,22 +80,22 @@ func TestPlantingJobs(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/planting", here.ID)
-	standing := func() []house.Order {
-		return ok[Run[house.Order]](h, "GET", fmt.Sprintf("/orders?list=standing&limit=200&property=%d", here.ID), nil).Items
+	standing := func() []work.Order {
+		return ok[Run[work.Order]](h, "GET", fmt.Sprintf("/orders?list=standing&limit=200&property=%d", here.ID), nil).Items
 	}
 	n := len(standing())
-	ok[house.KindWord](h, "PUT", "/kinds/lavandula-angustifolia", obj{"price": 4, "banned": false})
+	ok[ground.KindWord](h, "PUT", "/kinds/lavandula-angustifolia", obj{"price": 4, "banned": false})
 	body := obj{"kinds": []obj{{"species": "lavandula-angustifolia", "count": 46, "spacing_m": 0.33}, {"species": "syringa-vulgaris"}}, "where": "Top bed"}
-	got := ok[house.Planted](h, "POST", path, body, "Idempotency-Key", "planting-1")
-	again := ok[house.Planted](h, "POST", path, body, "Idempotency-Key", "planting-1")
+	got := ok[ground.Planted](h, "POST", path, body, "Idempotency-Key", "planting-1")
+	again := ok[ground.Planted](h, "POST", path, body, "Idempotency-Key", "planting-1")
 	if len(got.Orders) != 3 || !slices.Equal(got.Orders, again.Orders) || got.Cost != 184 || got.Litres < 100 || len(standing()) != n+3 {
 		t.Fatalf("planted: %+v, again %+v, %d jobs", got, again, len(standing())-n)
 	}
-	water := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", got.Orders[2]), nil)
+	water := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", got.Orders[2]), nil)
 	if len(water.After) != 2 || !strings.Contains(water.Title, "Water the new") || !strings.Contains(strings.Join(water.Why, " "), "First season") {
 		t.Errorf("the water: %+v", water)
 	}
-	first := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", got.Orders[0]), nil)
+	first := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", got.Orders[0]), nil)
 	if !strings.HasPrefix(first.Title, "Plant Lavender") && !strings.Contains(first.Title, "× 46, Top bed") || !strings.Contains(strings.Join(first.Why, " "), "184.00") {
 		t.Errorf("the planting: %q %q", first.Title, first.Why)
 	}
@@ -110,7 +112,7 @@ func TestPlantingJobs(t *testing.T) {
 func TestPlanFurther(t *testing.T) {
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
-	lilac := ok[house.Plant](h, "POST", "/plants", obj{"property_id": here.ID, "species": "syringa-vulgaris", "height_m": 1.2})
+	lilac := ok[estate.Plant](h, "POST", "/plants", obj{"property_id": here.ID, "species": "syringa-vulgaris", "height_m": 1.2})
 	path := fmt.Sprintf("/properties/%d/plan", here.ID)
 	things := []obj{
 		{"id": "gate", "kind": "gate", "points": []obj{{"x": 0, "y": 0}}},
@@ -118,20 +120,20 @@ func TestPlanFurther(t *testing.T) {
 		{"id": "a", "kind": "plant", "plant_id": lilac.ID, "points": []obj{{"x": 3, "y": 9}}},
 		{"id": "b", "kind": "plant", "plant_id": box.ID, "points": []obj{{"x": 2, "y": 1}}},
 	}
-	kept := ok[house.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 46, "slope_pct": 6, "falls_to_deg": 180, "wind_from": "west", "things": things}})
+	kept := ok[ground.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 46, "slope_pct": 6, "falls_to_deg": 180, "wind_from": "west", "things": things}})
 	if kept.Plan.SlopePct != 6 || kept.Plan.WindFrom != "west" {
 		t.Errorf("kept: %+v", kept.Plan)
 	}
-	before := ok[Run[house.StopSet]](h, "POST", path+"/stops", obj{}).Items
-	stop := func(id int64) int { return ok[house.Plant](h, "GET", fmt.Sprintf("/plants/%d", id), nil).Stop }
+	before := ok[Run[ground.StopSet]](h, "POST", path+"/stops", obj{}).Items
+	stop := func(id int64) int { return ok[estate.Plant](h, "GET", fmt.Sprintf("/plants/%d", id), nil).Stop }
 	if len(before) != 2 || stop(box.ID) != 10 || stop(lilac.ID) != 20 {
 		t.Errorf("the way round: %+v, box %d, lilac %d", before, stop(box.ID), stop(lilac.ID))
 	}
-	ok[Run[house.StopSet]](h, "POST", path+"/stops", obj{"set": before})
+	ok[Run[ground.StopSet]](h, "POST", path+"/stops", obj{"set": before})
 	if stop(lilac.ID) != 0 {
 		t.Errorf("set back: %d", stop(lilac.ID))
 	}
-	o := ok[house.SiteOut](h, "POST", "/reckon/site", obj{"plan": kept.Plan, "plant": "a", "paced": obj{"a": obj{"x": 0, "y": 0}, "b": obj{"x": 4, "y": 0}, "from_a": 3, "from_b": 5, "left": true}})
+	o := ok[ground.SiteOut](h, "POST", "/reckon/site", obj{"plan": kept.Plan, "plant": "a", "paced": obj{"a": obj{"x": 0, "y": 0}, "b": obj{"x": 4, "y": 0}, "from_a": 3, "from_b": 5, "left": true}})
 	if o.Paced == nil || *o.Paced != (site.At{X: 0, Y: 3}) || o.Grows == nil || len(o.Grows.Meets) != 1 || o.Grows.Meets[0].What != "path" {
 		t.Errorf("paced %v, grows %+v", o.Paced, o.Grows)
 	}
@@ -139,18 +141,18 @@ func TestPlanFurther(t *testing.T) {
 		t.Errorf("what does not meet: %d %s", code, b)
 	}
 	h.do("DELETE", fmt.Sprintf("/plants/%d", lilac.ID), nil)
-	after := ok[house.PlanOut](h, "GET", path, nil)
+	after := ok[ground.PlanOut](h, "GET", path, nil)
 	grave := after.Plan.Thing("a")
 	if grave == nil || grave.Kind != site.Grave || grave.Species != "syringa-vulgaris" || grave.Year == 0 {
 		t.Fatalf("its grave: %+v", grave)
 	}
-	ok[house.PlanOut](h, "PUT", path, obj{"version": after.Version, "plan": after.Plan})
-	asked := ok[house.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "plan": after.Plan, "at": obj{"x": 3, "y": 9}, "only": []string{"syringa-vulgaris"}})
+	ok[ground.PlanOut](h, "PUT", path, obj{"version": after.Version, "plan": after.Plan})
+	asked := ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "plan": after.Plan, "at": obj{"x": 3, "y": 9}, "only": []string{"syringa-vulgaris"}})
 	if len(asked.Ranked) != 1 || !slices.ContainsFunc(asked.Ranked[0].Parts, func(p replacement.Part) bool { return p.Name == "soil trouble" }) || asked.Spot.PathM != 1 {
 		t.Errorf("at the grave: %+v", asked)
 	}
 	h.do("POST", fmt.Sprintf("/plants/%d/restore", lilac.ID), nil)
-	if back := ok[house.PlanOut](h, "GET", path, nil); back.Plan.Thing("a") != nil || !slices.ContainsFunc(back.Loose, func(l house.LoosePlant) bool { return l.ID == lilac.ID }) {
+	if back := ok[ground.PlanOut](h, "GET", path, nil); back.Plan.Thing("a") != nil || !slices.ContainsFunc(back.Loose, func(l ground.LoosePlant) bool { return l.ID == lilac.ID }) {
 		t.Errorf("brought back it has no grave, and no place: %+v %+v", back.Plan.Thing("a"), back.Loose)
 	}
 	year := ok[replacement.Calendar](h, "GET", fmt.Sprintf("/properties/%d/bloom", here.ID), nil)

@@ -8,7 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/invalid"
-	"mezzadro/house"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -28,7 +28,7 @@ const valueMost = 200
 func (s *Server) problem(ctx context.Context, what string, err error) error {
 	var fields invalid.Fields
 	var stale store.Stale
-	var noSpecies house.NoSpecies
+	var noSpecies estate.NoSpecies
 	switch {
 	case err == nil:
 		return nil
@@ -63,17 +63,17 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 		return huma.Error409Conflict(string(refused))
 	}
 	if text := store.Trouble(err); text != "" {
-		s.Log.ErrorContext(ctx, "the record", "what", what, "error", err)
+		s.Estate.Log.ErrorContext(ctx, "the record", "what", what, "error", err)
 		return huma.NewError(http.StatusInsufficientStorage, text)
 	}
 	if errors.Is(err, context.Canceled) {
 		return huma.NewError(499, "the request was called off")
 	}
 	if store.Committed(ctx) {
-		s.Log.ErrorContext(ctx, "kept, and not answered", "what", what, "error", err)
+		s.Estate.Log.ErrorContext(ctx, "kept, and not answered", "what", what, "error", err)
 		return huma.Error500InternalServerError(what + ": it was kept, but what came of it could not be read; look at it anew. The fault has been logged")
 	}
-	s.Log.ErrorContext(ctx, "operation failed", "what", what, "error", err)
+	s.Estate.Log.ErrorContext(ctx, "operation failed", "what", what, "error", err)
 	return huma.Error500InternalServerError(
 		what + ": something went wrong here; it has been logged, and nothing was changed",
 	)

@@ -7,7 +7,7 @@ import (
 
 	"mezzadro/core/invalid"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/treat"
 )
 
 // labelIn is a label's picture or PDF.
@@ -19,7 +19,7 @@ type labelIn struct {
 // Resolve reads it.
 func (l *labelIn) Resolve(c huma.Context) []error { return l.file.read(c) }
 
-func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[house.Product], error) {
+func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[treat.Product], error) {
 	if err := in.file.within("label"); err != nil {
 		return nil, err
 	}
@@ -27,12 +27,12 @@ func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[house.Product
 	if err != nil {
 		return nil, s.problem(ctx, "product", invalid.Fields{{Path: "label", Problem: err.Error()}})
 	}
-	p, err := s.KeepLabel(ctx, keyOf(ctx), in.ID, file, is)
+	p, err := s.Treat.KeepLabel(ctx, keyOf(ctx), in.ID, file, is)
 	return out(p), s.problem(ctx, "product", err)
 }
 
 func (s *Server) label(ctx context.Context, in *ByID) (*PictureOut, error) {
-	file, is, err := s.Label(ctx, in.ID)
+	file, is, err := s.Treat.Label(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "label", err)
 	}
@@ -40,7 +40,7 @@ func (s *Server) label(ctx context.Context, in *ByID) (*PictureOut, error) {
 	return &PictureOut{kind, "private, no-cache", file}, nil
 }
 
-func (s *Server) dropLabel(ctx context.Context, in *Write) (*Out[house.Product], error) {
-	p, err := s.KeepLabel(ctx, keyOf(ctx), in.ID, nil, "")
+func (s *Server) dropLabel(ctx context.Context, in *Write) (*Out[treat.Product], error) {
+	p, err := s.Treat.KeepLabel(ctx, keyOf(ctx), in.ID, nil, "")
 	return out(p), s.problem(ctx, "product", err)
 }

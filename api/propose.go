@@ -11,9 +11,11 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"mezzadro/core/rounds"
+	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/firm"
+	"mezzadro/house/rounds"
+	"mezzadro/house/work"
 )
 
 func (s *Server) roundRoutes(a huma.API) {
@@ -39,7 +41,7 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, get, "/rounds/proposals/{id}/progress", doc{"proposal-progress", "Work", "How far a proposal is, as it comes",
 		"Server-sent events, each the state, the share done, the tries and the best score; the last one when the search has ended.", readsOf, 0}, s.proposalProgress)
-	events(a, "/rounds/proposals/{id}/progress", house.Progress{})
+	events(a, "/rounds/proposals/{id}/progress", rounds.Progress{})
 	op(a, post, "/rounds/proposals/{id}/stop", doc{"stop-proposal", "Work", "Stop looking", "What was found so far is the proposal.", writes, 0}, s.stopProposal)
 	op(a, get, "/rounds/proposals/{id}/why/{order}", doc{"why-there", "Work", "Why a job stands where it does", "And what each other day would cost, with all else as it stands.", readsOf, 0}, s.whyThere)
 	op(a, post, "/rounds/proposals/{id}/accept", doc{"accept-proposal", "Work", "Put the jobs of a proposal on their days", "All in one write; what was changed meanwhile stays as it is.", writes, 0}, s.acceptProposal)
@@ -48,55 +50,55 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, post, "/reckon/rounds", doc{"reckon-rounds", "Reckon", "Who goes where on which day", "From inline jobs, crews, places and weather: visits with times, score by part, a bound, what is left and why. Nothing is stored.", asks, 0}, s.reckonRounds)
 }
 
-func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body house.ReckonRoundsIn }) (*Out[house.ReckonRoundsOut], error) {
-	o, err := s.ReckonRounds(in.Body)
+func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body rounds.ReckonRoundsIn }) (*Out[rounds.ReckonRoundsOut], error) {
+	o, err := s.Rounds.ReckonRounds(in.Body)
 	return out(o), s.problem(ctx, "rounds", err)
 }
 
-func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[house.Crew]], error) {
-	list, err := s.Crews(ctx)
-	return out(Run[house.Crew]{Items: list}), s.problem(ctx, "crews", err)
+func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[rounds.Crew]], error) {
+	list, err := s.Rounds.Crews(ctx)
+	return out(Run[rounds.Crew]{Items: list}), s.problem(ctx, "crews", err)
 }
 
 func (s *Server) addCrew(ctx context.Context, in *struct {
 	OnceKey
-	Body house.CrewIn
-}) (*Out[house.Crew], error) {
-	c, err := s.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
+	Body rounds.CrewIn
+}) (*Out[rounds.Crew], error) {
+	c, err := s.Rounds.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
 	return out(c), s.problem(ctx, "crew", err)
 }
 
 func (s *Server) changeCrew(ctx context.Context, in *struct {
 	Write
-	Body house.CrewIn
-}) (*Out[house.Crew], error) {
-	c, err := s.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
+	Body rounds.CrewIn
+}) (*Out[rounds.Crew], error) {
+	c, err := s.Rounds.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(c), s.problem(ctx, "crew", err)
 }
 
 func (s *Server) removeCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "crew", s.Rounds.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "crew", s.Rounds.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
 }
 
-func (s *Server) access(ctx context.Context, in *ByID) (*Out[house.Access], error) {
-	a, err := s.AccessOf(ctx, in.ID)
+func (s *Server) access(ctx context.Context, in *ByID) (*Out[rounds.Access], error) {
+	a, err := s.Rounds.AccessOf(ctx, in.ID)
 	return out(a), s.problem(ctx, "property", err)
 }
 
 func (s *Server) setAccess(ctx context.Context, in *struct {
 	Write
-	Body house.Access
-}) (*Out[house.Access], error) {
-	a, err := s.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
+	Body rounds.Access
+}) (*Out[rounds.Access], error) {
+	a, err := s.Rounds.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(a), s.problem(ctx, "property", err)
 }
 
 func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
-	list, err := s.GiveWays(ctx)
+	list, err := s.Rounds.GiveWays(ctx)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteWays(&b, list)
@@ -107,8 +109,8 @@ func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
 func (s *Server) takeWays(ctx context.Context, in *struct {
 	OnceKey
 	RawBody []byte `contentType:"text/csv"`
-}) (*Out[house.WaysTaken], error) {
-	t, err := s.TakeWays(ctx, keyOf(ctx), in.RawBody)
+}) (*Out[rounds.WaysTaken], error) {
+	t, err := s.Rounds.TakeWays(ctx, keyOf(ctx), in.RawBody)
 	return out(t), s.problem(ctx, "ways", err)
 }
 
@@ -124,11 +126,11 @@ func (s *Server) routeFile(
 	ending, kind string,
 	write func(io.Writer, string, []exchange.RouteStop) error,
 ) (*File, error) {
-	on, err := dayOr("day", in.Day, s.Today())
+	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
 		return nil, s.problem(ctx, "route", err)
 	}
-	name, stops, err := s.Route(ctx, on, in.Crew)
+	name, stops, err := s.Rounds.Route(ctx, on, in.Crew)
 	var b bytes.Buffer
 	if err == nil {
 		err = write(&b, name, stops)
@@ -147,12 +149,12 @@ func (s *Server) routeGPX(ctx context.Context, in *RouteOf) (*File, error) {
 func (s *Server) sheet(ctx context.Context, in *struct {
 	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	Crew string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
-}) (*Out[house.Sheet], error) {
-	on, err := dayOr("day", in.Day, s.Today())
+}) (*Out[rounds.Sheet], error) {
+	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
 		return nil, s.problem(ctx, "sheet", err)
 	}
-	sheet, err := s.Sheet(ctx, on, in.Crew)
+	sheet, err := s.Rounds.Sheet(ctx, on, in.Crew)
 	return out(sheet), s.problem(ctx, "sheet", err)
 }
 
@@ -160,11 +162,11 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 	RouteOf
 	Language string `header:"Accept-Language"`
 }) (*File, error) {
-	on, err := dayOr("day", in.Day, s.Today())
+	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
 		return nil, s.problem(ctx, "sheet", err)
 	}
-	page, err := s.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
+	page, err := s.Rounds.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteDaySheet(&b, page)
@@ -175,21 +177,21 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 func (s *Server) tellings(ctx context.Context, in *struct {
 	Days     int    `query:"days" default:"14" minimum:"1" maximum:"60"`
 	Language string `header:"Accept-Language"`
-}) (*Out[Run[house.Telling]], error) {
-	list, err := s.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
-	return out(Run[house.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+}) (*Out[Run[firm.Telling]], error) {
+	list, err := s.Firm.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
+	return out(Run[firm.Telling]{Items: list}), s.problem(ctx, "jobs", err)
 }
 
-func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[house.Letter]], error) {
-	list, err := s.Letters(ctx)
-	return out(Run[house.Letter]{Items: list}), s.problem(ctx, "letters", err)
+func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[firm.Letter]], error) {
+	list, err := s.Firm.Letters(ctx)
+	return out(Run[firm.Letter]{Items: list}), s.problem(ctx, "letters", err)
 }
 
 func (s *Server) sendLetter(ctx context.Context, in *struct {
 	OnceKey
-	Body house.LetterIn
-}) (*Out[house.Letter], error) {
-	l, err := s.SendLetter(ctx, keyOf(ctx), in.Body)
+	Body firm.LetterIn
+}) (*Out[firm.Letter], error) {
+	l, err := s.Firm.SendLetter(ctx, keyOf(ctx), in.Body)
 	return out(l), s.problem(ctx, "job on that day", err)
 }
 
@@ -200,26 +202,26 @@ func (s *Server) told(ctx context.Context, in *struct {
 		Told   bool    `json:"told"`
 	}
 }) (*struct{}, error) {
-	return nil, s.problem(ctx, "job on a day", s.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
+	return nil, s.problem(ctx, "job on a day", s.Firm.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
 }
 
 func (s *Server) roundsSeason(ctx context.Context, in *struct {
 	Weeks int `query:"weeks" default:"26" minimum:"1" maximum:"52"`
-}) (*Out[house.WeeksAhead], error) {
-	o, err := s.SeasonOf(ctx, in.Weeks)
+}) (*Out[rounds.WeeksAhead], error) {
+	o, err := s.Rounds.SeasonOf(ctx, in.Weeks)
 	return out(o), s.problem(ctx, "jobs", err)
 }
 
 func (s *Server) propose(ctx context.Context, in *struct {
 	OnceKey
-	Body house.ProposalIn
-}) (*Out[house.Proposal], error) {
-	p, err := s.Propose(ctx, in.Body)
+	Body rounds.ProposalIn
+}) (*Out[rounds.Proposal], error) {
+	p, err := s.Rounds.Propose(ctx, in.Body)
 	return out(p), s.problem(ctx, "rounds", err)
 }
 
-func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[house.Proposal], error) {
-	p, err := s.ReadProposal(in.ID)
+func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[rounds.Proposal], error) {
+	p, err := s.Rounds.ReadProposal(in.ID)
 	return out(p), s.problem(ctx, "proposal", err)
 }
 
@@ -236,14 +238,14 @@ func events(a huma.API, path string, one any) {
 
 // proposalProgress streams: it answers at once, and writes an event whenever there is news.
 func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
-	if _, err := s.ReadProposal(in.ID); err != nil {
+	if _, err := s.Rounds.ReadProposal(in.ID); err != nil {
 		return nil, s.problem(ctx, "proposal", err)
 	}
 	return &huma.StreamResponse{Body: func(c huma.Context) {
 		c.SetHeader("Content-Type", "text/event-stream")
 		c.SetHeader("Cache-Control", "no-store")
 		w := c.BodyWriter()
-		err := s.WatchProposal(c.Context(), in.ID, func(p house.Progress) error {
+		err := s.Rounds.WatchProposal(c.Context(), in.ID, func(p rounds.Progress) error {
 			b, err := json.Marshal(p)
 			if err == nil {
 				_, err = fmt.Fprintf(w, "data: %s\n\n", b)
@@ -254,31 +256,31 @@ func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamRe
 			return err
 		})
 		if err != nil && c.Context().Err() == nil {
-			s.Log.Error("progress of a proposal", "error", err)
+			s.Estate.Log.Error("progress of a proposal", "error", err)
 		}
 	}}, nil
 }
 
-func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[house.Proposal], error) {
-	p, err := s.StopProposal(in.ID)
+func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[rounds.Proposal], error) {
+	p, err := s.Rounds.StopProposal(in.ID)
 	return out(p), s.problem(ctx, "proposal", err)
 }
 
 func (s *Server) whyThere(ctx context.Context, in *struct {
 	ByID
 	Order int64 `path:"order" example:"1" doc:"Id of the job"`
-}) (*Out[rounds.Why], error) {
-	w, err := s.WhyThere(in.ID, in.Order)
+}) (*Out[round.Why], error) {
+	w, err := s.Rounds.WhyThere(in.ID, in.Order)
 	return out(w), s.problem(ctx, "job in this proposal", err)
 }
 
-func (s *Server) acceptProposal(ctx context.Context, in *Write) (*Out[house.Accepted], error) {
-	a, err := s.Accept(ctx, keyOf(ctx), in.ID)
+func (s *Server) acceptProposal(ctx context.Context, in *Write) (*Out[rounds.Accepted], error) {
+	a, err := s.Rounds.Accept(ctx, keyOf(ctx), in.ID)
 	return out(a), s.problem(ctx, "proposal", err)
 }
 
-func (s *Server) takeBackProposal(ctx context.Context, in *Write) (*Out[house.Accepted], error) {
-	a, err := s.TakeBack(ctx, keyOf(ctx), in.ID)
+func (s *Server) takeBackProposal(ctx context.Context, in *Write) (*Out[rounds.Accepted], error) {
+	a, err := s.Rounds.TakeBack(ctx, keyOf(ctx), in.ID)
 	return out(a), s.problem(ctx, "proposal", err)
 }
 
@@ -288,7 +290,7 @@ func (s *Server) pinOrder(ctx context.Context, in *struct {
 		Pinned  bool `json:"pinned"`
 		Version int  `json:"version"`
 	}
-}) (*Out[house.OrderDetail], error) {
-	o, err := s.PinOrder(ctx, keyOf(ctx), in.ID, in.Body.Version, in.Body.Pinned)
+}) (*Out[work.OrderDetail], error) {
+	o, err := s.Rounds.PinOrder(ctx, keyOf(ctx), in.ID, in.Body.Version, in.Body.Pinned)
 	return out(o), s.problem(ctx, "job", err)
 }

@@ -8,31 +8,33 @@ import (
 	"time"
 
 	"mezzadro/core/job"
-	"mezzadro/core/rounds"
-	"mezzadro/house"
+	round "mezzadro/core/rounds"
+	"mezzadro/house/firm"
+	"mezzadro/house/rounds"
+	"mezzadro/house/work"
 )
 
 // weekOf is Monday to Friday from eight to five.
-func weekOf() (out [7]rounds.Span) {
+func weekOf() (out [7]round.Span) {
 	for d := 1; d <= 5; d++ {
-		out[d] = rounds.Span{From: 480, To: 1020}
+		out[d] = round.Span{From: 480, To: 1020}
 	}
 	return out
 }
 
 // crewOf enters a person and a crew of that one.
-func (h *estate) crewOf(name string, skills ...string) house.Crew {
+func (h *opened) crewOf(name string, skills ...string) rounds.Crew {
 	h.t.Helper()
-	p := ok[house.Person](h, "POST", "/people", obj{"name": name, "skills": append([]string{}, skills...)})
-	return ok[house.Crew](h, "POST", "/crews", obj{"name": name, "people": []int64{p.ID}, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}})
+	p := ok[rounds.Person](h, "POST", "/people", obj{"name": name, "skills": append([]string{}, skills...)})
+	return ok[rounds.Crew](h, "POST", "/crews", obj{"name": name, "people": []int64{p.ID}, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}})
 }
 
 // proposed looks for rounds until they are there.
-func (h *estate) proposed(in obj) house.Proposal {
+func (h *opened) proposed(in obj) rounds.Proposal {
 	h.t.Helper()
-	p := ok[house.Proposal](h, "POST", "/rounds/proposals", in)
+	p := ok[rounds.Proposal](h, "POST", "/rounds/proposals", in)
 	for deadline := time.Now().Add(time.Minute); p.State == "working" && time.Now().Before(deadline); time.Sleep(10 * time.Millisecond) {
-		p = ok[house.Proposal](h, "GET", fmt.Sprintf("/rounds/proposals/%d", p.ID), nil)
+		p = ok[rounds.Proposal](h, "GET", fmt.Sprintf("/rounds/proposals/%d", p.ID), nil)
 	}
 	if p.State != "done" {
 		h.t.Fatalf("the proposal is %s", p.State)
@@ -40,13 +42,13 @@ func (h *estate) proposed(in obj) house.Proposal {
 	return p
 }
 
-func (h *estate) byHand(property int64, title string, minutes int, more obj) house.Order {
+func (h *opened) byHand(property int64, title string, minutes int, more obj) work.Order {
 	h.t.Helper()
 	body := obj{"property_id": property, "title": title, "minutes": minutes, "spans": []obj{{"from": h.today.String(), "to": (h.today + 10).String()}}}
 	for k, v := range more {
 		body[k] = v
 	}
-	return ok[house.OrderDetail](h, "POST", "/orders", body).Order
+	return ok[work.OrderDetail](h, "POST", "/orders", body).Order
 }
 
 // TestProgressStreams: how far a search is comes as events while it goes on, ever further, and ends with it.
@@ -55,12 +57,12 @@ func TestProgressStreams(t *testing.T) {
 	here, _, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
 	h.byHand(here.ID, "Sweep the court", 60, nil)
-	p := ok[house.Proposal](h, "POST", "/rounds/proposals", obj{"days": 10, "seconds": 0.7})
+	p := ok[rounds.Proposal](h, "POST", "/rounds/proposals", obj{"days": 10, "seconds": 0.7})
 	code, b := h.do("GET", fmt.Sprintf("/rounds/proposals/%d/progress", p.ID), nil)
-	var told []house.Progress
+	var told []rounds.Progress
 	for line := range strings.Lines(string(b)) {
 		if data, is := strings.CutPrefix(strings.TrimSpace(line), "data: "); is {
-			var one house.Progress
+			var one rounds.Progress
 			if err := json.Unmarshal([]byte(data), &one); err != nil {
 				t.Fatal(err)
 			}
@@ -87,9 +89,9 @@ func TestPropose(t *testing.T) {
 	}
 	h.crewOf("Ilda", job.Restricted)
 	h.crewOf("Bruno", job.Climbing)
-	ok[house.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
+	ok[rounds.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
 	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
-	weeks := ok[house.WeeksAhead](h, "GET", "/rounds/season?weeks=8", nil)
+	weeks := ok[rounds.WeeksAhead](h, "GET", "/rounds/season?weeks=8", nil)
 	if len(weeks.Weeks) != 8 || weeks.Crews != 2 || weeks.Weeks[0].Jobs != 3 || weeks.Weeks[0].Wanted != 200 || weeks.Weeks[0].Capacity < 3000 || len(weeks.Left) != 0 {
 		t.Errorf("the season: %+v", weeks)
 	}
@@ -109,25 +111,25 @@ func TestPropose(t *testing.T) {
 			t.Errorf("two visits where one does: %+v", v)
 		}
 	}
-	why := ok[rounds.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, rake.ID), nil)
+	why := ok[round.Why](h, "GET", fmt.Sprintf("/rounds/proposals/%d/why/%d", p.ID, rake.ID), nil)
 	if len(why.Others) != 10 || why.Text == "" {
 		t.Errorf("why: %+v", why)
 	}
 	// One is changed by hand meanwhile.
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 8).String(), "version": gate.Version, "crew": "Bruno"})
-	a := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
-	again := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 8).String(), "version": gate.Version, "crew": "Bruno"})
+	a := ok[rounds.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
+	again := ok[rounds.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/accept", p.ID), nil, "Idempotency-Key", "take")
 	if a.Placed != 2 || len(a.Changed) != 1 || a.Changed[0] != "Oil the gate" || again.Placed != 2 {
 		t.Errorf("taken: %+v, %+v", a, again)
 	}
-	read := func(o house.Order) house.OrderDetail {
-		return ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
+	read := func(o work.Order) work.OrderDetail {
+		return ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
 	}
 	if o := read(sweep); o.State != job.Placed || o.Crew == "" || !o.Day.Given() {
 		t.Errorf("after: %+v", o.Order)
 	}
 	on := read(sweep)
-	sheet := ok[house.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%s", on.Day, on.Crew), nil)
+	sheet := ok[rounds.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%s", on.Day, on.Crew), nil)
 	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0] == "" {
 		t.Errorf("the day's sheet: %+v", sheet)
 	}
@@ -149,21 +151,21 @@ func TestPropose(t *testing.T) {
 	if code, b := h.do("GET", "/rounds/route.gpx?day=2030-01-01", nil); code != 200 || strings.Contains(string(b), "<rtept") {
 		t.Errorf("a day without work: %d %s", code, b)
 	}
-	tell := ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items
+	tell := ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items
 	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We come to ") || len(tell[0].Orders) == 0 {
 		t.Errorf("to be told: %+v", tell)
 	}
 	if code, b := h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": true}); code >= 300 {
 		t.Errorf("told: %d %s", code, b)
 	}
-	if n := len(ok[Run[house.Telling]](h, "GET", "/rounds/tellings", nil).Items); n != len(tell)-1 {
+	if n := len(ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items); n != len(tell)-1 {
 		t.Errorf("%d left of %d", n, len(tell))
 	}
 	if code, _ := h.do("PUT", "/rounds/told", obj{"orders": []int64{999}, "told": true}); code != 404 {
 		t.Errorf("a job that is not there: %d", code)
 	}
 	h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": false})
-	back := ok[house.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
+	back := ok[rounds.Accepted](h, "POST", fmt.Sprintf("/rounds/proposals/%d/take-back", p.ID), nil)
 	if o := read(sweep); back.Placed != 2 || o.State != job.Waiting || o.Day.Given() {
 		t.Errorf("taken back: %+v, %+v", back, o.Order)
 	}
@@ -177,13 +179,13 @@ func TestProposeAnew(t *testing.T) {
 	h.crewOf("Ilda", job.Restricted)
 	h.crewOf("Bruno", job.Climbing)
 	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
-	ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 1).String(), "version": gate.Version, "crew": "Bruno"})
-	read := func(o house.Order) house.OrderDetail {
-		return ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
+	ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", gate.ID), obj{"day": (h.today + 1).String(), "version": gate.Version, "crew": "Bruno"})
+	read := func(o work.Order) work.OrderDetail {
+		return ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", o.ID), nil)
 	}
 	// What is pinned stays though the rest is found anew.
 	o := read(gate)
-	pinned := ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/pin", o.ID), obj{"pinned": true, "version": o.Version})
+	pinned := ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/pin", o.ID), obj{"pinned": true, "version": o.Version})
 	if !pinned.Pinned {
 		t.Errorf("pinned: %+v", pinned.Order)
 	}
@@ -209,7 +211,7 @@ func TestProposeAnew(t *testing.T) {
 		t.Errorf("no such job: %d %s", code, b)
 	}
 	// It rains, and somebody is ill: what stood there finds other days, the rest stays.
-	stood := map[int64]house.ProposedVisit{}
+	stood := map[int64]rounds.ProposedVisit{}
 	for _, v := range next.Visits {
 		for _, k := range v.Jobs {
 			stood[k.ID] = v
@@ -246,9 +248,9 @@ func TestStopProposal(t *testing.T) {
 	here, _, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
 	h.byHand(here.ID, "Sweep the court", 60, nil)
-	p := ok[house.Proposal](h, "POST", "/rounds/proposals", obj{"seconds": 60})
+	p := ok[rounds.Proposal](h, "POST", "/rounds/proposals", obj{"seconds": 60})
 	from := time.Now()
-	p = ok[house.Proposal](h, "POST", fmt.Sprintf("/rounds/proposals/%d/stop", p.ID), nil)
+	p = ok[rounds.Proposal](h, "POST", fmt.Sprintf("/rounds/proposals/%d/stop", p.ID), nil)
 	if p.State != "done" || p.New != 1 || time.Since(from) > 30*time.Second {
 		t.Errorf("stopped: %+v", p)
 	}
@@ -265,8 +267,8 @@ func TestCrews(t *testing.T) {
 	for says, change := range map[string]func(obj){
 		"body.name":           func(o obj) { o["name"] = " " },
 		"body.people[0]":      func(o obj) { o["people"] = []int64{9} },
-		"body.hours":          func(o obj) { o["hours"] = [7]rounds.Span{} },
-		"body.hours[2]":       func(o obj) { w := weekOf(); w[2] = rounds.Span{From: 900, To: 800}; o["hours"] = w },
+		"body.hours":          func(o obj) { o["hours"] = [7]round.Span{} },
+		"body.hours[2]":       func(o obj) { w := weekOf(); w[2] = round.Span{From: 900, To: 800}; o["hours"] = w },
 		"body.start.latitude": func(o obj) { o["start"] = obj{"latitude": 95, "longitude": 0} },
 	} {
 		body := good()
@@ -276,21 +278,21 @@ func TestCrews(t *testing.T) {
 		}
 	}
 	one := fmt.Sprintf("/crews/%d", c.ID)
-	ok[house.Crew](h, "PUT", one, good())
+	ok[rounds.Crew](h, "PUT", one, good())
 	if code, b := h.do("PUT", one, good()); code != 409 || !strings.Contains(string(b), "Two") {
 		t.Errorf("an old version: %d %s", code, b)
 	}
 	h.do("DELETE", one, nil)
-	if n := len(ok[Run[house.Crew]](h, "GET", "/crews", nil).Items); n != 0 {
+	if n := len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items); n != 0 {
 		t.Errorf("%d after removal", n)
 	}
 	h.do("POST", one+"/restore", nil)
-	if n := len(ok[Run[house.Crew]](h, "GET", "/crews", nil).Items); n != 1 {
+	if n := len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items); n != 1 {
 		t.Errorf("%d after restoring", n)
 	}
 	here, _, _, _, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/access", here.ID)
-	if a := ok[house.Access](h, "GET", path, nil); a.Arrive != 0 || len(a.Shut) != 0 {
+	if a := ok[rounds.Access](h, "GET", path, nil); a.Arrive != 0 || len(a.Shut) != 0 {
 		t.Errorf("nothing entered: %+v", a)
 	}
 	if code, b := h.do("PUT", path, obj{"arrive": 5, "hours": weekOf(), "shut": []int{9}, "note": ""}); code != 422 || !strings.Contains(string(b), "body.shut[0]") {
@@ -344,19 +346,19 @@ func TestReckonRounds(t *testing.T) {
 			"weather": []obj{{"day": "2027-03-22", "told": true, "rain_mm": 9, "min_c": 5, "max_c": 12},
 				{"day": "2027-03-23", "told": true, "min_c": 5, "max_c": 12}}}
 	}
-	a := ok[house.ReckonRoundsOut](h, "POST", "/reckon/rounds", body())
+	a := ok[rounds.ReckonRoundsOut](h, "POST", "/reckon/rounds", body())
 	if len(a.Visits) != 1 || a.Visits[0].Day != 1 || len(a.Why) != 1 || !strings.Contains(a.Why[0].Others[0].Why, "rain") {
 		t.Errorf("%+v", a)
 	}
 	idle := body()
-	idle["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{}}}
-	a = ok[house.ReckonRoundsOut](h, "POST", "/reckon/rounds", idle)
+	idle["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]round.Span{}}}
+	a = ok[rounds.ReckonRoundsOut](h, "POST", "/reckon/rounds", idle)
 	if len(a.Left) != 1 || !strings.Contains(a.Left[0].Why, "at work") || !strings.Contains(strings.Join(a.Notes, " "), "None has no hours") {
 		t.Errorf("a crew without hours: %+v", a)
 	}
 	for says, change := range map[string]func(obj){
 		"body.crews[0].hours[1]": func(o obj) {
-			o["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]rounds.Span{1: {From: 900, To: 800}}}}
+			o["crews"] = []obj{{"name": "None", "size": 2, "hours": [7]round.Span{1: {From: 900, To: 800}}}}
 		},
 		"body.jobs[0].place":    func(o obj) { o["places"] = []obj{} },
 		"body.explain[0]":       func(o obj) { o["explain"] = []int{4} },

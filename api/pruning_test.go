@@ -9,18 +9,22 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
-	"mezzadro/house"
+	"mezzadro/house/cuts"
+	"mezzadro/house/estate"
+	"mezzadro/house/finds"
+	"mezzadro/house/treat"
+	"mezzadro/house/work"
 )
 
 // TestReckonPruning: a kept plant brings its size and place along, inline values do without; what cannot be is named by its field.
 func TestReckonPruning(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	p := ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": plant.ID, "wanted_m": plant.HeightM - 0.3})
+	p := ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": plant.ID, "wanted_m": plant.HeightM - 0.3})
 	if p.Species == "" || len(p.Windows) == 0 || p.CutM <= 0 || p.CutM >= plant.HeightM || p.Curve.Days < 365 || len(p.Steps) == 0 || p.Minutes == 0 {
 		t.Errorf("a kept camellia: %+v", p.Plan.Text)
 	}
-	lilac := ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "syringa-vulgaris", "date": "2027-02-20", "property": property.ID, "share": 0.3})
+	lilac := ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "syringa-vulgaris", "date": "2027-02-20", "property": property.ID, "share": 0.3})
 	if lilac.BloomLoss < 0.2 || lilac.Cost.Int() <= 30 || lilac.Windows[0].From.Month() < 5 {
 		t.Errorf("a lilac in February: loses %.2f, costs %v, %v", lilac.BloomLoss, lilac.Cost, lilac.Windows)
 	}
@@ -28,11 +32,11 @@ func TestReckonPruning(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if p := ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "rosa-bedding", "date": "2027-08-01", "climate": south.Climate}); p.Windows[0].From.Month() < 6 || p.Windows[0].From.Month() > 8 {
+	if p := ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "rosa-bedding", "date": "2027-08-01", "climate": south.Climate}); p.Windows[0].From.Month() < 6 || p.Windows[0].From.Month() > 8 {
 		t.Errorf("roses in the south: %v", p.Windows)
 	}
-	grass := func(cut bool) house.PruningOut {
-		return ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "miscanthus-sinensis", "property": property.ID, "house_rules": obj{"cut_perennials_at_frost": cut}})
+	grass := func(cut bool) cuts.PruningOut {
+		return ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"species": "miscanthus-sinensis", "property": property.ID, "house_rules": obj{"cut_perennials_at_frost": cut}})
 	}
 	if now, later := grass(true), grass(false); now.Rule == later.Rule || now.Windows[0].From.Month() == later.Windows[0].From.Month() {
 		t.Errorf("house rule: %s %v, %s %v", now.Rule, now.Windows, later.Rule, later.Windows)
@@ -62,7 +66,7 @@ func TestPlanCuts(t *testing.T) {
 	h := newHouse(t)
 	here, _, box, rose, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
-	p := ok[house.CutsProposed](h, "GET", path, nil)
+	p := ok[cuts.CutsProposed](h, "GET", path, nil)
 	if len(p.Cuts) != 3 || p.Minutes == 0 || p.WasteM3 <= 0 || p.Cuts[0].From > p.Cuts[2].From {
 		t.Fatalf("proposed: %+v", p)
 	}
@@ -72,34 +76,34 @@ func TestPlanCuts(t *testing.T) {
 		}
 	}
 	body := obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": box.ID}}}
-	kept := ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts").Items
-	ok[Run[house.Order]](h, "POST", path, body, "Idempotency-Key", "cuts")
-	cuts := slices.DeleteFunc(slices.Clone(kept), func(o house.Order) bool { return o.Kind != job.Prune })
+	kept := ok[Run[work.Order]](h, "POST", path, body, "Idempotency-Key", "cuts").Items
+	ok[Run[work.Order]](h, "POST", path, body, "Idempotency-Key", "cuts")
+	cuts := slices.DeleteFunc(slices.Clone(kept), func(o work.Order) bool { return o.Kind != job.Prune })
 	if len(kept) != 3 || len(cuts) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
 		t.Errorf("kept: %+v", kept)
 	}
 	if code, b := h.do("POST", path, obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": 987}}}); code != 422 || !strings.Contains(string(b), "body.cuts[1]") {
 		t.Errorf("one that is not there: %d %s", code, b)
 	}
-	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 3 {
+	if n := len(ok[Run[work.Order]](h, "GET", "/orders", nil).Items); n != 3 {
 		t.Errorf("%d jobs are kept, want two cuts and a mulch", n)
 	}
 	camellias, camellia := h.villa()
-	hurt := ok[house.CutsProposed](h, "GET", fmt.Sprintf("/properties/%d/cuts", camellias.ID), nil).Cuts
+	hurt := ok[cuts.CutsProposed](h, "GET", fmt.Sprintf("/properties/%d/cuts", camellias.ID), nil).Cuts
 	if len(hurt) != 1 || hurt[0].PlantID != camellia.ID || !hurt[0].Hurt || !strings.HasPrefix(hurt[0].Why, "Look at it first") {
 		t.Errorf("after the freeze: %+v", hurt)
 	}
 	asked := 0
-	for _, c := range ok[house.CutsProposed](h, "GET", path, nil).Cuts {
+	for _, c := range ok[cuts.CutsProposed](h, "GET", path, nil).Cuts {
 		if c.Asked {
 			asked++
 		}
 	}
-	detail := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", kept[0].ID), nil)
+	detail := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", kept[0].ID), nil)
 	if asked != 2 || len(detail.Reasons) == 0 || len(detail.Costs) < 300 {
 		t.Errorf("%d stand; %d reasons over %d days", asked, len(detail.Reasons), len(detail.Costs))
 	}
-	by := ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": here.ID, "plants": []int64{rose.ID}, "kind": "prune", "purpose": "deadhead", "title": "Dead-head", "minutes": 20})
+	by := ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": here.ID, "plants": []int64{rose.ID}, "kind": "prune", "purpose": "deadhead", "title": "Dead-head", "minutes": 20})
 	if by.From.Month() < 5 || by.Params.Purpose != "deadhead" {
 		t.Errorf("dead-heading by hand: %+v", by.Order)
 	}
@@ -113,10 +117,10 @@ func TestPlanCuts(t *testing.T) {
 func TestRenewalOverYears(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
-	old := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2.4})
+	old := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2.4})
 	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
-	find := func() (c house.CutProposed) {
-		for _, x := range ok[house.CutsProposed](h, "GET", path, nil).Cuts {
+	find := func() (c cuts.CutProposed) {
+		for _, x := range ok[cuts.CutsProposed](h, "GET", path, nil).Cuts {
 			if x.PlantID == old.ID {
 				c = x
 			}
@@ -126,8 +130,8 @@ func TestRenewalOverYears(t *testing.T) {
 	if c := find(); c.Purpose != "renew" || c.Part != 1 || c.From.Month() < 3 || c.From.Month() > 5 {
 		t.Fatalf("an old forsythia: %+v", c)
 	}
-	kept := ok[Run[house.Order]](h, "POST", path, obj{"cuts": []obj{{"plant_id": old.ID}}}).Items
-	var thirds []house.Order
+	kept := ok[Run[work.Order]](h, "POST", path, obj{"cuts": []obj{{"plant_id": old.ID}}}).Items
+	var thirds []work.Order
 	for _, o := range kept {
 		if o.Kind == job.Prune {
 			thirds = append(thirds, o)
@@ -141,14 +145,14 @@ func TestRenewalOverYears(t *testing.T) {
 			t.Errorf("third %d: %s from %s", i+1, o.Title, o.From)
 		}
 	}
-	if after := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", thirds[1].ID), nil).After; len(after) != 1 || after[0].MinDays < 250 {
+	if after := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", thirds[1].ID), nil).After; len(after) != 1 || after[0].MinDays < 250 {
 		t.Errorf("the second third comes after: %+v", after)
 	}
 	if !find().Asked {
 		t.Error("it is proposed again though its jobs stand")
 	}
 	h.today = thirds[0].From + 3
-	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", thirds[0].ID), obj{"state": "done", "version": thirds[0].Version})
+	ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", thirds[0].ID), obj{"state": "done", "version": thirds[0].Version})
 	for _, o := range thirds[1:] {
 		if code, b := h.do("DELETE", fmt.Sprintf("/orders/%d?version=%d", o.ID, o.Version), nil); code >= 300 {
 			t.Fatalf("drop: %d %s", code, b)
@@ -164,13 +168,13 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 20)
 	here, there, _, rose, _ := h.boxes()
-	other := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "rosa-bedding", "height_m": 0.8})
-	job := func(p house.PropertyOut, plant house.PlantOut) int64 {
-		return ok[house.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": "prune", "purpose": "shape", "title": "Cut roses", "minutes": 20}).ID
+	other := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "rosa-bedding", "height_m": 0.8})
+	job := func(p estate.PropertyOut, plant estate.PlantOut) int64 {
+		return ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": "prune", "purpose": "shape", "title": "Cut roses", "minutes": 20}).ID
 	}
 	mine, theirs := job(here, rose), job(there, other)
 	from := func(id int64) int {
-		return int(ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", id), nil).From.Month())
+		return int(ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", id), nil).From.Month())
 	}
 	if from(mine) > 4 || from(theirs) > 4 {
 		t.Fatalf("at bud swell: months %d and %d", from(mine), from(theirs))
@@ -179,11 +183,11 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 	if from(mine) < 11 || from(theirs) < 11 {
 		t.Errorf("in winter: months %d and %d", from(mine), from(theirs))
 	}
-	ok[house.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", there.ID), obj{"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "bud swell"}, "version": 1})
+	ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", there.ID), obj{"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "bud swell"}, "version": 1})
 	if from(mine) < 11 || from(theirs) > 4 {
 		t.Errorf("the mill's own rule: months %d and %d", from(mine), from(theirs))
 	}
-	p := ok[house.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": other.ID})
+	p := ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": other.ID})
 	if p.Rule != "Roses are cut at bud swell" {
 		t.Errorf("the rule that spoke: %q", p.Rule)
 	}
@@ -201,15 +205,15 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 func TestSickCuts(t *testing.T) {
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
-	ok[house.Find](h, "POST", "/finds", obj{"plant_id": box.ID, "cause": "box-blight", "certainty": 0.9, "share": 0.3, "how": "walk"})
+	ok[finds.Find](h, "POST", "/finds", obj{"plant_id": box.ID, "cause": "box-blight", "certainty": 0.9, "share": 0.3, "how": "walk"})
 	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
-	find := func(query string) house.CutProposed {
-		for _, c := range ok[house.CutsProposed](h, "GET", path+query, nil).Cuts {
+	find := func(query string) cuts.CutProposed {
+		for _, c := range ok[cuts.CutsProposed](h, "GET", path+query, nil).Cuts {
 			if c.PlantID == box.ID {
 				return c
 			}
 		}
-		return house.CutProposed{}
+		return cuts.CutProposed{}
 	}
 	if c := find(""); c.Purpose != "sanitation" || c.Sick == "" || !strings.Contains(c.Why, "never on the compost") {
 		t.Errorf("sick box: %+v", c)
@@ -230,22 +234,22 @@ func TestListsAgree(t *testing.T) {
 	here, _, _, _, _ := h.boxes()
 	wanted := []obj{}
 	for _, purpose := range []string{"clear dead", "renew", "shape"} {
-		p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2})
+		p := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2})
 		wanted = append(wanted, obj{"plant_id": p.ID, "purpose": purpose})
 		for _, c := range []string{"black-spot", "aphids"} {
-			r := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1})
-			f := ok[house.Find](h, "POST", "/finds", obj{"plant_id": r.ID, "cause": c, "certainty": 0.9, "share": 0.3})
-			ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil)
+			r := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1})
+			f := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": r.ID, "cause": c, "certainty": 0.9, "share": 0.3})
+			ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil)
 		}
 	}
-	ok[Run[house.Order]](h, "POST", fmt.Sprintf("/properties/%d/cuts", here.ID), obj{"cuts": wanted})
+	ok[Run[work.Order]](h, "POST", fmt.Sprintf("/properties/%d/cuts", here.ID), obj{"cuts": wanted})
 	h.today++
-	listed := map[int64]house.Order{}
-	for _, o := range ok[Run[house.Order]](h, "GET", "/orders?limit=200", nil).Items {
+	listed := map[int64]work.Order{}
+	for _, o := range ok[Run[work.Order]](h, "GET", "/orders?limit=200", nil).Items {
 		listed[o.ID] = o
 	}
 	windows := map[string]bool{}
-	for _, l := range ok[house.LanesPage](h, "GET", "/year?limit=100", nil).Items {
+	for _, l := range ok[work.LanesPage](h, "GET", "/year?limit=100", nil).Items {
 		o := listed[l.ID]
 		if o.From != l.From || o.To != l.To || o.BestDay != l.BestDay {
 			t.Errorf("%s: the list says %s to %s, best %s; its lane %s to %s, best %s", l.Title, o.From, o.To, o.BestDay, l.From, l.To, l.BestDay)

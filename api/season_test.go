@@ -18,7 +18,10 @@ import (
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
 	"mezzadro/demo"
-	"mezzadro/house"
+	"mezzadro/house/cuts"
+	"mezzadro/house/estate"
+	"mezzadro/house/overview"
+	"mezzadro/house/walks"
 	"mezzadro/store"
 )
 
@@ -52,11 +55,11 @@ func TestReckonFreeze(t *testing.T) {
 		{"species": "camellia-japonica", "height_m": 2, "shelter": 0, "sun": 1},
 		{"species": "camellia-japonica", "height_m": 2, "shelter": 1, "sun": 0},
 	}
-	ask := func(c float64, hours int) house.FreezeOut {
-		return ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 80*24, hours, c, 9), "plants": plants})
+	ask := func(c float64, hours int) walks.FreezeOut {
+		return ok[walks.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 80*24, hours, c, 9), "plants": plants})
 	}
 	hard := ask(-9, 120)
-	var freeze, drying *house.FreezeEvent
+	var freeze, drying *walks.FreezeEvent
 	for i := range hard.Events {
 		switch hard.Events[i].Kind {
 		case weather.Freeze:
@@ -91,7 +94,7 @@ func TestReckonFreeze(t *testing.T) {
 	if mild := ask(-4.5, 8); len(mild.Events) == 0 || mild.Events[0].Kind != weather.Freeze || mild.Events[0].Plants[0].Severity >= oleander.Severity {
 		t.Errorf("a short mild frost: %+v", mild.Events)
 	}
-	if none := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 0, 0, 0, 0), "plants": plants}); len(none.Events) != 0 || len(none.Reasons) != 2 {
+	if none := ok[walks.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "weather_csv": frost(day.Of(2026, 11, 1), 100, 0, 0, 0, 0), "plants": plants}); len(none.Events) != 0 || len(none.Reasons) != 2 {
 		t.Errorf("no frost: %+v", none)
 	}
 	// The same hours as JSON, and a property with weather of its own.
@@ -99,11 +102,11 @@ func TestReckonFreeze(t *testing.T) {
 	for i := range 72 {
 		hours = append(hours, obj{"time": time.Date(2027, 1, 10, i, 0, 0, 0, time.UTC), "temp_c": -8})
 	}
-	if o := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "hours": hours, "plants": plants[:1]}); len(o.Events) == 0 || o.Events[0].Hours != 72 {
+	if o := ok[walks.FreezeOut](h, "POST", "/reckon/freeze", obj{"climate": lake.Climate, "hours": hours, "plants": plants[:1]}); len(o.Events) == 0 || o.Events[0].Hours != 72 {
 		t.Errorf("hours as JSON: %+v", o.Events)
 	}
 	property, _ := h.villa()
-	if o := ok[house.FreezeOut](h, "POST", "/reckon/freeze", obj{"property": property.ID, "plants": plants[:1]}); len(o.Events) < 3 || o.Events[0].Property != "Villa Lumera" {
+	if o := ok[walks.FreezeOut](h, "POST", "/reckon/freeze", obj{"property": property.ID, "plants": plants[:1]}); len(o.Events) < 3 || o.Events[0].Property != "Villa Lumera" {
 		t.Errorf("a property's own weather: %+v", o.Events)
 	}
 }
@@ -165,10 +168,10 @@ func TestSeasonRefusals(t *testing.T) {
 			}
 		}
 	}
-	if n := len(ok[List[house.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
+	if n := len(ok[List[estate.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
 		t.Errorf("%d plants after the refusals, want the one", n)
 	}
-	if e := ok[house.SpeciesDetail](h, "GET", "/species/olea-europaea", nil); e.Source != "built" || e.HardinessC == -40 {
+	if e := ok[estate.SpeciesDetail](h, "GET", "/species/olea-europaea", nil); e.Source != "built" || e.HardinessC == -40 {
 		t.Errorf("a refused entry was kept: %+v", e)
 	}
 }
@@ -178,39 +181,39 @@ func TestPlantFileRoundTrip(t *testing.T) {
 	property, _ := h.villa()
 	at := fmt.Sprintf("/properties/%d/plants", property.ID)
 	file := "species,label,height_m,pot_l,sun,mulched,stop\nOlive,\"Court, south\",3,,1,no,2\nCitrus × limon,Steps,1.5,60,,yes,1\n"
-	took := ok[house.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
-	if again := ok[house.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
+	took := ok[estate.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
+	if again := ok[estate.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
 		t.Errorf("taken %v, again %v", took, again)
 	}
-	lemon := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", took.Added[1]), nil)
+	lemon := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", took.Added[1]), nil)
 	if lemon.Species != "citrus-limon" || lemon.PotL != 60 || lemon.Sun != cold.UsualSun || !lemon.Mulched || lemon.SpreadM != 1 || lemon.Stop != 1 {
 		t.Errorf("%+v", lemon)
 	}
 	_, csv := h.do("GET", at+".csv", nil)
-	other := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
-	ok[house.PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
+	other := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	ok[estate.PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
 	_, back := h.do("GET", fmt.Sprintf("/properties/%d/plants.csv", other.ID), nil)
 	if string(back) != string(csv) || !strings.Contains(string(csv), `"Court, south"`) {
 		t.Errorf("written\n%s\ncame back as\n%s", csv, back)
 	}
 	// The same file once more: it is asked about, and then left, replaced or added as is said.
 	plants := func() int {
-		return len(ok[List[house.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items)
+		return len(ok[List[estate.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items)
 	}
 	n := plants()
-	if asked := ok[house.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
+	if asked := ok[estate.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
 		t.Errorf("asked: %+v, %d plants of %d", asked, plants(), n)
 	}
-	if left := ok[house.PlantsTaken](h, "POST", at+"?standing=leave", file); len(left.Added) != 0 || plants() != n {
+	if left := ok[estate.PlantsTaken](h, "POST", at+"?standing=leave", file); len(left.Added) != 0 || plants() != n {
 		t.Errorf("left: %+v", left)
 	}
 	taller := strings.Replace(file, "Olive,\"Court, south\",3", "Olive,\"court, south\",3.4", 1)
-	if r := ok[house.PlantsTaken](h, "POST", at+"?standing=replace", taller); len(r.Replaced) != 2 || plants() != n {
+	if r := ok[estate.PlantsTaken](h, "POST", at+"?standing=replace", taller); len(r.Replaced) != 2 || plants() != n {
 		t.Errorf("replaced: %+v", r)
-	} else if p := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", r.Replaced[0]), nil); p.HeightM != 3.4 || p.ID != took.Added[0] {
+	} else if p := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", r.Replaced[0]), nil); p.HeightM != 3.4 || p.ID != took.Added[0] {
 		t.Errorf("replaced by %+v", p)
 	}
-	if added := ok[house.PlantsTaken](h, "POST", at+"?standing=add", file); len(added.Added) != 2 || plants() != n+2 {
+	if added := ok[estate.PlantsTaken](h, "POST", at+"?standing=add", file); len(added.Added) != 2 || plants() != n+2 {
 		t.Errorf("added again: %+v", added)
 	}
 	// All faults at once, of cells and of what the book knows, by the file's own names.
@@ -226,46 +229,46 @@ func TestPlantFileRoundTrip(t *testing.T) {
 func TestOwnSpecies(t *testing.T) {
 	h := newHouse(t)
 	property, plant := h.villa()
-	before := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil)
-	e := ok[house.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil).Entry
+	before := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil)
+	e := ok[estate.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil).Entry
 	e.HardinessC, e.Habit = -9, "Ours are tenderer than the book says."
-	got := ok[house.SpeciesDetail](h, "PUT", "/species/camellia-japonica?version=0", e)
+	got := ok[estate.SpeciesDetail](h, "PUT", "/species/camellia-japonica?version=0", e)
 	if got.Source != "corrected" || got.Original == nil || got.Original.HardinessC != -15 || len(got.Differences) != 2 || got.Differences[0].Field != "hardiness_c" || got.Differences[0].Yours != "-9" {
 		t.Fatalf("corrected: %+v", got)
 	}
 	if code, b := h.do("PUT", "/species/camellia-japonica?version=0", e); code != 409 || !strings.Contains(string(b), "changed meanwhile") {
 		t.Errorf("a stale correction: %d %s", code, b)
 	}
-	if after := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); after.Look.Severity <= before.Look.Severity {
+	if after := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil); after.Look.Severity <= before.Look.Severity {
 		t.Errorf("the look-list does not follow the correction: %.2f, before %.2f", after.Look.Severity, before.Look.Severity)
 	}
 	mine := e
 	mine.ID, mine.Common, mine.Botanical = "camellia-ours", "Our camellia", "Camellia oleifera"
-	if d := ok[house.SpeciesDetail](h, "PUT", "/species/camellia-ours", mine); d.Source != "own" || d.Original != nil {
+	if d := ok[estate.SpeciesDetail](h, "PUT", "/species/camellia-ours", mine); d.Source != "own" || d.Original != nil {
 		t.Errorf("own: %+v", d)
 	}
-	p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-ours", "height_m": 1})
+	p := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-ours", "height_m": 1})
 	if code, b := h.do("DELETE", "/species/camellia-ours", nil); code != 409 || !strings.Contains(string(b), "1 plants") {
 		t.Errorf("an entry in use taken out: %d %s", code, b)
 	}
 	_, pack := h.do("GET", "/species.yaml", nil)
 	other := newHouse(t)
-	if took := ok[house.PackTaken](other, "POST", "/species", string(pack)); len(took.Added) != 1 || len(took.Changed) != 1 || len(took.Same) != 0 {
+	if took := ok[estate.PackTaken](other, "POST", "/species", string(pack)); len(took.Added) != 1 || len(took.Changed) != 1 || len(took.Same) != 0 {
 		t.Errorf("pack: %+v\n%s", took, pack)
 	}
-	if took := ok[house.PackTaken](other, "POST", "/species", string(pack)); len(took.Same) != 2 {
+	if took := ok[estate.PackTaken](other, "POST", "/species", string(pack)); len(took.Same) != 2 {
 		t.Errorf("the same pack again: %+v", took)
 	}
-	if n := len(ok[List[house.SpeciesOut]](other, "GET", "/species", nil).Items); n != len(catalogue.Built().Entries)+1 {
+	if n := len(ok[List[estate.SpeciesOut]](other, "GET", "/species", nil).Items); n != len(catalogue.Built().Entries)+1 {
 		t.Errorf("%d species after the pack", n)
 	}
 	// A restart keeps them; going back is one call, and gives what was there.
-	_ = h.server.Store.Close()
+	_ = h.server.Estate.Store.Close()
 	h.open()
 	if was := ok[catalogue.Entry](h, "DELETE", "/species/camellia-japonica", nil); was.HardinessC != -9 {
 		t.Errorf("gave back %+v", was)
 	}
-	if d := ok[house.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil); d.Source != "built" || d.HardinessC != -15 {
+	if d := ok[estate.SpeciesDetail](h, "GET", "/species/camellia-japonica", nil); d.Source != "built" || d.HardinessC != -15 {
 		t.Errorf("as built: %+v", d)
 	}
 	ok[struct{}](h, "DELETE", fmt.Sprintf("/plants/%d", p.ID), nil)
@@ -278,15 +281,15 @@ func TestOwnSpecies(t *testing.T) {
 // TestSiteCorrections: a frost pocket makes the same weather worse and the zone colder, unless it was measured there.
 func TestSiteCorrections(t *testing.T) {
 	h := newHouse(t)
-	add := func(name string, site obj) house.PropertyOut {
-		return ok[house.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
+	add := func(name string, site obj) estate.PropertyOut {
+		return ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
 	}
 	open, hollow := add("Open", obj{}), add("Hollow", obj{"frost_pocket": true})
 	if hollow.Here.ExtremeMinC >= open.Here.ExtremeMinC || hollow.Climate.ExtremeMinC != open.Climate.ExtremeMinC || open.Hardy == "" {
 		t.Errorf("open %+v, hollow %+v", open.Here, hollow.Here)
 	}
-	event := func(p house.PropertyOut, here bool) house.Event {
-		k := ok[house.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather?here=%v", p.ID, here), frost(day.Of(2027, 1, 1), 60, 900, 20, -9, 1))
+	event := func(p estate.PropertyOut, here bool) estate.Event {
+		k := ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather?here=%v", p.ID, here), frost(day.Of(2027, 1, 1), 60, 900, 20, -9, 1))
 		if len(k.Events) != 1 {
 			t.Fatalf("%s: %+v", p.Name, k.Events)
 		}
@@ -307,14 +310,14 @@ func TestSiteCorrections(t *testing.T) {
 }
 
 // sampleHouse is the whole sample with its movable day.
-func sampleHouse(t testing.TB) *estate {
+func sampleHouse(t testing.TB) *opened {
 	h := newHouse(t)
-	h.server.Home, h.server.SetToday = h.today, func(d day.Day) { h.today = d }
+	h.server.Estate.Home, h.server.Estate.SetToday = h.today, func(d day.Day) { h.today = d }
 	sample, err := demo.Read()
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := sample.Load(context.Background(), h.site, h.server.SetToday); err != nil {
+	if err := sample.Load(context.Background(), h.site, h.server.Estate.SetToday); err != nil {
 		t.Fatal(err)
 	}
 	return h
@@ -324,17 +327,17 @@ func sampleHouse(t testing.TB) *estate {
 // outlook narrows.
 func TestTheSampleYearGoesBy(t *testing.T) {
 	h := sampleHouse(t)
-	props := ok[List[house.PropertyOut]](h, "GET", "/properties", nil).Items
-	plants := ok[List[house.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
+	props := ok[List[estate.PropertyOut]](h, "GET", "/properties", nil).Items
+	plants := ok[List[estate.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
 	if len(props) != 8 || len(plants) < 145 {
 		t.Errorf("%d properties, %d plants", len(props), len(plants))
 	}
 	frost := func() int {
-		b := ok[house.SeasonOut](h, "POST", "/reckon/season", obj{"property": 3}).Outlook.LastFrost
+		b := ok[estate.SeasonOut](h, "POST", "/reckon/season", obj{"property": 3}).Outlook.LastFrost
 		return b.Late.Sub(b.Early)
 	}
 	kinds := func() (out string) {
-		for _, e := range ok[house.Lookout](h, "GET", "/lookout", nil).Events {
+		for _, e := range ok[overview.Lookout](h, "GET", "/lookout", nil).Events {
 			if e.Hurt > 0 {
 				out += e.Kind + " "
 			}
@@ -382,9 +385,9 @@ func TestTheSampleYearGoesBy(t *testing.T) {
 // TestEventChart holds the hours of the sample's freeze against what its plants bore.
 func TestEventChart(t *testing.T) {
 	h := sampleHouse(t)
-	l := ok[house.Lookout](h, "GET", "/lookout", nil)
+	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	e := l.Events[0]
-	c := ok[house.EventChart](h, "GET", fmt.Sprintf("/properties/%d/event?kind=%s&peak=%s", e.PropertyID, e.Kind, e.Peak), nil)
+	c := ok[overview.EventChart](h, "GET", fmt.Sprintf("/properties/%d/event?kind=%s&peak=%s", e.PropertyID, e.Kind, e.Peak), nil)
 	low := 99.0
 	for _, v := range c.Values {
 		low = min(low, *v)
@@ -410,7 +413,7 @@ func TestEventChart(t *testing.T) {
 }
 
 // many fills a record with properties of 50 plants and a year of hours each.
-func many(b *testing.B, h *estate, properties int) {
+func many(b *testing.B, h *opened, properties int) {
 	b.Helper()
 	ctx, types, species := context.Background(), catalogue.Built().Climates, catalogue.Built().Entries
 	for i := range properties {
@@ -422,7 +425,7 @@ func many(b *testing.B, h *estate, properties int) {
 			w := days[k/24]
 			hours = append(hours, weather.Hour{Time: from.Time().Add(time.Duration(k) * time.Hour), TempC: t, WindMS: w.WindMS, RainMM: w.RainMM / 24, RHPct: w.RHPct, Sun: w.Sun})
 		}
-		err := h.server.Store.Write(ctx, func(tx store.Tx) error {
+		err := h.server.Estate.Store.Write(ctx, func(tx store.Tx) error {
 			p, err := tx.AddProperty(ctx, store.Property{Name: fmt.Sprint("Garden ", i), Zone: "UTC", Climate: store.JSON[season.Climate]{V: c}, Value: 1})
 			if err != nil {
 				return err
@@ -448,7 +451,7 @@ func BenchmarkLookout10000(b *testing.B) {
 	many(b, h, 200)
 	ask := func(b *testing.B) {
 		code, body := h.do("GET", "/lookout", nil)
-		var l house.Lookout
+		var l overview.Lookout
 		if err := json.Unmarshal(body, &l); code != 200 || err != nil || l.Looks == 0 {
 			b.Fatal(code, err, l.Looks)
 		}
@@ -456,14 +459,14 @@ func BenchmarkLookout10000(b *testing.B) {
 	b.Run("first", func(b *testing.B) {
 		for b.Loop() {
 			b.StopTimer()
-			h.server.Forget()
+			h.server.Estate.Forget()
 			b.StartTimer()
 			ask(b)
 		}
 	})
 	write := func(b *testing.B, f func(tx store.Tx) error) {
 		b.StopTimer()
-		if err := h.server.Store.Write(context.Background(), f); err != nil {
+		if err := h.server.Estate.Store.Write(context.Background(), f); err != nil {
 			b.Fatal(err)
 		}
 		b.StartTimer()
@@ -495,11 +498,11 @@ func TestGraftIsKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)
 	property, _ := h.villa()
-	p := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6, "graft_m": 0.15, "planted": 2012})
+	p := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.6, "graft_m": 0.15, "planted": 2012})
 	if p.GraftM != 0.15 || p.Planted != 2012 || p.Graft.Habit != "usually" || p.Graft.RootstockLeaf == "" {
 		t.Errorf("kept as %+v", p)
 	}
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d/checks", walk.ID, p.ID)
 	checks := []obj{{"kind": "shoot", "height_m": 0.1, "leaf": "rootstock"}, {"kind": "scratch", "height_m": 0.3, "result": "brown"},
 		{"kind": "scratch", "height_m": 1, "result": "brown"}}
@@ -507,7 +510,7 @@ func TestGraftIsKept(t *testing.T) {
 	if a.Verdict.Kind != damage.Regraft || !strings.Contains(a.Verdict.Sentence, "15 cm") {
 		t.Errorf("only rootstock in September: %s", a.Verdict.Sentence)
 	}
-	if w := ok[house.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 1 || w.Looks[0].Checks[0].Leaf != "rootstock" {
+	if w := ok[walks.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 1 || w.Looks[0].Checks[0].Leaf != "rootstock" {
 		t.Errorf("the leaf was not kept: %+v", w.Looks)
 	}
 	if young := ok[damage.Answer](h, "POST", "/reckon/damage", obj{"species": "citrus-limon", "property": property.ID, "height_m": 1.6, "graft_m": 0.15, "years": 3, "checks": checks}); young.Verdict.Kind != damage.Replace {
@@ -532,30 +535,30 @@ func TestGraftIsKept(t *testing.T) {
 func TestTenderBeforeFrost(t *testing.T) {
 	h := newHouse(t)
 	property, _ := h.villa()
-	add := func(species string, height, pot float64) house.PlantOut {
-		return ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": species, "height_m": height, "pot_l": pot})
+	add := func(species string, height, pot float64) estate.PlantOut {
+		return ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": species, "height_m": height, "pot_l": pot})
 	}
 	climber, pot, tree := add("bougainvillea-glabra", 2, 0), add("citrus-limon", 1.5, 50), add("citrus-limon", 4, 0)
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Tender != 0 || len(l.Shelter) != 0 {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Tender != 0 || len(l.Shelter) != 0 {
 		t.Errorf("in March: %+v", l.Shelter)
 	}
 	h.today = day.Of(2027, 10, 12)
-	l := ok[house.Lookout](h, "GET", "/lookout", nil)
+	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	if l.Tender != 2 || len(l.Shelter) != 2 || l.Shelter[0].ID != climber.ID || l.Shelter[1].ID != pot.ID {
 		t.Fatalf("in October: %d, %+v", l.Tender, l.Shelter)
 	}
 	if s := l.Shelter[0].TakeIn; s.Before <= h.today || s.Before.Year() != 2027 || s.Winters >= 0.5 {
 		t.Errorf("%+v", s)
 	}
-	walk := ok[house.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
-	d := ok[house.Decided](h, "POST", fmt.Sprintf("/walks/%d/plants/%d/verdict", walk.ID, climber.ID), obj{"decision": "accepted"})
+	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
+	d := ok[walks.Decided](h, "POST", fmt.Sprintf("/walks/%d/plants/%d/verdict", walk.ID, climber.ID), obj{"decision": "accepted"})
 	if d.Verdict.Kind != damage.Lift || len(from(d.Jobs, job.TakingIn)) != 2 {
 		t.Errorf("%+v", d)
 	}
-	if l := ok[house.Lookout](h, "GET", "/lookout", nil); l.Tender != 1 || l.Shelter[0].ID != pot.ID {
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Tender != 1 || l.Shelter[0].ID != pot.ID {
 		t.Errorf("after one was decided: %+v", l.Shelter)
 	}
-	if p := ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", tree.ID), nil); p.TakeIn != nil {
+	if p := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", tree.ID), nil); p.TakeIn != nil {
 		t.Errorf("a tree of 4 m in the ground: %+v", p.TakeIn)
 	}
 }
@@ -565,7 +568,7 @@ func BenchmarkCuts10000(b *testing.B) {
 	h := newHouse(b)
 	property, _ := h.villa()
 	species := catalogue.Built().Entries
-	err := h.server.Store.Write(context.Background(), func(tx store.Tx) error {
+	err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error {
 		for i := range 10_000 {
 			e := species[i%len(species)]
 			p := store.Plant{PropertyID: property.ID, Species: e.ID, HeightM: e.Mature.HeightM * (0.3 + 0.07*float64(i%10)), SpreadM: e.Mature.SpreadM, Count: 1 + i%12, Value: 1, Stop: i + 1}
@@ -581,7 +584,7 @@ func BenchmarkCuts10000(b *testing.B) {
 	path := fmt.Sprintf("/properties/%d/cuts", property.ID)
 	for b.Loop() {
 		code, body := h.do("GET", path, nil)
-		var p house.CutsProposed
+		var p cuts.CutsProposed
 		if err := json.Unmarshal(body, &p); code != 200 || err != nil || len(p.Cuts) < 5000 {
 			b.Fatal(code, err, len(p.Cuts))
 		}

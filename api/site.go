@@ -9,7 +9,7 @@ import (
 	"mezzadro/core/overwinter"
 	"mezzadro/core/replacement"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/ground"
 )
 
 func (s *Server) siteRoutes(a huma.API) {
@@ -37,25 +37,25 @@ func (s *Server) siteRoutes(a huma.API) {
 	op(a, post, "/reckon/replacement", doc{"reckon-replacement", "Reckon", "What fits a spot", "Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.", asks, 0}, s.reckonReplacement)
 }
 
-func (s *Server) plan(ctx context.Context, in *ByID) (*Out[house.PlanOut], error) {
-	p, err := s.PlanOf(ctx, in.ID)
+func (s *Server) plan(ctx context.Context, in *ByID) (*Out[ground.PlanOut], error) {
+	p, err := s.Ground.PlanOf(ctx, in.ID)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) setPlan(ctx context.Context, in *struct {
 	Write
-	Body house.PlanIn
-}) (*Out[house.PlanOut], error) {
-	p, err := s.SetPlan(ctx, keyOf(ctx), in.ID, in.Body)
+	Body ground.PlanIn
+}) (*Out[ground.PlanOut], error) {
+	p, err := s.Ground.SetPlan(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) givePlan(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Store.Property(ctx, in.ID)
+	p, err := s.Estate.Store.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	plan, err := s.PlanOf(ctx, in.ID)
+	plan, err := s.Ground.PlanOf(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		c := p.Climate.V
@@ -68,31 +68,31 @@ func (s *Server) takePlan(ctx context.Context, in *struct {
 	Write
 	Version int    `query:"version" minimum:"0" doc:"That it is based on; 0 where there was none"`
 	RawBody []byte `contentType:"application/geo+json"`
-}) (*Out[house.PlanOut], error) {
-	p, err := s.TakePlan(ctx, keyOf(ctx), in.ID, in.Version, in.RawBody)
+}) (*Out[ground.PlanOut], error) {
+	p, err := s.Ground.TakePlan(ctx, keyOf(ctx), in.ID, in.Version, in.RawBody)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) takeSpots(ctx context.Context, in *struct {
 	Write
-	Body house.SpotsIn
-}) (*Out[Run[house.SpotTaken]], error) {
-	list, err := s.TakeSpots(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(Run[house.SpotTaken]{Items: list}), s.problem(ctx, "plant on this property", err)
+	Body ground.SpotsIn
+}) (*Out[Run[ground.SpotTaken]], error) {
+	list, err := s.Ground.TakeSpots(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(Run[ground.SpotTaken]{Items: list}), s.problem(ctx, "plant on this property", err)
 }
 
-func (s *Server) reckonSite(ctx context.Context, in *struct{ Body house.SiteIn }) (*Out[house.SiteOut], error) {
-	o, err := s.ReckonSite(ctx, in.Body)
+func (s *Server) reckonSite(ctx context.Context, in *struct{ Body ground.SiteIn }) (*Out[ground.SiteOut], error) {
+	o, err := s.Ground.ReckonSite(ctx, in.Body)
 	return out(o), s.problem(ctx, "property", err)
 }
 
-func (s *Server) reckonReplacement(ctx context.Context, in *struct{ Body house.ReplacementIn }) (*Out[house.ReplacementOut], error) {
-	o, err := s.ReckonReplacement(ctx, in.Body)
+func (s *Server) reckonReplacement(ctx context.Context, in *struct{ Body ground.ReplacementIn }) (*Out[ground.ReplacementOut], error) {
+	o, err := s.Ground.ReckonReplacement(ctx, in.Body)
 	return out(o), s.problem(ctx, "property", err)
 }
 
-func (s *Server) winter(ctx context.Context, in *ByID) (*Out[house.Winter], error) {
-	w, err := s.WinterOf(ctx, in.ID)
+func (s *Server) winter(ctx context.Context, in *ByID) (*Out[ground.Winter], error) {
+	w, err := s.Ground.WinterOf(ctx, in.ID)
 	return out(w), s.problem(ctx, "property", err)
 }
 
@@ -102,21 +102,21 @@ func (s *Server) keepWinter(ctx context.Context, in *struct {
 		Plants []int64 `json:"plants" minItems:"1" maxItems:"2000"`
 	}
 }) (*Out[Run[int64]], error) {
-	list, err := s.KeepWinter(ctx, keyOf(ctx), in.ID, in.Body.Plants)
+	list, err := s.Ground.KeepWinter(ctx, keyOf(ctx), in.ID, in.Body.Plants)
 	return out(Run[int64]{Items: list}), s.problem(ctx, "property", err)
 }
 
-func (s *Server) reckonWintering(ctx context.Context, in *struct{ Body house.WinteringIn }) (*Out[overwinter.Wintering], error) {
-	w, err := s.ReckonWintering(ctx, in.Body)
+func (s *Server) reckonWintering(ctx context.Context, in *struct{ Body ground.WinteringIn }) (*Out[overwinter.Wintering], error) {
+	w, err := s.Ground.ReckonWintering(ctx, in.Body)
 	return out(w), s.problem(ctx, "property", err)
 }
 
 func (s *Server) takeStops(ctx context.Context, in *struct {
 	Write
-	Body house.StopsIn
-}) (*Out[Run[house.StopSet]], error) {
-	list, err := s.TakeStops(ctx, keyOf(ctx), in.ID, in.Body)
-	return out(Run[house.StopSet]{Items: list}), s.problem(ctx, "plant on this property", err)
+	Body ground.StopsIn
+}) (*Out[Run[ground.StopSet]], error) {
+	list, err := s.Ground.TakeStops(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(Run[ground.StopSet]{Items: list}), s.problem(ctx, "plant on this property", err)
 }
 
 // Picture is one that is kept.
@@ -127,14 +127,14 @@ type Picture struct {
 }
 
 func (s *Server) addUnderlay(ctx context.Context, in *orderPhotoIn) (*Out[Picture], error) {
-	if _, err := s.Store.Property(ctx, in.ID); err != nil {
+	if _, err := s.Estate.Store.Property(ctx, in.ID); err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	jpeg, w, h, err := in.file.jpeg()
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	hash, err := s.Store.KeepPicture(jpeg) // the same picture has the same hash: sent again, it is kept once
+	hash, err := s.Estate.Store.KeepPicture(jpeg) // the same picture has the same hash: sent again, it is kept once
 	return out(Picture{hash, w, h}), s.problem(ctx, "property", err)
 }
 
@@ -142,7 +142,7 @@ func (s *Server) planPDF(ctx context.Context, in *struct {
 	ByID
 	Language string `header:"Accept-Language"`
 }) (*File, error) {
-	page, err := s.PlanPage(ctx, in.ID, s.styleOf(ctx, in.Language))
+	page, err := s.Ground.PlanPage(ctx, in.ID, s.styleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WritePlanPage(&b, page)
@@ -151,28 +151,28 @@ func (s *Server) planPDF(ctx context.Context, in *struct {
 }
 
 func (s *Server) bloom(ctx context.Context, in *ByID) (*Out[replacement.Calendar], error) {
-	c, err := s.Bloom(ctx, in.ID)
+	c, err := s.Ground.Bloom(ctx, in.ID)
 	return out(c), s.problem(ctx, "property", err)
 }
 
 func (s *Server) keepPlanting(ctx context.Context, in *struct {
 	Write
-	Body house.PlantingIn
-}) (*Out[house.Planted], error) {
-	p, err := s.KeepPlanting(ctx, keyOf(ctx), in.ID, in.Body)
+	Body ground.PlantingIn
+}) (*Out[ground.Planted], error) {
+	p, err := s.Ground.KeepPlanting(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
-func (s *Server) kinds(ctx context.Context, _ *struct{}) (*Out[Run[house.KindWord]], error) {
-	list, err := s.Kinds(ctx)
-	return out(Run[house.KindWord]{Items: list}), s.problem(ctx, "kinds", err)
+func (s *Server) kinds(ctx context.Context, _ *struct{}) (*Out[Run[ground.KindWord]], error) {
+	list, err := s.Ground.Kinds(ctx)
+	return out(Run[ground.KindWord]{Items: list}), s.problem(ctx, "kinds", err)
 }
 
 func (s *Server) sayKind(ctx context.Context, in *struct {
 	BySpecies
 	OnceKey
-	Body house.KindWordIn
-}) (*Out[house.KindWord], error) {
-	k, err := s.SayKind(ctx, keyOf(ctx), in.ID, in.Body)
+	Body ground.KindWordIn
+}) (*Out[ground.KindWord], error) {
+	k, err := s.Ground.SayKind(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(k), s.problem(ctx, "species", err)
 }

@@ -9,7 +9,8 @@ import (
 
 	"mezzadro/core/replacement"
 	"mezzadro/core/site"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/ground"
 )
 
 // TestReckonSite: a plant's hours from a plan, what a cut changes, and faults by their fields.
@@ -18,7 +19,7 @@ func TestReckonSite(t *testing.T) {
 	hedge := obj{"id": "hedge", "kind": "hedge", "height_m": 3.5, "spread_m": 1, "points": []obj{{"x": -15, "y": -1}, {"x": 15, "y": -1}}}
 	ivy := obj{"id": "ivy", "kind": "plant", "species": "hedera-helix", "height_m": 0.5, "spread_m": 1, "points": []obj{{"x": 0, "y": 0.6}}}
 	plan := obj{"latitude": 46, "things": []obj{hedge, ivy}}
-	o := ok[house.SiteOut](h, "POST", "/reckon/site", obj{"plan": plan, "plant": "ivy", "changes": []obj{{"thing": "hedge", "do": "cut", "height_m": 0.6}}})
+	o := ok[ground.SiteOut](h, "POST", "/reckon/site", obj{"plan": plan, "plant": "ivy", "changes": []obj{{"thing": "hedge", "do": "cut", "height_m": 0.6}}})
 	if o.Spot == nil || o.After == nil || o.After.Strong < o.Spot.Strong+1.5 || len(o.Effects) != 1 || o.Effects[0].What == "none" {
 		t.Errorf("the hedge before the ivy: %+v", o)
 	}
@@ -44,7 +45,7 @@ func TestReckonReplacement(t *testing.T) {
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	body := obj{"property": here.ID, "spot": obj{"light": "part shade"}, "died": obj{"species": "buxus-sempervirens", "cause": "box-blight"}, "wish": obj{"evergreen": true, "max_m": 3}, "area_m2": 4, "price": 9.5}
-	o := ok[house.ReplacementOut](h, "POST", "/reckon/replacement", body)
+	o := ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", body)
 	if len(o.Ranked) != 20 || o.Fits < 20 || o.Ranked[0].Score < o.Ranked[19].Score || o.Ranked[0].Planting == nil || o.Ranked[0].Count == 0 || o.Ranked[0].Cost != 9.5*float64(o.Ranked[0].Count) {
 		t.Fatalf("ranked: %d of %d, first %+v", len(o.Ranked), o.Fits, o.Ranked[:1])
 	}
@@ -58,12 +59,12 @@ func TestReckonReplacement(t *testing.T) {
 			t.Errorf("%s: %+v", r.Species, r)
 		}
 	}
-	compared := ok[house.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "spot": obj{"light": "shade"}, "only": []string{"aucuba-japonica", "rosa-bedding"}})
+	compared := ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "spot": obj{"light": "shade"}, "only": []string{"aucuba-japonica", "rosa-bedding"}})
 	if len(compared.Ranked) != 1 || len(compared.Out) != 1 || compared.Out[0].Species != "rosa-bedding" {
 		t.Errorf("compared: %+v", compared)
 	}
 	wall := obj{"id": "row", "kind": "building", "height_m": 8, "points": []obj{{"x": -40, "y": -10}, {"x": 40, "y": -10}, {"x": 40, "y": -1}, {"x": -40, "y": -1}}}
-	shaded := ok[house.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "plan": obj{"latitude": 45.9, "things": []obj{wall}}, "at": obj{"x": 0, "y": 0}})
+	shaded := ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": here.ID, "plan": obj{"latitude": 45.9, "things": []obj{wall}}, "at": obj{"x": 0, "y": 0}})
 	if shaded.Site == nil || shaded.Spot.Sun == nil || *shaded.Spot.Sun > 6 || shaded.Spot.HouseM > 1.1 {
 		t.Errorf("north of a row: %+v", shaded.Spot)
 	}
@@ -84,7 +85,7 @@ func TestPlanOfProperty(t *testing.T) {
 	h := newHouse(t)
 	here, there, box, _, far := h.boxes()
 	path := fmt.Sprintf("/properties/%d/plan", here.ID)
-	empty := ok[house.PlanOut](h, "GET", path, nil)
+	empty := ok[ground.PlanOut](h, "GET", path, nil)
 	if empty.Version != 0 || len(empty.Plan.Things) != 0 || len(empty.Loose) != 3 {
 		t.Errorf("before it is drawn: %+v", empty)
 	}
@@ -92,8 +93,8 @@ func TestPlanOfProperty(t *testing.T) {
 		{"id": "house", "kind": "building", "height_m": 6, "points": []obj{{"x": 0, "y": 5}, {"x": 9, "y": 5}, {"x": 9, "y": 12}, {"x": 0, "y": 12}}},
 		{"id": "box", "kind": "plant", "plant_id": box.ID, "points": []obj{{"x": 3, "y": 2}}},
 	}
-	drawn := ok[house.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 45, "things": things}}, "Idempotency-Key", "draw")
-	again := ok[house.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 45, "things": things}}, "Idempotency-Key", "draw")
+	drawn := ok[ground.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 45, "things": things}}, "Idempotency-Key", "draw")
+	again := ok[ground.PlanOut](h, "PUT", path, obj{"version": 0, "plan": obj{"latitude": 45, "things": things}}, "Idempotency-Key", "draw")
 	if drawn.Version != 1 || again.Version != 1 || len(drawn.Loose) != 2 || drawn.Plan.Latitude < 45.9 {
 		t.Errorf("drawn: %+v", drawn)
 	}
@@ -101,13 +102,15 @@ func TestPlanOfProperty(t *testing.T) {
 		t.Errorf("the box as it is: %+v", b)
 	}
 	// The record takes the plan's word, in one write, and can be set back.
-	taken := ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots").Items
-	ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots")
-	read := func() house.Plant { return ok[house.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", box.ID), nil).Plant }
+	taken := ok[Run[ground.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots").Items
+	ok[Run[ground.SpotTaken]](h, "POST", path+"/spots", obj{}, "Idempotency-Key", "spots")
+	read := func() estate.Plant {
+		return ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", box.ID), nil).Plant
+	}
 	if now := read(); len(taken) != 1 || now.Sun != taken[0].After.Sun || now.Version != box.Version+1 || now.Sun < 0.5 || taken[0].Before.Sun != box.Sun {
 		t.Errorf("taken from the plan: %+v, now %+v", taken, now)
 	}
-	ok[Run[house.SpotTaken]](h, "POST", path+"/spots", obj{"set": []house.SpotSet{taken[0].Before}})
+	ok[Run[ground.SpotTaken]](h, "POST", path+"/spots", obj{"set": []ground.SpotSet{taken[0].Before}})
 	if now := read(); now.Sun != box.Sun || now.Shelter != box.Shelter {
 		t.Errorf("set back: %+v", now)
 	}
@@ -126,9 +129,9 @@ func TestPlanOfProperty(t *testing.T) {
 	}
 	// Given out and taken in again it is the same; what cannot be is named by its feature, and nothing of it is kept.
 	_, given := h.do("GET", path+".geojson", nil)
-	was := ok[house.PlanOut](h, "GET", path, nil)
+	was := ok[ground.PlanOut](h, "GET", path, nil)
 	code, answer := h.do("POST", fmt.Sprintf("%s.geojson?version=%d", path, was.Version), string(given), "Content-Type", "application/geo+json")
-	now := ok[house.PlanOut](h, "GET", path, nil)
+	now := ok[ground.PlanOut](h, "GET", path, nil)
 	if code != 200 || now.Version != was.Version+1 || len(now.Plan.Things) != len(was.Plan.Things) || len(now.Loose) != len(was.Loose) {
 		t.Errorf("taken in again: %d %.300s; %+v", code, answer, now)
 	}
@@ -147,11 +150,11 @@ func TestPlanOfProperty(t *testing.T) {
 			t.Errorf("%s: %d %.300s", says, code, b)
 		}
 	}
-	if after := ok[house.PlanOut](h, "GET", path, nil); after.Version != now.Version {
+	if after := ok[ground.PlanOut](h, "GET", path, nil); after.Version != now.Version {
 		t.Error("something of a refused file was kept")
 	}
 	h.do("DELETE", fmt.Sprintf("/plants/%d", box.ID), nil)
-	if after := ok[house.PlanOut](h, "GET", path, nil); len(after.Plan.Things) != 2 || after.Plan.Things[1].Kind != site.Grave || len(after.Loose) != 2 {
+	if after := ok[ground.PlanOut](h, "GET", path, nil); len(after.Plan.Things) != 2 || after.Plan.Things[1].Kind != site.Grave || len(after.Loose) != 2 {
 		t.Errorf("after the box is removed: %+v", after)
 	}
 	if code, _ := h.do("GET", fmt.Sprintf("/properties/%d/plan", there.ID+90), nil); code != 404 {

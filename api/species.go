@@ -4,7 +4,7 @@ import (
 	"context"
 
 	"mezzadro/core/catalogue"
-	"mezzadro/house"
+	"mezzadro/house/estate"
 )
 
 // BySpecies names an entry.
@@ -12,13 +12,13 @@ type BySpecies struct {
 	ID string `path:"id" maxLength:"100" example:"camellia-japonica" doc:"Catalogue id"`
 }
 
-func (s *Server) speciesList(ctx context.Context, _ *struct{}) (*Out[List[house.SpeciesOut]], error) {
-	list, err := s.AllSpecies(ctx)
-	return out(List[house.SpeciesOut]{Items: list}), s.problem(ctx, "species", err)
+func (s *Server) speciesList(ctx context.Context, _ *struct{}) (*Out[List[estate.SpeciesOut]], error) {
+	list, err := s.Estate.AllSpecies(ctx)
+	return out(List[estate.SpeciesOut]{Items: list}), s.problem(ctx, "species", err)
 }
 
-func (s *Server) species(ctx context.Context, in *BySpecies) (*Out[house.SpeciesDetail], error) {
-	d, err := s.Species(ctx, in.ID)
+func (s *Server) species(ctx context.Context, in *BySpecies) (*Out[estate.SpeciesDetail], error) {
+	d, err := s.Estate.Species(ctx, in.ID)
 	return out(d), s.problem(ctx, "species", err)
 }
 
@@ -27,8 +27,8 @@ func (s *Server) keepSpecies(ctx context.Context, in *struct {
 	OnceKey
 	Version int `query:"version" minimum:"0" doc:"Of the entry the change is based on; 0 for a built or a new one"`
 	Body    catalogue.Entry
-}) (*Out[house.SpeciesDetail], error) {
-	d, err := s.KeepSpecies(ctx, keyOf(ctx), in.ID, in.Version, in.Body)
+}) (*Out[estate.SpeciesDetail], error) {
+	d, err := s.Estate.KeepSpecies(ctx, keyOf(ctx), in.ID, in.Version, in.Body)
 	return out(d), s.problem(ctx, "species "+in.ID, err)
 }
 
@@ -36,22 +36,22 @@ func (s *Server) dropSpecies(ctx context.Context, in *struct {
 	BySpecies
 	OnceKey
 }) (*Out[catalogue.Entry], error) {
-	was, err := s.DropSpecies(ctx, keyOf(ctx), in.ID)
+	was, err := s.Estate.DropSpecies(ctx, keyOf(ctx), in.ID)
 	return out(was), s.problem(ctx, "an own or corrected entry "+in.ID, err)
 }
 
 func (s *Server) takePack(ctx context.Context, in *struct {
 	OnceKey
 	RawBody []byte `contentType:"application/yaml"`
-}) (*Out[house.PackTaken], error) {
-	t, err := s.TakePack(ctx, keyOf(ctx), in.RawBody)
+}) (*Out[estate.PackTaken], error) {
+	t, err := s.Estate.TakePack(ctx, keyOf(ctx), in.RawBody)
 	return out(t), s.problem(ctx, "pack", err)
 }
 
 func (s *Server) givePack(ctx context.Context, in *struct {
 	Of string `query:"of" default:"firm" enum:"firm,all" doc:"firm: own and corrected entries; all: the whole book"`
 }) (*File, error) {
-	list, err := s.Pack(ctx, in.Of == "all")
+	list, err := s.Estate.Pack(ctx, in.Of == "all")
 	if err != nil {
 		return nil, s.problem(ctx, "species", err)
 	}
@@ -62,7 +62,7 @@ func (s *Server) givePack(ctx context.Context, in *struct {
 func (s *Server) speciesYear(ctx context.Context, in *struct {
 	BySpecies
 	Property int64 `query:"property" required:"true" example:"1" doc:"Whose climate and weather"`
-}) (*Out[house.SpeciesYear], error) {
-	y, err := s.SpeciesYear(ctx, in.ID, in.Property)
+}) (*Out[estate.SpeciesYear], error) {
+	y, err := s.Estate.SpeciesYear(ctx, in.ID, in.Property)
 	return out(y), s.problem(ctx, "property", err)
 }

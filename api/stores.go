@@ -9,9 +9,11 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/day"
+	"mezzadro/core/invalid"
 	"mezzadro/core/treatment"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/treat"
+	"mezzadro/house/work"
 )
 
 func (s *Server) storeRoutes(a huma.API) {
@@ -46,13 +48,13 @@ func (s *Server) storeRoutes(a huma.API) {
 		"stored.", asks, 0}, s.reckonFeeding)
 }
 
-func (s *Server) reckonTreatment(ctx context.Context, in *struct{ Body house.TreatmentIn }) (*Out[treatment.Answer], error) {
-	o, err := s.ReckonTreatment(ctx, in.Body)
+func (s *Server) reckonTreatment(ctx context.Context, in *struct{ Body treat.TreatmentIn }) (*Out[treatment.Answer], error) {
+	o, err := s.Treat.ReckonTreatment(ctx, in.Body)
 	return out(o), s.problem(ctx, "plant or property", err)
 }
 
-func (s *Server) reckonFeeding(ctx context.Context, in *struct{ Body house.FeedingIn }) (*Out[treatment.Feeding], error) {
-	f, err := s.ReckonFeeding(ctx, in.Body)
+func (s *Server) reckonFeeding(ctx context.Context, in *struct{ Body treat.FeedingIn }) (*Out[treatment.Feeding], error) {
+	f, err := s.Treat.ReckonFeeding(ctx, in.Body)
 	return out(f), s.problem(ctx, "plant or property", err)
 }
 
@@ -60,8 +62,8 @@ func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]
 	return out(Run[treatment.Active]{Items: treatment.Built().Actives}), nil
 }
 
-func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[house.Product]], error) {
-	list, err := s.Products(ctx)
+func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[treat.Product]], error) {
+	list, err := s.Treat.Products(ctx)
 	if !mayPrices(ctx) {
 		for i := range list {
 			list[i].Packs = slices.Clone(list[i].Packs)
@@ -70,38 +72,38 @@ func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[house.Prod
 			}
 		}
 	}
-	return out(Run[house.Product]{Items: list}), s.problem(ctx, "products", err)
+	return out(Run[treat.Product]{Items: list}), s.problem(ctx, "products", err)
 }
 
 func (s *Server) addProduct(ctx context.Context, in *struct {
 	OnceKey
-	Body house.ProductIn
-}) (*Out[house.Product], error) {
-	p, err := s.AddProduct(ctx, keyOf(ctx), in.Body)
+	Body treat.ProductIn
+}) (*Out[treat.Product], error) {
+	p, err := s.Treat.AddProduct(ctx, keyOf(ctx), in.Body)
 	return out(p), s.problem(ctx, "product", err)
 }
 
 func (s *Server) changeProduct(ctx context.Context, in *struct {
 	Write
-	Body house.ProductIn
-}) (*Out[house.Product], error) {
-	p, err := s.ChangeProduct(ctx, keyOf(ctx), in.ID, in.Body)
+	Body treat.ProductIn
+}) (*Out[treat.Product], error) {
+	p, err := s.Treat.ChangeProduct(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "product", err)
 }
 
 func (s *Server) removeProduct(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "product", s.RemoveProduct(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreProduct(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "product", s.RemoveProduct(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "product", s.Treat.RemoveProduct(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) addLot(ctx context.Context, in *struct {
 	Write
-	Body house.LotIn
-}) (*Out[house.Product], error) {
-	p, err := s.AddLot(ctx, keyOf(ctx), in.ID, in.Body)
+	Body treat.LotIn
+}) (*Out[treat.Product], error) {
+	p, err := s.Treat.AddLot(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "product", err)
 }
 
@@ -110,42 +112,42 @@ const shoppingAhead = 42
 
 func (s *Server) shopping(ctx context.Context, in *struct {
 	Until string `query:"until" format:"date" example:"2027-05-01" doc:"Six weeks ahead when absent"`
-}) (*Out[house.Shopping], error) {
-	until, err := dayOr("until", in.Until, s.Today()+shoppingAhead)
+}) (*Out[treat.Shopping], error) {
+	until, err := dayOr("until", in.Until, s.Estate.Today()+shoppingAhead)
 	if err != nil {
 		return nil, s.problem(ctx, "shopping", err)
 	}
-	l, err := s.Shopping(ctx, until)
+	l, err := s.Treat.Shopping(ctx, until)
 	return out(l), s.problem(ctx, "jobs", err)
 }
 
 func (s *Server) mixes(ctx context.Context, in *struct {
 	Day   string  `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	TankL float64 `query:"tank_l" default:"15" minimum:"0.5" maximum:"5000" doc:"Size of the tank, L"`
-}) (*Out[house.MixCard], error) {
-	on, err := dayOr("day", in.Day, s.Today())
+}) (*Out[treat.MixCard], error) {
+	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
 		return nil, s.problem(ctx, "mixes", err)
 	}
-	m, err := s.Mixes(ctx, on, in.TankL)
+	m, err := s.Treat.Mixes(ctx, on, in.TankL)
 	return out(m), s.problem(ctx, "mixes", err)
 }
 
 func (s *Server) uses(ctx context.Context, in *struct {
 	UseSpan
 	Property int64 `query:"property" doc:"Of one property; all when absent"`
-}) (*Out[Run[house.Used]], error) {
+}) (*Out[Run[treat.Used]], error) {
 	from, to, err := s.span(in.UseSpan)
 	if err != nil {
 		return nil, s.problem(ctx, "uses", err)
 	}
-	list, err := s.Uses(ctx, in.Property, from, to)
-	return out(Run[house.Used]{Items: list}), s.problem(ctx, "property", err)
+	list, err := s.Treat.Uses(ctx, in.Property, from, to)
+	return out(Run[treat.Used]{Items: list}), s.problem(ctx, "property", err)
 }
 
 // span is a span of days, the last year where nobody said.
 func (s *Server) span(in UseSpan) (from, to day.Day, err error) {
-	if to, err = dayOr("to", in.To, s.Today()); err != nil {
+	if to, err = dayOr("to", in.To, s.Estate.Today()); err != nil {
 		return from, to, err
 	}
 	from, err = dayOr("from", in.From, to-366)
@@ -159,13 +161,13 @@ func dayOr(field, text string, otherwise day.Day) (day.Day, error) {
 	}
 	d, err := day.Parse(text)
 	if err != nil {
-		return d, house.Refuse(field, text, err.Error())
+		return d, invalid.One(field, text, err.Error())
 	}
 	return d, nil
 }
 
-func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[house.Treatment], error) {
-	t, err := s.TreatmentOf(ctx, in.ID)
+func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[treat.Treatment], error) {
+	t, err := s.Treat.TreatmentOf(ctx, in.ID)
 	if !mayPrices(ctx) {
 		t.Takes.Cost = 0
 	}
@@ -174,30 +176,30 @@ func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[house.Treatment]
 
 func (s *Server) keepTreatment(ctx context.Context, in *struct {
 	Write
-	Body *house.KeepTreatmentIn
-}) (*Out[house.Treatment], error) {
-	var body house.KeepTreatmentIn
+	Body *treat.KeepTreatmentIn
+}) (*Out[treat.Treatment], error) {
+	var body treat.KeepTreatmentIn
 	if in.Body != nil {
 		body = *in.Body
 	}
-	t, err := s.KeepTreatment(ctx, keyOf(ctx), in.ID, body)
+	t, err := s.Treat.KeepTreatment(ctx, keyOf(ctx), in.ID, body)
 	return out(t), s.problem(ctx, "find", err)
 }
 
-func (s *Server) guards(ctx context.Context, in *ByID) (*Out[Run[house.Guard]], error) {
-	list, err := s.Guards(ctx, in.ID)
-	return out(Run[house.Guard]{Items: list}), s.problem(ctx, "plant", err)
+func (s *Server) guards(ctx context.Context, in *ByID) (*Out[Run[treat.Guard]], error) {
+	list, err := s.Treat.Guards(ctx, in.ID)
+	return out(Run[treat.Guard]{Items: list}), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) keepFeeding(ctx context.Context, in *struct {
 	Write
-	Body *house.FeedingIn
-}) (*Out[house.Order], error) {
-	var body house.FeedingIn
+	Body *treat.FeedingIn
+}) (*Out[work.Order], error) {
+	var body treat.FeedingIn
 	if in.Body != nil {
 		body = *in.Body
 	}
-	o, err := s.KeepFeeding(ctx, keyOf(ctx), in.ID, body)
+	o, err := s.Treat.KeepFeeding(ctx, keyOf(ctx), in.ID, body)
 	return out(o), s.problem(ctx, "plant", err)
 }
 
@@ -213,7 +215,7 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 	if err != nil {
 		return nil, "", err
 	}
-	list, err := s.Uses(ctx, 0, from, to)
+	list, err := s.Treat.Uses(ctx, 0, from, to)
 	lines := make([]exchange.UseLine, len(list))
 	for i, u := range list {
 		weather := ""
@@ -248,7 +250,7 @@ func (s *Server) usesPDF(ctx context.Context, in *UseSpan) (*File, error) {
 	if err != nil {
 		return nil, s.problem(ctx, "uses", err)
 	}
-	f, err := s.Firm(ctx)
+	f, err := s.Estate.Firm(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "firm", err)
 	}

@@ -9,26 +9,29 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/treatment"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/finds"
+	"mezzadro/house/treat"
+	"mezzadro/house/work"
 )
 
 // gall has a bed of maples with galls on them, on a spring day.
-func (h *estate) gall() (here house.PropertyOut, maples house.PlantOut, find house.Find) {
+func (h *opened) gall() (here estate.PropertyOut, maples estate.PlantOut, find finds.Find) {
 	h.t.Helper()
 	h.today = day.Of(2027, 4, 10)
-	here = ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	maples = ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "acer-palmatum", "label": "Basin", "height_m": 1.5, "count": 12})
-	find = ok[house.Find](h, "POST", "/finds", obj{"plant_id": maples.ID, "cause": "gall-mite", "certainty": 0.9, "share": 0.3, "how": "walk"})
+	here = ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	maples = ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "acer-palmatum", "label": "Basin", "height_m": 1.5, "count": 12})
+	find = ok[finds.Find](h, "POST", "/finds", obj{"plant_id": maples.ID, "cause": "gall-mite", "certainty": 0.9, "share": 0.3, "how": "walk"})
 	return here, maples, find
 }
 
 // oil enters a card and a lot of it.
-func (h *estate) oil(onHand float64) house.Product {
+func (h *opened) oil(onHand float64) treat.Product {
 	h.t.Helper()
-	p := ok[house.Product](h, "POST", "/products", obj{"name": "Oil, 1 L", "active": "oil", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}},
+	p := ok[treat.Product](h, "POST", "/products", obj{"name": "Oil, 1 L", "active": "oil", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}},
 		"packs": []obj{{"size": 1000, "price": 14}}, "supplier": "Farm shop"})
 	if onHand > 0 {
-		p = ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", p.ID), obj{"amount": onHand, "lot": "A 17"})
+		p = ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", p.ID), obj{"amount": onHand, "lot": "A 17"})
 	}
 	return p
 }
@@ -39,20 +42,20 @@ func TestTreatmentLife(t *testing.T) {
 	h := newHouse(t)
 	here, maples, find := h.gall()
 	path := fmt.Sprintf("/finds/%d/treatment", find.ID)
-	a := ok[house.Treatment](h, "GET", path, nil)
+	a := ok[treat.Treatment](h, "GET", path, nil)
 	if a.Answer.Rung != "soft" || len(a.Answer.Steps) != 2 || a.Answer.Steps[1].Amount.Product != 0 || !strings.Contains(a.Answer.Steps[1].Amount.Formula, "no product card") {
 		t.Fatalf("galls: %+v", a.Answer)
 	}
 	oil := h.oil(500)
-	if a = ok[house.Treatment](h, "GET", path, nil); a.Answer.Steps[1].Amount.Product <= 0 || a.Answer.Treated != 12 {
+	if a = ok[treat.Treatment](h, "GET", path, nil); a.Answer.Steps[1].Amount.Product <= 0 || a.Answer.Treated != 12 {
 		t.Errorf("with a card: %+v", a.Answer.Steps[1].Amount)
 	}
-	kept := ok[house.Treatment](h, "POST", path, nil, "Idempotency-Key", "keep")
-	ok[house.Treatment](h, "POST", path, nil, "Idempotency-Key", "keep")
+	kept := ok[treat.Treatment](h, "POST", path, nil, "Idempotency-Key", "keep")
+	ok[treat.Treatment](h, "POST", path, nil, "Idempotency-Key", "keep")
 	if len(kept.Jobs) != 2 || kept.Jobs[0].Kind != job.Treat || kept.Jobs[0].Origin != job.Programme {
 		t.Fatalf("kept: %+v", kept.Jobs)
 	}
-	tick := func(o house.Order, use obj) (int, string) {
+	tick := func(o work.Order, use obj) (int, string) {
 		body := obj{"state": "done", "version": o.Version}
 		if use != nil {
 			body["use"] = use
@@ -63,7 +66,7 @@ func TestTreatmentLife(t *testing.T) {
 	if code, b := tick(kept.Jobs[0], nil); code != 200 {
 		t.Fatalf("cut out: %d %s", code, b)
 	}
-	spray := ok[house.Treatment](h, "GET", path, nil).Jobs[0]
+	spray := ok[treat.Treatment](h, "GET", path, nil).Jobs[0]
 	h.today = spray.BestDay // its flowers are over
 	for says, use := range map[string]obj{
 		"body.use.amount":     {"product_id": oil.ID, "amount": 900, "spray_l": 20},
@@ -73,18 +76,18 @@ func TestTreatmentLife(t *testing.T) {
 			t.Errorf("%v: %d %s", use, code, b)
 		}
 	}
-	if n := len(ok[Run[house.Used]](h, "GET", "/uses", nil).Items); n != 1 {
+	if n := len(ok[Run[treat.Used]](h, "GET", "/uses", nil).Items); n != 1 {
 		t.Fatalf("%d lines in the record, want the cutting alone", n)
 	}
 	if code, b := tick(spray, obj{"product_id": oil.ID, "amount": 60, "spray_l": 3, "who": "Rosa"}); code != 200 {
 		t.Fatalf("sprayed: %d %s", code, b)
 	}
 	sprayed := h.today
-	next := ok[house.Treatment](h, "GET", path, nil).Jobs
+	next := ok[treat.Treatment](h, "GET", path, nil).Jobs
 	if len(next) != 1 || next[0].BestDay < sprayed+20 || next[0].BestDay > sprayed+28 {
 		t.Fatalf("three weeks on: %+v", next)
 	}
-	if p := ok[Run[house.Product]](h, "GET", "/products", nil).Items[0]; p.OnHand != 440 {
+	if p := ok[Run[treat.Product]](h, "GET", "/products", nil).Items[0]; p.OnHand != 440 {
 		t.Errorf("on hand %g, want 440", p.OnHand)
 	}
 	// Rain the night after: it is asked for again at once, and the repeat hangs on that.
@@ -97,14 +100,14 @@ func TestTreatmentLife(t *testing.T) {
 	if code, b := h.do("POST", fmt.Sprintf("/properties/%d/weather", here.ID), csv, "Content-Type", "text/csv"); code != 200 {
 		t.Fatalf("weather: %d %s", code, b)
 	}
-	again := ok[house.Treatment](h, "GET", path, nil)
+	again := ok[treat.Treatment](h, "GET", path, nil)
 	if len(again.Jobs) != 1 || !strings.HasPrefix(again.Jobs[0].Title, "Again: ") || again.Jobs[0].BestDay > h.today+8 || again.History[len(again.History)-1].RainMM < 5 {
 		t.Fatalf("after the rain: %+v, %+v", again.Jobs, again.History)
 	}
 	if code, b := tick(again.Jobs[0], obj{"product_id": oil.ID, "amount": 60, "spray_l": 3}); code != 200 {
 		t.Fatalf("again: %d %s", code, b)
 	}
-	second := ok[house.Treatment](h, "GET", path, nil).Jobs
+	second := ok[treat.Treatment](h, "GET", path, nil).Jobs
 	if len(second) != 1 || second[0].BestDay < h.today+20 {
 		t.Fatalf("the second: %+v", second)
 	}
@@ -112,19 +115,19 @@ func TestTreatmentLife(t *testing.T) {
 	if code, b := tick(second[0], obj{"product_id": oil.ID, "amount": 60, "spray_l": 3}); code != 200 {
 		t.Fatalf("second: %d %s", code, b)
 	}
-	end := ok[house.Treatment](h, "GET", path, nil)
+	end := ok[treat.Treatment](h, "GET", path, nil)
 	if end.Answer.Ends != "done" || len(end.Jobs) != 1 || end.Jobs[0].Kind != job.Look {
 		t.Errorf("at the end: %s, %+v", end.Answer.Text, end.Jobs)
 	}
-	uses := ok[Run[house.Used]](h, "GET", fmt.Sprintf("/uses?property=%d", here.ID), nil).Items
+	uses := ok[Run[treat.Used]](h, "GET", fmt.Sprintf("/uses?property=%d", here.ID), nil).Items
 	if len(uses) != 4 || uses[0].Product != "Oil, 1 L" || uses[0].Plants != 12 || uses[0].PlantID != maples.ID || uses[2].Who != "Rosa" || uses[0].Cause == "" {
 		t.Errorf("the record: %+v", uses)
 	}
 	// The last tick is taken back: its line and the look go, the job stands again.
-	done := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", second[0].ID), nil)
-	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", done.ID), obj{"state": "waiting", "version": done.Version})
-	back := ok[house.Treatment](h, "GET", path, nil)
-	if len(back.Jobs) != 1 || back.Jobs[0].ID != second[0].ID || len(ok[Run[house.Used]](h, "GET", "/uses", nil).Items) != 3 {
+	done := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", second[0].ID), nil)
+	ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", done.ID), obj{"state": "waiting", "version": done.Version})
+	back := ok[treat.Treatment](h, "GET", path, nil)
+	if len(back.Jobs) != 1 || back.Jobs[0].ID != second[0].ID || len(ok[Run[treat.Used]](h, "GET", "/uses", nil).Items) != 3 {
 		t.Errorf("taken back: %+v", back.Jobs)
 	}
 	if code, b := h.do("GET", "/uses.csv", nil); code != 200 || !strings.Contains(string(b), "Rosa") || strings.Count(string(b), "\n") != 4 {
@@ -139,33 +142,33 @@ func TestTreatmentLife(t *testing.T) {
 func TestShopping(t *testing.T) {
 	h := newHouse(t)
 	_, _, find := h.gall()
-	there := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
-	laurel := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "laurus-nobilis", "height_m": 2, "count": 4})
-	scale := ok[house.Find](h, "POST", "/finds", obj{"plant_id": laurel.ID, "cause": "soft-scale", "certainty": 0.9, "share": 0.3})
-	for _, f := range []house.Find{find, scale} {
-		ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil)
+	there := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	laurel := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "laurus-nobilis", "height_m": 2, "count": 4})
+	scale := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": laurel.ID, "cause": "soft-scale", "certainty": 0.9, "share": 0.3})
+	for _, f := range []finds.Find{find, scale} {
+		ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil)
 	}
-	l := ok[house.Shopping](h, "GET", "/shopping", nil)
+	l := ok[treat.Shopping](h, "GET", "/shopping", nil)
 	if len(l.Lines) != 1 || l.Lines[0].Jobs != 2 || l.Lines[0].Missing == "" || l.Price != 0 {
 		t.Fatalf("without a card: %+v", l)
 	}
 	oil := h.oil(0)
-	l = ok[house.Shopping](h, "GET", "/shopping", nil)
+	l = ok[treat.Shopping](h, "GET", "/shopping", nil)
 	if len(l.Lines) != 1 || l.Lines[0].Product != oil.ID || l.Lines[0].Buy == nil || l.Price < 14 || l.Lines[0].Needed < 20 || l.Lines[0].Supplier != "Farm shop" {
 		t.Errorf("with a card: %+v", l)
 	}
 	var day day.Day // bees forbid the bloom: the best is after it
-	for _, o := range ok[Run[house.Order]](h, "GET", "/orders", nil).Items {
+	for _, o := range ok[Run[work.Order]](h, "GET", "/orders", nil).Items {
 		if o.BestCost < 100 && strings.HasPrefix(o.Title, "Horticultural oil on Bay") {
 			day = o.BestDay
-			ok[house.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": day, "version": o.Version})
+			ok[work.PutOut](h, "PUT", fmt.Sprintf("/orders/%d/day", o.ID), obj{"day": day, "version": o.Version})
 		}
 	}
-	m := ok[house.MixCard](h, "GET", "/mixes?tank_l=2&day="+day.String(), nil)
+	m := ok[treat.MixCard](h, "GET", "/mixes?tank_l=2&day="+day.String(), nil)
 	if len(m.Mixes) != 1 || len(m.Mixes[0].Spray.Tanks) == 0 || m.Mixes[0].Missing == "" || len(m.Mixes[0].Stops) != 1 || len(m.Days) != 1 || len(m.Mixes[0].Cautions) == 0 {
 		t.Errorf("the day's mix: %+v", m)
 	}
-	if l = ok[house.Shopping](h, "GET", "/shopping?until="+h.today.String(), nil); len(l.Lines) > 1 {
+	if l = ok[treat.Shopping](h, "GET", "/shopping?until="+h.today.String(), nil); len(l.Lines) > 1 {
 		t.Errorf("today: %+v", l)
 	}
 }
@@ -189,10 +192,10 @@ func TestProductsBadly(t *testing.T) {
 			t.Errorf("%s: %d %s", says, code, b)
 		}
 	}
-	p := ok[house.Product](h, "POST", "/products", good())
+	p := ok[treat.Product](h, "POST", "/products", good())
 	mine := good()
 	mine["name"], mine["version"] = "Soap, 500 mL", p.Version
-	ok[house.Product](h, "PUT", fmt.Sprintf("/products/%d", p.ID), mine)
+	ok[treat.Product](h, "PUT", fmt.Sprintf("/products/%d", p.ID), mine)
 	if code, b := h.do("PUT", fmt.Sprintf("/products/%d", p.ID), mine); code != 409 || !strings.Contains(string(b), "Soap, 500 mL") {
 		t.Errorf("an old version: %d %s", code, b)
 	}
@@ -204,7 +207,7 @@ func TestProductsBadly(t *testing.T) {
 	if code, _ := h.do("DELETE", fmt.Sprintf("/products/%d", p.ID), nil); code >= 300 {
 		t.Errorf("removed: %d", code)
 	}
-	if n := len(ok[Run[house.Product]](h, "GET", "/products", nil).Items); n != 0 {
+	if n := len(ok[Run[treat.Product]](h, "GET", "/products", nil).Items); n != 0 {
 		t.Errorf("%d cards are left", n)
 	}
 	if code, _ := h.do("POST", fmt.Sprintf("/products/%d/restore", p.ID), nil); code >= 300 {
@@ -249,8 +252,8 @@ func TestReckonTreatment(t *testing.T) {
 // TestReckonFeeding: a kept plant brings its pot along; what cannot be is named by its field.
 func TestReckonFeeding(t *testing.T) {
 	h := newHouse(t)
-	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	pot := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40})
+	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40})
 	f := ok[treatment.Feeding](h, "POST", "/reckon/feeding", obj{"plant": pot.ID, "date": "2027-05-10"})
 	if f.Class != "plants in pots" || len(f.Days) < 5 || f.Every != 14 || f.With == "" {
 		t.Errorf("a pot: %+v", f)

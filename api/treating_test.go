@@ -11,20 +11,24 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/treatment"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/finds"
+	"mezzadro/house/rounds"
+	"mezzadro/house/treat"
+	"mezzadro/house/work"
 )
 
 // azaleas are three groups on one property: two in the sun, one in shade; lace bug is found on the first.
-func (h *estate) azaleas() (sunny, sunny2, shaded house.PlantOut, find house.Find) {
+func (h *opened) azaleas() (sunny, sunny2, shaded estate.PlantOut, find finds.Find) {
 	h.t.Helper()
 	h.today = day.Of(2027, 6, 20)
-	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	plant := func(label string, sun float64) house.PlantOut {
-		return ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "azalea-evergreen", "label": label, "height_m": 2, "spread_m": 1.5, "count": 4, "sun": sun})
+	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	plant := func(label string, sun float64) estate.PlantOut {
+		return ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "azalea-evergreen", "label": label, "height_m": 2, "spread_m": 1.5, "count": 4, "sun": sun})
 	}
 	sunny, sunny2, shaded = plant("Steps", 0.9), plant("Gate", 0.7), plant("Below the cedar", 0.1)
-	ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "lavandula-angustifolia", "height_m": 0.5})
-	find = ok[house.Find](h, "POST", "/finds", obj{"plant_id": sunny.ID, "cause": "lace-bug", "certainty": 0.9, "share": 0.6})
+	ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "lavandula-angustifolia", "height_m": 0.5})
+	find = ok[finds.Find](h, "POST", "/finds", obj{"plant_id": sunny.ID, "cause": "lace-bug", "certainty": 0.9, "share": 0.6})
 	return sunny, sunny2, shaded, find
 }
 
@@ -33,9 +37,9 @@ func (h *estate) azaleas() (sunny, sunny2, shaded house.PlantOut, find house.Fin
 func TestOnlyTheSunny(t *testing.T) {
 	h := newHouse(t)
 	_, sunny2, shaded, find := h.azaleas()
-	ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}, {"size": 1000, "price": 15}}})
+	ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}, {"size": 1000, "price": 15}}})
 	path := fmt.Sprintf("/finds/%d/treatment", find.ID)
-	a := ok[house.Treatment](h, "GET", path, nil)
+	a := ok[treat.Treatment](h, "GET", path, nil)
 	if len(a.Along) != 2 || a.Along[0].PlantID != sunny2.ID || !a.Along[0].Treat || a.Along[1].PlantID != shaded.ID || a.Along[1].Treat || a.Along[0].Why == "" {
 		t.Fatalf("along: %+v", a.Along)
 	}
@@ -48,27 +52,27 @@ func TestOnlyTheSunny(t *testing.T) {
 			t.Errorf("%v: %d %s", ids, code, b)
 		}
 	}
-	if n := len(ok[Run[house.Order]](h, "GET", "/orders", nil).Items); n != 0 {
+	if n := len(ok[Run[work.Order]](h, "GET", "/orders", nil).Items); n != 0 {
 		t.Fatalf("%d jobs after what was refused", n)
 	}
 	body := obj{"plants": []int64{sunny2.ID}}
-	ok[house.Treatment](h, "POST", path, body, "Idempotency-Key", "keep")
-	ok[house.Treatment](h, "POST", path, body, "Idempotency-Key", "keep")
-	kept := ok[house.Treatment](h, "POST", path, body) // asked again: nothing that stands is made anew
-	jobs := ok[Run[house.Order]](h, "GET", "/orders", nil).Items
+	ok[treat.Treatment](h, "POST", path, body, "Idempotency-Key", "keep")
+	ok[treat.Treatment](h, "POST", path, body, "Idempotency-Key", "keep")
+	kept := ok[treat.Treatment](h, "POST", path, body) // asked again: nothing that stands is made anew
+	jobs := ok[Run[work.Order]](h, "GET", "/orders", nil).Items
 	if len(jobs) != 2 || jobs[0].PlantID == jobs[1].PlantID || kept.Along[0].FindID == 0 || kept.Along[1].FindID != 0 {
 		t.Errorf("kept: %+v, %+v", jobs, kept.Along)
 	}
-	f := ok[house.Treatment](h, "GET", fmt.Sprintf("/finds/%d/treatment", kept.Along[0].FindID), nil).Find
+	f := ok[treat.Treatment](h, "GET", fmt.Sprintf("/finds/%d/treatment", kept.Along[0].FindID), nil).Find
 	if f.AlongOf != find.ID || f.Note == "" || len(f.Seen) != 0 {
 		t.Errorf("a find that nobody made says so: %+v", f)
 	}
 	// The list before buying holds both, with the repeats of six weeks.
-	l := ok[house.Shopping](h, "GET", "/shopping", nil).Lines
+	l := ok[treat.Shopping](h, "GET", "/shopping", nil).Lines
 	if len(l) != 1 || l[0].Times != 6 || l[0].Needed < 176 || l[0].Needed > 188 || l[0].Formula == "" {
 		t.Errorf("shopping: %+v", l)
 	}
-	if l = ok[house.Shopping](h, "GET", "/shopping?until="+(h.today+10).String(), nil).Lines; l[0].Times != 4 {
+	if l = ok[treat.Shopping](h, "GET", "/shopping?until="+(h.today+10).String(), nil).Lines; l[0].Times != 4 {
 		t.Errorf("ten days: %+v", l)
 	}
 }
@@ -78,13 +82,13 @@ func TestOnlyTheSunny(t *testing.T) {
 func TestAffectedAndHarvest(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 6, 10)
-	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	basil := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "ocimum-basilicum", "height_m": 0.4, "count": 20})
-	soap := ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "harvest_days": 3, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}}})
-	ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
-	f := ok[house.Find](h, "POST", "/finds", obj{"plant_id": basil.ID, "cause": "aphids", "certainty": 0.9, "share": 0.6, "affected": 5, "harvest": (h.today + 1).String()})
+	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	basil := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "ocimum-basilicum", "height_m": 0.4, "count": 20})
+	soap := ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "harvest_days": 3, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}}})
+	ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
+	f := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": basil.ID, "cause": "aphids", "certainty": 0.9, "share": 0.6, "affected": 5, "harvest": (h.today + 1).String()})
 	path := fmt.Sprintf("/finds/%d/treatment", f.ID)
-	a := ok[house.Treatment](h, "GET", path, nil)
+	a := ok[treat.Treatment](h, "GET", path, nil)
 	if a.Answer.Treated != 5 || a.Answer.Steps[0].Day != h.today+2 || a.Answer.Steps[0].HarvestFrom != h.today+5 || !a.Edible {
 		t.Fatalf("five of them, after the pick: %+v", a.Answer)
 	}
@@ -93,24 +97,24 @@ func TestAffectedAndHarvest(t *testing.T) {
 		t.Errorf("21 of 20: %d %s", code, b)
 	}
 	change["affected"] = 20
-	ok[house.Find](h, "PUT", fmt.Sprintf("/finds/%d", f.ID), change)
-	if a = ok[house.Treatment](h, "GET", path, nil); a.Answer.Treated != 20 || a.Answer.Steps[0].Day != h.today {
+	ok[finds.Find](h, "PUT", fmt.Sprintf("/finds/%d", f.ID), change)
+	if a = ok[treat.Treatment](h, "GET", path, nil); a.Answer.Treated != 20 || a.Answer.Steps[0].Day != h.today {
 		t.Errorf("all of them, nothing to pick: %+v", a.Answer)
 	}
 	// Weevils in a bed that was measured: nematodes by its area, in the treatment and before buying.
-	shrub := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rhododendron-hybrid", "height_m": 1, "spread_m": 1})
-	ok[house.Product](h, "POST", "/products", obj{"name": "Nematodes", "active": "nematodes", "unit": "piece", "rates": []obj{{"amount": 0.5, "per": "m2"}}, "packs": []obj{{"size": 6, "price": 12}}})
-	grubs := ok[house.Find](h, "POST", "/finds", obj{"plant_id": shrub.ID, "cause": "weevil", "certainty": 0.9, "share": 0.3, "bed_m2": 20})
-	kept := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", grubs.ID), nil)
+	shrub := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rhododendron-hybrid", "height_m": 1, "spread_m": 1})
+	ok[treat.Product](h, "POST", "/products", obj{"name": "Nematodes", "active": "nematodes", "unit": "piece", "rates": []obj{{"amount": 0.5, "per": "m2"}}, "packs": []obj{{"size": 6, "price": 12}}})
+	grubs := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": shrub.ID, "cause": "weevil", "certainty": 0.9, "share": 0.3, "bed_m2": 20})
+	kept := ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", grubs.ID), nil)
 	if got := kept.Answer.Steps[0].Amount.Product; got != 10 {
 		t.Errorf("20 m² at a half each: %g", got)
 	}
-	if l := ok[house.Shopping](h, "GET", "/shopping?until="+(h.today+200).String(), nil).Lines; len(l) != 1 || l[0].Needed != 10 || l[0].Buy.Price != 24 {
+	if l := ok[treat.Shopping](h, "GET", "/shopping?until="+(h.today+200).String(), nil).Lines; len(l) != 1 || l[0].Needed != 10 || l[0].Buy.Price != 24 {
 		t.Errorf("before buying: %+v", l)
 	}
-	jobs := ok[house.Treatment](h, "POST", path, nil).Jobs
-	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
-	if a = ok[house.Treatment](h, "GET", path, nil); len(a.Answer.Waits) == 0 || a.Answer.Waits[0].What != "harvest" || a.Answer.Waits[0].To != h.today+2 {
+	jobs := ok[treat.Treatment](h, "POST", path, nil).Jobs
+	ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
+	if a = ok[treat.Treatment](h, "GET", path, nil); len(a.Answer.Waits) == 0 || a.Answer.Waits[0].What != "harvest" || a.Answer.Waits[0].To != h.today+2 {
 		t.Errorf("waits: %+v", a.Answer.Waits)
 	}
 }
@@ -120,9 +124,9 @@ func TestAffectedAndHarvest(t *testing.T) {
 func TestUsedBadly(t *testing.T) {
 	h := newHouse(t)
 	_, _, find := h.gall()
-	oil := ok[house.Product](h, "POST", "/products", obj{"name": "Oil", "active": "oil", "unit": "mL", "licence": "Pesticide user", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
-	ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", oil.ID), obj{"amount": 500})
-	jobs := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), nil).Jobs
+	oil := ok[treat.Product](h, "POST", "/products", obj{"name": "Oil", "active": "oil", "unit": "mL", "licence": "Pesticide user", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
+	ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", oil.ID), obj{"amount": 500})
+	jobs := ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), nil).Jobs
 	spray := jobs[1]
 	h.today = spray.BestDay + 10
 	tick := func(on day.Day, use obj, note string) (int, string) {
@@ -133,8 +137,8 @@ func TestUsedBadly(t *testing.T) {
 	if code, b := tick(h.today, use, ""); code != 422 || !strings.Contains(b, "body.use.who") || !strings.Contains(b, "nobody of the firm") {
 		t.Errorf("no licence: %d %s", code, b)
 	}
-	ok[house.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Ladder}})
-	ok[house.Person](h, "POST", "/people", obj{"name": "Ivo", "skills": []string{job.Restricted}})
+	ok[rounds.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Ladder}})
+	ok[rounds.Person](h, "POST", "/people", obj{"name": "Ivo", "skills": []string{job.Restricted}})
 	if code, b := tick(h.today, use, ""); code != 422 || !strings.Contains(b, "Licensed: Ivo") {
 		t.Errorf("Rosa has none: %d %s", code, b)
 	}
@@ -147,7 +151,7 @@ func TestUsedBadly(t *testing.T) {
 	if code, b := tick(open, use, " "); code != 422 || !strings.Contains(b, "body.note") {
 		t.Errorf("without why: %d %s", code, b)
 	}
-	if n := len(ok[Run[house.Used]](h, "GET", "/uses", nil).Items); n != 0 {
+	if n := len(ok[Run[treat.Used]](h, "GET", "/uses", nil).Items); n != 0 {
 		t.Fatalf("%d lines of what was refused", n)
 	}
 	if code, b := tick(open, use, "In bud still, by eye"); code != 200 {
@@ -156,11 +160,11 @@ func TestUsedBadly(t *testing.T) {
 	if code, b := tick(open, use, "The other phone"); code != 409 || !strings.Contains(b, "done") {
 		t.Errorf("the second phone: %d %s", code, b)
 	}
-	uses := ok[Run[house.Used]](h, "GET", "/uses", nil).Items
+	uses := ok[Run[treat.Used]](h, "GET", "/uses", nil).Items
 	if len(uses) != 1 || uses[0].Note != "In bud still, by eye" {
 		t.Errorf("the record: %+v", uses)
 	}
-	if p := ok[Run[house.Product]](h, "GET", "/products", nil).Items[0]; p.OnHand != 440 {
+	if p := ok[Run[treat.Product]](h, "GET", "/products", nil).Items[0]; p.OnHand != 440 {
 		t.Errorf("on hand %g", p.OnHand)
 	}
 }
@@ -170,14 +174,14 @@ func TestUsedBadly(t *testing.T) {
 func TestLaneMarks(t *testing.T) {
 	h := newHouse(t)
 	_, _, _, find := h.azaleas()
-	soap := ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "reentry_h": 30, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
-	ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
-	jobs := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), nil).Jobs
-	lane := func() house.Lane { return ok[house.LanesPage](h, "GET", "/year", nil).Items[0] }
+	soap := ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "reentry_h": 30, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
+	ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
+	jobs := ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), nil).Jobs
+	lane := func() work.Lane { return ok[work.LanesPage](h, "GET", "/year", nil).Items[0] }
 	if l := lane(); l.Stage == nil || l.Stage.Text != "young ones without wings" || l.Stage.From > h.today || l.Stage.To < h.today+30 || len(l.Waits) != 0 {
 		t.Fatalf("before: %+v, %+v", l.Stage, l.Waits)
 	}
-	ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
+	ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": soap.ID, "amount": 40, "spray_l": 2}})
 	if l := lane(); len(l.Waits) != 1 || l.Waits[0].What != "re-entry" || l.Waits[0].To != h.today+2 {
 		t.Errorf("after: %+v", l.Waits)
 	}
@@ -187,11 +191,11 @@ func TestLaneMarks(t *testing.T) {
 func TestGuards(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 2, 10)
-	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	rose := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1, "count": 30})
+	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	rose := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1, "count": 30})
 	path := fmt.Sprintf("/plants/%d/guards", rose.ID)
-	spot := func() (out house.Guard) {
-		for _, g := range ok[Run[house.Guard]](h, "GET", path, nil).Items {
+	spot := func() (out treat.Guard) {
+		for _, g := range ok[Run[treat.Guard]](h, "GET", path, nil).Items {
 			if g.Cause == "black-spot" {
 				out = g
 			}
@@ -201,18 +205,18 @@ func TestGuards(t *testing.T) {
 	if g := spot(); g.Name == "" || g.Do == "" || g.FindID != 0 {
 		t.Fatalf("guards: %+v", g)
 	}
-	wish := ok[house.Find](h, "POST", "/finds", obj{"plant_id": rose.ID, "cause": "black-spot", "certainty": 1, "prevent": true})
+	wish := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": rose.ID, "cause": "black-spot", "certainty": 1, "prevent": true})
 	if g := spot(); g.FindID != wish.ID {
 		t.Errorf("the wish: %+v", g)
 	}
 	if code, b := h.do("GET", "/finds", nil); code != 200 || !strings.Contains(string(b), `"items":[]`) {
 		t.Errorf("finds of what is not there: %d %s", code, b)
 	}
-	a := ok[house.Treatment](h, "GET", fmt.Sprintf("/finds/%d/treatment", wish.ID), nil)
+	a := ok[treat.Treatment](h, "GET", fmt.Sprintf("/finds/%d/treatment", wish.ID), nil)
 	if a.Answer.Rung != "soft" || len(a.Answer.Steps) != 2 || !strings.Contains(a.Answer.Steps[0].Do, "rake") {
 		t.Errorf("its programme: %+v", a.Answer)
 	}
-	if kept := ok[house.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", wish.ID), nil); len(kept.Jobs) != 2 {
+	if kept := ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", wish.ID), nil); len(kept.Jobs) != 2 {
 		t.Errorf("kept: %+v", kept.Jobs)
 	}
 	if code, b := h.do("POST", "/finds", obj{"property_id": here.ID, "cause": "black-spot", "certainty": 1, "prevent": true}); code != 422 || !strings.Contains(string(b), "body.plant_id") {
@@ -225,11 +229,11 @@ func TestGuards(t *testing.T) {
 func TestFeedingKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 4, 25)
-	here := ok[house.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
-	pot := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40, "count": 2})
-	feed := ok[house.Product](h, "POST", "/products", obj{"name": "Liquid feed", "active": "organic-feed", "unit": "mL", "rates": []obj{{"amount": 5, "per": "L"}}, "packs": []obj{{"size": 1000, "price": 9}}})
+	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40, "count": 2})
+	feed := ok[treat.Product](h, "POST", "/products", obj{"name": "Liquid feed", "active": "organic-feed", "unit": "mL", "rates": []obj{{"amount": 5, "per": "L"}}, "packs": []obj{{"size": 1000, "price": 9}}})
 	path := fmt.Sprintf("/plants/%d/feeding", pot.ID)
-	o := ok[house.Order](h, "POST", path, obj{})
+	o := ok[work.Order](h, "POST", path, obj{})
 	if o.Kind != job.Feed || o.Origin != job.Programme || o.BestDay < h.today {
 		t.Fatalf("kept: %+v", o)
 	}
@@ -237,28 +241,28 @@ func TestFeedingKept(t *testing.T) {
 		t.Errorf("twice: %d %s", code, b)
 	}
 	// 2 × 4 L × 5 mL, five times in 60 days
-	l := ok[house.Shopping](h, "GET", "/shopping?until="+(o.BestDay+60).String(), nil).Lines
+	l := ok[treat.Shopping](h, "GET", "/shopping?until="+(o.BestDay+60).String(), nil).Lines
 	if len(l) != 1 || l[0].Times != 5 || l[0].Needed != 200 || l[0].Product != feed.ID {
 		t.Errorf("shopping: %+v", l)
 	}
-	ok[house.Product](h, "POST", fmt.Sprintf("/products/%d/stock", feed.ID), obj{"amount": 1000})
+	ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", feed.ID), obj{"amount": 1000})
 	times := 0
 	for ; times < 20; times++ {
-		jobs := ok[Run[house.Order]](h, "GET", "/orders", nil).Items
+		jobs := ok[Run[work.Order]](h, "GET", "/orders", nil).Items
 		if len(jobs) == 0 {
 			break
 		}
 		h.today = max(h.today, jobs[0].BestDay)
-		ok[house.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": feed.ID, "amount": 40, "spray_l": 8}})
+		ok[work.OrderDetail](h, "PUT", fmt.Sprintf("/orders/%d/state", jobs[0].ID), obj{"state": "done", "version": jobs[0].Version, "use": obj{"product_id": feed.ID, "amount": 40, "spray_l": 8}})
 	}
 	if times < 8 || times > 12 || h.today.Month() < 8 {
 		t.Errorf("fed %d times, last %s", times, h.today)
 	}
-	uses := ok[Run[house.Used]](h, "GET", "/uses", nil).Items
+	uses := ok[Run[treat.Used]](h, "GET", "/uses", nil).Items
 	if len(uses) != times || uses[0].Cause != "Feeding" || uses[0].Amount != 40 || uses[0].Plants != 2 {
 		t.Errorf("the record: %d, %+v", len(uses), uses[0])
 	}
-	vine := ok[house.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "wisteria-sinensis", "height_m": 4})
+	vine := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "wisteria-sinensis", "height_m": 4})
 	if code, b := h.do("POST", fmt.Sprintf("/plants/%d/feeding", vine.ID), nil); code < 400 || !strings.Contains(string(b), "nitrogen") {
 		t.Errorf("a wisteria: %d %s", code, b)
 	}
@@ -305,7 +309,7 @@ func TestProductLabels(t *testing.T) {
 	if code, b := h.do("GET", path, nil); code != 200 || string(b) != pdf {
 		t.Errorf("the one before: %d %.20s", code, b)
 	}
-	if q := ok[house.Product](h, "DELETE", path, nil); q.Label != "" {
+	if q := ok[treat.Product](h, "DELETE", path, nil); q.Label != "" {
 		t.Errorf("taken off: %+v", q)
 	}
 }
@@ -314,7 +318,7 @@ func TestProductLabels(t *testing.T) {
 // refused.
 func TestPeople(t *testing.T) {
 	h := newHouse(t)
-	p := ok[house.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
+	p := ok[rounds.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
 	if p.Name != "Rosa" || len(p.Skills) != 2 {
 		t.Fatalf("%+v", p)
 	}
@@ -324,18 +328,18 @@ func TestPeople(t *testing.T) {
 		}
 	}
 	one := fmt.Sprintf("/people/%d", p.ID)
-	if q := ok[house.Person](h, "PUT", one, obj{"name": "Rosa B", "version": 1}); q.Version != 2 || len(q.Skills) != 0 {
+	if q := ok[rounds.Person](h, "PUT", one, obj{"name": "Rosa B", "version": 1}); q.Version != 2 || len(q.Skills) != 0 {
 		t.Errorf("changed: %+v", q)
 	}
 	if code, b := h.do("PUT", one, obj{"name": "Rosa C", "version": 1}); code != 409 || !strings.Contains(string(b), "Rosa B") {
 		t.Errorf("an old version: %d %s", code, b)
 	}
 	h.do("DELETE", one, nil)
-	if n := len(ok[Run[house.Person]](h, "GET", "/people", nil).Items); n != 0 {
+	if n := len(ok[Run[rounds.Person]](h, "GET", "/people", nil).Items); n != 0 {
 		t.Errorf("%d after removal", n)
 	}
 	h.do("POST", one+"/restore", nil)
-	if n := len(ok[Run[house.Person]](h, "GET", "/people", nil).Items); n != 1 {
+	if n := len(ok[Run[rounds.Person]](h, "GET", "/people", nil).Items); n != 1 {
 		t.Errorf("%d after restoring", n)
 	}
 }
@@ -346,18 +350,18 @@ func BenchmarkShopping200(b *testing.B) {
 	h := newHouse(b)
 	many(b, h, 200)
 	h.oil(1000)
-	ok[house.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 8}, {"size": 5000, "price": 40}}})
+	ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 8}, {"size": 5000, "price": 40}}})
 	for plant := 1; plant <= 10_000; plant += 10 {
-		f := ok[house.Find](h, "POST", "/finds", obj{"plant_id": plant, "cause": []string{"aphids", "soft-scale"}[plant/10%2], "certainty": 0.9, "share": 0.6})
+		f := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": plant, "cause": []string{"aphids", "soft-scale"}[plant/10%2], "certainty": 0.9, "share": 0.6})
 		if code, body := h.do("POST", fmt.Sprintf("/finds/%d/treatment", f.ID), nil); code != 200 {
 			b.Fatal(code, string(body))
 		}
 	}
 	path := "/shopping?until=" + (h.today + 84).String()
-	ok[house.Shopping](h, "GET", path, nil)
+	ok[treat.Shopping](h, "GET", path, nil)
 	jobs := 0
 	for b.Loop() {
-		l := ok[house.Shopping](h, "GET", path, nil)
+		l := ok[treat.Shopping](h, "GET", path, nil)
 		jobs = 0
 		for _, line := range l.Lines {
 			jobs += line.Jobs

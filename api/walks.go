@@ -8,7 +8,8 @@ import (
 
 	"mezzadro/core/check"
 	"mezzadro/core/day"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/walks"
 )
 
 // InWalk names a plant on a walk.
@@ -26,18 +27,18 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 		PropertyID int64   `json:"property_id"`
 		Day        day.Day `json:"day,omitempty" format:"date" doc:"Of a walk that was noted elsewhere and is entered later; today when absent"`
 	}
-}) (*Out[house.Walk], error) {
-	w, err := s.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
+}) (*Out[walks.Walk], error) {
+	w, err := s.Walks.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
 	return out(w), s.problem(ctx, "property", err)
 }
 
-func (s *Server) walk(ctx context.Context, in *ByID) (*Out[house.Walk], error) {
-	w, err := s.Walk(ctx, in.ID)
+func (s *Server) walk(ctx context.Context, in *ByID) (*Out[walks.Walk], error) {
+	w, err := s.Walks.Walk(ctx, in.ID)
 	return out(w), s.problem(ctx, "walk", err)
 }
 
-func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[house.Found], error) {
-	f, err := s.TellLook(ctx, in.ID, in.Plant)
+func (s *Server) tellLook(ctx context.Context, in *InWalk) (*Out[walks.Found], error) {
+	f, err := s.Walks.TellLook(ctx, in.ID, in.Plant)
 	return out(f), s.problem(ctx, onWalk, err)
 }
 
@@ -52,13 +53,13 @@ func (s *Server) keepLook(ctx context.Context, in *struct {
 	InWalk
 	OnceKey
 	Body FoundIn
-}) (*Out[house.Found], error) {
-	f, err := s.KeepLook(
+}) (*Out[walks.Found], error) {
+	f, err := s.Walks.KeepLook(
 		ctx,
 		keyOf(ctx),
 		in.ID,
 		in.Plant,
-		house.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base},
+		walks.FoundIn{Checks: in.Body.Checks, Note: in.Body.Note, Base: in.Body.Base},
 	)
 	return out(f), s.problem(ctx, onWalk, err)
 }
@@ -66,31 +67,31 @@ func (s *Server) keepLook(ctx context.Context, in *struct {
 func (s *Server) decide(ctx context.Context, in *struct {
 	InWalk
 	OnceKey
-	Body house.DecisionIn
-}) (*Out[house.Decided], error) {
-	d, err := s.Decide(ctx, keyOf(ctx), in.ID, in.Plant, in.Body)
+	Body walks.DecisionIn
+}) (*Out[walks.Decided], error) {
+	d, err := s.Walks.Decide(ctx, keyOf(ctx), in.ID, in.Plant, in.Body)
 	return out(d), s.problem(ctx, onWalk, err)
 }
 
 func (s *Server) undoVerdict(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "verdict", s.UndoVerdict(ctx, keyOf(ctx), in.ID))
+	return nil, s.problem(ctx, "verdict", s.Walks.UndoVerdict(ctx, keyOf(ctx), in.ID))
 }
 
-func (s *Server) story(ctx context.Context, in *ByID) (*Out[house.Story], error) {
-	o, err := s.Story(ctx, in.ID)
+func (s *Server) story(ctx context.Context, in *ByID) (*Out[walks.Story], error) {
+	o, err := s.Walks.Story(ctx, in.ID)
 	return out(o), s.problem(ctx, fmt.Sprintf("plant %d", in.ID), err)
 }
 
 func (s *Server) addOutcome(ctx context.Context, in *struct {
 	Write
-	Body house.OutcomeIn
-}) (*Out[house.Story], error) {
-	o, err := s.AddOutcome(ctx, keyOf(ctx), in.ID, in.Body)
+	Body walks.OutcomeIn
+}) (*Out[walks.Story], error) {
+	o, err := s.Walks.AddOutcome(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(o), s.problem(ctx, "verdict on this plant", err)
 }
 
 func (s *Server) undoOutcome(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "outcome", s.UndoOutcome(ctx, keyOf(ctx), in.ID))
+	return nil, s.problem(ctx, "outcome", s.Walks.UndoOutcome(ctx, keyOf(ctx), in.ID))
 }
 
 // photoIn is a picture file as it comes. The body is read here, so that one that is too large is refused in words.
@@ -107,16 +108,16 @@ type photoIn struct {
 // Resolve reads the picture.
 func (p *photoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 
-func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[house.Photo], error) {
+func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[estate.Photo], error) {
 	jpeg, w, h, err := in.file.jpeg()
 	if err != nil {
 		return nil, s.problem(ctx, onWalk, err)
 	}
-	p := house.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
+	p := estate.Photo{WalkID: in.ID, PlantID: in.Plant, Width: w, Height: h, Taken: in.Taken}
 	if in.Here {
 		p.Latitude, p.Longitude = &in.Latitude, &in.Longitude
 	}
-	p, err = s.AddPhoto(ctx, keyOf(ctx), p, jpeg)
+	p, err = s.Walks.AddPhoto(ctx, keyOf(ctx), p, jpeg)
 	return out(p), s.problem(ctx, onWalk, err)
 }
 
@@ -130,7 +131,7 @@ type PictureOut struct {
 func (s *Server) picture(ctx context.Context, in *struct {
 	Hash string `path:"hash" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the photo"`
 }) (*PictureOut, error) {
-	b, err := s.Store.Picture(in.Hash)
+	b, err := s.Estate.Store.Picture(in.Hash)
 	if err != nil {
 		return nil, s.problem(ctx, "photo", err)
 	}
@@ -138,9 +139,9 @@ func (s *Server) picture(ctx context.Context, in *struct {
 }
 
 func (s *Server) removePhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.RemovePhoto(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePhoto(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "photo", s.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
 }

@@ -6,14 +6,15 @@ import (
 
 	"mezzadro/core/season"
 	"mezzadro/exchange"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/overview"
 )
 
 // maxCSV is the largest weather file taken at once: some four years of hours.
 const maxCSV = 4 << 20
 
-func (s *Server) season(ctx context.Context, in *ByID) (*Out[house.Season], error) {
-	p, err := s.Place(ctx, in.ID)
+func (s *Server) season(ctx context.Context, in *ByID) (*Out[estate.Season], error) {
+	p, err := s.Estate.Place(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
@@ -24,8 +25,8 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 	ByID
 	Kind string `query:"kind" required:"true" example:"freeze" doc:"Of the event"`
 	Peak string `query:"peak" required:"true" format:"date" example:"2027-02-26" doc:"Day of its peak"`
-}) (*Out[house.EventChart], error) {
-	c, err := s.EventChart(ctx, in.ID, in.Kind, in.Peak)
+}) (*Out[overview.EventChart], error) {
+	c, err := s.Overview.EventChart(ctx, in.ID, in.Kind, in.Peak)
 	return out(c), s.problem(ctx, in.Kind+" on "+in.Peak, err)
 }
 
@@ -33,7 +34,7 @@ func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	Write
 	Here    bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
 	RawBody []byte `contentType:"text/csv"`
-}) (*Out[house.WeatherKept], error) {
+}) (*Out[overview.WeatherKept], error) {
 	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
 	if err != nil {
 		return nil, s.problem(ctx, "weather", err)
@@ -41,17 +42,17 @@ func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	for i := range hours {
 		hours[i].Here = in.Here
 	}
-	k, err := s.TakeWeather(ctx, keyOf(ctx), in.ID, hours)
+	k, err := s.Overview.TakeWeather(ctx, keyOf(ctx), in.ID, hours)
 	return out(k), s.problem(ctx, "property", err)
 }
 
-func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[house.WeatherKept], error) {
-	k, err := s.ReadWeather(ctx, in.ID)
+func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[overview.WeatherKept], error) {
+	k, err := s.Overview.ReadWeather(ctx, in.ID)
 	return out(k), s.problem(ctx, "weather", err)
 }
 
 func (s *Server) giveWeather(ctx context.Context, in *ByID) (*File, error) {
-	name, hours, err := s.Hours(ctx, in.ID)
+	name, hours, err := s.Estate.Hours(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteWeatherCSV(&b, hours)

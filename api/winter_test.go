@@ -7,7 +7,9 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/overwinter"
-	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/ground"
+	"mezzadro/house/work"
 )
 
 // TestWinter: in autumn the lemon comes in, the dahlias are lifted, the box stays out and is not listed; rooms hold
@@ -16,18 +18,18 @@ func TestWinter(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)
 	here, _, box, _, _ := h.boxes()
-	add := func(species string, more obj) house.PlantOut {
+	add := func(species string, more obj) estate.PlantOut {
 		b := obj{"property_id": here.ID, "species": species, "height_m": 1.5, "spread_m": 1}
 		for k, v := range more {
 			b[k] = v
 		}
-		return ok[house.PlantOut](h, "POST", "/plants", b)
+		return ok[estate.PlantOut](h, "POST", "/plants", b)
 	}
 	lemon := add("citrus-limon", obj{"pot_l": 50, "count": 4, "label": "Court"})
 	add("dahlia-pinnata", obj{"count": 10})
 	add("nerium-oleander", obj{"pot_l": 60})
 	path := fmt.Sprintf("/properties/%d/winter", here.ID)
-	w := ok[house.Winter](h, "GET", path, nil)
+	w := ok[ground.Winter](h, "GET", path, nil)
 	ways := map[string]overwinter.Way{}
 	for _, p := range w.Plants {
 		ways[p.Name] = p.Way
@@ -55,7 +57,7 @@ func TestWinter(t *testing.T) {
 	if len(kept) != 3 || len(again) != 0 {
 		t.Errorf("jobs: %v, again %v", kept, again)
 	}
-	first := ok[house.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", kept[0]), nil)
+	first := ok[work.OrderDetail](h, "GET", fmt.Sprintf("/orders/%d", kept[0]), nil)
 	if !strings.Contains(first.Title, "Carry it in") || first.To < h.today {
 		t.Errorf("the first: %+v", first.Order)
 	}

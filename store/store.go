@@ -10,6 +10,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"mezzadro/core/day"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -297,4 +298,19 @@ func changed[T any](res sql.Result, version int, current func() (T, error)) erro
 		return err
 	}
 	return Stale{version, now}
+}
+
+// All is the limit of a list that is wanted whole.
+const All = 1 << 31
+
+// DayOf is a kept day; one that is missing, or cannot be read, is day.None.
+func DayOf(text *string) day.Day {
+	if text == nil {
+		return day.None
+	}
+	d, err := day.Parse(*text)
+	if err != nil {
+		return day.None
+	}
+	return d
 }

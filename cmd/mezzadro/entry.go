@@ -18,7 +18,7 @@ import (
 	"golang.org/x/term"
 
 	"mezzadro/api"
-	"mezzadro/house"
+	"mezzadro/house/firm"
 )
 
 // loopback reports an address that only this machine reaches.
@@ -36,7 +36,7 @@ func (o options) reachable(ctx context.Context, s *api.Server) error {
 	if o.loopback() {
 		return nil
 	}
-	guarded, err := s.HasAccounts(ctx)
+	guarded, err := s.Firm.HasAccounts(ctx)
 	if err == nil && !guarded {
 		err = fmt.Errorf("%s is reached from other machines, and nobody has to sign in yet: enter the owner first, with "+
 			"mezzadro owner --data %s, or in the browser with --addr 127.0.0.1:8080", o.addr, o.data)
@@ -123,12 +123,12 @@ func ownerCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Store.Close()
+			defer s.Estate.Store.Close()
 			password, err := asked(c)
 			if err != nil {
 				return fmt.Errorf("password: %w", err)
 			}
-			a, err := s.FirstOwner(c.Context(), house.OwnerIn{Login: login, Name: name, Password: password})
+			a, err := s.Firm.FirstOwner(c.Context(), firm.OwnerIn{Login: login, Name: name, Password: password})
 			if err != nil {
 				return err
 			}

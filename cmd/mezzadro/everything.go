@@ -25,13 +25,13 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Store.Close()
+			defer s.Estate.Store.Close()
 			part := args[0] + ".part"
 			f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
 			if err != nil {
 				return err
 			}
-			err = s.GiveEverything(c.Context(), f, quantity.Metric)
+			err = s.Firm.GiveEverything(c.Context(), f, quantity.Metric)
 			if err = errors.Join(err, f.Sync(), f.Close()); err == nil {
 				err = os.Rename(part, args[0])
 			}

@@ -29,6 +29,8 @@ import (
 	"mezzadro/demo"
 	"mezzadro/exchange"
 	"mezzadro/house"
+	"mezzadro/house/estate"
+	"mezzadro/house/firm"
 	"mezzadro/standin"
 	"mezzadro/store"
 	"mezzadro/web"
@@ -60,7 +62,7 @@ type options struct {
 	addr, data, today, weather string
 	hosts                      []string
 	cert, key                  string
-	backups                    house.Backups
+	backups                    firm.Backups
 }
 
 func (o *options) flags(c *cobra.Command, data string) {
@@ -105,18 +107,18 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 	if err != nil {
 		return nil, err
 	}
-	h := &house.House{
+	h := house.Open(&estate.House{
 		Store:     st,
 		Catalogue: catalogue.Built(),
 		Today:     today,
 		Station:   station,
-		Post:      &standin.Post{},
 		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
-	}
+	})
+	h.Firm.Post = &standin.Post{}
 	if o.today == "" {
-		h.Clock = time.Now
+		h.Estate.Clock = time.Now
 	}
-	h.Backups = o.backups
+	h.Firm.Backups = o.backups
 	return &api.Server{House: h, Files: web.Files(), Secure: o.cert != ""}, nil
 }
 
@@ -135,17 +137,17 @@ func serveCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Store.Close()
+			defer s.Estate.Store.Close()
 			if err := o.reachable(c.Context(), s); err != nil {
 				return err
 			}
 			var watches sync.WaitGroup
-			watches.Go(func() { s.WatchBackups(c.Context()) })
-			watches.Go(func() { s.Watch(c.Context(), time.Minute) })
+			watches.Go(func() { s.Firm.WatchBackups(c.Context()) })
+			watches.Go(func() { s.Work.Watch(c.Context(), time.Minute) })
 			if station != nil {
-				watches.Go(func() { s.WatchWeather(c.Context(), 6*time.Hour) })
+				watches.Go(func() { s.Overview.WatchWeather(c.Context(), 6*time.Hour) })
 			}
-			err = o.serve(c.Context(), s.Handler(), s.Log)
+			err = o.serve(c.Context(), s.Handler(), s.Estate.Log)
 			if c.Context().Err() != nil {
 				watches.Wait() // the record is closed after its last write
 			}
@@ -194,7 +196,7 @@ func demoCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Store.Close()
+			defer s.Estate.Store.Close()
 			if err := movable(c.Context(), s, c.Flags().Changed("today")); err != nil {
 				return err
 			}
@@ -202,7 +204,7 @@ func demoCommand() *cobra.Command {
 			if err := filled(c.Context(), s, sample, site, o.data); err != nil {
 				return err
 			}
-			return o.serve(c.Context(), site, s.Log)
+			return o.serve(c.Context(), site, s.Estate.Log)
 		},
 	}
 	o.flags(c, "demo-data")
@@ -214,20 +216,20 @@ func demoCommand() *cobra.Command {
 
 // movable lets the sample's day be moved; it stays where it was moved to, unless a day is asked for.
 func movable(ctx context.Context, s *api.Server, asked bool) error {
-	firm, err := s.Store.Firm(ctx)
+	firm, err := s.Estate.Store.Firm(ctx)
 	if err != nil {
 		return err
 	}
 	var today atomic.Int64
-	s.Home = s.Today()
-	today.Store(int64(s.Home))
-	s.Today, s.SetToday = func() day.Day { return day.Day(today.Load()) }, func(d day.Day) { today.Store(int64(d)) }
+	s.Estate.Home = s.Estate.Today()
+	today.Store(int64(s.Estate.Home))
+	s.Estate.Today, s.Estate.SetToday = func() day.Day { return day.Day(today.Load()) }, func(d day.Day) { today.Store(int64(d)) }
 	if firm.Today != "" && !asked {
 		d, err := day.Parse(firm.Today)
 		if err != nil {
 			return fmt.Errorf("the day the sample stands at: %w", err)
 		}
-		s.SetToday(d)
+		s.Estate.SetToday(d)
 	}
 	return nil
 }
@@ -235,11 +237,11 @@ func movable(ctx context.Context, s *api.Server, asked bool) error {
 // filled loads the sample into an empty record. The mark is set last: a load that broke off starts over on an empty
 // folder only.
 func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.Handler, folder string) error {
-	firm, err := s.Store.Firm(ctx)
+	firm, err := s.Estate.Store.Firm(ctx)
 	if err != nil || firm.Sample {
 		return err
 	}
-	if props, err := s.Store.Properties(ctx, 0, 1); err != nil {
+	if props, err := s.Estate.Store.Properties(ctx, 0, 1); err != nil {
 		return err
 	} else if len(props) > 0 {
 		return fmt.Errorf(
@@ -251,15 +253,15 @@ func filled(ctx context.Context, s *api.Server, sample demo.Scenario, site http.
 	if err := os.WriteFile(unfinished, nil, 0o600); err != nil {
 		return err
 	}
-	log := s.Log
-	s.Log = slog.New(slog.DiscardHandler)
-	err = sample.Load(ctx, site, s.SetToday)
-	s.Log = log
+	log := s.Estate.Log
+	s.Estate.Log = slog.New(slog.DiscardHandler)
+	err = sample.Load(ctx, site, s.Estate.SetToday)
+	s.Estate.Log = log
 	if err != nil {
 		return err
 	}
-	s.SetToday(s.Home)
-	err = s.Store.Write(
+	s.Estate.SetToday(s.Estate.Home)
+	err = s.Estate.Store.Write(
 		ctx,
 		func(tx store.Tx) error { return tx.SetFirm(ctx, store.Firm{Name: sample.Firm, Sample: true}) },
 	)

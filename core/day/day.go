@@ -117,3 +117,8 @@ func (d *Day) UnmarshalText(b []byte) error {
 	*d = p
 	return nil
 }
+
+// Midnight is the moment at which the day begins in a zone.
+func (d Day) Midnight(zone *time.Location) time.Time {
+	return time.Date(d.Year(), d.Month(), d.DayOfMonth(), 0, 0, 0, 0, zone)
+}

@@ -73,3 +73,21 @@ func (fs Fields) Err() error {
 	}
 	return fs
 }
+
+// One is the refusal of a single value.
+func One(path string, value any, problem string) error {
+	return Fields{{Path: path, Problem: problem, Value: value}}
+}
+
+// Of are the refused values of an error, nil for any other error.
+func Of(err error) Fields {
+	f, _ := err.(Fields)
+	return f
+}
+
+// Under puts the refusals of a part below the part's path; nil stays nil.
+func Under(path string, err error) error {
+	var fs Fields
+	fs.Below(path, err)
+	return fs.Err()
+}

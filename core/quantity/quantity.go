@@ -284,3 +284,6 @@ func Markup(text string) string { return braced.ReplaceAllString(text, open+"$1$
 
 // Round is a figure to the nearest step, such as 0.01, as it is told.
 func Round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }
+
+// Tenth rounds a figure to one place, which is what most measured and estimated figures are good for.
+func Tenth(v float64) float64 { return math.Round(v*10) / 10 }

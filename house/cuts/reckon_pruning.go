@@ -1,0 +1,163 @@
+package cuts
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"strings"
+
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/job/reason"
+	"mezzadro/core/pruning"
+	"mezzadro/core/rules"
+	"mezzadro/core/season"
+	"mezzadro/house/estate"
+	"mezzadro/store"
+)
+
+// PruningIn asks when and how far a plant is cut.
+type PruningIn struct {
+	Species  string          `json:"species,omitempty" doc:"Catalogue id; may be left out where a plant is named"`
+	Plant    int64           `json:"plant,omitempty" doc:"A plant's id: its species, its property and its size count"`
+	Date     day.Day         `json:"date,omitempty" format:"date" doc:"Of the cut that is thought of; today when absent. Its garden year is told"`
+	Climate  *season.Climate `json:"climate,omitempty"`
+	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
+	HeightM  float64         `json:"height_m,omitempty" doc:"As tall as its kind grows when absent"`
+	SpreadM  float64         `json:"spread_m,omitempty"`
+	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group kept as one; one when absent"`
+	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
+	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
+	Usual    bool            `json:"usual,omitempty" doc:"Without a purpose: what such a plant is usually cut for, in place of shape"`
+	WantedM  float64         `json:"wanted_m,omitempty" doc:"Height it is to stand at after the next season"`
+	CutM     float64         `json:"cut_m,omitempty" doc:"Height it is cut to, in place of a wanted one"`
+	Part     int             `json:"part,omitempty" minimum:"0" maximum:"3" doc:"Of a renewal over three years: which third; the first when absent"`
+	Share    float64         `json:"share,omitempty" doc:"Of the living crown that is to go, 0 to 1; as the purpose takes when absent"`
+	Rules    *PruningRules   `json:"house_rules,omitempty" doc:"The firm's when absent"`
+}
+
+// PruningRules are the house rules that cuts hang on.
+type PruningRules struct {
+	rules.House
+	CutPerennialsAtFrost bool `json:"cut_perennials_at_frost,omitempty" doc:"Frosted perennials are cut back at the first killing frost: another word for perennials"`
+}
+
+// PruningOut is what it comes to.
+type PruningOut struct {
+	pruning.Plan
+	Species string       `json:"species" doc:"Common name"`
+	From    day.Day      `json:"from" format:"date" doc:"First day of the garden year"`
+	To      day.Day      `json:"to" format:"date" doc:"First day of the next"`
+	Costs   reason.Costs `json:"costs" doc:"What each day of the garden year costs: 0 best to 100 worst, 101 never"`
+	Rule    string       `json:"rule" doc:"The house rule that the result hangs on; empty where none"`
+}
+
+// ReckonPruning plans a cut from inline values or a kept plant, storing nothing.
+func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, error) {
+	var bad invalid.Fields
+	out := PruningOut{}
+	if in.Plant != 0 {
+		p, err := h.Store.Plant(ctx, in.Plant)
+		if err != nil {
+			return out, err
+		}
+		in.Sized(p)
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	e, err := book.Species(in.Species)
+	if err != nil {
+		bad.Add("species", in.Species, "%v", err)
+	}
+	y, pl, err := h.YearOf(ctx, in.Climate, in.Property)
+	if errors.Is(err, store.ErrNotFound) {
+		return out, err
+	}
+	bad = append(bad, invalid.Of(err)...)
+	if bad != nil {
+		return out, bad
+	}
+	ask := pruning.Ask{
+		Species: &e,
+		Place:   pruning.At(y),
+		Date:    h.DateOr(in.Date),
+		HeightM: in.HeightM,
+		SpreadM: in.SpreadM,
+		GraftM:  in.GraftM,
+		Count:   in.Count,
+		Purpose: in.Purpose,
+		WantedM: in.WantedM,
+		CutM:    in.CutM,
+		Share:   in.Share,
+		Part:    in.Part,
+	}
+	if ask.Rules, err = h.RulesOf(ctx, in.Rules, pl); err != nil {
+		return out, err
+	}
+	if pl != nil {
+		ask.Place = pl.Cuts
+		if ask.Near, err = h.neighbours(ctx, pl, in.Plant); err != nil {
+			return out, err
+		}
+	}
+	if in.Usual && ask.Purpose == "" {
+		ask.Purpose = cmp.Or(
+			pruning.Usual(&e, pruning.Of{Count: in.Count, HeightM: in.HeightM, Rules: ask.Rules}),
+			pruning.Shape,
+		)
+	}
+	out.Plan, err = pruning.For(ask)
+	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")
+	out.From, out.To = y.Normals.Climate.GardenYear(ask.Date)
+	return out, err
+}
+
+// neighbours are the other plants of the property of one; none where no plant is named.
+func (h *Room) neighbours(ctx context.Context, pl *estate.Place, plant int64) ([]pruning.Neighbour, error) {
+	if plant == 0 {
+		return nil, nil
+	}
+	plants, err := h.Store.Plants(ctx, pl.Property.ID, 0, store.All)
+	var out []pruning.Neighbour
+	for _, p := range plants {
+		if e, known := pl.Book.Entry(p.Species); known && p.ID != plant {
+			out = append(out, pruning.Neighbour{Name: strings.ToLower(e.Common), Species: e, HeightM: p.HeightM})
+		}
+	}
+	return out, err
+}
+
+// sized takes from a kept plant what was not told.
+func (in *PruningIn) Sized(p store.Plant) {
+	in.Property = p.PropertyID
+	if in.Species == "" {
+		in.Species = p.Species
+	}
+	if in.Count == 0 {
+		in.Count = p.Count
+	}
+	for to, kept := range map[*float64]float64{&in.HeightM: p.HeightM, &in.SpreadM: p.SpreadM, &in.GraftM: p.GraftM} {
+		if *to == 0 {
+			*to = kept
+		}
+	}
+}
+
+// pruningRules are those that are told, over those of the property, over the firm's.
+func (h *Room) RulesOf(ctx context.Context, told *PruningRules, pl *estate.Place) (rules.House, error) {
+	var r rules.House
+	if told != nil {
+		r = told.House
+		if told.CutPerennialsAtFrost && r.Perennials == "" {
+			r.Perennials = rules.AtFrost
+		}
+		return r, invalid.Under("house_rules", r.Validate())
+	}
+	if pl != nil {
+		return pl.Rules, nil
+	}
+	f, err := h.Firm(ctx)
+	return f.Rules.V, err
+}

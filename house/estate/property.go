@@ -1,0 +1,175 @@
+package estate
+
+import (
+	"context"
+	"strings"
+	"time"
+
+	"mezzadro/core/cold"
+	"mezzadro/core/invalid"
+	"mezzadro/core/rules"
+	"mezzadro/core/season"
+	"mezzadro/store"
+)
+
+// PropertyIn is what is entered of a property. The climate is a type moved to the place's height, or given in full.
+type PropertyIn struct {
+	Name        string          `json:"name" minLength:"1" maxLength:"300"`
+	Client      string          `json:"client,omitempty" maxLength:"300"`
+	Address     string          `json:"address,omitempty" maxLength:"300"`
+	Note        string          `json:"note,omitempty" maxLength:"2000"`
+	Zone        string          `json:"zone,omitempty" doc:"Time zone; the climate type's when absent"`
+	ClimateType string          `json:"climate_type,omitempty"`
+	ElevationM  *float64        `json:"elevation_m,omitempty" doc:"Moves the climate type to this height"`
+	Latitude    *float64        `json:"latitude,omitempty"`
+	Longitude   *float64        `json:"longitude,omitempty"`
+	Climate     *season.Climate `json:"climate,omitempty" doc:"In place of a type, which it overrules: the property's own normals"`
+	Site        season.Site     `json:"site,omitempty" doc:"How the place differs from the open country"`
+	cold.Exposure
+	Rules   rules.House `json:"rules,omitempty" doc:"House rules that are others here than the firm's"`
+	Value   float64     `json:"value,omitempty" doc:"The client's weight: 1 ordinary (when absent), 2 first, 0.5 last"`
+	Version int         `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+}
+
+// PropertyOut is a property with its climate.
+type PropertyOut struct {
+	Property
+	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
+	Site    season.Site    `json:"site"`
+	cold.Exposure
+	Rules rules.House    `json:"rules" doc:"House rules that are others here than the firm's"`
+	Here  season.Climate `json:"climate_here" doc:"The climate on its site"`
+	Hardy string         `json:"hardiness_zone" doc:"Of the climate on its site"`
+}
+
+// TellProperty is a kept property with its climate.
+func TellProperty(p store.Property) PropertyOut {
+	here := ClimateOf(p)
+	return PropertyOut{tellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, p.Rules.V, here, season.Zone(here.ExtremeMinC)}
+}
+
+// record checks what was entered and makes the record of it.
+func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
+	p := store.Property{
+		Name:        strings.TrimSpace(in.Name),
+		Client:      in.Client,
+		Address:     in.Address,
+		Note:        in.Note,
+		Zone:        in.Zone,
+		ClimateType: in.ClimateType,
+		Value:       in.Value,
+		Version:     in.Version,
+	}
+	p.Site.V, p.Exposure.V, p.Rules.V = in.Site, in.Exposure, in.Rules
+	bad := invalid.Of(in.Exposure.Validate())
+	bad.Below("rules", in.Rules.Validate())
+	if in.Value == 0 {
+		p.Value = 1
+	} else {
+		bad.Within("value", in.Value, 0.5, 2, "")
+	}
+	if p.Name == "" {
+		bad.Add("name", in.Name, "is missing")
+	}
+	switch {
+	case in.Climate != nil:
+		bad.Below("climate", in.Climate.Validate())
+		p.Climate.V, p.ClimateType = *in.Climate, ""
+	case in.ClimateType != "":
+		t, err := h.Catalogue.Climate(in.ClimateType)
+		if err != nil {
+			bad.Add("climate_type", in.ClimateType, "%v", err)
+			break
+		}
+		c := t.Climate
+		if in.ElevationM != nil {
+			bad.Within("elevation_m", *in.ElevationM, -430, 5000, "m")
+			c = c.AtElevation(*in.ElevationM)
+		}
+		if in.Latitude != nil {
+			bad.Within("latitude", *in.Latitude, -66, 72, "°")
+			if *in.Latitude*c.Latitude < 0 {
+				bad.Add("latitude", *in.Latitude, "%g° is in the other hemisphere than the climate type", *in.Latitude)
+			}
+			c.Latitude = *in.Latitude
+		}
+		if in.Longitude != nil {
+			bad.Within("longitude", *in.Longitude, -180, 180, "°")
+			c.Longitude = *in.Longitude
+		}
+		p.Climate.V = c
+		if p.Zone == "" {
+			p.Zone = t.Zone
+		}
+	default:
+		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as "+
+			"climate")
+	}
+	if p.Zone == "" {
+		p.Zone = "UTC"
+	}
+	if _, err := time.LoadLocation(p.Zone); err != nil {
+		bad.Add("zone", p.Zone, "%q is no time zone", p.Zone)
+	}
+	return p, bad.Err()
+}
+
+// Properties are a page of the firm's.
+func (h *House) Properties(ctx context.Context, after int64, limit int) ([]PropertyOut, error) {
+	list, err := h.Store.Properties(ctx, after, limit)
+	out := make([]PropertyOut, len(list))
+	for i, p := range list {
+		out[i] = TellProperty(p)
+	}
+	return out, err
+}
+
+// Property reads one.
+func (h *House) Property(ctx context.Context, id int64) (PropertyOut, error) {
+	p, err := h.Store.Property(ctx, id)
+	return TellProperty(p), err
+}
+
+// AddProperty keeps a new one.
+func (h *House) AddProperty(ctx context.Context, key store.Key, in PropertyIn) (PropertyOut, error) {
+	p, err := h.propertyRecord(in)
+	if err != nil {
+		return PropertyOut{}, err
+	}
+	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
+		p, err := tx.AddProperty(ctx, p)
+		return p.ID, err
+	})
+	if err != nil {
+		return PropertyOut{}, err
+	}
+	return h.Property(ctx, id)
+}
+
+// ChangeProperty keeps new values; the windows of its orders follow.
+func (h *House) ChangeProperty(ctx context.Context, key store.Key, id int64, in PropertyIn) (PropertyOut, error) {
+	p, err := h.propertyRecord(in)
+	if err != nil {
+		return PropertyOut{}, err
+	}
+	p.ID = id
+	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
+		p, err := tx.ChangeProperty(ctx, p)
+		return p.ID, Stale(err, TellProperty)
+	})
+	if err != nil {
+		return PropertyOut{}, err
+	}
+	return h.Property(ctx, id)
+}
+
+// RemoveProperty takes a property out of sight, or brings it back.
+func (h *House) RemoveProperty(ctx context.Context, key store.Key, id int64, remove bool) error {
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveProperty(ctx, id, remove) },
+	)
+	return err
+}

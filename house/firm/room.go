@@ -1,0 +1,27 @@
+// Package firm is the firm's own affairs: settings, who may sign in, backups, letters, clients' pages, and everything
+// in one file.
+package firm
+
+import (
+	"sync"
+	"sync/atomic"
+
+	"mezzadro/house/estate"
+	"mezzadro/house/ground"
+	"mezzadro/house/rounds"
+	"mezzadro/house/work"
+)
+
+// Room is the firm's affairs, with the estate and the rooms it leans on.
+type Room struct {
+	*estate.House
+	Work   *work.Room
+	Ground *ground.Room
+	Rounds *rounds.Room
+
+	Post    Poster // takes letters to clients; nil: there is none
+	Backups Backups
+
+	backing sync.Mutex
+	guarded atomic.Bool // somebody may sign in
+}

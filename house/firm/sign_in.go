@@ -1,0 +1,138 @@
+package firm
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"encoding/hex"
+	"errors"
+	"sync"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+
+	"mezzadro/core/invalid"
+	"mezzadro/store"
+)
+
+// SignInIn is who one says to be.
+type SignInIn struct {
+	Login    string `json:"login" maxLength:"80"`
+	Password string `json:"password" maxLength:"200"`
+}
+
+// unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password.
+var unknown, _ = argon2id.CreateHash("nobody signs in by this", argon2id.DefaultParams)
+
+// hashing is done one at a time: each takes 64 MB for a moment.
+var hashing sync.Mutex
+
+func hashOf(password string) (string, error) {
+	hashing.Lock()
+	defer hashing.Unlock()
+	return argon2id.CreateHash(password, argon2id.DefaultParams)
+}
+
+func matches(password, hash string) (bool, error) {
+	hashing.Lock()
+	defer hashing.Unlock()
+	return argon2id.ComparePasswordAndHash(password, hash)
+}
+
+// errWrong is answered for a wrong name and for a wrong password alike.
+var errWrong = invalid.One("password", nil, "this name and this password do not go together")
+
+// SignIn checks who somebody is.
+func (h *Room) SignIn(ctx context.Context, in SignInIn) (store.Account, error) {
+	a, err := h.Store.AccountOf(ctx, loginOf(in.Login))
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return a, err
+	}
+	hash := a.Hash
+	if hash == "" {
+		hash = unknown
+	}
+	right, err := matches(in.Password, hash)
+	if err != nil {
+		return a, err
+	}
+	if !right || a.Hash == "" {
+		return store.Account{}, errWrong
+	}
+	return a, nil
+}
+
+// newToken is one that nobody guesses, with the hash under which it is kept.
+func newToken() (token, hash string) {
+	b := make([]byte, tokenBytes)
+	_, _ = rand.Read(b) // it never fails
+	token = base64.RawURLEncoding.EncodeToString(b)
+	return token, tokenHash(token)
+}
+
+func tokenHash(token string) string {
+	sum := sha256.Sum256([]byte(token))
+	return hex.EncodeToString(sum[:])
+}
+
+// TakeInvitation sets a password by a one-time link.
+func (h *Room) TakeInvitation(ctx context.Context, token, password string) (store.Account, error) {
+	var bad invalid.Fields
+	checkPassword(&bad, password, "")
+	if bad != nil {
+		return store.Account{}, bad
+	}
+	hash, err := hashOf(password)
+	if err != nil {
+		return store.Account{}, err
+	}
+	var a store.Account
+	err = h.Store.Write(ctx, func(tx store.Tx) error {
+		if a, err = tx.TakeInvitation(ctx, tokenHash(token), time.Now()); err != nil {
+			return err
+		}
+		if err = tx.SetPassword(ctx, a.ID, hash); err != nil {
+			return err
+		}
+		a, err = tx.Account(ctx, a.ID)
+		return err
+	})
+	if errors.Is(err, store.ErrNotFound) {
+		return a, store.Refused("this link was used, is over, or was never given: ask for a new one")
+	}
+	return a, err
+}
+
+// ChangePassword sets one's own, and ends all other sessions.
+func (h *Room) ChangePassword(ctx context.Context, account int64, old, password string) (store.Account, error) {
+	a, err := h.Store.Account(ctx, account)
+	if err != nil {
+		return a, err
+	}
+	if right, err := matches(old, a.Hash); err != nil || !right {
+		return a, errors.Join(err, invalid.One("old", nil, "is not your password"))
+	}
+	var bad invalid.Fields
+	if checkPassword(&bad, password, a.Login); bad != nil {
+		return a, bad
+	}
+	hash, err := hashOf(password)
+	if err != nil {
+		return a, err
+	}
+	err = h.Store.Write(ctx, func(tx store.Tx) error {
+		if err := tx.SetPassword(ctx, account, hash); err != nil {
+			return err
+		}
+		a, err = tx.Account(ctx, account)
+		return err
+	})
+	return a, err
+}
+
+// EndSessions signs somebody out everywhere.
+func (h *Room) EndSessions(ctx context.Context, key store.Key, account int64) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.EndSessions(ctx, account) })
+	return err
+}

@@ -1,0 +1,125 @@
+package firm
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+
+	"mezzadro/core/day"
+	"mezzadro/core/quantity"
+	"mezzadro/house/rounds"
+	"mezzadro/store"
+)
+
+// Telling is what a client is told of a day: a draft, to be looked over and sent by hand.
+type Telling struct {
+	PropertyID int64    `json:"property_id"`
+	Property   string   `json:"property"`
+	Client     string   `json:"client"`
+	Day        day.Day  `json:"day" format:"date"`
+	Before     day.Day  `json:"before,omitempty" format:"date" doc:"The day that was told before; absent where none was"`
+	Orders     []int64  `json:"orders"`
+	Jobs       []string `json:"jobs" doc:"Titles"`
+	Text       string   `json:"text" doc:"A draft"`
+}
+
+// Tellings are the days from today on that a client does not know yet, by day.
+func (h *Room) Tellings(ctx context.Context, days int, style quantity.Style) ([]Telling, error) {
+	today := h.Today()
+	list, err := h.Store.SheetsBetween(ctx, today.String(), (today + day.Day(days)).String(), rounds.RoundsShown)
+	if err != nil {
+		return nil, err
+	}
+	firm, err := h.Firm(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := []Telling{}
+	at := map[string]int{}
+	for _, k := range list {
+		on := store.DayOf(k.Day)
+		if k.Told == on.String() {
+			continue
+		}
+		key := fmt.Sprint(k.PropertyID, on)
+		i, known := at[key]
+		if !known {
+			p, err := h.Store.Property(ctx, k.PropertyID)
+			if err != nil {
+				return nil, err
+			}
+			i, at[key] = len(out), len(out)
+			out = append(
+				out,
+				Telling{
+					PropertyID: p.ID,
+					Property:   p.Name,
+					Client:     p.Client,
+					Day:        on,
+					Orders:     []int64{},
+					Jobs:       []string{},
+				},
+			)
+		}
+		t := &out[i]
+		t.Orders = append(t.Orders, k.ID)
+		title := k.Title
+		if k.Label != "" {
+			title += ", " + k.Label
+		}
+		t.Jobs = append(t.Jobs, title)
+		if k.Told != "" {
+			t.Before = store.DayOf(&k.Told)
+		}
+	}
+	for i := range out {
+		out[i].Text = style.Text(out[i].draft(firm.Name))
+	}
+	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
+	return out, nil
+}
+
+// draft is what would be written.
+func (t Telling) draft(firm string) string {
+	var b strings.Builder
+	if t.Client != "" {
+		fmt.Fprintf(&b, "%s:\n\n", t.Client)
+	}
+	if t.Before.Given() {
+		fmt.Fprintf(
+			&b,
+			"We come to %s on %s, and not on %s as we had said.",
+			t.Property,
+			quantity.Day(t.Day),
+			quantity.Day(t.Before),
+		)
+	} else {
+		fmt.Fprintf(&b, "We come to %s on %s.", t.Property, quantity.Day(t.Day))
+	}
+	b.WriteString(" We mean to do:\n")
+	for _, j := range t.Jobs {
+		fmt.Fprintf(&b, "- %s\n", j)
+	}
+	fmt.Fprintf(
+		&b,
+		"\nThe weather may put it off; then we say so. Please keep the way in clear, and children and pets away from the work.\n\n%s",
+		firm,
+	)
+	return b.String()
+}
+
+// Told notes that clients know the days of some jobs: those stay when rounds are found anew, unless nothing else can
+// be.
+func (h *Room) Told(ctx context.Context, key store.Key, orders []int64, told bool) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {
+		for _, id := range orders {
+			if err := tx.Told(ctx, id, told); err != nil {
+				return struct{}{}, err
+			}
+		}
+		return struct{}{}, nil
+	})
+	return err
+}

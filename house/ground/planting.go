@@ -1,0 +1,226 @@
+package ground
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
+	"mezzadro/core/replacement"
+	"mezzadro/house/estate"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// PlantingIn asks that kinds be planted on a property.
+type PlantingIn struct {
+	Plant int64         `json:"plant,omitempty" doc:"In whose place"`
+	Kinds []PlantedKind `json:"kinds" minItems:"1" maxItems:"40"`
+	Where string        `json:"where,omitempty" maxLength:"120" doc:"Such as the name of a bed"`
+}
+
+// PlantedKind is how many of a kind.
+type PlantedKind struct {
+	Species  string  `json:"species" minLength:"1" doc:"Catalogue id"`
+	Count    int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"One when absent"`
+	SpacingM float64 `json:"spacing_m,omitempty" minimum:"0" maximum:"30"`
+}
+
+// Planted are the jobs of a planting.
+type Planted struct {
+	Orders []int64 `json:"orders" doc:"Ids: the planting of each kind, and last the water of the first season, where rain is not enough"`
+	Best   day.Day `json:"best" format:"date" doc:"Of the first kind"`
+	Cost   float64 `json:"cost" doc:"Of all plants that have a price"`
+	Litres float64 `json:"litres" doc:"Of water in the first season, all plants: an estimate"`
+}
+
+// Minutes of planting one, by what fits a spade: an estimate.
+const (
+	minutesFirst = 40
+	minutesEach  = 12
+)
+
+// KeepPlanting makes jobs of a planting: each kind in its season, and the water of the first season after it, all in one
+// write.
+func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, in PlantingIn) (Planted, error) {
+	out := Planted{Orders: []int64{}}
+	plans, err := h.plantings(ctx, property, in)
+	if err != nil {
+		return out, err
+	}
+	known, err := h.kinds(ctx)
+	if err != nil {
+		return out, err
+	}
+	instead, err := h.inPlaceOf(ctx, property, in.Plant)
+	if err != nil {
+		return out, err
+	}
+	orders := []store.NewOrder{}
+	for i, p := range plans {
+		n := max(1, in.Kinds[i].Count)
+		out.Cost += known[p.Species].Price * float64(n)
+		for _, w := range p.Planting.Water {
+			out.Litres += w.Litres * float64(w.Times*n)
+		}
+		o, _, err := h.Work.OrderByHand(ctx, p.order(property, in, i, instead, known[p.Species].Price), 0)
+		if err != nil {
+			return out, err
+		}
+		o.Order.Key = plantingKey
+		orders = append(orders, o)
+	}
+	out.Best = plans[0].Planting.Best
+	water, waters, err := h.firstWater(ctx, property, plans, in)
+	if err != nil {
+		return out, err
+	}
+	out.Orders, err = store.Once(ctx, h.Store, key, func(tx store.Tx) ([]int64, error) {
+		ids := []int64{}
+		for _, o := range orders {
+			id, err := tx.AddOrder(ctx, o)
+			if err != nil {
+				return ids, err
+			}
+			ids = append(ids, id)
+			water.Gaps = append(water.Gaps, store.GapRow{OfID: id, Why: "it is planted first"})
+		}
+		if waters {
+			id, err := tx.AddOrder(ctx, water)
+			return append(ids, id), err
+		}
+		return ids, nil
+	})
+	return out, err
+}
+
+// inPlaceOf names the plant in whose place something comes; empty for none.
+func (h *Room) inPlaceOf(ctx context.Context, property, plant int64) (string, error) {
+	if plant == 0 {
+		return "", nil
+	}
+	p, err := h.Store.Plant(ctx, plant)
+	if err != nil || p.PropertyID != property {
+		return "", invalid.One("plant", plant, "is not on this property, or was removed")
+	}
+	book, err := h.Book(ctx)
+	return estate.EntryOf(book, p.Species).Common, err
+}
+
+// plantings are how each kind is planted there.
+func (h *Room) plantings(ctx context.Context, property int64, in PlantingIn) ([]Replacing, error) {
+	var bad invalid.Fields
+	out := []Replacing{}
+	for i, k := range in.Kinds {
+		r, err := h.plantingOf(ctx, property, k.Species)
+		if f := invalid.Of(err); f != nil {
+			bad.Add(fmt.Sprintf("kinds[%d].species", i), k.Species, "%s", f[0].Problem)
+		} else if err != nil {
+			return nil, err
+		}
+		if k.SpacingM > 0 {
+			r.Spacing = k.SpacingM
+		}
+		out = append(out, r)
+	}
+	return out, bad.Err()
+}
+
+// plantingOf is how a kind is planted on a property.
+func (h *Room) plantingOf(ctx context.Context, property int64, species string) (Replacing, error) {
+	book, err := h.Book(ctx)
+	if err != nil {
+		return Replacing{}, err
+	}
+	e, known := book.Entry(species)
+	if !known {
+		return Replacing{}, invalid.One("species", species, "is not in the catalogue")
+	}
+	y, pl, err := h.YearOf(ctx, nil, property)
+	if err != nil {
+		return Replacing{}, err
+	}
+	rules, err := h.Cuts.RulesOf(ctx, nil, pl)
+	if err != nil {
+		return Replacing{}, err
+	}
+	ask := replacement.Ask{Year: y, Among: book.Entries}
+	p := ask.PlantingOf(e, h.Today(), rules)
+	r := Replacing{Planting: &p, Spacing: replacement.Spacing(e)}
+	r.Species, r.Common = e.ID, e.Common
+	return r, nil
+}
+
+// order is the planting of a kind as it is asked for by hand.
+func (r Replacing) order(property int64, in PlantingIn, i int, instead string, price float64) work.HandOrder {
+	k := in.Kinds[i]
+	n := max(1, k.Count)
+	title := "Plant " + r.Common
+	if n > 1 {
+		title = fmt.Sprintf("Plant %s × %d", r.Common, n)
+	}
+	if instead != "" {
+		title += " for " + instead
+	}
+	if in.Where != "" {
+		title += ", " + in.Where
+	}
+	notes := append([]string{}, r.Planting.How...)
+	if n > 1 {
+		notes = append(notes, fmt.Sprintf("%d plants, %s apart.", n, quantity.Length(r.Spacing)))
+	}
+	if price > 0 {
+		notes = append(notes, fmt.Sprintf("Plants for %.2f at %.2f each.", price*float64(n), price))
+	}
+	o := work.HandOrder{
+		PropertyID: property, Title: title, Minutes: min(960, minutesFirst+minutesEach*(n-1)), CrewSize: 1,
+		Note: strings.Join(notes, " "), Kit: []string{"spade", "mulch"},
+	}
+	if in.Plant != 0 && i == 0 {
+		o.Kind, o.Plants = "replace", []int64{in.Plant}
+		return o
+	}
+	for _, w := range r.Planting.Windows {
+		o.Spans = append(o.Spans, work.SpanIn{From: w.From, To: w.To})
+	}
+	return o
+}
+
+// firstWater is the water of the first season of all kinds, once a week; false where rain is enough.
+func (h *Room) firstWater(ctx context.Context, property int64, plans []Replacing, in PlantingIn) (store.NewOrder, bool, error) {
+	from, each, names, months := day.Day(math.MaxInt32), 0.0, []string{}, map[int]int{}
+	for i, p := range plans {
+		if len(p.Planting.Water) == 0 {
+			continue
+		}
+		from = min(from, p.Planting.Best)
+		each += p.Planting.Water[0].Litres * float64(max(1, in.Kinds[i].Count))
+		names = append(names, p.Common)
+		for _, w := range p.Planting.Water {
+			months[w.Month] = max(months[w.Month], w.Times)
+		}
+	}
+	if len(names) == 0 {
+		return store.NewOrder{}, false, nil
+	}
+	often := []string{}
+	for m := 1; m <= 12; m++ {
+		if n := months[m]; n > 0 {
+			often = append(often, fmt.Sprintf("%s %d times", time.Month(m), n))
+		}
+	}
+	note := "First season, an estimate: " + strings.Join(often, ", ") + "; less after good rain."
+	title := "Water the new " + strings.Join(names, ", ")
+	if len(title) > 120 {
+		title = fmt.Sprintf("Water the new planting of %d kinds", len(names))
+	}
+	n, _, err := h.Work.OrderByHand(ctx, work.HandOrder{
+		PropertyID: property, Title: fmt.Sprintf("%s: %.0f L each time", title, each), Minutes: int(min(240, 8+each/4)), CrewSize: 1,
+		EveryDays: 7, Spans: []work.SpanIn{{From: from, To: from + replacement.FirstSeason}}, Note: note,
+	}, 0)
+	return n, true, err
+}

@@ -1,0 +1,81 @@
+package overview
+
+import (
+	"context"
+	"time"
+
+	"mezzadro/core/weather"
+	"mezzadro/house/estate"
+	"mezzadro/store"
+)
+
+// WeatherKept says how much weather was taken over.
+type WeatherKept struct {
+	Hours  int            `json:"hours" doc:"Hours read"`
+	Fresh  int            `json:"fresh" doc:"Those that are new or say something else than what was kept"`
+	Events []estate.Event `json:"events" doc:"Events found in this garden year, after the new hours"`
+	Source string         `json:"source"`
+}
+
+// TakeWeather keeps hours that came as a file; the windows of the property's orders follow.
+func (h *Room) TakeWeather(
+	ctx context.Context,
+	key store.Key,
+	property int64,
+	hours []weather.Hour,
+) (WeatherKept, error) {
+	n, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.HoursRead, error) {
+		n, err := tx.KeepWeather(ctx, property, "CSV file", hours)
+		return estate.HoursRead{Hours: len(hours), Fresh: n}, err
+	})
+	if err != nil {
+		return WeatherKept{}, err
+	}
+	return h.weatherKept(ctx, property, n)
+}
+
+// ReadWeather reads the station for a property.
+func (h *Room) ReadWeather(ctx context.Context, property int64) (WeatherKept, error) {
+	n, err := h.ReadStation(ctx, property)
+	if err != nil {
+		return WeatherKept{}, err
+	}
+	return h.weatherKept(ctx, property, n)
+}
+
+func (h *Room) weatherKept(ctx context.Context, property int64, n estate.HoursRead) (WeatherKept, error) {
+	p, err := h.Place(ctx, property)
+	if err != nil {
+		return WeatherKept{}, err
+	}
+	if err := h.Treat.RenewWashed(ctx, property); err != nil {
+		return WeatherKept{}, err
+	}
+	return WeatherKept{n.Hours, n.Fresh, p.TellEvents(), p.Property.WeatherSource}, h.Work.CurrentWindows(ctx)
+}
+
+// WatchWeather reads the station for every property, now and then again after each span, until the context ends. A
+// station that does not answer is noted in the log; the record keeps what it has.
+func (h *Room) WatchWeather(ctx context.Context, every time.Duration) {
+	tick := time.NewTicker(every)
+	defer tick.Stop()
+	for {
+		props, err := h.Store.Properties(ctx, 0, store.All)
+		if err != nil && ctx.Err() == nil {
+			h.Log.ErrorContext(ctx, "weather watch", "error", err)
+		}
+		for _, p := range props {
+			if _, err := h.ReadStation(ctx, p.ID); err != nil && ctx.Err() == nil {
+				h.Log.WarnContext(ctx, "weather watch", "property", p.ID, "error", err)
+			}
+		}
+		if err := h.Work.CurrentWindows(ctx); err != nil && ctx.Err() == nil {
+			h.Log.ErrorContext(ctx, "windows", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+	}
+}

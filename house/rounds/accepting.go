@@ -1,0 +1,153 @@
+package rounds
+
+import (
+	"context"
+	"fmt"
+
+	"mezzadro/core/job"
+	"mezzadro/core/rounds"
+	"mezzadro/house/estate"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// Accepted is what became of a proposal that was taken.
+type Accepted struct {
+	Placed  int      `json:"placed"`
+	Changed []string `json:"changed" doc:"Titles of jobs that were changed meanwhile, and stay as they are"`
+}
+
+// undone is where a job stood, and the version it has since.
+type undone struct {
+	id      int64
+	title   string
+	version int
+	stand   store.Stand
+}
+
+// Accept puts the jobs of a proposal on their days, in one write. What was changed meanwhile stays as it is.
+func (h *Room) Accept(ctx context.Context, key store.Key, id int64) (Accepted, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Accepted{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	if p.told.State == "working" {
+		return Accepted{}, store.Refused("it is still being looked for: stop it, or wait")
+	}
+	undo := []undone{}
+	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+		a := Accepted{Changed: []string{}}
+		for _, v := range p.plan.Visits {
+			for n, j := range v.Jobs {
+				if err := h.accept(ctx, tx, p.of, v, n, j, &a, &undo); err != nil {
+					return a, err
+				}
+			}
+		}
+		return a, nil
+	})
+	if err != nil {
+		return out, err
+	}
+	if len(undo) > 0 {
+		p.undo = undo
+	}
+	p.told.State = "accepted"
+	return out, nil
+}
+
+// accept puts one job on its day.
+func (h *Room) accept(
+	ctx context.Context,
+	tx store.Tx,
+	of *planned,
+	v rounds.Visit,
+	n, j int,
+	a *Accepted,
+	undo *[]undone,
+) error {
+	k, crew, on := of.orders[j], of.crews[v.Crew].Name, v.Date.String()
+	stays, place := k.Day != nil && *k.Day == on && k.Crew == crew, planPlace*v.From+n
+	if stays && k.Place == place {
+		return nil
+	}
+	cost := of.curves[j].On(v.Date).Int()
+	kept, err := tx.SetStand(
+		ctx,
+		k.ID,
+		k.Version,
+		store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: place, DayCost: cost},
+	)
+	if stale := (store.Stale{}); estate.AsStale(err, &stale) {
+		a.Changed = append(a.Changed, k.Title)
+		return nil
+	}
+	if err != nil {
+		return fmt.Errorf("%s: %w", k.Title, err)
+	}
+	if !stays {
+		a.Placed++
+	}
+	*undo = append(
+		*undo,
+		undone{
+			k.ID,
+			k.Title,
+			kept.Version,
+			store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost},
+		},
+	)
+	return nil
+}
+
+// TakeBack puts the jobs of an accepted proposal back to where they stood, as far as nobody has changed them since.
+func (h *Room) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Accepted{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	now := map[int64]int{}
+	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+		a := Accepted{Changed: []string{}}
+		for _, u := range p.undo {
+			k, err := tx.SetStand(ctx, u.id, u.version, u.stand)
+			if stale := (store.Stale{}); estate.AsStale(err, &stale) {
+				a.Changed = append(a.Changed, u.title)
+				continue
+			}
+			if err != nil {
+				return a, err
+			}
+			a.Placed++
+			now[u.id] = k.Version
+		}
+		return a, nil
+	})
+	for j := range p.of.orders { // so that it can be taken again
+		if v := now[p.of.orders[j].ID]; v != 0 {
+			p.of.orders[j].Version = v
+		}
+	}
+	if err == nil {
+		p.undo, p.told.State = nil, "done"
+	}
+	return out, err
+}
+
+// PinOrder has a job stay on its day and with its crew when rounds are proposed, or not.
+func (h *Room) PinOrder(ctx context.Context, key store.Key, id int64, version int, pinned bool) (work.OrderDetail, error) {
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.Pin(ctx, id, version, pinned) },
+	)
+	if err != nil {
+		return work.OrderDetail{}, h.Work.StaleOrder(ctx, err)
+	}
+	return h.Work.Order(ctx, id)
+}

@@ -1,0 +1,81 @@
+package rounds
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/quantity"
+	"mezzadro/exchange"
+	"mezzadro/store"
+)
+
+// startsAt is when the crew's day begins, minutes after midnight.
+const startsAt = 8 * 60
+
+// Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that
+// rounds have put on a day has its time; the rest follows from eight on.
+func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew string, style quantity.Style) (string, error) {
+	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), RoundsShown)
+	if err != nil {
+		return "", err
+	}
+	var entries []exchange.Entry
+	at, visit, last := 0, 0, day.None
+	for _, k := range orders {
+		if crew != "" && k.Crew != crew {
+			continue
+		}
+		d := store.DayOf(k.Day)
+		if d != last {
+			at, last = startsAt, d
+		}
+		if planned := k.Place / planPlace; planned > 0 && planned != visit {
+			at, visit = planned, planned
+		}
+		entries = append(entries, entry(k, d, at, style))
+		at += k.Minutes
+	}
+	name := "Round from " + from.String()
+	if crew != "" {
+		name = crew + " from " + from.String()
+	}
+	return exchange.Calendar(name, h.Today().Time().Add(6*time.Hour), entries), nil
+}
+
+func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.Entry {
+	title := k.Title
+	if k.Label != "" {
+		title += ", " + k.Label
+	}
+	b := k.Body.V
+	people := "one person"
+	if k.CrewSize > 1 {
+		people = fmt.Sprintf("%d people", k.CrewSize)
+	}
+	detail := append([]string{fmt.Sprintf("About %d minutes for %s.", k.Minutes, people)}, b.Reasons...)
+	if len(b.Skills) > 0 {
+		detail = append(detail, "Only for: "+strings.Join(b.Skills, ", ")+".")
+	}
+	if len(b.Kit) > 0 {
+		detail = append(detail, "Take along: "+strings.Join(b.Kit, ", ")+".")
+	}
+	for _, c := range b.Cautions {
+		detail = append(detail, "Caution: "+c)
+	}
+	place := k.Property
+	if k.Address != "" {
+		place += ", " + k.Address
+	}
+	return exchange.Entry{
+		ID:          k.ID,
+		Day:         d,
+		Title:       style.Text(title),
+		Place:       place,
+		Detail:      style.Texts(detail),
+		Minutes:     k.Minutes,
+		StartMinute: at,
+	}
+}

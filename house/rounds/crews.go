@@ -1,0 +1,205 @@
+package rounds
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/rounds"
+	"mezzadro/house/estate"
+	"mezzadro/store"
+)
+
+// Crew is people who go together in one vehicle.
+type Crew struct {
+	ID      int64          `json:"id"`
+	Name    string         `json:"name"`
+	People  []Person       `json:"people"`
+	Hours   [7]rounds.Span `json:"hours" doc:"By weekday, Sunday first, minutes after midnight; nothing: not at work"`
+	Off     []day.Day      `json:"off" doc:"Days off"`
+	Start   *rounds.Point  `json:"start,omitempty" doc:"Where the day begins and ends"`
+	LoadM3  float64        `json:"load_m3" doc:"Loose waste the vehicle takes, m³; 0: no matter"`
+	Skills  []string       `json:"skills" doc:"Of any of them"`
+	Version int            `json:"version"`
+}
+
+// CrewIn is what is entered of a crew.
+type CrewIn struct {
+	Name    string         `json:"name" maxLength:"80"`
+	People  []int64        `json:"people" minItems:"1" maxItems:"20" doc:"By id"`
+	Hours   [7]rounds.Span `json:"hours"`
+	Off     []day.Day      `json:"off,omitempty" maxItems:"400"`
+	Start   *rounds.Point  `json:"start,omitempty"`
+	LoadM3  float64        `json:"load_m3,omitempty" minimum:"0" maximum:"200"`
+	Version int            `json:"version,omitempty" doc:"When changing: the version the change is based on"`
+}
+
+// Crews are the firm's.
+func (h *Room) Crews(ctx context.Context) ([]Crew, error) {
+	list, err := h.Store.Crews(ctx)
+	if err != nil {
+		return nil, err
+	}
+	people, err := h.People(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return estate.TellAll(list, func(c store.Crew) Crew { return tellCrew(c, people) }), nil
+}
+
+func tellCrew(c store.Crew, people []Person) Crew {
+	out := Crew{
+		ID:      c.ID,
+		Name:    c.Name,
+		People:  []Person{},
+		Hours:   c.Body.V.Hours,
+		Off:     append([]day.Day{}, c.Body.V.Off...),
+		Start:   c.Body.V.Start,
+		LoadM3:  c.Body.V.LoadM3,
+		Skills:  []string{},
+		Version: c.Version,
+	}
+	for _, p := range people {
+		if !slices.Contains(c.People.V, p.ID) {
+			continue
+		}
+		out.People = append(out.People, p)
+		for _, s := range p.Skills {
+			if !slices.Contains(out.Skills, s) {
+				out.Skills = append(out.Skills, s)
+			}
+		}
+	}
+	return out
+}
+
+// core is a crew as rounds take it.
+func (c Crew) core() rounds.Crew {
+	return rounds.Crew{
+		Name:   c.Name,
+		Size:   len(c.People),
+		Skills: c.Skills,
+		Hours:  c.Hours,
+		Off:    c.Off,
+		Start:  c.Start,
+		LoadM3: c.LoadM3,
+	}
+}
+
+// KeepCrew keeps a new crew where the id is 0, else a changed one.
+func (h *Room) KeepCrew(ctx context.Context, key store.Key, id int64, in CrewIn) (Crew, error) {
+	people, err := h.People(ctx)
+	if err != nil {
+		return Crew{}, err
+	}
+	c := store.Crew{ID: id, Name: strings.TrimSpace(in.Name), Version: in.Version}
+	c.People.V = append([]int64{}, in.People...)
+	c.Body.V = store.CrewBody{Hours: in.Hours, Off: append([]day.Day{}, in.Off...), Start: in.Start, LoadM3: in.LoadM3}
+	if err := in.faults(c.Name, people); err != nil {
+		return Crew{}, err
+	}
+	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Crew, error) {
+		write := tx.ChangeCrew
+		if id == 0 {
+			write = tx.AddCrew
+		}
+		tell := func(c store.Crew) Crew { return tellCrew(c, people) }
+		kept, err := write(ctx, c)
+		return tell(kept), estate.Stale(err, tell)
+	})
+}
+
+// faults names what a crew cannot be.
+func (in CrewIn) faults(name string, people []Person) error {
+	var bad invalid.Fields
+	if name == "" {
+		bad.Add("name", in.Name, "is missing")
+	}
+	for i, id := range in.People {
+		if !slices.ContainsFunc(people, func(p Person) bool { return p.ID == id }) {
+			bad.Add(fmt.Sprintf("people[%d]", i), id, "is not there, or was removed")
+		}
+	}
+	if in.Hours == ([7]rounds.Span{}) {
+		bad.Add("hours", nil, "%s has no hours on any day of the week", name)
+	}
+	one := rounds.Problem{
+		From:  1,
+		Days:  1,
+		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start}},
+	}
+	for _, f := range invalid.Of(one.Validate()) {
+		f.Path = strings.TrimPrefix(f.Path, "crews[0].")
+		bad = append(bad, f)
+	}
+	return bad.Err()
+}
+
+// RemoveCrew takes one out of sight, or brings it back.
+func (h *Room) RemoveCrew(ctx context.Context, key store.Key, id int64, remove bool) error {
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveCrew(ctx, id, remove) },
+	)
+	return err
+}
+
+// Access is when one may be at a property, and what arriving takes.
+type Access = store.Access
+
+// AccessOf is a property's.
+func (h *Room) AccessOf(ctx context.Context, property int64) (Access, error) {
+	if _, err := h.Store.Property(ctx, property); err != nil {
+		return Access{}, err
+	}
+	a, err := h.Store.AccessOf(ctx, property)
+	if a.Shut == nil {
+		a.Shut = []int{}
+	}
+	return a, err
+}
+
+// SetAccess keeps a property's.
+func (h *Room) SetAccess(ctx context.Context, key store.Key, property int64, a Access) (Access, error) {
+	var bad invalid.Fields
+	for i, d := range a.Shut {
+		if d < 0 || d > 6 {
+			bad.Add(fmt.Sprintf("shut[%d]", i), d, "want 0 for Sunday to 6 for Saturday")
+		}
+	}
+	for i, s := range a.Hours {
+		if s.To < s.From {
+			bad.Add(fmt.Sprintf("hours[%d]", i), s, "ends before it begins")
+		}
+	}
+	if bad != nil {
+		return a, bad
+	}
+	if _, err := h.Store.Property(ctx, property); err != nil {
+		return a, err
+	}
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetAccess(ctx, property, a) },
+	)
+	if err != nil {
+		return a, err
+	}
+	return h.AccessOf(ctx, property)
+}
+
+// weekdays are those of an access as the core knows them.
+func weekdays(shut []int) (out []time.Weekday) {
+	for _, d := range shut {
+		out = append(out, time.Weekday(d))
+	}
+	return out
+}

@@ -1,0 +1,214 @@
+package rounds
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/quantity"
+	"mezzadro/exchange"
+	"mezzadro/house/work"
+)
+
+// Sheet is a crew's day.
+type Sheet struct {
+	Day    day.Day      `json:"day" format:"date"`
+	Crew   string       `json:"crew" doc:"Empty: of all"`
+	Crews  []string     `json:"crews" doc:"That have work on the day"`
+	Visits []SheetVisit `json:"visits" doc:"In the order of the day"`
+	Kit    []string     `json:"kit" doc:"What is taken along in the morning"`
+	Skills []string     `json:"skills" doc:"What some of the work asks for"`
+	Mixes  bool         `json:"mixes" doc:"Something is mixed: there is a mix card"`
+}
+
+// SheetVisit is a property of the day.
+type SheetVisit struct {
+	PropertyID int64      `json:"property_id"`
+	Property   string     `json:"property"`
+	Address    string     `json:"address"`
+	Note       string     `json:"note" doc:"What to mind there"`
+	Gate       string     `json:"gate" doc:"Gate, key, parking"`
+	At         int        `json:"at,omitempty" doc:"Arrival, minutes after midnight; absent where nobody planned it"`
+	Minutes    int        `json:"minutes"`
+	Jobs       []SheetJob `json:"jobs"`
+}
+
+// SheetJob is a job with what the crew has to know.
+type SheetJob struct {
+	work.Order
+	Kit      []string          `json:"kit"`
+	Skills   []string          `json:"skills"`
+	Cautions []string          `json:"cautions"`
+	Why      []string          `json:"why"`
+	Params   job.Params        `json:"params"`
+	Photos   []work.OrderPhoto `json:"photos" doc:"Taken at the job"`
+}
+
+// Sheet is the day of a crew, or of all.
+func (h *Room) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error) {
+	out := Sheet{Day: on, Crew: crew, Crews: []string{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
+	list, err := h.Store.SheetOf(ctx, on.String(), RoundsShown)
+	if err != nil {
+		return out, err
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	shots, err := h.Store.DayPhotos(ctx, on.String())
+	if err != nil {
+		return out, err
+	}
+	taken := map[int64][]work.OrderPhoto{}
+	for _, p := range shots {
+		taken[p.OrderID] = append(taken[p.OrderID], work.TellOrderPhoto(p))
+	}
+	add := func(to *[]string, from []string) {
+		for _, v := range from {
+			if !slices.Contains(*to, v) {
+				*to = append(*to, v)
+			}
+		}
+	}
+	for _, k := range list {
+		if k.Crew != "" {
+			add(&out.Crews, []string{k.Crew})
+		}
+		if crew != "" && k.Crew != crew {
+			continue
+		}
+		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID {
+			v, err := h.sheetVisit(ctx, k.PropertyID)
+			if err != nil {
+				return out, err
+			}
+			out.Visits = append(out.Visits, v)
+		}
+		v := &out.Visits[len(out.Visits)-1]
+		if k.Place >= planPlace && v.At == 0 {
+			v.At = k.Place / planPlace
+		}
+		b := k.Body.V
+		v.Jobs = append(
+			v.Jobs,
+			SheetJob{work.TellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
+				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
+		)
+		v.Minutes += k.Minutes
+		add(&out.Kit, b.Kit)
+		add(&out.Skills, b.Skills)
+		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
+	}
+	return out, nil
+}
+
+// SheetPage is a crew's day in words, to be printed.
+func (h *Room) SheetPage(ctx context.Context, on day.Day, crew string, style quantity.Style) (exchange.DaySheet, error) {
+	s, err := h.Sheet(ctx, on, crew)
+	if err != nil {
+		return exchange.DaySheet{}, err
+	}
+	out := exchange.DaySheet{Title: style.Text(quantity.Day(on)) + ", " + cmp.Or(crew, "all crews")}
+	say := func(list *[]string, before string, words ...string) {
+		words = slices.DeleteFunc(words, func(w string) bool { return strings.TrimSpace(w) == "" })
+		if len(words) > 0 {
+			*list = append(*list, style.Text(before+strings.Join(words, ", ")))
+		}
+	}
+	say(&out.Morning, "Take along: ", s.Kit...)
+	say(&out.Morning, "Only for: ", s.Skills...)
+	if s.Mixes {
+		out.Morning = append(out.Morning, "Something is mixed: take the mix card too. The label comes first.")
+	}
+	for _, v := range s.Visits {
+		to := exchange.SheetVisit{Head: fmt.Sprintf("%s, %d min", v.Property, v.Minutes)}
+		if v.At > 0 {
+			to.Head = fmt.Sprintf("%02d:%02d  %s", v.At/60, v.At%60, to.Head)
+		}
+		say(&to.Mind, "", v.Address)
+		say(&to.Mind, "", v.Gate)
+		say(&to.Mind, "Mind: ", v.Note)
+		for _, j := range v.Jobs {
+			k := exchange.SheetJob{Title: style.Text(j.Title), Detail: fmt.Sprintf("%s, %d min", cmp.Or(j.Label, j.Common, "the property"), j.Minutes)}
+			if j.State != job.Placed {
+				k.Detail += ", " + string(j.State)
+			}
+			for _, text := range slices.Concat(j.Why, j.Cautions) {
+				say(&k.Mind, "", text)
+			}
+			to.Jobs = append(to.Jobs, k)
+		}
+		out.Visits = append(out.Visits, to)
+	}
+	return out, nil
+}
+
+// planPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and
+// its number within the visit.
+const planPlace = 100
+
+func (h *Room) sheetVisit(ctx context.Context, property int64) (SheetVisit, error) {
+	p, err := h.Store.Property(ctx, property)
+	if err != nil {
+		return SheetVisit{}, err
+	}
+	a, err := h.Store.AccessOf(ctx, property)
+	return SheetVisit{
+		PropertyID: p.ID,
+		Property:   p.Name,
+		Address:    p.Address,
+		Note:       p.Note,
+		Gate:       a.Note,
+		Jobs:       []SheetJob{},
+	}, err
+}
+
+// Route is the way of a crew's day: from where it begins over its visits and back.
+func (h *Room) Route(ctx context.Context, on day.Day, crew string) (string, []exchange.RouteStop, error) {
+	sheet, err := h.Sheet(ctx, on, crew)
+	if err != nil {
+		return "", nil, err
+	}
+	crews, err := h.Crews(ctx)
+	if err != nil {
+		return "", nil, err
+	}
+	out := []exchange.RouteStop{}
+	start := slices.IndexFunc(crews, func(c Crew) bool { return c.Name == crew && c.Start != nil })
+	home := func() {
+		if start >= 0 {
+			at := crews[start].Start
+			out = append(out, exchange.RouteStop{Name: crew, Latitude: at.Latitude, Longitude: at.Longitude})
+		}
+	}
+	home()
+	for _, v := range sheet.Visits {
+		p, err := h.Store.Property(ctx, v.PropertyID)
+		if err != nil {
+			return "", nil, err
+		}
+		s := exchange.RouteStop{
+			Name:      v.Property,
+			Detail:    v.Address,
+			Latitude:  p.Climate.V.Latitude,
+			Longitude: p.Climate.V.Longitude,
+		}
+		if v.At > 0 {
+			s.At = on.Time().Add(time.Duration(v.At) * time.Minute)
+		}
+		out = append(out, s)
+	}
+	if len(sheet.Visits) > 0 {
+		home()
+	}
+	name := on.String()
+	if crew != "" {
+		name = crew + ", " + name
+	}
+	return name, out, nil
+}

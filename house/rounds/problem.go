@@ -1,0 +1,273 @@
+package rounds
+
+import (
+	"cmp"
+	"context"
+	"math"
+	"slices"
+
+	"mezzadro/core/cause"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/rounds"
+	"mezzadro/core/treatment"
+	"mezzadro/house/estate"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// planned is a span of days as the core plans it, with the orders that its jobs stand for.
+type planned struct {
+	problem *rounds.Problem
+	orders  []store.OrderFull
+	curves  []job.Curve
+	crews   []Crew
+	places  []int64 // ids of properties
+	access  map[int64]store.Access
+	ahead   estate.Skies
+	several map[int64][]int64 // plants of orders that have several
+	sick    map[int64]bool    // properties with a find that tools or soil carry on
+}
+
+// What makes a job worth looking at for a span.
+const (
+	laterMost  = 70 // from what cost on its best day a waiting job is left out
+	plannedMax = 5000
+)
+
+// problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
+// anew: what stands may move, unless it is pinned or was told.
+func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool) (*planned, error) {
+	if err := h.Work.CurrentWindows(ctx); err != nil {
+		return nil, err
+	}
+	out := &planned{problem: &rounds.Problem{From: from, Days: days}}
+	var err error
+	if out.crews, err = h.Crews(ctx); err != nil {
+		return nil, err
+	}
+	for _, c := range out.crews {
+		out.problem.Crews = append(out.problem.Crews, c.core())
+	}
+	list, err := h.Store.StandingOrders(ctx)
+	if err != nil {
+		return nil, err
+	}
+	cards, err := h.Cards(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if out.access, err = h.Store.Accesses(ctx); err != nil {
+		return nil, err
+	}
+	if out.sick, err = h.sick(ctx); err != nil {
+		return nil, err
+	}
+	if out.ahead, err = h.SkiesAhead(ctx); err != nil {
+		return nil, err
+	}
+	if out.several, err = h.Store.SeveralPlants(ctx); err != nil {
+		return nil, err
+	}
+	at := map[int64]int{}
+	places := map[int64]*estate.Place{}
+	for _, k := range list {
+		pl := places[k.PropertyID]
+		if pl == nil {
+			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
+				return nil, err
+			}
+			places[k.PropertyID] = pl
+		}
+		if err := out.add(ctx, h, k, pl, at, cards, anew); err != nil {
+			return nil, err
+		}
+		if len(out.orders) >= plannedMax {
+			break
+		}
+	}
+	if err := out.gaps(ctx, h); err != nil {
+		return nil, err
+	}
+	if err := out.ways(ctx, h); err != nil {
+		return nil, err
+	}
+	return out, h.light(ctx, out.problem)
+}
+
+// add adds an order as a job, if it has a day in the span.
+func (o *planned) add(
+	ctx context.Context,
+	h *Room,
+	k store.OrderFull,
+	pl *estate.Place,
+	at map[int64]int,
+	cards []treatment.Card,
+	anew bool,
+) error {
+	p := o.problem
+	_, c, err := h.Work.CurveOf(ctx, k, pl)
+	if err != nil {
+		return err
+	}
+	on := store.DayOf(k.Day)
+	inSpan := on.Given() && on >= p.From && on < p.From+day.Day(p.Days)
+	if on.Given() && on >= p.From && !inSpan {
+		return nil // it stands on a day after the span
+	}
+	costs, least := make([]int, p.Days), rounds.Forbidden
+	for d := range costs {
+		if costs[d] = c.On(p.From + day.Day(d)).Int(); costs[d] < least {
+			least = costs[d]
+		}
+	}
+	if least > laterMost && !inSpan && !on.Given() {
+		return nil
+	}
+	later := rounds.Forbidden
+	for d := p.From + day.Day(p.Days); d < c.End(); d++ {
+		later = min(later, c.On(d).Int())
+	}
+	place, known := at[k.PropertyID]
+	if !known {
+		place = o.place(pl)
+		at[k.PropertyID] = place
+	}
+	j := rounds.Job{
+		Title:   k.Title,
+		Place:   place,
+		Minutes: math.Max(1, float64(k.Minutes)),
+		People:  k.CrewSize,
+		Skills:  grantable(k.Body.V.Skills),
+		Costs:   costs,
+		Later:   later,
+		Weight:  cmp.Or(pl.Property.Value, 1),
+		Urgent:  k.Kind == job.MakeSafe,
+		Work:    rounds.WorkOf(k.Kind, k.Params.V.Use, k.Body.V.Skills),
+		Told:    k.Told != "",
+	}
+	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {
+		j.Plants = []int64{k.PlantID.Int64}
+	} else {
+		j.Plants = o.several[k.ID]
+	}
+	if k.Kind == job.Treat {
+		j.Closes = closes(k.Params.V.Use, cards)
+	}
+	if inSpan {
+		o.stands(&j, k, int(on-p.From), anew)
+	}
+	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c)
+	return nil
+}
+
+// grantable are the skills that a person can be entered with; others are told on the day sheet alone.
+func grantable(skills []string) (out []string) {
+	for _, s := range skills {
+		if slices.Contains(job.Skills, s) {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// stands has a job stay where it stands, or count from there.
+func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
+	crew := slices.IndexFunc(o.crews, func(c Crew) bool { return c.Name == k.Crew })
+	switch {
+	case crew < 0: // by nobody yet: the day holds, if it is not to be found anew
+		if !anew || k.Pinned {
+			for i := range j.Costs {
+				if i != d {
+					j.Costs[i] = rounds.Forbidden
+				}
+			}
+		}
+	case anew && !k.Pinned:
+		j.Was = &rounds.Pin{Crew: crew, Day: d}
+	default:
+		j.Pin = &rounds.Pin{Crew: crew, Day: d}
+		j.Costs[d] = min(j.Costs[d], 100)
+	}
+}
+
+// closes is for how many days after a treatment nobody works on the plant, by the firm's own card.
+func closes(use string, cards []treatment.Card) int {
+	for i := range cards {
+		if use != "" && cards[i].Active == use {
+			return cards[i].ClosedDays()
+		}
+	}
+	return 0
+}
+
+// sick are the properties with an open find that tools or soil carry to the next.
+func (h *Room) sick(ctx context.Context) (map[int64]bool, error) {
+	finds, err := h.Store.Finds(ctx, store.FindsOf{Open: true, Limit: store.All})
+	out := map[int64]bool{}
+	for _, f := range finds {
+		if x := cause.Built().Cause(f.Cause); x != nil && x.OnTools() {
+			out[f.PropertyID] = true
+		}
+	}
+	return out, err
+}
+
+// place adds a property, and says by which number.
+func (o *planned) place(pl *estate.Place) int {
+	id, c := pl.Property.ID, pl.Property.Climate.V
+	a := o.access[id]
+	o.problem.Places = append(o.problem.Places, rounds.Place{
+		Name:   pl.Property.Name,
+		At:     &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude},
+		Arrive: a.Arrive,
+		Access: a.Hours,
+		Shut:   weekdays(a.Shut),
+		Sick:   o.sick[id],
+		Sky:    o.ahead.Of(pl, o.problem.From, o.problem.Days),
+	})
+	o.places = append(o.places, id)
+	return len(o.places) - 1
+}
+
+// gaps ties the jobs to those before them.
+func (o *planned) gaps(ctx context.Context, h *Room) error {
+	rows, err := h.Store.StandingGaps(ctx)
+	if err != nil {
+		return err
+	}
+	index := map[int64]int{}
+	for i, k := range o.orders {
+		index[k.ID] = i
+	}
+	for _, g := range rows {
+		j, there := index[g.OrderID]
+		if !there {
+			continue
+		}
+		gap := rounds.Gap{Job: -1, Min: g.MinDays, Max: g.MaxDays}
+		if other, too := index[g.OfID]; too {
+			gap.Job = other
+		} else if on := work.StandsOn(g); on.Given() {
+			gap.Day = int(on - o.problem.From)
+		} else {
+			continue // it has no day and none in the span: the curve of the job alone speaks
+		}
+		if gap.Max > 0 && gap.Job < 0 && gap.Day+gap.Max < 0 {
+			gap.Max = 0 // too late for that anyway
+		}
+		o.problem.Jobs[j].After = append(o.problem.Jobs[j].After, gap)
+	}
+	return nil
+}
+
+// light puts the daylight of the firm's first property on the days.
+func (h *Room) light(ctx context.Context, p *rounds.Problem) error {
+	props, err := h.Store.Properties(ctx, 0, 1)
+	for i := range p.Days {
+		if len(props) > 0 {
+			p.Light = append(p.Light, rounds.Daylight(props[0].Climate.V.Latitude, p.From+day.Day(i)))
+		}
+	}
+	return err
+}

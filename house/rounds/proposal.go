@@ -1,0 +1,164 @@
+package rounds
+
+import (
+	"sync"
+
+	"mezzadro/core/day"
+	"mezzadro/core/rounds"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// ProposalIn asks for rounds.
+type ProposalIn struct {
+	From    day.Day `json:"from,omitempty" format:"date" doc:"First day; today when absent"`
+	Days    int     `json:"days,omitempty" minimum:"0" maximum:"28" doc:"14 when absent"`
+	Seconds float64 `json:"seconds,omitempty" minimum:"0" maximum:"60" doc:"How long it may look; 6 when absent"`
+	Seed    uint64  `json:"seed,omitempty" doc:"Another gives another search"`
+	Tries   int     `json:"tries,omitempty" minimum:"0" maximum:"1000000" doc:"Stops after so many tries, so that the same question has the same answer; as many as the time allows when absent"`
+	Anew    bool    `json:"anew,omitempty" doc:"What stands on a day already may move too, unless it is pinned or was told"`
+	Base    int64   `json:"base,omitempty" doc:"A proposal that this one begins from: what is not pinned stays there as far as it can"`
+	Pins    []PinIn `json:"pins,omitempty" maxItems:"200" doc:"Where some jobs are to be"`
+
+	Wet  []day.Day `json:"wet,omitempty" maxItems:"28" doc:"Days on which rain is told: what wants it dry finds another day"`
+	Away []AwayIn  `json:"away,omitempty" maxItems:"60" doc:"Crews that are not there on a day"`
+}
+
+// AwayIn is a crew that is not there on a day: somebody is ill, the van is in repair.
+type AwayIn struct {
+	Crew int     `json:"crew" minimum:"0" doc:"Index among the crews"`
+	Day  day.Day `json:"day" format:"date"`
+}
+
+// PinIn is where a job is to be.
+type PinIn struct {
+	Order int64   `json:"order"`
+	Crew  int     `json:"crew" minimum:"0" doc:"Index among the crews"`
+	Day   day.Day `json:"day" format:"date"`
+	At    int     `json:"at,omitempty" minimum:"0" maximum:"1440" doc:"Arrival, minutes after midnight, or up to 20 later; any time when absent"`
+}
+
+// Proposal is rounds as they are proposed, while they are looked for and after.
+type Proposal struct {
+	ID     int64           `json:"id"`
+	State  string          `json:"state" enum:"working,done,accepted"`
+	Done   float64         `json:"done" doc:"How far the search is, 0 to 1"`
+	Rounds int             `json:"rounds" doc:"How often parts were torn down and built up again"`
+	Best   float64         `json:"best" doc:"Score of the best so far"`
+	From   day.Day         `json:"from" format:"date"`
+	Days   int             `json:"days"`
+	Crews  []Crew          `json:"crews"`
+	Visits []ProposedVisit `json:"visits"`
+	Left   []ProposedLeft  `json:"left"`
+	Score  rounds.Score    `json:"score"`
+	Bound  float64         `json:"bound" doc:"No plan can cost less"`
+	Notes  []string        `json:"notes"`
+	Sky    []SkyOf         `json:"weather" doc:"Of each day, where most work is"`
+	SkyAt  string          `json:"weather_at" doc:"Which property that is"`
+	New    int             `json:"new" doc:"Jobs that get a day"`
+	Moved  int             `json:"moved" doc:"Jobs that change their day or crew"`
+}
+
+// ProposedVisit is a crew at a property on a day.
+type ProposedVisit struct {
+	Crew       int          `json:"crew" doc:"Index among the crews"`
+	Day        day.Day      `json:"day" format:"date"`
+	PropertyID int64        `json:"property_id"`
+	Property   string       `json:"property"`
+	From       int          `json:"from" doc:"Minutes after midnight"`
+	To         int          `json:"to"`
+	Travel     int          `json:"travel" doc:"Minutes on the way there: an estimate"`
+	Sky        SkyOf        `json:"weather" doc:"There, on that day"`
+	Jobs       []work.Order `json:"jobs" doc:"As they stand now, in the order they are done"`
+}
+
+// SkyOf is the weather of a day: told by a station, or as usual.
+type SkyOf struct {
+	rounds.Sky
+	Text string `json:"text"`
+}
+
+// skyOf is the weather of a day out of a list; nothing where it is not in it.
+func skyOf(list []rounds.Sky, d day.Day) SkyOf {
+	for _, w := range list {
+		if w.Day == d {
+			return SkyOf{w, w.Text()}
+		}
+	}
+	return SkyOf{}
+}
+
+// ProposedLeft is a job that gets no day, and why.
+type ProposedLeft struct {
+	Job   work.Order `json:"job"`
+	Why   string     `json:"why"`
+	Takes string     `json:"takes"`
+}
+
+// proposal is one in the making.
+type proposal struct {
+	mu    sync.Mutex
+	told  Proposal
+	of    *planned
+	plan  rounds.Plan
+	stop  bool
+	ended chan struct{}
+	undo  []undone // where its jobs stood before it was taken
+}
+
+// proposals are those of the last while, by id.
+type proposals struct {
+	mu   sync.Mutex
+	last int64
+	by   map[int64]*proposal
+}
+
+// rainedOff is the rain of a day that somebody says is wet, mm.
+const rainedOff = 15
+
+// Span and time of a search where nobody said.
+const (
+	proposedDays = 14
+	proposedFor  = 6.0
+	proposalsMax = 8
+)
+
+func (p *proposal) read() Proposal {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return p.told
+}
+
+func (h *Room) proposal(id int64) (*proposal, error) {
+	h.proposed.mu.Lock()
+	defer h.proposed.mu.Unlock()
+	if p := h.proposed.by[id]; p != nil {
+		return p, nil
+	}
+	return nil, store.ErrNotFound
+}
+
+// ReadProposal tells how far one is.
+func (h *Room) ReadProposal(id int64) (Proposal, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return Proposal{}, err
+	}
+	return p.read(), nil
+}
+
+// WhyThere is why a proposal puts a job where it does, and what each other day would cost.
+func (h *Room) WhyThere(id, order int64) (rounds.Why, error) {
+	p, err := h.proposal(id)
+	if err != nil {
+		return rounds.Why{}, err
+	}
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	for j, k := range p.of.orders {
+		if k.ID == order && p.told.State != "working" {
+			return p.plan.Explain(j), nil
+		}
+	}
+	return rounds.Why{}, store.ErrNotFound
+}

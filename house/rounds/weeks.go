@@ -1,0 +1,77 @@
+package rounds
+
+import (
+	"context"
+
+	"mezzadro/core/day"
+	"mezzadro/core/rounds"
+	"mezzadro/house/work"
+)
+
+// WeeksAhead is the season in weeks.
+type WeeksAhead struct {
+	Weeks []WeekAhead  `json:"weeks"`
+	Moved []WeekMoved  `json:"moved" doc:"Jobs that are not in their best week, the dearest first; up to 200"`
+	Left  []work.Order `json:"left" doc:"Jobs for which no week has hours; up to 200"`
+	Crews int          `json:"crews"`
+}
+
+// WeekAhead is seven days of all crews.
+type WeekAhead struct {
+	From     day.Day `json:"from" format:"date"`
+	Capacity int     `json:"capacity" doc:"Minutes of people at work, less three tenths for ways and arrivals"`
+	Wanted   int     `json:"wanted" doc:"Minutes, were each job done in its best week"`
+	Load     int     `json:"load" doc:"Minutes, as it is spread"`
+	Jobs     int     `json:"jobs"`
+}
+
+// WeekMoved is a job in another week than its best.
+type WeekMoved struct {
+	Job  work.Order `json:"job"`
+	Best day.Day    `json:"best" format:"date" doc:"First day of its best week"`
+	To   day.Day    `json:"to" format:"date" doc:"First day of the week it is in"`
+	Cost float64    `json:"cost" doc:"More than in its best week, by weight"`
+}
+
+// seasonShown is how many jobs of a season are named.
+const seasonShown = 200
+
+// SeasonOf spreads all standing jobs over the weeks to come.
+func (h *Room) SeasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
+	out := WeeksAhead{Weeks: []WeekAhead{}, Moved: []WeekMoved{}, Left: []work.Order{}}
+	of, err := h.problemOf(ctx, h.Today(), 7*weeks, true)
+	if err != nil {
+		return out, err
+	}
+	of.problem.Light = nil
+	for i := range of.problem.Places {
+		of.problem.Places[i].Sky = nil
+	}
+	o, err := rounds.Season(of.problem, weeks)
+	if err != nil {
+		return out, err
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	out.Crews = len(of.crews)
+	for _, w := range o.Weeks {
+		out.Weeks = append(out.Weeks, WeekAhead{w.From, int(w.Capacity), int(w.Wanted), int(w.Load), len(w.Jobs)})
+	}
+	for _, m := range o.Moved[:min(seasonShown, len(o.Moved))] {
+		out.Moved = append(
+			out.Moved,
+			WeekMoved{
+				work.TellOrder(of.orders[m.Job].Order, book, h.Today()),
+				o.Weeks[m.Best].From,
+				o.Weeks[m.To].From,
+				m.Cost,
+			},
+		)
+	}
+	for _, j := range o.Left[:min(seasonShown, len(o.Left))] {
+		out.Left = append(out.Left, work.TellOrder(of.orders[j].Order, book, h.Today()))
+	}
+	return out, nil
+}

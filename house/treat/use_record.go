@@ -1,0 +1,79 @@
+package treat
+
+import (
+	"cmp"
+	"context"
+
+	"mezzadro/core/day"
+	"mezzadro/core/treatment"
+	"mezzadro/house/estate"
+	"mezzadro/house/finds"
+	"mezzadro/store"
+)
+
+// Used is one line of the use record.
+type Used struct {
+	ID       int64    `json:"id"`
+	Property string   `json:"property"`
+	PlantID  int64    `json:"plant_id"`
+	Plant    string   `json:"plant"`
+	Day      day.Day  `json:"day" format:"date"`
+	Who      string   `json:"who"`
+	Product  string   `json:"product" doc:"Empty for work without one"`
+	Active   string   `json:"active"`
+	Cause    string   `json:"cause" doc:"In words: why it was used"`
+	Amount   float64  `json:"amount"`
+	Unit     string   `json:"unit"`
+	SprayL   float64  `json:"spray_l"`
+	Plants   int      `json:"plants"`
+	TempC    *float64 `json:"temp_c" doc:"That day, from the station or as noted; null where nobody knows"`
+	WindMS   *float64 `json:"wind_ms"`
+	RainMM   float64  `json:"rain_mm" doc:"That fell within the hours in which rain washes it off"`
+	Note     string   `json:"note"`
+}
+
+// usesShown is how many lines of the use record are told at most.
+const usesShown = 5000
+
+// Uses is the use record of a span of days, the newest first.
+func (h *Room) Uses(ctx context.Context, property int64, from, to day.Day) ([]Used, error) {
+	list, err := h.Store.UsesBetween(ctx, property, from.String(), to.String(), usesShown)
+	if err != nil {
+		return nil, err
+	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Used, len(list))
+	for i, u := range list {
+		out[i] = Used{
+			ID:       u.ID,
+			Property: u.Property,
+			PlantID:  u.PlantID.Int64,
+			Day:      store.DayOf(&u.Day),
+			Who:      u.Who,
+			Product:  u.Product,
+			Active:   u.Active,
+			Cause:    cmp.Or(finds.CauseName(u.Cause), "Feeding"),
+			Amount:   u.Amount,
+			Unit:     u.Unit,
+			SprayL:   u.SprayL,
+			Plants:   u.Plants,
+			Note:     u.Note,
+		}
+		if u.Species != "" {
+			out[i].Plant = estate.PlantTitle(book, store.Plant{Species: u.Species, Label: u.Label})
+		}
+		if a := treatment.Built().Active(u.Active); a != nil {
+			out[i].Active = a.Name
+		}
+		if u.TempC.Valid {
+			out[i].TempC = &u.TempC.Float64
+		}
+		if u.WindMS.Valid {
+			out[i].WindMS = &u.WindMS.Float64
+		}
+	}
+	return out, nil
+}

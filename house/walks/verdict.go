@@ -1,0 +1,162 @@
+package walks
+
+import (
+	"context"
+	"slices"
+
+	"mezzadro/core/damage"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/lookout"
+	"mezzadro/house/estate"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// DecisionIn is what the gardener decides about the verdict.
+type DecisionIn struct {
+	Decision string  `json:"decision" enum:"accepted,overruled,not now"`
+	Kind     string  `json:"kind,omitempty" doc:"overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open"`
+	Until    day.Day `json:"until,omitempty" format:"date" doc:"overruled with wait until: the day; when leaf is due when absent"`
+	CutM     float64 `json:"cut_m,omitempty" doc:"overruled with a cut: its height, m"`
+	Note     string  `json:"note,omitempty" maxLength:"2000" doc:"overruled: why"`
+	Rev      *int    `json:"rev,omitempty" minimum:"0" doc:"Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent"`
+}
+
+// Decided is what was kept.
+type Decided struct {
+	Verdict estate.Decision `json:"verdict"`
+	Jobs    []work.Order    `json:"jobs" doc:"The work it asks for, with its after-care"`
+}
+
+// Decide keeps what the gardener decided and asks for the work that follows. Work that earlier verdicts on the same
+// trouble asked for goes, unless it is done; work of any other origin stays.
+func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in DecisionIn) (Decided, error) {
+	l, err := h.Store.Look(ctx, walk, plant)
+	if err != nil {
+		return Decided{}, err
+	}
+	if in.Rev != nil && *in.Rev != l.Rev {
+		return Decided{}, estate.Stale(store.Stale{Yours: *in.Rev, Current: l}, estate.TellFound)
+	}
+	q, w, err := h.question(ctx, walk, plant, l.Checks)
+	if err != nil {
+		return Decided{}, err
+	}
+	a, note, err := decided(q, in)
+	if err != nil {
+		return Decided{}, err
+	}
+	on := h.Today()
+	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Decision, error) {
+		if err := tx.StillAt(ctx, l); err != nil {
+			return estate.Decision{}, estate.Stale(err, estate.TellFound)
+		}
+		kept, err := tx.KeepVerdict(ctx, store.Decision{WalkID: w.ID, PlantID: plant, Day: on.String(), Decision: in.Decision,
+			Kind: a.Verdict.Kind, Sentence: a.Verdict.Sentence, Note: note}, a)
+		v := estate.Decision(kept)
+		if err != nil || in.Decision == lookout.PutOff {
+			return v, err
+		}
+		if err := tx.DropReplaced(ctx, plant, v.ID, a.Trouble); err != nil {
+			return v, err
+		}
+		return v, h.askFor(ctx, tx, v.ID, w.PropertyID, plant, q, a)
+	})
+	if err != nil {
+		return Decided{}, err
+	}
+	orders, err := h.Store.OrdersOfVerdict(ctx, v.ID)
+	if err != nil {
+		return Decided{}, err
+	}
+	jobs, err := h.Work.Listed(ctx, orders)
+	return Decided{v, jobs}, err
+}
+
+// decided is the answer that stands, and the note that goes with it.
+func decided(q damage.Question, in DecisionIn) (damage.Answer, string, error) {
+	note := in.Note
+	if in.Decision == "overruled" {
+		switch {
+		case note == "":
+			return damage.Answer{}, note, invalid.One("note", note, "is missing: say why the verdict is overruled")
+		case in.Kind == "":
+			return damage.Answer{}, note, invalid.One("kind", in.Kind, "is missing: say which verdict stands in its place")
+		}
+		if in.Kind == damage.Wait && in.Until.Given() && in.Until <= q.Today {
+			return damage.Answer{}, note, invalid.One("until", in.Until, "is not after today")
+		}
+		q.Overrule, q.OverruleCutM, q.OverruleUntil = in.Kind, in.CutM, in.Until
+	}
+	a, err := damage.Judge(q)
+	if err == nil && in.Decision == "accepted" && in.Kind != "" {
+		i := slices.IndexFunc(a.Choices, func(c damage.Choice) bool { return c.Kind == in.Kind })
+		if i < 0 {
+			return a, note, invalid.One("kind", in.Kind, "is not among the choices this verdict leaves open")
+		}
+		if note == "" {
+			note = a.Choices[i].Text
+		}
+		q.Overrule = in.Kind
+		a, err = damage.Judge(q)
+	}
+	if err == nil && in.Decision == "accepted" && a.Verdict.Kind == damage.Look && len(q.Checks) == 0 {
+		err = invalid.One("decision", in.Decision, "nothing has been checked on this plant yet")
+	}
+	return a, note, err
+}
+
+// askFor keeps the orders of a verdict, with the gaps between them.
+func (h *Room) askFor(
+	ctx context.Context,
+	tx store.Tx,
+	verdict, property, plant int64,
+	q damage.Question,
+	a damage.Answer,
+) error {
+	at := map[string]int64{}
+	orders := a.Orders()
+	for _, o := range orders {
+		c := q.Place.Curve(o, &q.Plant.Species)
+		id, err := tx.AddOrder(
+			ctx,
+			store.NewOrder{
+				PropertyID: property,
+				Plants:     []int64{plant},
+				OriginID:   verdict,
+				Trouble:    a.Trouble,
+				Order:      o,
+				Outlook:    c.Outlook(q.Today),
+			},
+		)
+		if err != nil {
+			return err
+		}
+		at[o.Key] = id
+	}
+	for _, o := range orders {
+		for _, g := range o.After {
+			if of, known := at[g.Job]; known {
+				if err := tx.AddGap(
+					ctx,
+					store.GapRow{OrderID: at[o.Key], OfID: of, MinDays: g.MinDays, MaxDays: g.MaxDays, Why: g.Why},
+				); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// UndoVerdict takes a plant's latest decision back.
+func (h *Room) UndoVerdict(ctx context.Context, key store.Key, id int64) error {
+	_, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoVerdict(ctx, id) },
+	)
+	return err
+}

@@ -1,0 +1,197 @@
+package walks
+
+import (
+	"context"
+	"fmt"
+
+	"mezzadro/core/cause"
+	"mezzadro/core/check"
+	"mezzadro/core/cold"
+	"mezzadro/core/damage"
+	"mezzadro/core/day"
+	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
+	"mezzadro/house/estate"
+	"mezzadro/store"
+)
+
+// Walk is a walk with what was found so far.
+type Walk struct {
+	estate.WalkDay
+	Looks  []estate.Look  `json:"looks"`
+	Photos []estate.Photo `json:"photos"`
+}
+
+// longAgo is how old a walk may be that is still entered.
+const longAgo = 366
+
+// StartWalk is the property's walk of a day; one that was noted elsewhere may be entered up to a year later.
+func (h *Room) StartWalk(ctx context.Context, key store.Key, property int64, on day.Day) (Walk, error) {
+	today := h.Today()
+	d := h.DateOr(on)
+	switch {
+	case d > today:
+		return Walk{}, invalid.One(
+			"day",
+			d,
+			fmt.Sprintf("%s is still to come: a walk is entered on its day or later", quantity.Day(d)),
+		)
+	case d < today-longAgo:
+		return Walk{}, invalid.One("day", d, fmt.Sprintf("%s is more than a year ago", quantity.Day(d)))
+	}
+	w, err := store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (estate.WalkDay, error) {
+			w, err := tx.StartWalk(ctx, property, d.String())
+			return estate.WalkDay(w), err
+		},
+	)
+	if err != nil {
+		return Walk{}, err
+	}
+	return h.Walk(ctx, w.ID)
+}
+
+// Walk reads one.
+func (h *Room) Walk(ctx context.Context, id int64) (Walk, error) {
+	w, err := h.Store.Walk(ctx, id)
+	if err != nil {
+		return Walk{}, err
+	}
+	o := Walk{WalkDay: estate.WalkDay(w)}
+	looks, err := h.Store.Looks(ctx, w.ID)
+	if err != nil {
+		return o, err
+	}
+	photos, err := h.Store.WalkPhotos(ctx, w.ID)
+	o.Looks, o.Photos = estate.TellAll(looks, estate.TellFound), estate.TellAll(photos, estate.TellPhoto)
+	return o, err
+}
+
+// question joins a plant on a walk with its property's season. What was found is judged by the day it was found on.
+func (h *Room) question(
+	ctx context.Context,
+	walk, plant int64,
+	checks []check.Check,
+) (damage.Question, store.Walk, error) {
+	w, err := h.Store.Walk(ctx, walk)
+	if err != nil {
+		return damage.Question{}, w, err
+	}
+	p, err := h.Store.Plant(ctx, plant)
+	if err != nil {
+		return damage.Question{}, w, err
+	}
+	if p.PropertyID != w.PropertyID {
+		return damage.Question{}, w, store.ErrNotFound
+	}
+	q, err := h.ask(ctx, p, checks)
+	if len(checks) > 0 {
+		q.Found = store.DayOf(&w.Day)
+	}
+	return q, w, err
+}
+
+// ask is the question about a plant where it stands, today.
+func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check) (damage.Question, error) {
+	pl, err := h.Place(ctx, p.PropertyID)
+	if err != nil {
+		return damage.Question{}, err
+	}
+	e, err := pl.Book.Species(p.Species)
+	if err != nil {
+		return damage.Question{}, invalid.One("species", p.Species, err.Error())
+	}
+	here, err := h.Store.Plants(ctx, p.PropertyID, 0, store.All)
+	if err != nil {
+		return damage.Question{}, err
+	}
+	lost, err := h.Store.CrownLost(ctx, p.PropertyID, (h.Today() - cold.Recent).String())
+	if err != nil {
+		return damage.Question{}, err
+	}
+	grown, err := h.Store.Grown(ctx, p.PropertyID, (h.Today() - longAgo).String())
+	if err != nil {
+		return damage.Question{}, err
+	}
+	q := damage.Question{
+		Plant:    estate.CheckedPlant(p, e, h.YearsStood(p)),
+		Today:    h.Today(),
+		Year:     pl.Year,
+		Place:    pl.Work,
+		Checks:   checks,
+		Forecast: pl.Forecast(p, e),
+	}
+	q.Around = estate.Around(p, pl.Property)
+	for _, o := range here {
+		if o.ID == p.ID {
+			continue
+		}
+		q.Around.Meet(estate.EntryOf(pl.Book, o.Species), o.HeightM, o.SpreadM)
+		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
+			share, judged := lost[o.ID]
+			q.Fellows = append(
+				q.Fellows,
+				cause.Fellow{
+					Label:     o.Label,
+					HeightM:   o.HeightM,
+					Years:     h.YearsStood(o),
+					CrownLost: share,
+					Judged:    judged,
+					GrowthM:   grown[o.ID],
+				},
+			)
+		}
+	}
+	return q, nil
+}
+
+// Found is the verdict that what was found comes to.
+type Found struct {
+	damage.Answer
+	Rev   int           `json:"rev" doc:"The kept look's"`
+	Found []check.Check `json:"found" doc:"The checks that are kept"`
+	Note  string        `json:"note"`
+}
+
+// TellLook is the verdict of what is kept of a plant on a walk.
+func (h *Room) TellLook(ctx context.Context, walk, plant int64) (Found, error) {
+	l, err := h.Store.Look(ctx, walk, plant)
+	if err != nil {
+		return Found{}, err
+	}
+	q, _, err := h.question(ctx, walk, plant, l.Checks)
+	if err != nil {
+		return Found{}, err
+	}
+	o := Found{Rev: l.Rev, Found: l.Checks, Note: l.Note}
+	o.Answer, err = damage.Judge(q)
+	return o, err
+}
+
+// FoundIn is what was found at a plant.
+type FoundIn struct {
+	Checks []check.Check
+	Note   string
+	Base   *int // the rev it is based on; nil replaces whatever is kept
+}
+
+// KeepLook keeps what was found at a plant and answers the verdict it forms.
+func (h *Room) KeepLook(ctx context.Context, key store.Key, walk, plant int64, in FoundIn) (Found, error) {
+	q, w, err := h.question(ctx, walk, plant, in.Checks)
+	if err != nil {
+		return Found{}, err
+	}
+	o := Found{Found: in.Checks, Note: in.Note}
+	if o.Answer, err = damage.Judge(q); err != nil {
+		return o, err
+	}
+	l, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Look, error) {
+		l, err := tx.KeepLook(ctx, store.Look{WalkID: w.ID, PlantID: plant, Note: in.Note, Checks: in.Checks}, in.Base)
+		return estate.Look(l), err
+	})
+	o.Rev = l.Rev
+	return o, estate.Stale(err, estate.TellFound)
+}

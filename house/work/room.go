@@ -1,0 +1,26 @@
+// Package work is the jobs of the record: asked for, put on days, ended, with windows that follow the season.
+package work
+
+import (
+	"sync"
+
+	"mezzadro/core/job"
+	"mezzadro/house/estate"
+)
+
+// Room is what there is to do, with the estate and the rooms it leans on.
+type Room struct {
+	*estate.House
+
+	refreshing sync.Mutex
+	refreshed  string // what all windows were last worked out for
+
+	followUps map[job.Kind]FollowUp
+}
+
+// New opens it; the windows of a property follow what changes there.
+func New(house *estate.House) *Room {
+	h := &Room{House: house, followUps: map[job.Kind]FollowUp{}}
+	house.AfterChange(h.RefreshProperty)
+	return h
+}
