@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 	"mezzadro/house/overview"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -103,7 +104,7 @@ func TestPropertyIsHeardInItsPlants(t *testing.T) {
 		for k, v := range exposure {
 			body[k] = v
 		}
-		p := ok[estate.PropertyOut](h, "POST", "/properties", body)
+		p := ok[garden.PropertyOut](h, "POST", "/properties", body)
 		x := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": species, "height_m": 1.5})
 		ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", p.ID), nil)
 		x = ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", x.ID), nil)

@@ -25,6 +25,7 @@ import (
 	"mezzadro/exchange"
 	"mezzadro/house"
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
@@ -142,9 +143,9 @@ func placed(list []work.Lane) (out []work.Lane) {
 }
 
 // villa adds a property with a camellia and its weather.
-func (h *opened) villa() (property estate.PropertyOut, plant estate.PlantOut) {
+func (h *opened) villa() (property garden.PropertyOut, plant estate.PlantOut) {
 	h.t.Helper()
-	property = ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210})
+	property = ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Villa Lumera", "climate_type": "lake-foothills", "elevation_m": 210})
 	plant = ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "camellia-japonica", "label": "East wall", "height_m": 2})
 	ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather/read", property.ID), nil)
 	return property, plant
@@ -393,7 +394,7 @@ func TestRefusals(t *testing.T) {
 	if n := len(ok[List[estate.PlantOut]](h, "GET", "/plants", nil).Items); n != 1 {
 		t.Errorf("%d plants after the refusals, want the one", n)
 	}
-	if n := len(ok[List[estate.PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
+	if n := len(ok[List[garden.PropertyOut]](h, "GET", "/properties", nil).Items); n != 1 {
 		t.Errorf("%d properties after the refusals, want the one", n)
 	}
 	if w := ok[walks.Walk](h, "GET", fmt.Sprintf("/walks/%d", walk.ID), nil); len(w.Looks) != 0 {
@@ -422,14 +423,14 @@ func TestChangeRemoveRestore(t *testing.T) {
 	}
 	at := fmt.Sprintf("/properties/%d", property.ID)
 	change := obj{"name": "Villa Lumera", "note": "Mind the dog.", "climate_type": "lake-foothills", "elevation_m": 400, "version": property.Version}
-	if p := ok[estate.PropertyOut](h, "PUT", at, change); p.Note == "" || p.Climate.ElevationM != 400 {
+	if p := ok[garden.PropertyOut](h, "PUT", at, change); p.Note == "" || p.Climate.ElevationM != 400 {
 		t.Errorf("changed property: %+v", p)
 	}
 	ok[struct{}](h, "DELETE", at, nil)
 	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks+len(l.Events) != 0 {
 		t.Errorf("a removed property is still watched: %+v", l)
 	}
-	ok[estate.PropertyOut](h, "POST", at+"/restore", nil)
+	ok[garden.PropertyOut](h, "POST", at+"/restore", nil)
 	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Looks == 0 {
 		t.Error("the property came back without its plants")
 	}
@@ -438,9 +439,9 @@ func TestChangeRemoveRestore(t *testing.T) {
 func TestIdempotentAdd(t *testing.T) {
 	h := newHouse(t)
 	body := obj{"name": "Orchard", "climate_type": "prairie"}
-	a := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
-	b := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
-	c := ok[estate.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
+	a := ok[garden.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	b := ok[garden.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
+	c := ok[garden.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k2")
 	// A key is bound to what was sent under it.
 	for _, other := range []obj{{"name": "Orchard by the mill", "climate_type": "prairie"}, {"property_id": c.ID, "species": "rosa-shrub", "height_m": 1}} {
 		path := "/properties"
@@ -453,8 +454,8 @@ func TestIdempotentAdd(t *testing.T) {
 	}
 	// A change repeated answers as the first time, and is no conflict with itself.
 	change := obj{"name": "Orchard", "client": "The mill", "climate_type": "prairie", "version": 1}
-	first := ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3")
-	if again := ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3"); again.Version != first.Version || first.Version != 2 {
+	first := ok[garden.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3")
+	if again := ok[garden.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", c.ID), change, "Idempotency-Key", "k3"); again.Version != first.Version || first.Version != 2 {
 		t.Errorf("a change, version %d, repeated: version %d", first.Version, again.Version)
 	}
 	if code, b := h.do("PUT", fmt.Sprintf("/properties/%d", c.ID), change); code != 409 || !strings.Contains(string(b), `"client":"The mill"`) {
@@ -488,7 +489,7 @@ func TestPages(t *testing.T) {
 
 func TestWeatherFileMovesTheSeason(t *testing.T) {
 	h := newHouse(t)
-	p := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	p := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
 	ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": "citrus-limon", "height_m": 1.5})
 	var b strings.Builder
 	b.WriteString("time,temp_c\n")
@@ -515,7 +516,7 @@ func TestWeatherFileMovesTheSeason(t *testing.T) {
 
 func TestStationDown(t *testing.T) {
 	h := newHouse(t)
-	p := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
+	p := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
 	path := fmt.Sprintf("/properties/%d/weather/read", p.ID)
 	h.server.Estate.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(http.NotFoundHandler())}
 	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "weather station answered") {

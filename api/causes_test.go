@@ -8,16 +8,17 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/work"
 )
 
 // boxes adds two properties a kilometre apart with box on both, and roses.
-func (h *opened) boxes() (here, there estate.PropertyOut, box, rose, farBox estate.PlantOut) {
+func (h *opened) boxes() (here, there garden.PropertyOut, box, rose, farBox estate.PlantOut) {
 	h.t.Helper()
-	property := func(name string, lat float64) estate.PropertyOut {
-		return ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "latitude": lat, "longitude": 9.41})
+	property := func(name string, lat float64) garden.PropertyOut {
+		return ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "latitude": lat, "longitude": 9.41})
 	}
-	plant := func(p estate.PropertyOut, species, label string) estate.PlantOut {
+	plant := func(p garden.PropertyOut, species, label string) estate.PlantOut {
 		return ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": species, "label": label, "height_m": 0.8})
 	}
 	here, there = property("Priory", 45.95), property("Mill", 45.959)

@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/season"
 	"mezzadro/exchange"
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 )
 
 // ClimateTypeOut is a climate type with its zone.
@@ -27,38 +28,38 @@ func (s *Server) climates(context.Context, *struct{}) (*Out[List[ClimateTypeOut]
 	return out(l), nil
 }
 
-func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[estate.PropertyOut]], error) {
-	list, err := s.House.Estate.Properties(ctx, in.Cursor, in.Limit+1)
-	return out(listed(list, in.Limit, func(p estate.PropertyOut) int64 { return p.ID })), s.problem(ctx, "properties", err)
+func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[garden.PropertyOut]], error) {
+	list, err := s.House.Garden.Properties(ctx, in.Cursor, in.Limit+1)
+	return out(listed(list, in.Limit, func(p garden.PropertyOut) int64 { return p.ID })), s.problem(ctx, "properties", err)
 }
 
-func (s *Server) property(ctx context.Context, in *ByID) (*Out[estate.PropertyOut], error) {
-	p, err := s.Estate.Property(ctx, in.ID)
+func (s *Server) property(ctx context.Context, in *ByID) (*Out[garden.PropertyOut], error) {
+	p, err := s.Garden.Property(ctx, in.ID)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addProperty(ctx context.Context, in *struct {
 	OnceKey
-	Body estate.PropertyIn
-}) (*Out[estate.PropertyOut], error) {
-	p, err := s.Estate.AddProperty(ctx, keyOf(ctx), in.Body)
+	Body garden.PropertyIn
+}) (*Out[garden.PropertyOut], error) {
+	p, err := s.Garden.AddProperty(ctx, keyOf(ctx), in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) changeProperty(ctx context.Context, in *struct {
 	Write
-	Body estate.PropertyIn
-}) (*Out[estate.PropertyOut], error) {
-	p, err := s.Estate.ChangeProperty(ctx, keyOf(ctx), in.ID, in.Body)
+	Body garden.PropertyIn
+}) (*Out[garden.PropertyOut], error) {
+	p, err := s.Garden.ChangeProperty(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "property", err)
 }
 
 func (s *Server) removeProperty(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "property", s.Estate.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "property", s.Garden.RemoveProperty(ctx, keyOf(ctx), in.ID, true))
 }
 
-func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[estate.PropertyOut], error) {
-	if err := s.Estate.RemoveProperty(ctx, keyOf(ctx), in.ID, false); err != nil {
+func (s *Server) restoreProperty(ctx context.Context, in *Write) (*Out[garden.PropertyOut], error) {
+	if err := s.Garden.RemoveProperty(ctx, keyOf(ctx), in.ID, false); err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
 	return s.property(ctx, &in.ByID)
@@ -68,37 +69,37 @@ func (s *Server) plants(ctx context.Context, in *struct {
 	Page
 	Property int64 `query:"property" example:"1" doc:"Of one property; all when absent"`
 }) (*Out[List[estate.PlantOut]], error) {
-	list, err := s.Estate.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
+	list, err := s.Garden.Plants(ctx, in.Property, in.Cursor, in.Limit+1)
 	return out(listed(list, in.Limit, func(p estate.PlantOut) int64 { return p.ID })), s.problem(ctx, "plants", err)
 }
 
 func (s *Server) plant(ctx context.Context, in *ByID) (*Out[estate.PlantOut], error) {
-	p, err := s.Estate.Plant(ctx, in.ID)
+	p, err := s.Garden.Plant(ctx, in.ID)
 	return out(p), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) addPlant(ctx context.Context, in *struct {
 	OnceKey
-	Body estate.PlantIn
+	Body garden.PlantIn
 }) (*Out[estate.PlantOut], error) {
-	p, err := s.Estate.AddPlant(ctx, keyOf(ctx), in.Body)
+	p, err := s.Garden.AddPlant(ctx, keyOf(ctx), in.Body)
 	return out(p), s.problem(ctx, fmt.Sprintf("property %d", in.Body.PropertyID), err)
 }
 
 func (s *Server) changePlant(ctx context.Context, in *struct {
 	Write
-	Body estate.PlantIn
+	Body garden.PlantIn
 }) (*Out[estate.PlantOut], error) {
-	p, err := s.Estate.ChangePlant(ctx, keyOf(ctx), in.ID, in.Body)
+	p, err := s.Garden.ChangePlant(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "plant", err)
 }
 
 func (s *Server) removePlant(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "plant", s.Estate.RemovePlant(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "plant", s.Garden.RemovePlant(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[estate.PlantOut], error) {
-	if err := s.Estate.RemovePlant(ctx, keyOf(ctx), in.ID, false); err != nil {
+	if err := s.Garden.RemovePlant(ctx, keyOf(ctx), in.ID, false); err != nil {
 		return nil, s.problem(ctx, "plant", err)
 	}
 	return s.plant(ctx, &in.ByID)
@@ -108,17 +109,17 @@ func (s *Server) takePlants(ctx context.Context, in *struct {
 	Write
 	Standing string `query:"standing" default:"ask" enum:"ask,add,replace,leave" doc:"What to do with plants of the file that stand here already; ask keeps nothing and says how many they are"`
 	RawBody  []byte `contentType:"text/csv"`
-}) (*Out[estate.PlantsTaken], error) {
-	t, err := s.Estate.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
+}) (*Out[garden.PlantsTaken], error) {
+	t, err := s.Garden.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
 	return out(t), s.problem(ctx, fmt.Sprintf("property %d", in.ID), err)
 }
 
 func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Estate.Property(ctx, in.ID)
+	p, err := s.Garden.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	lines, err := s.Estate.PlantLines(ctx, in.ID)
+	lines, err := s.Garden.PlantLines(ctx, in.ID)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WritePlantsCSV(&b, lines)
@@ -127,7 +128,7 @@ func (s *Server) givePlants(ctx context.Context, in *ByID) (*File, error) {
 }
 
 func (s *Server) giveNormals(ctx context.Context, in *ByID) (*File, error) {
-	p, err := s.Estate.Property(ctx, in.ID)
+	p, err := s.Garden.Property(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
@@ -149,7 +150,7 @@ func (s *Server) labels(ctx context.Context, in *struct {
 			invalid.One("site", in.Site, fmt.Sprintf("%q is no address: want http:// or https:// and a name", in.Site)),
 		)
 	}
-	name, labels, err := s.Estate.Labels(ctx, in.ID, in.Site)
+	name, labels, err := s.Garden.Labels(ctx, in.ID, in.Site)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}

@@ -20,6 +20,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/overview"
 	"mezzadro/house/walks"
 )
@@ -345,7 +346,7 @@ func TestOverruledWithADay(t *testing.T) {
 // TestPropertiesInTheMorning: all properties stand in the order one would visit them, and count what a walk there is for.
 func TestPropertiesInTheMorning(t *testing.T) {
 	h := newHouse(t)
-	quiet := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
+	quiet := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
 	property, plant := h.villa()
 	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	if len(l.Places) != 2 || l.Places[0].PropertyID != property.ID || l.Places[0].Looks != 1 || l.Places[0].Minutes == 0 ||

@@ -15,6 +15,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -83,7 +84,7 @@ func TestRecordBeforeOrders(t *testing.T) {
 }
 
 // decide accepts or overrules a verdict on the villa's camellia.
-func (h *opened) decide(property estate.PropertyOut, plant estate.PlantOut, d obj) walks.Decided {
+func (h *opened) decide(property garden.PropertyOut, plant estate.PlantOut, d obj) walks.Decided {
 	h.t.Helper()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 	at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, plant.ID)
@@ -510,7 +511,7 @@ func BenchmarkOrders25000(b *testing.B) {
 func TestLanesInOrder(t *testing.T) {
 	h := newHouse(t)
 	here, there, box, rose, farBox := h.boxes()
-	add := func(p estate.PropertyOut, plant estate.PlantOut, kind, title string) {
+	add := func(p garden.PropertyOut, plant estate.PlantOut, kind, title string) {
 		ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": kind, "title": title, "minutes": 20})
 	}
 	add(there, farBox, "mulch", "Mulch the court")

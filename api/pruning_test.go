@@ -12,6 +12,7 @@ import (
 	"mezzadro/house/cuts"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
@@ -78,8 +79,8 @@ func TestPlanCuts(t *testing.T) {
 	body := obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": box.ID}}}
 	kept := ok[Run[work.Order]](h, "POST", path, body, "Idempotency-Key", "cuts").Items
 	ok[Run[work.Order]](h, "POST", path, body, "Idempotency-Key", "cuts")
-	cuts := slices.DeleteFunc(slices.Clone(kept), func(o work.Order) bool { return o.Kind != job.Prune })
-	if len(kept) != 3 || len(cuts) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
+	pruned := slices.DeleteFunc(slices.Clone(kept), func(o work.Order) bool { return o.Kind != job.Prune })
+	if len(kept) != 3 || len(pruned) != 2 || kept[0].Kind != job.Prune || kept[0].From < h.today {
 		t.Errorf("kept: %+v", kept)
 	}
 	if code, b := h.do("POST", path, obj{"cuts": []obj{{"plant_id": rose.ID}, {"plant_id": 987}}}); code != 422 || !strings.Contains(string(b), "body.cuts[1]") {
@@ -169,7 +170,7 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 	h.today = day.Of(2027, 9, 20)
 	here, there, _, rose, _ := h.boxes()
 	other := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "rosa-bedding", "height_m": 0.8})
-	job := func(p estate.PropertyOut, plant estate.PlantOut) int64 {
+	job := func(p garden.PropertyOut, plant estate.PlantOut) int64 {
 		return ok[work.OrderDetail](h, "POST", "/orders", obj{"property_id": p.ID, "plants": []int64{plant.ID}, "kind": "prune", "purpose": "shape", "title": "Cut roses", "minutes": 20}).ID
 	}
 	mine, theirs := job(here, rose), job(there, other)
@@ -183,7 +184,7 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 	if from(mine) < 11 || from(theirs) < 11 {
 		t.Errorf("in winter: months %d and %d", from(mine), from(theirs))
 	}
-	ok[estate.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", there.ID), obj{"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "bud swell"}, "version": 1})
+	ok[garden.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", there.ID), obj{"name": "Mill", "climate_type": "lake-foothills", "rules": obj{"roses": "bud swell"}, "version": 1})
 	if from(mine) < 11 || from(theirs) > 4 {
 		t.Errorf("the mill's own rule: months %d and %d", from(mine), from(theirs))
 	}

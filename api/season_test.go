@@ -20,6 +20,7 @@ import (
 	"mezzadro/demo"
 	"mezzadro/house/cuts"
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 	"mezzadro/house/overview"
 	"mezzadro/house/walks"
 	"mezzadro/store"
@@ -181,8 +182,8 @@ func TestPlantFileRoundTrip(t *testing.T) {
 	property, _ := h.villa()
 	at := fmt.Sprintf("/properties/%d/plants", property.ID)
 	file := "species,label,height_m,pot_l,sun,mulched,stop\nOlive,\"Court, south\",3,,1,no,2\nCitrus × limon,Steps,1.5,60,,yes,1\n"
-	took := ok[estate.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
-	if again := ok[estate.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
+	took := ok[garden.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once")
+	if again := ok[garden.PlantsTaken](h, "POST", at, file, "Idempotency-Key", "once"); len(took.Added) != 2 || fmt.Sprint(again) != fmt.Sprint(took) {
 		t.Errorf("taken %v, again %v", took, again)
 	}
 	lemon := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", took.Added[1]), nil)
@@ -190,8 +191,8 @@ func TestPlantFileRoundTrip(t *testing.T) {
 		t.Errorf("%+v", lemon)
 	}
 	_, csv := h.do("GET", at+".csv", nil)
-	other := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
-	ok[estate.PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
+	other := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	ok[garden.PlantsTaken](h, "POST", fmt.Sprintf("/properties/%d/plants", other.ID), string(csv))
 	_, back := h.do("GET", fmt.Sprintf("/properties/%d/plants.csv", other.ID), nil)
 	if string(back) != string(csv) || !strings.Contains(string(csv), `"Court, south"`) {
 		t.Errorf("written\n%s\ncame back as\n%s", csv, back)
@@ -201,19 +202,19 @@ func TestPlantFileRoundTrip(t *testing.T) {
 		return len(ok[List[estate.PlantOut]](h, "GET", fmt.Sprintf("/plants?property=%d&limit=100", property.ID), nil).Items)
 	}
 	n := plants()
-	if asked := ok[estate.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
+	if asked := ok[garden.PlantsTaken](h, "POST", at, file); !asked.Ask || asked.Same != 2 || asked.Lines != 2 || plants() != n {
 		t.Errorf("asked: %+v, %d plants of %d", asked, plants(), n)
 	}
-	if left := ok[estate.PlantsTaken](h, "POST", at+"?standing=leave", file); len(left.Added) != 0 || plants() != n {
+	if left := ok[garden.PlantsTaken](h, "POST", at+"?standing=leave", file); len(left.Added) != 0 || plants() != n {
 		t.Errorf("left: %+v", left)
 	}
 	taller := strings.Replace(file, "Olive,\"Court, south\",3", "Olive,\"court, south\",3.4", 1)
-	if r := ok[estate.PlantsTaken](h, "POST", at+"?standing=replace", taller); len(r.Replaced) != 2 || plants() != n {
+	if r := ok[garden.PlantsTaken](h, "POST", at+"?standing=replace", taller); len(r.Replaced) != 2 || plants() != n {
 		t.Errorf("replaced: %+v", r)
 	} else if p := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", r.Replaced[0]), nil); p.HeightM != 3.4 || p.ID != took.Added[0] {
 		t.Errorf("replaced by %+v", p)
 	}
-	if added := ok[estate.PlantsTaken](h, "POST", at+"?standing=add", file); len(added.Added) != 2 || plants() != n+2 {
+	if added := ok[garden.PlantsTaken](h, "POST", at+"?standing=add", file); len(added.Added) != 2 || plants() != n+2 {
 		t.Errorf("added again: %+v", added)
 	}
 	// All faults at once, of cells and of what the book knows, by the file's own names.
@@ -281,14 +282,14 @@ func TestOwnSpecies(t *testing.T) {
 // TestSiteCorrections: a frost pocket makes the same weather worse and the zone colder, unless it was measured there.
 func TestSiteCorrections(t *testing.T) {
 	h := newHouse(t)
-	add := func(name string, site obj) estate.PropertyOut {
-		return ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
+	add := func(name string, site obj) garden.PropertyOut {
+		return ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
 	}
 	open, hollow := add("Open", obj{}), add("Hollow", obj{"frost_pocket": true})
 	if hollow.Here.ExtremeMinC >= open.Here.ExtremeMinC || hollow.Climate.ExtremeMinC != open.Climate.ExtremeMinC || open.Hardy == "" {
 		t.Errorf("open %+v, hollow %+v", open.Here, hollow.Here)
 	}
-	event := func(p estate.PropertyOut, here bool) estate.Event {
+	event := func(p garden.PropertyOut, here bool) estate.Event {
 		k := ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather?here=%v", p.ID, here), frost(day.Of(2027, 1, 1), 60, 900, 20, -9, 1))
 		if len(k.Events) != 1 {
 			t.Fatalf("%s: %+v", p.Name, k.Events)
@@ -327,7 +328,7 @@ func sampleHouse(t testing.TB) *opened {
 // outlook narrows.
 func TestTheSampleYearGoesBy(t *testing.T) {
 	h := sampleHouse(t)
-	props := ok[List[estate.PropertyOut]](h, "GET", "/properties", nil).Items
+	props := ok[List[garden.PropertyOut]](h, "GET", "/properties", nil).Items
 	plants := ok[List[estate.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
 	if len(props) != 8 || len(plants) < 145 {
 		t.Errorf("%d properties, %d plants", len(props), len(plants))

@@ -11,15 +11,16 @@ import (
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
 
 // gall has a bed of maples with galls on them, on a spring day.
-func (h *opened) gall() (here estate.PropertyOut, maples estate.PlantOut, find finds.Find) {
+func (h *opened) gall() (here garden.PropertyOut, maples estate.PlantOut, find finds.Find) {
 	h.t.Helper()
 	h.today = day.Of(2027, 4, 10)
-	here = ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here = ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	maples = ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "acer-palmatum", "label": "Basin", "height_m": 1.5, "count": 12})
 	find = ok[finds.Find](h, "POST", "/finds", obj{"plant_id": maples.ID, "cause": "gall-mite", "certainty": 0.9, "share": 0.3, "how": "walk"})
 	return here, maples, find
@@ -142,7 +143,7 @@ func TestTreatmentLife(t *testing.T) {
 func TestShopping(t *testing.T) {
 	h := newHouse(t)
 	_, _, find := h.gall()
-	there := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
+	there := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
 	laurel := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": there.ID, "species": "laurus-nobilis", "height_m": 2, "count": 4})
 	scale := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": laurel.ID, "cause": "soft-scale", "certainty": 0.9, "share": 0.3})
 	for _, f := range []finds.Find{find, scale} {
@@ -252,7 +253,7 @@ func TestReckonTreatment(t *testing.T) {
 // TestReckonFeeding: a kept plant brings its pot along; what cannot be is named by its field.
 func TestReckonFeeding(t *testing.T) {
 	h := newHouse(t)
-	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40})
 	f := ok[treatment.Feeding](h, "POST", "/reckon/feeding", obj{"plant": pot.ID, "date": "2027-05-10"})
 	if f.Class != "plants in pots" || len(f.Days) < 5 || f.Every != 14 || f.With == "" {

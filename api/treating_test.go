@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
@@ -22,7 +23,7 @@ import (
 func (h *opened) azaleas() (sunny, sunny2, shaded estate.PlantOut, find finds.Find) {
 	h.t.Helper()
 	h.today = day.Of(2027, 6, 20)
-	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	plant := func(label string, sun float64) estate.PlantOut {
 		return ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "azalea-evergreen", "label": label, "height_m": 2, "spread_m": 1.5, "count": 4, "sun": sun})
 	}
@@ -82,7 +83,7 @@ func TestOnlyTheSunny(t *testing.T) {
 func TestAffectedAndHarvest(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 6, 10)
-	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	basil := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "ocimum-basilicum", "height_m": 0.4, "count": 20})
 	soap := ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "harvest_days": 3, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}}})
 	ok[treat.Product](h, "POST", fmt.Sprintf("/products/%d/stock", soap.ID), obj{"amount": 500})
@@ -191,7 +192,7 @@ func TestLaneMarks(t *testing.T) {
 func TestGuards(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 2, 10)
-	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	rose := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "height_m": 1, "count": 30})
 	path := fmt.Sprintf("/plants/%d/guards", rose.ID)
 	spot := func() (out treat.Guard) {
@@ -229,7 +230,7 @@ func TestGuards(t *testing.T) {
 func TestFeedingKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 4, 25)
-	here := ok[estate.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
+	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40, "count": 2})
 	feed := ok[treat.Product](h, "POST", "/products", obj{"name": "Liquid feed", "active": "organic-feed", "unit": "mL", "rates": []obj{{"amount": 5, "per": "L"}}, "packs": []obj{{"size": 1000, "price": 9}}})
 	path := fmt.Sprintf("/plants/%d/feeding", pot.ID)

@@ -9,6 +9,7 @@ import (
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
 	"mezzadro/house/firm"
+	"mezzadro/house/garden"
 	"mezzadro/house/ground"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
@@ -21,6 +22,7 @@ import (
 type House struct {
 	Estate   *estate.House
 	Work     *work.Room
+	Garden   *garden.Room
 	Walks    *walks.Room
 	Finds    *finds.Room
 	Cuts     *cuts.Room
@@ -35,13 +37,14 @@ type House struct {
 func Open(e *estate.House) *House {
 	h := &House{Estate: e}
 	h.Work = work.New(e)
+	h.Garden = &garden.Room{House: e, Work: h.Work}
 	h.Walks = &walks.Room{House: e, Work: h.Work}
 	h.Finds = &finds.Room{House: e, Work: h.Work}
 	h.Cuts = &cuts.Room{House: e, Work: h.Work}
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Rounds = &rounds.Room{House: e, Work: h.Work, Treat: h.Treat}
-	h.Firm = &firm.Room{House: e, Work: h.Work, Ground: h.Ground, Rounds: h.Rounds}
+	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Rounds: h.Rounds}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h
 }

@@ -129,7 +129,7 @@ func (h *Room) neighbours(ctx context.Context, pl *estate.Place, plant int64) ([
 	return out, err
 }
 
-// sized takes from a kept plant what was not told.
+// Sized takes from a kept plant what was not told.
 func (in *PruningIn) Sized(p store.Plant) {
 	in.Property = p.PropertyID
 	if in.Species == "" {
@@ -145,7 +145,7 @@ func (in *PruningIn) Sized(p store.Plant) {
 	}
 }
 
-// pruningRules are those that are told, over those of the property, over the firm's.
+// RulesOf are those that are told, over those of the property, over the firm's.
 func (h *Room) RulesOf(ctx context.Context, told *PruningRules, pl *estate.Place) (rules.House, error) {
 	var r rules.House
 	if told != nil {

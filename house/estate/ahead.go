@@ -70,10 +70,10 @@ func (h *House) readOutlook(ctx context.Context, p store.Property, today day.Day
 	return h.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.SetOutlook(ctx, p.ID, rows) })
 }
 
-// skies is the weather ahead as it was told, by property and day.
+// Skies is the weather ahead as it was told, by property and day.
 type Skies map[int64]map[day.Day]rounds.Sky
 
-// skiesAhead are those told today or yesterday.
+// SkiesAhead are those told today or yesterday.
 func (h *House) SkiesAhead(ctx context.Context) (Skies, error) {
 	if err := h.readOutlooks(ctx); err != nil {
 		return nil, err
@@ -93,7 +93,7 @@ func (h *House) SkiesAhead(ctx context.Context) (Skies, error) {
 	return out, err
 }
 
-// of is the weather of a span of days at a property, and of the day after it: as told, else as usual.
+// Of is the weather of a span of days at a property, and of the day after it: as told, else as usual.
 func (s Skies) Of(pl *Place, from day.Day, days int) []rounds.Sky {
 	out := make([]rounds.Sky, 0, days+1)
 	for d := from; d <= from+day.Day(days); d++ {

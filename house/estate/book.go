@@ -50,7 +50,7 @@ func (h *House) Book(ctx context.Context) (*catalogue.Catalogue, error) {
 	return b.all, nil
 }
 
-// entryOf is a species' entry; where it was taken out since, one that says no more than its id: the plant stays.
+// EntryOf is a species' entry; where it was taken out since, one that says no more than its id: the plant stays.
 func EntryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
 	e, err := book.Species(id)
 	if err != nil {

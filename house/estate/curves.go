@@ -7,7 +7,7 @@ import (
 	"mezzadro/core/treatment"
 )
 
-// curve is that of an order on plants of some species, of which the costliest counts.
+// Curve is that of an order on plants of some species, of which the costliest counts.
 func (p *Place) Curve(o job.Order, species []string) job.Curve {
 	curves := make([]job.Curve, 0, len(species))
 	for _, id := range species {
@@ -30,7 +30,7 @@ func (p *Place) Curve(o job.Order, species []string) job.Curve {
 	return job.Together(curves)
 }
 
-// dayCost is what the day an order is on costs now; where that is past, what today costs.
+// DayCost is what the day an order is on costs now; where that is past, what today costs.
 func DayCost(c job.Curve, on, today day.Day) int {
 	if on == day.None {
 		return job.Never.Int()

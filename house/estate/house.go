@@ -35,15 +35,13 @@ type House struct {
 
 	settling sync.Mutex
 	settled  settings
-
-	followers []func(ctx context.Context, property int64) error
 }
 
-// morning is the hour of the property's day at which one stands where no clock says more: last night is known, the
+// Morning is the hour of the property's day at which one stands where no clock says more: last night is known, the
 // day is not.
 const Morning = 6 * time.Hour
 
-// known is the time up to which weather can be known at a place on a day.
+// KnownUntil is the time up to which weather can be known at a place on a day.
 func (h *House) KnownUntil(today day.Day, zone *time.Location) time.Time {
 	if h.Clock != nil && h.Today() == today {
 		return h.Clock()
@@ -71,18 +69,4 @@ func (h *House) DateOr(d day.Day) day.Day {
 		return h.Today()
 	}
 	return d
-}
-
-// AfterChange has something follow each change of a property's plants.
-func (h *House) AfterChange(follow func(ctx context.Context, property int64) error) {
-	h.followers = append(h.followers, follow)
-}
-
-func (h *House) changed(ctx context.Context, property int64) error {
-	for _, follow := range h.followers {
-		if err := follow(ctx, property); err != nil {
-			return err
-		}
-	}
-	return nil
 }

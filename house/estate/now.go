@@ -89,7 +89,7 @@ func tellLook(l *cold.Look) *ReasonToLook {
 	}
 }
 
-// forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
+// Forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
 func (p *Place) Forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 	c := CaseOf(plant, e, p.Property)
 	l, ok := p.look(&c)
@@ -123,7 +123,7 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 	return o
 }
 
-// damagePlant is a plant as the core judges it.
+// CheckedPlant is a plant as the core judges it.
 func CheckedPlant(p store.Plant, e catalogue.Entry, years int) check.Plant {
 	return check.Plant{
 		Species: e,
@@ -136,13 +136,13 @@ func CheckedPlant(p store.Plant, e catalogue.Entry, years int) check.Plant {
 	}
 }
 
-// around is what a plant's exposure and its property's tell of its spot.
+// Around is what a plant's exposure and its property's tell of its spot.
 func Around(p store.Plant, at store.Property) cause.Around {
 	e := p.Exposure.Or(at.Exposure.V)
 	return cause.Around{Wet: e.Wet, WarmWall: e.Wall || at.Site.V.WarmWall, Sun: p.Sun}
 }
 
-// years is how long a plant has stood; 0 where nobody knows.
+// YearsStood is how long a plant has stood; 0 where nobody knows.
 func (h *House) YearsStood(p store.Plant) int {
 	if p.Planted == 0 {
 		return 0

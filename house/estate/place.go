@@ -136,7 +136,7 @@ func RecordFrom(c season.Climate, today day.Day) day.Day {
 // day is the civil day of t at the place.
 func (p *Place) day(t time.Time) day.Day { return day.FromTime(t.In(p.Zone)) }
 
-// stage is where a species' growth stands here on a day.
+// Stage is where a species' growth stands here on a day.
 func (p *Place) Stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
 	k := stageOf{e.ID, p.Normals.Climate.Midwinter(x)}
 	p.mu.Lock()
@@ -149,7 +149,7 @@ func (p *Place) Stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
 	return f(x)
 }
 
-// caseOf is a plant as the core's triage takes it.
+// CaseOf is a plant as the core's triage takes it.
 func CaseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
 	return cold.Case{
 		Plant: cold.Plant{

@@ -90,7 +90,7 @@ func tidy(o *season.Outlook) {
 	}
 }
 
-// yearOf is the year of an inline climate, or of a property with its weather; then the place is given too.
+// YearOf is the year of an inline climate, or of a property with its weather; then the place is given too.
 func (h *House) YearOf(ctx context.Context, c *season.Climate, property int64) (*season.Year, *Place, error) {
 	switch {
 	case c != nil:

@@ -100,8 +100,8 @@ type Photo struct {
 	Longitude *float64 `json:"longitude,omitempty"`
 }
 
-// tellRecord is what is told of a property's own row.
-func tellRecord(p store.Property) Property {
+// TellRecord is what is told of a property's own row.
+func TellRecord(p store.Property) Property {
 	return Property{
 		ID:            p.ID,
 		Name:          p.Name,
@@ -117,13 +117,13 @@ func tellRecord(p store.Property) Property {
 	}
 }
 
-func tellPlant(p store.Plant) Plant { return Plant(p) }
+func TellPlant(p store.Plant) Plant { return Plant(p) }
 
 func TellFound(l store.Look) Look { return Look(l) }
 
 func TellPhoto(p store.Photo) Photo { return Photo(p) }
 
-// stale gives the kept record of a write that is based on an older one as it is told, not as it is kept.
+// Stale gives the kept record of a write that is based on an older one as it is told, not as it is kept.
 func Stale[R, T any](err error, tell func(R) T) error {
 	var s store.Stale
 	if !errors.As(err, &s) {
@@ -135,10 +135,10 @@ func Stale[R, T any](err error, tell func(R) T) error {
 	return s
 }
 
-// asStale reports a write that was based on an old version.
+// AsStale reports a write that was based on an old version.
 func AsStale(err error, s *store.Stale) bool { return errors.As(err, s) }
 
-// tellAll tells a list; an empty one is a list too.
+// TellAll tells a list; an empty one is a list too.
 func TellAll[R, T any](rows []R, tell func(R) T) []T {
 	out := make([]T, len(rows))
 	for i, r := range rows {

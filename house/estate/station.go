@@ -9,7 +9,7 @@ import (
 	"mezzadro/store"
 )
 
-// fresh is what came of hours: how many were read, and how many of them were new.
+// HoursRead is what came of hours: how many were read, and how many of them were new.
 type HoursRead struct{ Hours, Fresh int }
 
 // Hours is the weather kept of a property that matters today, with the property's name.
@@ -35,7 +35,7 @@ func (h *House) ReadStation(ctx context.Context, property int64) (HoursRead, err
 // readAgain is how many days back a station is asked anew: late hours and corrections come in that time.
 const readAgain = 2
 
-// readStation asks the station for what is not kept yet, and for the last days again.
+// ReadStationTo asks the station for what is not kept yet, and for the last days again.
 func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.Day) (HoursRead, error) {
 	if h.Station == nil {
 		return HoursRead{}, store.Refused(

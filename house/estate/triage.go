@@ -82,7 +82,7 @@ func (h *House) allPlaces(ctx context.Context) ([]*Place, error) {
 	return out, err
 }
 
-// shared does n pieces of work on all cores.
+// OnAllCores does n pieces of work on all cores.
 func OnAllCores(n int, work func(i int) error) error {
 	faults := make([]error, n)
 	var wg sync.WaitGroup

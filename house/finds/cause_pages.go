@@ -171,7 +171,7 @@ func (h *Room) causeDates(out *CausePage, pl *estate.Place) {
 	}
 }
 
-// causeName is a cause in words.
+// CauseName is a cause in words.
 func CauseName(id string) string {
 	if c := cause.Built().Cause(id); c != nil {
 		return c.Name

@@ -85,7 +85,7 @@ func (h *Room) givePlace(ctx context.Context, property int64, folder string, put
 		err := f(&b)
 		return put(folder+name, b.Bytes(), err)
 	}
-	lines, err := h.PlantLines(ctx, property)
+	lines, err := h.Garden.PlantLines(ctx, property)
 	if err == nil {
 		err = write("plants.csv", func(w io.Writer) error { return exchange.WritePlantsCSV(w, lines) })
 	}

@@ -7,6 +7,7 @@ import (
 	"sync/atomic"
 
 	"mezzadro/house/estate"
+	"mezzadro/house/garden"
 	"mezzadro/house/ground"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
@@ -16,6 +17,7 @@ import (
 type Room struct {
 	*estate.House
 	Work   *work.Room
+	Garden *garden.Room
 	Ground *ground.Room
 	Rounds *rounds.Room
 

@@ -13,7 +13,7 @@ import (
 	"mezzadro/store"
 )
 
-// TickIn says how an order ended, or takes that back.
+// TickOffIn says how an order ended, or takes that back.
 type TickOffIn struct {
 	State   job.State // done, skipped, or waiting to take either back
 	On      day.Day   // the day it was done or skipped on; today when empty
@@ -26,7 +26,7 @@ type TickOffIn struct {
 // tickBack is how long ago a job may have been done that is ticked off now, days.
 const tickBack = 366
 
-// Tick marks an order done or skipped. Of a repeat the next time is asked for; taking the tick back takes that away.
+// TickOff marks an order done or skipped. Of a repeat the next time is asked for; taking the tick back takes that away.
 func (h *Room) TickOff(ctx context.Context, key store.Key, id int64, in TickOffIn) (OrderDetail, error) {
 	on := h.DateOr(in.On)
 	switch {

@@ -115,7 +115,7 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 	return o, bad.Err()
 }
 
-// handOrder joins what was entered with its property, its plants and the orders before it.
+// OrderByHand joins what was entered with its property, its plants and the orders before it.
 func (h *Room) OrderByHand(ctx context.Context, in HandOrder, self int64) (store.NewOrder, job.Curve, error) {
 	o, err := in.order(h.Today())
 	bad := invalid.Of(err)

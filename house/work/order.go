@@ -90,7 +90,7 @@ type GapOut struct {
 	Day     day.Day `json:"day" format:"date" doc:"The day the other is on, or was done on; else empty"`
 }
 
-// tellOrder is a kept order as lists show it.
+// TellOrder is a kept order as lists show it.
 func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 	o := Order{
 		ID:         k.ID,
@@ -130,7 +130,7 @@ func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 	return o
 }
 
-// listed are kept orders as lists show them.
+// Listed are kept orders as lists show them.
 func (h *Room) Listed(ctx context.Context, list []store.Order) ([]Order, error) {
 	book, err := h.Book(ctx)
 	if err != nil {
@@ -143,7 +143,7 @@ func (h *Room) Listed(ctx context.Context, list []store.Order) ([]Order, error) 
 	return out, nil
 }
 
-// curve is what each day costs for an order, with its core form.
+// CurveOf is what each day costs for an order, with its core form.
 func (h *Room) CurveOf(ctx context.Context, k store.OrderFull, pl *estate.Place) (job.Order, job.Curve, error) {
 	o, err := k.Core()
 	if err != nil {
@@ -247,7 +247,7 @@ func tellGaps(rows []store.GapRow, before bool) []GapOut {
 	return out
 }
 
-// standsOn is the day another order was done on, or else is on.
+// StandsOn is the day another order was done on, or else is on.
 func StandsOn(r store.GapRow) day.Day {
 	if r.State == string(job.Done) {
 		return store.DayOf(r.Ended)

@@ -30,7 +30,7 @@ type PutOut struct {
 	Warnings []string    `json:"warnings"`
 }
 
-// staleOrder gives the kept order as it is told, not as it is stored.
+// StaleOrder gives the kept order as it is told, not as it is stored.
 func (h *Room) StaleOrder(ctx context.Context, err error) error {
 	if err == nil {
 		return nil
@@ -42,7 +42,7 @@ func (h *Room) StaleOrder(ctx context.Context, err error) error {
 	return estate.Stale(err, func(k store.OrderFull) Order { return TellOrder(k.Order, book, h.Today()) })
 }
 
-// Put puts an order on a day, or takes it off.
+// PutOnDay puts an order on a day, or takes it off.
 func (h *Room) PutOnDay(ctx context.Context, key store.Key, id int64, in PutIn) (PutOut, error) {
 	o := PutOut{Warnings: []string{}, Parts: []job.Part{}}
 	k, err := h.Store.Order(ctx, id)
@@ -85,7 +85,7 @@ func (h *Room) PutOnDay(ctx context.Context, key store.Key, id int64, in PutIn) 
 	return o, err
 }
 
-// place has an order stand as told; on a day without a place it comes last.
+// PutOn has an order stand as told; on a day without a place it comes last.
 func PutOn(ctx context.Context, tx store.Tx, id int64, version int, s store.Stand) (store.OrderFull, error) {
 	if s.Day != nil && s.Place == 0 {
 		last, err := tx.LastPlace(ctx, *s.Day)
@@ -97,7 +97,7 @@ func PutOn(ctx context.Context, tx store.Tx, id int64, version int, s store.Stan
 	return tx.SetStand(ctx, id, version, s)
 }
 
-// allowed says what a day costs, and refuses one that is past or forbidden.
+// Allowed says what a day costs, and refuses one that is past or forbidden.
 func (h *Room) Allowed(o *PutOut, c job.Curve, d day.Day) error {
 	if d < h.Today() {
 		return invalid.One("day", d.String(), "is past")

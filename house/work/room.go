@@ -18,9 +18,7 @@ type Room struct {
 	followUps map[job.Kind]FollowUp
 }
 
-// New opens it; the windows of a property follow what changes there.
+// New opens it.
 func New(house *estate.House) *Room {
-	h := &Room{House: house, followUps: map[job.Kind]FollowUp{}}
-	house.AfterChange(h.RefreshProperty)
-	return h
+	return &Room{House: house, followUps: map[job.Kind]FollowUp{}}
 }

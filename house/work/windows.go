@@ -36,7 +36,7 @@ func (h *Room) windowState() string {
 	)
 }
 
-// currentWindows has the list columns of all orders say what the season says now. It is a look at one string while
+// CurrentWindows has the list columns of all orders say what the season says now. It is a look at one string while
 // nothing has moved.
 func (h *Room) CurrentWindows(ctx context.Context) error {
 	h.refreshing.Lock()
@@ -54,7 +54,7 @@ func (h *Room) RefreshWindows(ctx context.Context) error {
 	return h.refreshAll(ctx)
 }
 
-// refreshProperty does the same for one property, whatever moved there.
+// RefreshProperty does the same for one property, whatever moved there.
 func (h *Room) RefreshProperty(ctx context.Context, id int64) error {
 	h.refreshing.Lock()
 	defer h.refreshing.Unlock()

@@ -1,56 +1,14 @@
-package estate
+package garden
 
 import (
 	"context"
-	"fmt"
 	"strings"
 
 	"mezzadro/core/catalogue"
-	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
-
-// plantTitle is a plant's common name and where it stands.
-func PlantTitle(book *catalogue.Catalogue, p store.Plant) string {
-	title := EntryOf(book, p.Species).Common
-	if p.Label != "" {
-		title += ", " + p.Label
-	}
-	if p.Count > 1 {
-		title += fmt.Sprintf(" × %d", p.Count)
-	}
-	return title
-}
-
-// Standing is how a plant stands: what decides, beside its species, how an event meets it.
-type Standing struct {
-	BaseMM  float64  `json:"base_mm,omitempty" doc:"Stem thickness at the base, mm; what is usual for form and height when absent"`
-	PotL    float64  `json:"pot_l,omitempty" doc:"Litres of the pot; in the ground when absent"`
-	Shelter *float64 `json:"shelter,omitempty" doc:"From wind: 0 open to 1 wholly sheltered; 0.5 when absent"`
-	Sun     *float64 `json:"sun,omitempty" doc:"0 shade to 1 sun all day; 0.6 when absent"`
-	Mulched bool     `json:"mulched,omitempty"`
-	cold.Exposure
-}
-
-// Set puts it on a plant.
-func (st Standing) Set(p *store.Plant) {
-	p.BaseMM, p.PotL, p.Mulched, p.Shelter, p.Sun, p.Exposure = st.BaseMM, st.PotL, st.Mulched, cold.UsualShelter, cold.UsualSun, st.Exposure
-	if st.Shelter != nil {
-		p.Shelter = *st.Shelter
-	}
-	if st.Sun != nil {
-		p.Sun = *st.Sun
-	}
-}
-
-// Validate checks it with the core's own limits; the height is checked apart.
-func (st Standing) Validate() error {
-	p := store.Plant{HeightM: 1}
-	st.Set(&p)
-	c := CaseOf(p, catalogue.Entry{}, store.Property{Value: 1})
-	return c.Plant.Validate()
-}
 
 // PlantIn is what is entered of a plant.
 type PlantIn struct {
@@ -60,7 +18,7 @@ type PlantIn struct {
 	HeightM    float64 `json:"height_m" doc:"m"`
 	SpreadM    float64 `json:"spread_m,omitempty" doc:"m; two thirds of the height when absent"`
 	Count      int     `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"1 when absent"`
-	Standing
+	estate.Standing
 	Value   float64 `json:"value,omitempty" doc:"To the client: 1 ordinary (when absent), 2 dear, 0.5 hardly minded"`
 	Stop    int     `json:"stop,omitempty" minimum:"0" maximum:"10000" doc:"Place on the way round the property, from the gate; after the others when absent"`
 	GraftM  float64 `json:"graft_m,omitempty" doc:"Height of the graft, m"`
@@ -70,7 +28,7 @@ type PlantIn struct {
 }
 
 // plantRecord checks what was entered, with species from the book, and makes the record of it.
-func (h *House) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, error) {
+func (h *Room) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, error) {
 	p := store.Plant{
 		PropertyID: in.PropertyID,
 		Species:    in.Species,
@@ -113,7 +71,7 @@ func (h *House) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant,
 }
 
 // Plants are a page of plants, of one property or with 0 of all, with what is known of each now.
-func (h *House) Plants(ctx context.Context, property, after int64, limit int) ([]PlantOut, error) {
+func (h *Room) Plants(ctx context.Context, property, after int64, limit int) ([]estate.PlantOut, error) {
 	list, err := h.Store.Plants(ctx, property, after, limit)
 	if err != nil {
 		return nil, err
@@ -126,38 +84,38 @@ func (h *House) Plants(ctx context.Context, property, after int64, limit int) ([
 }
 
 // Plant is one with what is known of it now.
-func (h *House) Plant(ctx context.Context, id int64) (PlantOut, error) {
+func (h *Room) Plant(ctx context.Context, id int64) (estate.PlantOut, error) {
 	p, err := h.Store.Plant(ctx, id)
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	t, err := h.Triage(ctx)
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	return t.Tell([]store.Plant{p})[0], nil
 }
 
 // keepPlant keeps a plant one way or another, once, and takes over what was kept.
-func (h *House) keepPlant(
+func (h *Room) keepPlant(
 	ctx context.Context,
 	key store.Key,
 	p *store.Plant,
 	way func(store.Tx, context.Context, store.Plant) (store.Plant, error),
 ) error {
-	kept, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Plant, error) {
+	kept, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Plant, error) {
 		kept, err := way(tx, ctx, *p)
-		return Plant(kept), err
+		return estate.Plant(kept), err
 	})
 	*p = store.Plant(kept)
-	return Stale(err, tellPlant)
+	return estate.Stale(err, estate.TellPlant)
 }
 
 // AddPlant keeps a new one.
-func (h *House) AddPlant(ctx context.Context, key store.Key, in PlantIn) (PlantOut, error) {
+func (h *Room) AddPlant(ctx context.Context, key store.Key, in PlantIn) (estate.PlantOut, error) {
 	book, err := h.Book(ctx)
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	p, err := h.plantRecord(in, book)
 	if err == nil && p.PropertyID == 0 {
@@ -167,16 +125,16 @@ func (h *House) AddPlant(ctx context.Context, key store.Key, in PlantIn) (PlantO
 		err = h.keepPlant(ctx, key, &p, store.Tx.AddPlant)
 	}
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	return h.Plant(ctx, p.ID)
 }
 
 // ChangePlant keeps new values; the windows of its orders follow.
-func (h *House) ChangePlant(ctx context.Context, key store.Key, id int64, in PlantIn) (PlantOut, error) {
+func (h *Room) ChangePlant(ctx context.Context, key store.Key, id int64, in PlantIn) (estate.PlantOut, error) {
 	book, err := h.Book(ctx)
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	p, err := h.plantRecord(in, book)
 	if err == nil {
@@ -184,16 +142,16 @@ func (h *House) ChangePlant(ctx context.Context, key store.Key, id int64, in Pla
 		err = h.keepPlant(ctx, key, &p, store.Tx.ChangePlant)
 	}
 	if err == nil {
-		err = h.changed(ctx, p.PropertyID)
+		err = h.Work.RefreshProperty(ctx, p.PropertyID)
 	}
 	if err != nil {
-		return PlantOut{}, err
+		return estate.PlantOut{}, err
 	}
 	return h.Plant(ctx, id)
 }
 
 // RemovePlant takes a plant out of sight, or brings it back, with its orders.
-func (h *House) RemovePlant(ctx context.Context, key store.Key, id int64, remove bool) error {
+func (h *Room) RemovePlant(ctx context.Context, key store.Key, id int64, remove bool) error {
 	_, err := store.Once(
 		ctx,
 		h.Store,
@@ -201,11 +159,4 @@ func (h *House) RemovePlant(ctx context.Context, key store.Key, id int64, remove
 		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemovePlant(ctx, id, remove) },
 	)
 	return err
-}
-
-func PlantName(common, label string) string {
-	if label == "" {
-		return common
-	}
-	return common + ", " + label
 }

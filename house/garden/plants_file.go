@@ -1,4 +1,4 @@
-package estate
+package garden
 
 import (
 	"bytes"
@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
 	"mezzadro/exchange"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -34,7 +35,7 @@ const (
 
 // TakePlants adds the plants of a CSV file: all of them, or with a fault anywhere none. Those that stand here already are
 // asked about first, unless it is said what to do with them.
-func (h *House) TakePlants(
+func (h *Room) TakePlants(
 	ctx context.Context,
 	key store.Key,
 	property int64,
@@ -89,7 +90,7 @@ func (h *House) TakePlants(
 }
 
 // plantRecords makes the records of a file's plants, with every fault by line and by the file's own name of the column.
-func (h *House) plantRecords(property int64, sheet exchange.PlantSheet, book *catalogue.Catalogue) ([]store.Plant, error) {
+func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *catalogue.Catalogue) ([]store.Plant, error) {
 	bad := sheet.Faults
 	plants := make([]store.Plant, 0, len(sheet.Lines))
 	if len(sheet.Lines) > importLimit {
@@ -99,12 +100,12 @@ func (h *House) plantRecords(property int64, sheet exchange.PlantSheet, book *ca
 		p, err := h.plantRecord(
 			PlantIn{
 				PropertyID: property,
-				Species:    SpeciesNamed(book, l.Species),
+				Species:    estate.SpeciesNamed(book, l.Species),
 				Label:      l.Label,
 				HeightM:    l.HeightM,
 				SpreadM:    l.SpreadM,
 				Count:      l.Count,
-				Standing:   Standing{l.BaseMM, l.PotL, &l.Shelter, &l.Sun, l.Mulched, l.Exposure},
+				Standing:   estate.Standing{BaseMM: l.BaseMM, PotL: l.PotL, Shelter: &l.Shelter, Sun: &l.Sun, Mulched: l.Mulched, Exposure: l.Exposure},
 				Value:      l.Value,
 				Stop:       l.Stop,
 				GraftM:     l.GraftM,
@@ -150,7 +151,7 @@ func standingHere(plants, here []store.Plant) map[int]store.Plant {
 const faultsTold = 200
 
 // PlantLines are a property's plants as a file holds them.
-func (h *House) PlantLines(ctx context.Context, property int64) ([]exchange.PlantLine, error) {
+func (h *Room) PlantLines(ctx context.Context, property int64) ([]exchange.PlantLine, error) {
 	plants, err := h.Store.Plants(ctx, property, 0, store.All)
 	lines := make([]exchange.PlantLine, len(plants))
 	for i, p := range plants {
@@ -178,7 +179,7 @@ func (h *House) PlantLines(ctx context.Context, property int64) ([]exchange.Plan
 
 // Labels are a property's plants to be printed, with its name, in the order of the way round; site is where their
 // codes lead.
-func (h *House) Labels(ctx context.Context, property int64, site string) (name string, labels []exchange.Label, err error) {
+func (h *Room) Labels(ctx context.Context, property int64, site string) (name string, labels []exchange.Label, err error) {
 	p, err := h.Place(ctx, property)
 	if err != nil {
 		return "", nil, err
@@ -193,7 +194,7 @@ func (h *House) Labels(ctx context.Context, property int64, site string) (name s
 	) // 0 comes last
 	labels = make([]exchange.Label, len(plants))
 	for i, x := range plants {
-		e := EntryOf(p.Book, x.Species)
+		e := estate.EntryOf(p.Book, x.Species)
 		labels[i] = exchange.Label{
 			URL:    fmt.Sprintf("%s/#/plant/%d", strings.TrimSuffix(site, "/"), x.ID),
 			Common: e.Common,
@@ -207,14 +208,3 @@ func (h *House) Labels(ctx context.Context, property int64, site string) (name s
 
 // importLimit is how many plants a file may hold.
 const importLimit = 5000
-
-// named is the id of the species a plant file names by id, botanical or common name; what it does not know it gives
-// back.
-func SpeciesNamed(book *catalogue.Catalogue, name string) string {
-	for _, e := range book.Entries {
-		if e.ID == name || strings.EqualFold(e.Botanical, name) || strings.EqualFold(e.Common, name) {
-			return e.ID
-		}
-	}
-	return name
-}

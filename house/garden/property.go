@@ -1,4 +1,4 @@
-package estate
+package garden
 
 import (
 	"context"
@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -33,7 +34,7 @@ type PropertyIn struct {
 
 // PropertyOut is a property with its climate.
 type PropertyOut struct {
-	Property
+	estate.Property
 	Climate season.Climate `json:"climate" doc:"Of the open country at its height"`
 	Site    season.Site    `json:"site"`
 	cold.Exposure
@@ -44,12 +45,12 @@ type PropertyOut struct {
 
 // TellProperty is a kept property with its climate.
 func TellProperty(p store.Property) PropertyOut {
-	here := ClimateOf(p)
-	return PropertyOut{tellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, p.Rules.V, here, season.Zone(here.ExtremeMinC)}
+	here := estate.ClimateOf(p)
+	return PropertyOut{estate.TellRecord(p), p.Climate.V, p.Site.V, p.Exposure.V, p.Rules.V, here, season.Zone(here.ExtremeMinC)}
 }
 
 // record checks what was entered and makes the record of it.
-func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
+func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 	p := store.Property{
 		Name:        strings.TrimSpace(in.Name),
 		Client:      in.Client,
@@ -115,7 +116,7 @@ func (h *House) propertyRecord(in PropertyIn) (store.Property, error) {
 }
 
 // Properties are a page of the firm's.
-func (h *House) Properties(ctx context.Context, after int64, limit int) ([]PropertyOut, error) {
+func (h *Room) Properties(ctx context.Context, after int64, limit int) ([]PropertyOut, error) {
 	list, err := h.Store.Properties(ctx, after, limit)
 	out := make([]PropertyOut, len(list))
 	for i, p := range list {
@@ -125,13 +126,13 @@ func (h *House) Properties(ctx context.Context, after int64, limit int) ([]Prope
 }
 
 // Property reads one.
-func (h *House) Property(ctx context.Context, id int64) (PropertyOut, error) {
+func (h *Room) Property(ctx context.Context, id int64) (PropertyOut, error) {
 	p, err := h.Store.Property(ctx, id)
 	return TellProperty(p), err
 }
 
 // AddProperty keeps a new one.
-func (h *House) AddProperty(ctx context.Context, key store.Key, in PropertyIn) (PropertyOut, error) {
+func (h *Room) AddProperty(ctx context.Context, key store.Key, in PropertyIn) (PropertyOut, error) {
 	p, err := h.propertyRecord(in)
 	if err != nil {
 		return PropertyOut{}, err
@@ -147,7 +148,7 @@ func (h *House) AddProperty(ctx context.Context, key store.Key, in PropertyIn) (
 }
 
 // ChangeProperty keeps new values; the windows of its orders follow.
-func (h *House) ChangeProperty(ctx context.Context, key store.Key, id int64, in PropertyIn) (PropertyOut, error) {
+func (h *Room) ChangeProperty(ctx context.Context, key store.Key, id int64, in PropertyIn) (PropertyOut, error) {
 	p, err := h.propertyRecord(in)
 	if err != nil {
 		return PropertyOut{}, err
@@ -155,7 +156,7 @@ func (h *House) ChangeProperty(ctx context.Context, key store.Key, id int64, in 
 	p.ID = id
 	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		p, err := tx.ChangeProperty(ctx, p)
-		return p.ID, Stale(err, TellProperty)
+		return p.ID, estate.Stale(err, TellProperty)
 	})
 	if err != nil {
 		return PropertyOut{}, err
@@ -164,7 +165,7 @@ func (h *House) ChangeProperty(ctx context.Context, key store.Key, id int64, in 
 }
 
 // RemoveProperty takes a property out of sight, or brings it back.
-func (h *House) RemoveProperty(ctx context.Context, key store.Key, id int64, remove bool) error {
+func (h *Room) RemoveProperty(ctx context.Context, key store.Key, id int64, remove bool) error {
 	_, err := store.Once(
 		ctx,
 		h.Store,
