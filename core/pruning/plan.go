@@ -122,8 +122,7 @@ func (a *Ask) draw(c *Class) string {
 
 // howFar works out the height to cut to, what follows, and how it is spread over the years.
 func (a *Ask) howFar(c *Class, p *Plan) {
-	if a.Purpose == Renew &&
-		(a.Species.HardPruning == catalogue.FromBase || a.Species.HardPruning == catalogue.OldWood) {
+	if a.Purpose == Renew && Renewable(a.Species) {
 		for n, part := range Thirds[max(0, a.Part-1):] {
 			text := "Take out " + part + " at the ground, or at a strong young shoot."
 			if a.Species.Form == catalogue.Conifer { // one trunk, which stays
@@ -206,8 +205,7 @@ func (a *Ask) text(c *Class, p *Plan) string {
 		}
 		out = "Cut " + out + "."
 	}
-	hard := a.Species.HardPruning
-	if a.Purpose == Renew && hard != catalogue.FromBase && hard != catalogue.OldWood {
+	if a.Purpose == Renew && !Renewable(a.Species) {
 		out = "It cannot be renewed: it does not come again from old wood. A light trim only: " +
 			strings.ToLower(out[:1]) + out[1:] + " Once bare it wants replacing."
 	}

@@ -221,7 +221,7 @@ func (c cutting) tell(p store.Plant, ask pruning.Ask, plan pruning.Plan, look jo
 	out := CutProposed{
 		PlantID:  p.ID,
 		Plant:    estate.PlantTitle(c.pl.Book, p),
-		Title:    cutTitle(ask.Purpose, p, ask.Species),
+		Title:    pruning.Title(ask.Purpose, ask.Species, p.Count),
 		Purpose:  ask.Purpose,
 		Part:     ask.Part,
 		Class:    plan.Class,

@@ -115,39 +115,20 @@ func (h *Room) askFor(
 	q damage.Question,
 	a damage.Answer,
 ) error {
-	at := map[string]int64{}
 	orders := a.Orders()
-	for _, o := range orders {
-		c := q.Place.Curve(o, &q.Plant.Species)
-		id, err := tx.AddOrder(
-			ctx,
-			store.NewOrder{
-				PropertyID: property,
-				Plants:     []int64{plant},
-				OriginID:   verdict,
-				Trouble:    a.Trouble,
-				Order:      o,
-				Outlook:    c.Outlook(q.Today),
-			},
-		)
-		if err != nil {
-			return err
-		}
-		at[o.Key] = id
-	}
-	for _, o := range orders {
-		for _, g := range o.After {
-			if of, known := at[g.Job]; known {
-				if err := tx.AddGap(
-					ctx,
-					store.GapRow{OrderID: at[o.Key], OfID: of, MinDays: g.MinDays, MaxDays: g.MaxDays, Why: g.Why},
-				); err != nil {
-					return err
-				}
-			}
+	list := make([]store.NewOrder, len(orders))
+	for i, o := range orders {
+		list[i] = store.NewOrder{
+			PropertyID: property,
+			Plants:     []int64{plant},
+			OriginID:   verdict,
+			Trouble:    a.Trouble,
+			Order:      o,
+			Outlook:    q.Place.Curve(o, &q.Plant.Species).Outlook(q.Today),
 		}
 	}
-	return nil
+	_, err := tx.AddTogether(ctx, list, nil)
+	return err
 }
 
 // UndoVerdict takes a plant's latest decision back.

@@ -1,0 +1,86 @@
+package cuts_test
+
+import (
+	"context"
+	"strings"
+	"testing"
+
+	"mezzadro/core/job"
+	"mezzadro/core/pruning"
+	"mezzadro/house/cuts"
+	"mezzadro/house/housetest"
+	"mezzadro/house/work"
+	"mezzadro/store"
+)
+
+// keep proposes and keeps a cut of a plant for a purpose, beside the property's others.
+func keep(t *testing.T, k *housetest.Kit, property int64, wanted ...cuts.CutWanted) []work.OrderDetail {
+	t.Helper()
+	kept, err := k.Cuts.KeepCuts(context.Background(), store.Key{}, property, wanted)
+	if err != nil {
+		t.Fatal(err)
+	}
+	out := make([]work.OrderDetail, len(kept))
+	for i, o := range kept {
+		d, err := k.Work.Order(context.Background(), o.ID)
+		out[i] = housetest.Must(t, d, err)
+	}
+	return out
+}
+
+// TestKindsThatCannotBeRenewed: broom, rock rose, lavender and heath do not come again from old wood. Wanted renewed,
+// they are trimmed lightly, what is done beside it comes with that visit, and the rest of the property is kept too.
+func TestKindsThatCannotBeRenewed(t *testing.T) {
+	for _, species := range []string{"cytisus-scoparius", "genista-lydia", "lavandula-angustifolia", "cistus-creticus", "calluna-vulgaris"} {
+		k := housetest.Open(t)
+		if _, err := k.Estate.Catalogue.Species(species); err != nil {
+			t.Errorf("%v", err)
+			continue
+		}
+		p := k.Property("Dune Row", "lake-foothills")
+		old := k.Plant(p.ID, species, 1)
+		rose := k.Plant(p.ID, "rosa-bedding", 1)
+		kept := keep(t, k, p.ID, cuts.CutWanted{PlantID: old.ID, Purpose: pruning.Renew}, cuts.CutWanted{PlantID: rose.ID})
+		if kept[0].PlantID != old.ID || kept[0].Kind != job.Prune {
+			t.Fatalf("%s: first is %s of %d", species, kept[0].Title, kept[0].PlantID)
+		}
+		if !strings.Contains(strings.ToLower(kept[0].Title), "lightly") || strings.Contains(kept[0].Title, "1 of 3") {
+			t.Errorf("%s: titled %q", species, kept[0].Title)
+		}
+		if why := strings.Join(kept[0].Why, " "); !strings.Contains(why, "does not come again from old wood") {
+			t.Errorf("%s: does not say that it cannot be renewed: %q", species, why)
+		}
+		for _, o := range kept[1:] {
+			if o.PlantID == old.ID && (len(o.After) != 1 || o.After[0].ID != kept[0].ID || o.After[0].MaxDays != 14) {
+				t.Errorf("%s: %s comes after %+v, want the trim, within a fortnight", species, o.Title, o.After)
+			}
+		}
+		if last := kept[len(kept)-1]; last.PlantID != rose.ID {
+			t.Errorf("%s: the rose is not kept: %+v", species, last.Title)
+		}
+	}
+}
+
+// TestRenewalOverThreeYears: a shrub that shoots from its base is renewed a third a year, each third at least ten months
+// after the one before it, and mulched with the first.
+func TestRenewalOverThreeYears(t *testing.T) {
+	k := housetest.Open(t)
+	p := k.Property("Brook End", "lake-foothills")
+	old := k.Plant(p.ID, "philadelphus-coronarius", 2.5)
+	kept := keep(t, k, p.ID, cuts.CutWanted{PlantID: old.ID, Purpose: pruning.Renew})
+	thirds := 0
+	for _, o := range kept {
+		if o.Kind != job.Prune {
+			if len(o.After) != 1 || o.After[0].ID != kept[0].ID {
+				t.Errorf("%s comes after %+v", o.Title, o.After)
+			}
+			continue
+		}
+		if thirds++; thirds > 1 && (len(o.After) != 1 || o.After[0].ID != kept[thirds-2].ID || o.After[0].MinDays < 300) {
+			t.Errorf("%s comes after %+v", o.Title, o.After)
+		}
+	}
+	if thirds != 3 {
+		t.Errorf("%d thirds", thirds)
+	}
+}
