@@ -118,8 +118,8 @@ func TestPinnedHour(t *testing.T) {
 
 type silent struct{}
 
-func (silent) Send(context.Context, string, string) (string, error) {
-	return "", errors.New("the line is dead")
+func (silent) Send(context.Context, int64, string, string) (string, error) {
+	return "", fmt.Errorf("no such address: %w", firm.ErrNotTaken)
 }
 
 // TestLetters: a letter that is sent is kept with the post's receipt and its day is known to the client, once; one
@@ -140,10 +140,10 @@ func TestLetters(t *testing.T) {
 	}
 	known := func() bool { return len(ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
 	h.server.Firm.Post = silent{}
-	if code, b := h.do("POST", "/rounds/letters", letter(nil)); code != 409 || !strings.Contains(string(b), "line is dead") || known() {
-		t.Errorf("a dead line: %d %s", code, b)
+	if code, b := h.do("POST", "/rounds/letters", letter(nil)); code != 409 || !strings.Contains(string(b), "no such address") || known() {
+		t.Errorf("an address that is none: %d %s", code, b)
 	}
-	h.server.Firm.Post = &standin.Post{}
+	h.server.Firm.Post = standin.Post{}
 	for says, more := range map[string]obj{"body.text": {"text": "  "}, "job on that day": {"day": (on + 1).String()}, "job on that": {"property_id": there.ID}} {
 		if code, b := h.do("POST", "/rounds/letters", letter(more)); code < 400 || !strings.Contains(string(b), says) || known() {
 			t.Errorf("%s: %d %s", says, code, b)
@@ -202,7 +202,7 @@ func TestSheetPDF(t *testing.T) {
 	if code != 200 || !strings.HasPrefix(string(full), "%PDF") || !strings.HasPrefix(string(empty), "%PDF") || len(full) <= len(empty) {
 		t.Errorf("%d, %d bytes with a job, %d without", code, len(full), len(empty))
 	}
-	page, err := h.server.Rounds.SheetPage(context.Background(), h.today, "", h.server.styleOf(context.Background(), "en"))
+	page, err := h.server.Rounds.SheetPage(context.Background(), h.today, 0, h.server.styleOf(context.Background(), "en"))
 	if err != nil || len(page.Visits) != 1 || page.Visits[0].Jobs[0].Title != "Sweep the court" || !strings.Contains(page.Title, "18 March") {
 		t.Errorf("%+v, %v", page, err)
 	}

@@ -145,7 +145,7 @@ func (s *Server) rounds(ctx context.Context, in *struct {
 func (s *Server) calendar(ctx context.Context, in *struct {
 	From     string `query:"from" required:"true" format:"date" example:"2027-03-18" doc:"First day"`
 	To       string `query:"to" required:"true" format:"date" example:"2027-03-31" doc:"Last day"`
-	Crew     string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
+	Crew     int64  `query:"crew" minimum:"0" doc:"Its id; all when absent"`
 	Language string `header:"Accept-Language"`
 }) (*File, error) {
 	from, err := day.Parse(in.From)

@@ -28,15 +28,15 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess)
 	op(a, get, "/ways.csv", doc{"give-ways", "Work", "Ways between crews and properties as CSV", "Minutes as they are reckoned with: timed, or estimated; to be corrected and given back.", reads, 0}, s.giveWays)
 	op(a, post, "/ways", doc{"take-ways", "Work", "Take timed ways from a CSV file", "from, to, minutes, by name; in the place of those before. All of it, or with a fault anywhere none.", files, maxCSV}, s.takeWays)
-	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", reads, 0}, s.sheet)
+	op(a, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", readsOf, 0}, s.sheet)
 	op(a, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
 	op(a, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told)
 	op(a, get, "/rounds/letters", doc{"letters", "Work", "Letters that were sent", "The last sixty. The post is simulated: it delivers to nobody.", reads, 0}, s.letters)
 	op(a, post, "/rounds/letters", doc{"send-letter", "Work", "Send a letter to a client", "Gives it to the post, and notes that the client knows the day of its jobs: both or neither.", writes, 0}, s.sendLetter)
-	op(a, get, "/rounds/sheet.pdf", doc{"sheet-pdf", "Work", "A crew's day as PDF", "To be printed: what to take, where to go, what to do and mind.", reads, 0}, s.sheetPDF)
+	op(a, get, "/rounds/sheet.pdf", doc{"sheet-pdf", "Work", "A crew's day as PDF", "To be printed: what to take, where to go, what to do and mind.", readsOf, 0}, s.sheetPDF)
 	op(a, get, "/rounds/season", doc{"rounds-season", "Work", "The season in weeks", "What the work wants, what the crews have, and what goes where so that it fits.", reads, 0}, s.roundsSeason)
-	op(a, get, "/rounds/route.geojson", doc{"route-geojson", "Work", "The way of a day as GeoJSON", "From where the crew's day begins over its visits and back.", reads, 0}, s.routeGeoJSON)
-	op(a, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", reads, 0}, s.routeGPX)
+	op(a, get, "/rounds/route.geojson", doc{"route-geojson", "Work", "The way of a day as GeoJSON", "From where the crew's day begins over its visits and back.", readsOf, 0}, s.routeGeoJSON)
+	op(a, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", readsOf, 0}, s.routeGPX)
 	op(a, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose)
 	op(a, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, get, "/rounds/proposals/{id}/progress", doc{"proposal-progress", "Work", "How far a proposal is, as it comes",
@@ -117,7 +117,7 @@ func (s *Server) takeWays(ctx context.Context, in *struct {
 // RouteOf names a day's way.
 type RouteOf struct {
 	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
-	Crew string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
+	Crew int64  `query:"crew" minimum:"0" doc:"Its id; all when absent"`
 }
 
 func (s *Server) routeFile(
@@ -148,7 +148,7 @@ func (s *Server) routeGPX(ctx context.Context, in *RouteOf) (*File, error) {
 
 func (s *Server) sheet(ctx context.Context, in *struct {
 	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
-	Crew string `query:"crew" maxLength:"80" doc:"Its name; all when absent"`
+	Crew int64  `query:"crew" minimum:"0" doc:"Its id; all when absent"`
 }) (*Out[rounds.Sheet], error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
@@ -171,7 +171,7 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 	if err == nil {
 		err = exchange.WriteDaySheet(&b, page)
 	}
-	return attached("day sheet "+on.String()+" "+in.Crew, "sheet.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "sheet", err)
+	return attached(page.Title, "sheet.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "sheet", err)
 }
 
 func (s *Server) tellings(ctx context.Context, in *struct {

@@ -129,22 +129,24 @@ func TestPropose(t *testing.T) {
 		t.Errorf("after: %+v", o.Order)
 	}
 	on := read(sweep)
-	sheet := ok[rounds.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%s", on.Day, on.Crew), nil)
-	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0] == "" {
+	sheet := ok[rounds.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%d", on.Day, on.CrewID), nil)
+	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0].ID == 0 {
 		t.Errorf("the day's sheet: %+v", sheet)
 	}
-	if code, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=%s", on.Day, on.Day, on.Crew), nil); code != 200 ||
+	if code, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=%d", on.Day, on.Day, on.CrewID), nil); code != 200 ||
 		!strings.Contains(string(cal), "Sweep the court") || !strings.Contains(string(cal), fmt.Sprintf("T%02d%02d00", sheet.Visits[len(sheet.Visits)-1].At/60, sheet.Visits[len(sheet.Visits)-1].At%60)) {
 		t.Errorf("the crew's calendar: %d %s", code, cal)
 	}
-	if _, cal := h.do("GET", fmt.Sprintf("/rounds.ics?from=%s&to=%s&crew=Nobody", on.Day, on.Day), nil); strings.Contains(string(cal), "Sweep") {
-		t.Errorf("of another crew: %s", cal)
+	for _, path := range []string{"/rounds.ics?from=%[1]s&to=%[1]s&crew=99", "/rounds/sheet?day=%s&crew=99", "/rounds/sheet.pdf?day=%s&crew=99", "/rounds/route.gpx?day=%s&crew=99"} {
+		if code, b := h.do("GET", fmt.Sprintf(path, on.Day), nil); code != 404 {
+			t.Errorf("%s, of a crew that is not there: %d %s", path, code, b)
+		}
 	}
-	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.geojson?day=%s&crew=%s", on.Day, on.Crew), nil); code != 200 || !strings.Contains(string(b), `"LineString"`) ||
+	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.geojson?day=%s&crew=%d", on.Day, on.CrewID), nil); code != 200 || !strings.Contains(string(b), `"LineString"`) ||
 		strings.Count(string(b), `"Point"`) != len(sheet.Visits)+2 {
 		t.Errorf("the way as GeoJSON: %d %s", code, b)
 	}
-	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.gpx?day=%s&crew=%s", on.Day, on.Crew), nil); code != 200 || !strings.Contains(string(b), "GPX/1/1") ||
+	if code, b := h.do("GET", fmt.Sprintf("/rounds/route.gpx?day=%s&crew=%d", on.Day, on.CrewID), nil); code != 200 || !strings.Contains(string(b), "GPX/1/1") ||
 		strings.Count(string(b), "<rtept ") != len(sheet.Visits)+2 {
 		t.Errorf("the way as GPX: %d %s", code, b)
 	}

@@ -169,7 +169,7 @@ func (s *Server) orderRoutes(a huma.API) {
 	op(a, get, "/rounds", doc{"rounds", "Work", "A stretch of days", "Who goes where, what is overdue, and what " +
 		"is still without a day.", reads, 0}, s.rounds)
 	op(a, get, "/rounds.ics", doc{"calendar", "Work", "The work of some days as a calendar file", "iCalendar, in " +
-		"the order of the visit.", reads, 0}, s.calendar)
+		"the order of the visit.", readsOf, 0}, s.calendar)
 }
 
 func (s *Server) causeRoutes(a huma.API) {

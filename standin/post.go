@@ -2,19 +2,19 @@ package standin
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"strings"
-	"sync/atomic"
+
+	"mezzadro/house/firm"
 )
 
 // Post simulates the outgoing post: it takes a letter, gives a receipt, and delivers nothing.
-type Post struct{ taken atomic.Int64 }
+type Post struct{}
 
 // Send takes a letter. Its error is a letter without words.
-func (p *Post) Send(_ context.Context, addressee, body string) (receipt string, err error) {
+func (Post) Send(_ context.Context, number int64, addressee, body string) (receipt string, err error) {
 	if strings.TrimSpace(body) == "" {
-		return "", errors.New("the letter has no words")
+		return "", fmt.Errorf("the letter has no words: %w", firm.ErrNotTaken)
 	}
-	return fmt.Sprintf("simulated post, letter %d to %s: delivered to nobody", p.taken.Add(1), addressee), nil
+	return fmt.Sprintf("simulated post, letter %d to %s: delivered to nobody", number, addressee), nil
 }

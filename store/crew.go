@@ -32,6 +32,15 @@ func (s *Store) Crews(ctx context.Context) ([]Crew, error) {
 	return many[Crew](ctx, s.read, selectCrew+`ORDER BY id`)
 }
 
+// CrewCalled is the id of the crew in sight of a name; 0 where none has it.
+func (s *Store) CrewCalled(ctx context.Context, name string) (int64, error) {
+	id, err := one[int64](ctx, s.read, `SELECT id FROM crew WHERE removed_at IS NULL AND name = ? ORDER BY id LIMIT 1`, name)
+	if errors.Is(err, ErrNotFound) {
+		return 0, nil
+	}
+	return id, err
+}
+
 // AddCrew keeps a new one and returns it with its id.
 func (tx Tx) AddCrew(ctx context.Context, c Crew) (Crew, error) {
 	res, err := tx.NamedExecContext(ctx, `INSERT INTO crew (name, people, body) VALUES (:name, :people, :body)`, c)
@@ -155,6 +164,16 @@ func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
 		return tx.touch(ctx, `UPDATE job_order SET told = day WHERE id = ? AND day IS NOT NULL AND in_sight = 1`, id)
 	}
 	return tx.touch(ctx, `UPDATE job_order SET told = '' WHERE id = ? AND in_sight = 1`, id)
+}
+
+// ToldDay is the day of a job that its client was told; empty where none was.
+func (tx Tx) ToldDay(ctx context.Context, id int64) (string, error) {
+	return one[string](ctx, tx, `SELECT told FROM job_order WHERE id = ?`, id)
+}
+
+// SetToldDay notes which day of a job its client was told, whatever day it is on.
+func (tx Tx) SetToldDay(ctx context.Context, id int64, day string) error {
+	return tx.touch(ctx, `UPDATE job_order SET told = ? WHERE id = ?`, day, id)
 }
 
 // ToldOn notes that the client of a property was told the day of a job, if the job stands on that day there.

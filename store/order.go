@@ -28,7 +28,8 @@ type Order struct {
 	CrewSize   int           `db:"crew_size"`
 	State      job.State     `db:"state"`
 	Day        *string       `db:"day"`
-	Crew       string        `db:"crew"`
+	Crew       string        `db:"crew"`    // its name; free words where no crew was entered
+	CrewID     int64         `db:"crew_id"` // 0: none
 	Place      int           `db:"place"`
 	Ended      *string       `db:"ended"`
 	Took       int           `db:"took_minutes"`
@@ -100,12 +101,13 @@ func (o OrderFull) Core() (job.Order, error) {
 const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
-	o.crew, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
+	coalesce(c.name, o.crew) AS crew, coalesce(o.crew_id, 0) AS crew_id, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
 		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name,
 	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
 	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS
 		plants, p.name AS property, p.address`
-	orderFrom   = ` FROM job_order o JOIN property p ON p.id = o.property_id LEFT JOIN plant t ON t.id = o.plant_id `
+	orderFrom = ` FROM job_order o JOIN property p ON p.id = o.property_id LEFT JOIN plant t ON t.id = o.plant_id
+		LEFT JOIN crew c ON c.id = o.crew_id `
 	selectOrder = `SELECT ` + orderColumns + orderFrom
 	selectFull  = `SELECT ` + orderColumns + `, o.params, o.body` + orderFrom
 	standing    = `o.in_sight = 1 AND o.state IN ('waiting', 'on a day')`
@@ -559,7 +561,8 @@ func (tx Tx) orderChanged(ctx context.Context, res sql.Result, id int64, version
 type Stand struct {
 	State   job.State
 	Day     *string // it is on; kept when it ends
-	Crew    string
+	Crew    string  // its name, or free words
+	CrewID  int64   // 0: no crew that was entered
 	Place   int
 	Ended   *string
 	Took    int
@@ -571,12 +574,13 @@ type Stand struct {
 func (tx Tx) SetStand(ctx context.Context, id int64, version int, s Stand) (OrderFull, error) {
 	res, err := tx.ExecContext(
 		ctx,
-		`UPDATE job_order SET state = ?, day = ?, crew = ?, place = ?, ended = ?, took_minutes = ?, note = ?,
+		`UPDATE job_order SET state = ?, day = ?, crew = ?, crew_id = ?, place = ?, ended = ?, took_minutes = ?, note = ?,
 			day_cost = ?, by_name = ?, version = version + 1
 		WHERE id = ? AND version = ? AND in_sight = 1 AND state <> 'dropped'`,
 		s.State,
 		s.Day,
 		s.Crew,
+		nullID(s.CrewID),
 		s.Place,
 		s.Ended,
 		s.Took,

@@ -10,7 +10,6 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"mezzadro/core/day"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -20,6 +19,8 @@ import (
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
 	_ "modernc.org/sqlite" // the driver
+
+	"mezzadro/core/day"
 )
 
 //go:embed migrations
@@ -246,6 +247,12 @@ func Once[T any](ctx context.Context, s *Store, key Key, f func(tx Tx) (T, error
 type onceRow struct {
 	Answer string `db:"answer"`
 	Hash   string `db:"hash"`
+}
+
+// Unsay has a key be as if nothing had been written under it: what was, was taken back.
+func (tx Tx) Unsay(ctx context.Context, key Key) error {
+	_, err := tx.ExecContext(ctx, `DELETE FROM once WHERE key = ?`, key.Key)
+	return err
 }
 
 // Forget drops the keys of writes so long ago that nobody repeats them.

@@ -114,7 +114,7 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		Station:   station,
 		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
 	})
-	h.Firm.Post = &standin.Post{}
+	h.Firm.Post = standin.Post{}
 	if o.today == "" {
 		h.Estate.Clock = time.Now
 	}
@@ -144,6 +144,7 @@ func serveCommand() *cobra.Command {
 			var watches sync.WaitGroup
 			watches.Go(func() { s.Firm.WatchBackups(c.Context()) })
 			watches.Go(func() { s.Work.Watch(c.Context(), time.Minute) })
+			watches.Go(func() { s.Firm.WatchPost(c.Context(), time.Minute) })
 			if station != nil {
 				watches.Go(func() { s.Overview.WatchWeather(c.Context(), 6*time.Hour) })
 			}

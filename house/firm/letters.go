@@ -1,7 +1,9 @@
 package firm
 
 import (
+	"cmp"
 	"context"
+	"errors"
 	"strings"
 	"time"
 
@@ -11,9 +13,10 @@ import (
 	"mezzadro/store"
 )
 
-// Poster takes letters to clients and gives a receipt.
+// Poster takes letters to clients and gives a receipt. Told the same number twice it sends one letter and gives the
+// same receipt. ErrNotTaken, wrapped, is a letter that it will never take; any other error is the post's own trouble.
 type Poster interface {
-	Send(ctx context.Context, addressee, body string) (receipt string, err error)
+	Send(ctx context.Context, number int64, addressee, body string) (receipt string, err error)
 }
 
 // LetterIn is a letter as it was looked over.
@@ -39,7 +42,9 @@ type Letter struct {
 // lettersShown is how many letters are listed.
 const lettersShown = 60
 
-// SendLetter gives a letter to the post and notes that the client knows the day of its jobs, both or neither.
+// SendLetter keeps a letter for the post with the note that its client knows the day of its jobs, both or neither, and
+// gives it to the post after that: a slow post holds no write up. Where the post is out of order the letter waits and is
+// sent later; of one that it will never take nothing is kept.
 func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Letter, error) {
 	if strings.TrimSpace(in.Text) == "" {
 		return Letter{}, invalid.One("text", in.Text, "the letter has no words")
@@ -51,33 +56,104 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Letter, error) {
-		for _, id := range in.Orders {
-			if err := tx.ToldOn(ctx, id, in.PropertyID, in.Day.String()); err != nil {
-				return Letter{}, err
+	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.now().Unix()}
+	known := map[int64]string{} // what the client knew before
+	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
+		for _, order := range in.Orders {
+			before, err := tx.ToldDay(ctx, order)
+			if err != nil {
+				return 0, err
+			}
+			known[order] = before
+			if err := tx.ToldOn(ctx, order, in.PropertyID, row.Day); err != nil {
+				return 0, err
 			}
 		}
-		to := p.Client
-		if to == "" {
-			to = p.Name
+		return tx.AddLetter(ctx, row)
+	})
+	if err != nil {
+		return Letter{}, err
+	}
+	if err := h.post(ctx, id); errors.Is(err, ErrNotTaken) {
+		return Letter{}, errors.Join(store.Refused("the post did not take it: "+err.Error()), h.unsend(ctx, key, id, known))
+	} else if err != nil {
+		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
+	}
+	row, err = h.Store.Letter(ctx, id)
+	return tellLetter(row), err
+}
+
+// unsend takes a letter out that was not taken: its client knows what it knew before.
+func (h *Room) unsend(ctx context.Context, key store.Key, id int64, known map[int64]string) error {
+	return h.Store.Write(ctx, func(tx store.Tx) error {
+		for order, told := range known {
+			if err := tx.SetToldDay(ctx, order, told); err != nil {
+				return err
+			}
 		}
-		row := store.Letter{PropertyID: p.ID, Property: p.Name, Addressee: to, Day: in.Day.String(), Body: in.Text, Sent: h.now().Unix()}
-		if row.Receipt, err = h.Post.Send(ctx, to, in.Text); err != nil { // last, so that nothing is sent that is not kept
-			return Letter{}, store.Refused("the post did not take it: " + err.Error())
-		}
-		row.ID, err = tx.AddLetter(ctx, row)
-		return tellLetter(row), err
+		return errors.Join(tx.DropLetter(ctx, id), tx.Unsay(ctx, key))
 	})
 }
 
-// Letters are the last that were sent.
+// ErrNotTaken is the error of a letter that the post will never take.
+var ErrNotTaken = errors.New("not taken")
+
+// post gives one letter to the post, once, and notes the receipt.
+func (h *Room) post(ctx context.Context, id int64) error {
+	h.posting.Lock()
+	defer h.posting.Unlock()
+	l, err := h.Store.Letter(ctx, id)
+	if err != nil || l.Receipt != "" {
+		return err
+	}
+	receipt, err := h.Post.Send(ctx, l.ID, l.Addressee, l.Body)
+	if err != nil {
+		return err
+	}
+	ctx = context.WithoutCancel(ctx) // it is on its way, whoever still listens
+	return h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterTaken(ctx, l.ID, receipt) })
+}
+
+// WatchPost gives the letters that wait to the post, now and then again after each span, until the context ends.
+func (h *Room) WatchPost(ctx context.Context, every time.Duration) {
+	tick := time.NewTicker(every)
+	defer tick.Stop()
+	for {
+		if err := h.SendWaiting(ctx); err != nil && ctx.Err() == nil {
+			h.Log.WarnContext(ctx, "post", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-tick.C:
+		}
+	}
+}
+
+// SendWaiting gives the letters that wait to the post: those of a program that was ended, or a post that was out of
+// order. One that is not taken stops none behind it.
+func (h *Room) SendWaiting(ctx context.Context) error {
+	if h.Post == nil {
+		return nil
+	}
+	list, err := h.Store.LettersWaiting(ctx)
+	for _, l := range list {
+		err = errors.Join(err, h.post(ctx, l.ID))
+	}
+	return err
+}
+
+// Letters are the last that were given to the post.
 func (h *Room) Letters(ctx context.Context) ([]Letter, error) {
 	rows, err := h.Store.Letters(ctx, lettersShown)
 	return estate.TellAll(rows, tellLetter), err
 }
 
+// notYet is told in place of a receipt.
+const notYet = "Waits for the post, which has not taken it yet; it is tried again"
+
 func tellLetter(l store.Letter) Letter {
-	return Letter{l.ID, l.PropertyID, l.Property, l.Addressee, store.DayOf(&l.Day), l.Body, time.Unix(l.Sent, 0).UTC(), l.Receipt}
+	return Letter{l.ID, l.PropertyID, l.Property, l.Addressee, store.DayOf(&l.Day), l.Body, time.Unix(l.Sent, 0).UTC(), cmp.Or(l.Receipt, notYet)}
 }
 
 // now is the time: the clock's, or the early morning of the sample's day.

@@ -24,6 +24,7 @@ type Room struct {
 	Post    Poster // takes letters to clients; nil: there is none
 	Backups Backups
 
+	posting sync.Mutex
 	backing sync.Mutex
 	guarded atomic.Bool // somebody may sign in
 }

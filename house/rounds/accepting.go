@@ -68,8 +68,8 @@ func (h *Room) accept(
 	a *Accepted,
 	undo *[]undone,
 ) error {
-	k, crew, on := of.orders[j], of.crews[v.Crew].Name, v.Date.String()
-	stays, place := k.Day != nil && *k.Day == on && k.Crew == crew, planPlace*v.From+n
+	k, crew, on := of.orders[j], of.crews[v.Crew], v.Date.String()
+	stays, place := k.Day != nil && *k.Day == on && k.CrewID == crew.ID, planPlace*v.From+n
 	if stays && k.Place == place {
 		return nil
 	}
@@ -78,7 +78,7 @@ func (h *Room) accept(
 		ctx,
 		k.ID,
 		k.Version,
-		store.Stand{State: job.Placed, Day: &on, Crew: crew, Place: place, DayCost: cost},
+		store.Stand{State: job.Placed, Day: &on, Crew: crew.Name, CrewID: crew.ID, Place: place, DayCost: cost},
 	)
 	if stale := (store.Stale{}); estate.AsStale(err, &stale) {
 		a.Changed = append(a.Changed, k.Title)
@@ -96,7 +96,7 @@ func (h *Room) accept(
 			k.ID,
 			k.Title,
 			kept.Version,
-			store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost},
+			store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost},
 		},
 	)
 	return nil

@@ -1,6 +1,7 @@
 package rounds
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"strings"
@@ -17,7 +18,11 @@ const startsAt = 8 * 60
 
 // Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that
 // rounds have put on a day has its time; the rest follows from eight on.
-func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew string, style quantity.Style) (string, error) {
+func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style quantity.Style) (string, error) {
+	name, err := h.crewName(ctx, crew)
+	if err != nil {
+		return "", err
+	}
 	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), RoundsShown)
 	if err != nil {
 		return "", err
@@ -25,7 +30,7 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew string, styl
 	var entries []exchange.Entry
 	at, visit, last := 0, 0, day.None
 	for _, k := range orders {
-		if crew != "" && k.Crew != crew {
+		if crew != 0 && k.CrewID != crew {
 			continue
 		}
 		d := store.DayOf(k.Day)
@@ -38,11 +43,8 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew string, styl
 		entries = append(entries, entry(k, d, at, style))
 		at += k.Minutes
 	}
-	name := "Round from " + from.String()
-	if crew != "" {
-		name = crew + " from " + from.String()
-	}
-	return exchange.Calendar(name, h.Today().Time().Add(6*time.Hour), entries), nil
+	title := cmp.Or(name, "Round") + " from " + from.String()
+	return exchange.Calendar(title, h.Today().Time().Add(6*time.Hour), entries), nil
 }
 
 func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.Entry {

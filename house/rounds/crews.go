@@ -51,6 +51,22 @@ func (h *Room) Crews(ctx context.Context) ([]Crew, error) {
 	return estate.TellAll(list, func(c store.Crew) Crew { return tellCrew(c, people) }), nil
 }
 
+// crewName is the name of a crew; empty for none (0), and store.ErrNotFound for one that is not there.
+func (h *Room) crewName(ctx context.Context, id int64) (string, error) {
+	if id == 0 {
+		return "", nil
+	}
+	crews, err := h.Store.Crews(ctx)
+	if err != nil {
+		return "", err
+	}
+	i := slices.IndexFunc(crews, func(c store.Crew) bool { return c.ID == id })
+	if i < 0 {
+		return "", store.ErrNotFound
+	}
+	return crews[i].Name, nil
+}
+
 func tellCrew(c store.Crew, people []Person) Crew {
 	out := Crew{
 		ID:      c.ID,

@@ -18,12 +18,18 @@ import (
 // Sheet is a crew's day.
 type Sheet struct {
 	Day    day.Day      `json:"day" format:"date"`
-	Crew   string       `json:"crew" doc:"Empty: of all"`
-	Crews  []string     `json:"crews" doc:"That have work on the day"`
+	Crew   string       `json:"crew" doc:"Its name; empty: of all"`
+	Crews  []SheetCrew  `json:"crews" doc:"That have work on the day"`
 	Visits []SheetVisit `json:"visits" doc:"In the order of the day"`
 	Kit    []string     `json:"kit" doc:"What is taken along in the morning"`
 	Skills []string     `json:"skills" doc:"What some of the work asks for"`
 	Mixes  bool         `json:"mixes" doc:"Something is mixed: there is a mix card"`
+}
+
+// SheetCrew is a crew that has work on the day.
+type SheetCrew struct {
+	ID   int64  `json:"id"`
+	Name string `json:"name"`
 }
 
 // SheetVisit is a property of the day.
@@ -50,8 +56,12 @@ type SheetJob struct {
 }
 
 // Sheet is the day of a crew, or of all.
-func (h *Room) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error) {
-	out := Sheet{Day: on, Crew: crew, Crews: []string{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
+func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error) {
+	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
+	var err error
+	if out.Crew, err = h.crewName(ctx, crew); err != nil {
+		return out, err
+	}
 	list, err := h.Store.SheetOf(ctx, on.String(), RoundsShown)
 	if err != nil {
 		return out, err
@@ -76,10 +86,10 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error
 		}
 	}
 	for _, k := range list {
-		if k.Crew != "" {
-			add(&out.Crews, []string{k.Crew})
+		if of := (SheetCrew{k.CrewID, k.Crew}); of.ID != 0 && !slices.Contains(out.Crews, of) {
+			out.Crews = append(out.Crews, of)
 		}
-		if crew != "" && k.Crew != crew {
+		if crew != 0 && k.CrewID != crew {
 			continue
 		}
 		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID {
@@ -108,12 +118,12 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew string) (Sheet, error
 }
 
 // SheetPage is a crew's day in words, to be printed.
-func (h *Room) SheetPage(ctx context.Context, on day.Day, crew string, style quantity.Style) (exchange.DaySheet, error) {
+func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quantity.Style) (exchange.DaySheet, error) {
 	s, err := h.Sheet(ctx, on, crew)
 	if err != nil {
 		return exchange.DaySheet{}, err
 	}
-	out := exchange.DaySheet{Title: style.Text(quantity.Day(on)) + ", " + cmp.Or(crew, "all crews")}
+	out := exchange.DaySheet{Title: style.Text(quantity.Day(on)) + ", " + cmp.Or(s.Crew, "all crews")}
 	say := func(list *[]string, before string, words ...string) {
 		words = slices.DeleteFunc(words, func(w string) bool { return strings.TrimSpace(w) == "" })
 		if len(words) > 0 {
@@ -169,7 +179,7 @@ func (h *Room) sheetVisit(ctx context.Context, property int64) (SheetVisit, erro
 }
 
 // Route is the way of a crew's day: from where it begins over its visits and back.
-func (h *Room) Route(ctx context.Context, on day.Day, crew string) (string, []exchange.RouteStop, error) {
+func (h *Room) Route(ctx context.Context, on day.Day, crew int64) (string, []exchange.RouteStop, error) {
 	sheet, err := h.Sheet(ctx, on, crew)
 	if err != nil {
 		return "", nil, err
@@ -179,11 +189,11 @@ func (h *Room) Route(ctx context.Context, on day.Day, crew string) (string, []ex
 		return "", nil, err
 	}
 	out := []exchange.RouteStop{}
-	start := slices.IndexFunc(crews, func(c Crew) bool { return c.Name == crew && c.Start != nil })
+	start := slices.IndexFunc(crews, func(c Crew) bool { return c.ID == crew && c.Start != nil })
 	home := func() {
 		if start >= 0 {
 			at := crews[start].Start
-			out = append(out, exchange.RouteStop{Name: crew, Latitude: at.Latitude, Longitude: at.Longitude})
+			out = append(out, exchange.RouteStop{Name: sheet.Crew, Latitude: at.Latitude, Longitude: at.Longitude})
 		}
 	}
 	home()
@@ -207,8 +217,8 @@ func (h *Room) Route(ctx context.Context, on day.Day, crew string) (string, []ex
 		home()
 	}
 	name := on.String()
-	if crew != "" {
-		name = crew + ", " + name
+	if sheet.Crew != "" {
+		name = sheet.Crew + ", " + name
 	}
 	return name, out, nil
 }

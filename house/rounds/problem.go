@@ -173,7 +173,7 @@ func grantable(skills []string) (out []string) {
 
 // stands has a job stay where it stands, or count from there.
 func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
-	crew := slices.IndexFunc(o.crews, func(c Crew) bool { return c.Name == k.Crew })
+	crew := slices.IndexFunc(o.crews, func(c Crew) bool { return c.ID == k.CrewID })
 	switch {
 	case crew < 0: // by nobody yet: the day holds, if it is not to be found anew
 		if !anew || k.Pinned {

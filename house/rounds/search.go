@@ -191,7 +191,7 @@ func (h *Room) tellPlan(p *proposal) {
 			switch {
 			case !o.Day.Given():
 				t.New++
-			case o.Day != v.Date || o.Crew != of.crews[v.Crew].Name:
+			case o.Day != v.Date || o.CrewID != of.crews[v.Crew].ID:
 				t.Moved++
 			}
 		}

@@ -80,7 +80,7 @@ func (h *Room) tickOff(ctx context.Context, tx store.Tx, id int64, on day.Day, i
 	if !k.State.CanBecome(to) {
 		return k, store.Refused(fmt.Sprintf("this job is %s already", k.State))
 	}
-	s := store.Stand{State: to, Day: k.Day, Crew: k.Crew, Place: k.Place, DayCost: k.DayCost}
+	s := store.Stand{State: to, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost}
 	if to != job.Waiting && to != job.Placed {
 		text := on.String()
 		s.Ended, s.Took, s.Note = &text, in.Took, in.Note

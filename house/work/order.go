@@ -32,6 +32,7 @@ type Order struct {
 	State      job.State  `json:"state" enum:"waiting,on a day,done,skipped"`
 	Day        day.Day    `json:"day" format:"date" doc:"The day it is on; empty while it has none"`
 	Crew       string     `json:"crew" doc:"Who goes"`
+	CrewID     int64      `json:"crew_id,omitempty" doc:"Of the crew; absent where none was entered of that name"`
 	Ended      day.Day    `json:"ended" format:"date" doc:"The day it was done or skipped on; else empty"`
 	Took       int        `json:"took_minutes" doc:"How long it took; 0 not noted"`
 	Note       string     `json:"note" doc:"Why it was skipped, or what was seen"`
@@ -110,6 +111,7 @@ func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		State:      k.State,
 		Day:        store.DayOf(k.Day),
 		Crew:       k.Crew,
+		CrewID:     k.CrewID,
 		By:         k.By,
 		Ended:      store.DayOf(k.Ended),
 		Took:       k.Took,

@@ -66,6 +66,9 @@ func (h *Room) PutOnDay(ctx context.Context, key store.Key, id int64, in PutIn) 
 		}
 		text := in.Day.String()
 		s = store.Stand{State: job.Placed, Day: &text, Crew: in.Crew, Place: in.Place, DayCost: o.Cost}
+		if s.CrewID, err = h.Store.CrewCalled(ctx, in.Crew); err != nil {
+			return o, err
+		}
 	}
 	k, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.OrderFull, error) {
 		switch {

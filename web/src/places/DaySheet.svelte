@@ -17,12 +17,12 @@
 
   let { params }: { params?: { day?: string; crew?: string } } = $props();
   const day = $derived(params?.day || house.today);
-  const crew = $derived(params?.crew ? decodeURIComponent(params.crew) : '');
+  const crew = $derived(Number(params?.crew) || 0);
   let sheet = $state.raw<Schemas['Sheet']>();
   let fault = $state('');
   let turn = 0;
   onDestroy(() => turn++);
-  async function read(on: string, of: string) {
+  async function read(on: string, of: number) {
     const mine = ++turn;
     const p = await attempt(async () => {
       const s = await ask(api.GET('/api/v1/rounds/sheet', { params: { query: { day: on, ...(of ? { crew: of } : {}) } } }));
@@ -34,7 +34,7 @@
     void ticks.waiting.length; // what was sent shows
     if (day) void read(day, crew);
   });
-  const to = (d: string, c: string) => void push(`/day/${d}${c ? `/${encodeURIComponent(c)}` : ''}`);
+  const to = (d: string, c: number) => void push(`/day/${d}${c ? `/${c}` : ''}`);
   const open = $derived((sheet?.visits ?? []).flatMap((v) => v.jobs ?? []).filter((j) => j.state === 'on a day').length);
 </script>
 
@@ -46,9 +46,9 @@
     {#if (sheet?.crews?.length ?? 0) > 0}<span class="print:hidden"
         ><Pick
           label="Crew"
-          value={crew}
-          options={[['', 'all'], ...(sheet?.crews ?? []).map((c): [string, string] => [c, c])]}
-          onpick={(c) => to(day, c)}
+          value={String(crew)}
+          options={[['0', 'all'], ...(sheet?.crews ?? []).map((c): [string, string] => [String(c.id), c.name])]}
+          onpick={(c) => to(day, Number(c))}
         /></span
       >{/if}
   </div>
@@ -61,15 +61,15 @@
     <Button size="sm" color="light" class="min-h-11 max-md:hidden" onclick={() => window.print()}>Print</Button>
     {#if sheet?.visits?.length}<a
         class="inline-flex min-h-11 items-center px-2 underline"
-        href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${crew}` : ''}"
         download>A fortnight as calendar file</a
       ><a
         class="inline-flex min-h-11 items-center px-2 underline"
-        href="/api/v1/rounds/route.gpx?day={day}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        href="/api/v1/rounds/route.gpx?day={day}{crew ? `&crew=${crew}` : ''}"
         download>The way as GPX</a
       ><a
         class="inline-flex min-h-11 items-center px-2 underline"
-        href="/api/v1/rounds/sheet.pdf?day={day}{crew ? `&crew=${encodeURIComponent(crew)}` : ''}"
+        href="/api/v1/rounds/sheet.pdf?day={day}{crew ? `&crew=${crew}` : ''}"
         download>The sheet as PDF</a
       >{/if}
   </div>
@@ -77,7 +77,7 @@
     {#if fault}<p role="alert" class="mt-3">{fault}</p>{:else}<Waiting rows={6} />{/if}
   {:else if !sheet.visits?.length}
     <p class="mt-4">
-      Nothing is on this day{crew ? ` for ${crew}` : ''}.
+      Nothing is on this day{sheet.crew ? ` for ${sheet.crew}` : ''}.
       <a class="underline" href="#/propose">Propose rounds</a>, or put a job on it
       <a class="underline" href="#/rounds">in Rounds</a>.
     </p>
@@ -85,7 +85,7 @@
     <section class="mt-3 border border-ink bg-white px-3 py-2" aria-label="For the morning">
       <p>
         <b>{open}</b>
-        {open === 1 ? 'job' : 'jobs'} to do{crew ? ` by ${crew}` : ''}.{#if ticks.left}<b class="text-sun"
+        {open === 1 ? 'job' : 'jobs'} to do{sheet.crew ? ` by ${sheet.crew}` : ''}.{#if ticks.left}<b class="text-sun"
             >&nbsp;{ticks.left} to send.</b
           >{/if}
       </p>
