@@ -51,7 +51,7 @@ func (s *Server) roundRoutes(a huma.API) {
 }
 
 func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body rounds.ReckonRoundsIn }) (*Out[rounds.ReckonRoundsOut], error) {
-	o, err := s.Rounds.ReckonRounds(in.Body)
+	o, err := s.Rounds.ReckonRounds(ctx, in.Body)
 	return out(o), s.problem(ctx, "rounds", err)
 }
 

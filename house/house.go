@@ -43,8 +43,14 @@ func Open(e *estate.House) *House {
 	h.Cuts = &cuts.Room{House: e, Work: h.Work}
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
-	h.Rounds = &rounds.Room{House: e, Work: h.Work, Treat: h.Treat}
+	h.Rounds = rounds.New(e, h.Work, h.Treat)
 	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Rounds: h.Rounds}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h
+}
+
+// Close ends what is under way and closes the record.
+func (h *House) Close() error {
+	h.Rounds.Close()
+	return h.Estate.Store.Close()
 }

@@ -260,12 +260,15 @@ func (tx Tx) HasOrder(ctx context.Context, find int64, key string) (bool, error)
 	return n > 0, err
 }
 
-// TreatmentKeys are the keys of a find's treatment jobs that stand.
-func (tx Tx) TreatmentKeys(ctx context.Context, find int64) ([]string, error) {
-	return many[string](
-		ctx,
-		tx,
-		`SELECT o.key FROM job_order o WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ?`,
-		find,
-	)
+// TreatmentKeys are a find's treatment jobs that stand, by key.
+func (tx Tx) TreatmentKeys(ctx context.Context, find int64) (map[string]int64, error) {
+	rows, err := many[struct {
+		ID  int64  `db:"id"`
+		Key string `db:"key"`
+	}](ctx, tx, `SELECT o.id, o.key FROM job_order o WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ?`, find)
+	out := make(map[string]int64, len(rows))
+	for _, r := range rows {
+		out[r.Key] = r.ID
+	}
+	return out, err
 }

@@ -123,7 +123,7 @@ func ownerCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Estate.Store.Close()
+			defer s.Close()
 			password, err := asked(c)
 			if err != nil {
 				return fmt.Errorf("password: %w", err)

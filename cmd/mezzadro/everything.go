@@ -25,7 +25,7 @@ func exportCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Estate.Store.Close()
+			defer s.Close()
 			part := args[0] + ".part"
 			f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
 			if err != nil {

@@ -137,7 +137,7 @@ func serveCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Estate.Store.Close()
+			defer s.Close()
 			if err := o.reachable(c.Context(), s); err != nil {
 				return err
 			}
@@ -197,7 +197,7 @@ func demoCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			defer s.Estate.Store.Close()
+			defer s.Close()
 			if err := movable(c.Context(), s, c.Flags().Changed("today")); err != nil {
 				return err
 			}

@@ -30,7 +30,6 @@ func Open(t testing.TB) *Kit {
 	if err != nil {
 		t.Fatal(err)
 	}
-	t.Cleanup(func() { _ = st.Close() })
 	k := &Kit{On: day.Of(2027, 3, 18), t: t}
 	k.House = house.Open(&estate.House{
 		Store:     st,
@@ -38,6 +37,7 @@ func Open(t testing.TB) *Kit {
 		Today:     func() day.Day { return k.On },
 		Log:       slog.New(slog.DiscardHandler),
 	})
+	t.Cleanup(func() { _ = k.Close() })
 	return k
 }
 

@@ -2,7 +2,9 @@ package rounds
 
 import (
 	"cmp"
+	"context"
 	"fmt"
+	"runtime/debug"
 	"time"
 
 	"mezzadro/core/invalid"
@@ -27,17 +29,11 @@ type ReckonRoundsOut struct {
 // reckonedFloor is how many rounds a bound is looked for at most where the number of rounds is given.
 const reckonedFloor = 60
 
-// ReckonRounds plans from inline values, storing nothing.
-func (h *Room) ReckonRounds(in ReckonRoundsIn) (ReckonRoundsOut, error) {
-	goOn, floorOn := rounds.Rounds(in.Rounds), rounds.Rounds(min(in.Rounds, reckonedFloor))
-	if in.Rounds == 0 {
-		from, span := time.Now(), time.Duration(cmp.Or(in.Seconds, 1)*float64(time.Second))
-		goOn = func(int, float64) (float64, bool) {
-			done := min(1, float64(time.Since(from))/float64(span))
-			return done, done < 1
-		}
-		floorOn = goOn
-	}
+// longestReckoned ends a search whatever number of rounds was asked for.
+const longestReckoned = 30 * time.Second
+
+// ReckonRounds plans from inline values, storing nothing. It ends with the context: nobody waits for it any more.
+func (h *Room) ReckonRounds(ctx context.Context, in ReckonRoundsIn) (ReckonRoundsOut, error) {
 	out := ReckonRoundsOut{Why: []rounds.Why{}}
 	var bad invalid.Fields
 	for i, j := range in.Explain {
@@ -48,21 +44,39 @@ func (h *Room) ReckonRounds(in ReckonRoundsIn) (ReckonRoundsOut, error) {
 	if bad != nil {
 		return out, bad
 	}
+	span, from := time.Duration(cmp.Or(in.Seconds, 1)*float64(time.Second)), time.Now()
+	if in.Rounds > 0 {
+		span = longestReckoned
+	}
+	until := func(rounds int) func(int, float64) (float64, bool) {
+		return func(n int, _ float64) (float64, bool) {
+			passed := min(1, float64(time.Since(from))/float64(span))
+			done := passed
+			if rounds > 0 { // the clock only ends it: the same number of rounds is to give the same plan
+				done = float64(n) / float64(rounds)
+			}
+			return done, done < 1 && passed < 1 && ctx.Err() == nil
+		}
+	}
 	floor := make(chan float64, 1)
 	go func() {
-		least, err := rounds.Floor(&in.Problem, floorOn)
-		if err != nil {
-			least = 0 // the plan says what is wrong
+		defer close(floor) // what breaks gives no floor
+		defer func() {
+			if broke := recover(); broke != nil {
+				h.Log.ErrorContext(ctx, "rounds", "panic", broke, "stack", string(debug.Stack()))
+			}
+		}()
+		if least, err := rounds.Floor(&in.Problem, until(min(in.Rounds, reckonedFloor))); err == nil { // else the plan says what is wrong
+			floor <- least
 		}
-		floor <- least
 	}()
 	var err error
-	out.Plan, err = rounds.Make(&in.Problem, in.Seed, goOn)
+	out.Plan, err = rounds.Make(&in.Problem, in.Seed, until(in.Rounds))
 	if out.Raise(<-floor); err != nil {
 		return out, err
 	}
 	for _, j := range in.Explain {
 		out.Why = append(out.Why, out.Plan.Explain(j))
 	}
-	return out, nil
+	return out, ctx.Err()
 }

@@ -2,6 +2,9 @@
 package rounds
 
 import (
+	"context"
+	"sync"
+
 	"mezzadro/house/estate"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
@@ -13,5 +16,22 @@ type Room struct {
 	Work  *work.Room
 	Treat *treat.Room
 
-	proposed proposals
+	proposed  proposals
+	searching sync.Mutex // one search at a time: each takes all cores
+	searches  sync.WaitGroup
+	life      context.Context // of the program
+	end       context.CancelFunc
+}
+
+// New opens it.
+func New(house *estate.House, work *work.Room, treat *treat.Room) *Room {
+	h := &Room{House: house, Work: work, Treat: treat}
+	h.life, h.end = context.WithCancel(context.Background())
+	return h
+}
+
+// Close ends what is being searched, and waits for its end.
+func (h *Room) Close() {
+	h.end()
+	h.searches.Wait()
 }

@@ -3,6 +3,7 @@ package rounds
 import (
 	"context"
 	"fmt"
+	"runtime/debug"
 	"slices"
 	"time"
 
@@ -50,7 +51,20 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		Notes:  []string{},
 		Sky:    []SkyOf{},
 	}
+	h.keep(p)
+	h.searches.Go(func() { h.search(p, in) })
+	return p.read(), nil
+}
+
+// keep gives a proposal its number, and ends the searches for those before it: one is looked for at a time.
+func (h *Room) keep(p *proposal) {
 	h.proposed.mu.Lock()
+	defer h.proposed.mu.Unlock()
+	for _, other := range h.proposed.by {
+		other.mu.Lock()
+		other.stop = true
+		other.mu.Unlock()
+	}
 	h.proposed.last++
 	p.told.ID = h.proposed.last
 	if h.proposed.by == nil {
@@ -58,9 +72,6 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	}
 	h.proposed.by[p.told.ID] = p
 	delete(h.proposed.by, p.told.ID-proposalsMax)
-	h.proposed.mu.Unlock()
-	go h.search(p, in)
-	return p.read(), nil
 }
 
 // begin has a plan begin from another proposal, with some jobs pinned.
@@ -118,21 +129,40 @@ func rain(sky []rounds.Sky, d day.Day) {
 	}
 }
 
-// search looks until its time is over or it is stopped.
+// longestSearch ends a search whatever number of tries it was given.
+const longestSearch = 60 * time.Second
+
+// search looks until its time or its tries are over, it is stopped, or the program ends. What breaks in it is told with
+// the proposal.
 func (h *Room) search(p *proposal, in ProposalIn) {
 	defer close(p.ended)
-	from, span := time.Now(), time.Duration(in.Seconds*float64(time.Second))
+	defer func() {
+		if broke := recover(); broke != nil {
+			h.Log.Error("rounds", "panic", broke, "stack", string(debug.Stack()))
+			p.mu.Lock()
+			defer p.mu.Unlock()
+			p.told.State, p.told.Done = "done", 1
+			p.told.Notes = append(p.told.Notes, "The search broke off by a fault of the program; it has been logged.")
+		}
+	}()
+	h.searching.Lock()
+	defer h.searching.Unlock()
+	span, from := time.Duration(in.Seconds*float64(time.Second)), time.Now()
+	if in.Tries > 0 {
+		span = longestSearch
+	}
+	passed := func() float64 { return min(1, float64(time.Since(from))/float64(span)) }
 	floor := make(chan float64, 1)
-	go func() { floor <- h.floor(p, from, span) }()
+	go func() { floor <- h.floor(p, passed) }()
 	plan, err := rounds.Make(p.of.problem, in.Seed, func(n int, best float64) (float64, bool) {
-		done := min(1, float64(time.Since(from))/float64(span))
-		if in.Tries > 0 {
+		done := passed()
+		if in.Tries > 0 { // the clock only ends it: the same number of tries is to give the same plan
 			done = float64(n) / float64(in.Tries)
 		}
 		p.mu.Lock()
 		defer p.mu.Unlock()
 		p.told.Done, p.told.Rounds, p.told.Best = done, n, best
-		return done, done < 1 && !p.stop
+		return done, done < 1 && passed() < 1 && h.goesOn(p)
 	})
 	p.mu.Lock()
 	p.stop = true // so ends the floor too, where the search ended by its tries
@@ -150,13 +180,20 @@ func (h *Room) search(p *proposal, in ProposalIn) {
 	h.tellPlan(p)
 }
 
-// floor looks for what no plan costs less than, beside the search and for as long.
-func (h *Room) floor(p *proposal, from time.Time, span time.Duration) float64 {
+// goesOn reports that nobody has stopped a search, whose lock is held, and that the program goes on.
+func (h *Room) goesOn(p *proposal) bool { return !p.stop && h.life.Err() == nil }
+
+// floor looks for what no plan costs less than, beside the search and for as long; where it breaks, nothing is known.
+func (h *Room) floor(p *proposal, passed func() float64) (least float64) {
+	defer func() {
+		if broke := recover(); broke != nil {
+			h.Log.Error("rounds", "panic", broke, "stack", string(debug.Stack()))
+		}
+	}()
 	least, err := rounds.Floor(p.of.problem, func(int, float64) (float64, bool) {
-		done := min(1, float64(time.Since(from))/float64(span))
 		p.mu.Lock()
 		defer p.mu.Unlock()
-		return done, done < 1 && !p.stop
+		return passed(), passed() < 1 && h.goesOn(p)
 	})
 	if err != nil { // the search says it too
 		h.Log.Error("rounds", "error", err)
@@ -218,51 +255,4 @@ func (o *planned) mostWork() int {
 		}
 	}
 	return most
-}
-
-// Progress is how far the search for a proposal is.
-type Progress struct {
-	State  string  `json:"state" enum:"working,done,accepted"`
-	Done   float64 `json:"done" doc:"0 to 1"`
-	Rounds int     `json:"rounds" doc:"How often parts were torn down and built up again"`
-	Best   float64 `json:"best" doc:"Score of the best so far"`
-}
-
-// progressEvery is how often progress is told.
-const progressEvery = 150 * time.Millisecond
-
-// WatchProposal tells how far a search is, again and again, until it has ended, nobody listens any more, or the
-// context is over.
-func (h *Room) WatchProposal(ctx context.Context, id int64, tell func(Progress) error) error {
-	p, err := h.proposal(id)
-	if err != nil {
-		return err
-	}
-	tick := time.NewTicker(progressEvery)
-	defer tick.Stop()
-	for {
-		now := p.read()
-		if err := tell(Progress{now.State, now.Done, now.Rounds, now.Best}); err != nil || now.State != "working" {
-			return err
-		}
-		select {
-		case <-ctx.Done():
-			return ctx.Err()
-		case <-p.ended:
-		case <-tick.C:
-		}
-	}
-}
-
-// StopProposal ends the search: what it has found so far is the proposal.
-func (h *Room) StopProposal(id int64) (Proposal, error) {
-	p, err := h.proposal(id)
-	if err != nil {
-		return Proposal{}, err
-	}
-	p.mu.Lock()
-	p.stop = true
-	p.mu.Unlock()
-	<-p.ended
-	return p.read(), nil
 }

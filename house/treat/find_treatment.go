@@ -241,27 +241,27 @@ func (h *Room) keepSteps(ctx context.Context, tx store.Tx, pl *estate.Place, t t
 	if err != nil {
 		return 0, err
 	}
-	before := int64(0)
-	for _, d := range t.answer.Steps {
+	ids := make([]int64, len(t.answer.Steps))
+	for i, d := range t.answer.Steps {
 		o := t.answer.Order(t.ask, d)
-		if slices.Contains(standing, o.Key) {
+		if ids[i] = standing[o.Key]; ids[i] != 0 {
 			continue
 		}
-		if before, err = tx.AddOrder(ctx, h.treatOrder(pl, t.find, t.plant, o, 0, before, d)); err != nil {
+		if ids[i], err = tx.AddOrder(ctx, h.treatOrder(pl, t.find, t.plant, o, 0, d)); err != nil {
 			return made, err
 		}
 		made++
 	}
-	return made, nil
+	return made, tx.Chain(ctx, ids, "the step before")
 }
 
-// treatOrder is a treatment's job as it is kept, after the one before it.
+// treatOrder is a treatment's job as it is kept; one that follows another comes after the time before.
 func (h *Room) treatOrder(
 	pl *estate.Place,
 	f store.Find,
 	p store.Plant,
 	o job.Order,
-	follows, after int64,
+	follows int64,
 	d treatment.Dated,
 ) store.NewOrder {
 	n := store.NewOrder{
@@ -272,9 +272,6 @@ func (h *Room) treatOrder(
 		Follows:    follows,
 		Order:      o,
 		Outlook:    pl.Curve(o, []string{p.Species}).Outlook(pl.Today),
-	}
-	if after != 0 {
-		n.Gaps = []store.GapRow{{OfID: after, Why: "the step before"}}
 	}
 	if follows != 0 {
 		n.Gaps = []store.GapRow{{OfID: follows, MinDays: d.Every, Why: "the time before"}}

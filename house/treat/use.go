@@ -90,7 +90,7 @@ func (h *Room) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on d
 	for _, d := range answer.Steps {
 		if d.N == params.Step && answer.Rung == params.Rung {
 			o := answer.Order(a, d)
-			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, 0, d))
+			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, d))
 			return true, err
 		}
 	}
@@ -112,7 +112,7 @@ func (h *Room) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on d
 			Reasons:  []string{"The treatment is done; close the find if it helped."},
 			Cautions: []string{},
 		}
-		_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, 0, treatment.Dated{}))
+		_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, treatment.Dated{}))
 		return true, err
 	}
 	return true, nil

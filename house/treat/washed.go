@@ -72,7 +72,7 @@ func (h *Room) renew(ctx context.Context, u store.Use) error {
 			if err := tx.TakeBackSuccessor(ctx, u.OrderID.Int64); err != nil {
 				return err
 			}
-			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, u.OrderID.Int64, 0, treatment.Dated{}))
+			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, u.OrderID.Int64, treatment.Dated{}))
 			return err
 		})
 	}
