@@ -59,6 +59,15 @@ func (s *Store) WeatherRev() uint64 { return s.weather.Load() }
 // ErrNotFound is answered for an id that is not there or was removed.
 var ErrNotFound = errors.New("not found")
 
+// There tells what is not there, or was removed, from what could not be read: the first is the user's to mend, the
+// second is an error.
+func There(err error) (there bool, fault error) {
+	if errors.Is(err, ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
+}
+
 // Stale is answered when a write is based on an older version than the one kept.
 type Stale struct {
 	Yours   int

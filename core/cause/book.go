@@ -233,3 +233,11 @@ func (b *Book) Cause(id string) *Cause { return b.cause[id] }
 
 // Sign finds a sign; nil where there is none.
 func (b *Book) Sign(id string) *Sign { return b.sign[id] }
+
+// NameOf is a cause in words; one that is not in the book is its id.
+func NameOf(id string) string {
+	if c := Built().Cause(id); c != nil {
+		return c.Name
+	}
+	return id
+}

@@ -1,6 +1,8 @@
 package job
 
 import (
+	"slices"
+
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job/reason"
@@ -34,6 +36,17 @@ const (
 	New     = "new"
 	Indoors = "indoors"
 )
+
+// Again reports that a repeat whose last time was done on a day comes once more: within its spans, or within the time of
+// its kind of care.
+func (p *Place) Again(o Order, sp *catalogue.Entry, done day.Day) bool {
+	next := done + day.Day(o.Params.EveryDays)
+	if len(o.Params.Spans) > 0 {
+		return slices.ContainsFunc(o.Params.Spans, func(s Span) bool { return s.To >= next })
+	}
+	_, to, ok := p.Time(o.Kind, o.Params.Stage, sp, o.For)
+	return !ok || next <= to
+}
 
 // Time is the span in which after-care of a kind is given, for an order made on a day. ok is false where this climate
 // asks for none.

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -131,6 +132,11 @@ func (h *Room) keepCall(ctx context.Context, key store.Key, in CallIn, id int64)
 	if err != nil {
 		return Call{}, err
 	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return Call{}, err
+	}
+	tell := func(c store.Call) Call { return tellCall(c, book) }
 	if id != 0 {
 		kept, err := h.Store.Call(ctx, id)
 		if err != nil {
@@ -168,9 +174,9 @@ func (h *Room) keepCall(ctx context.Context, key store.Key, in CallIn, id int64)
 		return tx.ChangeCall(ctx, c)
 	})
 	if err != nil {
-		return Call{}, estate.Stale(err, h.tellCall)
+		return Call{}, estate.Stale(err, tell)
 	}
-	return h.tellCall(c), nil
+	return tell(c), nil
 }
 
 // Calls lists a property's calls, the newest first.
@@ -178,8 +184,12 @@ func (h *Room) Calls(ctx context.Context, property int64) ([]Call, error) {
 	if _, err := h.Store.Property(ctx, property); err != nil {
 		return nil, err
 	}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return nil, err
+	}
 	rows, err := h.Store.Calls(ctx, property, store.All)
-	return estate.TellAll(rows, h.tellCall), err
+	return estate.TellAll(rows, func(c store.Call) Call { return tellCall(c, book) }), err
 }
 
 // RemoveCall takes a call out of sight, or brings it back.
@@ -188,10 +198,10 @@ func (h *Room) RemoveCall(ctx context.Context, key store.Key, id int64, remove b
 	return err
 }
 
-func (h *Room) tellCall(c store.Call) Call {
+func tellCall(c store.Call, book *catalogue.Catalogue) Call {
 	o := Call{ID: c.ID, PropertyID: c.PropertyID, PlantID: c.PlantID.Int64, Species: c.Species, Day: store.DayOf(&c.Day), Caller: c.Caller, Answers: c.Answers.V,
 		Seen: c.Seen.V, NotSeen: c.NotSeen.V, Share: c.Share, Ending: c.Ending, Said: c.Said, OrderID: c.OrderID.Int64, Version: c.Version}
-	if book, err := h.Book(context.Background()); err == nil && c.Species != "" {
+	if c.Species != "" {
 		o.Plant = estate.EntryOf(book, c.Species).Common
 	}
 	return o

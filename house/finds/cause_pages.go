@@ -170,11 +170,3 @@ func (h *Room) causeDates(out *CausePage, pl *estate.Place) {
 		out.To = day.Of(out.To.Year()+1, out.To.Month(), out.To.DayOfMonth())
 	}
 }
-
-// CauseName is a cause in words.
-func CauseName(id string) string {
-	if c := cause.Built().Cause(id); c != nil {
-		return c.Name
-	}
-	return id
-}

@@ -117,8 +117,11 @@ func (h *Room) findRecord(ctx context.Context, in FindIn) (store.Find, error) {
 func (h *Room) standsOn(ctx context.Context, plant int64, property *int64, kept *sql.NullInt64, species *string, bad invalid.Fields) error {
 	if plant != 0 {
 		p, err := h.Store.Plant(ctx, plant)
+		there, err := store.There(err)
 		switch {
 		case err != nil:
+			return err
+		case !there:
 			bad.Add("plant_id", plant, "is not there, or was removed")
 		case *property != 0 && *property != p.PropertyID:
 			bad.Add("plant_id", plant, "stands on another property")
@@ -129,8 +132,15 @@ func (h *Room) standsOn(ctx context.Context, plant int64, property *int64, kept 
 	}
 	if *property == 0 {
 		bad.Add("property_id", *property, "is missing: name the plant or the property")
-	} else if _, err := h.Store.Property(ctx, *property); err != nil {
-		bad.Add("property_id", *property, "is not there, or was removed")
+	} else {
+		_, err := h.Store.Property(ctx, *property)
+		there, err := store.There(err)
+		if err != nil {
+			return err
+		}
+		if !there {
+			bad.Add("property_id", *property, "is not there, or was removed")
+		}
 	}
 	if *species != "" {
 		book, err := h.Book(ctx)

@@ -30,12 +30,25 @@ func (h *Room) knownOf(ctx context.Context, pl *estate.Place, p *store.Plant) (m
 		return out, nil
 	}
 	done, err := h.Store.DoneSince(ctx, p.PropertyID, (pl.Today - workBack).String())
-	maps.Copy(out, h.spotSigns(ctx, pl, p, done))
+	if err != nil {
+		return out, err
+	}
+	plants, err := h.Store.Plants(ctx, p.PropertyID, 0, store.All)
+	maps.Copy(out, h.spotSigns(pl, p, byID(plants), done))
 	return out, err
 }
 
+// byID are plants by their ids.
+func byID(plants []store.Plant) map[int64]*store.Plant {
+	out := make(map[int64]*store.Plant, len(plants))
+	for i := range plants {
+		out[plants[i].ID] = &plants[i]
+	}
+	return out
+}
+
 // spotSigns is what the record tells of a plant's place and of the work that was done on its property.
-func (h *Room) spotSigns(ctx context.Context, pl *estate.Place, p *store.Plant, done []store.DoneWork) map[string]bool {
+func (h *Room) spotSigns(pl *estate.Place, p *store.Plant, near map[int64]*store.Plant, done []store.DoneWork) map[string]bool {
 	e := p.Exposure.Or(pl.Property.Exposure.V)
 	s := cause.Spot{Wet: e.Wet, Sun: p.Sun, PotL: p.PotL, HeightM: p.HeightM, Years: h.YearsStood(*p)}
 	for _, ev := range pl.Course.Events {
@@ -49,9 +62,9 @@ func (h *Room) spotSigns(ctx context.Context, pl *estate.Place, p *store.Plant, 
 		switch kind {
 		case job.CutBack, job.CutToBase:
 			s.CutHard = s.CutHard || d.PlantID.Valid && d.PlantID.Int64 == p.ID
-			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && h.shades(ctx, d.PlantID.Int64, p)
+			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && shades(near[d.PlantID.Int64], p)
 		case job.Replace:
-			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && h.shades(ctx, d.PlantID.Int64, p)
+			s.NeighbourC = s.NeighbourC || d.PlantID.Valid && d.PlantID.Int64 != p.ID && shades(near[d.PlantID.Int64], p)
 		}
 	}
 	return s.Signs()
@@ -95,20 +108,19 @@ func (h *Room) KnownHere(ctx context.Context, property int64) (KnownHere, error)
 	if err != nil {
 		return out, err
 	}
-	between := h.between(properties, pl.Book)
+	between, here := h.between(properties, pl.Book), byID(plants)
 	for i := range plants {
 		p := &plants[i]
 		e := estate.EntryOf(pl.Book, p.Species)
-		out.Plants[p.ID] = KnownOfPlant{h.spotSigns(ctx, pl, p, done),
+		out.Plants[p.ID] = KnownOfPlant{h.spotSigns(pl, p, here, done),
 			cause.Built().Nearby(finds, cause.Standing{Plant: p.ID, Property: property, Species: &e}, between, pl.Today)}
 	}
 	return out, nil
 }
 
-// shades reports a neighbour that may have shaded a plant.
-func (h *Room) shades(ctx context.Context, neighbour int64, p *store.Plant) bool {
-	n, err := h.Store.Plant(ctx, neighbour)
-	return err == nil && cause.ShadedBy(p.Stop, n.Stop, p.HeightM, n.HeightM)
+// shades reports a neighbour that may have shaded a plant; nil is one that is not there any more.
+func shades(neighbour, p *store.Plant) bool {
+	return neighbour != nil && cause.ShadedBy(p.Stop, neighbour.Stop, p.HeightM, neighbour.HeightM)
 }
 
 // founds are the finds that may still tell something.

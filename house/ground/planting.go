@@ -104,7 +104,11 @@ func (h *Room) inPlaceOf(ctx context.Context, property, plant int64) (string, er
 		return "", nil
 	}
 	p, err := h.Store.Plant(ctx, plant)
-	if err != nil || p.PropertyID != property {
+	there, err := store.There(err)
+	if err != nil {
+		return "", err
+	}
+	if !there || p.PropertyID != property {
 		return "", invalid.One("plant", plant, "is not on this property, or was removed")
 	}
 	book, err := h.Book(ctx)

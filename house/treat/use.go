@@ -14,7 +14,6 @@ import (
 	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
-	"mezzadro/house/finds"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -48,14 +47,15 @@ func licensed(ctx context.Context, tx store.Tx, product, licence, who string) er
 
 // treated keeps the use record of a treatment that was done, and asks for its next time or for the look whether it
 // helped.
-func (h *Room) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on day.Day, in work.TickOffIn) (bool, error) {
+func (h *Room) treated(ctx context.Context, k store.OrderFull, on day.Day, in work.TickOffIn) (work.Followed, error) {
+	out := work.Followed{GoesOn: true}
 	f, err := h.Store.Find(ctx, k.OriginID)
 	if err != nil {
-		return true, err
+		return out, err
 	}
 	a, pl, p, err := h.treatmentAsk(ctx, f)
 	if err != nil {
-		return true, err
+		return out, err
 	}
 	params := k.Params.V
 	u := store.Use{
@@ -71,51 +71,29 @@ func (h *Room) treated(ctx context.Context, tx store.Tx, k store.OrderFull, on d
 		Plants:     max(1, p.Count),
 		Note:       in.Note,
 	}
-	if err := h.usedProduct(ctx, tx, &u, in.Use, params); err != nil {
-		return true, err
-	}
-	if err := within(a, u.Active, on, in); err != nil {
-		return true, err
-	}
 	u.TempC, u.WindMS = weatherOf(pl, on, in.Use)
-	if _, err := tx.AddUse(ctx, u); err != nil {
-		return true, err
-	}
-	a.Uses = append(a.Uses, treatment.Use{Day: on, Active: u.Active, Step: u.Step, Rung: u.Rung})
-	a.Date = max(a.Date, on)
-	answer, err := treatment.Built().Plan(a)
+	since := a
+	since.Uses = append(slices.Clone(a.Uses), treatment.Use{Day: on, Active: u.Active, Step: u.Step, Rung: u.Rung})
+	since.Date = max(a.Date, on)
+	answer, err := treatment.Built().Plan(since)
 	if err != nil {
-		return true, err
+		return out, err
 	}
-	for _, d := range answer.Steps {
-		if d.N == params.Step && answer.Rung == params.Rung {
-			o := answer.Order(a, d)
-			_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, d))
-			return true, err
+	next, due, asks := answer.After(since, params.Rung, params.Step, pl.Today)
+	out.Write = func(ctx context.Context, tx store.Tx) error {
+		if err := usedProduct(ctx, tx, &u, in.Use, params); err != nil {
+			return err
 		}
-	}
-	if answer.Look.Given() && (answer.Ends == "done" || len(answer.Steps) == 0) {
-		o := job.Order{
-			Key:     "look",
-			Kind:    job.Look,
-			Title:   "Look whether it helped: " + strings.ToLower(finds.CauseName(f.Cause)),
-			Origin:  job.Programme,
-			For:     pl.Today,
-			Minutes: 10,
-			Crew:    1,
-			Params: job.Params{
-				When: job.OnDay,
-				Due:  answer.Look,
-			},
-			Skills:   []string{},
-			Kit:      []string{},
-			Reasons:  []string{"The treatment is done; close the find if it helped."},
-			Cautions: []string{},
+		if err := within(a, u.Active, on, in); err != nil {
+			return err
 		}
-		_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, o, k.ID, treatment.Dated{}))
-		return true, err
+		if _, err := tx.AddUse(ctx, u); err != nil || !asks {
+			return err
+		}
+		_, err := tx.AddOrder(ctx, h.treatOrder(pl, f, p, next, k.ID, due))
+		return err
 	}
-	return true, nil
+	return out, nil
 }
 
 // within refuses a use on a day that lies within a wait, unless who enters it says that it was so, and why.
@@ -142,7 +120,7 @@ func within(a treatment.Ask, active string, on day.Day, in work.TickOffIn) error
 }
 
 // usedProduct checks what was used against its card and what is on hand.
-func (h *Room) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *work.UseIn, params job.Params) error {
+func usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *work.UseIn, params job.Params) error {
 	var bad invalid.Fields
 	if in == nil {
 		in = &work.UseIn{}
@@ -155,11 +133,14 @@ func (h *Room) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *w
 		return bad.Err()
 	}
 	c, err := tx.Product(ctx, in.ProductID)
+	there, err := store.There(err)
 	switch {
 	case err != nil:
+		return err
+	case !there:
 		bad.Add("use.product_id", in.ProductID, "is not there, or was removed")
 		return bad
-	case !serves(c.Card.V.Active, params.Use):
+	case !treatment.Serves(c.Card.V.Active, params.Use):
 		bad.Add("use.product_id", in.ProductID, "%s holds another means than this step asks for", c.Card.V.Name)
 	case !(in.Amount > 0):
 		bad.Add("use.amount", in.Amount, "how much of %s was used?", c.Card.V.Name)
@@ -174,10 +155,13 @@ func (h *Room) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *w
 			c.Card.V.Unit,
 		)
 	}
-	if act := treatment.Built().Active(params.Use); err == nil &&
-		(c.Card.V.Licence != "" || act != nil && act.Licence) {
+	if act := treatment.Built().Active(params.Use); c.Card.V.Licence != "" || act != nil && act.Licence {
 		if err := licensed(ctx, tx, c.Card.V.Name, cmp.Or(c.Card.V.Licence, "for restricted products"), u.Who); err != nil {
-			bad = append(bad, invalid.Of(err)...)
+			refused := invalid.Of(err)
+			if refused == nil {
+				return err
+			}
+			bad = append(bad, refused...)
 		}
 	}
 	u.ProductID, u.Product = sql.NullInt64{Int64: c.ID, Valid: true}, c.Card.V.Name
@@ -185,18 +169,10 @@ func (h *Room) usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *w
 	return bad.Err()
 }
 
-// feeds are the means a plant is fed with by its kind: the card in hand serves.
-var feeds = []string{"organic-feed", "mineral-feed"}
-
-// serves reports that a card's means is what a job asks for.
-func serves(card, asked string) bool {
-	return card == asked || slices.Contains(feeds, card) && slices.Contains(feeds, asked)
-}
-
 // fed keeps what a plant was fed with.
-func (h *Room) fed(ctx context.Context, tx store.Tx, k store.OrderFull, on day.Day, in work.TickOffIn) (bool, error) {
+func (h *Room) fed(ctx context.Context, k store.OrderFull, on day.Day, in work.TickOffIn) (work.Followed, error) {
 	if k.Params.V.Use == "" {
-		return false, nil
+		return work.Followed{}, nil
 	}
 	u := store.Use{
 		PropertyID: k.PropertyID,
@@ -207,14 +183,21 @@ func (h *Room) fed(ctx context.Context, tx store.Tx, k store.OrderFull, on day.D
 		Plants:     1,
 		Note:       in.Note,
 	}
-	if p, err := h.Store.Plant(ctx, k.PlantID.Int64); err == nil {
+	p, err := h.Store.Plant(ctx, k.PlantID.Int64)
+	there, err := store.There(err)
+	if err != nil {
+		return work.Followed{}, err
+	}
+	if there {
 		u.Plants = max(1, p.Count)
 	}
-	if err := h.usedProduct(ctx, tx, &u, in.Use, k.Params.V); err != nil {
-		return false, err
-	}
-	_, err := tx.AddUse(ctx, u)
-	return false, err
+	return work.Followed{Write: func(ctx context.Context, tx store.Tx) error {
+		if err := usedProduct(ctx, tx, &u, in.Use, k.Params.V); err != nil {
+			return err
+		}
+		_, err := tx.AddUse(ctx, u)
+		return err
+	}}, nil
 }
 
 // weatherOf is the weather of the day as noted, or as the station saw it.

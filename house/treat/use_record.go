@@ -4,10 +4,10 @@ import (
 	"cmp"
 	"context"
 
+	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
-	"mezzadro/house/finds"
 	"mezzadro/store"
 )
 
@@ -55,7 +55,7 @@ func (h *Room) Uses(ctx context.Context, property int64, from, to day.Day) ([]Us
 			Who:      u.Who,
 			Product:  u.Product,
 			Active:   u.Active,
-			Cause:    cmp.Or(finds.CauseName(u.Cause), "Feeding"),
+			Cause:    cmp.Or(cause.NameOf(u.Cause), "Feeding"),
 			Amount:   u.Amount,
 			Unit:     u.Unit,
 			SprayL:   u.SprayL,

@@ -34,7 +34,11 @@ func (h *Room) RenewWashed(ctx context.Context, property int64) error {
 // renew asks again for one use that was washed off, once.
 func (h *Room) renew(ctx context.Context, u store.Use) error {
 	f, err := h.Store.Find(ctx, u.FindID.Int64)
-	if err != nil || f.State != "open" {
+	there, err := store.There(err)
+	if err != nil {
+		return err
+	}
+	if !there || f.State != "open" {
 		return nil // the find was closed or removed meanwhile: nothing is asked for it
 	}
 	a, pl, p, err := h.treatmentAsk(ctx, f)

@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"slices"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -43,11 +42,17 @@ func (h *Room) TickOff(ctx context.Context, key store.Key, id int64, in TickOffI
 			fmt.Sprintf("%d minutes: want 0 to %d", in.Took, job.MaxMinutes),
 		)
 	}
+	e, fault := h.ending(ctx, id, on, in)
 	k, err := store.Once(
 		ctx,
 		h.Store,
 		key,
-		func(tx store.Tx) (store.OrderFull, error) { return h.tickOff(ctx, tx, id, on, in) },
+		func(tx store.Tx) (store.OrderFull, error) {
+			if fault != nil { // a repeat of what was done before is answered as then
+				return e.order, fault
+			}
+			return e.keep(ctx, tx)
+		},
 	)
 	if err != nil {
 		return OrderDetail{}, h.StaleOrder(ctx, err)
@@ -58,92 +63,115 @@ func (h *Room) TickOff(ctx context.Context, key store.Key, id int64, in TickOffI
 	return h.Order(ctx, id)
 }
 
-// FollowUp is what comes of work of a kind that is ticked off as done, in the same write. It says whether it asked for
-// the next time itself.
-type FollowUp func(ctx context.Context, tx store.Tx, k store.OrderFull, on day.Day, in TickOffIn) (goesOn bool, err error)
+// FollowUp says what comes of work of a kind that is ticked off as done. It reads before the write.
+type FollowUp func(ctx context.Context, k store.OrderFull, on day.Day, in TickOffIn) (Followed, error)
 
-// WhenDone has what comes of a kind of work that is ticked off be done by another room.
-func (h *Room) WhenDone(kind job.Kind, follow FollowUp) { h.followUps[kind] = follow }
-
-func (h *Room) tickOff(ctx context.Context, tx store.Tx, id int64, on day.Day, in TickOffIn) (store.OrderFull, error) {
-	k, err := h.Store.Order(ctx, id)
-	if err != nil {
-		return k, err
-	}
-	if k.Version != in.Version { // before anything else: whoever asks is to see what was done meanwhile
-		return k, store.Stale{Yours: in.Version, Current: k}
-	}
-	to := in.State
-	if to == job.Waiting && k.Day != nil {
-		to = job.Placed
-	}
-	if !k.State.CanBecome(to) {
-		return k, store.Refused(fmt.Sprintf("this job is %s already", k.State))
-	}
-	s := store.Stand{State: to, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost}
-	if to != job.Waiting && to != job.Placed {
-		text := on.String()
-		s.Ended, s.Took, s.Note = &text, in.Took, in.Note
-	} else if err := errors.Join(tx.TakeBackSuccessor(ctx, id), tx.RemoveUseOf(ctx, id)); err != nil {
-		return k, err
-	}
-	out, err := tx.SetStand(ctx, id, in.Version, s)
-	if follow := h.followUps[k.Kind]; err == nil && to == job.Done && follow != nil {
-		if goesOn, err := follow(ctx, tx, k, on, in); err != nil || goesOn {
-			return out, err
-		}
-	}
-	if err != nil || s.Ended == nil || k.Params.V.EveryDays == 0 {
-		return out, err
-	}
-	return out, h.repeat(ctx, tx, k, on)
+// Followed is what comes of work that is ticked off.
+type Followed struct {
+	Write  func(ctx context.Context, tx store.Tx) error // in the same write; nil for nothing
+	GoesOn bool                                         // it asks for the next time itself
 }
 
-// repeat asks for the next time of a repeat: only ever the next. In after-care that is over none comes.
-func (h *Room) repeat(ctx context.Context, tx store.Tx, k store.OrderFull, done day.Day) error {
-	if _, err := tx.Successor(ctx, k.ID); !errors.Is(err, store.ErrNotFound) {
-		return err
+// WhenDone has what comes of a kind of work that is ticked off be said by another room.
+func (h *Room) WhenDone(kind job.Kind, follow FollowUp) { h.followUps[kind] = follow }
+
+// ending is what ticking an order off comes to. All that it hangs on was read before the write.
+type ending struct {
+	order store.OrderFull
+	to    job.State
+	stand store.Stand
+	after Followed
+	again *store.NewOrder // the next time of a repeat; nil for none
+}
+
+// ending reads what ticking an order off comes to.
+func (h *Room) ending(ctx context.Context, id int64, on day.Day, in TickOffIn) (ending, error) {
+	k, err := h.Store.Order(ctx, id)
+	e := ending{order: k, to: in.State}
+	if err != nil {
+		return e, err
 	}
+	if k.Version != in.Version { // before anything else: whoever asks is to see what was done meanwhile
+		return e, store.Stale{Yours: in.Version, Current: k}
+	}
+	if e.to == job.Waiting && k.Day != nil {
+		e.to = job.Placed
+	}
+	if !k.State.CanBecome(e.to) {
+		return e, store.Refused(fmt.Sprintf("this job is %s already", k.State))
+	}
+	e.stand = store.Stand{State: e.to, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost}
+	if !e.ended() {
+		return e, nil
+	}
+	text := on.String()
+	e.stand.Ended, e.stand.Took, e.stand.Note = &text, in.Took, in.Note
+	if follow := h.followUps[k.Kind]; e.to == job.Done && follow != nil {
+		if e.after, err = follow(ctx, k, on, in); err != nil {
+			return e, err
+		}
+	}
+	if !e.after.GoesOn && k.Params.V.EveryDays > 0 {
+		e.again, err = h.again(ctx, k, on)
+	}
+	return e, err
+}
+
+// ended reports that the order is done or skipped after it; else that is taken back.
+func (e ending) ended() bool { return e.to != job.Waiting && e.to != job.Placed }
+
+// keep writes it.
+func (e ending) keep(ctx context.Context, tx store.Tx) (store.OrderFull, error) {
+	id := e.order.ID
+	if !e.ended() {
+		if err := errors.Join(tx.TakeBackSuccessor(ctx, id), tx.RemoveUseOf(ctx, id)); err != nil {
+			return e.order, err
+		}
+	}
+	out, err := tx.SetStand(ctx, id, e.order.Version, e.stand)
+	if err == nil && e.after.Write != nil {
+		err = e.after.Write(ctx, tx)
+	}
+	if err != nil || e.again == nil {
+		return out, err
+	}
+	if _, err := tx.Successor(ctx, id); !errors.Is(err, store.ErrNotFound) {
+		return out, err
+	}
+	_, err = tx.AddOrder(ctx, *e.again)
+	return out, err
+}
+
+// again is the next time of a repeat: only ever the next. In after-care that is over there is none.
+func (h *Room) again(ctx context.Context, k store.OrderFull, done day.Day) (*store.NewOrder, error) {
 	o, err := k.Core()
 	if err != nil {
-		return err
+		return nil, err
 	}
 	pl, err := h.Place(ctx, k.PropertyID)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	e := estate.EntryOf(pl.Book, k.Species)
-	next := done + day.Day(o.Params.EveryDays)
-	if len(o.Params.Spans) == 0 {
-		if _, to, ok := pl.Work.Time(o.Kind, o.Params.Stage, &e, o.For); ok && next > to {
-			return nil
-		}
-	} else if !slices.ContainsFunc(o.Params.Spans, func(s job.Span) bool { return s.To >= next }) {
-		return nil
+	if !pl.Work.Again(o, &e, done) {
+		return nil, nil
 	}
 	o.Params.Last = done
 	plants, _, err := h.kept(ctx, k)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	of, err := h.speciesOf(ctx, k)
-	if err != nil {
-		return err
-	}
-	_, err = tx.AddOrder(
-		ctx,
-		store.NewOrder{
-			PropertyID: k.PropertyID,
-			Plants:     plants,
-			OriginID:   k.OriginID,
-			Trouble:    k.Trouble,
-			Follows:    k.ID,
-			Order:      o,
-			Outlook:    pl.Curve(o, of).Outlook(pl.Today),
-			Gaps:       []store.GapRow{{OfID: k.ID, MinDays: o.Params.EveryDays, Why: "the time before"}},
-		},
-	)
-	return err
+	return &store.NewOrder{
+		PropertyID: k.PropertyID,
+		Plants:     plants,
+		OriginID:   k.OriginID,
+		Trouble:    k.Trouble,
+		Follows:    k.ID,
+		Order:      o,
+		Outlook:    pl.Curve(o, of).Outlook(pl.Today),
+		Gaps:       []store.GapRow{{OfID: k.ID, MinDays: o.Params.EveryDays, Why: "the time before"}},
+	}, err
 }
 
 // NextYear gives an order whose time has passed that of the coming garden year.

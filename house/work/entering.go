@@ -130,7 +130,11 @@ func (h *Room) OrderByHand(ctx context.Context, in HandOrder, self int64) (store
 	var of []string
 	for i, id := range in.Plants {
 		p, err := h.Store.Plant(ctx, id)
-		if err != nil || p.PropertyID != in.PropertyID {
+		there, err := store.There(err)
+		if err != nil {
+			return n, job.Curve{}, err
+		}
+		if !there || p.PropertyID != in.PropertyID {
 			bad.Add(fmt.Sprintf("plants[%d]", i), id, "is not on this property, or was removed")
 			continue
 		}
@@ -138,7 +142,9 @@ func (h *Room) OrderByHand(ctx context.Context, in HandOrder, self int64) (store
 			n.Plants, of = append(n.Plants, id), append(of, p.Species)
 		}
 	}
-	h.handGaps(ctx, in, self, &n, &bad)
+	if err := h.handGaps(ctx, in, self, &n, &bad); err != nil {
+		return n, job.Curve{}, err
+	}
 	if bad != nil {
 		return n, job.Curve{}, bad
 	}
@@ -155,10 +161,15 @@ func (h *Room) OrderByHand(ctx context.Context, in HandOrder, self int64) (store
 }
 
 // handGaps takes over the gaps to other orders.
-func (h *Room) handGaps(ctx context.Context, in HandOrder, self int64, n *store.NewOrder, bad *invalid.Fields) {
+func (h *Room) handGaps(ctx context.Context, in HandOrder, self int64, n *store.NewOrder, bad *invalid.Fields) error {
 	for i, a := range in.After {
 		at := fmt.Sprintf("after[%d].", i)
-		if _, err := h.Store.Order(ctx, a.ID); err != nil || a.ID == self {
+		_, err := h.Store.Order(ctx, a.ID)
+		there, err := store.There(err)
+		if err != nil {
+			return err
+		}
+		if !there || a.ID == self {
 			bad.Add(at+"id", a.ID, "is no job that could come first")
 		}
 		if a.MaxDays > 0 && a.MaxDays < a.MinDays {
@@ -166,6 +177,7 @@ func (h *Room) handGaps(ctx context.Context, in HandOrder, self int64, n *store.
 		}
 		n.Gaps = append(n.Gaps, store.GapRow{OfID: a.ID, MinDays: a.MinDays, MaxDays: a.MaxDays, Why: a.Why})
 	}
+	return nil
 }
 
 // cautionsOf are what a species can do to people and animals.

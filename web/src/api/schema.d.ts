@@ -5255,6 +5255,11 @@ export interface components {
             crew: string;
             /**
              * Format: int64
+             * @description Of the crew; absent where none was entered of that name
+             */
+            crew_id?: number;
+            /**
+             * Format: int64
              * @description People needed
              */
             crew_size: number;
@@ -5640,6 +5645,11 @@ export interface components {
             crew: string;
             /**
              * Format: int64
+             * @description Of the crew; absent where none was entered of that name
+             */
+            crew_id?: number;
+            /**
+             * Format: int64
              * @description People needed
              */
             crew_size: number;
@@ -5739,6 +5749,11 @@ export interface components {
             costs: number[] | null;
             /** @description Who goes */
             crew: string;
+            /**
+             * Format: int64
+             * @description Of the crew; absent where none was entered of that name
+             */
+            crew_id?: number;
             /**
              * Format: int64
              * @description People needed
@@ -8262,10 +8277,10 @@ export interface components {
             hour: number;
         };
         Sheet: {
-            /** @description Empty: of all */
+            /** @description Its name; empty: of all */
             crew: string;
             /** @description That have work on the day */
-            crews: string[] | null;
+            crews: components["schemas"]["SheetCrew"][] | null;
             /** Format: date */
             day: string;
             /** @description What is taken along in the morning */
@@ -8276,6 +8291,11 @@ export interface components {
             skills: string[] | null;
             /** @description In the order of the day */
             visits: components["schemas"]["SheetVisit"][] | null;
+        };
+        SheetCrew: {
+            /** Format: int64 */
+            id: number;
+            name: string;
         };
         SheetJob: {
             address: string;
@@ -8295,6 +8315,11 @@ export interface components {
             common: string;
             /** @description Who goes */
             crew: string;
+            /**
+             * Format: int64
+             * @description Of the crew; absent where none was entered of that name
+             */
+            crew_id?: number;
             /**
              * Format: int64
              * @description People needed
@@ -19474,8 +19499,8 @@ export interface operations {
                 from: string;
                 /** @description Last day */
                 to: string;
-                /** @description Its name; all when absent */
-                crew?: string;
+                /** @description Its id; all when absent */
+                crew?: number;
             };
             header?: {
                 "Accept-Language"?: string;
@@ -19494,6 +19519,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -20084,8 +20118,8 @@ export interface operations {
             query?: {
                 /** @description Today when absent */
                 day?: string;
-                /** @description Its name; all when absent */
-                crew?: string;
+                /** @description Its id; all when absent */
+                crew?: number;
             };
             header?: never;
             path?: never;
@@ -20102,6 +20136,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -20129,8 +20172,8 @@ export interface operations {
             query?: {
                 /** @description Today when absent */
                 day?: string;
-                /** @description Its name; all when absent */
-                crew?: string;
+                /** @description Its id; all when absent */
+                crew?: number;
             };
             header?: never;
             path?: never;
@@ -20147,6 +20190,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -20214,8 +20266,8 @@ export interface operations {
             query?: {
                 /** @description Today when absent */
                 day?: string;
-                /** @description Its name; all when absent */
-                crew?: string;
+                /** @description Its id; all when absent */
+                crew?: number;
             };
             header?: never;
             path?: never;
@@ -20230,6 +20282,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -20257,8 +20318,8 @@ export interface operations {
             query?: {
                 /** @description Today when absent */
                 day?: string;
-                /** @description Its name; all when absent */
-                crew?: string;
+                /** @description Its id; all when absent */
+                crew?: number;
             };
             header?: {
                 "Accept-Language"?: string;
@@ -20277,6 +20338,15 @@ export interface operations {
                 };
                 content: {
                     "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,48 @@
+package treatment
+
+import (
+	"slices"
+	"strings"
+
+	"mezzadro/core/cause"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+)
+
+// feedMeans are the means a plant is fed with by its kind: the card in hand serves.
+var feedMeans = []string{"organic-feed", "mineral-feed"}
+
+// Serves reports that a card's means is what a job asks for.
+func Serves(card, asked string) bool {
+	return card == asked || slices.Contains(feedMeans, card) && slices.Contains(feedMeans, asked)
+}
+
+// lookMinutes is what a look whether it helped takes.
+const lookMinutes = 10
+
+// After is what a treatment asks for once a time of a step was done, by the plan that knows of it: that step's next time,
+// with its date, or else the look whether it helped; false for neither.
+func (o Answer) After(a Ask, rung string, step int, today day.Day) (job.Order, Dated, bool) {
+	for _, d := range o.Steps {
+		if d.N == step && o.Rung == rung {
+			return o.Order(a, d), d, true
+		}
+	}
+	if !o.Look.Given() || o.Ends != "done" && len(o.Steps) > 0 {
+		return job.Order{}, Dated{}, false
+	}
+	return job.Order{
+		Key:      "look",
+		Kind:     job.Look,
+		Title:    "Look whether it helped: " + strings.ToLower(cause.NameOf(a.Cause)),
+		Origin:   job.Programme,
+		For:      today,
+		Minutes:  lookMinutes,
+		Crew:     1,
+		Params:   job.Params{When: job.OnDay, Due: o.Look},
+		Skills:   []string{},
+		Kit:      []string{},
+		Reasons:  []string{"The treatment is done; close the find if it helped."},
+		Cautions: []string{},
+	}, Dated{}, true
+}
