@@ -93,8 +93,12 @@ const (
 // Validate names signs that are none, and those said to be both there and not there.
 func (b *Book) Validate(c Case) error {
 	var bad invalid.Fields
-	for name, list := range map[string][]string{"seen": c.Seen, "not_seen": c.Absent} {
-		for i, id := range list {
+	for _, told := range []struct {
+		name string
+		list []string
+	}{{"seen", c.Seen}, {"not_seen", c.Absent}} {
+		name := told.name
+		for i, id := range told.list {
 			at := fmt.Sprintf("%s[%d]", name, i)
 			if b.sign[id] == nil {
 				bad.Add(at, id, "%q is no sign; near it: %s", id, strings.Join(b.near(id), ", "))
@@ -186,6 +190,7 @@ func (b *Book) shows(c *Cause, s *Sign, now bool) float64 {
 // state is the weights of all causes in logs, the last of what is not in the book.
 func (b *Book) state(k Case) []float64 {
 	out := make([]float64, len(b.Causes)+1)
+	known := slices.Sorted(maps.Keys(k.Known)) // a sum over a map differs in its last bits from run to run
 	for i := range b.Causes {
 		c := &b.Causes[i]
 		w := c.Prior * c.OnKind(k.Species)
@@ -197,15 +202,16 @@ func (b *Book) state(k Case) []float64 {
 				w *= lastingSeen / outOfSeason
 			}
 		}
-		for id, f := range c.Brings {
+		for _, id := range slices.Sorted(maps.Keys(c.Brings)) {
+			f := c.Brings[id]
 			if _, told := c.Signs[id]; !told && slices.Contains(k.Seen, id) {
 				w *= f
 			}
 		}
 		l := math.Log(w)
-		for id, is := range k.Known {
+		for _, id := range known {
 			if !k.told(id) {
-				l += math.Log(c.known(id, is))
+				l += math.Log(c.known(id, k.Known[id]))
 			}
 		}
 		for _, id := range k.Seen {

@@ -1,6 +1,8 @@
 package cause
 
 import (
+	"maps"
+	"slices"
 	"time"
 
 	"mezzadro/core/day"
@@ -53,7 +55,8 @@ func LatelyOf(hours []weather.Hour, zone *time.Location, today day.Day) Lately {
 		s.min, s.max, s.gale = min(s.min, h.TempC), max(s.max, h.TempC), s.gale || h.WindMS >= galeMS
 	}
 	out := Lately{Days: len(days), MinC: 99, MaxC: -99}
-	for d, s := range days {
+	for _, d := range slices.Sorted(maps.Keys(days)) {
+		s := days[d]
 		ago := today.Sub(d)
 		out.MinC, out.Rain30, out.Gale = min(out.MinC, s.min), out.Rain30+s.rain, out.Gale || s.gale
 		if ago < 14 && s.rain > leafDryMM {
