@@ -7,10 +7,8 @@ import (
 	"strings"
 
 	"mezzadro/core/day"
-	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/core/season"
-	"mezzadro/core/treatment"
 )
 
 // Sky is the weather of a day: told for the near ones, usual for the rest.
@@ -55,24 +53,6 @@ const (
 	Aloft Work = "aloft" // climbing and felling: no wind, no frost, no heavy rain
 	Earth Work = "earth" // planting and digging: neither frozen nor sodden
 )
-
-// WorkOf is what weather an order wants: by its kind, what it uses and whether it is done aloft.
-func WorkOf(kind job.Kind, use string, skills []string) Work {
-	switch kind {
-	case job.Treat:
-		if a := treatment.Built().Active(use); a != nil && a.WindMS > 0 {
-			return Spray
-		}
-	case job.Prune, job.TipBack, job.CutBack, job.CutToBase, job.Shorten:
-		if slices.Contains(skills, job.Arborist) || slices.Contains(skills, job.Climbing) {
-			return Aloft
-		}
-		return Cut
-	case job.Replace, job.PlantOut, job.Lift:
-		return Earth
-	}
-	return Any
-}
 
 // The usual weather of a day.
 const (

@@ -5,32 +5,8 @@ import (
 	"time"
 
 	"mezzadro/core/day"
-	"mezzadro/core/job"
 	"mezzadro/core/season"
 )
-
-func TestWorkOf(t *testing.T) {
-	for _, c := range []struct {
-		name   string
-		kind   job.Kind
-		use    string
-		skills []string
-		want   Work
-	}{
-		{"oil on dormant wood", job.Treat, "oil", nil, Spray},
-		{"a grease band put on", job.Treat, "grease-band", nil, Any},
-		{"a rose pruned from the ground", job.Prune, "", nil, Cut},
-		{"a limb by the climber", job.Prune, "", []string{job.Climbing}, Aloft},
-		{"a crown that needs the arborist", job.Shorten, "", []string{job.Arborist}, Aloft},
-		{"the climber looks, but cuts nothing", job.Look, "", []string{job.Climbing}, Any},
-		{"a dead lavender replaced", job.Replace, "", nil, Earth},
-		{"dahlias lifted", job.Lift, "", nil, Earth},
-	} {
-		if got := WorkOf(c.kind, c.use, c.skills); got != c.want {
-			t.Errorf("%s: wants the weather of %q, not %q", c.name, got, c.want)
-		}
-	}
-}
 
 // Sunrise and sunset are from an almanac, to a quarter of an hour or so.
 func TestDaylight(t *testing.T) {

@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/kinds"
 	"mezzadro/core/rounds"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
@@ -133,6 +134,7 @@ func (o *planned) add(
 		place = o.place(pl)
 		at[k.PropertyID] = place
 	}
+	kind, _ := kinds.Of(k.Kind)
 	j := rounds.Job{
 		Title:   k.Title,
 		Place:   place,
@@ -142,8 +144,8 @@ func (o *planned) add(
 		Costs:   costs,
 		Later:   later,
 		Weight:  cmp.Or(pl.Property.Value, 1),
-		Urgent:  k.Kind == job.MakeSafe,
-		Work:    rounds.WorkOf(k.Kind, k.Params.V.Use, k.Body.V.Skills),
+		Urgent:  kind.Urgent,
+		Work:    kinds.Weather(k.Kind, k.Params.V.Use, k.Body.V.Skills),
 		Told:    k.Told != "",
 	}
 	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {

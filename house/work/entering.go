@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
+	"mezzadro/core/kinds"
 	"mezzadro/core/pruning"
 	"mezzadro/house/estate"
 	"mezzadro/store"
@@ -51,23 +52,6 @@ type AfterIn struct {
 	Why     string `json:"why,omitempty" maxLength:"200"`
 }
 
-// handKinds are the kinds of work that can be asked for by hand and follow the season.
-var handKinds = []job.Kind{
-	job.Other,
-	job.Walk,
-	job.Look,
-	job.CutBack,
-	job.TipBack,
-	job.CutToBase,
-	job.Feed,
-	job.Water,
-	job.Mulch,
-	job.Protect,
-	job.Guard,
-	job.Replace,
-	job.Prune,
-}
-
 // order checks what was entered and makes the order of it.
 func (in HandOrder) order(today day.Day) (job.Order, error) {
 	o := job.Order{
@@ -104,8 +88,8 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 	if in.Purpose != "" && (in.Kind != job.Prune || !slices.Contains(pruning.Purposes, pruning.Purpose(in.Purpose))) {
 		bad.Add("purpose", in.Purpose, "is for prune alone; want one of %q", pruning.Purposes)
 	}
-	if !slices.Contains(handKinds, o.Kind) {
-		bad.Add("kind", in.Kind, "%q is no kind of work that is asked for by hand; want one of %q", in.Kind, handKinds)
+	if kind, _ := kinds.Of(o.Kind); !kind.ByHand {
+		bad.Add("kind", in.Kind, "%q is no kind of work that is asked for by hand; want one of %q", in.Kind, kinds.ByHand())
 	} else if !o.Kind.ByDays() && len(in.Plants) == 0 {
 		bad.Add("plants", nil, "are missing: when %q is best done hangs on the plant", o.Kind)
 	}

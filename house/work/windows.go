@@ -7,8 +7,6 @@ import (
 	"hash/fnv"
 	"time"
 
-	"mezzadro/core/day"
-	"mezzadro/core/job"
 	"mezzadro/core/rules"
 	"mezzadro/house/estate"
 	"mezzadro/store"
@@ -142,26 +140,6 @@ func (h *Room) keepWindows(ctx context.Context, ready <-chan windowed) (err erro
 	return err
 }
 
-// asking is what makes two orders at a place cost the same.
-type asking struct {
-	kind    job.Kind
-	species string
-	made    day.Day
-	when    job.When
-	due     day.Day
-	every   int
-	last    day.Day
-	stage   string
-	purpose string
-	against against
-}
-
-// against is what a treatment's curve hangs on beside its plant.
-type against struct {
-	cause, rung string
-	step        int
-}
-
 // reckoned are the list columns of a property's standing orders that say something else now. Orders that ask the same
 // on the same species share one curve.
 func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshed, error) {
@@ -173,42 +151,14 @@ func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshe
 	if err != nil {
 		return nil, err
 	}
-	type shown struct {
-		curve   job.Curve
-		outlook job.Outlook
-	}
-	shared := map[asking]shown{}
+	curves := h.Curves(pl)
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
-		of := k.Params.V
-		a := asking{
-			kind:    k.Kind,
-			species: k.Species,
-			when:    of.When,
-			due:     of.Due,
-			every:   of.EveryDays,
-			last:    of.Last,
-			stage:   of.Stage,
-			purpose: of.Purpose,
-			against: against{of.Cause, of.Rung, of.Step},
+		c, outlook, err := curves.Of(ctx, k)
+		if err != nil {
+			return nil, err
 		}
-		var s shown
-		known := false
-		if k.PlantID.Valid && len(of.Spans) == 0 {
-			a.made = store.DayOf(&k.ForDay)
-			s, known = shared[a]
-		}
-		if !known {
-			_, c, err := h.CurveOf(ctx, k, pl)
-			if err != nil {
-				return nil, err
-			}
-			s = shown{c, c.Outlook(pl.Today)}
-			if a.made != day.None {
-				shared[a] = s
-			}
-		}
-		r := store.Refreshed{ID: k.ID, Outlook: s.outlook, DayCost: estate.DayCost(s.curve, store.DayOf(k.Day), pl.Today)}
+		r := store.Refreshed{ID: k.ID, Outlook: outlook, DayCost: estate.DayCost(c, store.DayOf(k.Day), pl.Today)}
 		if !k.Same(r) {
 			out = append(out, r)
 		}
