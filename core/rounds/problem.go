@@ -240,3 +240,11 @@ func (p *Problem) open(place, d int) Span {
 	}
 	return q.Access[on]
 }
+
+// worthMost is the cost up to which the best day of a span is worth planning a job on; past it the job waits.
+const worthMost = 70
+
+// WorthPlanning reports that a job that waits has a day in a span that is worth it, by what the days cost.
+func WorthPlanning(costs []int) bool {
+	return slices.ContainsFunc(costs, func(c int) bool { return c <= worthMost })
+}

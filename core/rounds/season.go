@@ -41,6 +41,7 @@ type weekly struct {
 	job    int
 	costs  []float64 // far where it cannot be
 	best   int
+	second float64 // the least cost of any other week
 	takes  float64 // minutes of people
 	skills []int   // indices of the skills it asks for
 }
@@ -149,6 +150,12 @@ func (s *spread) weekly(j int) weekly {
 			if out.best < 0 || out.costs[w] < out.costs[out.best] {
 				out.best = w
 			}
+		}
+	}
+	out.second = far
+	for w, c := range out.costs {
+		if w != out.best {
+			out.second = min(out.second, c)
 		}
 	}
 	for i, skill := range s.skills {
@@ -280,8 +287,12 @@ func (s *spread) swapIn(j int, there []int) bool {
 		s.put(j, k.best, 1)
 		return true
 	}
+	most := s.roomElsewhere(k.best, from, k.takes)
 	for _, other := range there {
 		o := &s.jobs[other]
+		if o.takes > most || o.elsewhere(k.best)-o.costs[k.best] >= gain-1e-9 {
+			continue // no other week has hours for it, or is cheap enough
+		}
 		if s.at[other] != k.best || o.takes < k.takes && s.room[k.best]+o.takes < k.takes {
 			continue
 		}
@@ -309,6 +320,27 @@ func (s *spread) swapIn(j int, there []int) bool {
 		}
 	}
 	return false
+}
+
+// roomElsewhere is the most hours that any week but one has, once what takes so long has left another (-1: none).
+func (s *spread) roomElsewhere(but, left int, takes float64) (most float64) {
+	for w, room := range s.room {
+		if w == left {
+			room += takes
+		}
+		if w != but {
+			most = max(most, room)
+		}
+	}
+	return most
+}
+
+// elsewhere is the least that a job costs in any week but one.
+func (k *weekly) elsewhere(w int) float64 {
+	if w == k.best {
+		return k.second
+	}
+	return k.costs[k.best]
 }
 
 // leaving is what a job costs that finds no week.

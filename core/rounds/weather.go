@@ -160,3 +160,15 @@ func (p *Problem) byDay(list []Sky) []*Sky {
 	}
 	return out
 }
+
+// rainedOff is the rain of a day that somebody says is wet, mm: what wants it dry is not done on it.
+const rainedOff = 15
+
+// RainOn has it rain on a day of a stretch of weather, as somebody says who sees the sky; more, if more was told.
+func RainOn(sky []Sky, d day.Day) {
+	for i := range sky {
+		if sky[i].Day == d {
+			sky[i].Told, sky[i].RainMM = true, max(rainedOff, sky[i].RainMM)
+		}
+	}
+}

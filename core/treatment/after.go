@@ -46,3 +46,14 @@ func (o Answer) After(a Ask, rung string, step int, today day.Day) (job.Order, D
 		Cautions: []string{},
 	}, Dated{}, true
 }
+
+// ClosedDays is for how many days after a treatment nobody works on the plant, by the first of the firm's own cards of
+// that means; 0 without one.
+func ClosedDays(use string, cards []Card) int {
+	for i := range cards {
+		if use != "" && cards[i].Active == use {
+			return cards[i].ClosedDays()
+		}
+	}
+	return 0
+}

@@ -46,6 +46,7 @@ type Place struct {
 
 	Rules  rules.House
 	mu     *sync.Mutex
+	curves *sync.Map // kinds.Ask → *Shared
 	stages map[stageOf]func(day.Day) catalogue.Stage
 }
 
@@ -102,6 +103,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 		Normals:  n,
 		Rules:    here,
 		mu:       &sync.Mutex{},
+		curves:   &sync.Map{},
 		stages:   map[stageOf]func(day.Day) catalogue.Stage{},
 	}
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))

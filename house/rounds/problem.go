@@ -30,11 +30,8 @@ type planned struct {
 	sick    map[int64]bool    // properties with a find that tools or soil carry on
 }
 
-// What makes a job worth looking at for a span.
-const (
-	laterMost  = 70 // from what cost on its best day a waiting job is left out
-	plannedMax = 5000
-)
+// plannedMax is how many jobs are planned at once.
+const plannedMax = 5000
 
 // problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
 // anew: what stands may move, unless it is pinned or was told.
@@ -80,9 +77,11 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 			}
 			places[k.PropertyID] = pl
 		}
-		if err := out.add(ctx, h, k, pl, at, cards, anew); err != nil {
+		c, err := h.Work.Shared(ctx, k, pl)
+		if err != nil {
 			return nil, err
 		}
+		out.add(k, c, pl, at, cards, anew)
 		if len(out.orders) >= plannedMax {
 			break
 		}
@@ -98,36 +97,25 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 
 // add adds an order as a job, if it has a day in the span.
 func (o *planned) add(
-	ctx context.Context,
-	h *Room,
 	k store.OrderFull,
+	c *estate.Shared,
 	pl *estate.Place,
 	at map[int64]int,
 	cards []treatment.Card,
 	anew bool,
-) error {
+) {
 	p := o.problem
-	_, c, err := h.Work.CurveOf(ctx, k, pl)
-	if err != nil {
-		return err
-	}
 	on := store.DayOf(k.Day)
 	inSpan := on.Given() && on >= p.From && on < p.From+day.Day(p.Days)
 	if on.Given() && on >= p.From && !inSpan {
-		return nil // it stands on a day after the span
+		return // it stands on a day after the span
 	}
-	costs, least := make([]int, p.Days), rounds.Forbidden
-	for d := range costs {
-		if costs[d] = c.On(p.From + day.Day(d)).Int(); costs[d] < least {
-			least = costs[d]
-		}
+	costs, later := c.Span(p.From, p.Days)
+	if !rounds.WorthPlanning(costs) && !inSpan && !on.Given() {
+		return
 	}
-	if least > laterMost && !inSpan && !on.Given() {
-		return nil
-	}
-	later := rounds.Forbidden
-	for d := p.From + day.Day(p.Days); d < c.End(); d++ {
-		later = min(later, c.On(d).Int())
+	if inSpan {
+		costs = slices.Clone(costs) // where it stands changes them
 	}
 	place, known := at[k.PropertyID]
 	if !known {
@@ -154,13 +142,12 @@ func (o *planned) add(
 		j.Plants = o.several[k.ID]
 	}
 	if k.Kind == job.Treat {
-		j.Closes = closes(k.Params.V.Use, cards)
+		j.Closes = treatment.ClosedDays(k.Params.V.Use, cards)
 	}
 	if inSpan {
 		o.stands(&j, k, int(on-p.From), anew)
 	}
-	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c)
-	return nil
+	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c.Curve)
 }
 
 // grantable are the skills that a person can be entered with; others are told on the day sheet alone.
@@ -191,16 +178,6 @@ func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
 		j.Pin = &rounds.Pin{Crew: crew, Day: d}
 		j.Costs[d] = min(j.Costs[d], 100)
 	}
-}
-
-// closes is for how many days after a treatment nobody works on the plant, by the firm's own card.
-func closes(use string, cards []treatment.Card) int {
-	for i := range cards {
-		if use != "" && cards[i].Active == use {
-			return cards[i].ClosedDays()
-		}
-	}
-	return 0
 }
 
 // sick are the properties with an open find that tools or soil carry to the next.

@@ -113,9 +113,6 @@ type proposals struct {
 	by   map[int64]*proposal
 }
 
-// rainedOff is the rain of a day that somebody says is wet, mm.
-const rainedOff = 15
-
 // Span and time of a search where nobody said.
 const (
 	proposedDays = 14

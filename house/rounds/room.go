@@ -16,6 +16,7 @@ type Room struct {
 	Work  *work.Room
 	Treat *treat.Room
 
+	spread    spreadOver
 	proposed  proposals
 	searching sync.Mutex // one search at a time: each takes all cores
 	searches  sync.WaitGroup

@@ -100,7 +100,7 @@ func (h *Room) begin(of *planned, in ProposalIn) error {
 	}
 	for _, d := range in.Wet {
 		for i := range of.problem.Places {
-			rain(of.problem.Places[i].Sky, d)
+			rounds.RainOn(of.problem.Places[i].Sky, d)
 		}
 	}
 	for i, a := range in.Away {
@@ -118,15 +118,6 @@ func (h *Room) begin(of *planned, in ProposalIn) error {
 		of.problem.Jobs[j].Pin = &rounds.Pin{Crew: pin.Crew, Day: d, At: pin.At}
 	}
 	return nil
-}
-
-// rain makes a day wet.
-func rain(sky []rounds.Sky, d day.Day) {
-	for i := range sky {
-		if sky[i].Day == d {
-			sky[i].Told, sky[i].RainMM = true, max(rainedOff, sky[i].RainMM)
-		}
-	}
 }
 
 // longestSearch ends a search whatever number of tries it was given.

@@ -2,6 +2,8 @@ package rounds
 
 import (
 	"context"
+	"fmt"
+	"sync"
 
 	"mezzadro/core/day"
 	"mezzadro/core/rounds"
@@ -36,8 +38,29 @@ type WeekMoved struct {
 // seasonShown is how many jobs of a season are named.
 const seasonShown = 200
 
-// SeasonOf spreads all standing jobs over the weeks to come.
+// spreadOver is what the weeks were last worked out for; what they hang on is told by its text.
+type spreadOver struct {
+	mu   sync.Mutex
+	of   string
+	told WeeksAhead
+}
+
+// SeasonOf spreads all standing jobs over the weeks to come: worked out once for a state of the record and a day.
 func (h *Room) SeasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
+	h.spread.mu.Lock()
+	defer h.spread.mu.Unlock()
+	of := fmt.Sprint(h.Today(), " ", h.Store.Rev(), " ", weeks)
+	if h.spread.of == of {
+		return h.spread.told, nil
+	}
+	out, err := h.seasonOf(ctx, weeks)
+	if err == nil {
+		h.spread.of, h.spread.told = of, out
+	}
+	return out, err
+}
+
+func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	out := WeeksAhead{Weeks: []WeekAhead{}, Moved: []WeekMoved{}, Left: []work.Order{}}
 	of, err := h.problemOf(ctx, h.Today(), 7*weeks, true)
 	if err != nil {

@@ -158,6 +158,19 @@ func (h *Room) CurveOf(ctx context.Context, k store.OrderFull, pl *estate.Place)
 	return o, pl.Curve(o, of), nil
 }
 
+// Shared is what each day costs for an order, drawn once for all orders on one plant that ask the same.
+func (h *Room) Shared(ctx context.Context, k store.OrderFull, pl *estate.Place) (*estate.Shared, error) {
+	if !k.PlantID.Valid {
+		_, c, err := h.CurveOf(ctx, k, pl)
+		return &estate.Shared{Curve: c, Outlook: c.Outlook(pl.Today)}, err
+	}
+	o, err := k.Core()
+	if err != nil {
+		return nil, err
+	}
+	return pl.Shared(o, k.Species), nil
+}
+
 // speciesOf are the species of the plants an order is for.
 func (h *Room) speciesOf(ctx context.Context, k store.OrderFull) ([]string, error) {
 	if k.PlantID.Valid || k.Plants < 2 {

@@ -151,14 +151,13 @@ func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshe
 	if err != nil {
 		return nil, err
 	}
-	curves := h.Curves(pl)
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
-		c, outlook, err := curves.Of(ctx, k)
+		c, err := h.Shared(ctx, k, pl)
 		if err != nil {
 			return nil, err
 		}
-		r := store.Refreshed{ID: k.ID, Outlook: outlook, DayCost: estate.DayCost(c, store.DayOf(k.Day), pl.Today)}
+		r := store.Refreshed{ID: k.ID, Outlook: c.Outlook, DayCost: estate.DayCost(c.Curve, store.DayOf(k.Day), pl.Today)}
 		if !k.Same(r) {
 			out = append(out, r)
 		}
