@@ -50,6 +50,9 @@ func TestMain(m *testing.M) {
 		os.Exit(1)
 	}
 	code := m.Run()
+	if chromium.close != nil {
+		chromium.close()
+	}
 	_ = os.RemoveAll(dir)
 	os.Exit(code)
 }
@@ -243,20 +246,47 @@ type browser struct {
 	scripts  map[network.RequestID]float64 // bytes on the wire of each script
 }
 
+// chromium is the one browser of all journeys: each has a context of its own in it, as if it were a browser of its own.
+var chromium struct {
+	once  sync.Once
+	ctx   context.Context
+	close func()
+	fault error
+}
+
+// started is the browser, begun with the first journey that wants one.
+func started() (context.Context, error) {
+	chromium.once.Do(func() {
+		opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
+			chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
+			chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"))
+		if path := os.Getenv("CHROMIUM"); path != "" {
+			opts = append(opts, chromedp.ExecPath(path))
+		}
+		actx, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
+		ctx, cancel2 := chromedp.NewContext(actx)
+		chromium.ctx, chromium.close = ctx, func() { cancel2(); cancel() }
+		chromium.fault = chromedp.Do(ctx, chromedp.EmulateViewport(800, 600))
+	})
+	return chromium.ctx, chromium.fault
+}
+
+// held is what every page of a journey begins with: what can be taken back stays until it is pressed.
+const held = "window.holdNotices = true"
+
 func open(t testing.TB, s *server, width, height int64) *browser {
 	t.Helper()
-	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("hide-scrollbars", true),
-		chromedp.Flag("lang", "en-GB"), chromedp.Flag("accept-lang", "en-GB"))
-	if path := os.Getenv("CHROMIUM"); path != "" {
-		opts = append(opts, chromedp.ExecPath(path))
+	parent, err := started()
+	if err != nil {
+		t.Fatalf("browser: %v", err)
 	}
-	actx, cancel := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, cancel := chromedp.NewContext(parent, chromedp.WithNewBrowserContext())
 	t.Cleanup(cancel)
-	ctx, cancel2 := chromedp.NewContext(actx)
-	t.Cleanup(cancel2)
 	b := &browser{t: t, ctx: ctx, url: s.url, scripts: map[network.RequestID]float64{}}
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
+		t.Fatalf("browser: %v", err)
+	}
+	if _, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: held}); err != nil {
 		t.Fatalf("browser: %v", err)
 	}
 	kind := map[network.RequestID]string{}
@@ -508,11 +538,32 @@ func (b *browser) text(css string) string {
 	return v
 }
 
+// quiet is what the page says of itself when nothing is under way: no answer that is waited for, no work, no movement,
+// and that for three frames on end.
+const quiet = `(async () => {
+  const still = () => document.readyState === 'complete' && document.fonts.status === 'loaded' && !document.querySelector('[aria-busy=true]') &&
+    (document.documentElement.dataset.requests ?? '0') === '0' && document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity);
+  for (let n = 0; n < 3; n++) {
+    if (!still()) return false;
+    await new Promise((r) => requestAnimationFrame(() => setTimeout(r)));
+  }
+  return still();
+})()`
+
 // settled waits until nothing is under way.
 func (b *browser) settled() {
 	b.t.Helper()
-	b.until("a quiet page", `document.readyState === 'complete' && document.fonts.status === 'loaded' && !document.querySelector('[aria-busy=true]')`)
-	time.Sleep(250 * time.Millisecond)
+	for deadline := time.Now().Add(patience); ; time.Sleep(25 * time.Millisecond) {
+		ctx, cancel := context.WithTimeout(b.ctx, patience)
+		still, err := chromedp.Run(ctx, chromedp.Evaluate[bool](quiet, chromedp.EvalAwaitPromise))
+		cancel()
+		if err == nil && still {
+			return
+		}
+		if time.Now().After(deadline) {
+			b.t.Fatalf("the page does not come to rest: %v", err)
+		}
+	}
 }
 
 // shot takes a picture of what is in sight.

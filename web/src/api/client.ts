@@ -14,7 +14,19 @@ export type Species = Schemas['SpeciesOut'];
 export type Entry = Schemas['CatalogueEntry'];
 export type Climate = Schemas['SeasonClimate'];
 
-export const api = createClient<paths>({ baseUrl: '/' });
+/** Answers that the page waits for: told on the page, so that whoever drives it knows when nothing is under way. */
+let underwayNow = 0;
+export async function counted(...call: Parameters<typeof fetch>): Promise<Response> {
+  const tell = (by: number) => (document.documentElement.dataset.requests = String((underwayNow += by)));
+  tell(1);
+  try {
+    return await fetch(...call);
+  } finally {
+    tell(-1);
+  }
+}
+
+export const api = createClient<paths>({ baseUrl: '/', fetch: counted });
 
 /** Whether the last answer came from this device, because the house could not be reached. */
 export const reach = { ondevice: (_is: boolean) => {}, signin: () => {} };
@@ -183,7 +195,7 @@ export async function sendFile<T>(
   const key = unanswered.keys.get(print) ?? headers[keyed];
   try {
     const answer = await answerOf<T>(
-      fetch(path, { method, headers: { 'Content-Type': kind, ...headers, ...(key ? { [keyed]: key } : {}) }, body }),
+      counted(path, { method, headers: { 'Content-Type': kind, ...headers, ...(key ? { [keyed]: key } : {}) }, body }),
     );
     unanswered.set(print, undefined);
     return answer;

@@ -1,5 +1,5 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
-import { answerOf, api, ask, type Check, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
+import { answerOf, api, ask, type Check, counted, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { alone } from './alone';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
@@ -283,7 +283,8 @@ class Field {
         if (next) await this.#sendLook(next);
         else await this.#sendPhoto(photo!);
       } catch (e) {
-        if (!stumbled(e)) throw e;
+        if (unreached(e)) throw e;
+        if (!stumbled(e)) house.fail(e); // a fault of ours: told, and nothing behind it waits for it
         this.#later.add(of);
       }
     }
@@ -408,7 +409,7 @@ class Field {
     let answer: Schemas['Photo'];
     try {
       answer = await answerOf(
-        fetch(`/api/v1/walks/${p.walk}/plants/${p.plant}/photos?${query}`, {
+        counted(`/api/v1/walks/${p.walk}/plants/${p.plant}/photos?${query}`, {
           method: 'POST',
           headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': p.key },
           body: p.blob,

@@ -96,9 +96,11 @@ export class Queue<B, K> {
           this.#sent.set(f.key, await this.#post(f.body, f.key));
           await this.drop(f.key);
         } catch (e) {
-          if (!(e instanceof Problem)) throw e;
-          if (e.status === 0) return;
-          if (e.status < 500) await this.#put({ ...f, refused: e.message, problem: e });
+          if (e instanceof Problem && e.status === 0) return;
+          if (e instanceof Problem && e.status >= 500) continue;
+          // Refused, or so broken that it cannot even be sent: it waits for its owner, and nothing behind it waits for it.
+          const problem = e instanceof Error ? e : new Error(String(e));
+          await this.#put({ ...f, refused: problem.message, problem });
         }
       }
     }, this.#lock);

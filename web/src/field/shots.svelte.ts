@@ -1,5 +1,5 @@
 /** Pictures taken at jobs that wait to be sent. */
-import { answerOf, type Schemas } from '../api/client';
+import { answerOf, counted, type Schemas } from '../api/client';
 import { device } from './device';
 import { Queue, type Waits } from './queue.svelte';
 
@@ -12,7 +12,7 @@ export interface ShotOf {
 async function post({ order, data }: ShotOf, key: string): Promise<Schemas['OrderPhoto']> {
   const bytes = Uint8Array.from(atob(data.slice(data.indexOf(',') + 1)), (c) => c.charCodeAt(0));
   return answerOf(
-    fetch(`/api/v1/orders/${order}/photos`, {
+    counted(`/api/v1/orders/${order}/photos`, {
       method: 'POST',
       headers: { 'Content-Type': 'image/jpeg', 'Idempotency-Key': key },
       body: new Blob([bytes], { type: 'image/jpeg' }),

@@ -53,7 +53,8 @@ class House {
   say(text: string, undo?: () => Promise<void>) {
     const id = ++this.#last;
     this.notes = [...this.notes.filter((n) => n.bad), { id, text, bad: false, undo }];
-    setTimeout(() => this.drop(id), undo ? 12_000 : 6_000);
+    // What can be taken back stays for a minute, or until the next thing is done; whoever drives the page can hold it.
+    if (!undo || !('holdNotices' in window)) setTimeout(() => this.drop(id), undo ? 60_000 : 6_000);
   }
 
   fail(e: unknown) {
