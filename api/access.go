@@ -6,7 +6,6 @@ import (
 	"regexp"
 	"slices"
 	"strconv"
-	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/v2"
@@ -16,44 +15,34 @@ import (
 	"mezzadro/store"
 )
 
-// anyone is what needs no sign-in.
-const anyone = ""
+// role is the least that an operation asks for: those of accounts, or anyone.
+type role string
 
-// allowed is the least role that an operation asks for, by its id. Each operation stands here: a test goes through all.
-var allowed = func() map[string]string {
-	out := map[string]string{}
-	for role, ids := range map[string]string{
-		anyone: `me first-owner sign-in sign-out take-invitation client-page`,
+// Roles of operations.
+const (
+	anyone  role = "anyone" // needs no sign-in
+	crew    role = firm.RoleCrew
+	planner role = firm.RolePlanner
+	owner   role = firm.RoleOwner
+)
 
-		// Walks, day sheets and ticking off, with what one reads for them.
-		firm.RoleCrew: `change-password sign-out-everywhere frame find lookout properties property plants plant story climates species-list species
-			species-year signs skills picture season event known-here access plan bloom actives label causes cause call-sheet calls finds guards treatment
-			add-find change-find look-for spread-watch year walk start-walk keep-look tell-look decide undo-verdict add-photo remove-photo
-			restore-photo add-outcome undo-outcome orders order order-photos add-order-photo remove-order-photo restore-order-photo tick-order
-			rounds sheet sheet-pdf route-geojson route-gpx calendar crews people mixes firm products uses propose-cuts winter
-			reckon-cause reckon-damage reckon-feeding reckon-freeze reckon-normals reckon-pruning reckon-rounds reckon-season
-			reckon-site reckon-treatment reckon-wintering`,
+// roleKey is where an operation keeps its role.
+const roleKey = "role"
 
-		firm.RolePlanner: `reckon-replacement add-call remove-call change-call restore-call add-crew remove-crew change-crew restore-crew remove-find restore-find keep-treatment
-			kinds say-kind add-order drop-order change-order put-order next-year pin-order restore-order add-person remove-person change-person
-			restore-person add-plant remove-plant change-plant keep-feeding restore-plant add-product remove-product change-product drop-label
-			keep-label restore-product add-lot add-property remove-property change-property set-access keep-cuts labels give-normals set-plan give-plan
-			take-plan plan-pdf add-underlay take-spots take-stops keep-planting take-plants give-plants restore-property take-weather give-weather
-			read-weather keep-winter letters send-letter propose proposal accept-proposal proposal-progress stop-proposal take-back-proposal
-			why-there rounds-season tellings told shopping take-pack give-pack drop-species keep-species move-today uses-csv uses-pdf take-ways
-			give-ways client-links add-client-link revoke-client-link`,
-
-		firm.RoleOwner: `everything backup back-up last-backup change-firm accounts add-account change-account remove-account restore-account invite-again end-sessions`,
-	} {
-		for _, id := range strings.Fields(ids) {
-			out[id] = role
-		}
-	}
-	return out
-}()
+// roleOf is the least role that an operation asks for; false where it has none.
+func roleOf(o *huma.Operation) (role, bool) {
+	r, is := o.Metadata[roleKey].(role)
+	return r, is
+}
 
 // sessionFor is how long one stays signed in.
 const sessionFor = 30 * 24 * time.Hour
+
+// The cookie of a session, and what the description calls it.
+const (
+	sessionCookie = "mezzadro"
+	sessionScheme = "session"
+)
 
 // Keys of a session's data.
 const (
@@ -67,7 +56,7 @@ func newSessions(s *store.Store, secure bool) *scs.SessionManager {
 	m.Store = store.Sessions{Store: s}
 	m.HashTokenInStore = true
 	m.Lifetime = sessionFor
-	m.Cookie.Name = "mezzadro"
+	m.Cookie.Name = sessionCookie
 	m.Cookie.HttpOnly = true
 	m.Cookie.SameSite = http.SameSiteLaxMode
 	m.Cookie.Secure = secure
@@ -106,8 +95,7 @@ func (s *Server) signIn(ctx context.Context, a store.Account) error {
 // admit lets an operation go on for those who may: for all while nobody has an account, which is on this machine alone.
 func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 	return func(c huma.Context, next func(huma.Context)) {
-		id := c.Operation().OperationID
-		need, known := allowed[id]
+		need, known := roleOf(c.Operation())
 		refuse := func(status int, text string) {
 			if err := huma.WriteErr(api, c, status, text); err != nil {
 				s.Estate.Log.Error("a refusal could not be written", "error", err)
@@ -135,8 +123,8 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			refuse(http.StatusUnauthorized, "sign in first: nothing you entered is lost")
 			return
 		}
-		if signed && need != anyone && slices.Index(firm.Roles, who.Role) < slices.Index(firm.Roles, need) {
-			refuse(http.StatusForbidden, "this is for "+map[string]string{firm.RolePlanner: "planners and owners", firm.RoleOwner: "owners"}[need]+" alone")
+		if signed && need != anyone && slices.Index(firm.Roles, who.Role) < slices.Index(firm.Roles, string(need)) {
+			refuse(http.StatusForbidden, "this is for "+map[role]string{planner: "planners and owners", owner: "owners"}[need]+" alone")
 			return
 		}
 		next(huma.WithContext(c, ctx))

@@ -33,6 +33,7 @@ type Server struct {
 }
 
 func init() {
+	huma.DefaultArrayNullable = false // listsNeverNull sees to that
 	// The words of refusals, for people.
 	validation.MsgExpectedRFC3339Date = "want a day of the calendar as YYYY-MM-DD"
 	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json")
@@ -85,10 +86,16 @@ func (s *Server) Register(r chi.Router) huma.API {
 	config.OpenAPIPath = "/api/v1/openapi"
 	config.Components.Schemas = huma.NewMapRegistry("#/components/schemas/", schemaName)
 	config.Components.Schemas.RegisterTypeAlias(reflect.TypeFor[job.Cost](), reflect.TypeFor[int]())
+	config.Servers = []*huma.Server{{URL: "/", Description: "Where the program is served"}}
+	config.Components.SecuritySchemes = map[string]*huma.SecurityScheme{sessionScheme: {Type: "apiKey", In: "cookie", Name: sessionCookie,
+		Description: "A session, from sign-in. Asked for as soon as somebody has an account."}}
+	config.Security = []map[string][]string{{sessionScheme: {}}, {}}
+	config.Formats = map[string]huma.Format{"application/json": listsNeverNull, "json": listsNeverNull}
 	api := humachi.New(r, config)
 	api.UseMiddleware(s.admit(api))
 	s.routes(api)
-	addExamples(api.OpenAPI())
+	shareProblems(api.OpenAPI())
+	describe(api.OpenAPI())
 	return api
 }
 

@@ -31,6 +31,8 @@ import (
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
+
+	"github.com/go-chi/chi/v5"
 )
 
 // estate is a whole site over a record of its own.
@@ -557,6 +559,44 @@ func TestOpenAPIIsFresh(t *testing.T) {
 	}
 	if got, err := os.ReadFile("../openapi.json"); err != nil || !bytes.Equal(got, want) {
 		t.Errorf("openapi.json is stale (%v): run make generate", err)
+	}
+}
+
+// TestEverythingIsDescribed: every schema and every field says what it means, every operation who may do it, and no list
+// is said to be null.
+func TestEverythingIsDescribed(t *testing.T) {
+	o := (&Server{}).Register(chi.NewRouter()).OpenAPI()
+	for name, s := range o.Components.Schemas.Map() {
+		if s.Description == "" {
+			t.Errorf("%s does not say what it is", name)
+		}
+		for field, p := range s.Properties {
+			if p.Description == "" {
+				t.Errorf("%s.%s does not say what it is: give it a doc, or a word in words.json", name, field)
+			}
+			if p.Type == "array" && p.Nullable {
+				t.Errorf("%s.%s is said to be a list or null", name, field)
+			}
+		}
+	}
+}
+
+// TestListsAreNeverNull: a list that nobody made is written as an empty one, also within others.
+func TestListsAreNeverNull(t *testing.T) {
+	var b bytes.Buffer
+	type inner struct {
+		Left []string  `json:"left,omitempty"`
+		List []string  `json:"list"`
+		At   *float64  `json:"at"`
+		Of   [][]int   `json:"of"`
+		Zero int       `json:"zero,omitempty"`
+		By   time.Time `json:"by"`
+	}
+	if err := listsNeverNull.Marshal(&b, []inner{{Of: [][]int{nil}}}); err != nil {
+		t.Fatal(err)
+	}
+	if got, want := strings.TrimSpace(b.String()), `[{"list":[],"at":null,"of":[[]],"by":"0001-01-01T00:00:00Z"}]`; got != want {
+		t.Errorf("%s, want %s", got, want)
 	}
 }
 

@@ -10,7 +10,24 @@ import (
 	"mezzadro/house/firm"
 	"mezzadro/house/overview"
 	"mezzadro/store"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) firmRoutes(a huma.API) {
+	op(a, crew, get, "/frame", doc{"frame", "Firm", "What every screen shows", "Today, the firm, and how much wants " +
+		"attention in each place.", reads, 0}, s.frame)
+	op(a, planner, put, "/today", doc{"move-today", "Firm", "Move the sample's day", "Only the made-up sample's day can be " +
+		"moved; its simulated weather is read up to there and every window follows.", writes, 0}, s.moveToday, `{"day": "2027-04-01"}`)
+	op(a, crew, get, "/firm", doc{"firm", "Firm", "The firm's settings", "Name, units, first day of the week and house " +
+		"rules.", reads, 0}, s.firm)
+	op(a, owner, put, "/firm", doc{"change-firm", "Firm", "Change the firm's settings", "Texts are told in the new units " +
+		"from then on; the windows of orders follow the house rules.", writes, 0}, s.changeFirm, `{"name": "Tre Gelsi", "units": "metric", "week_start": 1, "rules": {"perennials": "stand"}, "version": 1}`)
+	op(a, crew, get, "/lookout", doc{"lookout", "Firm", "What weather and season ask now", "Events, the look-list by " +
+		"property, tender plants, follow-ups, overdue jobs and windows that close, over all properties.", reads, 0}, s.lookout)
+	op(a, crew, get, "/find", doc{"find", "Firm", "Find a plant, property, species, cause or job", "All words given have to be " +
+		"there. Up to limit of each kind; more says that there are others.", reads, 0}, s.find)
+}
 
 // FirmOut is the firm with its settings.
 type FirmOut struct {

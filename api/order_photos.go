@@ -14,10 +14,10 @@ import (
 )
 
 func (s *Server) orderPhotoRoutes(a huma.API) {
-	op(a, get, "/orders/{id}/photos", doc{"order-photos", "Work", "Pictures taken at a job", "The oldest first.", readsOf, 0}, s.orderPhotos)
-	op(a, post, "/orders/{id}/photos", doc{"add-order-photo", "Work", "Keep a picture taken at a job", "JPEG, PNG, WebP or GIF; it is kept without any note of where or when.", files, -1}, s.addOrderPhoto)
-	op(a, remove, "/order-photos/{id}", doc{"remove-order-photo", "Work", "Remove a picture of a job", "Out of sight, and can be restored.", writes, 0}, s.removeOrderPhoto)
-	op(a, post, "/order-photos/{id}/restore", doc{"restore-order-photo", "Work", "Bring a removed picture of a job back", "As it was.", writes, 0}, s.restoreOrderPhoto)
+	op(a, crew, get, "/orders/{id}/photos", doc{"order-photos", "Work", "Pictures taken at a job", "The oldest first.", readsOf, 0}, s.orderPhotos)
+	op(a, crew, post, "/orders/{id}/photos", doc{"add-order-photo", "Work", "Keep a picture taken at a job", "JPEG, PNG, WebP or GIF; it is kept without any note of where or when.", files, -1}, s.addOrderPhoto)
+	op(a, crew, remove, "/order-photos/{id}", doc{"remove-order-photo", "Work", "Remove a picture of a job", "Out of sight, and can be restored.", writes, 0}, s.removeOrderPhoto)
+	op(a, crew, post, "/order-photos/{id}/restore", doc{"restore-order-photo", "Work", "Bring a removed picture of a job back", "As it was.", writes, 0}, s.restoreOrderPhoto)
 }
 
 // fileIn is a picture or a PDF as it comes. The body is read here, so that one that is too large is refused in words.

@@ -5,7 +5,24 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/house/estate"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) speciesRoutes(a huma.API) {
+	op(a, crew, get, "/species", doc{"species-list", "Almanac", "The whole book of species", "Built-in entries with the " +
+		"firm's own and corrected ones.", reads, 0}, s.speciesList)
+	op(a, planner, get, "/species.yaml", doc{"give-pack", "Almanac", "Species entries as a YAML pack", "The firm's own and " +
+		"corrected ones, or all.", reads, 0}, s.givePack)
+	op(a, planner, post, "/species", doc{"take-pack", "Almanac", "Take species entries from a YAML pack", "All of them, or " +
+		"with a fault anywhere none.", files, maxCSV}, s.takePack)
+	op(a, crew, get, "/species/{id}", doc{"species", "Almanac", "One species entry", "With what the firm changed of " +
+		"it.", readsOf, 0}, s.species)
+	op(a, planner, put, "/species/{id}", doc{"keep-species", "Almanac", "Write or correct a species entry", "The built entry stays beside a corrected one.", writes, 0}, s.keepSpecies)
+	op(a, planner, remove, "/species/{id}", doc{"drop-species", "Almanac", "Take the firm's entry out", "A corrected one " +
+		"is as built again; an own one is gone, unless plants are of it.", writes, 0}, s.dropSpecies)
+	op(a, crew, get, "/species/{id}/year", doc{"species-year", "Almanac", "An entry's dates at a property", "Leaf, bloom, bud set and patience date in this year's weather, and what it bears now.", readsOf, 0}, s.speciesYear)
+}
 
 // BySpecies names an entry.
 type BySpecies struct {

@@ -12,6 +12,23 @@ import (
 	"mezzadro/house/walks"
 )
 
+func (s *Server) walkRoutes(a huma.API) {
+	op(a, crew, post, "/walks", doc{"start-walk", "Walk", "Start a property's walk of a day", "There is one a day; " +
+		"starting it twice gives the same.", adds, 0}, s.startWalk, `{"property_id": 1}`)
+	op(a, crew, get, "/walks/{id}", doc{"walk", "Walk", "One walk", "With what was found so far.", readsOf, 0}, s.walk)
+	op(a, crew, put, "/walks/{id}/plants/{plant}/checks", doc{"keep-look", "Walk", "Keep what was found at a plant", "All checks and the note; answered with the verdict they form. Where another device has written meanwhile, 409 with what it wrote.", writes, 0}, s.keepLook, `{"checks": [{"kind": "scratch", "height_m": 0.5, "result": "green"}], "note": "Leaves brown at the top"}`)
+	op(a, crew, get, "/walks/{id}/plants/{plant}/verdict", doc{"tell-look", "Walk", "The verdict on what was found at a " +
+		"plant", "Judged today, by the day it was found on.", readsOf, 0}, s.tellLook)
+	op(a, crew, post, "/walks/{id}/plants/{plant}/verdict", doc{"decide", "Walk", "Accept, overrule or put off a " +
+		"verdict", "The work it asks for becomes jobs; those of earlier verdicts on the same trouble go.", writes, 0}, s.decide, `{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 0.4, "note": "The client wants light"}`)
+	op(a, crew, post, "/walks/{id}/plants/{plant}/photos", doc{"add-photo", "Walk", "Keep a picture taken at a plant", "JPEG, PNG, WebP or GIF; it is kept without any note of where or when, unless that is given.", files, -1}, s.addPhoto)
+	op(a, crew, get, "/pictures/{hash}", doc{"picture", "Walk", "A picture", "As JPEG.", readsOf, 0}, s.picture)
+	op(a, crew, remove, "/photos/{id}", doc{"remove-photo", "Walk", "Remove a photo", "It goes out of sight and can be " +
+		"restored.", writes, 0}, s.removePhoto)
+	op(a, crew, post, "/photos/{id}/restore", doc{"restore-photo", "Walk", "Bring a removed photo back", "As it was.", writes, 0}, s.restorePhoto)
+	op(a, crew, remove, "/verdicts/{id}", doc{"undo-verdict", "Walk", "Take a plant's latest decision back", "Its jobs go, those it had dropped return.", writes, 0}, s.undoVerdict)
+}
+
 // InWalk names a plant on a walk.
 type InWalk struct {
 	ByID

@@ -8,7 +8,19 @@ import (
 	"mezzadro/exchange"
 	"mezzadro/house/estate"
 	"mezzadro/house/overview"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) weatherRoutes(a huma.API) {
+	op(a, crew, get, "/properties/{id}/season", doc{"season", "Weather", "The garden year of a property", "Normals, what was observed, frost to come, events.", readsOf, 0}, s.season)
+	op(a, crew, get, "/properties/{id}/event", doc{"event", "Weather", "One event hour by hour", "Against what plants " +
+		"there bore that day.", readsOf, 0}, s.eventChart)
+	op(a, planner, get, "/properties/{id}/weather.csv", doc{"give-weather", "Weather", "A property's hourly weather as a " +
+		"CSV file", "What matters today of it.", readsOf, 0}, s.giveWeather)
+	op(a, planner, post, "/properties/{id}/weather/read", doc{"read-weather", "Weather", "Read the weather station", "What is not kept yet, through last night; nothing is worked out anew where nothing is new.", writes, 0}, s.readWeather)
+	op(a, planner, post, "/properties/{id}/weather", doc{"take-weather", "Weather", "Take hourly weather from a CSV file", "All of it, or with a fault anywhere none; faults are named by line.", files, maxCSV}, s.weatherCSV, "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n")
+}
 
 // maxCSV is the largest weather file taken at once: some four years of hours.
 const maxCSV = 4 << 20

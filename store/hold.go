@@ -54,14 +54,14 @@ func newer(ctx context.Context, p *goose.Provider) error {
 	return nil
 }
 
-// Gone is answered for a write on a record whose folder is not there any more.
-var Gone = errors.New("the folder of the record is gone, or another stands in its place: nothing is written any more; stop the program and put the folder back")
+// ErrGone is answered for a write on a record whose folder is not there any more.
+var ErrGone = errors.New("the folder of the record is gone, or another stands in its place: nothing is written any more; stop the program and put the folder back")
 
 // there reports that the record's file is still the one that was opened.
 func (s *Store) there() error {
 	now, err := os.Stat(filepath.Join(s.folder, recordFile))
 	if err != nil || !os.SameFile(now, s.opened) {
-		return Gone
+		return ErrGone
 	}
 	return nil
 }
@@ -74,8 +74,8 @@ func Trouble(err error) string {
 		code = e.Code() & 0xff
 	}
 	switch {
-	case errors.Is(err, Gone):
-		return Gone.Error()
+	case errors.Is(err, ErrGone):
+		return ErrGone.Error()
 	case code == sqlitelib.SQLITE_FULL, errors.Is(err, syscall.ENOSPC):
 		return "the disk is full: nothing was changed; make room, then try again. Reading goes on"
 	case code == sqlitelib.SQLITE_READONLY, code == sqlitelib.SQLITE_PERM, errors.Is(err, syscall.EROFS), errors.Is(err, os.ErrPermission):

@@ -69,7 +69,7 @@ func TestFolderGone(t *testing.T) {
 	if err := os.Rename(folder, folder+".moved"); err != nil {
 		t.Fatal(err)
 	}
-	if err := write(); !errors.Is(err, Gone) || !strings.Contains(Trouble(err), "gone") {
+	if err := write(); !errors.Is(err, ErrGone) || !strings.Contains(Trouble(err), "gone") {
 		t.Errorf("the folder is gone: %v", err)
 	}
 	if err := os.Rename(folder+".moved", folder); err != nil {

@@ -3024,12 +3024,17 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description What became of a proposal that was taken. */
         Accepted: {
             /** @description Titles of jobs that were changed meanwhile, and stay as they are */
-            changed: string[] | null;
-            /** Format: int64 */
+            changed: string[];
+            /**
+             * Format: int64
+             * @description How many jobs were put on a day
+             */
             placed: number;
         };
+        /** @description When one may be at a property, and what arriving takes. */
         Access: {
             /**
              * Format: double
@@ -3037,30 +3042,46 @@ export interface components {
              */
             arrive: number;
             /** @description By weekday, Sunday first, minutes after midnight; nothing at all: any time */
-            hours: components["schemas"]["RoundsSpan"][] | null;
+            hours: components["schemas"]["RoundsSpan"][];
             /** @description Gate, key, parking */
             note: string;
             /** @description Weekdays on which nobody may come, 0 Sunday */
-            shut: number[] | null;
+            shut: number[];
         };
+        /** @description Somebody who may sign in. */
         Account: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /** @description By which one signs in */
             login: string;
+            /** @description Name */
             name: string;
-            /** @enum {string} */
+            /**
+             * @description owner, planner or crew
+             * @enum {string}
+             */
             role: "crew" | "planner" | "owner";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /** @description The invitation was not taken yet */
             waiting: boolean;
         };
+        /** @description What is entered of one. */
         AccountIn: {
             /** @description When adding: by which one signs in; a name or an address */
             login?: string;
+            /** @description Name */
             name: string;
-            /** @enum {string} */
+            /**
+             * @description owner, planner or crew
+             * @enum {string}
+             */
             role: "crew" | "planner" | "owner";
             /**
              * Format: int64
@@ -3068,6 +3089,7 @@ export interface components {
              */
             version?: number;
         };
+        /** @description What is sent to add-client-link. */
         "Add-client-linkRequest": {
             /**
              * Format: int64
@@ -3075,42 +3097,66 @@ export interface components {
              */
             days?: number;
         };
+        /** @description A gap to another order. */
         AfterIn: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /**
              * Format: int64
              * @description 0: no limit
              */
             max_days?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Days that lie between at least
+             */
             min_days?: number;
+            /** @description Why, in words */
             why?: string;
         };
+        /** @description Another plant that can have the trouble too. */
         AlongPlant: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
             /**
              * Format: int64
              * @description Of an open find of the same cause on it
              */
             find_id?: number;
+            /** @description The plant, in words */
             plant: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
+            /** @description What it would take */
             takes: components["schemas"]["Takes"];
+            /** @description It is to be treated too */
             treat: boolean;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A crew that is not there on a day: somebody is ill, the van is in repair. */
         AwayIn: {
             /**
              * Format: int64
              * @description Index among the crews
              */
             crew: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
         };
+        /** @description How a record stands with its backups. */
         BackupState: {
             /** @description There was none for a week */
             due: boolean;
@@ -3136,71 +3182,118 @@ export interface components {
              */
             plants?: number;
         };
+        /** @description A season.Band for the door. */
         BandDays: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description In an early year
+             */
             early: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description In a late year
+             */
             late: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description In a usual year, or the middle of the range
+             */
             mid: string;
         };
+        /** @description A client's call: what was asked and said, and what came of it. */
         Call: {
             /** @description Answers by question, as keys of the call sheet */
             answers: {
                 [key: string]: string;
             };
+            /** @description Who called */
             caller: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * @description What it ended in: advice given, a visit, or a picture asked for
              * @enum {string}
              */
             ending: "open" | "advice" | "visit" | "picture";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
-            not_seen: string[] | null;
+            /** @description Signs that were looked for and are not there, by id */
+            not_seen: string[];
             /**
              * Format: int64
              * @description The visit it led to; 0 without one
              */
             order_id: number;
+            /** @description The plant, in words */
             plant: string;
             /**
              * Format: int64
              * @description 0 where nobody knows which plant it is
              */
             plant_id: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description To the caller */
             said: string;
-            seen: string[] | null;
-            /** Format: double */
+            /** @description Signs that were seen, by id, or whether it was seen */
+            seen: string[];
+            /**
+             * Format: double
+             * @description Share of the leaves, shoots or buds, 0 to 1
+             */
             share: number;
+            /** @description Catalogue id of the species */
             species: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description A call to keep. */
         CallIn: {
+            /** @description What was answered, by the key of the question */
             answers?: {
                 [key: string]: string;
             };
+            /** @description Who called */
             caller?: string;
-            /** @enum {string} */
+            /**
+             * @description How it ended
+             * @enum {string}
+             */
             ending: "open" | "advice" | "visit" | "picture";
-            not_seen?: string[] | null;
-            /** Format: int64 */
+            /** @description Signs that were looked for and are not there, by id */
+            not_seen?: string[];
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id?: number;
             /**
              * Format: int64
              * @description May be left out where a plant is named
              */
             property_id?: number;
+            /** @description What was said */
             said?: string;
-            seen?: string[] | null;
-            /** Format: double */
+            /** @description Signs that were seen, by id, or whether it was seen */
+            seen?: string[];
+            /**
+             * Format: double
+             * @description Share of the leaves, shoots or buds, 0 to 1
+             */
             share?: number;
+            /** @description Catalogue id of the species */
             species?: string;
             /**
              * Format: int64
@@ -3213,11 +3306,16 @@ export interface components {
              */
             visit_on?: string;
         };
+        /** @description When it flowers and on which wood. */
         CatalogueBloom: {
             /** @description When next year's flower buds are formed, where they are formed the year before */
             buds_set?: components["schemas"]["SeasonAnchor"];
+            /** @description Anchor fixes an event of the plant's year to the season, not to a month, so that one entry serves every climate. Exactly one of Warmth, Cooling, ChillDays, DegreeDays, RisingH, FallingH, LastFrost, FirstFrost and After is given; Chill and MeanC go with Warmth, MeanC with ChillDays too, and Days moves the result. */
             end: components["schemas"]["SeasonAnchor"];
-            /** @enum {string} */
+            /**
+             * @description On which wood it blooms, or how it is grafted
+             * @enum {string}
+             */
             habit: "old wood" | "new wood" | "both" | "spur" | "once-flowering rose" | "repeat rose" | "perennial" | "palm" | "conifer" | "vine that bleeds" | "tender subshrub" | "citrus" | "evergreen for leaf";
             /**
              * Format: double
@@ -3229,18 +3327,29 @@ export interface components {
              * @description Share of the bloom on last year's wood or older, 0 to 1
              */
             old_wood: number;
+            /** @description First day of the costs */
             start: components["schemas"]["SeasonAnchor"];
         };
+        /** @description Caution warns of what can hurt a person or an animal. */
         CatalogueCaution: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "poisonous" | "skin" | "thorns" | "pets" | "allergy";
+            /** @description In words */
             text: string;
         };
+        /** @description A field in which an entry was corrected. */
         CatalogueDifference: {
+            /** @description As it is built in */
             built: string;
+            /** @description The field */
             field: string;
+            /** @description As the firm has it */
             yours: string;
         };
+        /** @description What the catalogue knows of a species or a group of cultivars. */
         CatalogueEntry: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
@@ -3248,9 +3357,13 @@ export interface components {
             basis?: {
                 [key: string]: string;
             };
+            /** @description When it flowers and on which wood. */
             bloom: components["schemas"]["CatalogueBloom"];
+            /** @description Botanical name */
             botanical: string;
-            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: components["schemas"]["CatalogueCaution"][];
+            /** @description Common name */
             common: string;
             /**
              * Format: double
@@ -3259,23 +3372,35 @@ export interface components {
             drying_kpa_h: number;
             /** @description What of it is eaten */
             edible?: string;
+            /** @description Botanical family */
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
-            /** @enum {string} */
+            /**
+             * @description Growth form
+             * @enum {string}
+             */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
+            /** @description Whether a plant is grafted, and what its rootstock looks like. */
             graft: components["schemas"]["CatalogueGraft"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Usual growth of a year, cm
+             */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            /** @enum {string} */
+            /**
+             * @description How far back it may be cut
+             * @enum {string}
+             */
             hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
              */
             hardiness_c: number;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Spreads into the wild or the neighbours' ground in some regions */
             invasive?: boolean;
@@ -3288,16 +3413,29 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            /** @enum {string} */
+            /**
+             * @description When it has leaves
+             * @enum {string}
+             */
             leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
-            /** @enum {string} */
+            /**
+             * @description Light that it wants, or that there is
+             * @enum {string}
+             */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description Troubles it is prone to, by id */
-            pests: string[] | null;
-            /** @enum {string} */
+            pests: string[];
+            /**
+             * @description How dangerous it is to pets
+             * @enum {string}
+             */
             pet_danger: "none" | "mild" | "serious";
-            /** @enum {string} */
+            /**
+             * @description How poisonous it is to people
+             * @enum {string}
+             */
             poisonous: "no" | "mild" | "strong";
             /**
              * Format: double
@@ -3314,11 +3452,19 @@ export interface components {
              * @description How far its roots go, in crown spreads
              */
             root_reach: number;
-            /** @enum {string} */
+            /**
+             * @description It bleeds sap when cut before the leaves come
+             * @enum {string}
+             */
             sap_bleeding: "none" | "some" | "heavy";
+            /** @description It lives few years */
             short_lived?: boolean;
-            /** @enum {string} */
+            /**
+             * @description How wet the soil is that it wants
+             * @enum {string}
+             */
             soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
+            /** @description It has spines */
             spiny?: boolean;
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
@@ -3330,6 +3476,7 @@ export interface components {
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
         };
+        /** @description What a kind's flowers look and smell like, and what they are worth to insects. */
         CatalogueFlower: {
             /**
              * Format: double
@@ -3342,41 +3489,63 @@ export interface components {
              */
             bees?: "some" | "rich" | "";
             /** @description The usual ones of the kind's varieties */
-            colours?: ("white" | "cream" | "yellow" | "orange" | "red" | "pink" | "purple" | "blue" | "green")[] | null;
+            colours?: ("white" | "cream" | "yellow" | "orange" | "red" | "pink" | "purple" | "blue" | "green")[];
             /** @description One smells it from a step away */
             scent?: boolean;
         };
+        /** @description Whether a plant is grafted, and what its rootstock looks like. */
         CatalogueGraft: {
-            /** @enum {string} */
+            /**
+             * @description On which wood it blooms, or how it is grafted
+             * @enum {string}
+             */
             habit: "own roots" | "sometimes" | "usually";
             /** @description How leaves from below the graft differ */
             rootstock_leaf?: string;
         };
+        /** @description A trouble a species may be prone to. */
         CataloguePest: {
+            /** @description Number or name by which it is asked for */
             id: string;
+            /** @description Name */
             name: string;
         };
+        /** @description A plant's size when grown up, metres. */
         CatalogueSize: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m: number;
         };
+        /** @description One answer of several; more than one may hold where the question says so. */
         CauseAnswer: {
+            /** @description By which it is told from the others */
             key: string;
             /** @description Signs it says are not there */
-            not_seen?: string[] | null;
+            not_seen?: string[];
             /** @description Signs it says are there, by id */
-            seen?: string[] | null;
+            seen?: string[];
+            /** @description In words */
             text: string;
         };
+        /** @description What a client is asked on the telephone, in a client's words, with answers that tell signs. */
         CauseAsked: {
-            answers: components["schemas"]["CauseAnswer"][] | null;
+            /** @description What was answered, by the key of the question */
+            answers: components["schemas"]["CauseAnswer"][];
+            /** @description The question, as one puts it to somebody */
             ask: string;
+            /** @description By which it is told from the others */
             key: string;
             /** @description What it tells, for who asks */
             why: string;
         };
+        /** @description How a plant compares with its kind on the property. */
         CauseComparison: {
             /** @description The difference in size is plain, but may be chance: worth a question */
             ask: boolean;
@@ -3395,6 +3564,7 @@ export interface components {
              * @description Its height or growth, m, or the share of its crown that is lost
              */
             own: number;
+            /** @description In words */
             text: string;
             /**
              * Format: double
@@ -3407,11 +3577,15 @@ export interface components {
              */
             what: "size" | "vigour" | "damage" | "";
         };
+        /** @description What a sign speaks, in natural log-odds against what is seen where nothing known is the cause. */
         CauseEvidence: {
+            /** @description Name */
             name: string;
             /** @description Told by the record of weather, place, work and finds, not by a look */
             record?: boolean;
+            /** @description Signs that were seen, by id, or whether it was seen */
             seen: boolean;
+            /** @description Id of the sign */
             sign: string;
             /**
              * Format: double
@@ -3419,6 +3593,7 @@ export interface components {
              */
             weight: number;
         };
+        /** @description CauseIn asks what may be wrong with a plant by what was seen on it. */
         CauseIn: {
             /** @description For its hemisphere; the northern half when both are absent */
             climate?: components["schemas"]["SeasonClimate"];
@@ -3428,7 +3603,7 @@ export interface components {
              */
             date?: string;
             /** @description Signs that were looked for and are not there; of all others nobody has looked */
-            not_seen?: string[] | null;
+            not_seen?: string[];
             /** @description Where it stands, where no plant tells it */
             place?: components["schemas"]["SpotIn"];
             /**
@@ -3442,7 +3617,7 @@ export interface components {
              */
             property?: number;
             /** @description Signs that are there, by id */
-            seen: string[] | null;
+            seen: string[];
             /**
              * Format: double
              * @description Of the leaves or shoots that show it, 0 to 1
@@ -3453,28 +3628,45 @@ export interface components {
             /** @description Of the last weeks, where no property tells it */
             weather?: components["schemas"]["LatelyIn"];
         };
+        /** @description A cause in the list of all. */
         CauseLine: {
             /**
              * Format: int64
              * @description Open finds of the firm
              */
             finds: number;
+            /** @description Group of the book that it stands in */
             group: string;
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /** @description Number or name by which it is asked for */
             id: string;
+            /** @description Name */
             name: string;
         };
+        /** @description A cause that another is taken for, with the signs that part them. */
         CauseLookAlike: {
-            /** @enum {string} */
+            /**
+             * @description The least that works: a rung of the ladder
+             * @enum {string}
+             */
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /** @description Number or name by which it is asked for */
             id: string;
+            /** @description Name */
             name: string;
             /** @description The sign that parts them best first */
-            parts: components["schemas"]["CauseParting"][] | null;
+            parts: components["schemas"]["CauseParting"][];
         };
+        /** @description A cause with its chance and what speaks for and against it. */
         CauseNamed: {
             /**
              * @description The least that is enough
@@ -3486,16 +3678,22 @@ export interface components {
              * @description 0 to 1; all causes with what is not in the book come to 1
              */
             chance: number;
+            /** @description What to do */
             do: string;
             /** @description The weightiest first */
-            evidence: components["schemas"]["CauseEvidence"][] | null;
+            evidence: components["schemas"]["CauseEvidence"][];
             /** @description Weather, place, work, shortage, insect, mite, fungus, bacterium, virus, plant, animal or helper */
             group: string;
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Causes it is taken for, by id */
-            mistaken: string[] | null;
+            mistaken: string[];
+            /** @description Name */
             name: string;
             /** @description The kind is known to have it again and again: expect it */
             prone: boolean;
@@ -3509,15 +3707,17 @@ export interface components {
             /** @description How it gets about, in words; empty where it does not */
             travels: string;
         };
+        /** @description The question that parts the causes best for the time it takes. */
         CauseNextSign: {
             /** @description The question as a client is asked */
             ask: string;
             /** @description Signs it is taken for, by id */
-            confused?: string[] | null;
+            confused?: string[];
             /** @description Its drawing: the part, then the mark on it */
-            draw?: string[] | null;
+            draw?: string[];
             /** @description How to look, where it is not plain */
             how?: string;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description It stays when the culprit has gone */
             lasts: boolean;
@@ -3526,13 +3726,16 @@ export interface components {
              * @description Of looking
              */
             minutes: number;
+            /** @description Name */
             name: string;
             /** @description Of the plant or its place */
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description What it comes to. */
         CauseOut: {
             /**
              * @description What to do now
@@ -3540,21 +3743,27 @@ export interface components {
              */
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
             /** @description What is likely there beside the first */
-            also: components["schemas"]["CauseNamed"][] | null;
+            also: components["schemas"]["CauseNamed"][];
             /** @description The likeliest first; up to eight */
-            causes: components["schemas"]["CauseNamed"][] | null;
-            cautions: string[] | null;
+            causes: components["schemas"]["CauseNamed"][];
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
             /** @description Signs that the record answers by itself: there, or not there */
             known: {
                 [key: string]: boolean;
             };
+            /** @description The question that parts the causes best for the time it takes. */
             next?: components["schemas"]["CauseNextSign"];
             /** @description One cause stands at 0.8 and twice the next, or all that is left asks for the same */
             settled: boolean;
-            /** @enum {string} */
+            /**
+             * @description How bad it is, in words
+             * @enum {string}
+             */
             severity: "not told" | "light" | "plain" | "heavy";
             /** @description Common name; empty where nobody knows the plant */
             species: string;
+            /** @description In words */
             text: string;
             /**
              * Format: double
@@ -3562,36 +3771,47 @@ export interface components {
              */
             unknown: number;
         };
+        /** @description What the book says of a cause, in a property's dates, with the firm's plants that may have it. */
         CausePage: {
-            /** @enum {string} */
+            /**
+             * @description The least that works: a rung of the ladder
+             * @enum {string}
+             */
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
             /** @description What it is taken for, and what is taken for it */
-            alike: components["schemas"]["CauseLookAlike"][] | null;
+            alike: components["schemas"]["CauseLookAlike"][];
+            /** @description What to do */
             do: string;
             /**
              * Format: date
              * @description First day of the property's year on which it can be at work; absent all year round
              */
             from?: string;
+            /** @description Group of the book that it stands in */
             group: string;
             /** @description What keeps it off there before it is there */
             guard?: components["schemas"]["TreatmentAnswer"];
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
             /** @description What to do when most of it does */
             heavy?: string;
             /** @description Genera, families and forms it keeps to; empty where it takes many */
-            hosts: string[] | null;
+            hosts: string[];
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Kinds the firm keeps that take it, those with the most plants first */
-            kinds: components["schemas"]["HostKind"][] | null;
+            kinds: components["schemas"]["HostKind"][];
             /** @description What is enough while little of the plant shows it */
             light?: string;
             /** @description First and last month of the northern year it can be at work in */
-            months?: number[] | null;
+            months?: number[];
+            /** @description Name */
             name: string;
             /** @description Open finds of the firm */
-            open: components["schemas"]["Find"][] | null;
+            open: components["schemas"]["Find"][];
             /** @description What would be done about it at the property today, where it shows plainly on the kind that is kept most */
             programme?: components["schemas"]["TreatmentAnswer"];
             /** @description That kind */
@@ -3599,12 +3819,15 @@ export interface components {
             /** @description Reportable in many places: ask the plant health office */
             report: boolean;
             /** @description The commonest first */
-            signs: components["schemas"]["CauseShown"][] | null;
+            signs: components["schemas"]["CauseShown"][];
             /** @description Common names of the kinds that seldom have it */
-            spared_are: string[] | null;
+            spared_are: string[];
             /** @description Kinds of its hosts that seldom have it, by catalogue id */
-            spares: string[] | null;
-            /** Format: date */
+            spares: string[];
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to?: string;
             /** @description How it gets about; empty where it does not */
             travels: string;
@@ -3619,15 +3842,17 @@ export interface components {
              */
             warmth?: number;
         };
+        /** @description A sign that tells two causes apart. */
         CauseParting: {
             /** @description The question as a client is asked */
             ask: string;
             /** @description Signs it is taken for, by id */
-            confused?: string[] | null;
+            confused?: string[];
             /** @description Its drawing: the part, then the mark on it */
-            draw?: string[] | null;
+            draw?: string[];
             /** @description How to look, where it is not plain */
             how?: string;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description It stays when the culprit has gone */
             lasts: boolean;
@@ -3641,6 +3866,7 @@ export interface components {
              * @description Of looking
              */
             minutes: number;
+            /** @description Name */
             name: string;
             /** @description Of the plant or its place */
             part: string;
@@ -3652,6 +3878,7 @@ export interface components {
              */
             theirs: number;
         };
+        /** @description How often a cause shows a sign. */
         CauseShown: {
             /** @description The question as a client is asked */
             ask: string;
@@ -3661,11 +3888,12 @@ export interface components {
              */
             chance: number;
             /** @description Signs it is taken for, by id */
-            confused?: string[] | null;
+            confused?: string[];
             /** @description Its drawing: the part, then the mark on it */
-            draw?: string[] | null;
+            draw?: string[];
             /** @description How to look, where it is not plain */
             how?: string;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description It stays when the culprit has gone */
             lasts: boolean;
@@ -3674,21 +3902,24 @@ export interface components {
              * @description Of looking
              */
             minutes: number;
+            /** @description Name */
             name: string;
             /** @description Of the plant or its place */
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
         };
+        /** @description Something that can be seen on a plant or around it. */
         CauseSign: {
             /** @description The question as a client is asked */
             ask: string;
             /** @description Signs it is taken for, by id */
-            confused?: string[] | null;
+            confused?: string[];
             /** @description Its drawing: the part, then the mark on it */
-            draw?: string[] | null;
+            draw?: string[];
             /** @description How to look, where it is not plain */
             how?: string;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description It stays when the culprit has gone */
             lasts: boolean;
@@ -3697,46 +3928,58 @@ export interface components {
              * @description Of looking
              */
             minutes: number;
+            /** @description Name */
             name: string;
             /** @description Of the plant or its place */
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
         };
+        /** @description What the spot may be doing to a plant. */
         CauseSpotFinding: {
             /** @description What to answer next; absent when all was answered */
             next?: components["schemas"]["CauseSpotQuestion"];
             /** @description The likelier first */
-            reasons: components["schemas"]["CauseSpotReason"][] | null;
+            reasons: components["schemas"]["CauseSpotReason"][];
+            /** @description In words */
             text: string;
         };
+        /** @description A question about the spot. */
         CauseSpotQuestion: {
             /** @description It asks for a distance in m */
             distance: boolean;
+            /** @description By which it is told from the others */
             key: string;
             /**
              * Format: double
              * @description How far roots are taken to go, m: nearer than that speaks for them
              */
             reach_m?: number;
+            /** @description In words */
             text: string;
         };
+        /** @description One thing that may be wrong with a spot. */
         CauseSpotReason: {
             /**
              * Format: double
              * @description 0 to 1; the chances of all with that of none of them sum to 1
              */
             chance: number;
+            /** @description By which it is told from the others */
             key: string;
             /** @description What helps */
             mend: string;
+            /** @description Name */
             name: string;
         };
+        /** @description What is sent to change-password. */
         "Change-passwordRequest": {
+            /** @description The password so far */
             old: string;
             /** @description 10 characters at least */
             password: string;
         };
+        /** @description One observation. */
         Check: {
             /**
              * Format: double
@@ -3776,16 +4019,29 @@ export interface components {
              */
             seen?: "yes" | "no" | "";
         };
+        /** @description Something that was found on a plant. */
         ClientFound: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
+            /** @description The plant, in words */
             plant: string;
+            /** @description What it is */
             what: string;
         };
+        /** @description A link that a client has. */
         ClientLink: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day it was made
+             */
             made: string;
             /** @description Shown once, when it is made */
             token?: string;
@@ -3795,12 +4051,17 @@ export interface components {
              */
             until: string;
         };
+        /** @description What a client sees of their property. */
         ClientPage: {
             /** @description Of the last sixty days */
-            done: components["schemas"]["ClientWork"][] | null;
+            done: components["schemas"]["ClientWork"][];
+            /** @description Name of the firm */
             firm: string;
-            found: components["schemas"]["ClientFound"][] | null;
-            planned: components["schemas"]["ClientWork"][] | null;
+            /** @description Something that was found on a plant. */
+            found: components["schemas"]["ClientFound"][];
+            /** @description A piece of work. */
+            planned: components["schemas"]["ClientWork"][];
+            /** @description Name of the property */
             property: string;
             /**
              * Format: date
@@ -3813,6 +4074,7 @@ export interface components {
              */
             until: string;
         };
+        /** @description A piece of work. */
         ClientWork: {
             /**
              * Format: date
@@ -3824,26 +4086,42 @@ export interface components {
              * @description Of the days that are good for it
              */
             from: string;
+            /** @description The plant, in words */
             plant: string;
+            /** @description What it is, in a few words */
             title: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description A climate type with its zone. */
         ClimateTypeOut: {
+            /** @description A place and its normals, January first. */
             climate: components["schemas"]["SeasonClimate"];
+            /** @description Hardiness zone of its mean yearly extreme minimum */
             hardiness_zone: string;
+            /** @description Number or name by which it is asked for */
             id: string;
+            /** @description Name */
             name: string;
+            /** @description Time zone, IANA name */
             zone: string;
         };
+        /** @description What one organ suffered from one thing. */
         ColdInjury: {
-            /** @enum {string} */
+            /**
+             * @description Who or what did it
+             * @enum {string}
+             */
             by: "cold" | "drying wind" | "heat" | "gale" | "standing water";
             /**
              * Format: double
              * @description Temperature at which half of it dies on that day, °C
              */
             kill_c: number;
+            /** @description Part of the plant */
             organ: string;
             /**
              * Format: double
@@ -3856,6 +4134,7 @@ export interface components {
              */
             tissue_c: number;
         };
+        /** @description What wants attention in each place. */
         Counts: {
             /**
              * Format: int64
@@ -3883,35 +4162,52 @@ export interface components {
              */
             year: number;
         };
+        /** @description People who go together in one vehicle. */
         Crew: {
             /** @description By weekday, Sunday first, minutes after midnight; nothing: not at work */
-            hours: components["schemas"]["RoundsSpan"][] | null;
-            /** Format: int64 */
+            hours: components["schemas"]["RoundsSpan"][];
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /**
              * Format: double
              * @description Loose waste the vehicle takes, m³; 0: no matter
              */
             load_m3: number;
+            /** @description Name */
             name: string;
             /** @description Days off */
-            off: string[] | null;
-            people: components["schemas"]["Person"][] | null;
+            off: string[];
+            /** @description One who works for the firm. */
+            people: components["schemas"]["Person"][];
             /** @description Of any of them */
-            skills: string[] | null;
+            skills: string[];
             /** @description Where the day begins and ends */
             start?: components["schemas"]["RoundsPoint"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description What is entered of a crew. */
         CrewIn: {
-            hours: components["schemas"]["RoundsSpan"][] | null;
-            /** Format: double */
+            /** @description A stretch of a day, minutes after midnight. */
+            hours: components["schemas"]["RoundsSpan"][];
+            /**
+             * Format: double
+             * @description Loose waste the vehicle takes, m³
+             */
             load_m3?: number;
+            /** @description Name */
             name: string;
-            off?: string[] | null;
+            /** @description Days off */
+            off?: string[];
             /** @description By id */
-            people: number[] | null;
+            people: number[];
+            /** @description First day of the costs */
             start?: components["schemas"]["RoundsPoint"];
             /**
              * Format: int64
@@ -3919,16 +4215,21 @@ export interface components {
              */
             version?: number;
         };
+        /** @description One cut that may be kept as a job. */
         CutProposed: {
             /** @description A job for it stands already */
             asked: boolean;
+            /** @description The kind of its kind that the rules go by */
             class: string;
             /**
              * Format: date
              * @description When it was last cut, where the record knows
              */
             done?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /** @description Likely hurt by the weather and not looked at yet: what is dead is told first */
             hurt: boolean;
@@ -3942,35 +4243,59 @@ export interface components {
              * @description Of a renewal over three years: which third comes next
              */
             part?: number;
+            /** @description The plant, in words */
             plant: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
-            /** @enum {string} */
+            /**
+             * @description What the cut is for
+             * @enum {string}
+             */
             purpose: "shape" | "size" | "renew" | "clear dead" | "frost damage" | "raise" | "thin" | "deadhead" | "hedge" | "train" | "sanitation" | "storm preparation" | "before lifting";
             /** @description House rules that it hangs on */
-            rules: string[] | null;
+            rules: string[];
             /** @description What was found on it and is to be cut out */
             sick?: string;
-            skills: string[] | null;
+            /** @description Skills and licences */
+            skills: string[];
+            /** @description What it is, in a few words */
             title: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
             /** @description What is done in the same visit */
-            together: components["schemas"]["PruningFollow"][] | null;
-            /** Format: double */
+            together: components["schemas"]["PruningFollow"][];
+            /**
+             * Format: double
+             * @description Loose waste, m³: an estimate
+             */
             waste_m3: number;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A cut to keep, or to propose for another purpose. */
         CutWanted: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /** @description As proposed when absent */
             purpose?: string;
         };
+        /** @description The cuts of a property's year. */
         CutsProposed: {
             /** @description By the first day of their window, on one day sound plants before sick ones */
-            cuts: components["schemas"]["CutProposed"][] | null;
-            /** Format: int64 */
+            cuts: components["schemas"]["CutProposed"][];
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /**
              * Format: double
@@ -3978,21 +4303,29 @@ export interface components {
              */
             waste_m3: number;
         };
+        /** @description The verdict with all it rests on. */
         DamageAnswer: {
+            /** @description Where life ends on the plant, m above ground, with the 80 % interval. */
             boundary: components["schemas"]["DamageBoundary"];
+            /** @description What the buds rubbed say, with an 80 % interval (Jeffreys prior). Without buds the share is 0 and the interval 0 to 1. */
             bud_survival: components["schemas"]["DamageBuds"];
             /** @description After-care, in the order of its days */
-            care: components["schemas"]["DamageCare"][] | null;
-            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            care: components["schemas"]["DamageCare"][];
+            /** @description What to mind for people, animals and the plant */
+            cautions: components["schemas"]["CatalogueCaution"][];
             /** @description What would change the verdict */
-            changes: string[] | null;
+            changes: string[];
             /** @description Where the verdict leaves it to the owner: the ways open, each of which can be accepted */
-            choices: components["schemas"]["DamageChoice"][] | null;
-            do: string[] | null;
-            dont: string[] | null;
+            choices: components["schemas"]["DamageChoice"][];
+            /** @description What to do */
+            do: string[];
+            /** @description What not to do */
+            dont: string[];
             /** @description How it compares with its kind on the property; absent with fewer than three others */
             fellows?: components["schemas"]["CauseComparison"];
-            jobs: components["schemas"]["Job"][] | null;
+            /** @description How many jobs */
+            jobs: components["schemas"]["Job"][];
+            /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             leaf_out: components["schemas"]["SeasonBand"];
             /**
              * Format: date
@@ -4006,8 +4339,10 @@ export interface components {
              * @description By this day a living plant would show leaf
              */
             patience_date: string;
+            /** @description How it will turn out. */
             prognosis: components["schemas"]["OutcomePrognosis"];
-            reasons: components["schemas"]["DamageReason"][] | null;
+            /** @description Why, in words */
+            reasons: components["schemas"]["DamageReason"][];
             /** @description What a sample says of the rest of the group */
             rest?: components["schemas"]["DamageRest"];
             /** @description What the spot may be doing to it; absent where nothing points to the spot */
@@ -4017,63 +4352,112 @@ export interface components {
              * @enum {string}
              */
             trouble: "damage" | "coming winter";
+            /** @description What to do about the plant. */
             verdict: components["schemas"]["DamageVerdict"];
         };
+        /** @description Where life ends on the plant, m above ground, with the 80 % interval. */
         DamageBoundary: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Likeliest height at which life ends, m
+             */
             best_m: number;
             /**
              * Format: double
              * @description Share of the crown's leaf area above it, 0 to 1
              */
             crown_lost: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the crown that is lost at most, 0 to 1
+             */
             crown_lost_high: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the crown that is lost at least, 0 to 1
+             */
             crown_lost_low: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Highest likely height at which life ends, m
+             */
             high_m: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lowest likely height at which life ends, m
+             */
             low_m: number;
         };
+        /** @description What the buds rubbed say, with an 80 % interval (Jeffreys prior). Without buds the share is 0 and the interval 0 to 1. */
         DamageBuds: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Buds that held
+             */
             held: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Upper end of the likely range
+             */
             high: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lower end of the likely range
+             */
             low: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Buds that were rubbed
+             */
             rubbed: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of the leaves, shoots or buds, 0 to 1
+             */
             share: number;
         };
+        /** @description One thing to go on doing after the verdict. */
         DamageCare: {
             /**
              * Format: int64
              * @description 0: once
              */
             every_days: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "feed" | "water" | "mulch" | "shade" | "fruit" | "protect" | "guard" | "weigh";
+            /** @description In words */
             text: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description One way open where the owner decides. */
         DamageChoice: {
             /** @description The verdict it comes to */
             kind: string;
+            /** @description In words */
             text: string;
         };
+        /** @description DamageIn asks for a verdict from inline values. The climate is given in full, or a property's is used, with the weather observed there. */
         DamageIn: {
             /**
              * Format: double
              * @description Stem thickness at the base, mm; what is usual for form and height when absent
              */
             base_mm?: number;
-            checks: components["schemas"]["Check"][] | null;
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -4095,6 +4479,7 @@ export interface components {
              * @description The plant's height before the damage, m
              */
             height_m: number;
+            /** @description The ground over its roots is mulched */
             mulched?: boolean;
             /**
              * Format: double
@@ -4116,7 +4501,10 @@ export interface components {
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
@@ -4135,9 +4523,14 @@ export interface components {
              */
             years?: number;
         };
+        /** @description One thing that speaks for life, for death or for waiting. */
         DamageReason: {
-            /** @enum {string} */
+            /**
+             * @description For or against
+             * @enum {string}
+             */
             speaks: "alive" | "dead" | "wait" | "danger";
+            /** @description In words */
             text: string;
             /**
              * Format: double
@@ -4145,15 +4538,22 @@ export interface components {
              */
             weight: number;
         };
+        /** @description What a sample says of the rest of a group. */
         DamageRest: {
             /**
              * Format: int64
              * @description Of those looked at, like the one that was checked
              */
             alike: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Upper end of the likely range
+             */
             high: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many were looked at
+             */
             looked: number;
             /**
              * Format: int64
@@ -4165,16 +4565,27 @@ export interface components {
              * @description Plants kept as one
              */
             of: number;
+            /** @description In words */
             text: string;
         };
+        /** @description The check that would tell most. */
         DamageSuggestion: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many to rub
+             */
             buds?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m: number;
+            /** @description Which kind it is */
             kind: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description What to do about the plant. */
         DamageVerdict: {
             /**
              * Format: double
@@ -4183,8 +4594,12 @@ export interface components {
             cut_m: number;
             /** @description Where the cut goes, in words */
             cut_to: string;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "check first" | "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "regraft or replace" | "replace" | "lift and shelter" | "make safe first";
+            /** @description In one sentence */
             sentence: string;
             /**
              * Format: double
@@ -4197,50 +4612,82 @@ export interface components {
              */
             until: string;
         };
+        /** @description One product of the day. */
         DayMix: {
+            /** @description What works in it, by id; empty for work without a product */
             active: components["schemas"]["TreatmentActive"];
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
+            /** @description What is missing for the mix */
             missing?: string;
+            /** @description Name */
             name: string;
             /**
              * Format: int64
              * @description Id of the card; 0 where there is none
              */
             product: number;
+            /** @description A day's spray of one product. */
             spray: components["schemas"]["TreatmentMixed"];
             /** @description Where it goes, in the order of the day */
-            stops: string[] | null;
+            stops: string[];
+            /** @description Unit of the figures */
             unit: string;
         };
+        /** @description What was kept. */
         Decided: {
             /** @description The work it asks for, with its after-care */
-            jobs: components["schemas"]["Order"][] | null;
+            jobs: components["schemas"]["Order"][];
+            /** @description What was decided about a plant. */
             verdict: components["schemas"]["Decision"];
         };
+        /** @description What was decided about a plant. */
         Decision: {
             /** @description Who decided; empty where nobody has to sign in */
             by: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** @enum {string} */
+            /**
+             * @description What was decided: accepted, overruled or not now
+             * @enum {string}
+             */
             decision: "accepted" | "overruled" | "not now";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
+            /** @description What was noted */
             note: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
+            /** @description In one sentence */
             sentence: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the walk
+             */
             walk_id: number;
         };
+        /** @description What the gardener decides about the verdict. */
         DecisionIn: {
             /**
              * Format: double
              * @description overruled with a cut: its height, m
              */
             cut_m?: number;
-            /** @enum {string} */
+            /**
+             * @description What was decided: accepted, overruled or not now
+             * @enum {string}
+             */
             decision: "accepted" | "overruled" | "not now";
             /** @description overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open */
             kind?: string;
@@ -4257,12 +4704,19 @@ export interface components {
              */
             until?: string;
         };
+        /** @description Something that somebody did. */
         Deed: {
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was
+             */
             at: string;
+            /** @description What was done */
             did: string;
+            /** @description Name */
             name: string;
         };
+        /** @description One thing that was wrong, and with which field */
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
             location?: string;
@@ -4271,6 +4725,7 @@ export interface components {
             /** @description The value at the given location */
             value?: unknown;
         };
+        /** @description A problem document (RFC 9457) */
         ErrorModel: {
             /**
              * @description A human-readable explanation specific to this occurrence of the problem.
@@ -4278,7 +4733,7 @@ export interface components {
              */
             detail?: string;
             /** @description Optional list of individual error details */
-            errors?: components["schemas"]["ErrorDetail"][] | null;
+            errors?: components["schemas"]["ErrorDetail"][];
             /**
              * Format: uri
              * @description A URI reference that identifies the specific occurrence of the problem.
@@ -4304,6 +4759,7 @@ export interface components {
              */
             type: string;
         };
+        /** @description Something the weather did, in words and figures. */
         Event: {
             /**
              * Format: double
@@ -4315,7 +4771,10 @@ export interface components {
              * @description Suddenness of a frost: how far the minimum fell within 72 h
              */
             fall_c: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /**
              * Format: double
@@ -4327,21 +4786,36 @@ export interface components {
              * @description Of frost, unbroken but for short thaws; else past the threshold
              */
             hours: number;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Day of the event's peak
+             */
             peak: string;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description What happened, in words */
             story: string;
             /**
              * Format: double
              * @description From where it counts as an event here, in the same unit
              */
             threshold: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
+            /** @description Unit of the figures */
             unit: string;
             /**
              * Format: double
@@ -4349,20 +4823,24 @@ export interface components {
              */
             value: number;
         };
+        /** @description The weather of an event hour by hour, against what the plants that matter bore. */
         EventChart: {
+            /** @description Kind of the event */
             event: components["schemas"]["Event"];
             /** @description What the values are */
             label: string;
             /** @description What plants here bore that day, the tenderest first */
-            lines: components["schemas"]["KillLine"][] | null;
+            lines: components["schemas"]["KillLine"][];
             /** @description Start of each hour, UTC */
-            times: string[] | null;
+            times: string[];
+            /** @description Unit of the figures */
             unit: string;
             /** @description null where nothing was measured */
-            values: (number | null)[] | null;
+            values: (number | null)[];
             /** @description Time zone of the property */
             zone: string;
         };
+        /** @description One event of the weather over the properties it struck. */
         EventGroup: {
             /**
              * Format: double
@@ -4374,7 +4852,10 @@ export interface components {
              * @description Suddenness of a frost: how far the minimum fell within 72 h
              */
             fall_c: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /**
              * Format: double
@@ -4391,23 +4872,38 @@ export interface components {
              * @description Plants or groups it probably hurt more than any other recent event did
              */
             hurt: number;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Day of the event's peak
+             */
             peak: string;
             /** @description By property, the worst first */
-            places: components["schemas"]["Event"][] | null;
+            places: components["schemas"]["Event"][];
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description What happened, in words */
             story: string;
             /**
              * Format: double
              * @description From where it counts as an event here, in the same unit
              */
             threshold: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
+            /** @description Unit of the figures */
             unit: string;
             /**
              * Format: double
@@ -4415,6 +4911,7 @@ export interface components {
              */
             value: number;
         };
+        /** @description FeedingIn asks when and with what a plant is fed. */
         FeedingIn: {
             /**
              * Format: double
@@ -4422,7 +4919,8 @@ export interface components {
              */
             bed_m2?: number;
             /** @description Product cards; the firm's own when absent */
-            cards?: components["schemas"]["TreatmentCard"][] | null;
+            cards?: components["schemas"]["TreatmentCard"][];
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: double
@@ -4439,7 +4937,10 @@ export interface components {
              * @description Today when absent
              */
             date?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m?: number;
             /** @description The firm's when absent */
             house_rules?: components["schemas"]["RulesHouse"];
@@ -4472,9 +4973,13 @@ export interface components {
             property?: number;
             /** @description Catalogue id; may be left out where a plant is named */
             species?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m?: number;
         };
+        /** @description A cause that was found on a plant, or somewhere on a property. */
         Find: {
             /**
              * @description The least that is enough at this share
@@ -4503,14 +5008,24 @@ export interface components {
              * @description 0 to 1
              */
             certainty: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day it was closed; empty while it is open
+             */
             closed?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
+            /** @description What to do */
             do: string;
             /** @description How it ended */
             ending: string;
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
             /**
              * Format: date
@@ -4522,11 +5037,16 @@ export interface components {
              * @enum {string}
              */
             how: "look" | "walk" | "call";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
             /** @description Signs that were looked for and not there */
-            not_seen: string[] | null;
+            not_seen: string[];
+            /** @description What was noted */
             note: string;
             /** @description Common name and where it stands; empty without a plant */
             plant: string;
@@ -4537,13 +5057,17 @@ export interface components {
             plant_id: number;
             /** @description A wish: it is not there and is to be kept off */
             prevent: boolean;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description Reportable in many places: ask the plant health office */
             report: boolean;
             /** @description Signs that were there, by id */
-            seen: string[] | null;
+            seen: string[];
             /**
              * Format: double
              * @description Of the leaves or shoots that show it; 0 where nobody said
@@ -4551,13 +5075,20 @@ export interface components {
             share: number;
             /** @description Catalogue id; empty where nobody knows */
             species: string;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "open" | "closed";
             /** @description How it gets about; empty where it does not */
             travels: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description FindChange corrects or closes a find. */
         FindChange: {
             /**
              * Format: int64
@@ -4569,8 +5100,12 @@ export interface components {
              * @description Of the bed it is in
              */
             bed_m2?: number;
+            /** @description Id in the book of causes */
             cause: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How sure it is, 0 to 1
+             */
             certainty: number;
             /** @description How it ended; when it is closed */
             ending?: string;
@@ -4579,12 +5114,21 @@ export interface components {
              * @description When it is eaten from next
              */
             harvest?: string;
-            not_seen?: string[] | null;
+            /** @description Signs that were looked for and are not there, by id */
+            not_seen?: string[];
+            /** @description What was noted */
             note?: string;
-            seen?: string[] | null;
-            /** Format: double */
+            /** @description Signs that were seen, by id, or whether it was seen */
+            seen?: string[];
+            /**
+             * Format: double
+             * @description Share of the leaves, shoots or buds, 0 to 1
+             */
             share?: number;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "open" | "closed";
             /**
              * Format: int64
@@ -4592,6 +5136,7 @@ export interface components {
              */
             version: number;
         };
+        /** @description A find to keep. */
         FindIn: {
             /**
              * Format: int64
@@ -4625,9 +5170,14 @@ export interface components {
              * @enum {string}
              */
             how?: "look" | "walk" | "call";
-            not_seen?: string[] | null;
+            /** @description Signs that were looked for and are not there, by id */
+            not_seen?: string[];
+            /** @description What was noted */
             note?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id?: number;
             /** @description A wish: it is not there and is to be kept off */
             prevent?: boolean;
@@ -4636,7 +5186,8 @@ export interface components {
              * @description May be left out where a plant is named
              */
             property_id?: number;
-            seen?: string[] | null;
+            /** @description Signs that were seen, by id, or whether it was seen */
+            seen?: string[];
             /**
              * Format: double
              * @description Of the leaves or shoots that show it, 0 to 1
@@ -4645,7 +5196,9 @@ export interface components {
             /** @description Catalogue id, where no plant is named */
             species?: string;
         };
+        /** @description What is entered in Settings. */
         FirmIn: {
+            /** @description Name */
             name: string;
             /** @description House rules */
             rules: components["schemas"]["RulesHouse"];
@@ -4666,15 +5219,23 @@ export interface components {
              */
             week_start: 0 | 1 | 6;
         };
+        /** @description The firm with its settings. */
         FirmOut: {
+            /** @description Name */
             name: string;
             /** @description House rules */
             rules: components["schemas"]["RulesHouse"];
             /** @description The data is the made-up sample */
             sample: boolean;
-            /** @enum {string} */
+            /**
+             * @description How figures are shown and entered: metric or imperial
+             * @enum {string}
+             */
             units: "metric" | "imperial";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /**
              * Format: int64
@@ -4682,23 +5243,31 @@ export interface components {
              */
             week_start: number;
         };
+        /** @description The verdict that what was found comes to. */
         Found: {
+            /** @description Where life ends on the plant, m above ground, with the 80 % interval. */
             boundary: components["schemas"]["DamageBoundary"];
+            /** @description What the buds rubbed say, with an 80 % interval (Jeffreys prior). Without buds the share is 0 and the interval 0 to 1. */
             bud_survival: components["schemas"]["DamageBuds"];
             /** @description After-care, in the order of its days */
-            care: components["schemas"]["DamageCare"][] | null;
-            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            care: components["schemas"]["DamageCare"][];
+            /** @description What to mind for people, animals and the plant */
+            cautions: components["schemas"]["CatalogueCaution"][];
             /** @description What would change the verdict */
-            changes: string[] | null;
+            changes: string[];
             /** @description Where the verdict leaves it to the owner: the ways open, each of which can be accepted */
-            choices: components["schemas"]["DamageChoice"][] | null;
-            do: string[] | null;
-            dont: string[] | null;
+            choices: components["schemas"]["DamageChoice"][];
+            /** @description What to do */
+            do: string[];
+            /** @description What not to do */
+            dont: string[];
             /** @description How it compares with its kind on the property; absent with fewer than three others */
             fellows?: components["schemas"]["CauseComparison"];
             /** @description The checks that are kept */
-            found: components["schemas"]["Check"][] | null;
-            jobs: components["schemas"]["Job"][] | null;
+            found: components["schemas"]["Check"][];
+            /** @description How many jobs */
+            jobs: components["schemas"]["Job"][];
+            /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             leaf_out: components["schemas"]["SeasonBand"];
             /**
              * Format: date
@@ -4707,14 +5276,17 @@ export interface components {
             look_again: string;
             /** @description The check that would tell most; absent when no check can change the verdict */
             next_check?: components["schemas"]["DamageSuggestion"];
+            /** @description What was noted */
             note: string;
             /**
              * Format: date
              * @description By this day a living plant would show leaf
              */
             patience_date: string;
+            /** @description How it will turn out. */
             prognosis: components["schemas"]["OutcomePrognosis"];
-            reasons: components["schemas"]["DamageReason"][] | null;
+            /** @description Why, in words */
+            reasons: components["schemas"]["DamageReason"][];
             /** @description What a sample says of the rest of the group */
             rest?: components["schemas"]["DamageRest"];
             /**
@@ -4729,19 +5301,26 @@ export interface components {
              * @enum {string}
              */
             trouble: "damage" | "coming winter";
+            /** @description What to do about the plant. */
             verdict: components["schemas"]["DamageVerdict"];
         };
+        /** @description What was found at a plant. */
         FoundIn: {
             /**
              * Format: int64
              * @description The rev it is based on: refused where another device has written meanwhile. Whatever is kept is replaced when absent.
              */
             base?: number;
-            checks: components["schemas"]["Check"][] | null;
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /** @description What was noted */
             note?: string;
         };
+        /** @description What every screen shows round its work. */
         Frame: {
+            /** @description What wants attention in each place. */
             counts: components["schemas"]["Counts"];
+            /** @description Name of the firm */
             firm: components["schemas"]["FirmOut"];
             /**
              * Format: date
@@ -4749,12 +5328,16 @@ export interface components {
              */
             home?: string;
             /** @description The words for what a day costs, the best first */
-            levels: components["schemas"]["JobLevel"][] | null;
+            levels: components["schemas"]["JobLevel"][];
             /** @description The day can be moved: the sample's only */
             movable: boolean;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day on which one stands
+             */
             today: string;
         };
+        /** @description One event and what it did. */
         FreezeEvent: {
             /**
              * Format: double
@@ -4766,7 +5349,10 @@ export interface components {
              * @description Suddenness of a frost: how far the minimum fell within 72 h
              */
             fall_c: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /**
              * Format: double
@@ -4778,23 +5364,38 @@ export interface components {
              * @description Of frost, unbroken but for short thaws; else past the threshold
              */
             hours: number;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Day of the event's peak
+             */
             peak: string;
             /** @description In the order they were asked about */
-            plants: components["schemas"]["FreezeHurt"][] | null;
+            plants: components["schemas"]["FreezeHurt"][];
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description What happened, in words */
             story: string;
             /**
              * Format: double
              * @description From where it counts as an event here, in the same unit
              */
             threshold: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
+            /** @description Unit of the figures */
             unit: string;
             /**
              * Format: double
@@ -4802,13 +5403,17 @@ export interface components {
              */
             value: number;
         };
+        /** @description What an event is expected to have done to a plant. */
         FreezeHurt: {
             /**
              * Format: double
              * @description Chance that the lowest twentieth of the stem lives
              */
             base_alive: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Temperature at which half the buds die on that day, °C
+             */
             bud_kill_c: number;
             /**
              * Format: double
@@ -4830,13 +5435,16 @@ export interface components {
              * @description Drying dose over frozen soil, kPa·h
              */
             drying_kpa_h: number;
-            organs: components["schemas"]["ColdInjury"][] | null;
-            reasons: string[] | null;
+            /** @description What one organ suffered from one thing. */
+            organs: components["schemas"]["ColdInjury"][];
+            /** @description Why, in words */
+            reasons: string[];
             /**
              * Format: double
              * @description 0 unhurt to 1 lost
              */
             severity: number;
+            /** @description Catalogue id of the species */
             species: string;
             /**
              * Format: double
@@ -4849,7 +5457,9 @@ export interface components {
              */
             wood_kill_c: number;
         };
+        /** @description FreezeIn asks what weather did to plants, from inline values. The climate is given in full, or a property's is used; the weather is given as hours or as CSV, or is the property's own. */
         FreezeIn: {
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -4857,8 +5467,9 @@ export interface components {
              */
             date?: string;
             /** @description Hourly weather; the weeks before the freeze belong to it, for they hardened the plants or woke them */
-            hours?: components["schemas"]["StationHour"][] | null;
-            plants: components["schemas"]["FreezePlant"][] | null;
+            hours?: components["schemas"]["StationHour"][];
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["FreezePlant"][];
             /**
              * Format: int64
              * @description In place of a climate: a property's id
@@ -4867,12 +5478,16 @@ export interface components {
             /** @description The same as the text of a CSV file */
             weather_csv?: string;
         };
+        /** @description What each event found in the weather did to each plant: an estimate to look by. */
         FreezeOut: {
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
             /** @description Oldest first */
-            events: components["schemas"]["FreezeEvent"][] | null;
-            reasons: string[] | null;
+            events: components["schemas"]["FreezeEvent"][];
+            /** @description Why, in words */
+            reasons: string[];
         };
+        /** @description One plant asked about. */
         FreezePlant: {
             /**
              * Format: double
@@ -4889,6 +5504,7 @@ export interface components {
              * @description Its mature height when absent, m
              */
             height_m?: number;
+            /** @description The ground over its roots is mulched */
             mulched?: boolean;
             /**
              * Format: double
@@ -4905,7 +5521,10 @@ export interface components {
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
@@ -4919,26 +5538,38 @@ export interface components {
             /** @description Water stands there after rain */
             wet?: boolean;
         };
+        /** @description A gap to another order. */
         GapOut: {
             /**
              * Format: date
              * @description The day the other is on, or was done on; else empty
              */
             day: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
             /**
              * Format: int64
              * @description 0: no limit
              */
             max_days: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Days that lie between at least
+             */
             min_days: number;
+            /** @description What it is, in a few words */
             title: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A cause that a plant can be guarded against before it is there. */
         Guard: {
+            /** @description Id in the book of causes */
             cause: string;
             /**
              * Format: date
@@ -4952,11 +5583,13 @@ export interface components {
              * @description Of the wish that stands
              */
             find_id?: number;
+            /** @description Name */
             name: string;
         };
+        /** @description A piece of work entered by hand. Its cost is given by window, or it takes the curve of a kind of work. */
         HandOrder: {
             /** @description Jobs, of whatever origin, that come first */
-            after?: components["schemas"]["AfterIn"][] | null;
+            after?: components["schemas"]["AfterIn"][];
             /**
              * Format: int64
              * @description People needed; 1 when absent
@@ -4979,21 +5612,27 @@ export interface components {
             every_days?: number;
             /** @description other when absent: then days says what each costs; else a kind of work whose days follow the season */
             kind?: string;
-            kit?: string[] | null;
+            /** @description What is taken along */
+            kit?: string[];
             /**
              * Format: int64
              * @description How long it takes
              */
             minutes: number;
+            /** @description What was noted */
             note?: string;
             /** @description Ids; the property itself when absent */
-            plants?: number[] | null;
-            /** Format: int64 */
+            plants?: number[];
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description prune: what the cut is for; shape when absent */
             purpose?: string;
             /** @description other: when it may be done, and what days cost; days in no span are forbidden */
-            spans?: components["schemas"]["SpanIn"][] | null;
+            spans?: components["schemas"]["SpanIn"][];
+            /** @description What it is, in a few words */
             title: string;
             /**
              * Format: int64
@@ -5001,18 +5640,26 @@ export interface components {
              */
             version?: number;
         };
+        /** @description What a search found, the best first in each list. */
         Hits: {
-            causes: components["schemas"]["CauseLine"][] | null;
+            /** @description A cause in the list of all. */
+            causes: components["schemas"]["CauseLine"][];
             /** @description That are still to be done */
-            jobs: components["schemas"]["Order"][] | null;
+            jobs: components["schemas"]["Order"][];
             /** @description More was found than is given: say more words */
             more: boolean;
-            plants: components["schemas"]["PlantHit"][] | null;
-            properties: components["schemas"]["PropertyHit"][] | null;
-            species: components["schemas"]["SpeciesHit"][] | null;
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["PlantHit"][];
+            /** @description A property that was found. */
+            properties: components["schemas"]["PropertyHit"][];
+            /** @description Catalogue id of the species */
+            species: components["schemas"]["SpeciesHit"][];
         };
+        /** @description A kind the firm keeps that a cause takes. */
         HostKind: {
+            /** @description Botanical name */
             botanical: string;
+            /** @description Common name */
             common: string;
             /**
              * Format: int64
@@ -5021,48 +5668,91 @@ export interface components {
             plants: number;
             /** @description Known to have it again and again */
             prone: boolean;
+            /** @description Catalogue id of the species */
             species: string;
         };
+        /** @description An account with a one-time link that is passed on. */
         Invited: {
+            /** @description Somebody who may sign in. */
             account: components["schemas"]["Account"];
             /** @description Of the link, shown once: whoever has it sets the password */
             token: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Until when it holds
+             */
             until: string;
         };
+        /** @description An order with its curve. */
         Job: {
-            after: components["schemas"]["JobGap"][] | null;
-            cautions: string[] | null;
-            /** Format: int64 */
+            /** @description What it comes after, or how it is afterwards */
+            after: components["schemas"]["JobGap"][];
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
+            /**
+             * Format: int64
+             * @description People needed, or the index of the crew
+             */
             crew: number;
+            /** @description The cost of an order by day: the sum of its reasons, so that any day can say why it is good or bad. */
             curve: components["schemas"]["JobCurve"];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day from whose garden year its time is reckoned
+             */
             for: string;
+            /** @description By which it is told from the others */
             key: string;
+            /** @description Which kind it is */
             kind: string;
-            kit: string[] | null;
-            /** Format: int64 */
+            /** @description What is taken along */
+            kit: string[];
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
+            /** @description Who asked for it */
             origin: string;
+            /** @description What a kind of work needs to know. */
             params: components["schemas"]["JobParams"];
-            reasons: string[] | null;
-            skills: string[] | null;
+            /** @description Why, in words */
+            reasons: string[];
+            /** @description Skills and licences */
+            skills: string[];
+            /** @description What it is, in a few words */
             title: string;
         };
+        /** @description The cost of an order by day: the sum of its reasons, so that any day can say why it is good or bad. */
         JobCurve: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many days
+             */
             days: number;
-            reasons: components["schemas"]["ReasonReason"][] | null;
+            /** @description Why, in words */
+            reasons: components["schemas"]["ReasonReason"][];
+            /** @description First day of the costs */
             start: string;
         };
+        /** @description Gap ties an order to another one, of whatever origin. */
         JobGap: {
+            /** @description The other's key */
             job: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description 0: no limit
+             */
             max_days: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Days that lie between at least
+             */
             min_days: number;
+            /** @description Why, in words */
             why?: string;
         };
+        /** @description How costs up to a limit are called; {when} stands for early or late. */
         JobLevel: {
             /** @description Good enough to be put on a day */
             good: boolean;
@@ -5074,6 +5764,7 @@ export interface components {
             /** @description {when} stands for early or late */
             word: string;
         };
+        /** @description What a kind of work needs to know. */
         JobParams: {
             /** @description treat: what against */
             cause?: string;
@@ -5107,7 +5798,7 @@ export interface components {
             /** @description treat: of the ladder */
             rung?: string;
             /** @description By hand, or of a season's feeding: what days cost */
-            spans?: components["schemas"]["JobSpan"][] | null;
+            spans?: components["schemas"]["JobSpan"][];
             /** @description water: new, in its first summers; indoors, in its winter place */
             stage?: string;
             /**
@@ -5117,50 +5808,78 @@ export interface components {
             step?: number;
             /** @description treat: the means, by id; empty for work without a product */
             use?: string;
+            /** @description What its day hangs on */
             when?: string;
         };
+        /** @description What one reason adds on one day. */
         JobPart: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description What it costs: 0 best to 100 worst for a day, money elsewhere
+             */
             cost: number;
+            /** @description Name */
             name: string;
+            /** @description In words */
             text: string;
         };
+        /** @description What days cost in an order entered by hand; days in no span are forbidden. */
         JobSpan: {
             /**
              * Format: int64
              * @description 0 best to 100 worst
              */
             cost: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description A run of days on which a job may well be done. */
         JobWindow: {
+            /** @description The best day */
             best: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Of the best day
+             */
             cost: number;
+            /** @description First day, or start */
             from: string;
+            /** @description Last day, or end */
             to: string;
         };
+        /** @description What is sent to keep-cuts. */
         "Keep-cutsRequest": {
             /** @description The proposed cuts that become jobs */
-            cuts: components["schemas"]["CutWanted"][] | null;
+            cuts: components["schemas"]["CutWanted"][];
         };
+        /** @description What is sent to keep-winter. */
         "Keep-winterRequest": {
-            plants: number[] | null;
+            /** @description How many plants, or their ids */
+            plants: number[];
         };
+        /** @description Whose treatment becomes jobs. */
         KeepTreatmentIn: {
             /** @description Others that are treated along, by id */
-            plants?: number[] | null;
+            plants?: number[];
         };
+        /** @description The temperature at which half of an organ dies, for plants of one species here. */
         KillLine: {
             /**
              * Format: double
              * @description °C; for other events the limit in the chart's unit
              */
             c: number;
+            /** @description Common name */
             common: string;
+            /** @description Part of the plant */
             organ: string;
             /**
              * Format: int64
@@ -5172,11 +5891,14 @@ export interface components {
              * @description Expected share killed
              */
             share: number;
+            /** @description Catalogue id of the species */
             species: string;
         };
+        /** @description What the firm says of a kind, and what became of it in its own record. */
         KindWord: {
             /** @description Must not be planted in the firm's region */
             banned: boolean;
+            /** @description Common name */
             common: string;
             /**
              * Format: int64
@@ -5196,6 +5918,7 @@ export interface components {
              */
             stood: number;
         };
+        /** @description What a firm says of a kind. */
         KindWordIn: {
             /** @description Must not be planted in the firm's region */
             banned: boolean;
@@ -5205,6 +5928,7 @@ export interface components {
              */
             price: number;
         };
+        /** @description What a device takes along to name causes without a connection. */
         KnownHere: {
             /** @description Signs that the weather answers by itself: there, or not there */
             known: {
@@ -5225,7 +5949,9 @@ export interface components {
              */
             warmth: number;
         };
+        /** @description What the record knows of one plant. */
         KnownOfPlant: {
+            /** @description Signs that the record answers by itself: there, or not there */
             known: {
                 [key: string]: boolean;
             };
@@ -5234,7 +5960,9 @@ export interface components {
                 [key: string]: number;
             };
         };
+        /** @description An order with what each day costs. */
         Lane: {
+            /** @description Where the property is */
             address: string;
             /**
              * Format: int64
@@ -5248,9 +5976,10 @@ export interface components {
             best_day: string;
             /** @description Who put it where it stands, or ticked it off; empty where nobody has to sign in */
             by: string;
+            /** @description Common name */
             common: string;
             /** @description 0 best to 100 worst; 101 forbidden */
-            costs: number[] | null;
+            costs: number[];
             /** @description Who goes */
             crew: string;
             /**
@@ -5278,11 +6007,19 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
+            /** @description Where it stands, or what the client calls it */
             label: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /** @description Why it was skipped, or what was seen */
             note: string;
@@ -5312,8 +6049,12 @@ export interface components {
              * @description How many plants or groups it is for; 0 for the property itself
              */
             plants: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
@@ -5324,38 +6065,53 @@ export interface components {
              * @description First day of the costs
              */
             start: string;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "waiting" | "on a day" | "done" | "skipped";
+            /** @description What it is, in a few words */
             title: string;
             /**
              * Format: int64
              * @description How long it took; 0 not noted
              */
             took_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /** @description That run on its plant because of what was used there */
-            waits?: components["schemas"]["TreatmentWait"][] | null;
+            waits?: components["schemas"]["TreatmentWait"][];
             /**
              * Format: date
              * @description Of the window that runs or comes next; empty without one
              */
             window_from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day of the window that runs or comes next
+             */
             window_to: string;
-            windows: components["schemas"]["JobWindow"][] | null;
+            /** @description A run of days on which a job may well be done. */
+            windows: components["schemas"]["JobWindow"][];
         };
+        /** @description A page of lanes. */
         LanesPage: {
-            items: components["schemas"]["Lane"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Lane"][];
             /**
              * Format: int64
              * @description How many there are in all
              */
             total: number;
         };
+        /** @description The weather of the last weeks. */
         LatelyIn: {
             /** @description A spell of cold dry wind in the last 90 days */
             drying_wind?: boolean;
+            /** @description There was a gale */
             gale?: boolean;
             /**
              * Format: double
@@ -5383,21 +6139,38 @@ export interface components {
              */
             wet_days?: number;
         };
+        /** @description What was given to the post. */
         Letter: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description The post's; says so where it is simulated */
             receipt: string;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When it was given to the post
+             */
             sent: string;
+            /** @description In words */
             text: string;
+            /** @description Last day, or end */
             to: string;
         };
+        /** @description A letter as it was looked over. */
         LetterIn: {
             /**
              * Format: date
@@ -5405,64 +6178,88 @@ export interface components {
              */
             day: string;
             /** @description Jobs on that day that the client knows of then */
-            orders: number[] | null;
-            /** Format: int64 */
+            orders: number[];
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description In words */
             text: string;
         };
+        /** @description A page of a list: ClimateTypeOut. */
         ListClimateTypeOut: {
-            items: components["schemas"]["ClimateTypeOut"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["ClimateTypeOut"][];
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
              */
             next: number;
         };
+        /** @description A page of a list: Find. */
         ListFind: {
-            items: components["schemas"]["Find"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Find"][];
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
              */
             next: number;
         };
+        /** @description A page of a list: PlantOut. */
         ListPlantOut: {
-            items: components["schemas"]["PlantOut"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["PlantOut"][];
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
              */
             next: number;
         };
+        /** @description A page of a list: PropertyOut. */
         ListPropertyOut: {
-            items: components["schemas"]["PropertyOut"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["PropertyOut"][];
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
              */
             next: number;
         };
+        /** @description A page of a list: SpeciesOut. */
         ListSpeciesOut: {
-            items: components["schemas"]["SpeciesOut"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["SpeciesOut"][];
             /**
              * Format: int64
              * @description Cursor of the following page; 0 at the end
              */
             next: number;
         };
+        /** @description What was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows. */
         Look: {
-            checks: components["schemas"]["Check"][] | null;
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /** @description What was noted */
             note: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /**
              * Format: int64
              * @description Writes so far; a later write says which it is based on
              */
             rev: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the walk
+             */
             walk_id: number;
         };
+        /** @description What is sent to look-for. */
         "Look-forRequest": {
             /**
              * Format: date
@@ -5475,9 +6272,10 @@ export interface components {
              */
             property_id: number;
         };
+        /** @description The look-list of one property. */
         LookGroup: {
             /** @description The most pressing first */
-            looks: components["schemas"]["PlantOut"][] | null;
+            looks: components["schemas"]["PlantOut"][];
             /**
              * Format: int64
              * @description Estimate for looking at all of them
@@ -5490,17 +6288,22 @@ export interface components {
             more: number;
             /** @description People, pets and anything else to mind */
             note: string;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description What the weather was here, said once for all its plants */
-            shared: string[] | null;
+            shared: string[];
         };
+        /** @description What weather and season ask now, over all properties. */
         Lookout: {
             /** @description There was no backup of the record for a week */
             backup_due: boolean;
             /** @description Jobs without a day whose window closes within a fortnight; up to 60 */
-            closing: components["schemas"]["Order"][] | null;
+            closing: components["schemas"]["Order"][];
             /**
              * Format: int64
              * @description How many there are of them
@@ -5512,16 +6315,16 @@ export interface components {
              */
             deep: number;
             /** @description Follow-ups whose day is within a fortnight; up to 60 */
-            due: components["schemas"]["Order"][] | null;
+            due: components["schemas"]["Order"][];
             /**
              * Format: int64
              * @description How many there are of them
              */
             due_count: number;
             /** @description Events of the last months; first the one that hurt most plants */
-            events: components["schemas"]["EventGroup"][] | null;
+            events: components["schemas"]["EventGroup"][];
             /** @description The look-list by property, the most pressing first */
-            groups: components["schemas"]["LookGroup"][] | null;
+            groups: components["schemas"]["LookGroup"][];
             /**
              * Format: int64
              * @description How many there are of them
@@ -5538,16 +6341,16 @@ export interface components {
              */
             looks: number;
             /** @description Jobs that were on a past day and are not ticked off, the oldest first; up to 60 */
-            overdue: components["schemas"]["Order"][] | null;
+            overdue: components["schemas"]["Order"][];
             /** @description All properties, the one to visit first first */
-            places: components["schemas"]["PlaceLine"][] | null;
+            places: components["schemas"]["PlaceLine"][];
             /**
              * Format: int64
              * @description Whose season the ribbon shows: where the first event was worst
              */
             property: number;
             /** @description Tender plants to be lifted or taken in before the first frost, and not decided on yet; up to 60 */
-            shelter: components["schemas"]["PlantOut"][] | null;
+            shelter: components["schemas"]["PlantOut"][];
             /**
              * Format: int64
              * @description Plants hurt a little, by which little is lost by waiting: not on the list
@@ -5564,18 +6367,31 @@ export interface components {
              */
             unhurt: number;
             /** @description Rows of the record that cannot be read, and are left out everywhere but on their own page, which says so */
-            unreadable: string[] | null;
+            unreadable: string[];
         };
+        /** @description A plant without a place. */
         LoosePlant: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
+            /** @description Catalogue id of the species */
             species: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m: number;
         };
+        /** @description What was bought or counted in. */
         LotIn: {
             /**
              * Format: double
@@ -5587,12 +6403,17 @@ export interface components {
              * @description Today when absent
              */
             day?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The last day it may be used
+             */
             expires?: string;
             /** @description As printed on the pack */
             lot?: string;
         };
+        /** @description Who is signed in. */
         Me: {
+            /** @description Somebody who may sign in. */
             account?: components["schemas"]["Account"];
             /**
              * @description owner: nobody has an account yet, and one can be entered; sign-in: nothing goes without
@@ -5600,33 +6421,54 @@ export interface components {
              */
             needs: "nothing" | "owner" | "sign-in";
         };
+        /** @description A thing's area or length. */
         Measured: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²
+             */
             area_m2?: number;
+            /** @description Number or name by which it is asked for */
             id: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Length, m
+             */
             length_m?: number;
         };
+        /** @description What is mixed for the treatments that are on a day. */
         MixCard: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /** @description On which treatments with a product stand, from today on */
-            days: string[] | null;
-            mixes: components["schemas"]["DayMix"][] | null;
+            days: string[];
+            /** @description One product of the day. */
+            mixes: components["schemas"]["DayMix"][];
             /**
              * Format: double
              * @description Size of the tank, L
              */
             tank_l: number;
         };
+        /** @description What is sent to move-today. */
         "Move-todayRequest": {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
         };
+        /** @description Monthly normals as a file gave them. */
         NormalsRead: {
-            normals: components["schemas"]["SeasonNormal"][] | null;
+            /** @description A month's long-term means. */
+            normals: components["schemas"]["SeasonNormal"][];
         };
+        /** @description A piece of work as lists show it. */
         Order: {
+            /** @description Where the property is */
             address: string;
             /**
              * Format: int64
@@ -5640,6 +6482,7 @@ export interface components {
             best_day: string;
             /** @description Who put it where it stands, or ticked it off; empty where nobody has to sign in */
             by: string;
+            /** @description Common name */
             common: string;
             /** @description Who goes */
             crew: string;
@@ -5668,11 +6511,19 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
+            /** @description Where it stands, or what the client calls it */
             label: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /** @description Why it was skipped, or what was seen */
             note: string;
@@ -5702,35 +6553,51 @@ export interface components {
              * @description How many plants or groups it is for; 0 for the property itself
              */
             plants: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "waiting" | "on a day" | "done" | "skipped";
+            /** @description What it is, in a few words */
             title: string;
             /**
              * Format: int64
              * @description How long it took; 0 not noted
              */
             took_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /**
              * Format: date
              * @description Of the window that runs or comes next; empty without one
              */
             window_from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day of the window that runs or comes next
+             */
             window_to: string;
         };
+        /** @description An order with all that is told of it. */
         OrderDetail: {
+            /** @description Where the property is */
             address: string;
             /** @description Jobs that come first */
-            after: components["schemas"]["GapOut"][] | null;
+            after: components["schemas"]["GapOut"][];
             /** @description Jobs that wait for it */
-            before: components["schemas"]["GapOut"][] | null;
+            before: components["schemas"]["GapOut"][];
             /**
              * Format: int64
              * @description 0 best to 100 worst; 101 forbidden
@@ -5743,10 +6610,12 @@ export interface components {
             best_day: string;
             /** @description Who put it where it stands, or ticked it off; empty where nobody has to sign in */
             by: string;
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
+            /** @description Common name */
             common: string;
             /** @description 0 best to 100 worst; 101 forbidden */
-            costs: number[] | null;
+            costs: number[];
             /** @description Who goes */
             crew: string;
             /**
@@ -5774,12 +6643,21 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
-            kit: string[] | null;
+            /** @description What is taken along */
+            kit: string[];
+            /** @description Where it stands, or what the client calls it */
             label: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /** @description Why it was skipped, or what was seen */
             note: string;
@@ -5795,6 +6673,7 @@ export interface components {
             origin_id?: number;
             /** @description It was on a past day and is not ticked off */
             overdue: boolean;
+            /** @description What a kind of work needs to know. */
             params: components["schemas"]["JobParams"];
             /** @description The time for it has passed: no day left is better than the worst */
             passed: boolean;
@@ -5805,18 +6684,24 @@ export interface components {
              * @description The one plant; absent for several or for the property itself
              */
             plant_id?: number;
-            plant_ids: number[] | null;
+            /** @description Ids of the plants */
+            plant_ids: number[];
             /**
              * Format: int64
              * @description How many plants or groups it is for; 0 for the property itself
              */
             plants: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description What makes up the costs */
-            reasons: components["schemas"]["ReasonReason"][] | null;
-            skills: string[] | null;
+            reasons: components["schemas"]["ReasonReason"][];
+            /** @description Skills and licences */
+            skills: string[];
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
             /** @description treat: when the stage of the pest that it hits is there */
@@ -5826,55 +6711,86 @@ export interface components {
              * @description First day of the costs
              */
             start: string;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "waiting" | "on a day" | "done" | "skipped";
+            /** @description What it is, in a few words */
             title: string;
             /**
              * Format: int64
              * @description How long it took; 0 not noted
              */
             took_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /** @description That run on its plant because of what was used there */
-            waits?: components["schemas"]["TreatmentWait"][] | null;
-            why: string[] | null;
+            waits?: components["schemas"]["TreatmentWait"][];
+            /** @description Why, in words */
+            why: string[];
             /**
              * Format: date
              * @description Of the window that runs or comes next; empty without one
              */
             window_from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day of the window that runs or comes next
+             */
             window_to: string;
-            windows: components["schemas"]["JobWindow"][] | null;
+            /** @description A run of days on which a job may well be done. */
+            windows: components["schemas"]["JobWindow"][];
         };
+        /** @description A picture taken at a job. */
         OrderPhoto: {
             /** @description Read it by this */
             hash: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Height of the picture, px
+             */
             height: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the job
+             */
             order_id: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Width of the picture, px
+             */
             width: number;
         };
+        /** @description How a plant turned out. */
         OutcomeIn: {
             /**
              * Format: double
              * @description How tall it is, m, if measured
              */
             height_m?: number;
+            /** @description What was noted */
             note?: string;
             /**
              * @description right: looks right again or crops; alive: on its way
              * @enum {string}
              */
             state: "right" | "alive" | "dead";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the verdict
+             */
             verdict_id: number;
         };
+        /** @description How it will turn out. */
         OutcomePrognosis: {
             /**
              * Format: double
@@ -5882,51 +6798,85 @@ export interface components {
              */
             chance: number;
             /** @description How tall it is foretold to be at the end of each season to come, m, until it looks right again */
-            heights: number[] | null;
-            /** Format: int64 */
+            heights: number[];
+            /**
+             * Format: int64
+             * @description Seasons until it looks right again, at most
+             */
             seasons_high: number;
             /**
              * Format: int64
              * @description Growing seasons until it looks right again, at least
              */
             seasons_low: number;
+            /** @description In words */
             text: string;
         };
+        /** @description What a plant wants while it is in. */
         OverwinterKeep: {
             /**
              * Format: double
              * @description Air, °C
              */
             least_c: number;
-            /** @enum {string} */
+            /**
+             * @description Light that it wants, or that there is
+             * @enum {string}
+             */
             light: "bright" | "dark will do" | "";
             /**
              * Format: double
              * @description Floor that it takes, all of a group
              */
             m2: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The most warmth that it bears there, °C
+             */
             most_c: number;
+            /** @description How it is watered there */
             water: string;
         };
+        /** @description A house with what may stand in it together. */
         OverwinterRoom: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The least warmth that it bears there, °C
+             */
             least_c: number;
+            /** @description Light that it wants, or that there is */
             light: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Floor, m²
+             */
             m2: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The most warmth that it bears there, °C
+             */
             most_c: number;
-            names: string[] | null;
+            /** @description Names of what stands there */
+            names: string[];
         };
+        /** @description Something to be done between two days. */
         OverwinterStep: {
+            /** @description What to do */
             do: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description One plant's winter. */
         OverwinterWintering: {
             /**
              * Format: double
@@ -5940,10 +6890,14 @@ export interface components {
             chance_outside: number;
             /** @description Where it comes in */
             keep?: components["schemas"]["OverwinterKeep"];
-            steps: components["schemas"]["OverwinterStep"][] | null;
+            /** @description Something to be done between two days. */
+            steps: components["schemas"]["OverwinterStep"][];
+            /** @description How it comes through the winter */
             way: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description What became of a kind. */
         OwnRecord: {
             /**
              * Format: int64
@@ -5958,13 +6912,20 @@ export interface components {
              */
             stood: number;
         };
+        /** @description The firm's first account. */
         OwnerIn: {
+            /** @description By which one signs in */
             login: string;
+            /** @description Name */
             name: string;
+            /** @description The password; it is kept as a hash alone */
             password: string;
         };
+        /** @description How far something stands from two known places. */
         PacedIn: {
+            /** @description A place on a plan, metres to the east and to the north. */
             a: components["schemas"]["SiteAt"];
+            /** @description A place on a plan, metres to the east and to the north. */
             b: components["schemas"]["SiteAt"];
             /**
              * Format: double
@@ -5979,58 +6940,84 @@ export interface components {
             /** @description On the left of the way from a to b; on the right when absent */
             left?: boolean;
         };
+        /** @description Says what a pack brought. */
         PackTaken: {
             /** @description Ids that were not in the book */
-            added: string[] | null;
+            added: string[];
             /** @description Ids whose entry says something else now */
-            changed: string[] | null;
+            changed: string[];
             /** @description Ids whose entry stood there already */
-            same: string[] | null;
+            same: string[];
         };
+        /** @description One who works for the firm. */
         Person: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
             /** @description What they may do: skills and licences */
-            skills: string[] | null;
-            /** Format: int64 */
+            skills: string[];
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description What is entered of one. */
         PersonIn: {
+            /** @description Name */
             name: string;
-            skills?: string[] | null;
+            /** @description Skills and licences */
+            skills?: string[];
             /**
              * Format: int64
              * @description When changing: the version the change is based on
              */
             version?: number;
         };
+        /** @description A picture taken at a plant on a walk. */
         Photo: {
             /**
              * Format: date
              * @description Of the walk
              */
             day: string;
+            /** @description By which the picture is asked for */
             hash: string;
             /**
              * Format: int64
              * @description px
              */
             height: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /**
              * Format: double
              * @description Only where the user wanted the place kept
              */
             latitude?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Longitude, °
+             */
             longitude?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /** @description Time it was taken; only where the user wanted it kept */
             taken?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the walk
+             */
             walk_id: number;
             /**
              * Format: int64
@@ -6038,19 +7025,32 @@ export interface components {
              */
             width: number;
         };
+        /** @description One that is kept. */
         Picture: {
             /** @description Read it by this */
             hash: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Height of the picture, px
+             */
             height: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Width of the picture, px
+             */
             width: number;
         };
+        /** @description What is sent to pin-order. */
         "Pin-orderRequest": {
+            /** @description It stays where it stands */
             pinned: boolean;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description Where a job is to be. */
         PinIn: {
             /**
              * Format: int64
@@ -6062,11 +7062,18 @@ export interface components {
              * @description Index among the crews
              */
             crew: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the job
+             */
             order: number;
         };
+        /** @description A property as it stands among the others in the morning. */
         PlaceLine: {
             /**
              * Format: int64
@@ -6105,12 +7112,19 @@ export interface components {
              * @description Plants or groups on it
              */
             plants: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A plan as it was drawn. */
         PlanIn: {
+            /** @description A property seen from above. */
             plan: components["schemas"]["SitePlan"];
             /**
              * Format: int64
@@ -6118,9 +7132,11 @@ export interface components {
              */
             version: number;
         };
+        /** @description A property's plan. */
         PlanOut: {
             /** @description Plants of the property that stand nowhere on the plan */
-            loose: components["schemas"]["LoosePlant"][] | null;
+            loose: components["schemas"]["LoosePlant"][];
+            /** @description A property seen from above. */
             plan: components["schemas"]["SitePlan"];
             /**
              * Format: int64
@@ -6128,13 +7144,21 @@ export interface components {
              */
             version: number;
         };
+        /** @description A plant that was found. */
         PlantHit: {
+            /** @description Common name */
             common: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Where it stands, or what the client calls it */
             label: string;
+            /** @description Name of the property */
             property: string;
         };
+        /** @description What is entered of a plant. */
         PlantIn: {
             /**
              * Format: double
@@ -6161,8 +7185,11 @@ export interface components {
              * @description m
              */
             height_m: number;
+            /** @description Where it stands, or what the client calls it */
             label?: string;
+            /** @description The ground over its roots is mulched */
             mulched?: boolean;
+            /** @description What was noted */
             note?: string;
             /**
              * Format: int64
@@ -6189,7 +7216,10 @@ export interface components {
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
@@ -6223,13 +7253,16 @@ export interface components {
             /** @description Water stands there after rain */
             wet?: boolean;
         };
+        /** @description A plant with what is known of it now. */
         PlantOut: {
             /**
              * Format: double
              * @description Stem thickness at the base, mm; 0 takes what is usual for form and height
              */
             base_mm: number;
+            /** @description Botanical name */
             botanical: string;
+            /** @description Common name */
             common: string;
             /**
              * Format: int64
@@ -6243,6 +7276,7 @@ export interface components {
              * @enum {string}
              */
             facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
+            /** @description Growth form */
             form: string;
             /** @description Whether its kind is grafted, and how the rootstock's leaf differs */
             graft: components["schemas"]["CatalogueGraft"];
@@ -6251,15 +7285,23 @@ export interface components {
              * @description Height of the graft, m; 0 where there is none or nobody knows
              */
             graft_m: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /** @description Where it stands, or what the client calls it */
             label: string;
             /** @description Why to look at it after the events of the last months */
             look?: components["schemas"]["ReasonToLook"];
+            /** @description The ground over its roots is mulched */
             mulched: boolean;
+            /** @description What was noted */
             note: string;
             /**
              * Format: int64
@@ -6271,8 +7313,12 @@ export interface components {
              * @description Litres of the pot; 0 in the ground
              */
             pot_l: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /**
              * Format: double
@@ -6284,11 +7330,17 @@ export interface components {
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /** @description Catalogue id */
             species: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m: number;
             /**
              * Format: int64
@@ -6309,13 +7361,17 @@ export interface components {
             value: number;
             /** @description The decision that stands, if one was made in the last months */
             verdict?: components["schemas"]["Decision"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /** @description Within a metre of a wall that the sun warms */
             wall?: boolean;
             /** @description Water stands there after rain */
             wet?: boolean;
         };
+        /** @description The jobs of a planting. */
         Planted: {
             /**
              * Format: date
@@ -6333,21 +7389,27 @@ export interface components {
              */
             litres: number;
             /** @description Ids: the planting of each kind, and last the water of the first season, where rain is not enough */
-            orders: number[] | null;
+            orders: number[];
         };
+        /** @description How many of a kind. */
         PlantedKind: {
             /**
              * Format: int64
              * @description One when absent
              */
             count?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Distance between plants, m
+             */
             spacing_m?: number;
             /** @description Catalogue id */
             species: string;
         };
+        /** @description PlantingIn asks that kinds be planted on a property. */
         PlantingIn: {
-            kinds: components["schemas"]["PlantedKind"][] | null;
+            /** @description How many of a kind. */
+            kinds: components["schemas"]["PlantedKind"][];
             /**
              * Format: int64
              * @description In whose place
@@ -6356,9 +7418,10 @@ export interface components {
             /** @description Such as the name of a bed */
             where?: string;
         };
+        /** @description Says what a plant file brought. */
         PlantsTaken: {
             /** @description Ids of the new plants, in the order of the file */
-            added: number[] | null;
+            added: number[];
             /** @description Nothing was kept: say whether those are added again, replaced or left */
             ask: boolean;
             /**
@@ -6367,18 +7430,20 @@ export interface components {
              */
             lines: number;
             /** @description Columns of the file that were passed over */
-            passed: string[] | null;
+            passed: string[];
             /** @description Ids of plants that stood here and now are as the file says */
-            replaced: number[] | null;
+            replaced: number[];
             /**
              * Format: int64
              * @description Plants of the file that stand here already: of the same kind at the same place
              */
             same: number;
         };
+        /** @description A product card with what is on hand. */
         Product: {
             /** @description What works in it, by id */
             active: string;
+            /** @description What works in it, in words */
             active_name: string;
             /**
              * Format: date
@@ -6392,7 +7457,10 @@ export interface components {
             harvest_days?: number;
             /** @description Hazard words of the label */
             hazard?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id?: number;
             /**
              * @description What its label is kept as; empty where none is
@@ -6408,23 +7476,29 @@ export interface components {
              * @description In its unit
              */
             on_hand?: number;
-            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description A size it is sold in. */
+            packs: components["schemas"]["TreatmentPack"][];
             /** @description As on the label, by use */
-            rates: components["schemas"]["TreatmentRate"][] | null;
+            rates: components["schemas"]["TreatmentRate"][];
             /**
              * Format: double
              * @description Wait until people and pets go in again, hours; 0: until it is dry
              */
             reentry_h?: number;
+            /** @description Where it is bought */
             supplier: string;
             /**
              * @description In which it is measured
              * @enum {string}
              */
             unit: "mL" | "g" | "piece";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
         };
+        /** @description What is entered of a product. */
         ProductIn: {
             /** @description What works in it, by id */
             active: string;
@@ -6435,7 +7509,10 @@ export interface components {
             harvest_days?: number;
             /** @description Hazard words of the label */
             hazard?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id?: number;
             /** @description Which licence its use needs; empty for none */
             licence?: string;
@@ -6446,14 +7523,16 @@ export interface components {
              * @description In its unit
              */
             on_hand?: number;
-            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description A size it is sold in. */
+            packs: components["schemas"]["TreatmentPack"][];
             /** @description As on the label, by use */
-            rates: components["schemas"]["TreatmentRate"][] | null;
+            rates: components["schemas"]["TreatmentRate"][];
             /**
              * Format: double
              * @description Wait until people and pets go in again, hours; 0: until it is dry
              */
             reentry_h?: number;
+            /** @description Where it is bought */
             supplier?: string;
             /**
              * @description In which it is measured
@@ -6466,6 +7545,7 @@ export interface components {
              */
             version?: number;
         };
+        /** @description How far the search for a proposal is. */
         Progress: {
             /**
              * Format: double
@@ -6482,20 +7562,33 @@ export interface components {
              * @description How often parts were torn down and built up again
              */
             rounds: number;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "working" | "done" | "accepted";
         };
+        /** @description A property that was found. */
         PropertyHit: {
+            /** @description Whose property it is */
             client: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
         };
+        /** @description What is entered of a property. The climate is a type moved to the place's height, or given in full. */
         PropertyIn: {
+            /** @description Where the property is */
             address?: string;
+            /** @description Whose property it is */
             client?: string;
             /** @description In place of a type, which it overrules: the property's own normals */
             climate?: components["schemas"]["SeasonClimate"];
+            /** @description Id of the climate that the property's was made from; empty where it has normals of its own */
             climate_type?: string;
             /**
              * Format: double
@@ -6507,11 +7600,19 @@ export interface components {
              * @enum {string}
              */
             facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Latitude, °
+             */
             latitude?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Longitude, °
+             */
             longitude?: number;
+            /** @description Name */
             name: string;
+            /** @description What was noted */
             note?: string;
             /** @description House rules that are others here than the firm's */
             rules?: components["schemas"]["RulesHouse"];
@@ -6522,7 +7623,10 @@ export interface components {
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /**
              * Format: double
@@ -6541,13 +7645,17 @@ export interface components {
             /** @description Time zone; the climate type's when absent */
             zone?: string;
         };
+        /** @description A property with its climate. */
         PropertyOut: {
+            /** @description Where the property is */
             address: string;
+            /** @description Whose property it is */
             client: string;
             /** @description Of the open country at its height */
             climate: components["schemas"]["SeasonClimate"];
             /** @description The climate on its site */
             climate_here: components["schemas"]["SeasonClimate"];
+            /** @description Id of the climate that the property's was made from; empty where it has normals of its own */
             climate_type: string;
             /**
              * @description Where the spot is open to; empty on all sides or not known
@@ -6556,8 +7664,12 @@ export interface components {
             facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
             /** @description Of the climate on its site */
             hardiness_zone: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
             /** @description People, pets and anything else to mind */
             note: string;
@@ -6568,29 +7680,38 @@ export interface components {
             plants: number;
             /** @description House rules that are others here than the firm's */
             rules: components["schemas"]["RulesHouse"];
+            /** @description How a garden differs from the open country its climate was measured in, as its gardener knows it. */
             site: components["schemas"]["SeasonSite"];
             /**
              * @description On a slope cold air drains off; at its foot it gathers
              * @enum {string}
              */
             slope?: "level" | "slope" | "foot" | "";
-            /** @enum {string} */
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
             soil?: "sand" | "loam" | "clay" | "";
             /**
              * Format: double
              * @description The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last
              */
             value: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
             /** @description Within a metre of a wall that the sun warms */
             wall?: boolean;
+            /** @description Where its weather comes from; empty without any */
             weather_source: string;
             /** @description Water stands there after rain */
             wet?: boolean;
             /** @description Time zone, IANA name */
             zone: string;
         };
+        /** @description Rounds as they are proposed, while they are looked for and after. */
         Proposal: {
             /**
              * Format: double
@@ -6602,19 +7723,30 @@ export interface components {
              * @description No plan can cost less
              */
             bound: number;
-            crews: components["schemas"]["Crew"][] | null;
-            /** Format: int64 */
+            /** @description How many crews there are */
+            crews: components["schemas"]["Crew"][];
+            /**
+             * Format: int64
+             * @description How many days
+             */
             days: number;
             /**
              * Format: double
              * @description How far the search is, 0 to 1
              */
             done: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
-            left: components["schemas"]["ProposedLeft"][] | null;
+            /** @description A job that gets no day, and why. */
+            left: components["schemas"]["ProposedLeft"][];
             /**
              * Format: int64
              * @description Jobs that change their day or crew
@@ -6625,26 +7757,33 @@ export interface components {
              * @description Jobs that get a day
              */
             new: number;
-            notes: string[] | null;
+            /** @description What else is to be known of it */
+            notes: string[];
             /**
              * Format: int64
              * @description How often parts were torn down and built up again
              */
             rounds: number;
+            /** @description What a plan costs, part by part: minutes, with a point of a day's cost counted as one. */
             score: components["schemas"]["RoundsScore"];
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "working" | "done" | "accepted";
-            visits: components["schemas"]["ProposedVisit"][] | null;
+            /** @description A crew at a property on a day. */
+            visits: components["schemas"]["ProposedVisit"][];
             /** @description Of each day, where most work is */
-            weather: components["schemas"]["SkyOf"][] | null;
+            weather: components["schemas"]["SkyOf"][];
             /** @description Which property that is */
             weather_at: string;
         };
+        /** @description ProposalIn asks for rounds. */
         ProposalIn: {
             /** @description What stands on a day already may move too, unless it is pinned or was told */
             anew?: boolean;
             /** @description Crews that are not there on a day */
-            away?: components["schemas"]["AwayIn"][] | null;
+            away?: components["schemas"]["AwayIn"][];
             /**
              * Format: int64
              * @description A proposal that this one begins from: what is not pinned stays there as far as it can
@@ -6661,7 +7800,7 @@ export interface components {
              */
             from?: string;
             /** @description Where some jobs are to be */
-            pins?: components["schemas"]["PinIn"][] | null;
+            pins?: components["schemas"]["PinIn"][];
             /**
              * Format: double
              * @description How long it may look; 6 when absent
@@ -6678,20 +7817,28 @@ export interface components {
              */
             tries?: number;
             /** @description Days on which rain is told: what wants it dry finds another day */
-            wet?: string[] | null;
+            wet?: string[];
         };
+        /** @description A job that gets no day, and why. */
         ProposedLeft: {
+            /** @description Which job: its index, or its key */
             job: components["schemas"]["Order"];
+            /** @description What it would take */
             takes: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A crew at a property on a day. */
         ProposedVisit: {
             /**
              * Format: int64
              * @description Index among the crews
              */
             crew: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: int64
@@ -6699,11 +7846,18 @@ export interface components {
              */
             from: number;
             /** @description As they stand now, in the order they are done */
-            jobs: components["schemas"]["Order"][] | null;
+            jobs: components["schemas"]["Order"][];
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Last day, or end
+             */
             to: number;
             /**
              * Format: int64
@@ -6713,16 +7867,29 @@ export interface components {
             /** @description There, on that day */
             weather: components["schemas"]["SkyOf"];
         };
+        /** @description Work that belongs to a cut and is done in the same visit, when its own time is. */
         PruningFollow: {
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "mulch";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
+            /** @description What it is, in a few words */
             title: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description How tall it stands so many seasons after the cut. */
         PruningHeight: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             m: number;
             /**
              * Format: int64
@@ -6730,7 +7897,9 @@ export interface components {
              */
             season: number;
         };
+        /** @description PruningIn asks when and how far a plant is cut. */
         PruningIn: {
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: int64
@@ -6783,7 +7952,10 @@ export interface components {
             share?: number;
             /** @description Catalogue id; may be left out where a plant is named */
             species?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m?: number;
             /** @description Without a purpose: what such a plant is usually cut for, in place of shape */
             usual?: boolean;
@@ -6793,6 +7965,7 @@ export interface components {
              */
             wanted_m?: number;
         };
+        /** @description What it comes to. */
         PruningOut: {
             /**
              * Format: int64
@@ -6809,8 +7982,10 @@ export interface components {
              * @description Share of the next bloom that a cut on the date takes, 0 to 1
              */
             bloom_loss: number;
+            /** @description What the cut costs in bloom, in words */
             bloom_text: string;
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
             /** @description How its kind is cut */
             class: string;
             /**
@@ -6819,7 +7994,7 @@ export interface components {
              */
             cost: number;
             /** @description What each day of the garden year costs: 0 best to 100 worst, 101 never */
-            costs: number[] | null;
+            costs: number[];
             /** @description The garden year of the date, by reasons */
             curve: components["schemas"]["JobCurve"];
             /**
@@ -6838,7 +8013,7 @@ export interface components {
              */
             from: string;
             /** @description After this cut, by season: an estimate */
-            heights: components["schemas"]["PruningHeight"][] | null;
+            heights: components["schemas"]["PruningHeight"][];
             /**
              * Format: int64
              * @description Estimate, for all plants of a group
@@ -6849,22 +8024,27 @@ export interface components {
              * @description Of the living crown that may go at once
              */
             most: number;
-            /** @enum {string} */
+            /**
+             * @description What the cut is for
+             * @enum {string}
+             */
             purpose: "shape" | "size" | "renew" | "clear dead" | "frost damage" | "raise" | "thin" | "deadhead" | "hedge" | "train" | "sanitation" | "storm preparation" | "before lifting";
             /** @description The house rule that the result hangs on; empty where none */
             rule: string;
             /** @description House rules that the result hangs on */
-            rules: string[] | null;
+            rules: string[];
             /**
              * Format: double
              * @description Of the living crown that this cut takes, 0 to 1
              */
             share: number;
-            skills: string[] | null;
+            /** @description Skills and licences */
+            skills: string[];
             /** @description Common name */
             species: string;
             /** @description In order */
-            steps: string[] | null;
+            steps: string[];
+            /** @description In words */
             text: string;
             /**
              * Format: date
@@ -6872,7 +8052,7 @@ export interface components {
              */
             to: string;
             /** @description What belongs to it and is done in the same visit */
-            together: components["schemas"]["PruningFollow"][] | null;
+            together: components["schemas"]["PruningFollow"][];
             /** @description It is simply too big for its place: no cuts keep it so low */
             too_big: boolean;
             /**
@@ -6885,12 +8065,13 @@ export interface components {
             /** @description Where the blade goes */
             where: string;
             /** @description What makes up the cost of the date */
-            why: components["schemas"]["JobPart"][] | null;
+            why: components["schemas"]["JobPart"][];
             /** @description Days of the garden year on which to cut */
-            windows: components["schemas"]["JobWindow"][] | null;
+            windows: components["schemas"]["JobWindow"][];
             /** @description How the rest is spread over the years */
-            years: components["schemas"]["PruningStep"][] | null;
+            years: components["schemas"]["PruningStep"][];
         };
+        /** @description The house rules that cuts hang on. */
         PruningRules: {
             /**
              * @description Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start
@@ -6940,12 +8121,14 @@ export interface components {
              */
             wounds?: "bare" | "seal" | "compost";
         };
+        /** @description What is cut in one year of several. */
         PruningStep: {
             /**
              * Format: double
              * @description Height after the cut; 0 where stems are taken out, not shortened
              */
             cut_m?: number;
+            /** @description In words */
             text: string;
             /**
              * Format: int64
@@ -6953,6 +8136,7 @@ export interface components {
              */
             year: number;
         };
+        /** @description What is sent to put-order. */
         "Put-orderRequest": {
             /** @description Who goes */
             crew?: string;
@@ -6972,24 +8156,35 @@ export interface components {
              */
             version: number;
         };
+        /** @description An order after it was put on a day, with what that costs. */
         PutOut: {
             /**
              * Format: int64
              * @description 0 best to 100 worst
              */
             cost: number;
+            /** @description Which job: its index, or its key */
             job: components["schemas"]["OrderDetail"];
             /** @description What makes up the cost */
-            parts: components["schemas"]["JobPart"][] | null;
-            warnings: string[] | null;
+            parts: components["schemas"]["JobPart"][];
+            /** @description What speaks against it, and is allowed all the same */
+            warnings: string[];
         };
+        /** @description One named part of what days cost, from a curve's first day. */
         ReasonReason: {
-            costs: number[] | null;
+            /** @description Points by day */
+            costs: number[];
+            /** @description Name */
             name: string;
+            /** @description In words */
             text: string;
         };
+        /** @description A reason to look, as the model foretells it: an estimate. */
         ReasonToLook: {
-            /** @enum {string} */
+            /**
+             * @description Who or what did it
+             * @enum {string}
+             */
             by: "cold" | "drying wind" | "heat" | "gale" | "standing water" | "";
             /**
              * Format: date
@@ -7001,7 +8196,10 @@ export interface components {
              * @description Share of the height expected dead from the tips
              */
             dieback: number;
-            /** @enum {string} */
+            /**
+             * @description Kind of the event
+             * @enum {string}
+             */
             event: "freeze" | "late frost" | "drying wind" | "heat" | "wet spell" | "gale";
             /**
              * @description What is hurt worst
@@ -7010,6 +8208,7 @@ export interface components {
             expected: "wood" | "buds" | "leaves" | "new shoots" | "tops" | "blossom" | "roots" | "crown" | "growing point" | "limbs" | "nothing";
             /** @description The part that differs from plant to plant */
             own: string;
+            /** @description Why, in words */
             reason: string;
             /**
              * Format: double
@@ -7033,21 +8232,28 @@ export interface components {
             /** @description Hurt enough to be looked at today */
             worth: boolean;
         };
+        /** @description A problem of rounds with inline values. */
         ReckonRoundsIn: {
-            crews: components["schemas"]["RoundsCrew"][] | null;
-            /** Format: int64 */
+            /** @description How many crews there are */
+            crews: components["schemas"]["RoundsCrew"][];
+            /**
+             * Format: int64
+             * @description How many days
+             */
             days: number;
             /** @description Indices of jobs of which every other day is asked */
-            explain?: number[] | null;
+            explain?: number[];
             /**
              * Format: date
              * @description First day
              */
             from: string;
-            jobs: components["schemas"]["RoundsJob"][] | null;
+            /** @description How many jobs */
+            jobs: components["schemas"]["RoundsJob"][];
             /** @description From sunrise to sunset by day; no matter when absent */
-            light?: components["schemas"]["RoundsSpan"][] | null;
-            places: components["schemas"]["RoundsPlace"][] | null;
+            light?: components["schemas"]["RoundsSpan"][];
+            /** @description A property. */
+            places: components["schemas"]["RoundsPlace"][];
             /**
              * Format: int64
              * @description In place of seconds: how often parts are torn down and built up again; the same seed and number give the same plan
@@ -7058,12 +8264,17 @@ export interface components {
              * @description How long it may look; 1 when absent
              */
             seconds?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Another gives another search
+             */
             seed?: number;
-            ways?: components["schemas"]["RoundsKnown"][] | null;
+            /** @description How many ways */
+            ways?: components["schemas"]["RoundsKnown"][];
             /** @description By day, as told or as usual; no matter when absent */
-            weather?: components["schemas"]["RoundsSky"][] | null;
+            weather?: components["schemas"]["RoundsSky"][];
         };
+        /** @description The plan, and what was asked of it. */
         ReckonRoundsOut: {
             /**
              * Format: double
@@ -7075,20 +8286,23 @@ export interface components {
              * @description How far the score is above the bound, as a share of it; what is left to gain is less
              */
             gap: number;
-            left: components["schemas"]["RoundsLeft"][] | null;
+            /** @description A job without a day, and why. */
+            left: components["schemas"]["RoundsLeft"][];
             /** @description What is missing and was guessed */
-            notes: string[] | null;
+            notes: string[];
             /**
              * Format: int64
              * @description How often parts were torn down and built up again
              */
             rounds: number;
+            /** @description What a plan costs, part by part: minutes, with a point of a day's cost counted as one. */
             score: components["schemas"]["RoundsScore"];
             /** @description By day, crew and time */
-            visits: components["schemas"]["RoundsVisit"][] | null;
+            visits: components["schemas"]["RoundsVisit"][];
             /** @description Of the jobs that were asked for, in that order */
-            why: components["schemas"]["RoundsWhy"][] | null;
+            why: components["schemas"]["RoundsWhy"][];
         };
+        /** @description A mixed bed. */
         ReplacementBed: {
             /**
              * Format: double
@@ -7100,23 +8314,44 @@ export interface components {
              * @description Of those that have a price
              */
             cost: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
-            lines: components["schemas"]["ReplacementBedLine"][] | null;
-            notes: string[] | null;
+            /** @description What of it is bought. */
+            lines: components["schemas"]["ReplacementBedLine"][];
+            /** @description What else is to be known of it */
+            notes: string[];
         };
+        /** @description What of it is bought. */
         ReplacementBedLine: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²
+             */
             area_m2: number;
+            /** @description Common name */
             common: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it costs: 0 best to 100 worst for a day, money elsewhere
+             */
             cost?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Distance between plants, m
+             */
             spacing_m: number;
+            /** @description Catalogue id of the species */
             species: string;
         };
+        /** @description A kind that takes a share of a bed. */
         ReplacementBedPart: {
             /**
              * Format: double
@@ -7133,18 +8368,21 @@ export interface components {
              * @description As it closes up, when absent
              */
             spacing_m?: number;
+            /** @description Catalogue id of the species */
             species: string;
         };
+        /** @description What blooms on a property through a year. */
         ReplacementCalendar: {
             /** @description Months of the season in which insects find nothing */
-            bee_gaps: number[] | null;
+            bee_gaps: number[];
             /** @description Months of the season in which nothing blooms, 1 January */
-            gaps: number[] | null;
+            gaps: number[];
             /** @description How many kinds are in bloom in a month, January first */
-            months: number[] | null;
+            months: number[];
             /** @description By when they begin; only those with a flower to look at */
-            plants: components["schemas"]["ReplacementInBloom"][] | null;
+            plants: components["schemas"]["ReplacementInBloom"][];
         };
+        /** @description What stood there. */
         ReplacementDied: {
             /** @description By id, as causes are told */
             cause?: string;
@@ -7154,24 +8392,30 @@ export interface components {
             soil_changed?: boolean;
             /** @description Catalogue id */
             species?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many years ago
+             */
             years_ago?: number;
         };
+        /** @description How well a kind suits a spot. */
         ReplacementFit: {
             /** @description To be minded all the same */
-            cautions: string[] | null;
+            cautions: string[];
+            /** @description Common name */
             common: string;
             /** @description At planting, and after 3 and 10 years: an estimate */
-            grown: components["schemas"]["ReplacementGrown"][] | null;
+            grown: components["schemas"]["ReplacementGrown"][];
             /** @description Why it is left out; empty where it may stand there */
-            out: string[] | null;
+            out: string[];
             /** @description What counts, the weightiest first */
-            parts: components["schemas"]["ReplacementPart"][] | null;
+            parts: components["schemas"]["ReplacementPart"][];
             /**
              * Format: double
              * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
+            /** @description Catalogue id of the species */
             species: string;
             /**
              * Format: double
@@ -7184,14 +8428,25 @@ export interface components {
              */
             upkeep_minutes: number;
         };
+        /** @description A plant after some years. */
         ReplacementGrown: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Years from planting
+             */
             years: number;
         };
+        /** @description ReplacementIn asks what may stand on a spot. */
         ReplacementIn: {
             /**
              * Format: double
@@ -7201,13 +8456,15 @@ export interface components {
             /** @description Where on the plan */
             at?: components["schemas"]["SiteAt"];
             /** @description Kinds that share the area */
-            bed?: components["schemas"]["ReplacementBedPart"][] | null;
+            bed?: components["schemas"]["ReplacementBedPart"][];
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
              * @description From which it is planted; today when absent
              */
             date?: string;
+            /** @description What stood there. */
             died?: components["schemas"]["ReplacementDied"];
             /**
              * Format: int64
@@ -7215,7 +8472,7 @@ export interface components {
              */
             limit?: number;
             /** @description Kinds to be compared, by catalogue id; all when absent */
-            only?: string[] | null;
+            only?: string[];
             /** @description From which light, walls, wires and roots are read, where the spot does not say them */
             plan?: components["schemas"]["SitePlan"];
             /**
@@ -7229,32 +8486,58 @@ export interface components {
              */
             property?: number;
             /** @description What became of kinds before, in place of the firm's own record */
-            record?: components["schemas"]["OwnRecord"][] | null;
+            record?: components["schemas"]["OwnRecord"][];
             /** @description In rows rather than in gaps */
             rows?: boolean;
+            /** @description Where something is to stand. What is absent is not known, and counts for nothing. */
             spot?: components["schemas"]["ReplacementSpot"];
+            /** @description What it should be. */
             wish?: components["schemas"]["ReplacementWish"];
             /** @description Ids of things on the plan that go, such as what died */
-            without?: string[] | null;
+            without?: string[];
         };
+        /** @description When one blooms. */
         ReplacementInBloom: {
-            /** @enum {string} */
+            /**
+             * @description What it is worth to bees
+             * @enum {string}
+             */
             bees: "some" | "rich" | "";
-            colours: string[] | null;
-            /** Format: int64 */
+            /** @description Flower colours */
+            colours: string[];
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
+            /** @description Name */
             name: string;
+            /** @description Catalogue id of the species */
             species: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description Something to be done about a planting. */
         ReplacementOrdered: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The best day
+             */
             best?: string;
+            /** @description What to do */
             do: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /**
              * Format: double
@@ -7266,30 +8549,42 @@ export interface components {
              * @description One plant: an estimate
              */
             minutes: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description What it comes to. */
         ReplacementOut: {
+            /** @description A mixed bed. */
             bed?: components["schemas"]["ReplacementBed"];
             /**
              * Format: int64
              * @description How many kinds may stand there
              */
             fits: number;
-            ranked: components["schemas"]["Replacing"][] | null;
+            /** @description A kind with its fit, and how it is planted. */
+            ranked: components["schemas"]["Replacing"][];
             /** @description Left out, by name */
-            rejected: components["schemas"]["ReplacementFit"][] | null;
+            rejected: components["schemas"]["ReplacementFit"][];
             /** @description What the plan says of it */
             site?: components["schemas"]["SiteSpot"];
             /** @description As it was judged, with what the plan says */
             spot: components["schemas"]["ReplacementSpot"];
         };
+        /** @description A limit of its place that a plant which stands there meets one day. */
         ReplacementOutgrown: {
             /** @description Of what it meets */
             name: string;
+            /** @description In words */
             text: string;
-            /** @enum {string} */
+            /**
+             * @description What it is
+             * @enum {string}
+             */
             what: "wire" | "house" | "path" | "window" | "crown" | "drain";
             /**
              * Format: double
@@ -7297,21 +8592,29 @@ export interface components {
              */
             years: number;
         };
+        /** @description How a plant that stands on a plan goes on growing, uncut. */
         ReplacementOutlook: {
-            curve: components["schemas"]["ReplacementGrown"][] | null;
+            /** @description A plant after some years. */
+            curve: components["schemas"]["ReplacementGrown"][];
             /** @description The soonest first */
-            meets: components["schemas"]["ReplacementOutgrown"][] | null;
+            meets: components["schemas"]["ReplacementOutgrown"][];
         };
+        /** @description One thing that counts for or against a kind on a spot. */
         ReplacementPart: {
-            /** @enum {string} */
+            /**
+             * @description Name
+             * @enum {string}
+             */
             name: "cold" | "heat" | "light" | "water" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot" | "own record";
             /**
              * Format: double
              * @description Below 0 against it
              */
             points: number;
+            /** @description In words */
             text: string;
         };
+        /** @description When and how a kind is planted, and how it is watered in its first year. */
         ReplacementPlanting: {
             /** @description When it may be planted with bare roots: leafless kinds only */
             bare_root?: components["schemas"]["ReplacementWindow"];
@@ -7320,14 +8623,16 @@ export interface components {
              * @description The best day from the one asked for on
              */
             best: string;
-            how: string[] | null;
+            /** @description How it is done, step by step */
+            how: string[];
             /** @description What is done about it, with its days */
-            orders: components["schemas"]["ReplacementOrdered"][] | null;
+            orders: components["schemas"]["ReplacementOrdered"][];
             /** @description First season: by month, where rain is not enough */
-            water: components["schemas"]["ReplacementWatered"][] | null;
+            water: components["schemas"]["ReplacementWatered"][];
             /** @description Runs of good days within a year */
-            windows: components["schemas"]["ReplacementWindow"][] | null;
+            windows: components["schemas"]["ReplacementWindow"][];
         };
+        /** @description Where something is to stand. What is absent is not known, and counts for nothing. */
         ReplacementSpot: {
             /** @description Small children play there */
             children?: boolean;
@@ -7354,7 +8659,7 @@ export interface components {
              */
             house_m?: number;
             /** @description Kinds that must not be planted in the region, by catalogue id */
-            invasive?: string[] | null;
+            invasive?: string[];
             /**
              * @description In place of hours
              * @enum {string}
@@ -7369,6 +8674,7 @@ export interface components {
             paving?: boolean;
             /** @description People walk, sit or park beneath */
             people?: boolean;
+            /** @description Pets come there */
             pets?: boolean;
             /**
              * Format: double
@@ -7380,7 +8686,10 @@ export interface components {
              * @description Before a window: how high its sill is
              */
             sill_m?: number;
-            /** @enum {string} */
+            /**
+             * @description How wet the soil is that it wants
+             * @enum {string}
+             */
             soil_water?: "dry" | "well drained" | "even" | "moist" | "wet" | "";
             /**
              * Format: double
@@ -7414,36 +8723,52 @@ export interface components {
              */
             wire_m?: number;
         };
+        /** @description What a new plant wants in a month. */
         ReplacementWatered: {
             /**
              * Format: double
              * @description Each time: an estimate
              */
             litres: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Month, 1 to 12
+             */
             month: number;
             /** @description The days of the first season, from the best day of planting on, in a year as usual: later after good rain */
-            on: string[] | null;
+            on: string[];
             /**
              * Format: int64
              * @description In the month
              */
             times: number;
         };
+        /** @description A run of days. */
         ReplacementWindow: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description What it should be. */
         ReplacementWish: {
             /** @description Months in which it should bloom, 1 January */
-            bloom_months?: number[] | null;
+            bloom_months?: number[];
             /** @description Of the flowers, any of them: white, cream, yellow, orange, red, pink, purple, blue, green */
-            colours?: string[] | null;
+            colours?: string[];
+            /** @description It is to be eaten from */
             edible?: boolean;
+            /** @description It is to keep its leaves in winter */
             evergreen?: boolean;
-            forms?: string[] | null;
+            /** @description Growth forms that are wanted */
+            forms?: string[];
+            /** @description It is to ask for little work */
             low_upkeep?: boolean;
             /**
              * Format: double
@@ -7454,6 +8779,7 @@ export interface components {
             pollinators?: boolean;
             /** @description The same genus, if it may be */
             same_kind?: boolean;
+            /** @description It is to smell good */
             scent?: boolean;
             /**
              * Format: double
@@ -7466,29 +8792,39 @@ export interface components {
              */
             within_years?: number;
         };
+        /** @description A kind with its fit, and how it is planted. */
         Replacing: {
             /** @description In a year as usual */
-            bloom_months: number[] | null;
+            bloom_months: number[];
+            /** @description Botanical name */
             botanical: string;
             /** @description To be minded all the same */
-            cautions: string[] | null;
+            cautions: string[];
+            /** @description Common name */
             common: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it costs: 0 best to 100 worst for a day, money elsewhere
+             */
             cost?: number;
             /**
              * Format: int64
              * @description For the area
              */
             count?: number;
+            /** @description What a kind's flowers look and smell like, and what they are worth to insects. */
             flower?: components["schemas"]["CatalogueFlower"];
+            /** @description Growth form */
             form: string;
             /** @description At planting, and after 3 and 10 years: an estimate */
-            grown: components["schemas"]["ReplacementGrown"][] | null;
+            grown: components["schemas"]["ReplacementGrown"][];
+            /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description Why it is left out; empty where it may stand there */
-            out: string[] | null;
+            out: string[];
             /** @description What counts, the weightiest first */
-            parts: components["schemas"]["ReplacementPart"][] | null;
+            parts: components["schemas"]["ReplacementPart"][];
+            /** @description When and how a kind is planted, and how it is watered in its first year. */
             planting?: components["schemas"]["ReplacementPlanting"];
             /**
              * Format: double
@@ -7500,8 +8836,12 @@ export interface components {
              * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Distance between plants, m
+             */
             spacing_m: number;
+            /** @description Catalogue id of the species */
             species: string;
             /**
              * Format: double
@@ -7514,8 +8854,12 @@ export interface components {
              */
             upkeep_minutes: number;
         };
+        /** @description One day of the crew. */
         RoundDay: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: double
@@ -7523,8 +8867,11 @@ export interface components {
              */
             frost: number;
             /** @description In the order of the visit; done and skipped ones last */
-            jobs: components["schemas"]["Order"][] | null;
-            /** Format: double */
+            jobs: components["schemas"]["Order"][];
+            /**
+             * Format: double
+             * @description Day's maximum, °C
+             */
             max_c: number | null;
             /**
              * Format: double
@@ -7544,6 +8891,7 @@ export interface components {
             /** @description The temperatures were observed, not usual ones */
             seen: boolean;
         };
+        /** @description A stretch of days, what is overdue, and what is still without a day. */
         Rounds: {
             /**
              * Format: int64
@@ -7555,39 +8903,43 @@ export interface components {
              * @description A crew's working day
              */
             day_minutes: number;
-            days: components["schemas"]["RoundDay"][] | null;
+            /** @description How many days */
+            days: components["schemas"]["RoundDay"][];
             /** @description Cursor of the following page of those */
             more_overdue: string;
             /** @description Cursor of the following page of those */
             next: string;
             /** @description Jobs that were on a past day and are not ticked off, the oldest first; up to 200 */
-            overdue: components["schemas"]["Order"][] | null;
+            overdue: components["schemas"]["Order"][];
             /** @description The first page of jobs without a day; more by the waiting operation */
-            waiting: components["schemas"]["Order"][] | null;
+            waiting: components["schemas"]["Order"][];
             /** @description Whose weather the days show; empty without a property */
             weather: string;
         };
+        /** @description People who go together, in one vehicle. */
         RoundsCrew: {
             /** @description By weekday, Sunday first; nothing: not at work */
-            hours: components["schemas"]["RoundsSpan"][] | null;
+            hours: components["schemas"]["RoundsSpan"][];
             /**
              * Format: double
              * @description Loose waste its vehicle takes, m³; 0: no matter
              */
             load_m3?: number;
+            /** @description Name */
             name: string;
             /** @description Days off */
-            off?: string[] | null;
+            off?: string[];
             /**
              * Format: int64
              * @description People
              */
             size: number;
             /** @description Of any of them */
-            skills?: string[] | null;
+            skills?: string[];
             /** @description Where the day begins and ends; no way to it is counted when absent */
             start?: components["schemas"]["RoundsPoint"];
         };
+        /** @description Gap ties a job to one before it. */
         RoundsGap: {
             /**
              * Format: int64
@@ -7604,20 +8956,25 @@ export interface components {
              * @description 0: no limit
              */
             max_days?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Days that lie between at least
+             */
             min_days?: number;
         };
+        /** @description A piece of work. */
         RoundsJob: {
-            after?: components["schemas"]["RoundsGap"][] | null;
+            /** @description What it comes after, or how it is afterwards */
+            after?: components["schemas"]["RoundsGap"][];
             /**
              * Format: int64
              * @description Days after it on which nobody works on its plants; on its own day it comes last
              */
             closes?: number;
             /** @description Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden */
-            costs: number[] | null;
+            costs: number[];
             /** @description Bulky kit it wants in the vehicle that day */
-            kit?: string[] | null;
+            kit?: string[];
             /**
              * Format: int64
              * @description What the best day after the span costs; 101: there is none
@@ -7641,10 +8998,12 @@ export interface components {
              */
             place: number;
             /** @description By id, for waits after a treatment */
-            plants?: number[] | null;
+            plants?: number[];
             /** @description It carries sickness: clean work comes before it */
             sick?: boolean;
-            skills?: string[] | null;
+            /** @description Skills and licences */
+            skills?: string[];
+            /** @description What it is, in a few words */
             title?: string;
             /** @description The client was told the day it stood on: it moves only where nothing else does */
             told?: boolean;
@@ -7652,7 +9011,10 @@ export interface components {
             urgent?: boolean;
             /** @description Where it stood: moving it costs a little */
             was?: components["schemas"]["RoundsPin"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Loose waste, m³: an estimate
+             */
             waste_m3?: number;
             /**
              * Format: double
@@ -7665,33 +9027,52 @@ export interface components {
              */
             work?: "spray" | "cut" | "aloft" | "earth";
         };
+        /** @description A way somebody has timed, either way. */
         RoundsKnown: {
             /**
              * Format: int64
              * @description Index of a place; -1 and below: the start of a crew, -1 the first
              */
             from: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How long it takes, minutes
+             */
             minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Last day, or end
+             */
             to: number;
         };
+        /** @description A job without a day, and why. */
         RoundsLeft: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Which job: its index, or its key
+             */
             job: number;
             /** @description What it would take to fit it in */
             takes?: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description What a job would cost on another day, with all else as it stands. */
         RoundsOther: {
             /**
              * Format: int64
              * @description With which it costs least; -1 where it cannot be
              */
             crew: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             date: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description The day
+             */
             day: number;
             /**
              * Format: double
@@ -7711,13 +9092,17 @@ export interface components {
             /** @description Why it cannot be */
             why?: string;
         };
+        /** @description A crew and a day. */
         RoundsPin: {
             /**
              * Format: int64
              * @description Arrival, minutes after midnight, or up to 20 later; any time when absent
              */
             at?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description People needed, or the index of the crew
+             */
             crew: number;
             /**
              * Format: int64
@@ -7725,9 +9110,10 @@ export interface components {
              */
             day: number;
         };
+        /** @description A property. */
         RoundsPlace: {
             /** @description By weekday, Sunday first, when one may be there; nothing at all: any time */
-            access?: components["schemas"]["RoundsSpan"][] | null;
+            access?: components["schemas"]["RoundsSpan"][];
             /**
              * Format: double
              * @description Minutes on arrival, whatever is done
@@ -7735,20 +9121,29 @@ export interface components {
             arrive?: number;
             /** @description Where it is; as far as the farthest when absent */
             at?: components["schemas"]["RoundsPoint"];
+            /** @description Name */
             name: string;
             /** @description Weekdays on which nobody may come, 0 Sunday */
-            shut?: number[] | null;
+            shut?: number[];
             /** @description Something there travels on tools and boots: it comes last in a day */
             sick?: boolean;
             /** @description By day, where it has weather of its own */
-            weather?: components["schemas"]["RoundsSky"][] | null;
+            weather?: components["schemas"]["RoundsSky"][];
         };
+        /** @description A place on the earth. */
         RoundsPoint: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Latitude, °
+             */
             latitude: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Longitude, °
+             */
             longitude: number;
         };
+        /** @description What a plan costs, part by part: minutes, with a point of a day's cost counted as one. */
         RoundsScore: {
             /**
              * Format: double
@@ -7780,14 +9175,20 @@ export interface components {
              * @description Jobs that do not stay where they stood
              */
             moved: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Part of the score for hours over the day's
+             */
             overtime: number;
             /**
              * Format: double
              * @description Clean properties after sick ones
              */
             sick: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The whole score
+             */
             total: number;
             /**
              * Format: double
@@ -7805,38 +9206,65 @@ export interface components {
              */
             waiting: number;
         };
+        /** @description The weather of a day: told for the near ones, usual for the rest. */
         RoundsSky: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Day's maximum, °C
+             */
             max_c: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Night's minimum, °C
+             */
             min_c: number;
             /**
              * Format: double
              * @description Of a wet day, where none is told
              */
             rain_chance?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Rain, mm
+             */
             rain_mm?: number;
             /** @description An outlook, which forbids; else what is usual, which only makes a day dearer */
             told?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms?: number;
         };
+        /** @description A stretch of a day, minutes after midnight. */
         RoundsSpan: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description First day, or start
+             */
             from: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Last day, or end
+             */
             to: number;
         };
+        /** @description A crew at a property on a day. */
         RoundsVisit: {
             /**
              * Format: int64
              * @description Index
              */
             crew: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             date: string;
             /**
              * Format: int64
@@ -7849,7 +9277,7 @@ export interface components {
              */
             from: number;
             /** @description Indices, in the order they are done: clean before sick, what closes a plant last */
-            jobs: number[] | null;
+            jobs: number[];
             /**
              * Format: int64
              * @description Index
@@ -7866,11 +9294,14 @@ export interface components {
              */
             travel: number;
         };
+        /** @description Why a job stands where it does, and what other days would cost. */
         RoundsWhy: {
             /** @description Of each day */
-            others: components["schemas"]["RoundsOther"][] | null;
+            others: components["schemas"]["RoundsOther"][];
+            /** @description In words */
             text: string;
         };
+        /** @description The choices. What is empty is chosen elsewhere: by the firm for a property, by the default for the firm. */
         RulesHouse: {
             /**
              * @description Against pests and diseases: soft first, stronger only past a threshold (when absent), soft only, or conventional allowed from the start
@@ -7918,131 +9349,183 @@ export interface components {
              */
             wounds?: "bare" | "seal" | "compost";
         };
+        /** @description A whole list: Account. */
         RunAccount: {
-            items: components["schemas"]["Account"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Account"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Active. */
         RunActive: {
-            items: components["schemas"]["TreatmentActive"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["TreatmentActive"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Asked. */
         RunAsked: {
-            items: components["schemas"]["CauseAsked"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["CauseAsked"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Call. */
         RunCall: {
-            items: components["schemas"]["Call"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Call"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: CauseLine. */
         RunCauseLine: {
-            items: components["schemas"]["CauseLine"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["CauseLine"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: ClientLink. */
         RunClientLink: {
-            items: components["schemas"]["ClientLink"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["ClientLink"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Crew. */
         RunCrew: {
-            items: components["schemas"]["Crew"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Crew"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Guard. */
         RunGuard: {
-            items: components["schemas"]["Guard"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Guard"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Int64. */
         RunInt64: {
-            items: number[] | null;
+            /** @description What is listed */
+            items: number[];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: KindWord. */
         RunKindWord: {
-            items: components["schemas"]["KindWord"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["KindWord"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Letter. */
         RunLetter: {
-            items: components["schemas"]["Letter"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Letter"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Order. */
         RunOrder: {
-            items: components["schemas"]["Order"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Order"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: OrderPhoto. */
         RunOrderPhoto: {
-            items: components["schemas"]["OrderPhoto"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["OrderPhoto"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Person. */
         RunPerson: {
-            items: components["schemas"]["Person"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Person"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Product. */
         RunProduct: {
-            items: components["schemas"]["Product"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Product"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Sign. */
         RunSign: {
-            items: components["schemas"]["CauseSign"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["CauseSign"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: SpotTaken. */
         RunSpotTaken: {
-            items: components["schemas"]["SpotTaken"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["SpotTaken"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: StopSet. */
         RunStopSet: {
-            items: components["schemas"]["StopSet"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["StopSet"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: String. */
         RunString: {
-            items: string[] | null;
+            /** @description What is listed */
+            items: string[];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Telling. */
         RunTelling: {
-            items: components["schemas"]["Telling"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Telling"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Used. */
         RunUsed: {
-            items: components["schemas"]["Used"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["Used"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: WatchGroup. */
         RunWatchGroup: {
-            items: components["schemas"]["WatchGroup"][] | null;
+            /** @description What is listed */
+            items: components["schemas"]["WatchGroup"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description What the ribbon draws: one garden year of a property, a figure a day from From. */
         Season: {
             /**
              * Format: double
              * @description Base 10 °C, from midwinter to today
              */
             degree_days: number;
-            events: components["schemas"]["Event"][] | null;
-            /** Format: double */
+            /** @description Something the weather did, in words and figures. */
+            events: components["schemas"]["Event"][];
+            /**
+             * Format: double
+             * @description Mean yearly extreme minimum, °C
+             */
             extreme_min_c: number;
             /** @description Of the coming autumn; null where most years have none */
             first_frost: components["schemas"]["BandDays"];
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
             /** @description Chance of a night under 0 °C */
-            frost: number[] | null;
+            frost: number[];
             /**
              * Format: double
              * @description Chance of another night under 0 °C before midsummer, 0 to 1
@@ -8056,30 +9539,36 @@ export interface components {
             /** @description Of the coming spring; null where hardly any is to come */
             last_frost: components["schemas"]["BandDays"];
             /** @description °C */
-            normal_max: number[] | null;
+            normal_max: number[];
             /** @description °C */
-            normal_min: number[] | null;
+            normal_min: number[];
             /**
              * Format: date
              * @description Empty without observed weather
              */
             observed_to: string;
-            seen_max: (number | null)[] | null;
+            /** @description Observed maximum by day, °C; null where not observed */
+            seen_max: (number | null)[];
             /** @description Observed minimum, °C; null where not observed */
-            seen_min: (number | null)[] | null;
+            seen_min: (number | null)[];
             /** @description Where the observed weather comes from; empty without any */
             source: string;
             /** @description When round sums of degree-days are reached, with days ahead as normal */
-            ticks: components["schemas"]["Tick"][] | null;
+            ticks: components["schemas"]["Tick"][];
             /**
              * Format: date
              * @description First day of the next garden year
              */
             to: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day on which one stands
+             */
             today: string;
         };
+        /** @description Anchor fixes an event of the plant's year to the season, not to a month, so that one entry serves every climate. Exactly one of Warmth, Cooling, ChillDays, DegreeDays, RisingH, FallingH, LastFrost, FirstFrost and After is given; Chill and MeanC go with Warmth, MeanC with ChillDays too, and Days moves the result. */
         SeasonAnchor: {
+            /** @description Name of another anchor of the entry */
             after?: string;
             /**
              * Format: double
@@ -8096,17 +9585,35 @@ export interface components {
              * @description °C·days under 20 °C since autumn days fell under 13 hours
              */
             cooling?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Where it hangs on shortening days: the day's length, h
+             */
             daylength_falling_h?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Where it hangs on lengthening days: the day's length, h
+             */
             daylength_rising_h?: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many days
+             */
             days?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Base 10 °C from midwinter
+             */
             degree_days?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of years, %, in which the first frost of autumn has come
+             */
             first_frost?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Share of years, %, in which the last frost of spring is over
+             */
             last_frost?: number;
             /**
              * Format: double
@@ -8119,11 +9626,16 @@ export interface components {
              */
             warmth?: number;
         };
+        /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
         SeasonBand: {
+            /** @description In an early year */
             early: string;
+            /** @description In a late year */
             late: string;
+            /** @description In a usual year, or the middle of the range */
             mid: string;
         };
+        /** @description A place and its normals, January first. */
         SeasonClimate: {
             /**
              * Format: double
@@ -8146,19 +9658,34 @@ export interface components {
              */
             longitude: number;
             /** @description Twelve months, January first */
-            normals: components["schemas"]["SeasonNormal"][] | null;
+            normals: components["schemas"]["SeasonNormal"][];
         };
+        /** @description A figure on a day, with its spread. */
         SeasonDatedSpread: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Upper end of the likely range
+             */
             high: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lower end of the likely range
+             */
             low: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In a usual year, or the middle of the range
+             */
             mid: number;
         };
+        /** @description SeasonIn asks where a climate stands in its year. */
         SeasonIn: {
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -8171,6 +9698,7 @@ export interface components {
              */
             property?: number;
         };
+        /** @description A month's long-term means. */
         SeasonNormal: {
             /**
              * Format: double
@@ -8198,14 +9726,19 @@ export interface components {
              */
             wind_ms: number;
         };
+        /** @description The outlook of the garden year. */
         SeasonOut: {
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
             /**
              * Format: double
              * @description Base 10 °C from midwinter to the date, with days not observed as normal
              */
             degree_days: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day of the garden year
+             */
             garden_year_from: string;
             /**
              * Format: date
@@ -8214,21 +9747,24 @@ export interface components {
             garden_year_to: string;
             /** @description From simulated years: an estimate, not a forecast */
             outlook: components["schemas"]["SeasonOutlook"];
-            reasons: string[] | null;
+            /** @description Why, in words */
+            reasons: string[];
             /** @description The same as if this year's weather were not known; where some is */
             usual?: components["schemas"]["SeasonOutlook"];
             /** @description Hardiness zone of the mean yearly extreme minimum */
             zone: string;
         };
+        /** @description What simulated years say of the garden year: observed days as they were, days ahead made up from the climate, going on from the last observed day's anomaly. A simulation, not a forecast. */
         SeasonOutlook: {
             /** @description Hours from 0 to 7.2 °C between the garden year's start and the spring */
             chill_hours: components["schemas"]["SeasonSpread"];
             /** @description Base 10 °C since midwinter, week by week through the year from midwinter */
-            degree_days: components["schemas"]["SeasonDatedSpread"][] | null;
+            degree_days: components["schemas"]["SeasonDatedSpread"][];
             /** @description Coldest night of the garden year, °C */
             extreme_min_c: components["schemas"]["SeasonSpread"];
             /** @description First night under 0 °C of the autumn */
             first_frost: components["schemas"]["SeasonBand"];
+            /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             first_killing_frost: components["schemas"]["SeasonBand"];
             /**
              * Format: double
@@ -8249,6 +9785,7 @@ export interface components {
              */
             years: number;
         };
+        /** @description How a garden differs from the open country its climate was measured in, as its gardener knows it. */
         SeasonSite: {
             /** @description Cold air gathers and stays: colder nights */
             frost_pocket?: boolean;
@@ -8259,16 +9796,30 @@ export interface components {
             /** @description Open to the wind */
             windy?: boolean;
         };
+        /** @description A figure with its spread: one year in ten is under Low, one in ten over High. */
         SeasonSpread: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Upper end of the likely range
+             */
             high: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Lower end of the likely range
+             */
             low: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In a usual year, or the middle of the range
+             */
             mid: number;
         };
+        /** @description An hour of a day. */
         ShadowAt: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: double
@@ -8276,28 +9827,39 @@ export interface components {
              */
             hour: number;
         };
+        /** @description A crew's day. */
         Sheet: {
             /** @description Its name; empty: of all */
             crew: string;
             /** @description That have work on the day */
-            crews: components["schemas"]["SheetCrew"][] | null;
-            /** Format: date */
+            crews: components["schemas"]["SheetCrew"][];
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /** @description What is taken along in the morning */
-            kit: string[] | null;
+            kit: string[];
             /** @description Something is mixed: there is a mix card */
             mixes: boolean;
             /** @description What some of the work asks for */
-            skills: string[] | null;
+            skills: string[];
             /** @description In the order of the day */
-            visits: components["schemas"]["SheetVisit"][] | null;
+            visits: components["schemas"]["SheetVisit"][];
         };
+        /** @description A crew that has work on the day. */
         SheetCrew: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Name */
             name: string;
         };
+        /** @description A job with what the crew has to know. */
         SheetJob: {
+            /** @description Where the property is */
             address: string;
             /**
              * Format: int64
@@ -8311,7 +9873,9 @@ export interface components {
             best_day: string;
             /** @description Who put it where it stands, or ticked it off; empty where nobody has to sign in */
             by: string;
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
+            /** @description Common name */
             common: string;
             /** @description Who goes */
             crew: string;
@@ -8340,12 +9904,21 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
-            kit: string[] | null;
+            /** @description What is taken along */
+            kit: string[];
+            /** @description Where it stands, or what the client calls it */
             label: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /** @description Why it was skipped, or what was seen */
             note: string;
@@ -8361,11 +9934,12 @@ export interface components {
             origin_id?: number;
             /** @description It was on a past day and is not ticked off */
             overdue: boolean;
+            /** @description What a kind of work needs to know. */
             params: components["schemas"]["JobParams"];
             /** @description The time for it has passed: no day left is better than the worst */
             passed: boolean;
             /** @description Taken at the job */
-            photos: components["schemas"]["OrderPhoto"][] | null;
+            photos: components["schemas"]["OrderPhoto"][];
             /** @description Its day and crew stay when rounds are proposed */
             pinned: boolean;
             /**
@@ -8378,32 +9952,50 @@ export interface components {
              * @description How many plants or groups it is for; 0 for the property itself
              */
             plants: number;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
-            skills: string[] | null;
+            /** @description Skills and licences */
+            skills: string[];
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "waiting" | "on a day" | "done" | "skipped";
+            /** @description What it is, in a few words */
             title: string;
             /**
              * Format: int64
              * @description How long it took; 0 not noted
              */
             took_minutes: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
             version: number;
-            why: string[] | null;
+            /** @description Why, in words */
+            why: string[];
             /**
              * Format: date
              * @description Of the window that runs or comes next; empty without one
              */
             window_from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day of the window that runs or comes next
+             */
             window_to: string;
         };
+        /** @description A property of the day. */
         SheetVisit: {
+            /** @description Where the property is */
             address: string;
             /**
              * Format: int64
@@ -8412,76 +10004,118 @@ export interface components {
             at?: number;
             /** @description Gate, key, parking */
             gate: string;
-            jobs: components["schemas"]["SheetJob"][] | null;
-            /** Format: int64 */
+            /** @description How many jobs */
+            jobs: components["schemas"]["SheetJob"][];
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
             minutes: number;
             /** @description What to mind there */
             note: string;
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
         };
+        /** @description What is to be bought for the treatments that stand as jobs. */
         Shopping: {
-            lines: components["schemas"]["ShoppingLine"][] | null;
+            /** @description What one product takes over all properties. */
+            lines: components["schemas"]["ShoppingLine"][];
             /**
              * Format: double
              * @description In all, where packs have prices
              */
             price: number;
         };
+        /** @description What one product takes over all properties. */
         ShoppingLine: {
+            /** @description What works in it, by id; empty for work without a product */
             active: string;
+            /** @description How an amount is bought, beyond what is on hand. */
             buy?: components["schemas"]["TreatmentBought"];
             /** @description A lot on hand has expired */
             expired: boolean;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The first day on which it is needed
+             */
             first_due?: string;
             /** @description How it was summed, in words */
             formula: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
             jobs: number;
             /** @description What is not known: a card, a rate, a pack */
             missing?: string;
+            /** @description Name */
             name: string;
             /**
              * Format: double
              * @description In its unit; 0 without a rate
              */
             needed: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How much is there
+             */
             on_hand: number;
             /**
              * Format: double
              * @description Price for one plant
              */
             per_plant: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants, or their ids
+             */
             plants: number;
             /**
              * Format: int64
              * @description Id of the card; 0 where there is none
              */
             product: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of spray
+             */
             spray_l: number;
+            /** @description Where it is bought */
             supplier: string;
             /**
              * Format: int64
              * @description With the repeats that fall into the span
              */
             times: number;
+            /** @description Unit of the figures */
             unit: string;
         };
+        /** @description Who one says to be. */
         SignInIn: {
+            /** @description By which one signs in */
             login: string;
+            /** @description The password; it is kept as a hash alone */
             password: string;
         };
+        /** @description A place on a plan, metres to the east and to the north. */
         SiteAt: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description East, m
+             */
             x: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description North, m
+             */
             y: number;
         };
+        /** @description Something done to a plan: a thing is cut, taken away or planted. */
         SiteChange: {
             /** @description What is planted */
             add?: components["schemas"]["SiteThing"];
@@ -8490,28 +10124,41 @@ export interface components {
              * @description Of a crown that is raised
              */
             clear_m?: number;
-            /** @enum {string} */
+            /**
+             * @description What to do
+             * @enum {string}
+             */
             do: "cut" | "remove" | "plant";
             /**
              * Format: double
              * @description Of a cut: what it is cut to; as before when absent
              */
             height_m?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m?: number;
             /** @description Id of what is cut or taken away */
             thing?: string;
         };
+        /** @description What changes do to one plant. */
         SiteEffect: {
-            after: number[] | null;
+            /** @description What it comes after, or how it is afterwards */
+            after: number[];
             /** @description Hours a day by month */
-            before: number[] | null;
+            before: number[];
+            /** @description Class of light after the change */
             class_after: string;
+            /** @description Class of light before the change */
             class_before: string;
             /** @description What can be done */
-            do: string[] | null;
+            do: string[];
+            /** @description Number or name by which it is asked for */
             id: string;
+            /** @description Name */
             name: string;
+            /** @description In words */
             text: string;
             /**
              * @description scorches: more sun than its leaves are used to; starves: less than it wants; gains: it had too little before
@@ -8519,15 +10166,17 @@ export interface components {
              */
             what: "none" | "scorches" | "starves" | "gains" | "drought";
             /** @description Months in which that matters, 1 January */
-            when: number[] | null;
+            when: number[];
         };
+        /** @description A plan with inline values, and what is asked of it. */
         SiteIn: {
             /** @description In place of a plant: a point */
             at?: components["schemas"]["SiteAt"];
             /** @description What is cut, taken away or planted */
-            changes?: components["schemas"]["SiteChange"][] | null;
+            changes?: components["schemas"]["SiteChange"][];
             /** @description Something measured on site from two known places */
             paced?: components["schemas"]["PacedIn"];
+            /** @description A property seen from above. */
             plan: components["schemas"]["SitePlan"];
             /** @description Id of a thing on the plan whose spot is asked */
             plant?: string;
@@ -8544,22 +10193,24 @@ export interface components {
              */
             year?: number;
         };
+        /** @description What the spot gets, and what changes do. */
         SiteOut: {
             /** @description After the changes */
             after?: components["schemas"]["SiteSpot"];
             /** @description Areas and lengths read off the plan */
-            areas: components["schemas"]["Measured"][] | null;
+            areas: components["schemas"]["Measured"][];
             /** @description Of the changes, on each plant, those that matter first */
-            effects: components["schemas"]["SiteEffect"][] | null;
+            effects: components["schemas"]["SiteEffect"][];
             /** @description Of a plant of a known kind: how it goes on growing, and which limits of its place it meets */
             grows?: components["schemas"]["ReplacementOutlook"];
             /** @description Where that stands */
             paced?: components["schemas"]["SiteAt"];
             /** @description On level ground, after the changes */
-            shadows: components["schemas"]["SiteShadow"][] | null;
+            shadows: components["schemas"]["SiteShadow"][];
             /** @description As it is; absent where neither a plant nor a point was named */
             spot?: components["schemas"]["SiteSpot"];
         };
+        /** @description A property seen from above. */
         SitePlan: {
             /**
              * Format: double
@@ -8567,8 +10218,11 @@ export interface components {
              */
             falls_to_deg?: number;
             /** @description How high hills beyond the plan stand, degrees, at even steps from north over east; 4 or more */
-            horizon_deg?: number[] | null;
-            /** Format: double */
+            horizon_deg?: number[];
+            /**
+             * Format: double
+             * @description Latitude, °
+             */
             latitude: number;
             /**
              * Format: int64
@@ -8590,7 +10244,9 @@ export interface components {
              * @description How steeply the ground falls, metres in a hundred
              */
             slope_pct?: number;
-            things: components["schemas"]["SiteThing"][] | null;
+            /** @description Something on a plan. */
+            things: components["schemas"]["SiteThing"][];
+            /** @description A picture that lies under a plan while it is drawn. */
             underlay?: components["schemas"]["SiteUnderlay"];
             /**
              * @description Whence it blows most: shelter counts most on that side
@@ -8598,11 +10254,14 @@ export interface components {
              */
             wind_from?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
         };
+        /** @description What a thing darkens on the ground at an hour. */
         SiteShadow: {
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Its outline */
-            points: components["schemas"]["SiteAt"][] | null;
+            points: components["schemas"]["SiteAt"][];
         };
+        /** @description What a place on a plan gets. */
         SiteSpot: {
             /**
              * @description Full sun from 6 strong hours in summer on, part shade from 3
@@ -8614,14 +10273,14 @@ export interface components {
             /** @description Where cold air gathers: in a marked hollow, or above what dams it on a slope */
             hollow: boolean;
             /** @description Mean hours of direct sun a day on clear days, January first */
-            hours: number[] | null;
+            hours: number[];
             /**
              * Format: double
              * @description From wind, of all directions, most of that whence it blows most: 0 open to 1 wholly sheltered
              */
             shelter: number;
             /** @description By direction, north first */
-            shelter_from: components["schemas"]["SiteWind"][] | null;
+            shelter_from: components["schemas"]["SiteWind"][];
             /** @description Within reach of a sprinkler */
             spray: boolean;
             /**
@@ -8648,13 +10307,15 @@ export interface components {
             warm_wall: boolean;
             /** @description Where water is marked as standing after rain */
             wet: boolean;
-            why: string[] | null;
+            /** @description Why, in words */
+            why: string[];
             /**
              * Format: double
              * @description Of the month of midwinter
              */
             winter: number;
         };
+        /** @description Something on a plan. */
         SiteThing: {
             /** @description Of a grave: what the plant died of, by id */
             cause?: string;
@@ -8668,8 +10329,12 @@ export interface components {
              * @description Of what stands; of a wire, how high it hangs; of a window, its sill
              */
             height_m?: number;
+            /** @description Number or name by which it is asked for */
             id: string;
-            /** @enum {string} */
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
             kind: "plant" | "tree" | "hedge" | "wall" | "fence" | "building" | "ground" | "bed" | "lawn" | "path" | "wire" | "door" | "gate" | "window" | "drain" | "water" | "hollow" | "sprinkler" | "grave";
             /**
              * @description Evergreen when absent
@@ -8681,6 +10346,7 @@ export interface components {
              * @enum {string}
              */
             light?: "full sun" | "part shade" | "shade" | "sun or part shade" | "";
+            /** @description Name */
             name?: string;
             /**
              * Format: int64
@@ -8688,7 +10354,7 @@ export interface components {
              */
             plant_id?: number;
             /** @description One for a point, two and more for a line, three and more for an area */
-            points: components["schemas"]["SiteAt"][] | null;
+            points: components["schemas"]["SiteAt"][];
             /**
              * Format: double
              * @description Of its roots, in crown spreads; 1.5 when absent
@@ -8706,7 +10372,10 @@ export interface components {
              * @description Of a crown; thickness of a hedge
              */
             spread_m?: number;
-            /** @enum {string} */
+            /**
+             * @description How much water its roots take
+             * @enum {string}
+             */
             thirst?: "low" | "medium" | "high" | "";
             /**
              * Format: int64
@@ -8714,6 +10383,7 @@ export interface components {
              */
             year?: number;
         };
+        /** @description A picture that lies under a plan while it is drawn. */
         SiteUnderlay: {
             /** @description Where its upper left corner lies */
             at: components["schemas"]["SiteAt"];
@@ -8722,7 +10392,10 @@ export interface components {
              * @description How much it is faded
              */
             faint?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Scale of the picture, m
+             */
             metres_a_pixel: number;
             /** @description By its hash */
             photo: string;
@@ -8732,42 +10405,72 @@ export interface components {
              */
             turn_deg?: number;
         };
+        /** @description How sheltered a spot is from one direction. */
         SiteWind: {
+            /** @description First day, or start */
             from: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Shelter from wind, 0 open to 1 wholly sheltered
+             */
             shelter: number;
         };
+        /** @description The weather of a day: told by a station, or as usual. */
         SkyOf: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Day's maximum, °C
+             */
             max_c: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Night's minimum, °C
+             */
             min_c: number;
             /**
              * Format: double
              * @description Of a wet day, where none is told
              */
             rain_chance?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Rain, mm
+             */
             rain_mm?: number;
+            /** @description In words */
             text: string;
             /** @description An outlook, which forbids; else what is usual, which only makes a day dearer */
             told?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms?: number;
         };
+        /** @description What some days cost. */
         SpanIn: {
             /**
              * Format: int64
              * @description 0 best to 100 worst
              */
             cost?: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description An entry with what the firm changed of it. */
         SpeciesDetail: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
@@ -8775,12 +10478,16 @@ export interface components {
             basis?: {
                 [key: string]: string;
             };
+            /** @description When it flowers and on which wood. */
             bloom: components["schemas"]["CatalogueBloom"];
+            /** @description Botanical name */
             botanical: string;
-            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: components["schemas"]["CatalogueCaution"][];
+            /** @description Common name */
             common: string;
             /** @description Where the firm's entry differs from the built one */
-            differences: components["schemas"]["CatalogueDifference"][] | null;
+            differences: components["schemas"]["CatalogueDifference"][];
             /**
              * Format: double
              * @description Drying wind over frozen soil it bears, kPa·h of vapour deficit weighted by wind and sun
@@ -8788,23 +10495,35 @@ export interface components {
             drying_kpa_h: number;
             /** @description What of it is eaten */
             edible?: string;
+            /** @description Botanical family */
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
-            /** @enum {string} */
+            /**
+             * @description Growth form
+             * @enum {string}
+             */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
+            /** @description Whether a plant is grafted, and what its rootstock looks like. */
             graft: components["schemas"]["CatalogueGraft"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Usual growth of a year, cm
+             */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            /** @enum {string} */
+            /**
+             * @description How far back it may be cut
+             * @enum {string}
+             */
             hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
              */
             hardiness_c: number;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Spreads into the wild or the neighbours' ground in some regions */
             invasive?: boolean;
@@ -8817,18 +10536,31 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            /** @enum {string} */
+            /**
+             * @description When it has leaves
+             * @enum {string}
+             */
             leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
-            /** @enum {string} */
+            /**
+             * @description Light that it wants, or that there is
+             * @enum {string}
+             */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description The built entry, where the firm corrected it */
             original?: components["schemas"]["CatalogueEntry"];
             /** @description Troubles it is prone to, by id */
-            pests: string[] | null;
-            /** @enum {string} */
+            pests: string[];
+            /**
+             * @description How dangerous it is to pets
+             * @enum {string}
+             */
             pet_danger: "none" | "mild" | "serious";
-            /** @enum {string} */
+            /**
+             * @description How poisonous it is to people
+             * @enum {string}
+             */
             poisonous: "no" | "mild" | "strong";
             /**
              * Format: double
@@ -8845,16 +10577,24 @@ export interface components {
              * @description How far its roots go, in crown spreads
              */
             root_reach: number;
-            /** @enum {string} */
+            /**
+             * @description It bleeds sap when cut before the leaves come
+             * @enum {string}
+             */
             sap_bleeding: "none" | "some" | "heavy";
+            /** @description It lives few years */
             short_lived?: boolean;
-            /** @enum {string} */
+            /**
+             * @description How wet the soil is that it wants
+             * @enum {string}
+             */
             soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
             /**
              * @description built in, built in and corrected by the firm, or the firm's own
              * @enum {string}
              */
             source: "built" | "corrected" | "own";
+            /** @description It has spines */
             spiny?: boolean;
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
@@ -8864,7 +10604,7 @@ export interface components {
              */
             thirst: "low" | "medium" | "high";
             /** @description What it is prone to, by name */
-            troubles: components["schemas"]["CataloguePest"][] | null;
+            troubles: components["schemas"]["CataloguePest"][];
             /**
              * Format: int64
              * @description Of the firm's own or corrected entry; 0 for a built one
@@ -8873,11 +10613,16 @@ export interface components {
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
         };
+        /** @description An entry that was found. */
         SpeciesHit: {
+            /** @description Botanical name */
             botanical: string;
+            /** @description Common name */
             common: string;
+            /** @description Number or name by which it is asked for */
             id: string;
         };
+        /** @description An entry and whose it is. */
         SpeciesOut: {
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
@@ -8885,9 +10630,13 @@ export interface components {
             basis?: {
                 [key: string]: string;
             };
+            /** @description When it flowers and on which wood. */
             bloom: components["schemas"]["CatalogueBloom"];
+            /** @description Botanical name */
             botanical: string;
-            cautions: components["schemas"]["CatalogueCaution"][] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: components["schemas"]["CatalogueCaution"][];
+            /** @description Common name */
             common: string;
             /**
              * Format: double
@@ -8896,23 +10645,35 @@ export interface components {
             drying_kpa_h: number;
             /** @description What of it is eaten */
             edible?: string;
+            /** @description Botanical family */
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
-            /** @enum {string} */
+            /**
+             * @description Growth form
+             * @enum {string}
+             */
             form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
+            /** @description Whether a plant is grafted, and what its rootstock looks like. */
             graft: components["schemas"]["CatalogueGraft"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Usual growth of a year, cm
+             */
             growth_cm_year: number;
             /** @description In plain words */
             habit: string;
-            /** @enum {string} */
+            /**
+             * @description How far back it may be cut
+             * @enum {string}
+             */
             hard_pruning: "from the base" | "old wood" | "green wood only" | "never";
             /**
              * Format: double
              * @description Coldest the wood bears in midwinter, °C
              */
             hardiness_c: number;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description Spreads into the wild or the neighbours' ground in some regions */
             invasive?: boolean;
@@ -8925,16 +10686,29 @@ export interface components {
             leaf_drop?: components["schemas"]["SeasonAnchor"];
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
-            /** @enum {string} */
+            /**
+             * @description When it has leaves
+             * @enum {string}
+             */
             leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
-            /** @enum {string} */
+            /**
+             * @description Light that it wants, or that there is
+             * @enum {string}
+             */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description Troubles it is prone to, by id */
-            pests: string[] | null;
-            /** @enum {string} */
+            pests: string[];
+            /**
+             * @description How dangerous it is to pets
+             * @enum {string}
+             */
             pet_danger: "none" | "mild" | "serious";
-            /** @enum {string} */
+            /**
+             * @description How poisonous it is to people
+             * @enum {string}
+             */
             poisonous: "no" | "mild" | "strong";
             /**
              * Format: double
@@ -8951,16 +10725,24 @@ export interface components {
              * @description How far its roots go, in crown spreads
              */
             root_reach: number;
-            /** @enum {string} */
+            /**
+             * @description It bleeds sap when cut before the leaves come
+             * @enum {string}
+             */
             sap_bleeding: "none" | "some" | "heavy";
+            /** @description It lives few years */
             short_lived?: boolean;
-            /** @enum {string} */
+            /**
+             * @description How wet the soil is that it wants
+             * @enum {string}
+             */
             soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
             /**
              * @description built in, built in and corrected by the firm, or the firm's own
              * @enum {string}
              */
             source: "built" | "corrected" | "own";
+            /** @description It has spines */
             spiny?: boolean;
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
@@ -8977,10 +10759,16 @@ export interface components {
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
         };
+        /** @description An entry's own dates in this year at a place. */
         SpeciesYear: {
+            /** @description A season.Band for the door. */
             bloom_end: components["schemas"]["BandDays"];
+            /** @description A season.Band for the door. */
             bloom_start: components["schemas"]["BandDays"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Temperature that its buds bear today, °C
+             */
             buds_now_c: number;
             /** @description Next year's flower buds are formed; null where they are not formed the year before */
             buds_set: components["schemas"]["BandDays"];
@@ -9011,12 +10799,16 @@ export interface components {
             /** @description The place's hardiness zone */
             zone: string;
         };
+        /** @description Where a plant stands. */
         SpotIn: {
             /** @description A large tree or hedge within two of its heights */
             big_neighbour?: boolean;
             /** @description Cut hard within the year */
             cut_hard?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m?: number;
             /** @description What shaded it was cut back or taken out within the year */
             neighbour_cut?: boolean;
@@ -9038,8 +10830,12 @@ export interface components {
              */
             years?: number;
         };
+        /** @description What a plant's record says of its spot. */
         SpotSet: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /**
              * Format: double
@@ -9054,47 +10850,87 @@ export interface components {
             /** @description Within reach of a wall that the sun warms */
             wall: boolean;
         };
+        /** @description A plant whose record now says what the plan says. */
         SpotTaken: {
+            /** @description What it comes after, or how it is afterwards */
             after: components["schemas"]["SpotSet"];
+            /** @description What a plant's record says of its spot. */
             before: components["schemas"]["SpotSet"];
+            /** @description Name */
             name: string;
         };
+        /** @description SpotsIn asks for spots to be taken into the record. */
         SpotsIn: {
             /** @description Values to be set instead, such as those of before; as the plan says when absent */
-            set?: components["schemas"]["SpotSet"][] | null;
+            set?: components["schemas"]["SpotSet"][];
         };
+        /** @description The span of a pest's stage. */
         StageBand: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
+            /** @description In words */
             text: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
             to: string;
         };
+        /** @description What is sent to start-walk. */
         "Start-walkRequest": {
             /**
              * Format: date
              * @description Of a walk that was noted elsewhere and is entered later; today when absent
              */
             day?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
         };
+        /** @description One hour as a weather station sends it. Figures it does not measure are absent. */
         StationHour: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Rain, mm
+             */
             rain_mm?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Relative humidity, %
+             */
             rh_pct?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description The sun's strength
+             */
             sun?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Air temperature, °C
+             */
             temp_c: number | null;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description Start of the hour
+             */
             time: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms?: number;
         };
+        /** @description A plant's place on the way round its property. */
         StopSet: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /**
              * Format: int64
@@ -9102,93 +10938,156 @@ export interface components {
              */
             stop: number;
         };
+        /** @description StopsIn asks for the way round to be taken into the record. */
         StopsIn: {
             /** @description Places to be set instead, such as those of before; by the plan when absent */
-            set?: components["schemas"]["StopSet"][] | null;
+            set?: components["schemas"]["StopSet"][];
         };
+        /** @description All that is known of a plant: how it stands now, what was found and decided, and how it turned out. */
         Story: {
             /** @description Who did what about it, the latest first; empty where nobody has to sign in */
-            deeds: components["schemas"]["Deed"][] | null;
+            deeds: components["schemas"]["Deed"][];
             /** @description All but the dropped ones: what is still to be done, what was done and what was skipped */
-            jobs: components["schemas"]["Order"][] | null;
+            jobs: components["schemas"]["Order"][];
             /** @description What was found last, judged today; without any check what the weather leads to expect */
             now: components["schemas"]["DamageAnswer"];
+            /** @description The plant, in words */
             plant: components["schemas"]["PlantOut"];
             /** @description How it turned out, the newest first */
-            turned: components["schemas"]["StoryOutcome"][] | null;
+            turned: components["schemas"]["StoryOutcome"][];
             /** @description The newest first */
-            walks: components["schemas"]["StoryWalk"][] | null;
+            walks: components["schemas"]["StoryWalk"][];
         };
+        /** @description How the plant turned out after a verdict, against its prognosis. */
         StoryOutcome: {
-            /** @enum {string} */
+            /**
+             * @description How it turned out against the prognosis
+             * @enum {string}
+             */
             as: "as foretold" | "better" | "slower" | "worse" | "as feared" | "too early";
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: double
              * @description How tall it was, m; 0 not measured
              */
             height_m: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /** @description The verdict */
             kind: string;
+            /** @description What was noted */
             note: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /**
              * Format: int64
              * @description Growing seasons since the verdict
              */
             seasons: number;
-            /** @enum {string} */
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
             state: "right" | "alive" | "dead";
+            /** @description In words */
             text: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the verdict
+             */
             verdict_id: number;
         };
+        /** @description A decision with the prognosis it came with. */
         StoryVerdict: {
+            /** @description Where life ends on the plant, m above ground, with the 80 % interval. */
             boundary: components["schemas"]["DamageBoundary"];
             /** @description Who decided; empty where nobody has to sign in */
             by: string;
-            care: components["schemas"]["DamageCare"][] | null;
-            /** Format: date */
+            /** @description One thing to go on doing after the verdict. */
+            care: components["schemas"]["DamageCare"][];
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** @enum {string} */
+            /**
+             * @description What was decided: accepted, overruled or not now
+             * @enum {string}
+             */
             decision: "accepted" | "overruled" | "not now";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description Which kind it is */
             kind: string;
+            /** @description What was noted */
             note: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
+            /** @description How it will turn out. */
             prognosis: components["schemas"]["OutcomePrognosis"];
+            /** @description In one sentence */
             sentence: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the walk
+             */
             walk_id: number;
         };
+        /** @description What a walk found at the plant and what was decided there. */
         StoryWalk: {
-            checks: components["schemas"]["Check"][] | null;
-            /** Format: date */
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
+            /** @description What was noted */
             note: string;
-            photos: components["schemas"]["Photo"][] | null;
-            /** Format: int64 */
+            /** @description A picture taken at a plant on a walk. */
+            photos: components["schemas"]["Photo"][];
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
             /**
              * Format: int64
              * @description Writes so far; a later write says which it is based on
              */
             rev: number;
-            verdicts: components["schemas"]["StoryVerdict"][] | null;
-            /** Format: int64 */
+            /** @description A decision with the prognosis it came with. */
+            verdicts: components["schemas"]["StoryVerdict"][];
+            /**
+             * Format: int64
+             * @description Id of the walk
+             */
             walk_id: number;
         };
+        /** @description What is sent to take-invitation. */
         "Take-invitationRequest": {
             /** @description 10 characters at least */
             password: string;
+            /** @description Of the link that was passed on */
             token: string;
         };
+        /** @description What a treatment takes over all times still to come, by the firm's own cards. */
         Takes: {
             /**
              * Format: double
@@ -9207,28 +11106,43 @@ export interface components {
              * @description An estimate
              */
             spray_l: number;
+            /** @description Unit of the figures */
             unit: string;
         };
+        /** @description What a client is told of a day: a draft, to be looked over and sent by hand. */
         Telling: {
             /**
              * Format: date
              * @description The day that was told before; absent where none was
              */
             before?: string;
+            /** @description Whose property it is */
             client: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /** @description Titles */
-            jobs: string[] | null;
-            orders: number[] | null;
+            jobs: string[];
+            /** @description Ids of jobs */
+            orders: number[];
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
             /** @description A draft */
             text: string;
         };
+        /** @description The day on which a round sum of degree-days is reached. */
         Tick: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: int64
@@ -9236,6 +11150,7 @@ export interface components {
              */
             sum: number;
         };
+        /** @description What is sent to tick-order. */
         "Tick-orderRequest": {
             /** @description Why it is skipped; of what is done, what was seen */
             note?: string;
@@ -9262,6 +11177,7 @@ export interface components {
              */
             version: number;
         };
+        /** @description That a tender plant will hardly come through the winter outside: an estimate. */
         ToShelter: {
             /**
              * Format: date
@@ -9274,18 +11190,22 @@ export interface components {
              */
             winters: number;
         };
+        /** @description What is sent to told. */
         ToldRequest: {
             /** @description Ids of jobs that are on days */
-            orders: number[] | null;
+            orders: number[];
+            /** @description The client knows it */
             told: boolean;
         };
+        /** @description What is done about a find. */
         Treatment: {
             /** @description Names of the means in the history, by id */
             actives: {
                 [key: string]: string;
             };
             /** @description Others on the property that can have it too, where they are treated together or left by the sun; empty where only those that show it are treated */
-            along: components["schemas"]["AlongPlant"][] | null;
+            along: components["schemas"]["AlongPlant"][];
+            /** @description What is done, when, and what it takes. */
             answer: components["schemas"]["TreatmentAnswer"];
             /**
              * Format: int64
@@ -9294,18 +11214,22 @@ export interface components {
             count: number;
             /** @description It is eaten from */
             edible: boolean;
+            /** @description A cause that was found on a plant, or somewhere on a property. */
             find: components["schemas"]["Find"];
             /** @description What was used or done on the plant in this garden year, with the rain that followed */
-            history: components["schemas"]["TreatmentUse"][] | null;
+            history: components["schemas"]["TreatmentUse"][];
             /** @description Those of it that stand */
-            jobs: components["schemas"]["Order"][] | null;
+            jobs: components["schemas"]["Order"][];
+            /** @description The plant, in words */
             plant: string;
             /** @description What all times still to come take on it */
             takes: components["schemas"]["Takes"];
         };
+        /** @description A means by what works in it. */
         TreatmentActive: {
             /** @description Harms bees on open flowers */
             bees: boolean;
+            /** @description The kind of its kind that the rules go by */
             class: string;
             /** @description Days to other actives, either way */
             gaps: {
@@ -9315,6 +11239,7 @@ export interface components {
             ground: boolean;
             /** @description How it works, for rotation */
             group: string;
+            /** @description Number or name by which it is asked for */
             id: string;
             /** @description What it also takes */
             kills: string;
@@ -9327,19 +11252,24 @@ export interface components {
              * @description Warmest day it is put on at, °C
              */
             max_c: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Night's minimum, °C
+             */
             min_c: number;
             /**
              * Format: int64
              * @description Uses in one garden year; 0: no limit but the label's
              */
             most: number;
+            /** @description Name */
             name: string;
             /**
              * Format: double
              * @description Rain within so many hours washes it off
              */
             rain_h: number;
+            /** @description It is one of the gentler means */
             soft: boolean;
             /** @description The evidence for it is weak */
             weak: boolean;
@@ -9349,26 +11279,44 @@ export interface components {
              */
             wind_ms: number;
         };
+        /** @description The weather of a day to come, as far as it is told. */
         TreatmentAhead: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: double
              * @description 0 where nobody told
              */
             max_c?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Rain, mm
+             */
             rain_mm?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms?: number;
         };
+        /** @description What a step takes, once over all plants that are treated. */
         TreatmentAmount: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²
+             */
             area_m2?: number;
             /** @description For all times it is used */
             buy?: components["schemas"]["TreatmentBought"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the product card; 0 without one
+             */
             card?: number;
+            /** @description How the figure comes about */
             formula: string;
             /**
              * Format: double
@@ -9387,24 +11335,32 @@ export interface components {
              * @description Spray or drench, L: an estimate
              */
             spray_l?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres that it is made up to
+             */
             to_l?: number;
+            /** @description Unit of the figures */
             unit?: string;
         };
+        /** @description What is done, when, and what it takes. */
         TreatmentAnswer: {
-            cautions: string[] | null;
+            /** @description What to mind for people, animals and the plant */
+            cautions: string[];
             /**
              * @description Why there is nothing to do now
              * @enum {string}
              */
             ends?: "done" | "helpers" | "not this year";
-            ladder: components["schemas"]["TreatmentOffer"][] | null;
+            /** @description A rung of the ladder as it is told. */
+            ladder: components["schemas"]["TreatmentOffer"][];
             /**
              * Format: date
              * @description When to look whether it helped
              */
             look?: string;
-            never: string[] | null;
+            /** @description What must not be done about it */
+            never: string[];
             /**
              * Format: date
              * @description Where the window of this year has passed: when the next opens
@@ -9413,12 +11369,17 @@ export interface components {
             /** @description It is ugly, not harmful: whether to act is a matter of taste */
             only_looks: boolean;
             /** @description House rules that spoke */
-            rules: string[] | null;
-            /** @enum {string} */
+            rules: string[];
+            /**
+             * @description Rung of the ladder
+             * @enum {string}
+             */
             rung: "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
-            says: string[] | null;
+            /** @description What goes with it, in words */
+            says: string[];
             /** @description That are still to come, in order */
-            steps: components["schemas"]["TreatmentDated"][] | null;
+            steps: components["schemas"]["TreatmentDated"][];
+            /** @description In words */
             text: string;
             /**
              * Format: int64
@@ -9426,8 +11387,9 @@ export interface components {
              */
             treated: number;
             /** @description That run on the day because of what was used */
-            waits: components["schemas"]["TreatmentWait"][] | null;
+            waits: components["schemas"]["TreatmentWait"][];
         };
+        /** @description How an amount is bought, beyond what is on hand. */
         TreatmentBought: {
             /**
              * Format: double
@@ -9435,13 +11397,14 @@ export interface components {
              */
             leftover: number;
             /** @description To buy, the largest first */
-            packs: components["schemas"]["TreatmentPackCount"][] | null;
+            packs: components["schemas"]["TreatmentPackCount"][];
             /**
              * Format: double
              * @description Of what is bought
              */
             price: number;
         };
+        /** @description A product as its label says, entered by the firm. */
         TreatmentCard: {
             /** @description What works in it, by id */
             active: string;
@@ -9452,7 +11415,10 @@ export interface components {
             harvest_days?: number;
             /** @description Hazard words of the label */
             hazard?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id?: number;
             /** @description Which licence its use needs; empty for none */
             licence?: string;
@@ -9463,9 +11429,10 @@ export interface components {
              * @description In its unit
              */
             on_hand?: number;
-            packs: components["schemas"]["TreatmentPack"][] | null;
+            /** @description A size it is sold in. */
+            packs: components["schemas"]["TreatmentPack"][];
             /** @description As on the label, by use */
-            rates: components["schemas"]["TreatmentRate"][] | null;
+            rates: components["schemas"]["TreatmentRate"][];
             /**
              * Format: double
              * @description Wait until people and pets go in again, hours; 0: until it is dry
@@ -9477,13 +11444,16 @@ export interface components {
              */
             unit: "mL" | "g" | "piece";
         };
+        /** @description A step with its days. */
         TreatmentDated: {
+            /** @description How much was used, in the product's unit */
             amount?: components["schemas"]["TreatmentAmount"];
             /**
              * Format: date
              * @description The next time
              */
             day: string;
+            /** @description What to do */
             do: string;
             /**
              * Format: int64
@@ -9500,13 +11470,17 @@ export interface components {
              * @description From when it is eaten again after that time, by the card's label
              */
             harvest_from?: string;
-            limits: string[] | null;
+            /** @description What bounds the use: heat, bees, gaps, waits */
+            limits: string[];
             /**
              * Format: int64
              * @description Times at most
              */
             most: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Which step, from 1
+             */
             n: number;
             /** @description Of the pest that it hits */
             stage?: string;
@@ -9519,29 +11493,37 @@ export interface components {
             to?: string;
             /** @description The means, by id */
             use?: string;
+            /** @description The means, in words */
             use_name?: string;
+            /** @description Where on the plant, or on which ground */
             where?: string;
             /** @description Why that day */
-            why: string[] | null;
+            why: string[];
         };
+        /** @description When and with what a plant is fed. */
         TreatmentFeeding: {
             /** @description What it takes: estimates; of a product only by the given cards */
-            amounts: components["schemas"]["TreatmentSoilAmount"][] | null;
+            amounts: components["schemas"]["TreatmentSoilAmount"][];
             /** @description How its kind is fed */
             class: string;
             /** @description Of the season that runs or comes next, from the date on */
-            days: string[] | null;
-            /** Format: int64 */
+            days: string[];
+            /**
+             * Format: int64
+             * @description Days between two times
+             */
             every?: number;
             /** @description After frost: days on which the new leaves are wetted with a weak feed, to dripping */
-            foliar: string[] | null;
+            foliar: string[];
             /** @description It is not fed */
             none: boolean;
             /** @description House rules that spoke */
-            rules: string[] | null;
-            says: string[] | null;
+            rules: string[];
+            /** @description What goes with it, in words */
+            says: string[];
             /** @description What its pH asks for */
             soil?: string;
+            /** @description In words */
             text: string;
             /**
              * Format: date
@@ -9551,6 +11533,7 @@ export interface components {
             /** @description By house rule; how much is the label's */
             with?: string;
         };
+        /** @description TreatmentIn asks what is done about a cause. */
         TreatmentIn: {
             /**
              * Format: int64
@@ -9563,9 +11546,10 @@ export interface components {
              */
             bed_m2?: number;
             /** @description Product cards; the firm's own when absent */
-            cards?: components["schemas"]["TreatmentCard"][] | null;
+            cards?: components["schemas"]["TreatmentCard"][];
             /** @description Id in the book of causes */
             cause: string;
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: int64
@@ -9582,12 +11566,15 @@ export interface components {
              * @description When it is eaten from next
              */
             harvest?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Height, m
+             */
             height_m?: number;
             /** @description Hunters or parasitised ones are seen */
             helpers?: boolean;
             /** @description What was used or done, with the rain that followed */
-            history?: components["schemas"]["TreatmentUse"][] | null;
+            history?: components["schemas"]["TreatmentUse"][];
             /** @description The firm's when absent */
             house_rules?: components["schemas"]["RulesHouse"];
             /**
@@ -9611,7 +11598,10 @@ export interface components {
             share?: number;
             /** @description Catalogue id; may be left out where a plant is named */
             species?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m?: number;
             /**
              * Format: double
@@ -9619,25 +11609,37 @@ export interface components {
              */
             value?: number;
             /** @description Of the days to come, as far as it is told */
-            weather?: components["schemas"]["TreatmentAhead"][] | null;
+            weather?: components["schemas"]["TreatmentAhead"][];
         };
+        /** @description A day's spray of one product. */
         TreatmentMixed: {
             /** @description Full ones first, then what is left */
-            tanks: components["schemas"]["TreatmentTank"][] | null;
+            tanks: components["schemas"]["TreatmentTank"][];
             /** @description Of all: one filling as large as the whole */
             total: components["schemas"]["TreatmentTank"];
         };
+        /** @description A rung of the ladder as it is told. */
         TreatmentOffer: {
+            /** @description It may be used here and now */
             allowed: boolean;
+            /** @description It is the rung that is meant */
             chosen: boolean;
+            /** @description What to do */
             do: string;
-            /** @enum {string} */
+            /**
+             * @description Rung of the ladder
+             * @enum {string}
+             */
             rung: "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
             /** @description Why it is not open, or what it would add */
             why?: string;
         };
+        /** @description A size it is sold in. */
         TreatmentPack: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description What it costs
+             */
             price?: number;
             /**
              * Format: double
@@ -9645,17 +11647,25 @@ export interface components {
              */
             size: number;
         };
+        /** @description So many packs of a size. */
         TreatmentPackCount: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
             /**
              * Format: double
              * @description Of one
              */
             price: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Size of a pack, in the product's unit
+             */
             size: number;
         };
+        /** @description How much a label says for one use. */
         TreatmentRate: {
             /**
              * Format: double
@@ -9663,20 +11673,28 @@ export interface components {
              */
             amount: number;
             /** @description Causes it is labelled for, by id; for all when absent */
-            for?: string[] | null;
+            for?: string[];
             /**
              * @description A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant
              * @enum {string}
              */
             per: "L" | "m2" | "m height" | "cm girth" | "plant";
         };
+        /** @description What a layer, a feeding or a soil correction takes, once over all plants of a group. */
         TreatmentSoilAmount: {
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Area, m²
+             */
             area_m2?: number;
             /** @description For all times */
             buy?: components["schemas"]["TreatmentBought"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the product card; 0 without one
+             */
             card?: number;
+            /** @description How the figure comes about */
             formula: string;
             /**
              * Format: double
@@ -9700,10 +11718,15 @@ export interface components {
              * @description In the season that runs or comes next
              */
             times: number;
+            /** @description Unit of the figures */
             unit?: string;
-            /** @enum {string} */
+            /**
+             * @description What it is
+             * @enum {string}
+             */
             what: "feed" | "foliar" | "compost" | "mulch" | "lime" | "sulphur";
         };
+        /** @description How one filling is mixed. */
         TreatmentTank: {
             /**
              * Format: int64
@@ -9715,9 +11738,13 @@ export interface components {
              * @description Rounded to what a jug or scales measure, in the product's unit
              */
             product: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of spray
+             */
             spray_l: number;
         };
+        /** @description A means that was used on a plant, or a step that was done without one. */
         TreatmentUse: {
             /** @description By id; empty for work without a product */
             active?: string;
@@ -9726,7 +11753,10 @@ export interface components {
              * @description Id of the product card it was used from; the first of its means when absent
              */
             card?: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
             /**
              * Format: double
@@ -9741,12 +11771,14 @@ export interface components {
              */
             step?: number;
         };
+        /** @description A span in which something must not be done because of what was used. */
         TreatmentWait: {
             /**
              * Format: date
              * @description The day it was used on
              */
             from: string;
+            /** @description In words */
             text: string;
             /**
              * Format: date
@@ -9755,9 +11787,13 @@ export interface components {
             to: string;
             /** @description gap: the means that waits, by id */
             use?: string;
-            /** @enum {string} */
+            /**
+             * @description What it is
+             * @enum {string}
+             */
             what: "harvest" | "re-entry" | "gap";
         };
+        /** @description What was used for a treatment. */
         UseIn: {
             /**
              * Format: double
@@ -9771,105 +11807,174 @@ export interface components {
              * @description The card; absent for work without a product
              */
             product_id?: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of spray
+             */
             spray_l?: number;
             /**
              * Format: double
              * @description From the station when absent
              */
             temp_c?: number;
+            /** @description Who did it */
             who?: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms?: number;
         };
+        /** @description One line of the use record. */
         Used: {
+            /** @description What works in it, by id; empty for work without a product */
             active: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description How much was used, in the product's unit
+             */
             amount: number;
             /** @description In words: why it was used */
             cause: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description What was noted */
             note: string;
+            /** @description The plant, in words */
             plant: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
             plant_id: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants, or their ids
+             */
             plants: number;
             /** @description Empty for work without one */
             product: string;
+            /** @description Name of the property */
             property: string;
             /**
              * Format: double
              * @description That fell within the hours in which rain washes it off
              */
             rain_mm: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of spray
+             */
             spray_l: number;
             /**
              * Format: double
              * @description That day, from the station or as noted; null where nobody knows
              */
             temp_c: number | null;
+            /** @description Unit of the figures */
             unit: string;
+            /** @description Who did it */
             who: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Wind, m/s
+             */
             wind_ms: number | null;
         };
+        /** @description A walk with what was found so far. */
         Walk: {
-            /** Format: date */
+            /**
+             * Format: date
+             * @description The day
+             */
             day: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
-            looks: components["schemas"]["Look"][] | null;
-            photos: components["schemas"]["Photo"][] | null;
-            /** Format: int64 */
+            /** @description What was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows. */
+            looks: components["schemas"]["Look"][];
+            /** @description A picture taken at a plant on a walk. */
+            photos: components["schemas"]["Photo"][];
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
         };
+        /** @description The plants to look at on one property because of what was found on others. */
         WatchGroup: {
+            /** @description Id in the book of causes */
             cause: string;
             /**
              * Format: int64
              * @description The find that weighs most
              */
             find: number;
-            /** @enum {string} */
+            /**
+             * @description How bad it is for the plant
+             * @enum {string}
+             */
             harm: "harmless" | "ugly" | "weakening" | "deadly";
             /**
              * Format: int64
              * @description Estimate for looking at all of them
              */
             minutes: number;
+            /** @description Name */
             name: string;
             /** @description The likeliest first */
-            plants: components["schemas"]["WatchPlant"][] | null;
+            plants: components["schemas"]["WatchPlant"][];
+            /** @description Name of the property */
             property: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
             property_id: number;
+            /** @description It is to be reported in many places */
             report: boolean;
             /** @description It was found here: this property comes last on a day */
             sick: boolean;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description A plant to look at. */
         WatchPlant: {
             /**
              * Format: double
              * @description Rough, 0 to 1
              */
             chance: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
+            /** @description What it is, in a few words */
             title: string;
         };
+        /** @description How many timed ways were taken in. */
         WaysTaken: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many ways
+             */
             ways: number;
         };
+        /** @description Says how much weather was taken over. */
         WeatherKept: {
             /** @description Events found in this garden year, after the new hours */
-            events: components["schemas"]["Event"][] | null;
+            events: components["schemas"]["Event"][];
             /**
              * Format: int64
              * @description Those that are new or say something else than what was kept
@@ -9880,17 +11985,25 @@ export interface components {
              * @description Hours read
              */
             hours: number;
+            /** @description Where it comes from */
             source: string;
         };
+        /** @description Seven days of all crews. */
         WeekAhead: {
             /**
              * Format: int64
              * @description Minutes of people at work, less three tenths for ways and arrivals
              */
             capacity: number;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description First day, or start
+             */
             from: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
             jobs: number;
             /**
              * Format: int64
@@ -9903,6 +12016,7 @@ export interface components {
              */
             wanted: number;
         };
+        /** @description A job in another week than its best. */
         WeekMoved: {
             /**
              * Format: date
@@ -9914,6 +12028,7 @@ export interface components {
              * @description More than in its best week, by weight
              */
             cost: number;
+            /** @description Which job: its index, or its key */
             job: components["schemas"]["Order"];
             /**
              * Format: date
@@ -9921,20 +12036,26 @@ export interface components {
              */
             to: string;
         };
+        /** @description The season in weeks. */
         WeeksAhead: {
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many crews there are
+             */
             crews: number;
             /** @description Jobs for which no week has hours; up to 200 */
-            left: components["schemas"]["Order"][] | null;
+            left: components["schemas"]["Order"][];
             /** @description Jobs that are not in their best week, the dearest first; up to 200 */
-            moved: components["schemas"]["WeekMoved"][] | null;
-            weeks: components["schemas"]["WeekAhead"][] | null;
+            moved: components["schemas"]["WeekMoved"][];
+            /** @description Seven days of all crews. */
+            weeks: components["schemas"]["WeekAhead"][];
         };
+        /** @description What a property needs for the winter to come. */
         Winter: {
             /** @description Kinds that can be forced */
-            bulbs: components["schemas"]["WinterBulb"][] | null;
+            bulbs: components["schemas"]["WinterBulb"][];
             /** @description Kinds whose cuttings root in water */
-            cuttings: components["schemas"]["WinterBulb"][] | null;
+            cuttings: components["schemas"]["WinterBulb"][];
             /**
              * Format: double
              * @description What all weigh that are carried: an estimate
@@ -9951,14 +12072,18 @@ export interface components {
              */
             m2: number;
             /** @description Those that do not simply stay out, what comes in first */
-            plants: components["schemas"]["WinterPlant"][] | null;
+            plants: components["schemas"]["WinterPlant"][];
             /** @description What may stand together */
-            rooms: components["schemas"]["OverwinterRoom"][] | null;
+            rooms: components["schemas"]["OverwinterRoom"][];
         };
+        /** @description A kind that can be forced. */
         WinterBulb: {
+            /** @description Common name */
             common: string;
+            /** @description Catalogue id of the species */
             species: string;
         };
+        /** @description A plant with its winter. */
         WinterPlant: {
             /** @description Jobs for it stand already */
             asked: boolean;
@@ -9972,9 +12097,15 @@ export interface components {
              * @description That it comes through outside, unprotected
              */
             chance_outside: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
             id: number;
             /** @description Where it comes in */
             keep?: components["schemas"]["OverwinterKeep"];
@@ -9983,21 +12114,33 @@ export interface components {
              * @description Of all that is carried: an estimate
              */
             kg?: number;
+            /** @description Name */
             name: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of its pot; 0 in the ground
+             */
             pot_l?: number;
-            steps: components["schemas"]["OverwinterStep"][] | null;
+            /** @description Something to be done between two days. */
+            steps: components["schemas"]["OverwinterStep"][];
+            /** @description How it comes through the winter */
             way: string;
+            /** @description Why, in words */
             why: string;
         };
+        /** @description WinteringIn asks how a plant is brought through a winter, or how a bulb is forced. */
         WinteringIn: {
             /**
              * Format: date
              * @description Of a bulb that is forced: the day on which it is to bloom
              */
             bloom?: string;
+            /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description How many plants
+             */
             count?: number;
             /**
              * Format: date
@@ -10014,8 +12157,12 @@ export interface components {
              * @description As tall as its kind grows when absent
              */
             height_m?: number;
+            /** @description The ground over its roots is mulched */
             mulched?: boolean;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Litres of its pot; 0 in the ground
+             */
             pot_l?: number;
             /**
              * Format: int64
@@ -10024,11 +12171,24 @@ export interface components {
             property?: number;
             /** @description Catalogue id */
             species: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Spread, m
+             */
             spread_m?: number;
         };
     };
-    responses: never;
+    responses: {
+        /** @description A problem document (RFC 9457): what was wrong, and with which field. 400 unreadable, 401 sign in, 403 not allowed, 404 not there, 409 changed meanwhile or refused as things stand, 413 too large, 422 a field is wrong, 500 a fault of the program. */
+        Problem: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/problem+json": components["schemas"]["ErrorModel"];
+            };
+        };
+    };
     parameters: never;
     requestBodies: never;
     headers: never;
@@ -10054,24 +12214,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunAccount"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-account": {
@@ -10106,51 +12250,11 @@ export interface operations {
                     "application/json": components["schemas"]["Invited"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-account": {
@@ -10188,51 +12292,11 @@ export interface operations {
                     "application/json": components["schemas"]["Account"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-account": {
@@ -10257,51 +12321,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "invite-again": {
@@ -10328,51 +12352,11 @@ export interface operations {
                     "application/json": components["schemas"]["Invited"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-account": {
@@ -10397,51 +12381,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "end-sessions": {
@@ -10466,51 +12410,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     actives: {
@@ -10531,24 +12435,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunActive"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     backup: {
@@ -10569,24 +12457,8 @@ export interface operations {
                     "application/json": components["schemas"]["BackupState"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "back-up": {
@@ -10610,51 +12482,11 @@ export interface operations {
                     "application/json": components["schemas"]["BackupState"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "last-backup": {
@@ -10673,33 +12505,9 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "call-sheet": {
@@ -10720,24 +12528,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunAsked"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     calls: {
@@ -10761,33 +12553,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunCall"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-call": {
@@ -10832,51 +12600,11 @@ export interface operations {
                     "application/json": components["schemas"]["Call"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-call": {
@@ -10916,51 +12644,11 @@ export interface operations {
                     "application/json": components["schemas"]["Call"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-call": {
@@ -10985,51 +12673,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-call": {
@@ -11054,51 +12702,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     causes: {
@@ -11119,24 +12727,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunCauseLine"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     cause: {
@@ -11163,33 +12755,9 @@ export interface operations {
                     "application/json": components["schemas"]["CausePage"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "revoke-client-link": {
@@ -11214,51 +12782,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "client-page": {
@@ -11281,33 +12809,9 @@ export interface operations {
                     "application/json": components["schemas"]["ClientPage"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     climates: {
@@ -11328,24 +12832,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListClimateTypeOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     crews: {
@@ -11366,24 +12854,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunCrew"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-crew": {
@@ -11454,51 +12926,11 @@ export interface operations {
                     "application/json": components["schemas"]["Crew"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-crew": {
@@ -11568,51 +13000,11 @@ export interface operations {
                     "application/json": components["schemas"]["Crew"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-crew": {
@@ -11637,51 +13029,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-crew": {
@@ -11706,51 +13058,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     everything: {
@@ -11771,24 +13083,8 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     find: {
@@ -11813,24 +13109,8 @@ export interface operations {
                     "application/json": components["schemas"]["Hits"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     finds: {
@@ -11861,24 +13141,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListFind"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-find": {
@@ -11921,51 +13185,11 @@ export interface operations {
                     "application/json": components["schemas"]["Find"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-find": {
@@ -12006,51 +13230,11 @@ export interface operations {
                     "application/json": components["schemas"]["Find"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-find": {
@@ -12075,51 +13259,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "look-for": {
@@ -12155,51 +13299,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-find": {
@@ -12224,51 +13328,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     treatment: {
@@ -12292,33 +13356,9 @@ export interface operations {
                     "application/json": components["schemas"]["Treatment"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-treatment": {
@@ -12354,51 +13394,11 @@ export interface operations {
                     "application/json": components["schemas"]["Treatment"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     firm: {
@@ -12419,24 +13419,8 @@ export interface operations {
                     "application/json": components["schemas"]["FirmOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-firm": {
@@ -12475,51 +13459,11 @@ export interface operations {
                     "application/json": components["schemas"]["FirmOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     frame: {
@@ -12540,24 +13484,8 @@ export interface operations {
                     "application/json": components["schemas"]["Frame"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     kinds: {
@@ -12578,24 +13506,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunKindWord"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "say-kind": {
@@ -12632,51 +13544,11 @@ export interface operations {
                     "application/json": components["schemas"]["KindWord"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     lookout: {
@@ -12697,24 +13569,8 @@ export interface operations {
                     "application/json": components["schemas"]["Lookout"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     me: {
@@ -12735,24 +13591,8 @@ export interface operations {
                     "application/json": components["schemas"]["Me"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-invitation": {
@@ -12784,51 +13624,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "first-owner": {
@@ -12863,51 +13663,11 @@ export interface operations {
                     "application/json": components["schemas"]["Account"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-password": {
@@ -12939,51 +13699,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "sign-in": {
@@ -13015,51 +13735,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "sign-out": {
@@ -13081,51 +13761,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "sign-out-everywhere": {
@@ -13147,51 +13787,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     mixes: {
@@ -13217,24 +13817,8 @@ export interface operations {
                     "application/json": components["schemas"]["MixCard"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-order-photo": {
@@ -13259,51 +13843,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-order-photo": {
@@ -13328,51 +13872,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     orders: {
@@ -13401,24 +13905,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunOrder"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-order": {
@@ -13466,51 +13954,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     order: {
@@ -13534,33 +13982,9 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-order": {
@@ -13605,51 +14029,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "drop-order": {
@@ -13677,51 +14061,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "put-order": {
@@ -13759,51 +14103,11 @@ export interface operations {
                     "application/json": components["schemas"]["PutOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "next-year": {
@@ -13833,51 +14137,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "order-photos": {
@@ -13901,33 +14165,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunOrderPhoto"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-order-photo": {
@@ -13954,60 +14194,12 @@ export interface operations {
                     "application/json": components["schemas"]["OrderPhoto"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "pin-order": {
@@ -14044,51 +14236,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-order": {
@@ -14115,51 +14267,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "tick-order": {
@@ -14198,51 +14310,11 @@ export interface operations {
                     "application/json": components["schemas"]["OrderDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "undo-outcome": {
@@ -14267,51 +14339,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     people: {
@@ -14332,24 +14364,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunPerson"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-person": {
@@ -14385,51 +14401,11 @@ export interface operations {
                     "application/json": components["schemas"]["Person"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-person": {
@@ -14469,51 +14445,11 @@ export interface operations {
                     "application/json": components["schemas"]["Person"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-person": {
@@ -14538,51 +14474,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-person": {
@@ -14607,51 +14503,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-photo": {
@@ -14676,51 +14532,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-photo": {
@@ -14745,51 +14561,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     picture: {
@@ -14815,33 +14591,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     plants: {
@@ -14868,24 +14620,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListPlantOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-plant": {
@@ -14921,51 +14657,11 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     plant: {
@@ -14989,33 +14685,9 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-plant": {
@@ -15054,51 +14726,11 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-plant": {
@@ -15123,51 +14755,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-feeding": {
@@ -15203,51 +14795,11 @@ export interface operations {
                     "application/json": components["schemas"]["Order"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     guards: {
@@ -15271,33 +14823,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunGuard"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-outcome": {
@@ -15336,51 +14864,11 @@ export interface operations {
                     "application/json": components["schemas"]["Story"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-plant": {
@@ -15407,51 +14895,11 @@ export interface operations {
                     "application/json": components["schemas"]["PlantOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     story: {
@@ -15475,33 +14923,9 @@ export interface operations {
                     "application/json": components["schemas"]["Story"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     products: {
@@ -15522,24 +14946,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunProduct"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-product": {
@@ -15587,51 +14995,11 @@ export interface operations {
                     "application/json": components["schemas"]["Product"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-product": {
@@ -15682,51 +15050,11 @@ export interface operations {
                     "application/json": components["schemas"]["Product"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-product": {
@@ -15751,51 +15079,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     label: {
@@ -15821,33 +15109,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-label": {
@@ -15874,60 +15138,12 @@ export interface operations {
                     "application/json": components["schemas"]["Product"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "drop-label": {
@@ -15954,51 +15170,11 @@ export interface operations {
                     "application/json": components["schemas"]["Product"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-product": {
@@ -16023,51 +15199,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-lot": {
@@ -16105,51 +15241,11 @@ export interface operations {
                     "application/json": components["schemas"]["Product"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     properties: {
@@ -16174,24 +15270,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListPropertyOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-property": {
@@ -16227,51 +15307,11 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     property: {
@@ -16295,33 +15335,9 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "change-property": {
@@ -16360,51 +15376,11 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "remove-property": {
@@ -16429,51 +15405,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     access: {
@@ -16497,33 +15433,9 @@ export interface operations {
                     "application/json": components["schemas"]["Access"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "set-access": {
@@ -16593,51 +15505,11 @@ export interface operations {
                     "application/json": components["schemas"]["Access"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     bloom: {
@@ -16661,33 +15533,9 @@ export interface operations {
                     "application/json": components["schemas"]["ReplacementCalendar"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "client-links": {
@@ -16711,33 +15559,9 @@ export interface operations {
                     "application/json": components["schemas"]["RunClientLink"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-client-link": {
@@ -16773,51 +15597,11 @@ export interface operations {
                     "application/json": components["schemas"]["ClientLink"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "propose-cuts": {
@@ -16846,33 +15630,9 @@ export interface operations {
                     "application/json": components["schemas"]["CutsProposed"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-cuts": {
@@ -16912,51 +15672,11 @@ export interface operations {
                     "application/json": components["schemas"]["RunOrder"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     event: {
@@ -16985,33 +15705,9 @@ export interface operations {
                     "application/json": components["schemas"]["EventChart"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "known-here": {
@@ -17035,33 +15731,9 @@ export interface operations {
                     "application/json": components["schemas"]["KnownHere"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     labels: {
@@ -17090,33 +15762,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-normals": {
@@ -17142,33 +15790,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     plan: {
@@ -17192,33 +15816,9 @@ export interface operations {
                     "application/json": components["schemas"]["PlanOut"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "set-plan": {
@@ -17282,51 +15882,11 @@ export interface operations {
                     "application/json": components["schemas"]["PlanOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-plan": {
@@ -17352,33 +15912,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-plan": {
@@ -17413,60 +15949,12 @@ export interface operations {
                     "application/json": components["schemas"]["PlanOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "plan-pdf": {
@@ -17494,33 +15982,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-underlay": {
@@ -17547,60 +16011,12 @@ export interface operations {
                     "application/json": components["schemas"]["Picture"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-spots": {
@@ -17643,51 +16059,11 @@ export interface operations {
                     "application/json": components["schemas"]["RunSpotTaken"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-stops": {
@@ -17728,51 +16104,11 @@ export interface operations {
                     "application/json": components["schemas"]["RunStopSet"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-planting": {
@@ -17814,51 +16150,11 @@ export interface operations {
                     "application/json": components["schemas"]["Planted"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-plants": {
@@ -17896,60 +16192,12 @@ export interface operations {
                     "application/json": components["schemas"]["PlantsTaken"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-plants": {
@@ -17975,33 +16223,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "restore-property": {
@@ -18028,51 +16252,11 @@ export interface operations {
                     "application/json": components["schemas"]["PropertyOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     season: {
@@ -18096,33 +16280,9 @@ export interface operations {
                     "application/json": components["schemas"]["Season"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-weather": {
@@ -18161,60 +16321,12 @@ export interface operations {
                     "application/json": components["schemas"]["WeatherKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-weather": {
@@ -18240,33 +16352,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "read-weather": {
@@ -18293,51 +16381,11 @@ export interface operations {
                     "application/json": components["schemas"]["WeatherKept"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     winter: {
@@ -18361,33 +16409,9 @@ export interface operations {
                     "application/json": components["schemas"]["Winter"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-winter": {
@@ -18425,51 +16449,11 @@ export interface operations {
                     "application/json": components["schemas"]["RunInt64"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-cause": {
@@ -18507,42 +16491,10 @@ export interface operations {
                     "application/json": components["schemas"]["CauseOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-damage": {
@@ -18587,42 +16539,10 @@ export interface operations {
                     "application/json": components["schemas"]["DamageAnswer"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-feeding": {
@@ -18656,42 +16576,10 @@ export interface operations {
                     "application/json": components["schemas"]["TreatmentFeeding"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-freeze": {
@@ -18727,42 +16615,10 @@ export interface operations {
                     "application/json": components["schemas"]["FreezeOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-normals": {
@@ -18802,60 +16658,12 @@ export interface operations {
                     "application/json": components["schemas"]["NormalsRead"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-pruning": {
@@ -18889,42 +16697,10 @@ export interface operations {
                     "application/json": components["schemas"]["PruningOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-replacement": {
@@ -18967,42 +16743,10 @@ export interface operations {
                     "application/json": components["schemas"]["ReplacementOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-rounds": {
@@ -19098,42 +16842,10 @@ export interface operations {
                     "application/json": components["schemas"]["ReckonRoundsOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-season": {
@@ -19164,42 +16876,10 @@ export interface operations {
                     "application/json": components["schemas"]["SeasonOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-site": {
@@ -19270,42 +16950,10 @@ export interface operations {
                     "application/json": components["schemas"]["SiteOut"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-treatment": {
@@ -19341,42 +16989,10 @@ export interface operations {
                     "application/json": components["schemas"]["TreatmentAnswer"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "reckon-wintering": {
@@ -19412,42 +17028,10 @@ export interface operations {
                     "application/json": components["schemas"]["OverwinterWintering"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     rounds: {
@@ -19472,24 +17056,8 @@ export interface operations {
                     "application/json": components["schemas"]["Rounds"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     calendar: {
@@ -19521,33 +17089,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     letters: {
@@ -19568,24 +17112,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunLetter"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "send-letter": {
@@ -19623,51 +17151,11 @@ export interface operations {
                     "application/json": components["schemas"]["Letter"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     propose: {
@@ -19701,51 +17189,11 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     proposal: {
@@ -19769,33 +17217,9 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "accept-proposal": {
@@ -19822,51 +17246,11 @@ export interface operations {
                     "application/json": components["schemas"]["Accepted"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "proposal-progress": {
@@ -19890,33 +17274,9 @@ export interface operations {
                     "text/event-stream": components["schemas"]["Progress"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "stop-proposal": {
@@ -19943,51 +17303,11 @@ export interface operations {
                     "application/json": components["schemas"]["Proposal"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-back-proposal": {
@@ -20014,51 +17334,11 @@ export interface operations {
                     "application/json": components["schemas"]["Accepted"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "why-there": {
@@ -20084,33 +17364,9 @@ export interface operations {
                     "application/json": components["schemas"]["RoundsWhy"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "route-geojson": {
@@ -20138,33 +17394,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "route-gpx": {
@@ -20192,33 +17424,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "rounds-season": {
@@ -20241,24 +17449,8 @@ export interface operations {
                     "application/json": components["schemas"]["WeeksAhead"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     sheet: {
@@ -20284,33 +17476,9 @@ export interface operations {
                     "application/json": components["schemas"]["Sheet"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "sheet-pdf": {
@@ -20340,33 +17508,9 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     tellings: {
@@ -20391,24 +17535,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunTelling"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     told: {
@@ -20442,51 +17570,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     shopping: {
@@ -20510,24 +17598,8 @@ export interface operations {
                     "application/json": components["schemas"]["Shopping"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     signs: {
@@ -20548,24 +17620,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunSign"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     skills: {
@@ -20586,24 +17642,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunString"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "species-list": {
@@ -20624,24 +17664,8 @@ export interface operations {
                     "application/json": components["schemas"]["ListSpeciesOut"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-pack": {
@@ -20669,60 +17693,12 @@ export interface operations {
                     "application/json": components["schemas"]["PackTaken"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-pack": {
@@ -20748,24 +17724,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     species: {
@@ -20789,33 +17749,9 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesDetail"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-species": {
@@ -20849,51 +17785,11 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesDetail"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "drop-species": {
@@ -20920,51 +17816,11 @@ export interface operations {
                     "application/json": components["schemas"]["CatalogueEntry"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "species-year": {
@@ -20991,33 +17847,9 @@ export interface operations {
                     "application/json": components["schemas"]["SpeciesYear"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "move-today": {
@@ -21050,51 +17882,11 @@ export interface operations {
                     "application/json": components["schemas"]["Frame"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     uses: {
@@ -21122,24 +17914,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunUsed"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "uses-csv": {
@@ -21167,24 +17943,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "uses-pdf": {
@@ -21212,24 +17972,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "undo-verdict": {
@@ -21254,51 +17998,11 @@ export interface operations {
                 };
                 content?: never;
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "start-walk": {
@@ -21331,51 +18035,11 @@ export interface operations {
                     "application/json": components["schemas"]["Walk"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     walk: {
@@ -21399,33 +18063,9 @@ export interface operations {
                     "application/json": components["schemas"]["Walk"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "keep-look": {
@@ -21470,51 +18110,11 @@ export interface operations {
                     "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "add-photo": {
@@ -21551,60 +18151,12 @@ export interface operations {
                     "application/json": components["schemas"]["Photo"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "tell-look": {
@@ -21630,33 +18182,9 @@ export interface operations {
                     "application/json": components["schemas"]["Found"];
                 };
             };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     decide: {
@@ -21697,51 +18225,11 @@ export interface operations {
                     "application/json": components["schemas"]["Decided"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "spread-watch": {
@@ -21762,24 +18250,8 @@ export interface operations {
                     "application/json": components["schemas"]["RunWatchGroup"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "take-ways": {
@@ -21811,60 +18283,12 @@ export interface operations {
                     "application/json": components["schemas"]["WaysTaken"];
                 };
             };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     "give-ways": {
@@ -21887,24 +18311,8 @@ export interface operations {
                     "application/json": string;
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     year: {
@@ -21941,24 +18349,8 @@ export interface operations {
                     "application/json": components["schemas"]["LanesPage"];
                 };
             };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
 }

@@ -10,7 +10,32 @@ import (
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 	"mezzadro/store"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) orderRoutes(a huma.API) {
+	op(a, crew, get, "/year", doc{"year", "Work", "Jobs with what each day costs", "Still to be done, the next best day " +
+		"first; a page.", reads, 0}, s.year)
+	op(a, crew, get, "/orders", doc{"orders", "Work", "A list of jobs", "A page of one of the lists, read from what was " +
+		"worked out when the season last moved.", reads, 0}, s.orders)
+	op(a, planner, post, "/orders", doc{"add-order", "Work", "Enter a job by hand", "With what its days cost, or as a kind " +
+		"of work whose days follow the season.", adds, 0}, s.addOrder, `{"property_id": 1, "title": "Sweep the court", "minutes": 40, "crew_size": 2,
+		"spans": [{"from": "2027-04-01", "to": "2027-04-20", "cost": 0}, {"from": "2027-04-21", "to": "2027-05-10", "cost": 40}]}`)
+	op(a, crew, get, "/orders/{id}", doc{"order", "Work", "One job", "With its costs, their reasons, kit, cautions, and " +
+		"the jobs before and after it.", readsOf, 0}, s.order)
+	op(a, planner, put, "/orders/{id}", doc{"change-order", "Work", "Change a job that was entered by hand", "Jobs of other origins change with what asked for them.", writes, 0}, s.changeOrder, `{"property_id": 1, "title": "Sweep the court and the steps", "minutes": 50, "spans": [{"from": "2027-04-01", "to": "2027-05-10"}], "version": 1}`)
+	op(a, planner, put, "/orders/{id}/day", doc{"put-order", "Work", "Put a job on a day, or take it off", "Answered with " +
+		"what that day costs and which gaps to other jobs it breaks.", writes, 0}, s.putOrder, `{"day": "2027-04-02", "crew": "Crew 1", "version": 1}`)
+	op(a, crew, put, "/orders/{id}/state", doc{"tick-order", "Work", "Tick a job off, skip it, or take that back", "Of a repeat the next time is asked for.", writes, 0}, s.tickOrder, `{"state": "done", "took_minutes": 35, "note": "Two loads of leaves", "version": 1}`)
+	op(a, planner, post, "/orders/{id}/next-year", doc{"next-year", "Work", "Give a job the coming year's window", "For one whose time has passed.", writes, 0}, s.nextYear)
+	op(a, planner, remove, "/orders/{id}", doc{"drop-order", "Work", "Drop a job", "It can be restored.", writes, 0}, s.dropOrder)
+	op(a, planner, post, "/orders/{id}/restore", doc{"restore-order", "Work", "Bring a dropped job back", "As it was.", writes, 0}, s.restoreOrder)
+	op(a, crew, get, "/rounds", doc{"rounds", "Work", "A stretch of days", "Who goes where, what is overdue, and what " +
+		"is still without a day.", reads, 0}, s.rounds)
+	op(a, crew, get, "/rounds.ics", doc{"calendar", "Work", "The work of some days as a calendar file", "iCalendar, in " +
+		"the order of the visit.", readsOf, 0}, s.calendar)
+}
 
 func (s *Server) year(ctx context.Context, in *struct {
 	Property int64    `query:"property" example:"1" doc:"Of one property; all when absent"`

@@ -7,7 +7,42 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/house/finds"
 	"mezzadro/house/work"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) causeRoutes(a huma.API) {
+	op(a, crew, get, "/signs", doc{"signs", "Causes", "What can be seen on a plant", "All signs by part, with the " +
+		"question a client is asked.", reads, 0}, s.signs)
+	op(a, crew, get, "/causes", doc{"causes", "Causes", "What may be wrong with a plant", "All causes of the book, with " +
+		"how many open finds the firm has of each.", reads, 0}, s.causes)
+	op(a, crew, get, "/causes/{id}", doc{"cause", "Causes", "One cause", "Its look-alikes with the signs that part them, its " +
+		"year at a property, and the firm's plants that take it.", readsOf, 0}, s.cause)
+	op(a, crew, get, "/properties/{id}/known", doc{"known-here", "Causes", "What the record knows of a property's plants", "Signs that weather, " +
+		"place and work answer by themselves, and finds nearby: what a device takes along to name causes without a connection.", readsOf, 0}, s.knownHere)
+	op(a, crew, get, "/finds", doc{"finds", "Causes", "Finds", "A page, the oldest first.", reads, 0}, s.finds)
+	op(a, crew, post, "/finds", doc{"add-find", "Causes", "Keep a find", "A cause that was found on a plant, or somewhere on " +
+		"a property.", adds, 0}, s.addFind, `{"plant_id": 1, "cause": "lace-bug", "certainty": 0.9, "share": 0.3, "seen": ["stippled", "dark_specks_below"], "not_seen": ["webbing"]}`)
+	op(a, crew, put, "/finds/{id}", doc{"change-find", "Causes", "Correct, close or reopen a find", "All its fields, based on " +
+		"a version.", writes, 0}, s.changeFind, `{"cause": "lace-bug", "certainty": 1, "share": 0.3, "state": "closed", "ending": "Washed off twice", "version": 1}`)
+	op(a, planner, remove, "/finds/{id}", doc{"remove-find", "Causes", "Remove a find", "It goes out of sight, and can be " +
+		"restored.", writes, 0}, s.removeFind)
+	op(a, planner, post, "/finds/{id}/restore", doc{"restore-find", "Causes", "Bring a removed find back", "As it was.", writes, 0}, s.restoreFind)
+	op(a, crew, post, "/finds/{id}/look", doc{"look-for", "Causes", "Ask for a look at all that may have it", "One job for a " +
+		"property, with the plants of the spread watch, the clean ones first.", writes, 0}, s.lookFor, `{"property_id": 1}`)
+	op(a, crew, get, "/watch", doc{"spread-watch", "Causes", "What to look at because of what was found", "By cause and " +
+		"property, clean properties first. A plant that was looked at since is off the list.", reads, 0}, s.spreadWatch)
+	op(a, crew, get, "/call-sheet", doc{"call-sheet", "Causes", "What to ask a client who calls", "In order, with what each " +
+		"answer says.", reads, 0}, s.callSheet)
+	op(a, crew, get, "/calls", doc{"calls", "Causes", "A property's calls", "The newest first.", readsOf, 0}, s.calls)
+	op(a, planner, post, "/calls", doc{"add-call", "Causes", "Keep a call", "What was asked and said; one that ends in a visit " +
+		"makes its job in the same write.", adds, 0}, s.addCall, `{"property_id": 1, "caller": "The housekeeper", "answers": {"how_long": "overnight"}, "seen": ["sudden"], "not_seen": ["slow"],
+		"ending": "visit", "said": "We come and look."}`)
+	op(a, planner, put, "/calls/{id}", doc{"change-call", "Causes", "Change a call", "All its fields, based on a version.", writes, 0}, s.changeCall, `{"property_id": 1, "caller": "The housekeeper", "ending": "advice", "said": "Leave it until May.", "version": 1}`)
+	op(a, planner, remove, "/calls/{id}", doc{"remove-call", "Causes", "Remove a call", "It goes out of sight, and can be " +
+		"restored.", writes, 0}, s.removeCall)
+	op(a, planner, post, "/calls/{id}/restore", doc{"restore-call", "Causes", "Bring a removed call back", "As it was.", writes, 0}, s.restoreCall)
+}
 
 func (s *Server) signs(context.Context, *struct{}) (*Out[Run[cause.Sign]], error) {
 	return out(Run[cause.Sign]{Items: s.Finds.Signs()}), nil

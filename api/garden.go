@@ -12,7 +12,43 @@ import (
 	"mezzadro/exchange"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
+
+	"github.com/danielgtaylor/huma/v2"
 )
+
+func (s *Server) groundsRoutes(a huma.API) {
+	op(a, crew, get, "/climates", doc{"climates", "Grounds", "Climate types to start from", "The whole list, with the " +
+		"hardiness zone of each.", reads, 0}, s.climates)
+	op(a, crew, get, "/properties", doc{"properties", "Grounds", "Properties", "A page, in the order they were added.", reads, 0}, s.properties)
+	op(a, planner, post, "/properties", doc{"add-property", "Grounds", "Add a property", "With a climate type moved to the " +
+		"place's height, or with its own normals.", adds, 0}, s.addProperty, `{"name": "School garden", "client": "The school board", "climate_type": "lake-foothills", "elevation_m": 350}`)
+	op(a, crew, get, "/properties/{id}", doc{"property", "Grounds", "One property", "With its climate, in the open " +
+		"country and on its site.", readsOf, 0}, s.property)
+	op(a, planner, put, "/properties/{id}", doc{"change-property", "Grounds", "Change a property", "All its fields, based " +
+		"on a version.", writes, 0}, s.changeProperty, `{"name": "School garden", "climate_type": "lake-foothills", "elevation_m": 360, "version": 1}`)
+	op(a, planner, remove, "/properties/{id}", doc{"remove-property", "Grounds", "Remove a property", "It goes out of " +
+		"sight with its plants and jobs, and can be restored.", writes, 0}, s.removeProperty)
+	op(a, planner, post, "/properties/{id}/restore", doc{"restore-property", "Grounds", "Bring a removed property back", "With its plants and jobs as they were.", writes, 0}, s.restoreProperty)
+	op(a, planner, get, "/properties/{id}/plants.csv", doc{"give-plants", "Grounds", "A property's plants as a CSV file", "Reads back to the same: see the formats page.", readsOf, 0}, s.givePlants)
+	op(a, planner, post, "/properties/{id}/plants", doc{"take-plants", "Grounds", "Take plants from a CSV file", "All of them, or with a fault anywhere none; faults are named by line.", files, maxCSV}, s.takePlants, "species,label,height_m\nolea-europaea,Court,2.5\n")
+	op(a, planner, get, "/properties/{id}/normals.csv", doc{"give-normals", "Grounds", "A property's monthly normals as a " +
+		"CSV file", "Of the open country at its height.", readsOf, 0}, s.giveNormals)
+	op(a, planner, get, "/properties/{id}/labels.pdf", doc{"labels", "Grounds", "Labels to print", "One for each plant, in " +
+		"the order of the way round, with a code that opens its page.", readsOf, 0}, s.labels)
+	op(a, crew, get, "/plants", doc{"plants", "Grounds", "Plants", "A page, with what weather and season ask of each.", reads, 0}, s.plants)
+	op(a, planner, post, "/plants", doc{"add-plant", "Grounds", "Add a plant or a group", "Species and height are needed; " +
+		"the rest is taken as usual.", adds, 0}, s.addPlant, `{"property_id": 1, "species": "nerium-oleander", "label": "By the bicycle stand", "height_m": 1.8}`)
+	op(a, crew, get, "/plants/{id}", doc{"plant", "Grounds", "One plant", "With what weather and season ask of it.", readsOf, 0}, s.plant)
+	op(a, planner, put, "/plants/{id}", doc{"change-plant", "Grounds", "Change a plant", "All its fields, based on a " +
+		"version.", writes, 0}, s.changePlant, `{"species": "nerium-oleander", "label": "By the bicycle stand", "height_m": 1.9, "version": 1}`)
+	op(a, planner, remove, "/plants/{id}", doc{"remove-plant", "Grounds", "Remove a plant", "It goes out of sight with its " +
+		"jobs, and can be restored.", writes, 0}, s.removePlant)
+	op(a, planner, post, "/plants/{id}/restore", doc{"restore-plant", "Grounds", "Bring a removed plant back", "With its jobs as they were.", writes, 0}, s.restorePlant)
+	op(a, crew, get, "/plants/{id}/story", doc{"story", "Grounds", "All that is known of a plant", "Now and foretold, " +
+		"walks and verdicts, photos, jobs, how it turned out.", readsOf, 0}, s.story)
+	op(a, crew, post, "/plants/{id}/outcomes", doc{"add-outcome", "Grounds", "Note how a plant turned out", "Held against the prognosis of one of its verdicts.", writes, 0}, s.addOutcome, `{"verdict_id": 1, "state": "alive", "height_m": 1.4, "note": "Shooting from the middle"}`)
+	op(a, crew, remove, "/outcomes/{id}", doc{"undo-outcome", "Grounds", "Take an outcome back", "It no longer counts.", writes, 0}, s.undoOutcome)
+}
 
 // ClimateTypeOut is a climate type with its zone.
 type ClimateTypeOut struct {

@@ -13,28 +13,30 @@ import (
 )
 
 func (s *Server) siteRoutes(a huma.API) {
-	op(a, get, "/properties/{id}/plan", doc{"plan", "Grounds", "A property seen from above", "What stands where, in metres, and the plants without a place.", readsOf, 0}, s.plan)
-	op(a, put, "/properties/{id}/plan", doc{"set-plan", "Grounds", "Draw a property", "The whole plan, based on a version; plants without a place stay usable.", writes, 0}, s.setPlan)
-	op(a, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
-	op(a, post, "/properties/{id}/plan.geojson", doc{"take-plan", "Grounds", "Take a plan from GeoJSON", "In degrees about the property; it comes in the place of the plan of the version that is given, and plants that stood on it keep their places. All of it, or with a fault anywhere none.", files, maxCSV}, s.takePlan)
-	op(a, post, "/properties/{id}/plan/spots", doc{"take-spots", "Grounds", "Take sun and shelter from the plan", "The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.", writes, 0}, s.takeSpots)
-	op(a, post, "/properties/{id}/plan/stops", doc{"take-stops", "Grounds", "Take the way round from the plan",
-		"The plants' records stand in the order in which one goes round from the gate. All in one write; what stood before is told, and can be set back.", writes, 0}, s.takeStops)
-	op(a, post, "/properties/{id}/plan/picture", doc{"add-underlay", "Grounds", "Keep a picture to lie under a plan",
+	op(a, crew, get, "/properties/{id}/plan", doc{"plan", "Grounds", "A property seen from above", "What stands where, in metres, and the plants without a place.", readsOf, 0}, s.plan)
+	op(a, planner, put, "/properties/{id}/plan", doc{"set-plan", "Grounds", "Draw a property", "The whole plan, based on a version; plants without a place stay usable.", writes, 0}, s.setPlan, `{"version": 0, "plan": {"latitude": 45.9, "things": [{"id": "house", "kind": "building", "height_m": 6, "points": [{"x": 0, "y": 0}, {"x": 12, "y": 0}, {"x": 12, "y": 8}, {"x": 0, "y": 8}]}]}}`)
+	op(a, planner, get, "/properties/{id}/plan.geojson", doc{"give-plan", "Grounds", "A plan as GeoJSON", "In degrees, from where the property lies; sizes in metres among the properties.", readsOf, 0}, s.givePlan)
+	op(a, planner, post, "/properties/{id}/plan.geojson", doc{"take-plan", "Grounds", "Take a plan from GeoJSON", "In degrees about the property; it comes in the place of the plan of the version that is given, and plants that stood on it keep their places. All of it, or with a fault anywhere none.", files, maxCSV}, s.takePlan, `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Point","coordinates":[8.6,45.9]},"properties":{"kind":"tree","height_m":9}}]}`)
+	op(a, planner, post, "/properties/{id}/plan/spots", doc{"take-spots", "Grounds", "Take sun and shelter from the plan", "The plants' records say what the plan says, measured in place of guessed: verdicts, causes and forecasts follow. All in one write; what was changed is told, and can be set back.", writes, 0}, s.takeSpots, `{"set": [{"plant_id": 1, "sun": 0.6, "shelter": 0.4, "wall": false}]}`)
+	op(a, planner, post, "/properties/{id}/plan/stops", doc{"take-stops", "Grounds", "Take the way round from the plan",
+		"The plants' records stand in the order in which one goes round from the gate. All in one write; what stood before is told, and can be set back.", writes, 0}, s.takeStops, `{"set": [{"plant_id": 1, "stop": 10}]}`)
+	op(a, planner, post, "/properties/{id}/plan/picture", doc{"add-underlay", "Grounds", "Keep a picture to lie under a plan",
 		"JPEG, PNG, WebP or GIF; it is shown under the plan once the plan says where and how large.", files, -1}, s.addUnderlay)
-	op(a, get, "/properties/{id}/plan.pdf", doc{"plan-pdf", "Grounds", "A planting plan as PDF",
+	op(a, planner, get, "/properties/{id}/plan.pdf", doc{"plan-pdf", "Grounds", "A planting plan as PDF",
 		"To a scale, with its list: what stands where, and what is to be planted.", readsOf, 0}, s.planPDF)
-	op(a, get, "/properties/{id}/bloom", doc{"bloom", "Grounds", "What blooms on a property through the year",
+	op(a, crew, get, "/properties/{id}/bloom", doc{"bloom", "Grounds", "What blooms on a property through the year",
 		"By this year's season, with the months in which nothing does, or insects find nothing.", readsOf, 0}, s.bloom)
-	op(a, post, "/properties/{id}/planting", doc{"keep-planting", "Grounds", "Have something planted",
-		"Jobs: each kind in its season, and the water of the first season after it. All in one write.", writes, 0}, s.keepPlanting)
-	op(a, get, "/kinds", doc{"kinds", "Almanac", "What the firm says of kinds", "Prices, what must not be planted, and how many stood and were lost in its record.", reads, 0}, s.kinds)
-	op(a, put, "/kinds/{id}", doc{"say-kind", "Almanac", "Say a kind's price, or that it must not be planted", "Whatever stood there.", writes, 0}, s.sayKind)
-	op(a, get, "/properties/{id}/winter", doc{"winter", "Grounds", "The winter to come", "What comes in, how and when, at what temperature and on how much floor, what may stand together; what is wrapped; and which bulbs can be forced.", readsOf, 0}, s.winter)
-	op(a, post, "/properties/{id}/winter", doc{"keep-winter", "Grounds", "Make jobs of it", "The steps of some plants' winters become jobs, all in one write; those that stand already are left.", writes, 0}, s.keepWinter)
-	op(a, post, "/reckon/wintering", doc{"reckon-wintering", "Reckon", "How a plant is brought through a winter", "Carried in, lifted, wrapped or left, with days, temperature, light and floor; or a bulb worked back from the day on which it is to bloom. Nothing is stored.", asks, 0}, s.reckonWintering)
-	op(a, post, "/reckon/site", doc{"reckon-site", "Reckon", "Sun, shelter and what a change does", "From an inline plan: hours of direct sun by month for a plant or a point, shelter, walls, roots; what a cut, a fall or a planting changes for each plant. Nothing is stored.", asks, 0}, s.reckonSite)
-	op(a, post, "/reckon/replacement", doc{"reckon-replacement", "Reckon", "What fits a spot", "Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.", asks, 0}, s.reckonReplacement)
+	op(a, planner, post, "/properties/{id}/planting", doc{"keep-planting", "Grounds", "Have something planted",
+		"Jobs: each kind in its season, and the water of the first season after it. All in one write.", writes, 0}, s.keepPlanting, `{"kinds": [{"species": "syringa-vulgaris", "count": 2}], "where": "Top bed"}`)
+	op(a, planner, get, "/kinds", doc{"kinds", "Almanac", "What the firm says of kinds", "Prices, what must not be planted, and how many stood and were lost in its record.", reads, 0}, s.kinds)
+	op(a, planner, put, "/kinds/{id}", doc{"say-kind", "Almanac", "Say a kind's price, or that it must not be planted", "Whatever stood there.", writes, 0}, s.sayKind, `{"price": 24.5, "banned": false}`)
+	op(a, crew, get, "/properties/{id}/winter", doc{"winter", "Grounds", "The winter to come", "What comes in, how and when, at what temperature and on how much floor, what may stand together; what is wrapped; and which bulbs can be forced.", readsOf, 0}, s.winter)
+	op(a, planner, post, "/properties/{id}/winter", doc{"keep-winter", "Grounds", "Make jobs of it", "The steps of some plants' winters become jobs, all in one write; those that stand already are left.", writes, 0}, s.keepWinter, `{"plants": [1]}`)
+	op(a, crew, post, "/reckon/wintering", doc{"reckon-wintering", "Reckon", "How a plant is brought through a winter", "Carried in, lifted, wrapped or left, with days, temperature, light and floor; or a bulb worked back from the day on which it is to bloom. Nothing is stored.", asks, 0}, s.reckonWintering, `{"property": 1, "species": "citrus-limon", "date": "2027-09-10", "pot_l": 60, "height_m": 1.8, "spread_m": 1.3, "count": 6}`)
+	op(a, crew, post, "/reckon/site", doc{"reckon-site", "Reckon", "Sun, shelter and what a change does", "From an inline plan: hours of direct sun by month for a plant or a point, shelter, walls, roots; what a cut, a fall or a planting changes for each plant. Nothing is stored.", asks, 0}, s.reckonSite, `{"plan": {"latitude": 45.9, "things": [{"id": "hedge", "kind": "hedge", "height_m": 3, "spread_m": 1, "points": [{"x": -10, "y": -1}, {"x": 10, "y": -1}]},
+		{"id": "ivy", "kind": "plant", "species": "hedera-helix", "height_m": 0.5, "spread_m": 1, "points": [{"x": 0, "y": 0.6}]}]}, "plant": "ivy", "changes": [{"thing": "hedge", "do": "cut", "height_m": 1}]}`)
+	op(a, planner, post, "/reckon/replacement", doc{"reckon-replacement", "Reckon", "What fits a spot", "Kinds ranked for a spot and a wish, minding what died there; those left out with their reasons; when and how each is planted. Nothing is stored.", asks, 0}, s.reckonReplacement, `{"property": 1, "spot": {"light": "part shade", "soil_water": "even", "height_m": 2.5}, "died": {"species": "buxus-sempervirens", "cause": "box-blight"},
+		"wish": {"evergreen": true}, "limit": 5}`)
 }
 
 func (s *Server) plan(ctx context.Context, in *ByID) (*Out[ground.PlanOut], error) {
