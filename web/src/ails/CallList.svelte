@@ -7,7 +7,7 @@
   let { property }: { property: number } = $props();
   let calls = $state<Schemas['Call'][]>([]);
   const read = () =>
-    attempt(async () => void (calls = (await ask(api.GET('/api/v1/calls', { params: { query: { property } } }))).items ?? []));
+    attempt(async () => void (calls = (await ask(api.GET('/api/v1/calls', { params: { query: { property } } }))).items));
   $effect(() => {
     void property;
     void read();

@@ -9,7 +9,7 @@
   let { kase, end }: { kase: Case; end?: Snippet } = $props();
   const answer = $derived(kase.answer);
   const likely = $derived((answer?.causes ?? []).filter((c, i) => i === 0 || c.chance >= 0.04).slice(0, 5));
-  const evidence = (c: (typeof likely)[number]) => (c.evidence ?? []).filter((e) => Math.abs(e.weight) > 0.3).slice(0, 5);
+  const evidence = (c: (typeof likely)[number]) => c.evidence.filter((e) => Math.abs(e.weight) > 0.3).slice(0, 5);
   const top = $derived(Math.max(1, ...likely.flatMap((c) => evidence(c).map((e) => Math.abs(e.weight)))));
 </script>
 
@@ -78,7 +78,7 @@
           Something that is not in the book: {Math.round(100 * answer.unknown)} %.
         </p>{/if}
       {#if answer.also?.length}<p class="mt-2">Beside it: {answer.also.map((a) => small(a.name)).join(', ')}.</p>{/if}
-      {#each answer.cautions ?? [] as c (c)}<p class="mt-2 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+      {#each answer.cautions as c (c)}<p class="mt-2 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
       <p class="mt-2 text-sm text-soft">
         {kase.away ? 'Named on this device: the house cannot be reached. ' : ''}Local rules and a product’s label come before all
         that is said here.

@@ -55,7 +55,7 @@
   async function startCorrecting(f: Find) {
     to = f.cause;
     correcting = f;
-    if (!causes.length) await attempt(async () => void (causes = (await ask(api.GET('/api/v1/causes'))).items ?? []));
+    if (!causes.length) await attempt(async () => void (causes = (await ask(api.GET('/api/v1/causes'))).items));
   }
   /** Changes what stands now of a find, whatever was done to it meanwhile. */
   async function changeNow(id: number, change: Parameters<typeof changeFind>[1]) {

@@ -11,7 +11,7 @@
   let groups = $state<Group[]>([]);
   let all = $state(false);
   let asked = $state<Record<string, number>>({}); // the job made of a group
-  const read = () => attempt(async () => void (groups = (await ask(api.GET('/api/v1/watch'))).items ?? []));
+  const read = () => attempt(async () => void (groups = (await ask(api.GET('/api/v1/watch'))).items));
   $effect(() => {
     void read();
   });
@@ -55,7 +55,7 @@
           <details class="text-sm">
             <summary class="flex min-h-11 cursor-pointer items-center text-moss">Which plants</summary>
             <ul>
-              {#each g.plants ?? [] as p (p.id)}<li><a class="block min-h-9 py-1" href="#/ails/{p.id}">{p.title}</a></li>{/each}
+              {#each g.plants as p (p.id)}<li><a class="block min-h-9 py-1" href="#/ails/{p.id}">{p.title}</a></li>{/each}
             </ul>
           </details>
           {#if asked[keyOf(g)]}<a

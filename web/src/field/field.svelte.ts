@@ -126,11 +126,11 @@ class Field {
         looks: {},
         revs: {},
         answers: same ? before.answers : {},
-        photos: w.photos ?? [],
+        photos: w.photos,
         skipped: same ? before.skipped : [],
       };
-      for (const l of w.looks ?? []) {
-        fresh.looks[l.plant_id] = { checks: l.checks ?? [], note: l.note };
+      for (const l of w.looks) {
+        fresh.looks[l.plant_id] = { checks: l.checks, note: l.note };
         fresh.revs[l.plant_id] = l.rev;
       }
       if (turn !== this.#turn) return;
@@ -234,7 +234,7 @@ class Field {
       this.#change((x) => {
         x.answers[plant] = a;
         x.revs[plant] = a.rev;
-        x.looks[plant] = { checks: a.found ?? [], note: a.note };
+        x.looks[plant] = { checks: a.found, note: a.note };
       });
     } catch (e) {
       if (!(e instanceof Problem) || e.status !== 0) return house.fail(e);
@@ -355,7 +355,7 @@ class Field {
   /** Settles what two devices found at one plant. */
   async settle(w: Waiting, how: 'both' | 'mine' | 'theirs') {
     const theirs = w.theirs!;
-    const list = theirs.checks ?? [];
+    const list = theirs.checks;
     const checks = how === 'theirs' ? list : how === 'mine' ? w.checks : joined(w.known, w.checks, list);
     const note = how === 'theirs' ? theirs.note : how === 'mine' ? w.note : joinedNote(w.note, theirs.note);
     const entry: Waiting = { ...w, theirs: undefined, sent: undefined, known: list, base: theirs.rev, checks, note };

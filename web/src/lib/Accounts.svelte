@@ -18,7 +18,7 @@
   let role = $state<Role>('crew');
   let link = $state.raw<{ name: string; url: string; until: string }>();
   let problem = $state.raw<Problem>();
-  const read = () => attempt(async () => void (list = (await ask(api.GET('/api/v1/accounts'))).items ?? []));
+  const read = () => attempt(async () => void (list = (await ask(api.GET('/api/v1/accounts'))).items));
   void read();
   function show(i: Schemas['Invited']) {
     link = { name: i.account.name, url: `${location.origin}/#/invite/${i.token}`, until: i.until.slice(0, 10) };

@@ -14,8 +14,7 @@
   });
   const read = (id: number) =>
     attempt(
-      async () =>
-        void (list = (await ask(api.GET('/api/v1/properties/{id}/client-links', { params: { path: { id } } }))).items ?? []),
+      async () => void (list = (await ask(api.GET('/api/v1/properties/{id}/client-links', { params: { path: { id } } }))).items),
     );
   const make = () =>
     attempt(async () => {

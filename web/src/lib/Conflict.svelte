@@ -9,7 +9,7 @@
   import type { Check } from '../api/client';
 
   let { waiting, name }: { waiting: Waiting; name: string } = $props();
-  const theirs = $derived(waiting.theirs!.checks ?? []);
+  const theirs = $derived(waiting.theirs!.checks);
   const say = (c: Check) => found(c) + (c.height_m ? ` at ${metres(c.height_m)}` : '');
   const settle = (how: 'both' | 'mine' | 'theirs') => attempt(() => field.settle(waiting, how));
 </script>

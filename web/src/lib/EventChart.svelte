@@ -9,7 +9,7 @@
   let { chart, height = 176 }: { chart: Schemas['EventChart']; height?: number } = $props();
 
   let width = $state(460);
-  const values = $derived(chart.values ?? []);
+  const values = $derived(chart.values);
   const cold = $derived(chart.event.kind === 'freeze' || chart.event.kind === 'late frost');
   const words = $derived(width > 380 ? 168 : 128); // room for the names at the right
   const left = 34;
@@ -17,7 +17,7 @@
   const y = $derived.by(() => {
     const all = [
       ...values.filter((v) => v !== null),
-      ...(chart.lines ?? []).map((l) => l.c),
+      ...chart.lines.map((l) => l.c),
       ...(chart.event.kind === 'heat' ? [] : [0]),
     ];
     const [lo, hi] = [Math.min(...all), Math.max(...all)];
@@ -40,7 +40,7 @@
       hour12: false,
     });
     const out: { at: number; name: string }[] = [];
-    (chart.times ?? []).forEach((t, i) => {
+    chart.times.forEach((t, i) => {
       const p = Object.fromEntries(clock.formatToParts(new Date(t)).map((p) => [p.type, p.value]));
       if (p.hour === '00' || p.hour === '24') out.push({ at: x(i), name: `${p.day} ${p.month?.slice(0, 3)}` });
     });
@@ -52,7 +52,7 @@
   const low = $derived(Math.min(...values.filter((v) => v !== null)));
   // The names are kept apart; a thin line leads to where each belongs.
   const lines = $derived.by(() => {
-    const sorted = [...(chart.lines ?? [])].sort((a, b) => b.c - a.c);
+    const sorted = [...chart.lines].sort((a, b) => b.c - a.c);
     let last = -99;
     const placed = sorted.map((l) => {
       const at = Math.max(y(l.c) + 4, last + 14);
@@ -80,7 +80,7 @@
   const said = $derived(
     `${chart.label} in ${of} from ${days[0]?.name ?? ''} to ${days.at(-1)?.name ?? ''}, ` +
       (cold ? `down to ${degrees(low)}. ` : `up to ${figure(chart.event.value, chart.unit)}. `) +
-      (chart.lines ?? [])
+      chart.lines
         .map((l) =>
           l.organ ? `${l.common}: half of its ${l.organ} die at ${degrees(l.c)}. ` : `${figure(l.c, chart.unit)} ${l.common}. `,
         )

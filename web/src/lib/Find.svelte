@@ -24,15 +24,15 @@
       const h = await ask(api.GET('/api/v1/find', { params: { query: { text, limit: 8 } } }));
       if (mine !== turn) return; // a later word was typed
       found = [
-        ...(h.properties ?? []).map((p) => ({ path: `/grounds/${p.id}`, what: p.name, detail: `property · ${p.client}` })),
-        ...(h.plants ?? []).map((p) => ({
+        ...h.properties.map((p) => ({ path: `/grounds/${p.id}`, what: p.name, detail: `property · ${p.client}` })),
+        ...h.plants.map((p) => ({
           path: `/plant/${p.id}`,
           what: `${p.common}, ${p.label}`,
           detail: `plant · ${p.property}`,
         })),
-        ...(h.species ?? []).map((s) => ({ path: `/almanac/${s.id}`, what: s.common, detail: 'species' })),
-        ...(h.causes ?? []).map((c) => ({ path: `/almanac/cause/${c.id}`, what: c.name, detail: 'cause' })),
-        ...(h.jobs ?? []).map((j) => ({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}` })),
+        ...h.species.map((s) => ({ path: `/almanac/${s.id}`, what: s.common, detail: 'species' })),
+        ...h.causes.map((c) => ({ path: `/almanac/cause/${c.id}`, what: c.name, detail: 'cause' })),
+        ...h.jobs.map((j) => ({ path: `/rounds/${j.id}`, what: j.title, detail: `job · ${j.property}` })),
       ];
       more = h.more;
       at = 0;

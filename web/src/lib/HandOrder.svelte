@@ -112,7 +112,7 @@
       crew_size: Math.round(Number(f.crew)) || 1,
       every_days: Math.round(Number(f.every)) || 0,
       note: f.note,
-      kit: order?.kit ?? [],
+      kit: order?.kit,
       after: f.after.map((a) => ({ id: a.id, min_days: Math.round(Number(a.min)) || 0, max_days: a.max, why: a.why })),
       spans: byDays ? f.spans.map((s) => ({ from: s.from, to: s.to, cost: Math.round(Number(s.cost)) || 0 })) : [],
     };

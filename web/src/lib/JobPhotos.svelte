@@ -17,14 +17,14 @@
   onDestroy(() => (gone = true));
   async function again() {
     await attempt(async () => {
-      const l = (await ask(api.GET('/api/v1/orders/{id}/photos', { params: { path: { id: order.id } } }))).items ?? [];
+      const l = (await ask(api.GET('/api/v1/orders/{id}/photos', { params: { path: { id: order.id } } }))).items;
       if (!gone) read = l;
     });
   }
   $effect(() => {
     if (!photos) void again();
   });
-  const list = $derived(read ?? photos ?? []);
+  const list = $derived(read ?? photos);
   const waits = $derived(shots.of(order.id));
   async function add(file: File) {
     await attempt(async () => {

@@ -150,7 +150,7 @@
                   onclick={() => press(k, s)}>{words[s].looks_at}</button
                 >{/each}
             {:else}
-              {#each words[k].results ?? [] as { key: value, word } (value)}<button
+              {#each words[k].results as { key: value, word } (value)}<button
                   class={look(!!has(k, value))}
                   aria-pressed={!!has(k, value)}
                   disabled={(needsAmount(k, value) && words[k].amount?.what === 'girth' && !share[k]) ||

@@ -22,7 +22,7 @@
     attempt(async () => {
       const [p, s] = await Promise.all([people(), ask(api.GET('/api/v1/skills'))]);
       if (gone) return;
-      [list, skills] = [p, s.items ?? []];
+      [list, skills] = [p, s.items];
       onchange?.();
     });
   void read();

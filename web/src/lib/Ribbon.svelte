@@ -97,12 +97,9 @@
   const mine = untrack(() => keys.ribbon[0]?.run);
   onDestroy(() => keys.ribbon[0]?.run === mine && (keys.ribbon = []));
   const y = $derived.by(() => {
-    const all = [
-      ...(season.normal_min ?? []),
-      ...(season.normal_max ?? []),
-      ...(season.seen_min ?? []),
-      ...(season.seen_max ?? []),
-    ].filter((v): v is number => v !== null);
+    const all = [...season.normal_min, ...season.normal_max, ...season.seen_min, ...season.seen_max].filter(
+      (v): v is number => v !== null,
+    );
     return scaleLinear([Math.min(...all, season.extreme_min_c) - 1, Math.max(...all) + 1], [top + high, top + 4]);
   });
   const dayAt = $derived((i: number) => plusDays(season.from, Math.max(0, Math.min(count - 1, Math.floor(i)))));
@@ -111,10 +108,10 @@
     area<number>()
       .x((_, i) => x(i + 0.5))
       .y0((_, i) => y(season.normal_min![i]!))
-      .y1((_, i) => y(season.normal_max![i]!))(season.normal_min ?? []) ?? '',
+      .y1((_, i) => y(season.normal_max![i]!))(season.normal_min) ?? '',
   );
   const seen = $derived.by(() => {
-    const pts = (season.seen_min ?? []).map((v, i) => ({ i, lo: v, hi: season.seen_max?.[i] ?? null }));
+    const pts = season.seen_min.map((v, i) => ({ i, lo: v, hi: season.seen_max?.[i] ?? null }));
     const known = (p: (typeof pts)[number]) => p.lo !== null && p.hi !== null;
     return {
       band:
@@ -154,7 +151,7 @@
   // Degree-days: the sums that find room.
   const warmth = $derived.by(() => {
     const out: { at: number; sum: number }[] = [];
-    for (const t of season.ticks ?? []) {
+    for (const t of season.ticks) {
       const px = at(t.day);
       if (px > left + 12 && px < width - 16 && px - (out.at(-1)?.at ?? -99) > 34) out.push({ at: px, sum: t.sum });
     }
@@ -163,7 +160,7 @@
   // Frost as a wash: five steps of likelihood, each a run of days.
   const wash = $derived.by(() => {
     const out: { from: number; to: number; step: number }[] = [];
-    (season.frost ?? []).forEach((p, i) => {
+    season.frost.forEach((p, i) => {
       const step = Math.round(p * 5);
       const last = out.at(-1);
       if (last && last.step === step) last.to = i + 1;
@@ -173,8 +170,8 @@
   });
   // What the weather did, each with its mark; the worst frost is named, closer in all are.
   const events = $derived.by(() => {
-    const worst = Math.min(...(season.events ?? []).filter((e) => e.unit === '°C' && e.kind !== 'heat').map((e) => e.value));
-    return (season.events ?? [])
+    const worst = Math.min(...season.events.filter((e) => e.unit === '°C' && e.kind !== 'heat').map((e) => e.value));
+    return season.events
       .filter((e) => at(e.peak) >= left && at(e.peak) <= width - 4)
       .map((e) => ({
         key: e.kind + e.peak,
@@ -237,7 +234,7 @@
         : '') +
       `${season.degree_days} degree-days so far. ` +
       (view ? `In view: ${brief(dayAt(view[0]))} to ${brief(dayAt(view[1]))}. ` : '') +
-      (season.events ?? []).map((e) => `${e.kind} ${brief(e.peak)}, ${e.value} ${e.unit}. `).join('') +
+      season.events.map((e) => `${e.kind} ${brief(e.peak)}, ${e.value} ${e.unit}. `).join('') +
       lanes
         .map(
           (l) =>

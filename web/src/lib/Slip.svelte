@@ -17,7 +17,7 @@
 
   // A verdict of one's own comes first; one that was accepted gives way to what was found since.
   const own = $derived(standing?.decision === 'overruled' ? standing : undefined);
-  const top = $derived(Math.max(1, ...(answer.reasons ?? []).map((r) => r.weight)));
+  const top = $derived(Math.max(1, ...answer.reasons.map((r) => r.weight)));
 </script>
 
 <article
@@ -56,13 +56,13 @@
       <section>
         <h3 class="text-sm font-semibold text-moss">Do</h3>
         <ul class="list-disc pl-4">
-          {#each answer.do ?? [] as d (d)}<li>{d}</li>{/each}
+          {#each answer.do as d (d)}<li>{d}</li>{/each}
         </ul>
       </section>
       <section>
         <h3 class="text-sm font-semibold text-bad">Do not</h3>
         <ul class="list-disc pl-4">
-          {#each answer.dont ?? [] as d (d)}<li>{d}</li>{/each}
+          {#each answer.dont as d (d)}<li>{d}</li>{/each}
         </ul>
       </section>
     </div>
@@ -76,7 +76,7 @@
     <section>
       <h3 class="text-sm font-semibold">Why</h3>
       <ul class="space-y-1">
-        {#each answer.reasons ?? [] as r, i (i)}
+        {#each answer.reasons as r, i (i)}
           <li class="grid grid-cols-[4.5rem_1fr] items-center gap-2">
             {#if r.speaks === 'danger'}
               <span class="text-xs font-bold text-bad">danger</span>
@@ -104,7 +104,7 @@
           </li>
         {/each}
       </ul>
-      {#if (answer.reasons ?? []).some((r) => r.weight > 0)}
+      {#if answer.reasons.some((r) => r.weight > 0)}
         <p class="mt-1 text-xs text-soft">Filled bar to the right speaks for life, open bar to the left for death.</p>
       {/if}
     </section>
@@ -113,7 +113,7 @@
         <h3 class="text-sm font-semibold text-water">The spot</h3>
         <p>{answer.spot.text}</p>
         <ul class="mt-1 space-y-0.5 text-sm">
-          {#each (answer.spot.reasons ?? []).slice(0, 3) as r (r.key)}
+          {#each answer.spot.reasons.slice(0, 3) as r (r.key)}
             <li class="grid grid-cols-[1fr_4rem_2.5rem] items-center gap-2">
               <span>{r.name}</span>
               <span class="h-2 bg-rule" aria-hidden="true"

@@ -5,4 +5,4 @@ export type Person = Schemas['Person'];
 /** The licence that products may need. */
 export const restricted = 'licence for restricted products';
 
-export const people = async () => (await ask(api.GET('/api/v1/people'))).items ?? [];
+export const people = async () => (await ask(api.GET('/api/v1/people'))).items;

@@ -21,8 +21,8 @@
 
   onMount(() => {
     void attempt(async () => {
-      signs = (await ask(api.GET('/api/v1/signs'))).items ?? [];
-      species = (await ask(api.GET('/api/v1/species'))).items ?? [];
+      signs = (await ask(api.GET('/api/v1/signs'))).items;
+      species = (await ask(api.GET('/api/v1/species'))).items;
     });
   });
   $effect(() => {

@@ -37,7 +37,7 @@
   let shown = ''; // the species on the page; what is drawn stays until the next one's figures are here
   let gone = false;
 
-  const list = async () => void (species = (await ask(api.GET('/api/v1/species'))).items ?? []);
+  const list = async () => void (species = (await ask(api.GET('/api/v1/species'))).items);
   onMount(() => {
     void attempt(async () => {
       properties = await allProperties();
@@ -428,7 +428,7 @@
                 ></thead
               >
               <tbody>
-                {#each detail.differences ?? [] as d (d.field)}
+                {#each detail.differences as d (d.field)}
                   <tr class="border-t border-rule"
                     ><th class="pr-6 font-normal">{d.field.replaceAll('_', ' ')}</th><td class="pr-6 text-soft">{d.built}</td><td
                       class="font-semibold">{d.yours}</td

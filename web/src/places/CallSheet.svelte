@@ -52,9 +52,9 @@
       property = p;
       caller ||= p.client;
       plants = list;
-      sheet = (await ask(api.GET('/api/v1/call-sheet'))).items ?? [];
-      signs = (await ask(api.GET('/api/v1/signs'))).items ?? [];
-      species = (await ask(api.GET('/api/v1/species'))).items ?? [];
+      sheet = (await ask(api.GET('/api/v1/call-sheet'))).items;
+      signs = (await ask(api.GET('/api/v1/signs'))).items;
+      species = (await ask(api.GET('/api/v1/species'))).items;
     });
   });
   const plant = $derived(plants.find((p) => p.id === plantId));
@@ -147,7 +147,7 @@
               <p class="font-semibold">{q.ask}</p>
               <p class="text-sm text-soft">{q.why}</p>
               <div class="mt-1 flex flex-wrap gap-2" role="group" aria-label={q.ask}>
-                {#each q.answers ?? [] as a (a.key)}
+                {#each q.answers as a (a.key)}
                   <button
                     class="min-h-11 border px-3 text-left {answers[q.key] === a.key
                       ? 'border-ink bg-ink text-paper'

@@ -26,7 +26,7 @@
 
   $effect(() => {
     void attempt(async () => {
-      causes = (await ask(api.GET('/api/v1/causes'))).items ?? [];
+      causes = (await ask(api.GET('/api/v1/causes'))).items;
       properties = await allProperties();
       if (!untrack(() => at)) at = properties[0]?.id ?? 0;
     });
@@ -179,14 +179,14 @@
           </h2>
           <p class="font-semibold">{a.text}</p>
           <ol class="mt-1 border-t border-rule">
-            {#each a.ladder ?? [] as r (r.rung + r.do)}<li
+            {#each a.ladder as r (r.rung + r.do)}<li
                 class="border-b border-rule py-1 {r.chosen ? 'border-l-4 border-l-moss pl-3' : 'pl-3'}"
               >
                 <b>{capital(rungs[r.rung] ?? r.rung)}</b>{r.chosen ? ', enough now' : ''}: {r.do}
               </li>{/each}
           </ol>
-          {#each a.never ?? [] as w (w)}<p class="font-semibold">{w}</p>{/each}
-          {#each a.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
+          {#each a.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           {#if page.guard?.steps?.length}
             <h3 class="mt-2 font-semibold">Before it is there</h3>
             <ul>
@@ -202,7 +202,7 @@
       <section aria-label="Signs">
         <h2>What is seen</h2>
         <ul class="grid grid-cols-[repeat(auto-fill,minmax(min(100%,17rem),1fr))] gap-x-6">
-          {#each (page.signs ?? []).filter((s) => s.chance >= 0.15) as s (s.id)}
+          {#each page.signs.filter((s) => s.chance >= 0.15) as s (s.id)}
             <li class="flex items-center gap-3 border-t border-rule py-1">
               <span class="w-12 shrink-0"><Drawing words={s.draw} /></span>
               <span class="min-w-0 flex-1 leading-tight">{s.name}<span class="block text-sm text-soft">{s.part}</span></span>
@@ -227,7 +227,7 @@
                       ></thead
                     >
                     <tbody>
-                      {#each l.parts ?? [] as s, i (s.id)}
+                      {#each l.parts as s, i (s.id)}
                         <tr class="border-t border-rule {i ? '' : 'font-semibold'}">
                           <td class="py-1 pr-2"
                             ><span class="flex items-center gap-2"><Drawing words={s.draw} size={36} />{s.name}</span></td

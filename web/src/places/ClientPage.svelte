@@ -54,7 +54,7 @@
       <h2>Found</h2>
       {#if !page.found?.length}<p class="text-soft">Nothing to tell.</p>{/if}
       <ul>
-        {#each page.found ?? [] as f, i (i)}<li class="border-t border-rule py-2">
+        {#each page.found as f, i (i)}<li class="border-t border-rule py-2">
             <b>{f.plant || 'On the property'}</b>
             {f.what}<span class="block text-sm text-soft">{inWords(f.day)}</span>
           </li>{/each}

@@ -295,7 +295,7 @@
             {#each normals as [name, write] (name)}
               <tr class="border-t border-rule"
                 ><th class="pr-2 text-left font-semibold whitespace-nowrap">{name}</th>
-                {#each property.climate_here.normals ?? [] as n, i (i)}<td class="pl-2">{write(n)}</td>{/each}</tr
+                {#each property.climate_here.normals as n, i (i)}<td class="pl-2">{write(n)}</td>{/each}</tr
               >
             {/each}
           </tbody>

@@ -90,7 +90,7 @@
             id: 'cut',
             label: `Cut: ${purposeWords(purpose)}`,
             start: plan.from,
-            costs: plan.costs ?? [],
+            costs: plan.costs,
             windows,
           },
         ]
@@ -122,7 +122,7 @@
   async function keepRenewal(q: Plant) {
     const body = { cuts: [{ plant_id: q.id, purpose: 'renew' as const }] };
     const path = { id: q.property_id };
-    return (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path, header: onceKey() }, body }))).items ?? [];
+    return (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path, header: onceKey() }, body }))).items;
   }
   async function keepCut(p: Plan, q: Plant, day?: string) {
     const body: Schemas['HandOrder'] = {
@@ -134,7 +134,7 @@
       title: `Cut ${q.common}${p.cut_m ? ` to ${metres(p.cut_m)}` : ''}${q.count > 1 ? ` × ${q.count}` : ''}`,
       minutes: p.minutes,
       plants: [q.id],
-      note: [...(p.steps ?? []), p.where].join(' '),
+      note: [...p.steps, p.where].join(' '),
     };
     return ask(api.POST('/api/v1/orders', { params: { header: onceKey() }, body }));
   }
@@ -218,7 +218,7 @@
           <header class="border-b border-rule px-4 py-3">
             <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
             <p class="text-lg leading-snug font-bold" data-testid="plan" aria-live="polite">{plan.text}</p>
-            {#each plan.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+            {#each plan.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           </header>
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
             {#if on}
@@ -229,7 +229,7 @@
                   <span class="text-soft">{costOf(cost)}</span>
                 </p>
                 <ul class="text-sm">
-                  {#each plan.why ?? [] as w (w.name)}<li class="flex gap-2">
+                  {#each plan.why as w (w.name)}<li class="flex gap-2">
                       <b class="w-10 shrink-0 text-right">{w.cost > 100 ? '✕' : `+${w.cost}`}</b>{w.text}
                     </li>{:else}<li>Nothing speaks against this day.</li>{/each}
                 </ul>
@@ -250,20 +250,20 @@
             <section aria-label="Steps">
               <h3 class="text-sm font-semibold text-moss">In this order</h3>
               <ol class="list-decimal pl-5">
-                {#each plan.steps ?? [] as s (s)}<li>{s}</li>{/each}
+                {#each plan.steps as s (s)}<li>{s}</li>{/each}
               </ol>
               <div class="mt-2 flex flex-wrap items-start gap-3">
                 <CutDrawing of={plan.draw} class="w-48 border border-rule" />
                 <p class="min-w-40 flex-1"><b>Where:</b> {plan.where}</p>
               </div>
-              {#each plan.together ?? [] as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
+              {#each plan.together as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
             </section>
             <p class="text-sm">
               About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''}; {plan.waste_text}{plan.skills?.length
                 ? ` Needs: ${plan.skills.join(', ')}.`
                 : ''} Estimates.
             </p>
-            {#each plan.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+            {#each plan.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
             <div class="flex flex-wrap items-center gap-3">
               <Button disabled={busy} onclick={() => makeJob()}>Make it a job</Button>
               {#if on && on >= house.today && (cost ?? 101) <= 100}<Button

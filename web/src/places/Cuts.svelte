@@ -62,7 +62,7 @@
       const p = await ask(api.GET('/api/v1/properties/{id}/cuts', { params: { path, query } }));
       const other = p.cuts?.find((x) => x.plant_id === c.plant_id);
       if (!other) return house.say(`No day of the year ahead is good for that.`);
-      if (proposed) proposed = { ...proposed, cuts: (proposed.cuts ?? []).map((x) => (x === c ? other : x)) };
+      if (proposed) proposed = { ...proposed, cuts: proposed.cuts.map((x) => (x === c ? other : x)) };
     });
   }
   async function keep() {
@@ -70,8 +70,7 @@
     busy = true;
     await attempt(async () => {
       const body = { cuts: chosen.map((c) => ({ plant_id: c.plant_id, purpose: c.purpose })) };
-      const made =
-        (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path: { id }, header: key }, body }))).items ?? [];
+      const made = (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path: { id }, header: key }, body }))).items;
       key = onceKey();
       house.say(`${made.length} jobs are kept now; their windows follow the season.`, async () => {
         for (const o of made) await dropOrder(o.id);

@@ -101,7 +101,7 @@
         {#if v.address}<p class="text-sm text-soft">{v.address}</p>{/if}
         {#each [v.gate, v.note].filter(Boolean) as text (text)}<p class="border-l-4 border-sun pl-2">{text}</p>{/each}
         <ol>
-          {#each v.jobs ?? [] as j (j.id)}
+          {#each v.jobs as j (j.id)}
             <li class="border-b border-rule py-2">
               <p class="text-lg leading-snug font-semibold">
                 <a href="#/rounds/{j.id}">{j.title}</a>{#if j.state === 'done' || j.state === 'skipped'}<b class="text-moss"
@@ -113,8 +113,8 @@
                   .filter(Boolean)
                   .join(' · ')}
               </p>
-              {#each (j.why ?? []).slice(0, 2) as w (w)}<p class="text-sm">{w}</p>{/each}
-              {#each j.cautions ?? [] as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
+              {#each j.why.slice(0, 2) as w (w)}<p class="text-sm">{w}</p>{/each}
+              {#each j.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
               <div class="mt-2 flex flex-wrap items-center gap-3 print:hidden">
                 {#key j.id + j.state}<Tick order={j} onkept={() => void read(day, crew)} />{/key}
                 {#if j.kind === 'prune' && j.plant_id}<a
@@ -126,7 +126,7 @@
                     href="#/walk/{j.property_id}/{j.plant_id}">Look at it</a
                   >{/if}
               </div>
-              <JobPhotos order={j} photos={j.photos ?? []} />
+              <JobPhotos order={j} photos={j.photos} />
             </li>
           {/each}
         </ol>

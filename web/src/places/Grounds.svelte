@@ -54,7 +54,7 @@
   onMount(() => {
     void attempt(async () => {
       await list();
-      species = (await ask(api.GET('/api/v1/species'))).items ?? [];
+      species = (await ask(api.GET('/api/v1/species'))).items;
     });
     keys.screen = [
       { key: 'A', does: 'add a plant', run: () => property && (form = 'plant') },
@@ -154,7 +154,7 @@
       await read(id);
       await list();
       void house.refresh();
-      const added = got.added ?? [];
+      const added = got.added;
       const said = [
         added.length ? `${plantsOf(added.length)} added` : '',
         got.replaced?.length ? `${got.replaced.length} replaced` : '',
@@ -230,7 +230,7 @@
         value={id}
         onchange={(e) => push(`/grounds/${e.currentTarget.value}`)}
       >
-        {#each properties ?? [] as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
+        {#each properties as p (p.id)}<option value={p.id}>{p.name}</option>{/each}
       </select>
     </label>
     <Button color="light" onclick={() => (form = 'property')}>Add<span class="sr-only"> a property</span></Button>
@@ -241,7 +241,7 @@
       <Button size="sm" color="light" onclick={() => (form = 'property')}>Add</Button>
     </div>
     <ul class="mt-2">
-      {#each properties ?? [] as p (p.id)}
+      {#each properties as p (p.id)}
         <li>
           <a
             href="#/grounds/{p.id}"

@@ -175,7 +175,7 @@
 {#snippet plantsIn(g: Schemas['LookGroup'])}
   {#if g.shared?.length === 1}<p class="border-y border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
   <ol>
-    {#each g.looks ?? [] as p, i (p.id)}
+    {#each g.looks as p, i (p.id)}
       <li class={i ? 'border-t border-rule' : ''}>
         <a
           id="look-{i}"
@@ -337,7 +337,7 @@
                 <div class="min-w-0">
                   <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
                   <p>{event.story}</p>
-                  {#if (event.places ?? []).length > 1}<p class="mt-2 text-sm text-soft">
+                  {#if event.places.length > 1}<p class="mt-2 text-sm text-soft">
                       At {event.property}, where it was worst:
                     </p>{/if}
                   <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
@@ -349,7 +349,7 @@
                     {/each}
                   </dl>
                   <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
-                    {#each event.places ?? [] as p (p.property_id + p.peak)}
+                    {#each event.places as p (p.property_id + p.peak)}
                       <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
                         {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
                       </li>
@@ -392,7 +392,7 @@
               {inWords(firstFrost)}. (Estimate.)
             </p>
             <ul class="max-h-72 overflow-y-auto">
-              {#each look.shelter ?? [] as p (p.id)}
+              {#each look.shelter as p (p.id)}
                 <li>
                   <a class="block min-h-11 border-t border-rule py-1.5 leading-tight" href="#/walk/{p.property_id}/{p.id}"
                     >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="block text-sm text-soft"
@@ -410,7 +410,7 @@
         {#if look.late}
           <section aria-label="Overdue" class="border-2 border-bad bg-white p-3">
             <h2 class="text-bad">Overdue</h2>
-            {#each look.overdue ?? [] as l (l.id)}
+            {#each look.overdue as l (l.id)}
               <a class="block min-h-11 border-t border-rule py-1.5" href="#/rounds/{l.id}"
                 >{l.title}<span class="block text-sm text-soft">{l.property}, {when(l, house.today)}</span></a
               >
@@ -423,7 +423,7 @@
         <SpreadWatch />
         <section>
           <h2>Follow-ups due</h2>
-          {#each look.due ?? [] as l (l.id)}
+          {#each look.due as l (l.id)}
             <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
               >{l.title}<span class="block text-sm text-soft"
                 >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
@@ -436,7 +436,7 @@
         </section>
         <section>
           <h2>Windows closing</h2>
-          {#each look.closing ?? [] as l (l.id)}
+          {#each look.closing as l (l.id)}
             <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
               >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.window_to)}</span></a
             >

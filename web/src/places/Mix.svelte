@@ -60,7 +60,7 @@
           {#if m.missing}<p class="font-semibold text-sun">{m.missing}</p>{/if}
           {#if m.product}
             <ul class="mt-1 text-lg">
-              {#each m.spray.tanks ?? [] as t, i (i)}<li>
+              {#each m.spray.tanks as t, i (i)}<li>
                   <b>{t.n} × {litres(t.spray_l)}</b> of water with <b>{measured(t.product, m.unit)}</b> each
                 </li>{/each}
             </ul>
@@ -75,9 +75,9 @@
           {/if}
           <h3 class="mt-2 text-sm font-semibold text-moss">Where</h3>
           <ul class="list-disc pl-5 text-sm">
-            {#each m.stops ?? [] as s (s)}<li>{s}</li>{/each}
+            {#each m.stops as s (s)}<li>{s}</li>{/each}
           </ul>
-          {#each m.cautions ?? [] as c (c)}<p class="mt-1 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          {#each m.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
         </article>
       {/each}
       <p class="mt-2 text-sm">

@@ -56,11 +56,10 @@
     };
   });
 
-  const photos = (s: Schemas['Story']) => [...(s.walks ?? [])].reverse().flatMap((w) => w.photos ?? []);
+  const photos = (s: Schemas['Story']) => [...s.walks].reverse().flatMap((w) => w.photos);
   /** The prognosis that counts: of the verdict that stands, or else of what was found last. */
-  const standing = (s: Schemas['Story']) =>
-    (s.walks ?? []).flatMap((w) => w.verdicts ?? []).find((v) => v.decision !== 'not now');
-  const foretold = (s: Schemas['Story']) => (standing(s)?.prognosis ?? s.now.prognosis).heights ?? [];
+  const standing = (s: Schemas['Story']) => s.walks.flatMap((w) => w.verdicts).find((v) => v.decision !== 'not now');
+  const foretold = (s: Schemas['Story']) => (standing(s)?.prognosis ?? s.now.prognosis).heights;
   const shots = $derived(story ? photos(story) : []);
   const ahead = $derived(story ? foretold(story) : []);
   const verdict = $derived(story ? standing(story) : undefined);
@@ -147,7 +146,7 @@
                 spreadM={p.spread_m}
                 name={p.common}
                 answer={story.now}
-                checks={story.walks?.[0]?.checks ?? []}
+                checks={story.walks?.[0]?.checks}
                 graftM={p.graft_m}
                 foretold={p.look?.worth}
                 box={[360, 288]}
@@ -241,7 +240,7 @@
           <section class="mt-5" aria-label="History">
             <h2>Walks and verdicts</h2>
             <ol class="border-t border-rule">
-              {#each story.walks ?? [] as w (w.walk_id)}
+              {#each story.walks as w (w.walk_id)}
                 <li class="grid gap-x-4 border-b border-rule py-2 sm:grid-cols-[7rem_1fr_1fr]">
                   <span class="font-semibold">{inWords(w.day, house.today)}</span>
                   <div>
@@ -255,7 +254,7 @@
                       </p>{/if}
                   </div>
                   <div>
-                    {#each w.verdicts ?? [] as v (v.id)}
+                    {#each w.verdicts as v (v.id)}
                       <p class="leading-snug">
                         <span class="text-sm text-soft">{v.decision}</span>
                         {v.sentence}{#if v.note}<span class="block text-sm">“{v.note}”</span>{/if}
@@ -287,7 +286,7 @@
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">
-            {#each story.jobs ?? [] as j (j.id)}
+            {#each story.jobs as j (j.id)}
               <li class="border-b border-rule py-1.5 leading-snug">
                 <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft">{when(j, house.today)}</span>
                 {#key j.id + j.state}<Tick order={j} small onkept={() => void (gone || load(id))} />{/key}
@@ -304,7 +303,7 @@
         <section aria-label="How it turned out">
           <h2>How it turned out</h2>
           <ul class="border-t border-rule">
-            {#each story.turned ?? [] as t (t.id)}
+            {#each story.turned as t (t.id)}
               <li class="border-b border-rule py-1.5 leading-snug" data-as={t.as}>
                 <b>{t.as}</b>: {t.text}
                 <span class="block text-sm text-soft"

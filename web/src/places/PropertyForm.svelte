@@ -70,8 +70,7 @@
 
   onMount(() => {
     void attempt(
-      async () =>
-        void (types = [...((await ask(api.GET('/api/v1/climates'))).items ?? [])].sort((a, b) => a.name.localeCompare(b.name))),
+      async () => void (types = [...(await ask(api.GET('/api/v1/climates'))).items].sort((a, b) => a.name.localeCompare(b.name))),
     );
   });
   // Figures are shown as anyone would write them; the lapse rate leaves more places than they are good for.
@@ -80,7 +79,7 @@
     return {
       ...c,
       extreme_min_c: r(c.extreme_min_c),
-      normals: (c.normals ?? []).map((n) => ({ ...n, tmin_c: r(n.tmin_c), tmax_c: r(n.tmax_c) })),
+      normals: c.normals.map((n) => ({ ...n, tmin_c: r(n.tmin_c), tmax_c: r(n.tmax_c) })),
     };
   }
   const said = $derived(problem?.fields ?? {});
@@ -167,7 +166,7 @@
           ...c,
           ...at,
           extreme_min_c: number(c.extreme_min_c),
-          normals: (c.normals ?? []).map((n) => ({
+          normals: c.normals.map((n) => ({
             tmin_c: number(n.tmin_c),
             tmax_c: number(n.tmax_c),
             rain_mm: number(n.rain_mm),
@@ -257,7 +256,7 @@
             {#each figures as [field, label, kind] (field)}
               <tr>
                 <th class="pr-2 text-left font-semibold whitespace-nowrap">{label}</th>
-                {#each climate.normals ?? [] as n, i (i)}
+                {#each climate.normals as n, i (i)}
                   <td
                     ><Cell
                       class="w-12 border px-1 py-1.5 text-right {said[`climate.normals[${i}].${field}`]
@@ -283,7 +282,7 @@
           At {Math.round(shown('elevation', type.climate.elevation_m))}
           {unit('elevation')}: zone {type.hardiness_zone}, coldest night {degrees(type.climate.extreme_min_c)},
           {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {figure(
-            Math.round((type.climate.normals ?? []).reduce((sum, n) => sum + n.rain_mm, 0) / 10) * 10,
+            Math.round(type.climate.normals.reduce((sum, n) => sum + n.rain_mm, 0) / 10) * 10,
             'mm',
           )} of rain a year.
         </p>

@@ -31,7 +31,7 @@
   let turn = 0;
   onDestroy(() => turn++);
   void attempt(async () => {
-    const list = (await ask(api.GET('/api/v1/crews'))).items ?? [];
+    const list = (await ask(api.GET('/api/v1/crews'))).items;
     crews = list;
     spots = (await allProperties()).map((q) => ({
       id: q.id,
@@ -140,7 +140,7 @@
   }
   /** All jobs of a visit are pinned there, and the rest is found anew; at: arrival, minutes after midnight. */
   function pinVisit(v: Visit, crew: number, day: string, at = 0) {
-    const ids = (v.jobs ?? []).map((j) => j.id);
+    const ids = v.jobs.map((j) => j.id);
     pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew, day, ...(at ? { at } : {}) }))];
     void propose(p);
   }
@@ -150,10 +150,10 @@
     const v = visit;
     if (!v || !p) return [];
     const near = (d: string) => Math.abs(Date.parse(d) - Date.parse(v.day)) <= alongDays * 864e5;
-    const elsewhere = (p.visits ?? [])
+    const elsewhere = p.visits
       .filter((o) => o.property_id === v.property_id && (o.day !== v.day || o.crew !== v.crew) && near(o.day))
-      .flatMap((o) => (o.jobs ?? []).map((job) => ({ job, on: o.day })));
-    const left = (p.left ?? []).filter((l) => l.job.property_id === v.property_id).map((l) => ({ job: l.job, on: '' }));
+      .flatMap((o) => o.jobs.map((job) => ({ job, on: o.day })));
+    const left = p.left.filter((l) => l.job.property_id === v.property_id).map((l) => ({ job: l.job, on: '' }));
     return [...elsewhere, ...left];
   });
   function takeAlong(jobs: Order[], v: Visit) {
@@ -316,7 +316,7 @@
               ? 'as the station tells it, then as usual'
               : 'as usual: no station tells the days ahead'}.
           </p>{/if}
-        {#each p.notes ?? [] as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
+        {#each p.notes as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
         <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
           <div style:min-width="560px">
             <div class="relative ml-32 h-5 text-xs text-soft" aria-hidden="true">
@@ -335,7 +335,7 @@
                   <b>{inWords(d, house.today)}</b>
                   {#if sky?.text}<span class={sky.told ? '' : 'text-soft'} data-testid="sky">{sky.text}</span>{/if}
                 </p>
-                {#each p.crews ?? [] as c, i (c.id)}
+                {#each p.crews as c, i (c.id)}
                   <div class="flex" data-row data-crew={i} data-day={d}>
                     <div class="w-32 shrink-0 pr-2 text-sm leading-tight">
                       <span class="text-soft">{c.name.length > 15 ? c.name.slice(0, 14) + '…' : c.name}</span>
@@ -399,7 +399,7 @@
               >
             </p>
             <ol class="mt-1">
-              {#each visit.jobs ?? [] as j (j.id)}<li class="border-t border-rule">
+              {#each visit.jobs as j (j.id)}<li class="border-t border-rule">
                   <button
                     class="min-h-11 w-full py-1 text-left leading-snug {picked?.id === j.id ? 'font-bold' : ''}"
                     aria-pressed={picked?.id === j.id}
@@ -434,7 +434,7 @@
             <table class="mt-1 w-full text-sm">
               <caption class="text-left text-soft">On another day, with all else as it stands</caption>
               <tbody>
-                {#each why.others ?? [] as o (o.day)}
+                {#each why.others as o (o.day)}
                   {#if o.crew >= 0}
                     <tr class="border-t border-rule align-top">
                       <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date, house.today)}</th

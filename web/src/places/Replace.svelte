@@ -74,7 +74,7 @@
       place = prop.name;
       plan = drawn;
       void readBeds(drawn.plan);
-      causes = (list.items ?? [])
+      causes = list.items
         .filter((c) => c.harm === 'deadly' || c.harm === 'weakening')
         .map((c): [string, string] => [c.id, c.name]);
       plant = story?.plant;
@@ -92,7 +92,7 @@
   /** Beds that are drawn on the plan, with their areas. */
   let beds = $state.raw<{ id: string; name: string; m2: number }[]>([]);
   async function readBeds(of: Schemas['SitePlan']) {
-    const drawn = (of.things ?? []).filter((t) => t.kind === 'bed' || t.kind === 'lawn');
+    const drawn = of.things.filter((t) => t.kind === 'bed' || t.kind === 'lawn');
     if (!drawn.length) return;
     await attempt(async () => {
       const o = await ask(api.POST('/api/v1/reckon/site', { body: { plan: of } }));
@@ -168,7 +168,7 @@
       const made = await ask(
         api.POST('/api/v1/properties/{id}/planting', { params: { path: { id: property }, header: onceKey() }, body }),
       );
-      const ids = made.orders ?? [];
+      const ids = made.orders;
       const back = `/replace/${property}${plantID ? `/${plantID}` : ''}`;
       const waters = ids.length > kinds.length;
       house.say(
@@ -360,9 +360,9 @@
             {#each compared as r (r.species)}
               <div class="border border-ink bg-white px-3 py-2">
                 <p class="font-bold">{r.common} <span class="font-normal text-soft">{Math.round(r.score)}</span></p>
-                <Growth form={r.form as Form} name={r.common} grown={r.grown ?? []} roomM={n(roomUp)} />
+                <Growth form={r.form as Form} name={r.common} grown={r.grown} roomM={n(roomUp)} />
                 <ul class="text-sm">
-                  {#each r.parts ?? [] as x (x.text)}<li>
+                  {#each r.parts as x (x.text)}<li>
                       {x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points))}
                       {x.text}
                     </li>{/each}
@@ -385,7 +385,7 @@
               </div>
               <div class="grid gap-3 sm:grid-cols-[minmax(0,1fr)_18rem]">
                 <ul class="text-sm">
-                  {#each (r.parts ?? []).slice(0, 5) as x (x.text)}<li>
+                  {#each r.parts.slice(0, 5) as x (x.text)}<li>
                       <b>{x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points * 10) / 10)}</b>
                       {x.text}
                     </li>{/each}
@@ -401,7 +401,7 @@
                     </li>{/if}
                   {#if r.planting?.water?.some((w) => w.on?.length)}<li class="text-soft">
                       Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
-                        r.planting.water.flatMap((w) => w.on ?? []).sort(),
+                        r.planting.water.flatMap((w) => w.on).sort(),
                       )}
                     </li>{/if}
                   {#if r.flower?.colours?.length}<li class="text-soft">
@@ -412,9 +412,9 @@
                   {#if r.count}<li class="text-soft">
                       {r.count} plants, {metres(r.spacing_m)} apart{r.cost ? `: ${r.cost.toFixed(2)}` : ''}
                     </li>{/if}
-                  {#each r.cautions ?? [] as c (c)}<li class="mt-1 border-l-4 border-sun pl-2">{c}</li>{/each}
+                  {#each r.cautions as c (c)}<li class="mt-1 border-l-4 border-sun pl-2">{c}</li>{/each}
                 </ul>
-                <Growth form={r.form as Form} name={r.common} grown={r.grown ?? []} roomM={n(roomUp)} />
+                <Growth form={r.form as Form} name={r.common} grown={r.grown} roomM={n(roomUp)} />
               </div>
               <div class="mt-1 flex flex-wrap gap-3">
                 <Button
@@ -466,7 +466,7 @@
           <summary class="min-h-11 py-2 font-bold">Why not these: {found(out.rejected).length}</summary>
           <ul class="text-sm">
             {#each found(out.rejected).slice(0, 200) as f (f.species)}<li class="border-t border-rule py-1">
-                <b>{f.common}</b>: {(f.out ?? []).join(' ')}
+                <b>{f.common}</b>: {f.out.join(' ')}
                 {#if f.out?.some((o) => o.includes('must not be planted in this region'))}<button
                     class="min-h-9 text-moss underline"
                     onclick={() => say(f, 0, false)}>It may be planted after all</button

@@ -31,7 +31,7 @@
   async function read() {
     const r = await ask(api.GET('/api/v1/rounds', { params: { query: from ? { from, days: span } : { days: span } } }));
     rounds = r;
-    waiting = r.waiting ?? [];
+    waiting = r.waiting;
     next = r.next;
     from ||= r.days?.[0]?.day ?? '';
     day ||= from;
@@ -39,7 +39,7 @@
   const more = () =>
     attempt(async () => {
       const p = await ask(api.GET('/api/v1/orders', { params: { query: { list: 'waiting', cursor: next } } }));
-      waiting = [...waiting, ...(p.items ?? [])];
+      waiting = [...waiting, ...p.items];
       next = p.next;
     });
   async function readJob() {
@@ -109,7 +109,7 @@
           body: { day: on, version: l.version, crew: l.crew } as never,
         }),
       );
-      warnings = r.warnings ?? [];
+      warnings = r.warnings;
       if (job?.id === l.id) job = r.job;
       await read();
       void house.refresh();
@@ -155,8 +155,8 @@
             label: titled(job),
             note: job.property,
             start: job.start,
-            costs: job.costs ?? [],
-            windows: job.windows ?? [],
+            costs: job.costs,
+            windows: job.windows,
             day: job.day || undefined,
           },
         ]
@@ -297,8 +297,8 @@
               >{/if}
           </p>
         {/if}
-        {#each job.why ?? [] as w (w)}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
-        {#each job.after ?? [] as g (g.id)}<p class="mt-1 text-sm">
+        {#each job.why as w (w)}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
+        {#each job.after as g (g.id)}<p class="mt-1 text-sm">
             After <a href="#/rounds/{g.id}">{g.title}</a>{g.min_days ? `, at least ${g.min_days} days` : ''}{g.max_days
               ? `, at most ${g.max_days} days`
               : ''}{g.day ? ` (${brief(g.day)})` : ''}.
@@ -312,7 +312,7 @@
               href={cardOf(job.plant_id, { ...job.params, purpose: job.params.purpose || 'shape' })}>Cut card</a
             >
           </p>{/if}
-        {#each job.cautions ?? [] as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
+        {#each job.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
         {#each warnings as w (w)}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
         <div class="mt-2 flex flex-wrap items-center gap-2">
           {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
@@ -346,10 +346,10 @@
     </div>
     <div class="mt-2 grid grid-cols-7 gap-1" role="group" aria-label="Days">
       {#each { length: before }, i (i)}<span aria-hidden="true"></span>{/each}
-      {#each rounds?.days ?? [] as d (d.day)}
+      {#each rounds?.days as d (d.day)}
         {@const c = job && !ended ? cost(job, d.day) : undefined}
-        {@const open = (d.jobs ?? []).filter((j) => j.state === 'on a day')}
-        {@const over = (d.jobs ?? []).length - open.length}
+        {@const open = d.jobs.filter((j) => j.state === 'on a day')}
+        {@const over = d.jobs.length - open.length}
         <button
           class="min-h-20 border px-1 py-1 text-left text-sm leading-tight md:px-1.5 {d.day === day
             ? 'border-2 border-ink'

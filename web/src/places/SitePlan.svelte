@@ -81,10 +81,10 @@
     });
   }
   function take(plan: Schemas['PlanOut']) {
-    things = plan.plan.things ?? [];
+    things = plan.plan.things;
     const { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay } = plan.plan;
     lie = { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay };
-    loose = plan.loose ?? [];
+    loose = plan.loose;
     latitude = plan.plan.latitude;
     version = plan.version;
   }
@@ -126,7 +126,7 @@
       const got = await ask(api.PUT('/api/v1/properties/{id}/plan', { params: { path: { id: of }, header: onceKey() }, body }));
       version = got.version;
       if (of === id && things === sent && lie === lay) take(got);
-      else loose = got.loose ?? [];
+      else loose = got.loose;
     });
     sending = false;
     if (saving === 'keeping') saving = problem ? 'refused' : 'kept';
@@ -224,15 +224,14 @@
   async function takeSpots(set?: Schemas['SpotSet'][]) {
     if (timer) await keep();
     await attempt(async () => {
-      const list =
-        (
-          await ask(
-            api.POST('/api/v1/properties/{id}/plan/spots', {
-              params: { path: { id }, header: onceKey() },
-              body: set ? { set } : {},
-            }),
-          )
-        ).items ?? [];
+      const list = (
+        await ask(
+          api.POST('/api/v1/properties/{id}/plan/spots', {
+            params: { path: { id }, header: onceKey() },
+            body: set ? { set } : {},
+          }),
+        )
+      ).items;
       void house.refresh();
       if (set) return;
       house.say(
@@ -252,8 +251,8 @@
     await attempt(async () => {
       const path = { id };
       const body = set ? { set } : {};
-      const before =
-        (await ask(api.POST('/api/v1/properties/{id}/plan/stops', { params: { path, header: onceKey() }, body }))).items ?? [];
+      const before = (await ask(api.POST('/api/v1/properties/{id}/plan/stops', { params: { path, header: onceKey() }, body })))
+        .items;
       if (set) return;
       house.say(
         before.length ? 'Walks and labels now go round as the plan says, from the gate.' : 'They go round so already.',
@@ -321,7 +320,7 @@
     await attempt(async () => {
       const day = `${house.today.slice(0, 4)}-${String(month + 1).padStart(2, '0')}-21`;
       const of = async (changes?: Schemas['SiteChange'][]) =>
-        (await ask(api.POST('/api/v1/reckon/site', { body: { plan: plan!, shadow: { day, hour }, changes } }))).shadows ?? [];
+        (await ask(api.POST('/api/v1/reckon/site', { body: { plan: plan!, shadow: { day, hour }, changes } }))).shadows;
       const [now, then] = await Promise.all([of(), whatIf ? of([whatIf]) : Promise.resolve([])]);
       if (mine === asked && !gone) [shadows, shadowsAfter] = [now, then];
     });

@@ -265,7 +265,7 @@
       >Prone to <span class="font-normal text-soft">(ids, with commas)</span><input
         class={field}
         list="troubles"
-        value={(e.pests ?? []).join(', ')}
+        value={e.pests.join(', ')}
         onchange={(ev) =>
           (e.pests = ev.currentTarget.value
             .split(',')
@@ -278,7 +278,7 @@
     >
     <fieldset class="sm:col-span-6">
       <legend class="font-semibold">Cautions</legend>
-      {#each e.cautions ?? [] as c, i (i)}
+      {#each e.cautions as c, i (i)}
         <div class="mt-1 flex flex-wrap gap-2">
           <select
             class="min-h-11 rounded-sm border border-gray-400 bg-white px-1.5"
@@ -294,14 +294,14 @@
           <button
             type="button"
             class="min-h-11 px-2 text-moss underline"
-            onclick={() => (e.cautions = (e.cautions ?? []).filter((_: Caution, k: number) => k !== i))}>Take out</button
+            onclick={() => (e.cautions = e.cautions.filter((_: Caution, k: number) => k !== i))}>Take out</button
           >
         </div>
       {/each}
       <button
         type="button"
         class="min-h-11 text-moss underline"
-        onclick={() => (e.cautions = [...(e.cautions ?? []), { kind: 'poisonous', text: '' }])}>Add a caution</button
+        onclick={() => (e.cautions = [...e.cautions, { kind: 'poisonous', text: '' }])}>Add a caution</button
       >
     </fieldset>
   </div>

@@ -31,7 +31,7 @@
       ask(api.GET('/api/v1/uses')),
     ]);
     if (gone) return;
-    [cards, actives, shopping, uses] = [c, a.items ?? [], s, u.items ?? []];
+    [cards, actives, shopping, uses] = [c, a.items, s, u.items];
   }
   $effect(() => {
     const ahead = weeks;
@@ -168,7 +168,7 @@
                 <span class="min-w-52 flex-1"
                   ><b>{p.name}</b> <span class="text-sm text-soft">{p.active_name}</span>
                   <span class="block text-sm text-soft"
-                    >{(p.rates ?? []).map((r) => `${amount(r.amount, p.unit)} for ${perWords(r.per)}`).join('; ') ||
+                    >{p.rates.map((r) => `${amount(r.amount, p.unit)} for ${perWords(r.per)}`).join('; ') ||
                       'no rate entered'}{p.harvest_days ? ` · ${p.harvest_days} days to harvest` : ''}{p.reentry_h
                       ? ` · ${p.reentry_h} h to re-entry`
                       : ''}{p.licence ? ` · ${p.licence}` : ''}</span

@@ -16,8 +16,8 @@
   let sending = $state('');
   async function read() {
     await attempt(async () => {
-      sent = (await ask(api.GET('/api/v1/rounds/letters'))).items ?? [];
-      const l = (await ask(api.GET('/api/v1/rounds/tellings'))).items ?? [];
+      sent = (await ask(api.GET('/api/v1/rounds/letters'))).items;
+      const l = (await ask(api.GET('/api/v1/rounds/tellings'))).items;
       if (gone) return;
       for (const t of l) texts[key(t)] ??= t.text;
       list = l;
@@ -26,7 +26,7 @@
   void read();
   async function know(t: Schemas['Telling'], told: boolean) {
     await attempt(async () => {
-      await ask(api.PUT('/api/v1/rounds/told', { params: { header: onceKey() }, body: { orders: t.orders ?? [], told } }));
+      await ask(api.PUT('/api/v1/rounds/told', { params: { header: onceKey() }, body: { orders: t.orders, told } }));
       if (told) house.say(`${t.property}: knows ${inWords(t.day, house.today)}.`, () => know(t, false));
       await read();
     });
@@ -34,7 +34,7 @@
   async function send(t: Schemas['Telling']) {
     sending = key(t);
     await attempt(async () => {
-      const body = { property_id: t.property_id, day: t.day, text: texts[key(t)] ?? t.text, orders: t.orders ?? [] };
+      const body = { property_id: t.property_id, day: t.day, text: texts[key(t)] ?? t.text, orders: t.orders };
       const l = await ask(api.POST('/api/v1/rounds/letters', { params: { header: onceKey() }, body }));
       house.say(`${t.property}: ${l.receipt}.`);
       await read();

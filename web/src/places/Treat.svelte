@@ -55,7 +55,7 @@
       const along = chosen.length;
       t = kept;
       others = undefined;
-      const made = (kept.jobs ?? []).filter((j) => !before.has(j.id));
+      const made = kept.jobs.filter((j) => !before.has(j.id));
       const more = along ? ` The same on ${along === 1 ? 'one other' : `${along} others`}.` : '';
       house.say(
         `${made.length === 1 ? 'One job is' : `${made.length} jobs are`} kept.${more}`,
@@ -97,13 +97,13 @@
               : ''}
           </p>
           <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
-          {#each a.rules ?? [] as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#each a.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
         </header>
-        {#each a.waits ?? [] as w (w.text)}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
+        {#each a.waits as w (w.text)}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
             {capital(w.text)}.
           </p>{/each}
         <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
-          {#each a.steps ?? [] as s (s.n)}
+          {#each a.steps as s (s.n)}
             <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
               <p class="font-semibold">
                 {inWords(s.day, house.today)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
@@ -115,7 +115,7 @@
               {#if s.use_name}<p class="text-sm">
                   <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
                 </p>{/if}
-              {#each s.why ?? [] as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
+              {#each s.why as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
               {#if s.harvest_from}<p class="text-sm font-semibold">
                   Nothing is eaten from it before {inWords(s.harvest_from, house.today)}, by the card’s label.
                 </p>{/if}
@@ -125,7 +125,7 @@
                   {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
                       s.amount.to_l ?? 0,
                     )}){/if}{#if s.amount.product}, with {plain(s.amount.product)} {s.amount.unit} of {s.amount.name}{/if}.
-                  {#if s.amount.buy}{#each s.amount.buy.packs ?? [] as p (p.size)}&nbsp;Buy {p.count} × {plain(p.size)}
+                  {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {plain(p.size)}
                       {s.amount.unit}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
                         s.amount.buy.price / Math.max(1, a.treated)
                       ).toFixed(2)} a plant.{/if}{:else}<a class="underline" href="#/stores">Enter its product card</a>: no rate
@@ -136,9 +136,9 @@
             </section>
           {/each}
           {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look, house.today)}.</p>{/if}
-          {#each a.says ?? [] as w (w)}<p>{w}</p>{/each}
-          {#each a.never ?? [] as w (w)}<p class="font-semibold">{w}</p>{/each}
-          {#each a.cautions ?? [] as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          {#each a.says as w (w)}<p>{w}</p>{/each}
+          {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
+          {#each a.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
           <div class="flex flex-wrap items-center gap-4">
             {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
                 >{t.jobs?.length ? 'Keep what is missing as jobs' : 'Make it jobs'}</Button
@@ -153,7 +153,7 @@
         <section aria-label="The ladder">
           <h2>From the least up</h2>
           <ol class="border-t border-rule">
-            {#each a.ladder ?? [] as r (r.rung + r.do)}
+            {#each a.ladder as r (r.rung + r.do)}
               <li class="border-b border-rule py-1.5 {r.chosen ? 'border-l-4 border-l-moss bg-white pl-3' : 'pl-3'}">
                 <p class={r.chosen ? 'font-bold' : r.allowed ? 'font-semibold' : 'text-soft'}>
                   {capital(rungs[r.rung] ?? r.rung)}{r.chosen ? ': enough now' : ''}

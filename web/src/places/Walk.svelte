@@ -72,7 +72,7 @@
   const skips = $derived(order.filter(skipped).length);
 
   $effect(() => {
-    if (!propertyId) void attempt(async () => void (lines = (await ask(api.GET('/api/v1/lookout'))).places ?? []));
+    if (!propertyId) void attempt(async () => void (lines = (await ask(api.GET('/api/v1/lookout'))).places));
     else if (loaded !== propertyId) void load(propertyId);
   });
   async function load(id: number) {
@@ -214,7 +214,7 @@
       Choose a property, the one that asks most first; its plants to look at come first, in their order on the ground.
     </p>
     <ul class="mt-3 max-w-2xl border-t border-rule">
-      {#each lines ?? [] as p (p.property_id)}
+      {#each lines as p (p.property_id)}
         <li class="border-b border-rule">
           <a
             class="flex min-h-14 flex-wrap items-center justify-between gap-x-4 px-2 text-ink no-underline hover:bg-sheet"

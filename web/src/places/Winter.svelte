@@ -41,7 +41,7 @@
       if (mine !== turn) return;
       name = p.name;
       winter = w;
-      for (const x of w.plants ?? []) ticked[x.id] ??= !x.asked && !!x.steps?.length;
+      for (const x of w.plants) ticked[x.id] ??= !x.asked && !!x.steps?.length;
     });
   }
   const there = $derived(Number(room.replace(',', '.')) || 0);
@@ -102,15 +102,13 @@
             ><span class="block h-3 {winter.m2 > there ? 'bg-sun' : 'bg-moss'}" style:width="{share(winter.m2)}%"></span></span
           >{/if}
         <ul class="mt-2 text-sm">
-          {#each winter.rooms ?? [] as r, i (i)}<li class="border-t border-rule py-1">
-              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {r.m2.toFixed(1)} m²: {(r.names ?? []).join(
-                '; ',
-              )}
+          {#each winter.rooms as r, i (i)}<li class="border-t border-rule py-1">
+              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {r.m2.toFixed(1)} m²: {r.names.join('; ')}
             </li>{/each}
         </ul>
       </section>
       <ol class="mt-4">
-        {#each winter.plants ?? [] as p (p.id)}
+        {#each winter.plants as p (p.id)}
           <li class="border-t border-rule py-2">
             <div class="flex flex-wrap items-start gap-x-4">
               <div class="min-w-60 flex-1">
@@ -131,7 +129,7 @@
               </div>
             </div>
             <ul class="text-sm">
-              {#each p.steps ?? [] as s (s.do)}<li>
+              {#each p.steps as s (s.do)}<li>
                   <b>{inWords(s.from)}{s.to !== s.from ? ` – ${inWords(s.to)}` : ''}</b>
                   {s.do}: {s.why}.
                 </li>{/each}
@@ -187,7 +185,7 @@
           label="Kind"
           bind:value={bulb}
           off="Pick a kind"
-          options={(winter.bulbs ?? []).map((b): [string, string] => [b.species, b.common])}
+          options={winter.bulbs.map((b): [string, string] => [b.species, b.common])}
         />
         <label class="font-semibold"
           >In bloom on<input
@@ -199,7 +197,7 @@
         <Button type="submit" color="light" disabled={!bulb || !bloom}>Work back</Button>
       </form>
       {#if forced}<ul class="mt-2" data-testid="forced">
-          {#each forced.steps ?? [] as s (s.do)}<li class="border-t border-rule py-1">
+          {#each forced.steps as s (s.do)}<li class="border-t border-rule py-1">
               <b>{inWords(s.from)}</b>
               {s.do}: {s.why}.
             </li>{/each}
@@ -219,7 +217,7 @@
           label="Kind"
           bind:value={slip}
           off="Pick a kind"
-          options={(winter.cuttings ?? []).map((b): [string, string] => [b.species, b.common])}
+          options={winter.cuttings.map((b): [string, string] => [b.species, b.common])}
         />
         <label class="font-semibold"
           >Cut on<input
@@ -231,7 +229,7 @@
         <Button type="submit" color="light" disabled={!slip || !taken}>Work it out</Button>
       </form>
       {#if rooted}<ul class="mt-2" data-testid="rooted">
-          {#each rooted.steps ?? [] as s (s.do)}<li class="border-t border-rule py-1">
+          {#each rooted.steps as s (s.do)}<li class="border-t border-rule py-1">
               <b>{inWords(s.from)}</b>
               {s.do}: {s.why}.
             </li>{/each}

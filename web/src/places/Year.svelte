@@ -194,7 +194,7 @@
   const told_of = $derived(lane ? details[lane.id] : undefined);
   const cost = (l: Lane, day: string) => l.costs?.[daysBetween(l.start, day)];
   const why = (l: OrderDetail, day: string) =>
-    (l.reasons ?? []).map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(l.start, day)] ?? 0 })).filter((r) => r.cost > 0);
+    l.reasons.map((r) => ({ text: r.text, cost: r.costs?.[daysBetween(l.start, day)] ?? 0 })).filter((r) => r.cost > 0);
   const pick = 'min-h-11 max-w-[min(11rem,55vw)] rounded-sm border border-gray-400 bg-white px-2';
   const filtered = $derived(how.kind || how.closing || how.text || !how.care);
 </script>
@@ -330,8 +330,8 @@
         {#if lane.stage}<p class="text-sm">
             {capital(lane.stage.text)}: usually {brief(lane.stage.from)} – {brief(lane.stage.to)} (the broken line).
           </p>{/if}
-        {#each lane.waits ?? [] as w (w.text)}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
-        {#each told_of?.after ?? [] as g (g.id)}<p class="text-sm text-soft">
+        {#each lane.waits as w (w.text)}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
+        {#each told_of?.after as g (g.id)}<p class="text-sm text-soft">
             After “{g.title}”{g.max_days
               ? `, within ${g.max_days} days`
               : g.min_days
@@ -352,7 +352,7 @@
       </div>
       <div class="text-sm">
         {#if lane.passed}<p>The time for this has passed.</p>{:else}<p>Best {inWords(lane.best_day, house.today)}</p>{/if}
-        {#each lane.windows ?? [] as w (w.from)}<p class="text-soft">
+        {#each lane.windows as w (w.from)}<p class="text-soft">
             {daysBetween(w.from, w.to) > anyTime ? 'Any time' : `Window ${brief(w.from)} – ${brief(w.to)}`}
           </p>{/each}
         {#if lane.day}<p class="font-semibold">On {inWords(lane.day, house.today)}</p>{/if}

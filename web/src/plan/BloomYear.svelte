@@ -72,7 +72,7 @@
               stroke-width="0.5"
             />{/each}
           {#each bars(p) as [x, w], k (k)}
-            {#each (p.colours ?? []).slice(0, 3) as c, j (c)}<rect
+            {#each p.colours.slice(0, 3) as c, j (c)}<rect
                 {x}
                 y={2 + (j * 10) / Math.min(3, p.colours!.length)}
                 width={w}

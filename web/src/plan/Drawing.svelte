@@ -169,7 +169,7 @@
     <g role="button" tabindex="-1" aria-label={label(t)} onpointerdown={(e) => (p.tool === 'pick' ? down(e, t.id) : undefined)}>
       {#if form === 'area'}
         <polygon
-          points={line(t.points ?? [])}
+          points={line(t.points)}
           fill={t.kind === 'building'
             ? 'url(#roof)'
             : t.kind === 'lawn'
@@ -182,9 +182,9 @@
           stroke-dasharray={t.kind === 'hollow' ? '2 4' : t.kind === 'water' ? '6 3' : t.kind === 'ground' ? '10 4' : undefined}
         />
       {:else if form === 'line'}
-        <polyline points={line(t.points ?? [])} fill="none" stroke="transparent" stroke-width="22" />
+        <polyline points={line(t.points)} fill="none" stroke="transparent" stroke-width="22" />
         <polyline
-          points={line(t.points ?? [])}
+          points={line(t.points)}
           fill="none"
           stroke={t.kind === 'hedge'
             ? stroke
@@ -232,8 +232,8 @@
       {/if}
     </g>
   {/each}
-  {#each p.shadows ?? [] as s, i (i)}<polygon
-      points={line(s.points ?? [])}
+  {#each p.shadows as s, i (i)}<polygon
+      points={line(s.points)}
       fill="var(--color-ink)"
       fill-opacity="0.13"
       pointer-events="none"
@@ -256,7 +256,7 @@
     {/if}
   {/each}
   {#if picked && p.tool === 'pick' && kinds[picked.kind].form !== 'point'}
-    {#each picked.points ?? [] as q, i (i)}<circle
+    {#each picked.points as q, i (i)}<circle
         cx={X(q.x)}
         cy={Y(q.y)}
         r="9"

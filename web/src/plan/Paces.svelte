@@ -13,10 +13,10 @@
   let { plan, onplace }: Props = $props();
   /** Corners one can find again on site. */
   const corners = $derived(
-    (plan.things ?? [])
+    plan.things
       .filter((t: Thing) => ['building', 'wall', 'fence', 'gate', 'door', 'ground', 'tree'].includes(t.kind))
       .flatMap((t: Thing) =>
-        (t.points ?? []).map((q, i): [string, string] => [
+        t.points.map((q, i): [string, string] => [
           `${q.x} ${q.y}`,
           `${t.name || kinds[t.kind].name}${(t.points?.length ?? 0) > 1 ? `, corner ${i + 1}` : ''}`,
         ]),

@@ -30,6 +30,6 @@
       <b>{spot.class.charAt(0).toUpperCase() + spot.class.slice(1)}</b>: {spot.strong.toFixed(1)} hours of strong sun a day in summer.
       <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{property}/plan">The plan</a>
     </p>
-    <SunBars hours={spot.hours ?? []} />
+    <SunBars hours={spot.hours} />
   </section>
 {/if}

@@ -41,7 +41,7 @@
     await attempt(async () => {
       const o = await ask(api.POST('/api/v1/reckon/site', { body: { plan, changes: [c] } }));
       if (mine !== turn) return;
-      effects = (o.effects ?? []).filter((e) => e.what !== 'none');
+      effects = o.effects.filter((e) => e.what !== 'none');
       told = text;
       onlook(c);
       const colour: Record<string, string> = {
@@ -65,9 +65,9 @@
     <p>
       <b>{spot.class.charAt(0).toUpperCase() + spot.class.slice(1)}</b>: {spot.strong.toFixed(1)} hours of strong sun a day in summer
     </p>
-    <SunBars hours={spot.hours ?? []} />
+    <SunBars hours={spot.hours} />
     <p class="text-sm text-soft">Clear days, all hours of direct sun; what the plan says.</p>
-    {#each (spot.why ?? []).slice(1) as w (w)}<p class="text-sm">{w}</p>{/each}
+    {#each spot.why.slice(1) as w (w)}<p class="text-sm">{w}</p>{/each}
     <p class="text-sm">
       Shelter from wind: {(spot.shelter * 100).toFixed(0)} %{spot.facing ? `; open to the ${spot.facing}` : ''}.
     </p>
@@ -78,7 +78,7 @@
           .map((g) => (g.years ? `${metres(g.height_m)} in ${g.years} years` : metres(g.height_m)))
           .join(', ')} (estimates).
       </p>
-      {#each grows.meets ?? [] as m (m.text)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{m.text}</p>{/each}
+      {#each grows.meets as m (m.text)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{m.text}</p>{/each}
     {/if}
     {#if thing.plant_id}<p class="mt-1">
         <a class="inline-flex min-h-11 items-center underline" href="#/replace/{property}/{thing.plant_id}"
@@ -123,12 +123,11 @@
         <details class="border-t border-rule py-1" open={effects.length < 3}>
           <summary class="min-h-11 py-2"
             ><b>{e.name}</b>
-            {word[e.what]}<span class="block text-sm text-soft">{(e.when ?? []).map((m) => months[m - 1]).join(', ')}</span
-            ></summary
+            {word[e.what]}<span class="block text-sm text-soft">{e.when.map((m) => months[m - 1]).join(', ')}</span></summary
           >
           <p class="text-sm">{e.text}</p>
-          {#each e.do ?? [] as d (d)}<p class="mt-1 border-l-4 border-moss pl-2 text-sm">{d}</p>{/each}
-          <SunBars hours={e.before ?? []} after={e.after ?? []} />
+          {#each e.do as d (d)}<p class="mt-1 border-l-4 border-moss pl-2 text-sm">{d}</p>{/each}
+          <SunBars hours={e.before} after={e.after} />
         </details>
       {/each}
     {/if}

@@ -47,7 +47,7 @@ export const near = (v: number) => Math.round(v * 100) / 100;
 export const distance = (a: At, b: At) => Math.hypot(a.x - b.x, a.y - b.y);
 export const moved = (t: Thing, dx: number, dy: number): Thing => ({
   ...t,
-  points: (t.points ?? []).map((q) => ({ x: near(q.x + dx), y: near(q.y + dy) })),
+  points: t.points.map((q) => ({ x: near(q.x + dx), y: near(q.y + dy) })),
 });
 export const middle = (t: Thing): At => {
   const n = t.points?.length ?? 0;
@@ -69,7 +69,7 @@ export interface View {
 /** A view that shows all that is on a plan. */
 export function fit(things: Thing[], wide: number, high: number): View {
   const all = things.flatMap((t) =>
-    (t.points ?? []).flatMap((q) => {
+    t.points.flatMap((q) => {
       const r = (t.kind === 'plant' || t.kind === 'tree') && t.spread_m ? t.spread_m / 2 : 0;
       return [
         { x: q.x - r, y: q.y - r },

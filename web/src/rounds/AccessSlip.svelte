@@ -60,7 +60,7 @@
     <form class="my-2 space-y-2 border border-ink bg-white p-3" onsubmit={keep} aria-label="Access">
       <Hours
         legend="One may be there (nothing ticked: at any time)"
-        bind:week={() => access!.hours ?? [], (w) => (access!.hours = w)}
+        bind:week={() => access!.hours, (w) => (access!.hours = w)}
         problems={problem?.fields}
       />
       <fieldset>
@@ -69,7 +69,7 @@
           {#each inOrder(house.frame?.firm.week_start ?? 1) as d (d)}<Tickbox
               checked={access.shut?.includes(d) ?? false}
               label={weekdays[d]}
-              onpick={(on) => (access!.shut = on ? [...(access!.shut ?? []), d] : (access!.shut ?? []).filter((x) => x !== d))}
+              onpick={(on) => (access!.shut = on ? [...access!.shut, d] : access!.shut.filter((x) => x !== d))}
             />{/each}
         </div>
       </fieldset>

@@ -38,7 +38,7 @@
   const read = () =>
     attempt(async () => {
       const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews')), people(), allProperties()]);
-      if (!gone) [list, all, places] = [c.items ?? [], p, q];
+      if (!gone) [list, all, places] = [c.items, p, q];
     });
   $effect(() => {
     void stamp;

@@ -9,7 +9,7 @@
     onpick: (chosen: number[]) => void;
   }
   let { t, chosen, onpick }: Props = $props();
-  const list = $derived(t.along ?? []);
+  const list = $derived(t.along);
   const counted = $derived(list.filter((o) => o.find_id || chosen.includes(o.plant_id)));
   const sum = (of: typeof list) => t.takes.cost + of.reduce((n, o) => n + o.takes.cost, 0);
   const product = (of: typeof list) => t.takes.product + of.reduce((n, o) => n + o.takes.product, 0);

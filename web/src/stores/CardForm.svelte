@@ -41,7 +41,7 @@
   const number = (s: string) => Number(s.replace(',', '.')) || 0;
   let causes = $state<[string, string, string][]>([]);
   void attempt(async () => {
-    causes = ((await ask(api.GET('/api/v1/causes'))).items ?? []).map((c): [string, string, string] => [c.id, c.name, c.group]);
+    causes = (await ask(api.GET('/api/v1/causes'))).items.map((c): [string, string, string] => [c.id, c.name, c.group]);
   });
   let key = onceKey();
   async function keep(e: SubmitEvent) {

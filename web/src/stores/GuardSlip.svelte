@@ -16,7 +16,7 @@
   async function read(of: number) {
     const mine = ++turn;
     await attempt(async () => {
-      const l = (await ask(api.GET('/api/v1/plants/{id}/guards', { params: { path: { id: of } } }))).items ?? [];
+      const l = (await ask(api.GET('/api/v1/plants/{id}/guards', { params: { path: { id: of } } }))).items;
       if (mine === turn) list = l;
     });
   }

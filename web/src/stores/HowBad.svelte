@@ -25,15 +25,15 @@
     e.preventDefault();
     const before = t.find;
     problem = await attempt(async () => {
-      const seen = (before.seen ?? []).filter((s) => s !== helper && s !== 'mummies');
-      const kept = f.helpers ? [...new Set([...(before.seen ?? []), ...(start(before).helpers ? [] : [helper])])] : seen;
+      const seen = before.seen.filter((s) => s !== helper && s !== 'mummies');
+      const kept = f.helpers ? [...new Set([...before.seen, ...(start(before).helpers ? [] : [helper])])] : seen;
       const change: Partial<FindChange> = {
         share: number(f.share) / 100,
         affected: number(f.affected),
         seen: kept,
         bed_m2: number(f.bed),
       };
-      change.not_seen = (before.not_seen ?? []).filter((s) => !kept.includes(s));
+      change.not_seen = before.not_seen.filter((s) => !kept.includes(s));
       change.harvest = f.harvest || undefined;
       await changeFind(before, change);
       house.say('Kept: the treatment follows.');

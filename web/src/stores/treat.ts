@@ -25,7 +25,7 @@ export const pers: [Schemas['TreatmentRate']['per'], string][] = [
   ['cm girth', 'a centimetre of girth'],
 ];
 
-export const products = async () => (await ask(api.GET('/api/v1/products'))).items ?? [];
+export const products = async () => (await ask(api.GET('/api/v1/products'))).items;
 
 export const treatmentOf = (find: number) => ask(api.GET('/api/v1/finds/{id}/treatment', { params: { path: { id: find } } }));
 

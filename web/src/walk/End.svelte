@@ -25,7 +25,7 @@
       const l = await ask(api.GET('/api/v1/lookout'));
       const standing = await ordersOf(property, 'standing');
       if (gone) return;
-      lines = l.places ?? [];
+      lines = l.places;
       made = standing.filter((o) => mine.has(o.origin_id));
     });
     return () => (gone = true);

@@ -12,7 +12,7 @@
   let species = $state<Species[]>([]);
   $effect(() => {
     if (!open || species.length) return;
-    void attempt(async () => void (species = (await ask(api.GET('/api/v1/species'))).items ?? []));
+    void attempt(async () => void (species = (await ask(api.GET('/api/v1/species'))).items));
   });
   function kept(p: Plant) {
     field.addPlant(p);

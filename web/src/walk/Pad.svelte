@@ -99,7 +99,7 @@
     }}
   >
     <option value="" disabled>Danger?</option>
-    {#each words.danger.results ?? [] as { key: value, word } (value)}<option {value}>{word}</option>{/each}
+    {#each words.danger.results as { key: value, word } (value)}<option {value}>{word}</option>{/each}
   </select>
 {/snippet}
 {#snippet takeBack()}

@@ -15,7 +15,7 @@
   $effect(() => {
     if (!open || signs) return;
     void attempt(async () => {
-      signs = (await ask(api.GET('/api/v1/signs'))).items ?? [];
+      signs = (await ask(api.GET('/api/v1/signs'))).items;
     }).then((p) => (missing = p?.status === 0));
   });
   const kase = new Case(() => (open ? { plant: plant.id, property: plant.property_id, species: plant.species } : undefined));

@@ -35,14 +35,14 @@
       <LaneMarks
         {frame}
         start={lane.start}
-        costs={lane.costs ?? []}
-        windows={lane.windows ?? []}
+        costs={lane.costs}
+        windows={lane.windows}
         day={carried ? undefined : lane.day || undefined}
         {height}
         drop={19}
         forbidden="year-forbidden"
         stage={lane.stage}
-        waits={lane.waits ?? []}
+        waits={lane.waits}
         waiting="year-waiting"
       />
       {#if carried && pointed}
