@@ -29,7 +29,7 @@ import (
 var program string
 
 // together is how many journeys run side by side where nobody said: the browser waits more than it works.
-const together = "3"
+const together = "4"
 
 func TestMain(m *testing.M) {
 	flag.Parse()
@@ -146,6 +146,7 @@ func freeAddress(t testing.TB) string {
 
 // kill ends the program as a power cut would.
 func (s *server) kill() {
+	println("KILLS", s.t.Name())
 	if s.cmd.ProcessState == nil {
 		_ = s.cmd.Process.Kill()
 		_ = s.cmd.Wait()
@@ -196,6 +197,7 @@ func (s *server) orderOf(words string) int64 {
 
 // postFor sends what must succeed and reads the answer.
 func (s *server) postFor(path, body string, into any) {
+	println("WRITES", s.t.Name())
 	s.t.Helper()
 	res, err := http.Post(s.url+path, "application/json", strings.NewReader(body))
 	if err != nil {
@@ -212,6 +214,7 @@ func (s *server) postFor(path, body string, into any) {
 
 // put does the same with PUT.
 func (s *server) put(path, body string) {
+	println("WRITES", s.t.Name())
 	s.t.Helper()
 	req, err := http.NewRequest(http.MethodPut, s.url+path, strings.NewReader(body))
 	if err != nil {
@@ -271,10 +274,26 @@ func started() (context.Context, error) {
 	return chromium.ctx, chromium.fault
 }
 
-// held is what every page of a journey begins with: what can be taken back stays until it is pressed.
-const held = "window.holdNotices = true"
+// What pages of a journey begin with: what can be taken back stays until it is pressed, and the program is not kept on
+// the device, which is much work for each new one; journeys that go without signal keep it.
+const (
+	held   = "window.holdNotices = true;"
+	unkept = "if (navigator.serviceWorker) navigator.serviceWorker.register = () => new Promise(() => {});"
+)
 
+// open is a browser of somebody who has signal all the time.
 func open(t testing.TB, s *server, width, height int64) *browser {
+	t.Helper()
+	return opened(t, s, width, height, held+unkept)
+}
+
+// openKept is one that keeps the program on the device, to go on without signal.
+func openKept(t testing.TB, s *server, width, height int64) *browser {
+	t.Helper()
+	return opened(t, s, width, height, held)
+}
+
+func opened(t testing.TB, s *server, width, height int64, first string) *browser {
 	t.Helper()
 	parent, err := started()
 	if err != nil {
@@ -286,7 +305,7 @@ func open(t testing.TB, s *server, width, height int64) *browser {
 	if err := chromedp.Do(ctx, chromedp.EmulateViewport(width, height)); err != nil {
 		t.Fatalf("browser: %v", err)
 	}
-	if _, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: held}); err != nil {
+	if _, err := chromedp.Call(ctx, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: first}); err != nil {
 		t.Fatalf("browser: %v", err)
 	}
 	kind := map[network.RequestID]string{}
@@ -307,6 +326,10 @@ func open(t testing.TB, s *server, width, height int64) *browser {
 					text += string(a.Value) + " "
 				}
 				b.faults = append(b.faults, fmt.Sprintf("console %s: %s", e.Type, text))
+			}
+		case *network.EventRequestWillBeSent:
+			if e.Request.Method != "GET" && !strings.Contains(e.Request.URL, "/reckon/") {
+				println("WRITES", t.Name())
 			}
 		case *network.EventResponseReceived:
 			kind[e.RequestID] = e.Response.MimeType
@@ -539,13 +562,13 @@ func (b *browser) text(css string) string {
 }
 
 // quiet is what the page says of itself when nothing is under way: no answer that is waited for, no work, no movement,
-// and that for three frames on end.
+// and that for as long as three frames.
 const quiet = `(async () => {
   const still = () => document.readyState === 'complete' && document.fonts.status === 'loaded' && !document.querySelector('[aria-busy=true]') &&
     (document.documentElement.dataset.requests ?? '0') === '0' && document.getAnimations().every((a) => a.playState !== 'running' || a.effect?.getComputedTiming().endTime === Infinity);
   for (let n = 0; n < 3; n++) {
     if (!still()) return false;
-    await new Promise((r) => requestAnimationFrame(() => setTimeout(r)));
+    await new Promise((r) => setTimeout(r, 17)); // frames, which a page behind another does not get
   }
   return still();
 })()`
@@ -561,7 +584,9 @@ func (b *browser) settled() {
 			return
 		}
 		if time.Now().After(deadline) {
-			b.t.Fatalf("the page does not come to rest: %v", err)
+			b.t.Fatalf("the page does not come to rest: %v\n%v", err, b.eval(`[document.readyState, document.fonts.status, 'requests ' + document.documentElement.dataset.requests,
+				...[...document.querySelectorAll('[aria-busy=true]')].map((e) => 'busy ' + e.outerHTML.slice(0, 100)),
+				...document.getAnimations().map((a) => a.playState + ' ' + (a.animationName ?? a.transitionProperty) + ' ' + a.effect?.target?.outerHTML.slice(0, 100))].join('\n')`))
 		}
 	}
 }

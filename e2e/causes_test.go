@@ -26,7 +26,7 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	plant := int64(s.plantOf(3, "azalea-evergreen").ID)
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit(fmt.Sprintf("/#/walk/3/%d", plant))

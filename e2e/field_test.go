@@ -86,7 +86,7 @@ type walkOut struct {
 func TestWalkWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit("/#/walk/1")
@@ -190,7 +190,7 @@ func TestBrowseAndComeBack(t *testing.T) {
 	for i := range 3 {
 		s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "species": "camellia-japonica", "label": "Jetty %d", "height_m": 2, "stop": %d}`, i+1, i+1))
 	}
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.visit("/#/walk/1")
 	at := func(n int) { b.until(fmt.Sprintf("plant %d", n), fmt.Sprintf("location.hash === '#/walk/1/%d'", n)) }
 	at(1)
@@ -224,7 +224,7 @@ func TestNextDayWithoutSignal(t *testing.T) {
 	s := start(t, "serve", t.TempDir(), "--today", "2026-03-18") // before the day of the phone's own clock
 	s.post("/api/v1/properties", `{"name": "Boatyard", "climate_type": "lake-foothills"}`)
 	s.post("/api/v1/plants", `{"property_id": 1, "species": "camellia-japonica", "height_m": 2}`)
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit("/#/walk/1/1")
@@ -261,7 +261,7 @@ func TestNextDayWithoutSignal(t *testing.T) {
 func TestTwoPhones(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	a, b := open(t, s, 390, 844), open(t, s, 390, 844)
+	a, b := openKept(t, s, 390, 844), openKept(t, s, 390, 844)
 	b.expect("409 ")
 	for _, x := range []*browser{a, b} {
 		x.visit("/#/walk/1/1")

@@ -99,7 +99,7 @@ func TestOwnVerdictComesFirst(t *testing.T) {
 func TestSaidWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit("/#/walk/1/2")
@@ -172,7 +172,7 @@ func TestEightForms(t *testing.T) {
 	} {
 		s.post("/api/v1/plants", fmt.Sprintf(`{"property_id": 1, "stop": %d, %s}`, i+1, p))
 	}
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.visit("/#/walk/1")

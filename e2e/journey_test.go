@@ -163,7 +163,7 @@ func TestKeys(t *testing.T) {
 func TestPhone(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.visit("/#/lookout")
 	b.see("Which property first")
 	presses := 0

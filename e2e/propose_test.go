@@ -179,7 +179,7 @@ func TestFirstCrew(t *testing.T) {
 func TestDayWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.expect("ERR_CONNECTION_REFUSED")
 	b.expect("failed request")
 	b.expect("409 ")

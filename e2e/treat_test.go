@@ -102,7 +102,7 @@ func TestTreatAFind(t *testing.T) {
 func TestMixOfTheDay(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	b := open(t, s, 390, 844)
+	b := openKept(t, s, 390, 844)
 	b.visit("/#/mix")
 	b.see("No treatment that takes a product is on this day.")
 	job := s.orderOf("Wettable sulphur on Bedding rose")
