@@ -57,3 +57,9 @@ func ClosedDays(use string, cards []Card) int {
 	}
 	return 0
 }
+
+// shadyBelow is the share of sun from which down a plant stands in shade.
+const shadyBelow = 0.35
+
+// Shaded reports that a plant with a share of the sun, 0 shade to 1 all day, stands in shade.
+func Shaded(sun float64) bool { return sun < shadyBelow }

@@ -88,7 +88,7 @@ func (h *Room) visit(ctx context.Context, c store.Call, on day.Day) (store.NewOr
 		from = on
 	}
 	what := "a plant"
-	in := work.HandOrder{PropertyID: c.PropertyID, Kind: job.Walk, Minutes: 20, CrewSize: 1, Day: on, Spans: []work.SpanIn{{From: min(h.Today(), from), To: from + 14}}}
+	in := work.HandOrder{PropertyID: c.PropertyID, Kind: job.Walk, Minutes: job.VisitMinutes(), CrewSize: 1, Day: on, Spans: []work.SpanIn{{From: min(h.Today(), from), To: from + 14}}}
 	if c.PlantID.Valid {
 		in.Plants = []int64{c.PlantID.Int64}
 		p, err := h.Store.Plant(ctx, c.PlantID.Int64)

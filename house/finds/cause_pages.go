@@ -65,9 +65,6 @@ type HostKind struct {
 	Prone     bool   `json:"prone" doc:"Known to have it again and again"`
 }
 
-// hostFrom is from where on a kind counts as a host.
-const hostFrom = 0.5
-
 // Cause tells of one cause; property 0 leaves its dates in the northern year's months.
 func (h *Room) Cause(ctx context.Context, id string, property int64) (CausePage, error) {
 	p := cause.Built().Page(id)
@@ -105,16 +102,13 @@ func (h *Room) Cause(ctx context.Context, id string, property int64) (CausePage,
 	return out, h.causeProgramme(&out, pl)
 }
 
-// plainly is the share of a plant at which a cause shows plainly.
-const plainly = 0.25
-
 // causeProgramme tells what would be done about a cause at a property today.
 func (h *Room) causeProgramme(out *CausePage, pl *estate.Place) error {
 	if len(out.Kinds) == 0 {
 		return nil
 	}
 	e := estate.EntryOf(pl.Book, out.Kinds[0].Species)
-	ask := treatment.Ask{Cause: out.ID, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Share: plainly, Rules: pl.Rules}
+	ask := treatment.Ask{Cause: out.ID, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Share: cause.PlainShare, Rules: pl.Rules}
 	a, err := treatment.Built().Plan(ask)
 	if err != nil {
 		return err
@@ -133,7 +127,7 @@ func (h *Room) hostKinds(ctx context.Context, c *cause.Cause, book *catalogue.Ca
 	}
 	out := []HostKind{}
 	for id, n := range counts {
-		if e, known := book.Entry(id); known && c.OnKind(e) >= hostFrom {
+		if e, known := book.Entry(id); known && c.Takes(e) {
 			out = append(out, HostKind{id, e.Common, e.Botanical, n, c.Prone(e)})
 		}
 	}

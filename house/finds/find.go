@@ -80,9 +80,6 @@ type FindChange struct {
 	BedM2     float64  `json:"bed_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of the bed it is in"`
 }
 
-// oldestFind is how long ago something may have been found that is entered now, days.
-const oldestFind = 366
-
 // validFind names what a find cannot be.
 func validFind(causeID string, certainty float64, k cause.Case) invalid.Fields {
 	k.Month = 6
@@ -98,7 +95,7 @@ func validFind(causeID string, certainty float64, k cause.Case) invalid.Fields {
 func (h *Room) findRecord(ctx context.Context, in FindIn) (store.Find, error) {
 	bad := validFind(in.Cause, in.Certainty, cause.Case{Seen: in.Seen, Absent: in.NotSeen, Share: in.Share})
 	on := h.DateOr(in.Day)
-	if on > h.Today() || on < h.Today()-oldestFind {
+	if !cause.Enterable(on, h.Today()) {
 		bad.Add("day", on.String(), "want a day of the last year, today at the latest")
 	}
 	f := store.Find{PropertyID: in.PropertyID, Species: in.Species, Day: on.String(), Cause: in.Cause, Certainty: in.Certainty, Share: in.Share,

@@ -20,7 +20,6 @@ import (
 const (
 	frozenBack = 150
 	workBack   = 365
-	findsBack  = 4 * 365 // soil fungi are remembered for years
 )
 
 // knownOf is what the record tells of a property's weeks and of a plant's place and work; p is nil where no plant is named.
@@ -90,7 +89,7 @@ func (h *Room) KnownHere(ctx context.Context, property int64) (KnownHere, error)
 	if err != nil {
 		return KnownHere{}, err
 	}
-	out := KnownHere{Month: northern(int(pl.Today.Month()), pl.Normals.Climate.South()), Warmth: pl.Year.DegreeDays(pl.Today),
+	out := KnownHere{Month: cause.Northern(int(pl.Today.Month()), pl.Normals.Climate.South()), Warmth: pl.Year.DegreeDays(pl.Today),
 		Known: pl.Lately.Signs(), Plants: map[int64]KnownOfPlant{}}
 	done, err := h.Store.DoneSince(ctx, property, (pl.Today - workBack).String())
 	if err != nil {
@@ -125,7 +124,7 @@ func shades(neighbour, p *store.Plant) bool {
 
 // founds are the finds that may still tell something.
 func (h *Room) founds(ctx context.Context) ([]cause.Found, error) {
-	rows, err := h.Store.Finds(ctx, store.FindsOf{Since: (h.Today() - findsBack).String(), Limit: store.All})
+	rows, err := h.Store.Finds(ctx, store.FindsOf{Since: cause.TellsSince(h.Today()).String(), Limit: store.All})
 	if err != nil {
 		return nil, err
 	}

@@ -131,7 +131,7 @@ func (h *Room) caseOfSigns(ctx context.Context, in CauseIn) (cause.Case, error) 
 			}
 		}
 	}
-	k.Month = northern(int(h.DateOr(in.Date).Month()), south)
+	k.Month = cause.Northern(int(h.DateOr(in.Date).Month()), south)
 	bad = append(bad, invalid.Of(cause.Built().Validate(k))...)
 	return k, bad.Err()
 }
@@ -158,14 +158,6 @@ func (h *Room) addRecord(ctx context.Context, k *cause.Case, pl *estate.Place, p
 	}
 	k.Near = cause.Built().Nearby(finds, at, h.between(properties, pl.Book), pl.Today)
 	return nil
-}
-
-// northern is the month of the northern year that a month stands for.
-func northern(month int, south bool) int {
-	if south {
-		return (month+5)%12 + 1
-	}
-	return month
 }
 
 // Signs are all that can be seen, by part.

@@ -38,9 +38,6 @@ type WatchPlant struct {
 	Chance float64 `json:"chance" doc:"Rough, 0 to 1"`
 }
 
-// minutesALook is what a look for one trouble takes, with the way to the plant.
-const minutesALook = 3
-
 // SpreadWatch tells which plants to look at now because of what was found on others: clean properties before those where it
 // was found, the worst trouble first. A plant that was looked at since is off the list.
 func (h *Room) SpreadWatch(ctx context.Context) ([]WatchGroup, error) {
@@ -95,7 +92,7 @@ func (h *Room) SpreadWatch(ctx context.Context) ([]WatchGroup, error) {
 			groups[key] = g
 		}
 		g.Plants = append(g.Plants, WatchPlant{p.ID, estate.PlantTitle(book, *p), s.Chance})
-		g.Minutes += minutesALook
+		g.Minutes = job.LookMinutes(len(g.Plants))
 	}
 	return cleanFirst(groups), nil
 }
@@ -148,6 +145,6 @@ func (h *Room) LookFor(ctx context.Context, key store.Key, find, property int64,
 	if on.Given() {
 		from = on
 	}
-	return h.Work.AddOrder(ctx, key, work.HandOrder{PropertyID: property, Kind: job.Walk, Title: "Look for " + strings.ToLower(g.Name[:1]) + g.Name[1:], Minutes: max(5, g.Minutes), CrewSize: 1,
+	return h.Work.AddOrder(ctx, key, work.HandOrder{PropertyID: property, Kind: job.Walk, Title: "Look for " + strings.ToLower(g.Name[:1]) + g.Name[1:], Minutes: job.LookJobMinutes(len(g.Plants)), CrewSize: 1,
 		Plants: ids, Note: note, Day: on, Spans: []work.SpanIn{{From: min(today, from), To: from + 14}}})
 }

@@ -78,7 +78,7 @@ func (h *Room) tellPlanOf(ctx context.Context, p store.Property, row store.SiteP
 		}
 		t := &out.Plan.Things[i]
 		t.Species, t.Name, t.HeightM, t.SpreadM = q.Species, estate.PlantName(e.Common, q.Label), q.HeightM, q.SpreadM
-		standing(&e, t)
+		t.Fill(&e)
 	}
 	gone, err := h.Store.Gone(ctx, p.ID)
 	if err != nil {

@@ -9,6 +9,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/core/replacement"
 	"mezzadro/house/estate"
@@ -37,12 +38,6 @@ type Planted struct {
 	Cost   float64 `json:"cost" doc:"Of all plants that have a price"`
 	Litres float64 `json:"litres" doc:"Of water in the first season, all plants: an estimate"`
 }
-
-// Minutes of planting one, by what fits a spade: an estimate.
-const (
-	minutesFirst = 40
-	minutesEach  = 12
-)
 
 // KeepPlanting makes jobs of a planting: each kind in its season, and the water of the first season after it, all in one
 // write.
@@ -181,7 +176,7 @@ func (r Replacing) order(property int64, in PlantingIn, i int, instead string, p
 		notes = append(notes, fmt.Sprintf("Plants for %.2f at %.2f each.", price*float64(n), price))
 	}
 	o := work.HandOrder{
-		PropertyID: property, Title: title, Minutes: min(960, minutesFirst+minutesEach*(n-1)), CrewSize: 1,
+		PropertyID: property, Title: title, Minutes: job.PlantingMinutes(n), CrewSize: 1,
 		Note: strings.Join(notes, " "), Kit: []string{"spade", "mulch"},
 	}
 	if in.Plant != 0 && i == 0 {
@@ -223,7 +218,7 @@ func (h *Room) firstWater(ctx context.Context, property int64, plans []Replacing
 		title = fmt.Sprintf("Water the new planting of %d kinds", len(names))
 	}
 	n, _, err := h.Work.OrderByHand(ctx, work.HandOrder{
-		PropertyID: property, Title: fmt.Sprintf("%s: %.0f L each time", title, each), Minutes: int(min(240, 8+each/4)), CrewSize: 1,
+		PropertyID: property, Title: fmt.Sprintf("%s: %.0f L each time", title, each), Minutes: job.WateringMinutes(each), CrewSize: 1,
 		EveryDays: 7, Spans: []work.SpanIn{{From: from, To: from + replacement.FirstSeason}}, Note: note,
 	}, 0)
 	return n, true, err

@@ -130,7 +130,7 @@ func (in *SiteIn) spot() (*site.At, float64, []string, error) {
 	}
 	up := in.UpM
 	if up == 0 {
-		up = 0.6 * t.HeightM
+		up = t.LitAt()
 	}
 	return &t.Points[0], up, []string{t.ID}, nil
 }
@@ -176,39 +176,5 @@ func known(book *catalogue.Catalogue, t *site.Thing, at string, bad *invalid.Fie
 		bad.Add(at, t.Species, "%v", err)
 		return
 	}
-	standing(&e, t)
-}
-
-// standing takes what is absent of a thing from its kind.
-func standing(e *catalogue.Entry, t *site.Thing) {
-	if t.HeightM == 0 {
-		t.HeightM = e.Mature.HeightM
-	}
-	if t.SpreadM == 0 {
-		t.SpreadM = e.Mature.SpreadM
-	}
-	if t.Name == "" {
-		t.Name = e.Common
-	}
-	if t.Leaf == "" {
-		t.Leaf = e.LeafSeason
-	}
-	if t.Light == "" {
-		t.Light = e.Light
-	}
-	if t.Thirst == "" {
-		t.Thirst = e.Thirst
-	}
-	if t.Reach == 0 {
-		t.Reach = e.RootReach
-	}
-	if t.Shape == "" && e.Form == catalogue.Conifer {
-		t.Shape = "cone"
-	}
-	if t.ClearM == 0 && (e.Form == catalogue.Tree || e.Form == catalogue.Palm) && t.HeightM > 3 {
-		t.ClearM = 0.25 * t.HeightM
-		if e.Form == catalogue.Palm {
-			t.ClearM = 0.7 * t.HeightM
-		}
-	}
+	t.Fill(&e)
 }

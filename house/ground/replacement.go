@@ -168,7 +168,7 @@ func (h *Room) onPlan(book *catalogue.Catalogue, in *ReplacementIn, ask *replace
 	if bad != nil {
 		return bad
 	}
-	s := in.Plan.SpotAt(*in.At, 0.6, h.DateOr(in.Date).Time().Year(), in.Without...)
+	s := in.Plan.SpotAt(*in.At, site.SpotHeight, h.DateOr(in.Date).Time().Year(), in.Without...)
 	out.Site = &s
 	ask.Spot.Read(in.Plan, *in.At, s, in.Without)
 	ask.Died.Read(in.Plan, *in.At, h.DateOr(in.Date).Time().Year())

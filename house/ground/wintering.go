@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/check"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job"
 	"mezzadro/core/overwinter"
 	"mezzadro/core/season"
 	"mezzadro/house/estate"
@@ -203,7 +204,7 @@ func (h *Room) KeepWinter(ctx context.Context, key store.Key, property int64, id
 		}
 		for _, s := range w.Plants[k].Steps {
 			n, _, err := h.Work.OrderByHand(ctx, work.HandOrder{
-				PropertyID: property, Plants: []int64{id}, Title: winterNote + s.Do, Minutes: max(10, 8*w.Plants[k].pots()), CrewSize: 1,
+				PropertyID: property, Plants: []int64{id}, Title: winterNote + s.Do, Minutes: job.WinterMinutes(w.Plants[k].pots()), CrewSize: 1,
 				Note: s.Why, Spans: []work.SpanIn{{From: s.From, To: s.To}},
 			}, 0)
 			if err != nil {

@@ -102,7 +102,7 @@ func (h *Room) along(
 				}
 			}
 		}
-		w, asked := treatment.Built().Along(f.Cause, &e, other.Sun < shadyBelow, had)
+		w, asked := treatment.Built().Along(f.Cause, &e, treatment.Shaded(other.Sun), had)
 		if !asked {
 			continue
 		}

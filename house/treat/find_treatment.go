@@ -82,7 +82,7 @@ func (h *Room) treatmentOn(
 		SpreadM:  p.SpreadM,
 		BedM2:    f.BedM2,
 		Value:    pl.Property.Value,
-		Shade:    p.Sun < shadyBelow,
+		Shade:    treatment.Shaded(p.Sun),
 		Helpers:  slices.ContainsFunc(f.Seen.V, func(s string) bool { return s == "mummies" || s == "helpers_larvae" }),
 		Cards:    cards,
 	}

@@ -51,7 +51,7 @@ func (h *Room) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.A
 		size := cuts.PruningIn{Species: in.Species, HeightM: in.HeightM, SpreadM: in.SpreadM, Count: in.Count}
 		size.Sized(p)
 		in.Species, in.Property, in.HeightM, in.SpreadM, in.Count = size.Species, size.Property, size.HeightM, size.SpreadM, size.Count
-		in.Shade = in.Shade || p.Sun < shadyBelow
+		in.Shade = in.Shade || treatment.Shaded(p.Sun)
 	}
 	book, err := h.Book(ctx)
 	if err != nil {
@@ -111,6 +111,3 @@ func (h *Room) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.A
 	}
 	return treatment.Built().Plan(ask)
 }
-
-// shadyBelow is the share of sun from which down a plant stands in shade.
-const shadyBelow = 0.35
