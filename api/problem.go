@@ -66,7 +66,7 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 		s.Estate.Log.ErrorContext(ctx, "the record", "what", what, "error", err)
 		return huma.NewError(http.StatusInsufficientStorage, text)
 	}
-	if errors.Is(err, context.Canceled) {
+	if errors.Is(err, context.Canceled) || ctx.Err() != nil { // whatever broke for it
 		return huma.NewError(499, "the request was called off")
 	}
 	if store.Committed(ctx) {

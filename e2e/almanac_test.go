@@ -11,7 +11,7 @@ import (
 // TestAlmanac searches the book and reads a species in a property's own dates.
 func TestAlmanac(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 1280, 800)
 	b.visit("/#/almanac")
 	b.fill("Search the almanac", "hydrangea panicle")
@@ -96,7 +96,7 @@ func TestOwnEntries(t *testing.T) {
 // TestWhatAilsIt goes from speckled leaves to the right cause by following the questions, on the phone.
 func TestWhatAilsIt(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 390, 844)
 	b.visit("/#/plant/4")
 	b.press("link", "What ails it?")

@@ -50,6 +50,10 @@ func TestMain(m *testing.M) {
 		os.Exit(1)
 	}
 	code := m.Run()
+	if warm.cmd != nil {
+		_ = warm.cmd.Process.Kill()
+		_ = warm.cmd.Wait()
+	}
 	if chromium.close != nil {
 		chromium.close()
 	}
@@ -63,6 +67,8 @@ type server struct {
 	url  string
 	data string
 	cmd  *exec.Cmd
+
+	reads bool // others read it too
 }
 
 // start runs a command of the program ("demo" or "serve") and waits until it answers.
@@ -133,6 +139,40 @@ func sampled(t testing.TB) bool {
 	return true
 }
 
+// warm is one sample that all journeys share which only read: begun with the first of them.
+var warm struct {
+	once sync.Once
+	url  string
+	cmd  *exec.Cmd
+}
+
+// reading is the sample for a journey that only reads: it is there already. A write to it is a fault of the journey.
+func reading(t testing.TB) *server {
+	t.Helper()
+	warm.once.Do(func() {
+		sampled(t)
+		addr := freeAddress(t)
+		warm.cmd = exec.Command(program, "demo", "--addr", addr, "--data", filepath.Join(filepath.Dir(program), "warm"))
+		if err := os.CopyFS(filepath.Join(filepath.Dir(program), "warm"), os.DirFS(sample.folder)); err != nil {
+			t.Fatal(err)
+		}
+		if err := warm.cmd.Start(); err != nil {
+			t.Fatal(err)
+		}
+		for deadline := time.Now().Add(2 * patience); time.Now().Before(deadline); time.Sleep(20 * time.Millisecond) {
+			if res, err := http.Get("http://" + addr + "/api/v1/frame"); err == nil {
+				res.Body.Close()
+				warm.url = "http://" + addr
+				return
+			}
+		}
+	})
+	if warm.url == "" {
+		t.Fatal("the sample that is read did not answer")
+	}
+	return &server{t: t, url: warm.url, cmd: warm.cmd, reads: true}
+}
+
 // freeAddress is one on this machine that nobody serves on.
 func freeAddress(t testing.TB) string {
 	t.Helper()
@@ -146,7 +186,6 @@ func freeAddress(t testing.TB) string {
 
 // kill ends the program as a power cut would.
 func (s *server) kill() {
-	println("KILLS", s.t.Name())
 	if s.cmd.ProcessState == nil {
 		_ = s.cmd.Process.Kill()
 		_ = s.cmd.Wait()
@@ -197,7 +236,6 @@ func (s *server) orderOf(words string) int64 {
 
 // postFor sends what must succeed and reads the answer.
 func (s *server) postFor(path, body string, into any) {
-	println("WRITES", s.t.Name())
 	s.t.Helper()
 	res, err := http.Post(s.url+path, "application/json", strings.NewReader(body))
 	if err != nil {
@@ -214,7 +252,6 @@ func (s *server) postFor(path, body string, into any) {
 
 // put does the same with PUT.
 func (s *server) put(path, body string) {
-	println("WRITES", s.t.Name())
 	s.t.Helper()
 	req, err := http.NewRequest(http.MethodPut, s.url+path, strings.NewReader(body))
 	if err != nil {
@@ -328,8 +365,8 @@ func opened(t testing.TB, s *server, width, height int64, first string) *browser
 				b.faults = append(b.faults, fmt.Sprintf("console %s: %s", e.Type, text))
 			}
 		case *network.EventRequestWillBeSent:
-			if e.Request.Method != "GET" && !strings.Contains(e.Request.URL, "/reckon/") {
-				println("WRITES", t.Name())
+			if s.reads && e.Request.Method != "GET" && !strings.Contains(e.Request.URL, "/reckon/") {
+				b.faults = append(b.faults, "a journey that only reads writes: "+e.Request.Method+" "+e.Request.URL)
 			}
 		case *network.EventResponseReceived:
 			kind[e.RequestID] = e.Response.MimeType

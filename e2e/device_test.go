@@ -105,6 +105,7 @@ func TestKeptAndSentLater(t *testing.T) {
 		{"the first is refused", `['a', 'b']`, `{a: ['422']}`, told{map[string]string{"a": "refused: answered 422", "b": "kept b"}, []string{"b"}, 0, []string{}}},
 		{"the first is broken on this device", `['a', 'b']`, `{a: ['broken']}`, told{map[string]string{"b": "kept b"}, []string{"b"}, 0, []string{}}},
 		{"the house stumbles over the first, then takes it", `['a', 'b']`, `{a: ['500', '500']}`, told{map[string]string{"a": "waits", "b": "kept b"}, []string{"b", "a"}, 0, []string{}}},
+		{"called off on the way, which says nothing of it", `['a', 'b']`, `{a: ['499', '499']}`, told{map[string]string{"a": "waits", "b": "kept b"}, []string{"b", "a"}, 0, []string{}}},
 		{"no connection", `['a', 'b']`, `{a: ['down', 'down', 'down'], b: ['down', 'down', 'down']}`, told{map[string]string{"a": "waits", "b": "waits"}, []string{}, 2, []string{"a", "b"}}},
 	} {
 		got := on[told](b, fmt.Sprintf("device.queued(%s, %s)", c.things, c.answers))

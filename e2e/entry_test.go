@@ -84,8 +84,8 @@ func TestWhoGetsIn(t *testing.T) {
 	phone.until("the buttons", quoted("button", "Bark green"))
 	b.press("button", "Sign out everywhere: Bruno")
 	b.see("Bruno is signed out everywhere.")
-	phone.press("button", "Bark green")
-	phone.press("button", "Bud held")
+	// Two thumbs at once, before the house says that one has to sign in.
+	phone.eval(quoted("button", "Bark green") + ".click(), " + quoted("button", "Bud held") + ".click()")
 	phone.see("Sign in. What was entered before waits")
 	phone.fill("Name you sign in by", "bruno")
 	phone.fill("Password", "a wrong guess at it")

@@ -278,7 +278,7 @@ func TestEscapeClosesTheInnermost(t *testing.T) {
 // TestSpeciesByPart: part of a name offers the kinds to press.
 func TestSpeciesByPart(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 390, 844)
 	b.visit("/#/grounds/1")
 	b.see("By the boathouse steps")
@@ -315,26 +315,35 @@ func TestNothingIsCut(t *testing.T) {
 		w, h  int64
 		glare bool
 	}{{390, 844, false}, {768, 1024, false}, {195, 422, false}, {1280, 800, false}, {390, 844, true}, {1280, 800, true}} {
-		b := open(t, s, size.w, size.h)
-		if size.glare {
-			b.visit("/#/lookout")
-			b.eval("localStorage.setItem('glare', 'on')")
-			b.eval("location.reload()")
-			b.until("full-sun reading", "document.documentElement.classList.contains('glare')")
+		t.Run(fmt.Sprintf("%dx%d %v", size.w, size.h, size.glare), func(t *testing.T) {
+			t.Parallel()
+			nothingIsCut(t, s, size.w, size.h, size.glare)
+		})
+	}
+}
+
+// nothingIsCut goes through all places at one size.
+func nothingIsCut(t *testing.T, s *server, w, h int64, glare bool) {
+	b := open(t, s, w, h)
+	size := fmt.Sprintf("%dx%d, full sun %v", w, h, glare)
+	if glare {
+		b.visit("/#/lookout")
+		b.eval("localStorage.setItem('glare', 'on')")
+		b.eval("location.reload()")
+		b.until("full-sun reading", "document.documentElement.classList.contains('glare')")
+	}
+	for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/ails", "/#/ails/4", "/#/almanac/cause/lace-bug", "/#/call/1", "/#/cut/1", "/#/cuts/1", "/#/card/1", "/#/treat/12", "/#/stores", "/#/mix", "/#/propose", "/#/tell", "/#/day/2027-03-19", "/#/plant/77", "/#/settings", "/#/grounds/1/climate"} {
+		b.visit(p)
+		b.until("something to read", "document.querySelector('main h1')")
+		b.settled()
+		if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(w)+1 {
+			t.Errorf("%s at %s is %g px wide", p, size, wide)
 		}
-		for _, p := range []string{"/#/lookout", "/#/grounds/1", "/#/walk", "/#/walk/1/1", "/#/walk/1/end", "/#/plant/1", "/#/year", "/#/rounds", "/#/almanac", "/#/almanac/camellia-japonica", "/#/ails", "/#/ails/4", "/#/almanac/cause/lace-bug", "/#/call/1", "/#/cut/1", "/#/cuts/1", "/#/card/1", "/#/treat/12", "/#/stores", "/#/mix", "/#/propose", "/#/tell", "/#/day/2027-03-19", "/#/plant/77", "/#/settings", "/#/grounds/1/climate"} {
-			b.visit(p)
-			b.until("something to read", "document.querySelector('main h1')")
-			b.settled()
-			if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > float64(size.w)+1 {
-				t.Errorf("%s at %+v is %g px wide", p, size, wide)
-			}
-			if out := b.eval(outside); out != "" {
-				t.Errorf("%s at %+v goes beyond the screen: %v", p, size, out)
-			}
-			if text := b.eval(cut); text != "" {
-				t.Errorf("%s at %+v is cut: %v", p, size, text)
-			}
+		if out := b.eval(outside); out != "" {
+			t.Errorf("%s at %s goes beyond the screen: %v", p, size, out)
+		}
+		if text := b.eval(cut); text != "" {
+			t.Errorf("%s at %s is cut: %v", p, size, text)
 		}
 	}
 }

@@ -140,7 +140,7 @@ func TestTimeMoves(t *testing.T) {
 // TestRibbonZoom goes from the year to a month by wheel and keys, and back.
 func TestRibbonZoom(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 1280, 800)
 	b.visit("/#/lookout")
 	b.see("Freeze on Fri 26 February")

@@ -36,7 +36,7 @@ func (b *browser) scriptKB() float64 {
 // TestFirstPageIsLight keeps the first load small enough for a phone on a hillside.
 func TestFirstPageIsLight(t *testing.T) {
 	t.Parallel()
-	kb := open(t, start(t, "demo", t.TempDir()), 1280, 800).scriptKB()
+	kb := open(t, reading(t), 1280, 800).scriptKB()
 	t.Logf("the first page takes %.0f kB of compressed script", kb)
 	if kb < 20 || kb > 150 {
 		t.Errorf("%.0f kB of script on the first page, want some and at most 150", kb)

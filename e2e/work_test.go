@@ -147,7 +147,7 @@ func TestImperial(t *testing.T) {
 // TestNarrow: on a phone no place of work is wider than the phone.
 func TestNarrow(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 390, 844)
 	for _, p := range []struct{ path, says string }{{"/#/rounds", "Overdue"}, {"/#/settings", "House rules"}, {"/#/lookout", "Overdue"},
 		{fmt.Sprintf("/#/rounds/%d", s.orderOf("Look again at Sweet orange")), "being best"}, {"/#/plant/1", "How it turned out"}} {

@@ -121,7 +121,7 @@ func TestHouseRuleMovesTheYear(t *testing.T) {
 // TestCutCard: the card tells the crew when, where and how, with a drawing, fits a phone, and prints without the frame round it.
 func TestCutCard(t *testing.T) {
 	t.Parallel()
-	s := start(t, "demo", t.TempDir())
+	s := reading(t)
 	b := open(t, s, 390, 844)
 	b.visit("/#/card/1?purpose=size&cut=1.9")
 	b.see("to keep it smaller")

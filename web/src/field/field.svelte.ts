@@ -4,10 +4,9 @@ import { house } from '../lib/house.svelte';
 import { alone } from './alone';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
+import { LONGEST, RETRY, stumbled, unreached } from './sending';
 import { shrink } from './shrink';
 
-const RETRY = 3000; // ms between two tries to reach the house, at first; each vain try doubles it
-const LONGEST = 30_000; // ms between two tries at most
 const REST = 400; // ms between two writes of the walk at hand to the device, at least
 
 const copy = <T>(v: T): T => JSON.parse(JSON.stringify(v)) as T;
@@ -24,11 +23,6 @@ function today(): string {
   const now = new Date();
   return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 }
-
-/** Whether the house was not reached: nothing more is tried for now. */
-const unreached = (e: unknown) => e instanceof Problem && e.status === 0;
-/** Whether it stumbled over this one: it is tried again later, and the others are sent meanwhile. */
-const stumbled = (e: unknown) => e instanceof Problem && e.status >= 500;
 
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows

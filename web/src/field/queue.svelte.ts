@@ -1,6 +1,7 @@
 /** What waits to be sent: kept on the device first, sent when the house can be reached, each once. */
-import { onceKey, Problem } from '../api/client';
+import { onceKey } from '../api/client';
 import { alone } from './alone';
+import { LONGEST, RETRY, stumbled, unreached } from './sending';
 
 /** One thing that waits. */
 export interface Waits<B> {
@@ -17,9 +18,6 @@ interface Shelf<B> {
   keep: (w: Waits<B>) => Promise<void>;
   drop: (key: string) => Promise<void>;
 }
-
-const RETRY = 3000; // ms between two tries, at first; each vain try doubles it
-const LONGEST = 30_000;
 
 export class Queue<B, K> {
   waiting = $state.raw<Waits<B>[]>([]);
@@ -96,8 +94,8 @@ export class Queue<B, K> {
           this.#sent.set(f.key, await this.#post(f.body, f.key));
           await this.drop(f.key);
         } catch (e) {
-          if (e instanceof Problem && e.status === 0) return;
-          if (e instanceof Problem && e.status >= 500) continue;
+          if (unreached(e)) return;
+          if (stumbled(e)) continue;
           // Refused, or so broken that it cannot even be sent: it waits for its owner, and nothing behind it waits for it.
           const problem = e instanceof Error ? e : new Error(String(e));
           await this.#put({ ...f, refused: problem.message, problem });
