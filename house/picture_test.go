@@ -79,7 +79,7 @@ func drawn() (string, error) {
 
 // short is a text cut at a word, to fit its box.
 func short(text string) string {
-	const most = 82
+	const most = 72
 	if len(text) <= most {
 		return text
 	}

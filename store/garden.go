@@ -9,6 +9,8 @@ import (
 	"mezzadro/core/cold"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // JSON is a value kept as JSON text. One whose text cannot be read is torn: it spoils its own row, and no list that the
@@ -244,4 +246,21 @@ func (tx Tx) RemovePlant(ctx context.Context, id int64, remove bool) error {
 		return err
 	}
 	return tx.sight(ctx, `plant_id = ?`, id)
+}
+
+// PlantsByID are those of some plants that are in sight, by id.
+func (s *Store) PlantsByID(ctx context.Context, ids []int64) (map[int64]Plant, error) {
+	out := make(map[int64]Plant, len(ids))
+	if len(ids) == 0 {
+		return out, nil
+	}
+	query, args, err := sqlx.In(selectPlant+`WHERE removed_at IS NULL AND id IN (?)`, ids)
+	if err != nil {
+		return out, err
+	}
+	list, err := many[Plant](ctx, s.read, query, args...)
+	for _, p := range list {
+		out[p.ID] = p
+	}
+	return out, err
 }

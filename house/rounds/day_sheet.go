@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
 	"mezzadro/house/work"
+	"mezzadro/store"
 )
 
 // Sheet is a crew's day.
@@ -74,6 +75,10 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 	if err != nil {
 		return out, err
 	}
+	visits, err := h.sheetVisits(ctx)
+	if err != nil {
+		return out, err
+	}
 	taken := map[int64][]work.OrderPhoto{}
 	for _, p := range shots {
 		taken[p.OrderID] = append(taken[p.OrderID], work.TellOrderPhoto(p))
@@ -93,10 +98,8 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 			continue
 		}
 		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID {
-			v, err := h.sheetVisit(ctx, k.PropertyID)
-			if err != nil {
-				return out, err
-			}
+			v := visits[k.PropertyID]
+			v.Jobs = []SheetJob{}
 			out.Visits = append(out.Visits, v)
 		}
 		v := &out.Visits[len(out.Visits)-1]
@@ -162,20 +165,18 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 // its number within the visit.
 const planPlace = 100
 
-func (h *Room) sheetVisit(ctx context.Context, property int64) (SheetVisit, error) {
-	p, err := h.Store.Property(ctx, property)
+// sheetVisits are the properties of a day's jobs as visits without jobs yet, by id.
+func (h *Room) sheetVisits(ctx context.Context) (map[int64]SheetVisit, error) {
+	places, err := h.Store.Properties(ctx, 0, store.All)
 	if err != nil {
-		return SheetVisit{}, err
+		return nil, err
 	}
-	a, err := h.Store.AccessOf(ctx, property)
-	return SheetVisit{
-		PropertyID: p.ID,
-		Property:   p.Name,
-		Address:    p.Address,
-		Note:       p.Note,
-		Gate:       a.Note,
-		Jobs:       []SheetJob{},
-	}, err
+	access, err := h.Store.Accesses(ctx)
+	out := make(map[int64]SheetVisit, len(places))
+	for _, p := range places {
+		out[p.ID] = SheetVisit{PropertyID: p.ID, Property: p.Name, Address: p.Address, Note: p.Note, Gate: access[p.ID].Note}
+	}
+	return out, err
 }
 
 // Route is the way of a crew's day: from where it begins over its visits and back.

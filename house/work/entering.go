@@ -112,12 +112,12 @@ func (h *Room) OrderByHand(ctx context.Context, in HandOrder, self int64) (store
 		return n, job.Curve{}, err
 	}
 	var of []string
+	plants, err := h.Store.PlantsByID(ctx, in.Plants)
+	if err != nil {
+		return n, job.Curve{}, err
+	}
 	for i, id := range in.Plants {
-		p, err := h.Store.Plant(ctx, id)
-		there, err := store.There(err)
-		if err != nil {
-			return n, job.Curve{}, err
-		}
+		p, there := plants[id]
 		if !there || p.PropertyID != in.PropertyID {
 			bad.Add(fmt.Sprintf("plants[%d]", i), id, "is not on this property, or was removed")
 			continue
