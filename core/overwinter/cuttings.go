@@ -10,16 +10,8 @@ import (
 	"mezzadro/core/season"
 )
 
-// inWater is how many weeks cuttings of kinds that do it take to root in a glass of water in a light room.
-var inWater = map[string]int{
-	"nerium-oleander": 4, "pelargonium-zonal": 3, "salvia-tender": 2, "fuchsia-magellanica": 3, "hedera-helix": 4, "aloysia-citrodora": 4,
-	"mentha-spicata": 2, "ocimum-basilicum": 2, "solanum-laxum": 3, "passiflora-caerulea": 4, "hibiscus-rosa-sinensis": 5, "salix-babylonica": 2,
-	"salix-integra": 2, "cornus-alba": 4, "ribes-nigrum": 4, "forsythia-intermedia": 4, "salvia-rosmarinus": 5, "ficus-carica": 5, "vinca-minor": 4,
-	"hydrangea-macrophylla": 4, "buddleja-davidii": 3, "jasminum-nudiflorum": 4, "ajuga-reptans": 2, "philadelphus-coronarius": 5,
-}
-
 // RootsInWater reports a kind whose cuttings root in water.
-func RootsInWater(id string) bool { return inWater[id] > 0 }
+func RootsInWater(id string) bool { return book().RootInWater[id] > 0 }
 
 // Of cuttings.
 const (
@@ -32,7 +24,7 @@ const (
 // Cuttings are the steps of cuttings that are set into water on a day: when they go into soil, and when out. Its error
 // is a kind that does not root so.
 func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, error) {
-	weeks := inWater[e.ID]
+	weeks := book().RootInWater[e.ID]
 	if weeks == 0 {
 		return Wintering{}, fmt.Errorf("%s does not root in water: take soil", e.Common)
 	}

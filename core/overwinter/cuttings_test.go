@@ -60,7 +60,7 @@ func TestCuttings(t *testing.T) {
 
 // TestRootsInWater: each kind that is listed is there.
 func TestRootsInWater(t *testing.T) {
-	for id := range inWater {
+	for id := range book().RootInWater {
 		if _, ok := catalogue.Built().Entry(id); !ok {
 			t.Errorf("there is no %s", id)
 		}

@@ -9,24 +9,14 @@ import (
 
 // Forced is a kind of bulb that blooms early in a pot when it has had its cold.
 type Forced struct {
-	Cold int // weeks of cold that it needs
-	Cool int // weeks in the cold house, until the shoots stand a finger high
-	Warm int // weeks in a warm light room until it blooms
-}
-
-// forced are the bulbs that are known to do it, by catalogue id; weeks as growers give them, the shorter for early
-// kinds.
-var forced = map[string]Forced{
-	"narcissus-hybrid":        {14, 2, 3},
-	"tulipa-hybrid":           {15, 2, 3},
-	"crocus-vernus":           {12, 2, 1},
-	"galanthus-nivalis":       {12, 2, 1},
-	"hyacinthoides-hispanica": {14, 2, 3},
+	Cold int `yaml:"cold"` // weeks of cold that it needs
+	Cool int `yaml:"cool"` // weeks in the cold house, until the shoots stand a finger high
+	Warm int `yaml:"warm"` // weeks in a warm light room until it blooms
 }
 
 // CanForce reports a kind that is forced.
 func CanForce(id string) bool {
-	_, ok := forced[id]
+	_, ok := book().Forced[id]
 	return ok
 }
 
@@ -35,7 +25,7 @@ const coldC = 9.0
 
 // Force works back from the day on which a bulb is to bloom. Its error is a kind that is not forced.
 func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
-	f, ok := forced[id]
+	f, ok := book().Forced[id]
 	if !ok {
 		return Wintering{}, fmt.Errorf("%s is no bulb that is forced", id)
 	}

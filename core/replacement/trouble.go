@@ -1,7 +1,11 @@
 package replacement
 
 import (
+	_ "embed"
 	"strings"
+	"sync"
+
+	"github.com/goccy/go-yaml"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
@@ -15,8 +19,17 @@ const (
 	tiredYears = 6  // for which soil is tired of a kind
 )
 
-// tired are genera whose soil does not take the same again for years.
-var tired = map[string]string{"Rosa": "roses", "Malus": "apples and pears", "Pyrus": "apples and pears", "Cydonia": "apples and pears", "Prunus": "stone fruit"}
+// tired are genera whose soil does not take the same again for years, with what they are called together.
+var tired = sync.OnceValue(func() map[string]string {
+	out := map[string]string{}
+	if err := yaml.UnmarshalWithOptions(tiredYAML, &out, yaml.Strict()); err != nil {
+		panic("core/replacement/data/tired.yaml: " + err.Error())
+	}
+	return out
+})
+
+//go:embed data/tired.yaml
+var tiredYAML []byte
 
 // trouble minds what killed the last one, and what troubles the kind has everywhere.
 func (f *fitting) trouble() {
@@ -66,7 +79,7 @@ func (f *fitting) inSoil(c *cause.Cause, host float64) {
 
 // tiredSoil minds that soil does not take the same again.
 func (f *fitting) tiredSoil() {
-	before, now := tired[genusOf(f.Among, f.Died.Species)], tired[f.e.Genus()]
+	before, now := tired()[genusOf(f.Among, f.Died.Species)], tired()[f.e.Genus()]
 	if before == "" || before != now || f.Died.Soil || f.Died.Years >= tiredYears {
 		return
 	}

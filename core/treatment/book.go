@@ -114,10 +114,17 @@ type Programme struct {
 	Resist  bool     `yaml:"resist"` // kinds that resist it are left alone
 }
 
+// Unvisited is what bees do not seek: by family or genus.
+type Unvisited struct {
+	Families []string `yaml:"families"`
+	Genera   []string `yaml:"genera"`
+}
+
 // Book is all actives and programmes.
 type Book struct {
 	Actives    []Active
 	Programmes []Programme
+	Unvisited  Unvisited
 	active     map[string]*Active
 	of         map[string]*Programme // by cause
 }
@@ -133,7 +140,7 @@ var Built = sync.OnceValue(func() *Book {
 
 func load() (*Book, error) {
 	b := &Book{active: map[string]*Active{}, of: map[string]*Programme{}}
-	for name, into := range map[string]any{"actives": &b.Actives, "programmes": &b.Programmes} {
+	for name, into := range map[string]any{"actives": &b.Actives, "programmes": &b.Programmes, "bees": &b.Unvisited} {
 		text, err := data.ReadFile("data/" + name + ".yaml")
 		if err == nil {
 			err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())

@@ -422,25 +422,8 @@ const dayHours = 12
 // slack is how far the usual maximum of a day may be beyond the limit: single days are better than that.
 const slack = 2
 
-// unvisited are families and kinds whose flowers bees do not seek.
-var unvisited = map[string]bool{
-	"Poaceae":         true,
-	"Pinaceae":        true,
-	"Cupressaceae":    true,
-	"Taxaceae":        true,
-	"Podocarpaceae":   true,
-	"Betulaceae":      true,
-	"Juglandaceae":    true,
-	"Platanaceae":     true,
-	"Ulmaceae":        true,
-	"Cycadaceae":      true,
-	"Dicksoniaceae":   true,
-	"Dryopteridaceae": true,
-	"Cyperaceae":      true,
-	"Moraceae":        true,
-}
-
 // visited reports a kind whose flowers bees visit.
 func visited(e *catalogue.Entry) bool {
-	return !unvisited[e.Family] && e.Genus() != "Quercus" && e.Genus() != "Fagus" && e.Genus() != "Populus"
+	b := Built().Unvisited
+	return !slices.Contains(b.Families, e.Family) && !slices.Contains(b.Genera, e.Genus())
 }

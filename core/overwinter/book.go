@@ -1,0 +1,25 @@
+package overwinter
+
+import (
+	_ "embed"
+	"sync"
+
+	"github.com/goccy/go-yaml"
+)
+
+//go:embed data/kinds.yaml
+var kindsYAML []byte
+
+// kindsOf is what is known of single kinds beside their entries, by catalogue id.
+type kindsOf struct {
+	RootInWater map[string]int    `yaml:"root_in_water"` // weeks
+	Forced      map[string]Forced `yaml:"forced"`
+}
+
+var book = sync.OnceValue(func() kindsOf {
+	var out kindsOf
+	if err := yaml.UnmarshalWithOptions(kindsYAML, &out, yaml.Strict()); err != nil {
+		panic("core/overwinter/data/kinds.yaml: " + err.Error())
+	}
+	return out
+})
