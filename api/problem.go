@@ -67,6 +67,7 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 		return huma.NewError(http.StatusInsufficientStorage, text)
 	}
 	if errors.Is(err, context.Canceled) || ctx.Err() != nil { // whatever broke for it
+		s.Estate.Log.InfoContext(ctx, "called off", "what", what, "error", err, "context", ctx.Err())
 		return huma.NewError(499, "the request was called off")
 	}
 	if store.Committed(ctx) {

@@ -13,6 +13,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -94,7 +95,12 @@ func startAt(t testing.TB, addr, command, data string, args ...string) *server {
 	if err := s.cmd.Start(); err != nil {
 		t.Fatal(err)
 	}
-	t.Cleanup(s.kill)
+	t.Cleanup(func() {
+		s.kill()
+		if t.Failed() {
+			t.Log(errorsIn(log.Name()))
+		}
+	})
 	for deadline := time.Now().Add(patience); time.Now().Before(deadline); {
 		if res, err := http.Get(s.url + "/api/v1/frame"); err == nil {
 			res.Body.Close()
@@ -105,6 +111,16 @@ func startAt(t testing.TB, addr, command, data string, args ...string) *server {
 	b, _ := os.ReadFile(log.Name())
 	t.Fatalf("%s did not answer: %s", command, b)
 	return nil
+}
+
+// errorsIn are the lines of a program's log that tell of errors and of what was called off: what a failed journey wants to know first.
+func errorsIn(log string) string {
+	text, err := os.ReadFile(log)
+	if err != nil {
+		return err.Error()
+	}
+	lines := slices.DeleteFunc(strings.Split(string(text), "\n"), func(l string) bool { return !strings.Contains(l, `"level":"ERROR"`) && !strings.Contains(l, "called off") })
+	return strings.Join(lines, "\n")
 }
 
 // sample is the sample's record, loaded once: each journey starts on a copy of it.
