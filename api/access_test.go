@@ -138,6 +138,14 @@ func TestAccessTable(t *testing.T) {
 			}
 		}
 	}
+	for path, item := range operations() {
+		for method, op := range item {
+			// The time for a body to come in bounds the handler too: the connection's deadline stays, and ends the request.
+			if op.BodyReadTimeout < time.Minute {
+				t.Errorf("%s %s is called off after %v, however long its work takes", method, path, op.BodyReadTimeout)
+			}
+		}
+	}
 	if len(roles) < 150 {
 		t.Errorf("only %d operations were gone through", len(roles))
 	}

@@ -5,6 +5,7 @@ import (
 	"mezzadro/house/firm"
 	"net/http"
 	"slices"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -26,6 +27,10 @@ var (
 	files   = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}
 )
 
+// bodyWithin is how long a body may take to come in. The connection keeps that deadline while the request is worked on and
+// calls it off when it passes, so it is as long as the server's own.
+const bodyWithin = 5 * time.Minute
+
 // op registers an operation with the least role that it asks for, and what one sends to it as an example; a role that is
 // none, or an example that cannot be read, is a fault of the program and keeps it from starting.
 func op[I, O any](api huma.API, least role, method, path string, d doc, f func(context.Context, *I) (*O, error), example ...string) {
@@ -34,7 +39,7 @@ func op[I, O any](api huma.API, least role, method, path string, d doc, f func(c
 	}
 	o := huma.Operation{OperationID: d.id, Method: method, Path: "/api/v1" + path, Summary: d.summary, Description: d.text, Tags: []string{d.tag},
 		Errors:   append(append([]int{}, d.problems...), http.StatusInternalServerError),
-		Metadata: map[string]any{roleKey: least}}
+		Metadata: map[string]any{roleKey: least}, BodyReadTimeout: bodyWithin}
 	if d.max != 0 {
 		o.MaxBodyBytes = d.max
 	}
