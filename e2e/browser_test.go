@@ -119,7 +119,9 @@ func errorsIn(log string) string {
 	if err != nil {
 		return err.Error()
 	}
-	lines := slices.DeleteFunc(strings.Split(string(text), "\n"), func(l string) bool { return !strings.Contains(l, `"level":"ERROR"`) && !strings.Contains(l, "called off") })
+	lines := slices.DeleteFunc(strings.Split(string(text), "\n"), func(l string) bool {
+		return !strings.Contains(l, `"level":"ERROR"`) && !strings.Contains(l, "called off")
+	})
 	return strings.Join(lines, "\n")
 }
 
