@@ -51,6 +51,9 @@ func read(root string, out map[string]string) error {
 			}
 			for _, spec := range g.Specs {
 				t := spec.(*ast.TypeSpec)
+				if !t.Name.IsExported() {
+					continue // no answer is made of it
+				}
 				doc := t.Doc
 				if doc == nil {
 					doc = g.Doc
