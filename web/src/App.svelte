@@ -3,44 +3,44 @@
   import { onMount } from 'svelte';
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
-  import Find from './lib/Find.svelte';
+  import Find from './overview/Find.svelte';
   import { house, keys } from './lib/house.svelte';
   import Notes from './lib/Notes.svelte';
-  import SignIn from './lib/SignIn.svelte';
+  import SignIn from './firm/SignIn.svelte';
   import { opened } from './lib/opened';
-  import MoveTime from './lib/MoveTime.svelte';
+  import MoveTime from './firm/MoveTime.svelte';
   import Waiting from './lib/Waiting.svelte';
-  import Lookout from './places/Lookout.svelte';
+  import Lookout from './overview/Lookout.svelte';
   import { inWords } from './lib/dates';
   import { theme } from './theme';
 
   // A place is loaded when it is first opened; the rest follow while nothing else is to do, so that all work without signal.
   const later = {
-    Ails: () => import('./places/Ails.svelte'),
-    CallSheet: () => import('./places/CallSheet.svelte'),
-    CausePages: () => import('./places/CausePages.svelte'),
-    Almanac: () => import('./places/Almanac.svelte'),
-    Card: () => import('./places/Card.svelte'),
-    Cut: () => import('./places/Cut.svelte'),
-    Cuts: () => import('./places/Cuts.svelte'),
-    Climate: () => import('./places/Climate.svelte'),
-    Grounds: () => import('./places/Grounds.svelte'),
-    SitePlan: () => import('./places/SitePlan.svelte'),
-    Winter: () => import('./places/Winter.svelte'),
-    SetPassword: () => import('./places/SetPassword.svelte'),
-    ClientPage: () => import('./places/ClientPage.svelte'),
-    Replace: () => import('./places/Replace.svelte'),
-    PlantPage: () => import('./places/PlantPage.svelte'),
-    Rounds: () => import('./places/Rounds.svelte'),
-    Mix: () => import('./places/Mix.svelte'),
-    Stores: () => import('./places/Stores.svelte'),
-    Treat: () => import('./places/Treat.svelte'),
-    Tell: () => import('./places/Tell.svelte'),
-    Propose: () => import('./places/Propose.svelte'),
-    DaySheet: () => import('./places/DaySheet.svelte'),
-    Settings: () => import('./places/Settings.svelte'),
-    Walk: () => import('./places/Walk.svelte'),
-    Year: () => import('./places/Year.svelte'),
+    Ails: () => import('./finds/Ails.svelte'),
+    CallSheet: () => import('./finds/CallSheet.svelte'),
+    CausePages: () => import('./finds/CausePages.svelte'),
+    Almanac: () => import('./garden/Almanac.svelte'),
+    Card: () => import('./garden/Card.svelte'),
+    Cut: () => import('./cuts/Cut.svelte'),
+    Cuts: () => import('./cuts/Cuts.svelte'),
+    Climate: () => import('./garden/Climate.svelte'),
+    Grounds: () => import('./garden/Grounds.svelte'),
+    SitePlan: () => import('./ground/SitePlan.svelte'),
+    Winter: () => import('./ground/Winter.svelte'),
+    SetPassword: () => import('./firm/SetPassword.svelte'),
+    ClientPage: () => import('./firm/ClientPage.svelte'),
+    Replace: () => import('./ground/Replace.svelte'),
+    PlantPage: () => import('./garden/PlantPage.svelte'),
+    Rounds: () => import('./rounds/Rounds.svelte'),
+    Mix: () => import('./treat/Mix.svelte'),
+    Stores: () => import('./treat/Stores.svelte'),
+    Treat: () => import('./treat/Treat.svelte'),
+    Tell: () => import('./firm/Tell.svelte'),
+    Propose: () => import('./rounds/Propose.svelte'),
+    DaySheet: () => import('./rounds/DaySheet.svelte'),
+    Settings: () => import('./firm/Settings.svelte'),
+    Walk: () => import('./walks/Walk.svelte'),
+    Year: () => import('./work/Year.svelte'),
   };
   const at = (name: keyof typeof later) => wrap({ asyncComponent: later[name] as never, loadingComponent: Waiting as never });
   const routes = {

@@ -28,11 +28,17 @@ export async function counted(...call: Parameters<typeof fetch>): Promise<Respon
 
 export const api = createClient<paths>({ baseUrl: '/', fetch: counted });
 
-/** Whether the last answer came from this device, because the house could not be reached. */
-export const reach = { ondevice: (_is: boolean) => {}, signin: () => {} };
+const quiet = /\/reckon\/|\/checks$|\/photos$|\/walks$|\/proposals/; // writes that nothing on the frame hangs on
+
+/**
+ * What is told of answers: that one came from this device, because the house could not be reached; that one has to sign in;
+ * that something was written.
+ */
+export const reach = { ondevice: (_is: boolean) => {}, signin: () => {}, wrote: () => {} };
 api.use({
   onResponse({ request, response }) {
     if (request.method === 'GET') reach.ondevice(response.headers.has('X-From-Device'));
+    else if (response.ok && !quiet.test(new URL(request.url).pathname)) reach.wrote();
   },
 });
 
@@ -175,7 +181,8 @@ export async function ask<T>(call: Promise<{ data?: T; error?: unknown; response
   let r;
   try {
     r = await call;
-  } catch {
+  } catch (e) {
+    if ((e as Error).name === 'AbortError') throw e; // called off: nobody waits for it any more
     throw new Problem(0, undefined);
   }
   if (!r.response.ok) throw problemOf(r.response.status, r.error);
@@ -198,6 +205,7 @@ export async function sendFile<T>(
       counted(path, { method, headers: { 'Content-Type': kind, ...headers, ...(key ? { [keyed]: key } : {}) }, body }),
     );
     unanswered.set(print, undefined);
+    reach.wrote();
     return answer;
   } catch (e) {
     unanswered.set(print, e instanceof Problem && (e.status === 0 || e.status >= 500) ? key : undefined);
@@ -225,12 +233,16 @@ export async function whole<T, C extends number | string>(
 }
 
 /** All plants of a property. */
-export const plantsOn = (property: number) =>
-  whole<Plant, number>((cursor) => ask(api.GET('/api/v1/plants', { params: { query: { property, limit: 1000, cursor } } })));
+export const plantsOn = (property: number, signal?: AbortSignal) =>
+  whole<Plant, number>((cursor) =>
+    ask(api.GET('/api/v1/plants', { params: { query: { property, limit: 1000, cursor } }, signal })),
+  );
 
 /** All orders of a property that stand in a list. */
-export const ordersOf = (property: number, list: 'due' | 'standing') =>
-  whole<Order, string>((cursor) => ask(api.GET('/api/v1/orders', { params: { query: { list, property, cursor, limit: 200 } } })));
+export const ordersOf = (property: number, list: 'due' | 'standing', signal?: AbortSignal) =>
+  whole<Order, string>((cursor) =>
+    ask(api.GET('/api/v1/orders', { params: { query: { list, property, cursor, limit: 200 } }, signal })),
+  );
 
 /** All properties of the house. */
 export const allProperties = () =>

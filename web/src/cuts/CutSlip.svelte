@@ -4,7 +4,7 @@
   import { api, ask, Problem, type Schemas } from '../api/client';
   import { inWords, metres } from '../lib/dates';
   import { house } from '../lib/house.svelte';
-  import { costOf, costWord } from '../lib/orders';
+  import { costOf, costWord } from '../work/orders';
   import { capital } from '../lib/words';
   import { cardOf } from './purposes';
 

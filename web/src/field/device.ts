@@ -2,6 +2,7 @@
 import { openDB, type DBSchema } from 'idb';
 import type { Answer, Check, Plant, Schemas } from '../api/client';
 import type { Waits } from './queue.svelte';
+import type { Store } from './sending.svelte';
 import type { ShotOf } from './shots.svelte';
 import type { TickOf } from './ticks.svelte';
 
@@ -70,28 +71,24 @@ const db = openDB<Device>('mezzadro', 4, {
   },
 });
 
+type Name = 'walks' | 'waiting' | 'photos' | 'finds' | 'ticks' | 'shots';
+/** What one of the device's stores holds, read and written through its shelf. */
+const store = <N extends Exclude<Name, 'walks'>>(name: N): Store<Device[N]['value']> => ({
+  all: async () => (await db).getAll(name),
+  keep: async (thing) => void (await (await db).put(name, thing)),
+  drop: async (key) => (await db).delete(name, key),
+});
+
 export const device = {
   walk: async (property: number) => (await db).get('walks', property),
-  keepWalk: async (w: Walk) => void (await (await db).put('walks', w)),
-  waiting: async () => (await db).getAll('waiting'),
-  keep: async (w: Waiting) => void (await (await db).put('waiting', w)),
-  drop: async (id: string) => (await db).delete('waiting', id),
-  photos: async () => (await db).getAll('photos'),
-  keepPhoto: async (p: WaitingPhoto) => void (await (await db).put('photos', p)),
-  finds: {
-    all: async () => (await db).getAll('finds'),
-    keep: async (f: Waits<Schemas['FindIn']>) => void (await (await db).put('finds', f)),
-    drop: async (key: string) => (await db).delete('finds', key),
+  walks: {
+    all: async () => (await db).getAll('walks'),
+    keep: async (w: Walk) => void (await (await db).put('walks', w)),
+    drop: async (property: string) => (await db).delete('walks', Number(property)),
   },
-  ticks: {
-    all: async () => (await db).getAll('ticks'),
-    keep: async (t: Waits<TickOf>) => void (await (await db).put('ticks', t)),
-    drop: async (key: string) => (await db).delete('ticks', key),
-  },
-  shots: {
-    all: async () => (await db).getAll('shots'),
-    keep: async (t: Waits<ShotOf>) => void (await (await db).put('shots', t)),
-    drop: async (key: string) => (await db).delete('shots', key),
-  },
-  dropPhoto: async (key: string) => (await db).delete('photos', key),
+  looks: store('waiting'),
+  photos: store('photos'),
+  finds: store('finds'),
+  ticks: store('ticks'),
+  shots: store('shots'),
 };

@@ -1,10 +1,9 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
 import { answerOf, api, ask, type Check, counted, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
-import { alone } from './alone';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
-import { LONGEST, RETRY, stumbled, unreached } from './sending';
+import { ASK_AGAIN, Sender, Shelf, stumbled, unreached } from './sending.svelte';
 import { shrink } from './shrink';
 
 const REST = 400; // ms between two writes of the walk at hand to the device, at least
@@ -26,71 +25,41 @@ function today(): string {
 
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
-  waiting = $state.raw<Record<string, Waiting>>({});
-  photos = $state.raw<WaitingPhoto[]>([]); // that wait
-  away = $state(false); // the house could not be reached at the last try
-  unkept = $state(false); // this device does not keep what is found: its storage is full or shut
+  #looks = new Shelf<Waiting>({ ...device.looks, keep: (w) => device.looks.keep(copy(w)) }, (w) => w.id);
+  #shots = new Shelf<WaitingPhoto>(device.photos, (p) => p.key);
+  #walks = new Shelf<Walk>(device.walks, (w) => String(w.property)); // as last written: what is shown is `walk`
   #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
-  #timer: ReturnType<typeof setTimeout> | undefined;
   #resting: ReturnType<typeof setTimeout> | undefined;
-  #sending: Promise<void> | undefined;
   #asking: ReturnType<typeof setTimeout> | undefined;
   #turn = 0;
-  #wait = RETRY;
-  #later = new Set<string>(); // what the house stumbled over in this round
-  #writes = 0; // begun and ended
-  #writing = new Map<string, number>(); // finds and photos on their way to the device
-  #ready: Promise<void>;
+  #sender = new Sender({
+    lock: 'mezzadro-sends',
+    shelves: [this.#looks, this.#shots],
+    open: () => this.#looks.list.some((w) => !w.theirs && !w.refused) || this.photos.some((p) => !p.refused),
+    before: (later) => this.#startWalks(later),
+    next: (later) => this.#next(later),
+  });
 
   constructor() {
-    this.#ready = (async () => {
-      await this.#reread().catch(() => (this.unkept = true));
-      if (this.left) void this.send();
-    })();
-    window.addEventListener('online', () => {
-      this.#wait = RETRY;
-      void this.send();
-    });
-    document.addEventListener('visibilitychange', () => {
-      if (document.visibilityState === 'hidden') this.#rest();
-      else if (this.left) void this.send();
-    });
+    document.addEventListener('visibilitychange', () => document.visibilityState === 'hidden' && this.#rest());
   }
 
-  /** Takes what waits from the device: another page may have sent some of it, or found more. What is being written stands. */
-  async #reread() {
-    for (let before = -1; before !== this.#writes;) {
-      before = this.#writes;
-      const waiting = Object.fromEntries((await device.waiting()).map((w) => [w.id, w]));
-      const photos = await device.photos();
-      if (before !== this.#writes) continue;
-      for (const id of this.unkept ? Object.keys(this.waiting) : this.#writing.keys()) {
-        const here = this.waiting[id];
-        if (here) waiting[id] = here;
-        else delete waiting[id];
-      }
-      const under = (p: WaitingPhoto) => this.unkept || this.#writing.has(p.key);
-      this.photos = [...photos.filter((p) => !this.#writing.has(p.key)), ...this.photos.filter(under)];
-      this.waiting = waiting;
-    }
+  /** What was found and waits, by walk and plant. */
+  get waiting(): Record<string, Waiting> {
+    return this.#looks.things;
   }
-  /** Writes to the device, and says where that fails: what is found then lives in this page alone until it is sent. */
-  async #write(id: string, f: () => Promise<unknown>) {
-    this.#writing.set(id, (this.#writing.get(id) ?? 0) + 1);
-    this.#writes++;
-    try {
-      await f();
-      this.unkept = false;
-    } catch {
-      this.unkept = true;
-    } finally {
-      this.#writes++;
-      const n = (this.#writing.get(id) ?? 1) - 1;
-      if (n) this.#writing.set(id, n);
-      else this.#writing.delete(id);
-    }
+  /** Photos that wait. */
+  get photos(): WaitingPhoto[] {
+    return this.#shots.list;
   }
-
+  /** Whether the house could not be reached at the last try. */
+  get away(): boolean {
+    return this.#sender.away;
+  }
+  /** Whether this device does not keep what is found. */
+  get unkept(): boolean {
+    return this.#looks.unkept || this.#shots.unkept || this.#walks.unkept;
+  }
   /** How many finds and photos wait to be sent. */
   get left(): number {
     return Object.keys(this.waiting).length + this.photos.length;
@@ -104,8 +73,8 @@ class Field {
     const turn = ++this.#turn; // a later call takes over
     this.#rest();
     this.walk = undefined; // at once, so that nothing is asked of the walk that goes
-    await this.#ready;
-    if (this.#sending) await this.#sending;
+    await this.#sender.ready;
+    await this.#sender.still();
     const before = await device.walk(property);
     try {
       const plants = await plantsOn(property);
@@ -128,12 +97,12 @@ class Field {
         fresh.revs[l.plant_id] = l.rev;
       }
       if (turn !== this.#turn) return;
-      this.away = false;
+      this.#sender.away = false;
       this.#put(fresh);
     } catch (e) {
       if (turn !== this.#turn) return;
       if (!(e instanceof Problem) || e.status !== 0 || !before) throw e;
-      this.away = true;
+      this.#sender.away = true;
       // A new day is a new walk; what is known of the plants goes along.
       this.#put(
         before.day >= today()
@@ -156,7 +125,7 @@ class Field {
     clearTimeout(this.#resting);
     this.#resting = undefined;
     const w = this.walk;
-    if (w) void this.#write('walk', () => device.keepWalk(copy(w)));
+    if (w) void this.#walks.put(copy(w));
   }
   #change(f: (w: Walk) => void) {
     if (!this.walk) return;
@@ -197,12 +166,12 @@ class Field {
           note,
         };
     this.#kept[entry.id] = (this.#kept[entry.id] ?? 0) + 1;
-    this.waiting = { ...this.waiting, [entry.id]: entry };
+    const kept = this.#looks.put(copy(entry));
     this.#change((x) => {
       x.looks[plant] = { checks, note };
       x.skipped = x.skipped.filter((p) => p !== plant);
     });
-    await this.#write(entry.id, () => device.keep(copy(entry)));
+    await kept;
     void this.send();
   }
 
@@ -217,14 +186,14 @@ class Field {
       // Begun here, and not known to the house yet: it is opened there as soon as the house can be reached.
       this.#asking = setTimeout(
         () => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch((e: unknown) => house.fail(e))),
-        RETRY,
+        ASK_AGAIN,
       );
       return;
     }
     try {
       const a = await ask(api.GET('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path: { id: w.walk, plant } } }));
       if (this.walk?.walk !== w.walk || this.of(w.walk, plant) || this.#kept[id] !== before) return;
-      this.away = false;
+      this.#sender.away = false;
       this.#change((x) => {
         x.answers[plant] = a;
         x.revs[plant] = a.rev;
@@ -232,59 +201,25 @@ class Field {
       });
     } catch (e) {
       if (!(e instanceof Problem) || e.status !== 0) return house.fail(e);
-      this.away = true;
+      this.#sender.away = true;
       clearTimeout(this.#asking);
-      this.#asking = setTimeout(() => void this.ask(plant), RETRY); // of the plant asked about last
+      this.#asking = setTimeout(() => void this.ask(plant), ASK_AGAIN); // of the plant asked about last
     }
   }
 
   /** Waits until all that can be sent is sent. */
   send(): Promise<void> {
-    this.#sending ??= this.#send().finally(() => (this.#sending = undefined));
-    return this.#sending;
-  }
-  async #send() {
-    await this.#ready;
-    clearTimeout(this.#timer);
-    if (!this.left) return; // nothing that would tell whether the house can be reached
-    this.#later.clear();
-    try {
-      const mine = await alone(() => this.#sendAll());
-      this.away = this.#later.size > 0;
-      if (mine && !this.away) this.#wait = RETRY;
-      if (house.ondevice) void house.refresh();
-    } catch (e) {
-      if (!unreached(e)) throw e;
-      this.away = true;
-    } finally {
-      const open = Object.values(this.waiting).some((w) => !w.theirs && !w.refused) || this.photos.some((p) => !p.refused);
-      if (open) {
-        this.#timer = setTimeout(() => void this.send(), this.#wait);
-        this.#wait = Math.min(LONGEST, 2 * this.#wait);
-      }
-    }
+    return this.#sender.send();
   }
   /** Finds come before photos, those made while photos go up too. */
-  async #sendAll() {
-    await this.#reread().catch(() => (this.unkept = true));
-    await this.#startWalks();
-    for (;;) {
-      const next = Object.values(this.waiting).find((w) => w.walk > 0 && !w.theirs && !w.refused && !this.#later.has(w.id));
-      const photo = this.photos.find((p) => p.walk > 0 && !p.refused && !this.#later.has(p.key));
-      const of = next?.id ?? photo?.key;
-      if (!of) return;
-      try {
-        if (next) await this.#sendLook(next);
-        else await this.#sendPhoto(photo!);
-      } catch (e) {
-        if (unreached(e)) throw e;
-        if (!stumbled(e)) house.fail(e); // a fault of ours: told, and nothing behind it waits for it
-        this.#later.add(of);
-      }
-    }
+  #next(later: Set<string>) {
+    const look = this.#looks.list.find((w) => w.walk > 0 && !w.theirs && !w.refused && !later.has(w.id));
+    if (look) return { key: look.id, send: () => this.#sendLook(look) };
+    const photo = this.photos.find((p) => p.walk > 0 && !p.refused && !later.has(p.key));
+    return photo && { key: photo.key, send: () => this.#sendPhoto(photo) };
   }
   /** Has the house begin the walks that began here. */
-  async #startWalks() {
+  async #startWalks(later: Set<string>) {
     const open = [...Object.values(this.waiting), ...this.photos].filter((x) => x.walk < 0 && !x.refused);
     for (const id of new Set(open.map((x) => x.walk))) {
       const { day, property } = ofLocal(id);
@@ -297,12 +232,12 @@ class Field {
       } catch (e) {
         if (unreached(e)) throw e;
         if (stumbled(e)) {
-          for (const x of [...finds.map((w) => w.id), ...shots.map((p) => p.key)]) this.#later.add(x);
+          for (const x of [...finds.map((w) => w.id), ...shots.map((p) => p.key)]) later.add(x);
           continue;
         }
         const refused = e instanceof Error ? e.message : String(e);
-        for (const x of finds) await this.#keepWaiting({ ...x, refused });
-        for (const p of shots) await this.#keepPhoto({ ...p, refused });
+        for (const x of finds) await this.#looks.put({ ...x, refused });
+        for (const p of shots) await this.#shots.put({ ...p, refused });
         continue;
       }
       if (this.walk?.walk === id) this.#change((w) => (w.walk = walk));
@@ -311,16 +246,16 @@ class Field {
         const there = this.of(walk, x.plant);
         const checks = there ? [...there.checks, ...x.checks] : x.checks;
         const note = there ? joinedNote(x.note, there.note) : x.note;
-        await this.#keepWaiting({ ...(there ?? x), id: `${walk}:${x.plant}`, walk, checks, note });
-        await this.#dropWaiting(x.id);
+        await this.#looks.put({ ...(there ?? x), id: `${walk}:${x.plant}`, walk, checks, note });
+        await this.#looks.drop(x.id);
         if (this.walk?.walk === walk) this.#change((w) => (w.looks[x.plant] = { checks, note }));
       }
-      for (const p of shots) await this.#keepPhoto({ ...p, walk });
+      for (const p of shots) await this.#shots.put({ ...p, walk });
     }
   }
   async #sendLook(w: Waiting) {
     const sent = w.sent ?? { key: onceKey()['Idempotency-Key'], checks: w.checks, note: w.note };
-    if (!w.sent) await this.#keepWaiting({ ...w, sent });
+    if (!w.sent) await this.#looks.put({ ...w, sent });
     try {
       const a = await ask(
         api.PUT('/api/v1/walks/{id}/plants/{plant}/checks', {
@@ -336,13 +271,13 @@ class Field {
           x.answers[w.plant] = a;
         });
       const done = JSON.stringify([now.checks, now.note]) === JSON.stringify([sent.checks, sent.note]);
-      if (done) await this.#dropWaiting(w.id);
-      else await this.#keepWaiting({ ...now, sent: undefined, known: sent.checks, base: a.rev });
+      if (done) await this.#looks.drop(w.id);
+      else await this.#looks.put({ ...now, sent: undefined, known: sent.checks, base: a.rev });
     } catch (e) {
       if (!(e instanceof Problem) || unreached(e) || stumbled(e)) throw e;
       const now = this.waiting[w.id]!;
-      if (e.status === 409 && e.kept) await this.#keepWaiting({ ...now, sent: undefined, theirs: e.kept as Look });
-      else await this.#keepWaiting({ ...now, sent: undefined, refused: e.message });
+      if (e.status === 409 && e.kept) await this.#looks.put({ ...now, sent: undefined, theirs: e.kept as Look });
+      else await this.#looks.put({ ...now, sent: undefined, refused: e.message });
     }
   }
 
@@ -353,19 +288,9 @@ class Field {
     const checks = how === 'theirs' ? list : how === 'mine' ? w.checks : joined(w.known, w.checks, list);
     const note = how === 'theirs' ? theirs.note : how === 'mine' ? w.note : joinedNote(w.note, theirs.note);
     const entry: Waiting = { ...w, theirs: undefined, sent: undefined, known: list, base: theirs.rev, checks, note };
-    await this.#keepWaiting(entry);
+    await this.#looks.put(entry);
     if (this.walk?.walk === w.walk) this.#change((x) => (x.looks[w.plant] = { checks, note }));
     await this.send();
-  }
-
-  async #keepWaiting(w: Waiting) {
-    this.waiting = { ...this.waiting, [w.id]: w };
-    await this.#write(w.id, () => device.keep(copy(w)));
-  }
-  async #dropWaiting(id: string) {
-    const { [id]: _, ...rest } = this.waiting;
-    this.waiting = rest;
-    await this.#write(id, () => device.drop(id));
   }
 
   /** Takes a picture file: shrinks it and keeps it on the device until it is sent. */
@@ -380,17 +305,11 @@ class Field {
       taken,
       place: where,
     };
-    this.photos = [...this.photos, p];
-    await this.#write(p.key, () => device.keepPhoto(p));
+    await this.#shots.put(p);
     void this.send();
   }
-  async dropPhoto(key: string) {
-    this.photos = this.photos.filter((p) => p.key !== key);
-    await this.#write(key, () => device.dropPhoto(key));
-  }
-  async #keepPhoto(p: WaitingPhoto) {
-    this.photos = this.photos.map((x) => (x.key === p.key ? p : x));
-    await this.#write(p.key, () => device.keepPhoto(p));
+  dropPhoto(key: string): Promise<void> {
+    return this.#shots.drop(key);
   }
   async #sendPhoto(p: WaitingPhoto) {
     const query = new URLSearchParams();
@@ -412,7 +331,7 @@ class Field {
     } catch (e) {
       if (unreached(e) || stumbled(e)) throw e;
       const why = (e as Error).message;
-      await this.#keepPhoto({ ...p, refused: why });
+      await this.#shots.put({ ...p, refused: why });
       house.fail(new Error(why));
       return;
     }

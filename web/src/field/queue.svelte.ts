@@ -1,51 +1,43 @@
-/** What waits to be sent: kept on the device first, sent when the house can be reached, each once. */
+/** Things of one kind that wait to be sent: each on its own, in their order. */
 import { onceKey } from '../api/client';
-import { alone } from './alone';
-import { LONGEST, RETRY, stumbled, unreached } from './sending';
+import { Sender, Shelf, stumbled, unreached, type Store } from './sending.svelte';
 
 /** One thing that waits. */
 export interface Waits<B> {
   key: string;
   body: B;
   name: string; // for people
+  made?: number; // ms; what was kept by an older program has none
   refused?: string; // the house would not take it
   problem?: Error; // with its fields; not kept
 }
 
-/** Where things that wait are kept. */
-interface Shelf<B> {
-  all: () => Promise<Waits<B>[]>;
-  keep: (w: Waits<B>) => Promise<void>;
-  drop: (key: string) => Promise<void>;
-}
-
 export class Queue<B, K> {
-  waiting = $state.raw<Waits<B>[]>([]);
-  unkept = $state(false); // this device does not keep them: they live in this page alone until they are sent
-  #shelf: Shelf<B>;
-  #lock: string;
+  #shelf: Shelf<Waits<B>>;
+  #sender: Sender;
   #post: (body: B, key: string) => Promise<K>;
-  #wait = RETRY;
-  #timer: ReturnType<typeof setTimeout> | undefined;
-  #sending: Promise<void> | undefined;
-  #ready: Promise<void>;
   #sent = new Map<string, K>();
 
-  constructor(shelf: Shelf<B>, lock: string, post: (body: B, key: string) => Promise<K>) {
-    this.#shelf = shelf;
-    this.#lock = lock;
+  constructor(store: Store<Waits<B>>, lock: string, post: (body: B, key: string) => Promise<K>) {
+    const keep = ({ problem: _, ...kept }: Waits<B>) => store.keep(kept);
+    this.#shelf = new Shelf({ ...store, keep }, (w) => w.key);
     this.#post = post;
-    this.#ready = shelf
-      .all()
-      .then((f) => void (this.waiting = f))
-      .catch(() => void (this.unkept = true));
-    void this.#ready.then(() => {
-      if (this.waiting.length) void this.send();
+    this.#sender = new Sender({
+      lock,
+      shelves: [this.#shelf],
+      open: () => this.left > 0,
+      next: (later) => {
+        const w = this.waiting.find((x) => !x.refused && !later.has(x.key));
+        return w && { key: w.key, send: () => this.#sendOne(w) };
+      },
     });
-    window.addEventListener('online', () => {
-      this.#wait = RETRY;
-      void this.send();
-    });
+  }
+  /** In the order in which they were kept. */
+  get waiting(): Waits<B>[] {
+    return this.#shelf.list.sort((a, b) => (a.made ?? 0) - (b.made ?? 0));
+  }
+  get unkept(): boolean {
+    return this.#shelf.unkept;
   }
   /** Those that still can be sent. */
   get left(): number {
@@ -53,58 +45,35 @@ export class Queue<B, K> {
   }
   /** Keeps a thing and sends it when it can: resolves with what the house kept, or with nothing while it cannot be reached. */
   async keep(body: B, name: string): Promise<K | undefined> {
-    const f: Waits<B> = { key: onceKey()['Idempotency-Key'], body: JSON.parse(JSON.stringify(body)) as B, name };
-    await this.#ready;
-    await this.#put(f);
-    await this.send();
-    const still = this.waiting.find((x) => x.key === f.key);
+    const key = onceKey()['Idempotency-Key'];
+    body = JSON.parse(JSON.stringify(body)) as B;
+    await this.#sender.ready;
+    const made = Math.max(Date.now(), (this.waiting.at(-1)?.made ?? 0) + 1);
+    await this.#shelf.put({ key, body, name, made });
+    await this.#sender.send();
+    const still = this.waiting.find((x) => x.key === key);
     if (still?.refused) {
-      await this.drop(f.key);
+      await this.drop(key);
       throw still.problem ?? new Error(still.refused);
     }
-    return this.#sent.get(f.key);
+    return this.#sent.get(key);
   }
-  async drop(key: string) {
-    this.waiting = this.waiting.filter((f) => f.key !== key);
-    await this.#write(() => this.#shelf.drop(key));
-  }
-  async #put(f: Waits<B>) {
-    this.waiting = [...this.waiting.filter((x) => x.key !== f.key), f];
-    const { problem: _, ...kept } = f;
-    await this.#write(() => this.#shelf.keep(kept));
-  }
-  async #write(f: () => Promise<unknown>) {
-    try {
-      await f();
-      this.unkept = false;
-    } catch {
-      this.unkept = true;
-    }
+  drop(key: string): Promise<void> {
+    return this.#shelf.drop(key);
   }
   send(): Promise<void> {
-    this.#sending ??= this.#send().finally(() => (this.#sending = undefined));
-    return this.#sending;
+    return this.#sender.send();
   }
-  async #send() {
-    await this.#ready;
-    clearTimeout(this.#timer);
-    await alone(async () => {
-      for (const f of this.waiting.filter((x) => !x.refused)) {
-        try {
-          this.#sent.set(f.key, await this.#post(f.body, f.key));
-          await this.drop(f.key);
-        } catch (e) {
-          if (unreached(e)) return;
-          if (stumbled(e)) continue;
-          // Refused, or so broken that it cannot even be sent: it waits for its owner, and nothing behind it waits for it.
-          const problem = e instanceof Error ? e : new Error(String(e));
-          await this.#put({ ...f, refused: problem.message, problem });
-        }
-      }
-    }, this.#lock);
-    if (this.left) {
-      this.#timer = setTimeout(() => void this.send(), this.#wait);
-      this.#wait = Math.min(LONGEST, 2 * this.#wait);
-    } else this.#wait = RETRY;
+  async #sendOne(w: Waits<B>) {
+    try {
+      this.#sent.set(w.key, await this.#post(w.body, w.key));
+    } catch (e) {
+      if (unreached(e) || stumbled(e)) throw e;
+      // Refused, or so broken that it cannot even be sent: it waits for its owner, and nothing behind it waits for it.
+      const problem = e instanceof Error ? e : new Error(String(e));
+      await this.#shelf.put({ ...w, refused: problem.message, problem });
+      return;
+    }
+    await this.drop(w.key);
   }
 }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Answer, Check } from '../api/client';
-  import { found } from './checks';
+  import { found } from '../walks/checks';
   import { metres } from './dates';
   import { halfWidth, outline, stems, type Form } from './portrait';
 

@@ -18,7 +18,7 @@
   import type { Season } from '../api/client';
   import { causeOfEvent, mark } from './causes';
   import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
-  import { costOf, costWord } from './orders';
+  import { costOf, costWord } from '../work/orders';
   import { figure, imperial } from './units';
   import { keys } from './house.svelte';
   import LaneMarks, { type Frame } from './LaneMarks.svelte';

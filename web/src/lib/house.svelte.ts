@@ -10,10 +10,12 @@ class House {
   ondevice = $state(false); // what was read last came from this device: the house cannot be reached
   me = $state.raw<Schemas['Me'] | undefined>(); // who is signed in, and whether anybody has to be
   #last = 0;
+  #due = false;
 
   constructor() {
     reach.ondevice = (is) => (this.ondevice = is);
     reach.signin = () => (this.me = { needs: 'sign-in' });
+    reach.wrote = () => this.#stale();
     void this.readMe();
     // Once the worker keeps what is read, the frame is read again, so that it is there without signal.
     navigator.serviceWorker?.addEventListener('controllerchange', () => void this.refresh());
@@ -47,6 +49,16 @@ class House {
         this.ondevice = true; // the banner says so
       else this.fail(e);
     }
+  }
+
+  /** Something was written: the frame is read anew, once for all that is written together. */
+  #stale() {
+    if (this.#due) return;
+    this.#due = true;
+    queueMicrotask(() => {
+      this.#due = false;
+      void this.refresh();
+    });
   }
 
   /** Says something at the foot of the screen, with a way back where there is one. */

@@ -1,24 +1,20 @@
 <script lang="ts">
   /** The firm's crews: people who go together, their hours, where their day begins. */
   import { Button } from 'flowbite-svelte';
-  import { onDestroy } from 'svelte';
   import { allProperties, api, ask, onceKey, sendFile, type Problem, type Property, type Schemas } from '../api/client';
+  import { people, type Person } from '../firm/people';
   import { inWords } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt, house } from '../lib/house.svelte';
-  import { keptOf } from '../lib/kept';
-  import { people, type Person } from '../lib/people';
   import Pick from '../lib/Pick.svelte';
+  import Roster from '../lib/Roster.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, inOrder, usualWeek, weekdays, type Crew, type Span } from './clock';
   import Hours from './Hours.svelte';
 
   let { stamp = 0 }: { stamp?: number } = $props(); // people have changed
-  let list = $state.raw<Crew[]>();
-  let all = $state.raw<Person[]>([]);
-  let places = $state.raw<Property[]>([]);
-  let form = $state<{
+  type Form = {
     id: number;
     name: string;
     people: number[];
@@ -28,27 +24,23 @@
     load: string;
     off: string[];
     version: number;
-  }>();
+  };
+  type Once = ReturnType<typeof onceKey>;
+  let list = $state.raw<Crew[]>();
+  let all = $state.raw<Person[]>([]);
+  let places = $state.raw<Property[]>([]);
   let at = $state(0);
   let away = $state('');
-  let problem = $state<Problem>();
-  const theirs = $derived(keptOf<Crew>(problem));
-  let gone = false;
-  onDestroy(() => (gone = true));
-  const read = () =>
-    attempt(async () => {
-      const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews')), people(), allProperties()]);
-      if (!gone) [list, all, places] = [c.items, p, q];
-    });
-  $effect(() => {
-    void stamp;
-    void read();
-  });
+
+  async function read(signal: AbortSignal) {
+    const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews', { signal })), people(signal), allProperties()]);
+    if (!signal.aborted) [list, all, places] = [c.items, p, q];
+  }
   const number = (s: string) => Number(s.replace(',', '.').replace('−', '-')) || 0;
-  function open(c?: Crew) {
-    problem = undefined;
+  function began(c?: Crew): Form {
     at = 0;
-    form = {
+    away = '';
+    return {
       id: c?.id ?? 0,
       name: c?.name ?? `Crew ${(list?.length ?? 0) + 1}`,
       people: (c?.people ?? []).map((p) => p.id),
@@ -59,41 +51,18 @@
       off: [...(c?.off ?? [])],
       version: c?.version ?? 0,
     };
-    away = '';
   }
-  async function keep(e: SubmitEvent) {
-    e.preventDefault();
-    const f = form;
-    if (!f) return;
-    problem = await attempt(async () => {
-      const body: Schemas['CrewIn'] = {
-        name: f.name,
-        people: $state.snapshot(f.people),
-        hours: $state.snapshot(f.hours),
-        load_m3: number(f.load),
-        off: $state.snapshot(f.off),
-        version: f.version,
-      };
-      if (f.lat || f.lon) body.start = { latitude: number(f.lat), longitude: number(f.lon) };
-      const c = f.id
-        ? await ask(api.PUT('/api/v1/crews/{id}', { params: { path: { id: f.id }, header: onceKey() }, body }))
-        : await ask(api.POST('/api/v1/crews', { params: { header: onceKey() }, body }));
-      form = undefined;
-      house.say(`${c.name}: kept.`);
-      await read();
-    });
+  function keep({ id, lat, lon, load, ...rest }: Form, header: Once) {
+    const body: Schemas['CrewIn'] = { ...rest, load_m3: number(load) };
+    if (lat || lon) body.start = { latitude: number(lat), longitude: number(lon) };
+    return ask(
+      id
+        ? api.PUT('/api/v1/crews/{id}', { params: { path: { id }, header }, body })
+        : api.POST('/api/v1/crews', { params: { header }, body }),
+    );
   }
-  async function remove(c: Crew) {
-    await attempt(async () => {
-      const path = { id: c.id };
-      await ask(api.DELETE('/api/v1/crews/{id}', { params: { path, header: onceKey() } }));
-      house.say(`${c.name}: removed.`, async () => {
-        await ask(api.POST('/api/v1/crews/{id}/restore', { params: { path, header: onceKey() } }));
-        await read();
-      });
-      await read();
-    });
-  }
+  const drop = (id: number, header: Once) => ask(api.DELETE('/api/v1/crews/{id}', { params: { path: { id }, header } }));
+  const restore = (id: number, header: Once) => ask(api.POST('/api/v1/crews/{id}/restore', { params: { path: { id }, header } }));
   const takeWays = async (file: File) => {
     await attempt(async () => {
       const t = await sendFile<Schemas['WaysTaken']>('/api/v1/ways', file, 'text/csv', onceKey());
@@ -123,97 +92,82 @@
   </p>
 {/snippet}
 
-<section class="mt-4 space-y-2 border border-rule bg-white p-4" aria-label="Crews">
-  <div class="flex flex-wrap items-baseline gap-3">
-    <h2 class="flex-1">Crews</h2>
-    {#if !form && all.length}<button class="min-h-11 text-moss underline" onclick={() => open()}>Enter a crew</button>{/if}
+{#snippet fields(form: Form, problem: Problem | undefined)}
+  <Field label="Name of the crew" bind:value={form.name} problem={problem?.fields.name} autofocus />
+  <fieldset>
+    <legend class="font-semibold">Who goes together</legend>
+    <div class="grid gap-x-4 sm:grid-cols-2">
+      {#each all as p (p.id)}<Tickbox
+          checked={form.people.includes(p.id)}
+          label={p.name}
+          onpick={(on) => (form.people = on ? [...form.people, p.id] : form.people.filter((x) => x !== p.id))}
+        />{/each}
+    </div>
+    {#if problem?.fields.people}<p class="text-sm text-bad">{problem.fields.people}</p>{/if}
+  </fieldset>
+  <Hours bind:week={form.hours} legend="Hours" problems={problem?.fields} />
+  <div class="grid gap-3 sm:grid-cols-3">
+    <Pick
+      label="The day begins at"
+      bind:value={at}
+      options={[[0, 'a place entered here'], ...places.map((p): [number, string] => [p.id, p.name])]}
+      onpick={(id) => {
+        const c = places.find((p) => p.id === id)?.climate;
+        if (c) [form.lat, form.lon] = [String(c.latitude), String(c.longitude)];
+      }}
+    />
+    <Field label="Latitude" mode="decimal" bind:value={form.lat} problem={problem?.fields['start.latitude']} />
+    <Field label="Longitude" mode="decimal" bind:value={form.lon} problem={problem?.fields['start.longitude']} />
+    <Field
+      label="Waste the vehicle takes"
+      kind="bulk"
+      bind:value={form.load}
+      placeholder="no matter"
+      problem={problem?.fields.load_m3}
+    />
   </div>
-  {#if form}
-    <form class="space-y-3 border border-ink p-3" onsubmit={keep} aria-label="A crew">
-      <Field label="Name of the crew" bind:value={form.name} problem={problem?.fields.name} autofocus />
-      <fieldset>
-        <legend class="font-semibold">Who goes together</legend>
-        <div class="grid gap-x-4 sm:grid-cols-2">
-          {#each all as p (p.id)}<Tickbox
-              checked={form.people.includes(p.id)}
-              label={p.name}
-              onpick={(on) => (form!.people = on ? [...form!.people, p.id] : form!.people.filter((x) => x !== p.id))}
-            />{/each}
-        </div>
-        {#if problem?.fields.people}<p class="text-sm text-bad">{problem.fields.people}</p>{/if}
-      </fieldset>
-      <Hours bind:week={form.hours} legend="Hours" problems={problem?.fields} />
-      <div class="grid gap-3 sm:grid-cols-3">
-        <Pick
-          label="The day begins at"
-          bind:value={at}
-          options={[[0, 'a place entered here'], ...places.map((p): [number, string] => [p.id, p.name])]}
-          onpick={(id) => {
-            const c = places.find((p) => p.id === id)?.climate;
-            if (c && form) [form.lat, form.lon] = [String(c.latitude), String(c.longitude)];
-          }}
-        />
-        <Field label="Latitude" mode="decimal" bind:value={form.lat} problem={problem?.fields['start.latitude']} />
-        <Field label="Longitude" mode="decimal" bind:value={form.lon} problem={problem?.fields['start.longitude']} />
-        <Field
-          label="Waste the vehicle takes"
-          kind="bulk"
-          bind:value={form.load}
-          placeholder="no matter"
-          problem={problem?.fields.load_m3}
-        />
-      </div>
-      <div>
-        <div class="flex flex-wrap items-end gap-3">
-          <Field class="w-48" label="A day off" type="date" bind:value={away} problem={problem?.fields.off} />
-          <Button
-            color="light"
-            disabled={!away || form.off.includes(away)}
-            onclick={() => ((form!.off = [...form!.off, away].sort()), (away = ''))}>Add it</Button
-          >
-        </div>
-        {#each form.off as d (d)}<button
-            type="button"
-            class="mt-1 mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2 text-sm"
-            onclick={() => (form!.off = form!.off.filter((x) => x !== d))}
-            >{inWords(d, house.today)}<span aria-hidden="true">✕</span><span class="sr-only">: not off after all</span></button
-          >{/each}
-      </div>
-      {#if theirs}<p role="alert" class="border-2 border-sun p-2">
-          Another device has changed this crew meanwhile: {theirs.name}.
-          <button
-            type="button"
-            class="min-h-11 text-moss underline"
-            onclick={() => ((form!.version = theirs.version), (problem = undefined))}>Keep mine: press Keep again</button
-          >
-        </p>{/if}
-      <div class="flex gap-2">
-        <Button type="submit">Keep</Button><Button color="light" onclick={() => (form = undefined)}>Back</Button>
-      </div>
-    </form>
-  {/if}
-  {#if list?.length}
-    <ul class="border-t border-rule">
-      {#each list as c (c.id)}
-        <li class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1.5">
-          <span class="min-w-52 flex-1"
-            ><b>{c.name}</b>: {c.people?.map((p) => p.name).join(', ') || 'nobody'}<span class="block text-sm text-soft"
-              >{told(c)}{c.skills?.length ? ` · ${c.skills.join(', ')}` : ''}{c.start ? '' : ' · no place to start from'}</span
-            ></span
-          >
-          <button class="min-h-11 text-sm text-moss underline" onclick={() => open(c)}
-            >Change<span class="sr-only">: {c.name}</span></button
-          >
-          <button class="min-h-11 text-sm text-moss underline" onclick={() => remove(c)}
-            >Remove<span class="sr-only">: {c.name}</span></button
-          >
-        </li>
-      {/each}
-    </ul>
-    {@render ways()}
-  {:else if list && !form}<p class="text-soft">
-      {all.length
-        ? 'No crew yet. Rounds are proposed for crews: people who go together, with their hours.'
-        : 'Enter the people first: a crew is those who go together.'}
-    </p>{/if}
-</section>
+  <div>
+    <div class="flex flex-wrap items-end gap-3">
+      <Field class="w-48" label="A day off" type="date" bind:value={away} problem={problem?.fields.off} />
+      <Button
+        color="light"
+        disabled={!away || form.off.includes(away)}
+        onclick={() => ((form.off = [...form.off, away].sort()), (away = ''))}>Add it</Button
+      >
+    </div>
+    {#each form.off as d (d)}<button
+        type="button"
+        class="mt-1 mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2 text-sm"
+        onclick={() => (form.off = form.off.filter((x) => x !== d))}
+        >{inWords(d, house.today)}<span aria-hidden="true">✕</span><span class="sr-only">: not off after all</span></button
+      >{/each}
+  </div>
+{/snippet}
+{#snippet line(c: Crew)}
+  <b>{c.name}</b>: {c.people?.map((p) => p.name).join(', ') || 'nobody'}<span class="block text-sm text-soft"
+    >{told(c)}{c.skills?.length ? ` · ${c.skills.join(', ')}` : ''}{c.start ? '' : ' · no place to start from'}</span
+  >
+{/snippet}
+{#snippet empty()}
+  {all.length
+    ? 'No crew yet. Rounds are proposed for crews: people who go together, with their hours.'
+    : 'Enter the people first: a crew is those who go together.'}
+{/snippet}
+
+<Roster
+  title="Crews"
+  one="crew"
+  {list}
+  {read}
+  {stamp}
+  may={all.length > 0}
+  {began}
+  {keep}
+  {drop}
+  {restore}
+  told={(c) => c.name}
+  {fields}
+  {line}
+  after={ways}
+  {empty}
+/>

@@ -1,0 +1,125 @@
+<script lang="ts">
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import Field from '../lib/Field.svelte';
+  import { attempt, house } from '../lib/house.svelte';
+  import { keptOf } from '../lib/kept';
+  import BackupSlip from './BackupSlip.svelte';
+  import Accounts from './Accounts.svelte';
+  import HouseRules from './HouseRules.svelte';
+  import MyAccount from './MyAccount.svelte';
+  import People from './People.svelte';
+  import Crews from '../rounds/Crews.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import Waiting from '../lib/Waiting.svelte';
+
+  type Firm = Schemas['FirmOut'];
+  let firm = $state<Firm>();
+  let stamp = $state(0);
+  let problem = $state<Problem>();
+  const theirs = $derived(keptOf<Firm>(problem));
+
+  onMount(() => void attempt(async () => void (firm = await ask(api.GET('/api/v1/firm')))));
+
+  async function send(f: Firm) {
+    return ask(
+      api.PUT('/api/v1/firm', {
+        params: { header: onceKey() },
+        body: {
+          name: f.name,
+          units: f.units,
+          week_start: f.week_start as 0 | 1 | 6,
+          rules: f.rules,
+          version: f.version,
+        },
+      }),
+    );
+  }
+  async function keep(e: SubmitEvent) {
+    e.preventDefault();
+    if (!firm) return;
+    const before = await ask(api.GET('/api/v1/firm'));
+    const wanted = $state.snapshot(firm) as Firm;
+    problem = await attempt(async () => {
+      firm = await send(wanted);
+      await house.refresh();
+      house.say('Settings kept.', async () => {
+        await attempt(async () => {
+          firm = await send({ ...before, version: firm!.version });
+          await house.refresh();
+        });
+      });
+    });
+  }
+</script>
+
+<svelte:head><title>Settings · Mezzadro</title></svelte:head>
+
+<div class="max-w-2xl px-5 py-4 max-md:px-3">
+  <h1>Settings</h1>
+  {#if !firm}
+    <Waiting />
+  {:else}
+    {#if !house.may('owner')}<p class="mt-2 text-soft">The firm’s settings are the owner’s to change.</p>
+    {:else}<form class="mt-3 space-y-4" onsubmit={keep} aria-label="Settings">
+        <section class="space-y-3 border border-rule bg-white p-4">
+          <h2>The firm</h2>
+          <Field label="Name" bind:value={firm.name} problem={problem?.fields.name} />
+          <div class="grid gap-3 sm:grid-cols-2">
+            <Pick
+              label="Units"
+              bind:value={firm.units}
+              options={[
+                ['metric', 'Metric: m, °C, mm, L'],
+                ['imperial', 'Imperial: ft, °F, in, gal'],
+              ]}
+            />
+            <Pick
+              label="The week begins on"
+              bind:value={firm.week_start}
+              options={[
+                [1, 'Monday'],
+                [0, 'Sunday'],
+                [6, 'Saturday'],
+              ]}
+            />
+          </div>
+          <p class="text-sm text-soft">
+            Figures are kept as they were measured; units change how they are shown and entered, everywhere. Days are written as
+            your browser’s region writes them.
+          </p>
+        </section>
+        <section class="space-y-2 border border-rule bg-white p-4">
+          <h2>House rules</h2>
+          <HouseRules bind:rules={firm.rules} problems={problem?.fields} />
+          <p class="text-sm text-soft">
+            A rule changes what is advised and what days cost; every window follows at once, and each result that hangs on a rule
+            says so. A property may choose otherwise: <a class="underline" href="#/grounds">change the property</a>.
+          </p>
+        </section>
+        {#if theirs}
+          <p role="alert" class="border-2 border-sun bg-white p-3">
+            Somebody else has changed the settings meanwhile: {theirs.name}, {theirs.units}.
+            <button type="button" class="min-h-11 text-moss underline" onclick={() => ((firm = theirs), (problem = undefined))}
+              >Take theirs</button
+            >
+            <button
+              type="button"
+              class="min-h-11 text-moss underline"
+              onclick={() => ((firm = { ...firm!, version: theirs.version }), (problem = undefined))}
+              >Keep mine, and save again</button
+            >
+          </p>
+        {/if}
+        <Button type="submit">Keep</Button>
+      </form>{/if}
+    {#if house.may('planner')}
+      <People onchange={() => stamp++} />
+      <Crews {stamp} />
+    {/if}
+    {#if house.me?.account?.role === 'owner'}<Accounts />{/if}
+    {#if house.may('owner') && !house.frame?.firm.sample}<BackupSlip />{/if}
+    <MyAccount />
+  {/if}
+</div>

@@ -1,0 +1,108 @@
+<script lang="ts">
+  /** What clients are to be told of the days to come: drafts, to be looked over, copied and sent by hand. */
+  import { Button } from 'flowbite-svelte';
+  import { api, ask, onceKey, type Schemas } from '../api/client';
+  import { inWords } from '../lib/dates';
+  import { attempt, house } from '../lib/house.svelte';
+  import { reading } from '../lib/reading';
+  import Waiting from '../lib/Waiting.svelte';
+
+  let list = $state.raw<Schemas['Telling'][]>();
+  let texts = $state<Record<string, string>>({});
+  const reads = reading();
+  const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day}`;
+  let sent = $state.raw<Schemas['Letter'][]>([]);
+  let sending = $state('');
+  async function read() {
+    await reads(async (signal) => {
+      sent = (await ask(api.GET('/api/v1/rounds/letters', { signal }))).items;
+      const l = (await ask(api.GET('/api/v1/rounds/tellings', { signal }))).items;
+      for (const t of l) texts[key(t)] ??= t.text;
+      list = l;
+    });
+  }
+  void read();
+  async function know(t: Schemas['Telling'], told: boolean) {
+    await attempt(async () => {
+      await ask(api.PUT('/api/v1/rounds/told', { params: { header: onceKey() }, body: { orders: t.orders, told } }));
+      if (told) house.say(`${t.property}: knows ${inWords(t.day, house.today)}.`, () => know(t, false));
+      await read();
+    });
+  }
+  async function send(t: Schemas['Telling']) {
+    sending = key(t);
+    await attempt(async () => {
+      const body = { property_id: t.property_id, day: t.day, text: texts[key(t)] ?? t.text, orders: t.orders };
+      const l = await ask(api.POST('/api/v1/rounds/letters', { params: { header: onceKey() }, body }));
+      house.say(`${t.property}: ${l.receipt}.`);
+      await read();
+    });
+    sending = '';
+  }
+  async function copy(t: Schemas['Telling']) {
+    await attempt(async () => {
+      await navigator.clipboard.writeText(texts[key(t)] ?? t.text);
+      house.say('Copied.');
+    });
+  }
+</script>
+
+<svelte:head><title>Tell clients · Mezzadro</title></svelte:head>
+
+<div class="max-w-3xl px-5 py-4 max-md:px-3">
+  <p class="text-sm"><a href="#/rounds">Rounds</a></p>
+  <h1>Tell clients</h1>
+  <p class="text-soft">
+    Days of the next fortnight that a client does not know yet. Look the draft over and send it; the post is simulated here and
+    delivers to nobody, so that you may copy it into your own letter and note that they know. A day they know stays when rounds
+    are found anew.
+  </p>
+  {#if !list}<Waiting rows={6} />
+  {:else if !list.length}
+    <p class="mt-3">Every client knows the days that stand.</p>
+  {:else}
+    <ul class="mt-3 space-y-4">
+      {#each list as t (key(t))}
+        <li class="border border-rule bg-white px-3 py-2">
+          <p class="font-bold">
+            {t.property}<span class="font-normal text-soft">&nbsp;· {inWords(t.day, house.today)}</span>
+          </p>
+          {#if t.before}<p class="font-semibold text-sun">They were told {inWords(t.before, house.today)}.</p>{/if}
+          <label class="block text-sm"
+            >Draft for {t.client || t.property}
+            <textarea class="mt-1 h-44 w-full rounded-sm border border-gray-400 bg-white p-2 text-base" bind:value={texts[key(t)]}
+            ></textarea></label
+          >
+          <div class="mt-1 flex flex-wrap gap-3">
+            <Button size="sm" disabled={sending === key(t)} onclick={() => send(t)}
+              >Send<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
+            >
+            <Button size="sm" color="light" onclick={() => know(t, true)}
+              >They know<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
+            >
+            <Button size="sm" color="light" onclick={() => copy(t)}
+              >Copy the draft<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
+            >
+          </div>
+        </li>
+      {/each}
+    </ul>
+  {/if}
+  {#if sent.length}
+    <section class="mt-6" aria-label="Sent">
+      <h2>Sent</h2>
+      <ul>
+        {#each sent as l (l.id)}<li class="border-t border-rule py-1">
+            <details>
+              <summary class="min-h-11 py-2"
+                ><b>{l.property}</b>, {l.to}: told of {inWords(l.day, house.today)}<span class="block text-sm text-soft"
+                  >{l.receipt}</span
+                ></summary
+              >
+              <p class="pb-2 text-sm whitespace-pre-line">{l.text}</p>
+            </details>
+          </li>{/each}
+      </ul>
+    </section>
+  {/if}
+</div>

@@ -1,0 +1,569 @@
+<script lang="ts">
+  /** A property drawn once in metres: what stands where, what sun each plant gets, and what a cut or a fall would change. */
+  import { Button } from 'flowbite-svelte';
+  import { onDestroy, onMount } from 'svelte';
+  import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
+  import { attempt, house, keys } from '../lib/house.svelte';
+  import { reading } from '../lib/reading';
+  import FilePick from '../lib/FilePick.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import Waiting from '../lib/Waiting.svelte';
+  import Drawing from './Drawing.svelte';
+  import {
+    fit,
+    fresh,
+    kinds,
+    least,
+    middle,
+    moved,
+    near,
+    snap,
+    tools,
+    type At,
+    type Kind,
+    type Lie,
+    type Thing,
+    type View,
+  } from './plan';
+  import LieSlip from './LieSlip.svelte';
+  import Paces from './Paces.svelte';
+  import PickedSlip from './PickedSlip.svelte';
+  import SpotSlip from './SpotSlip.svelte';
+  import Underlay from './Underlay.svelte';
+
+  let { params }: { params?: { id?: string } } = $props();
+  const id = $derived(Number(params?.id ?? 0));
+
+  let name = $state('');
+  let things = $state.raw<Thing[]>();
+  let loose = $state.raw<Schemas['LoosePlant'][]>([]);
+  let latitude = $state(0);
+  let lie = $state.raw<Lie>({});
+  let version = 0;
+  let chosen = $state<string>();
+  let tool = $state<Kind | 'pick' | 'place'>('pick');
+  let measuring = $state(false); // of the picture under it: the next two presses are its two points
+  let ends = $state.raw<At[]>([]);
+  let placing = $state.raw<Schemas['LoosePlant']>();
+  let drawn = $state.raw<At[]>([]);
+  let view = $state.raw<View>();
+  let wide = $state(700);
+  type Stand = { things: Thing[]; lie: Lie };
+  let past = $state.raw<Stand[]>([]);
+  let ahead = $state.raw<Stand[]>([]);
+  let problem = $state.raw<Problem>();
+  let saving = $state<'kept' | 'waiting' | 'keeping' | 'refused'>('kept');
+  let shadows = $state.raw<Schemas['SiteShadow'][]>([]);
+  let marked = $state.raw<Record<string, string>>({});
+  let whatIf = $state.raw<Schemas['SiteChange']>(); // a cut or a fall that is looked at
+  let shadowsAfter = $state.raw<Schemas['SiteShadow'][]>([]);
+  let cursor = $state.raw<At>(); // where keys draw
+  let split = $state(50); // how much of the width shows what is before
+  let month = $state(5); // of the shadows; 0: none are shown
+  let hour = $state(0);
+  const high = $derived(Math.max(380, Math.min(640, Math.round(wide * 0.72))));
+  const [reads, readShadows] = [reading(), reading()];
+  onDestroy(() => {
+    if (timer) void keep();
+  });
+
+  async function load(of: number) {
+    await reads(async (signal) => {
+      const params = { path: { id: of } };
+      const [p, plan] = await Promise.all([
+        ask(api.GET('/api/v1/properties/{id}', { params, signal })),
+        ask(api.GET('/api/v1/properties/{id}/plan', { params, signal })),
+      ]);
+      name = p.name;
+      take(plan);
+      view = undefined;
+    });
+  }
+  function take(plan: Schemas['PlanOut']) {
+    things = plan.plan.things;
+    const { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay } = plan.plan;
+    lie = { north_deg, slope_pct, falls_to_deg, horizon_deg, wind_from, underlay };
+    loose = plan.loose;
+    latitude = plan.plan.latitude;
+    version = plan.version;
+  }
+  $effect(() => {
+    if (id) void load(id);
+  });
+  const shown = $derived(view ?? fit(things ?? [], wide, high));
+
+  // What was drawn is kept by itself, a moment after the hand rests.
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let sending = false;
+  function change(next: Thing[], nextLie = lie) {
+    if (things) {
+      past = [...past.slice(-60), { things, lie }];
+      ahead = [];
+    }
+    lie = nextLie;
+    view ??= fit(things ?? [], wide, high); // the ground stays still under the hand
+    things = next;
+    later();
+  }
+  function later() {
+    saving = 'waiting';
+    clearTimeout(timer);
+    timer = setTimeout(() => void keep(), 700);
+  }
+  async function keep() {
+    clearTimeout(timer);
+    timer = undefined;
+    if (!things) return;
+    if (sending) return later(); // its answer brings the version that the next is based on
+    sending = true;
+    saving = 'keeping';
+    const sent = things;
+    const of = id;
+    const body = { version, plan: { latitude, ...lie, things: sent } };
+    const lay = lie;
+    problem = await attempt(async () => {
+      const got = await ask(api.PUT('/api/v1/properties/{id}/plan', { params: { path: { id: of }, header: onceKey() }, body }));
+      version = got.version;
+      if (of === id && things === sent && lie === lay) take(got);
+      else loose = got.loose;
+    });
+    sending = false;
+    if (saving === 'keeping') saving = problem ? 'refused' : 'kept';
+  }
+  function back() {
+    if (!past.length || !things) return;
+    ahead = [{ things, lie }, ...ahead];
+    const to = past[past.length - 1]!;
+    past = past.slice(0, -1);
+    ({ things, lie } = to);
+    later();
+  }
+  function forth() {
+    if (!ahead.length || !things) return;
+    past = [...past, { things, lie }];
+    ({ things, lie } = ahead[0]!);
+    ahead = ahead.slice(1);
+    later();
+  }
+
+  function corner(q: At) {
+    if (measuring) {
+      ends = [...ends.slice(-1), q].slice(-2);
+      return;
+    }
+    if (tool === 'place') {
+      const l = placing;
+      if (!l || !things) return;
+      const t: Thing = {
+        id: `plant-${l.id}`,
+        kind: 'plant',
+        plant_id: l.id,
+        species: l.species,
+        name: l.name,
+        height_m: l.height_m,
+        spread_m: l.spread_m,
+        points: [q],
+      };
+      loose = loose.filter((x) => x.id !== l.id);
+      change([...things, t]);
+      chosen = t.id;
+      placing = loose[0];
+      if (!placing) tool = 'pick';
+      return;
+    }
+    if (tool === 'pick' || tool === 'plant') return;
+    if (kinds[tool].form === 'point') return add(tool, [q]);
+    drawn = [...drawn, q];
+  }
+  function add(kind: Kind, points: At[]) {
+    const k = kinds[kind];
+    const t: Thing = { id: fresh(things ?? [], kind), kind, points };
+    if (k.height) t.height_m = k.height;
+    if (k.spread) t.spread_m = k.spread;
+    change([...(things ?? []), t]);
+    chosen = t.id;
+    drawn = [];
+    tool = 'pick';
+  }
+  const enough = $derived(tool !== 'pick' && tool !== 'place' && drawn.length >= least[kinds[tool].form]);
+  const finish = () => enough && add(tool as Kind, drawn);
+  const picked = $derived(things?.find((t) => t.id === chosen));
+  function replace(t: Thing) {
+    change(things!.map((x) => (x.id === t.id ? t : x)));
+  }
+  function removed(t: Thing) {
+    change(things!.filter((x) => x.id !== t.id));
+    if (t.plant_id && t.kind === 'plant')
+      loose = [
+        ...loose,
+        { id: t.plant_id, name: t.name ?? '', species: t.species ?? '', height_m: t.height_m ?? 0, spread_m: t.spread_m ?? 0 },
+      ];
+    chosen = undefined;
+    house.say(`${t.name || kinds[t.kind].name} is off the plan.`, async () => back());
+  }
+  /** A drawn plan from another program, in degrees; what was here can be brought back. */
+  async function takeFile(file: File) {
+    if (timer) await keep();
+    const before = things;
+    problem = await attempt(async () => {
+      const got = await sendFile<Schemas['PlanOut']>(
+        `/api/v1/properties/${id}/plan.geojson?version=${version}`,
+        file,
+        'application/geo+json',
+        onceKey(),
+      );
+      take(got);
+      view = undefined;
+      house.say(`${file.name} is the plan now.`, async () => {
+        if (before) change(before);
+      });
+    });
+  }
+  /** The plants' records take the plan's sun and shelter, measured in place of guessed. */
+  async function takeSpots(set?: Schemas['SpotSet'][]) {
+    if (timer) await keep();
+    await attempt(async () => {
+      const list = (
+        await ask(
+          api.POST('/api/v1/properties/{id}/plan/spots', {
+            params: { path: { id }, header: onceKey() },
+            body: set ? { set } : {},
+          }),
+        )
+      ).items;
+      if (set) return;
+      house.say(
+        list.length
+          ? `${list.length === 1 ? 'One plant stands' : `${list.length} plants stand`} in the record as the plan says: ${list
+              .slice(0, 3)
+              .map((x) => `${x.name} ${Math.round(x.before.sun * 100)} to ${Math.round(x.after.sun * 100)} % sun`)
+              .join('; ')}${list.length > 3 ? ' …' : ''}.`
+          : 'The record says what the plan says already.',
+        list.length ? () => takeSpots(list.map((x) => x.before)) : undefined,
+      );
+    });
+  }
+  /** The plants' records take the way round from the plan: walks, labels and rounds follow it. */
+  async function takeStops(set?: Schemas['StopSet'][]) {
+    if (timer) await keep();
+    await attempt(async () => {
+      const path = { id };
+      const body = set ? { set } : {};
+      const before = (await ask(api.POST('/api/v1/properties/{id}/plan/stops', { params: { path, header: onceKey() }, body })))
+        .items;
+      if (set) return;
+      house.say(
+        before.length ? 'Walks and labels now go round as the plan says, from the gate.' : 'They go round so already.',
+        before.length ? () => takeStops(before) : undefined,
+      );
+    });
+  }
+  function pickTool(t: Kind | 'pick' | 'place') {
+    measuring = false;
+    cursor = undefined;
+    tool = t;
+    drawn = [];
+  }
+  function pressed(e: KeyboardEvent) {
+    const on = e.target as HTMLElement;
+    if (/^(INPUT|TEXTAREA|SELECT)$/.test(on.tagName)) return;
+    const step = e.shiftKey ? 0.1 : 0.5;
+    const by: Record<string, [number, number]> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
+    if (tool !== 'pick' && by[e.key]) {
+      e.preventDefault();
+      const from = cursor ?? { x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 };
+      const [dx, dy] = by[e.key]!;
+      cursor = { x: near(snap(from.x + dx)), y: near(snap(from.y + dy)) };
+    } else if (tool !== 'pick' && cursor && e.key === ' ') {
+      e.preventDefault();
+      corner(cursor);
+    } else if (picked && by[e.key]) {
+      e.preventDefault();
+      replace(moved(picked, ...by[e.key]!));
+    } else if (picked && (e.key === 'Delete' || e.key === 'Backspace')) removed(picked);
+    else if (e.key === 'Enter' && enough) finish();
+    else if (e.key === 'Escape') pickTool('pick');
+    else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
+      e.preventDefault();
+      if (e.shiftKey) forth();
+      else back();
+    }
+  }
+  onMount(() => {
+    keys.screen = [];
+  });
+  const plan = $derived(things ? { latitude, ...lie, things } : undefined);
+  /** What stands after the change that is looked at. */
+  const after = $derived(
+    whatIf && things
+      ? whatIf.do === 'remove'
+        ? things.filter((t) => t.id !== whatIf!.thing)
+        : things.map((t) => (t.id === whatIf!.thing ? { ...t, height_m: whatIf!.height_m ?? t.height_m } : t))
+      : undefined,
+  );
+
+  /** The shadows of the 21st of a month at an hour of solar time, as it is and after what is looked at. */
+  const shade = () =>
+    readShadows(async (signal) => {
+      if (!hour || !plan) {
+        shadows = shadowsAfter = [];
+        return;
+      }
+      const day = `${house.today.slice(0, 4)}-${String(month + 1).padStart(2, '0')}-21`;
+      const of = async (changes?: Schemas['SiteChange'][]) =>
+        (await ask(api.POST('/api/v1/reckon/site', { body: { plan: plan!, shadow: { day, hour }, changes }, signal }))).shadows;
+      [shadows, shadowsAfter] = await Promise.all([of(), whatIf ? of([whatIf]) : Promise.resolve([])]);
+    });
+  $effect(() => {
+    void [month, hour, things, lie, whatIf];
+    void shade();
+  });
+  function lookAt(c: Schemas['SiteChange'] | undefined) {
+    whatIf = c;
+    if (c && !hour) hour = 12;
+    const t = things?.find((x) => x.id === c?.thing);
+    if (t) split = Math.min(95, Math.max(5, (100 * (middle(t).x - shown.x0) * shown.scale) / wide)); // it is half there
+  }
+  const zoom = (by: number) => {
+    const v = shown;
+    const scale = Math.min(200, Math.max(0.8, v.scale * by));
+    const [cx, cy] = [v.x0 + wide / v.scale / 2, v.y1 - high / v.scale / 2];
+    view = { x0: cx - wide / scale / 2, y1: cy + high / scale / 2, scale };
+  };
+  const clock = (h: number) => `${String(Math.floor(h)).padStart(2, '0')}:${h % 1 ? '30' : '00'}`;
+</script>
+
+<svelte:window onkeydown={pressed} />
+<svelte:head><title>{name ? `${name} · ` : ''}Plan · Mezzadro</title></svelte:head>
+
+<div class="px-5 py-4 max-md:px-3">
+  <p class="text-sm"><a href="#/grounds/{id}">{name || 'Grounds'}</a></p>
+  <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
+    <h1 class="flex-1">Plan</h1>
+    <span class="pb-2 text-sm text-soft" role="status"
+      >{{ kept: 'Kept', waiting: 'Drawing …', keeping: 'Keeping …', refused: 'Not kept yet' }[saving]}</span
+    >
+    <Button size="sm" color="light" class="min-h-11" disabled={!past.length} onclick={back}>Undo</Button>
+    <Button size="sm" color="light" class="min-h-11" disabled={!ahead.length} onclick={forth}>Redo</Button>
+    <a class="inline-flex min-h-11 items-center underline" href="/api/v1/properties/{id}/plan.pdf" download>To print</a>
+    <a class="inline-flex min-h-11 items-center underline" href="/api/v1/properties/{id}/plan.geojson" download>As GeoJSON</a>
+    <FilePick name="From GeoJSON" accept=".geojson,.json,application/geo+json" onfile={takeFile} />
+  </div>
+  {#if problem}<p role="alert" class="mt-1 border-l-4 border-bad pl-2">
+      {problem.message}
+      {#if problem.status === 409}<button class="min-h-11 underline" onclick={() => load(id)}>Read what is kept</button>{/if}
+    </p>{/if}
+  {#if !things}<Waiting rows={8} />
+  {:else}
+    <div class="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_21rem]">
+      <div class="min-w-0">
+        <div class="mb-2 flex flex-wrap items-end gap-2">
+          <Button size="sm" class="min-h-11" color={tool === 'pick' ? 'primary' : 'light'} onclick={() => pickTool('pick')}
+            >Pick and move</Button
+          >
+          <label class="font-semibold"
+            ><span class="sr-only">Draw</span>
+            <select
+              class="min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
+              value={tool === 'pick' || tool === 'place' ? '' : tool}
+              onchange={(e) => pickTool((e.currentTarget.value || 'pick') as Kind)}
+            >
+              <option value="">Draw …</option>
+              {#each tools as k (k)}<option value={k}>{kinds[k].name}</option>{/each}
+            </select></label
+          >
+          {#if things.length}<label
+              ><span class="sr-only">Pick a thing</span>
+              <select
+                class="min-h-11 max-w-40 rounded-sm border border-gray-400 bg-white px-2"
+                value={chosen ?? ''}
+                onchange={(e) => {
+                  pickTool('pick');
+                  chosen = e.currentTarget.value || undefined;
+                }}
+              >
+                <option value="">Pick …</option>
+                {#each things as t (t.id)}<option value={t.id}>{t.name || kinds[t.kind].name}</option>{/each}
+              </select></label
+            >{/if}
+          {#if loose.length}<Button
+              size="sm"
+              class="min-h-11"
+              color={tool === 'place' ? 'primary' : 'light'}
+              onclick={() => {
+                placing ??= loose[0];
+                pickTool('place');
+              }}>Place plants ({loose.length})</Button
+            >{/if}
+          {#if drawn.length}
+            <Button size="sm" class="min-h-11" disabled={!enough} onclick={finish}>Done</Button>
+            <Button size="sm" class="min-h-11" color="light" onclick={() => (drawn = drawn.slice(0, -1))}>One corner back</Button>
+          {/if}
+          <span class="flex-1"></span>
+          <Button size="sm" class="min-h-11" color="light" onclick={() => zoom(1.4)}>+<span class="sr-only"> nearer</span></Button
+          >
+          <Button size="sm" class="min-h-11" color="light" onclick={() => zoom(1 / 1.4)}
+            >−<span class="sr-only"> farther</span></Button
+          >
+          <Button size="sm" class="min-h-11" color="light" onclick={() => (view = undefined)}>All</Button>
+        </div>
+        {#if tool === 'place' && placing}
+          <Pick
+            label="Which one stands where you press next"
+            value={placing.id}
+            options={loose.map((l): [number, string] => [l.id, l.name])}
+            onpick={(v) => (placing = loose.find((l) => l.id === v))}
+            class="mb-2"
+          />
+        {:else if tool !== 'pick' && tool !== 'place'}
+          <p class="mb-2 text-sm" role="status">
+            {kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} Measured to a hand’s breadth.
+            By keys: arrows move a cross, Space sets a corner, Enter is Done.
+          </p>
+        {/if}
+        {#if measuring}<p class="mb-2 text-sm" role="status">
+            Press two points on the picture that you know the distance of.
+          </p>{/if}
+        <div class="relative" bind:clientWidth={wide}>
+          <Drawing
+            {things}
+            {shadows}
+            {chosen}
+            tool={measuring ? 'gate' : tool}
+            drawn={measuring ? ends : drawn}
+            cursor={tool === 'pick' ? undefined : cursor}
+            view={shown}
+            {wide}
+            {high}
+            north={lie.north_deg ?? 0}
+            under={lie.underlay}
+            {marked}
+            onpick={(t) => (chosen = t)}
+            oncorner={corner}
+            onmove={(t) => {
+              replace(t);
+              chosen = t.id;
+            }}
+            onview={(v) => (view = v)}
+          />
+          {#if after}
+            <div
+              class="pointer-events-none absolute inset-0 bg-white"
+              style:clip-path="inset(0 0 0 {split}%)"
+              data-testid="after"
+            >
+              <Drawing
+                things={after}
+                shadows={shadowsAfter}
+                {chosen}
+                tool="pick"
+                drawn={[]}
+                view={shown}
+                {wide}
+                {high}
+                north={lie.north_deg ?? 0}
+                under={lie.underlay}
+                {marked}
+                fixed
+                onpick={() => {}}
+                oncorner={() => {}}
+                onmove={() => {}}
+                onview={() => {}}
+              />
+            </div>
+            <div class="pointer-events-none absolute inset-y-0 w-0.5 bg-ink" style:left="{split}%">
+              <span class="absolute top-1 right-1 bg-white px-1 text-xs font-semibold whitespace-nowrap">as it is</span>
+              <span class="absolute top-1 left-1 bg-white px-1 text-xs font-semibold whitespace-nowrap">after it</span>
+            </div>
+          {/if}
+        </div>
+        {#if after}<label class="mt-1 block text-sm font-semibold"
+            >Before and after
+            <input class="block h-11 w-full accent-moss" type="range" min="0" max="100" bind:value={split} /></label
+          >{/if}
+        <div class="mt-2 flex flex-wrap items-end gap-4">
+          <Pick
+            label="Shadows of the 21st of"
+            bind:value={month}
+            options={[
+              'January',
+              'February',
+              'March',
+              'April',
+              'May',
+              'June',
+              'July',
+              'August',
+              'September',
+              'October',
+              'November',
+              'December',
+            ].map((m, i): [number, string] => [i, m])}
+          />
+          <label class="min-w-48 flex-1 font-semibold"
+            >{hour ? `at ${clock(hour)}, solar time` : 'at no hour'}
+            <input
+              class="mt-1 block h-11 w-full accent-moss"
+              type="range"
+              min="3.5"
+              max="20.5"
+              step="0.5"
+              value={hour || 3.5}
+              oninput={(e) => (hour = Number(e.currentTarget.value) <= 3.5 ? 0 : Number(e.currentTarget.value))}
+            />
+          </label>
+        </div>
+        {#if things.some((t) => t.plant_id)}<p class="mt-2 flex flex-wrap items-center gap-3">
+            <Button size="sm" color="light" class="min-h-11" onclick={() => takeSpots()}
+              >Take sun and shelter into the record</Button
+            >
+            <Button size="sm" color="light" class="min-h-11" onclick={() => takeStops()}>Take the way round</Button>
+            <span class="text-sm text-soft">Verdicts, causes and forecasts then go by the plan, not by what was guessed.</span>
+          </p>{/if}
+        {#if !things.length}<p class="mt-3 text-soft">
+            Nothing is drawn yet. Draw the house first, then walls and hedges, and place the plants: their sun is reckoned from
+            that.
+          </p>{/if}
+      </div>
+      <div class="space-y-4">
+        {#if picked}
+          {#key picked.id}
+            <PickedSlip thing={picked} onset={replace} onremove={removed} />
+            {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} onlook={lookAt} property={id} />{/if}
+          {/key}
+        {:else}
+          <p class="text-soft">
+            Press a thing to see its measures, a plant to see its sun. Drag to move it, arrow keys move it by half a metre, with
+            Shift by ten centimetres.
+          </p>
+        {/if}
+        {#if plan}
+          <LieSlip {lie} onset={(l) => change(things!, l)} />
+          <Paces
+            {plan}
+            onplace={(q) => {
+              if (tool === 'pick') house.say('Choose first what stands there: draw something, or place a plant.');
+              else corner(q);
+            }}
+          />
+          <Underlay
+            property={id}
+            {lie}
+            {ends}
+            middle={{ x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 }}
+            onset={(l) => change(things!, l)}
+            onmeasure={(on) => {
+              measuring = on;
+              ends = [];
+            }}
+          />
+        {/if}
+      </div>
+    </div>
+  {/if}
+</div>

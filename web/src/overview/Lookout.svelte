@@ -1,0 +1,485 @@
+<script lang="ts">
+  import { capital } from '../lib/words';
+  import SpreadWatch from '../finds/SpreadWatch.svelte';
+  import { Button, Modal } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { push } from 'svelte-spa-router';
+  import { dropOrder, api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
+  import { causeOfEvent, causeOfHurt } from '../lib/causes';
+  import { brief, degrees, hours, inWords, plantsOf, plusDays } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
+  import EventChart from './EventChart.svelte';
+  import Expected from './Expected.svelte';
+  import { attempt, house, keys } from '../lib/house.svelte';
+  import { reading } from '../lib/reading';
+  import { when } from '../work/orders';
+  import { apart, figure } from '../lib/units';
+  import Mark from './Mark.svelte';
+  import Ribbon from '../lib/Ribbon.svelte';
+  import Waiting from '../lib/Waiting.svelte';
+
+  let look = $state<Schemas['Lookout']>();
+  let season = $state<Season>();
+  let chart = $state<Schemas['EventChart']>();
+  let chosen = $state(0);
+  let at = $state(0);
+  const [readSeason, readChart] = [reading(), reading()];
+  let wide = $state(window.innerWidth >= 768);
+
+  onMount(() => {
+    void attempt(async () => {
+      look = await ask(api.GET('/api/v1/lookout'));
+    });
+    keys.screen = [
+      { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
+      { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
+      { key: 'Enter', does: 'walk to the plant', run: () => open(at) },
+      {
+        key: 'W',
+        does: 'start the walk of this property',
+        run: () => startWalk(openAt || (look?.places?.[0]?.property_id ?? 0)),
+      },
+      { key: 'E', does: 'next event', run: nextEvent },
+    ];
+    return () => (keys.screen = []);
+  });
+  const groups = $derived(look?.groups ?? []);
+  const firstFrost = $derived((look?.shelter ?? []).map((p) => p.take_in!.before).sort()[0]);
+  const rows = $derived(groups.find((g) => g.property_id === openAt)?.looks ?? []);
+  const events = $derived(look?.events ?? []);
+  // Those that hurt something; the rest is told in a line.
+  const told = $derived(events.map((e, i) => ({ e, i })).filter(({ e }) => e.hurt > 0));
+  const quiet = $derived(events.filter((e) => e.hurt === 0));
+  const event = $derived(told.some(({ i }) => i === chosen) ? events[chosen] : told[0]?.e);
+
+  // The ribbon and the chart belong to the property in which the event was worst.
+  $effect(() => {
+    const of = event?.property_id ?? look?.property ?? 0;
+    if (!of || season_of === of) return;
+    season_of = of;
+    void readSeason(async (signal) => {
+      season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } }, signal }));
+    });
+  });
+  let season_of = 0;
+  $effect(() => {
+    const e = event;
+    if (!e) return;
+    void readChart(async (signal) => {
+      const params = { path: { id: e.property_id }, query: { kind: e.kind, peak: e.peak } };
+      chart = await ask(api.GET('/api/v1/properties/{id}/event', { params, signal }));
+    });
+  });
+
+  function nextEvent() {
+    const k = told.findIndex(({ i }) => i === chosen);
+    chosen = told[(k + 1) % Math.max(1, told.length)]?.i ?? 0;
+  }
+  function move(by: number) {
+    if (!openAt) openAt = look?.places?.[0]?.property_id ?? 0;
+    at = Math.max(0, Math.min(rows.length - 1, at + by));
+    document.getElementById(`look-${at}`)?.focus();
+  }
+  function open(i: number) {
+    const p = rows[i];
+    if (p) void push(`/walk/${p.property_id}/${p.id}`);
+  }
+  function startWalk(property: number) {
+    if (property) void push(`/walk/${property}`);
+  }
+  const names: Record<string, string> = {
+    freeze: 'Freeze',
+    'late frost': 'Late frost',
+    'drying wind': 'Drying wind',
+    heat: 'Heat',
+    'wet spell': 'Wet spell',
+    gale: 'Gale',
+  };
+  const value = (e: Schemas['Event']) => figure(e.value, e.unit);
+  const facts = (e: Schemas['EventGroup']): [string, string][] => {
+    const cold = e.kind === 'freeze' || e.kind === 'late frost';
+    const out: [string, string][] = [[cold ? 'Depth' : e.kind === 'drying wind' ? 'Dose' : 'Peak', value(e)]];
+    if (e.kind !== 'wet spell') out.push(['Length', `${e.hours} h`]);
+    else out.push(['Length', `${brief(e.from)} – ${brief(e.to)}`]);
+    if (cold) {
+      out.push(['Fell in 72 h', apart(e.fall_c, 0)]);
+      out.push(['Plants hardened', `${Math.round(100 * e.hardened)} %`]);
+    }
+    return out;
+  };
+  const told_of = (p: Schemas['PlantOut']) => {
+    const l = p.look!;
+    if (l.expected === 'wood' && l.dieback >= 0.97) return 'to the ground';
+    if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
+    return l.expected === 'wood' ? 'tips' : l.expected;
+  };
+  const asksOf = (l: Schemas['PlaceLine']) =>
+    (l.looks ? `, about ${hours(l.minutes)}: ` : '') +
+    l.why +
+    (l.nearest ? ` · ${l.nearest <= house.today ? 'since' : 'by'} ${brief(l.nearest)}` : '');
+  // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
+  let openAt = $state(0);
+  let dating = $state<Schemas['PlaceLine']>();
+  let on = $state('');
+  let problem = $state<Problem>();
+  let key = onceKey();
+  function openDay(l: Schemas['PlaceLine']) {
+    [dating, on, problem, key] = [l, '', undefined, onceKey()];
+  }
+  async function putWalk(e: SubmitEvent) {
+    e.preventDefault();
+    const l = dating;
+    const d = on || house.today;
+    if (!l) return;
+    problem = await attempt(async () => {
+      const body: Schemas['HandOrder'] = {
+        property_id: l.property_id,
+        kind: 'walk',
+        title: `Walk of ${l.property}`,
+        minutes: Math.max(10, l.minutes),
+        note: l.why,
+        day: d,
+        spans: [{ from: d, to: plusDays(d, 28), cost: 0 }],
+      };
+      const o = await ask(api.POST('/api/v1/orders', { params: { header: key }, body }));
+      dating = undefined;
+      house.say(`The walk of ${l.property} is on ${inWords(d, house.today)}.`, async () => {
+        await attempt(async () => {
+          await dropOrder(o.id);
+        });
+      });
+    });
+  }
+</script>
+
+<svelte:window onresize={() => (wide = window.innerWidth >= 768)} />
+<svelte:head><title>Lookout · Mezzadro</title></svelte:head>
+
+{#snippet hurt(p: Schemas['PlantOut'], size: number)}
+  <Mark
+    cause={causeOfHurt(p.look?.by ?? '')}
+    share={p.look?.severity ?? 0}
+    words="{p.look?.by}, severity {Math.round(100 * (p.look?.severity ?? 0))} %"
+    {size}
+  />
+  <span>{told_of(p)}</span>
+{/snippet}
+{#snippet plantsIn(g: Schemas['LookGroup'])}
+  {#if g.shared?.length === 1}<p class="border-y border-rule px-3 py-1 text-sm">{g.shared[0]}:</p>{/if}
+  <ol>
+    {#each g.looks as p, i (p.id)}
+      <li class={i ? 'border-t border-rule' : ''}>
+        <a
+          id="look-{i}"
+          href="#/walk/{p.property_id}/{p.id}"
+          class="flex min-h-14 items-center gap-3 px-3 py-1 text-ink no-underline hover:bg-sheet hover:no-underline focus:bg-sheet"
+          onfocus={() => (at = i)}
+        >
+          <Expected plant={p} />
+          <span class="min-w-0 flex-1 break-words">
+            <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span>{/if}
+            <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
+            <span class="text-sm"
+              >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
+            >
+            <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
+            <span class="block text-sm text-soft"
+              >{(g.shared?.length ?? 0) > 1 ? p.look?.reason : capital(p.look?.own ?? '')}</span
+            >
+          </span>
+          <span class="flex w-32 shrink-0 items-center gap-2 text-sm max-sm:hidden">{@render hurt(p, 22)}</span>
+        </a>
+      </li>
+    {/each}
+  </ol>
+  {#if g.more}<p class="border-t border-rule px-3 py-2 text-sm text-soft">{g.more} more come up on the walk.</p>{/if}
+{/snippet}
+{#snippet hoursOf(e: Schemas['EventGroup'])}
+  {#if chart && chart.event.peak === e.peak && chart.event.kind === e.kind}
+    <p class="text-sm text-soft">
+      {e.property}{#if chart.lines?.some((l) => l.organ)}: air against what plants bore that day, before half of it dies
+        (estimate){/if}
+    </p>
+    <EventChart {chart} />
+  {:else}<div class="h-48"></div>{/if}
+{/snippet}
+
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
+  {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
+</div>
+
+<div class="px-5 py-4 max-md:px-3">
+  <h1 class="sr-only">Lookout</h1>
+  {#if look?.unreadable?.length}<div class="mb-3 border-l-4 border-bad bg-white px-3 py-1" role="alert">
+      <p>
+        <b
+          >{look.unreadable.length === 1
+            ? 'One row of the record cannot be read'
+            : `${look.unreadable.length} rows of the record cannot be read`}</b
+        >
+        and stand in no list. Look the record through with <code>mezzadro check</code>, and restore a backup if need be.
+      </p>
+      <ul class="text-sm">
+        {#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}
+      </ul>
+    </div>{/if}
+  {#if look?.backup_due && house.may('owner')}<p class="mb-3 border-l-4 border-sun bg-white px-3 py-1">
+      There was no backup of the record for a week. <a class="inline-flex min-h-11 items-center underline" href="#/settings"
+        >Write one in Settings</a
+      >
+    </p>{/if}
+  {#if !look || !house.frame}
+    <Waiting rows={8} />
+  {:else if !house.frame.counts.grounds}
+    <div class="max-w-xl border border-rule bg-white p-5">
+      <h2>No property yet</h2>
+      <p class="mt-1">
+        The lookout watches the weather over your properties. Add the first one with its climate, then its plants.
+      </p>
+      <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a>
+    </div>
+  {:else}
+    <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
+      <section aria-labelledby="looks" class="min-w-0">
+        <h2 id="looks">
+          {#if look.looks}Which property first{:else}Nothing on the look-list{/if}
+        </h2>
+        <p class="text-sm text-soft">
+          {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak, house.today)}
+            ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or
+          heart likely hurt. {#if look.slight}Another
+            {look.slight}
+            are hurt a little: little is lost by waiting.{/if}
+          {look.unhurt} stayed well within what they bear; {look.looked} already decided.
+        </p>
+        <ul class="mt-3 border-t border-rule" aria-label="Properties">
+          {#each look.places ?? [] as l (l.property_id)}
+            {@const g = groups.find((g) => g.property_id === l.property_id)}
+            {@const is = openAt === l.property_id}
+            <li class="border-x border-b border-rule bg-white">
+              <section aria-label={l.property}>
+                <header class="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-1 {is ? 'bg-sheet' : ''}">
+                  <button
+                    class="flex min-h-12 min-w-0 flex-1 flex-wrap items-baseline gap-x-3 text-left max-md:basis-full"
+                    aria-expanded={is}
+                    onclick={() => (openAt = is ? 0 : l.property_id)}
+                  >
+                    <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
+                    <span class="text-sm text-soft"
+                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>{/if}{asksOf(l)}</span
+                    >
+                  </button>
+                  {#if l.looks}
+                    <a
+                      class="inline-flex min-h-11 items-center px-4 font-semibold no-underline hover:no-underline {l ===
+                      look.places?.[0]
+                        ? 'bg-moss text-white hover:bg-moss-deep'
+                        : 'border border-moss bg-white'}"
+                      href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
+                    >
+                    <button class="min-h-11 px-1 text-sm text-moss underline" onclick={() => openDay(l)}
+                      >On a day<span class="sr-only">: the walk of {l.property}</span></button
+                    >
+                  {/if}
+                </header>
+                {#if is}
+                  {#if l.note}<p class="border-l-4 border-sun px-2 text-sm">{l.note}</p>{/if}
+                  {#if g}{@render plantsIn(g)}
+                  {:else if l.looks}<p class="px-3 py-1.5 text-sm">They come first on the walk.</p>{:else}<p
+                      class="px-3 py-1.5 text-sm text-soft"
+                    >
+                      Nothing here is likely hurt or due. <a href="#/grounds/{l.property_id}">Its plants</a>
+                    </p>{/if}
+                {/if}
+              </section>
+            </li>
+          {/each}
+        </ul>
+        {#if !look.looks && look.looked}<p class="mt-2">
+            Every plant that was likely hurt has its verdict. <a href="#/rounds">Put the jobs on days</a>.
+          </p>{:else if !look.looks}<p class="mt-2">
+            Nothing that the weather of the last months did is likely to have hurt a plant.
+          </p>{/if}
+        <div class="mt-5">
+          {#if event}
+            <section aria-label="Event" class="border border-ink bg-white">
+              {#if told.length > 1}
+                <div
+                  class="flex border-b border-rule max-md:overflow-x-auto md:flex-wrap"
+                  role="group"
+                  aria-label="Events of the last months"
+                >
+                  {#each told as { e, i } (e.kind + e.peak)}
+                    <button
+                      class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
+                        ? 'bg-moss-pale font-bold'
+                        : 'hover:bg-sheet'}"
+                      aria-pressed={i === chosen}
+                      onclick={() => (chosen = i)}
+                    >
+                      <Mark cause={causeOfEvent(e.kind)} share={1} words="" size={16} />
+                      {names[e.kind]}
+                      {brief(e.peak)}
+                      <span class="font-normal text-soft">{e.hurt} likely hurt</span>
+                    </button>
+                  {/each}
+                </div>
+              {/if}
+              <div class="grid gap-x-6 gap-y-2 px-4 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
+                <div class="min-w-0">
+                  <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
+                  <p>{event.story}</p>
+                  {#if event.places.length > 1}<p class="mt-2 text-sm text-soft">
+                      At {event.property}, where it was worst:
+                    </p>{/if}
+                  <dl class="mt-1 flex flex-wrap gap-x-5 gap-y-1">
+                    {#each facts(event) as [name, v] (name)}
+                      <div>
+                        <dt class="text-xs text-soft">{name}</dt>
+                        <dd class="text-lg leading-tight font-bold">{v}</dd>
+                      </div>
+                    {/each}
+                  </dl>
+                  <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
+                    {#each event.places as p (p.property_id + p.peak)}
+                      <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
+                        {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
+                      </li>
+                    {/each}
+                  </ul>
+                </div>
+                {#if wide}<div class="min-w-0">{@render hoursOf(event)}</div>
+                {:else}
+                  <details class="text-sm">
+                    <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+                      >Hour by hour, against what plants bore</summary
+                    >
+                    {@render hoursOf(event)}
+                  </details>
+                {/if}
+              </div>
+            </section>
+          {:else}
+            <section class="border border-rule bg-white px-4 py-3">
+              <h2>
+                {quiet.length
+                  ? 'Nothing in the last months is likely to have hurt a plant'
+                  : 'No freeze, heat or gale in the last months'}
+              </h2>
+              <p class="text-soft">
+                {#if quiet.length}{quiet.length === 1 ? 'One event' : `${quiet.length} events`} stayed within what every plant bears:
+                  see at the end.{:else}Events show here as soon as the weather of a property holds one. Weather is read, or taken
+                  from a file, in Grounds.{/if}
+              </p>
+            </section>
+          {/if}
+        </div>
+      </section>
+      <aside class="space-y-5">
+        {#if look.tender}
+          <section aria-label="Before the first frost" class="border border-cold bg-white p-3">
+            <h2>Before the first frost</h2>
+            <p class="text-sm text-soft">
+              {look.tender === 1 ? 'One tender plant or group' : `${look.tender} tender plants or groups`} to lift or take in before
+              {inWords(firstFrost)}. (Estimate.)
+            </p>
+            <ul class="max-h-72 overflow-y-auto">
+              {#each look.shelter as p (p.id)}
+                <li>
+                  <a class="block min-h-11 border-t border-rule py-1.5 leading-tight" href="#/walk/{p.property_id}/{p.id}"
+                    >{p.common}{#if p.count > 1}&nbsp;× {p.count}{/if}<span class="block text-sm text-soft"
+                      >{p.property}{#if p.label}, {p.label}{/if}</span
+                    ></a
+                  >
+                </li>
+              {/each}
+            </ul>
+            {#if look.tender > (look.shelter?.length ?? 0)}<p class="text-sm text-soft">
+                {look.tender - (look.shelter?.length ?? 0)} more come up on the walks.
+              </p>{/if}
+          </section>
+        {/if}
+        {#if look.late}
+          <section aria-label="Overdue" class="border-2 border-bad bg-white p-3">
+            <h2 class="text-bad">Overdue</h2>
+            {#each look.overdue as l (l.id)}
+              <a class="block min-h-11 border-t border-rule py-1.5" href="#/rounds/{l.id}"
+                >{l.title}<span class="block text-sm text-soft">{l.property}, {when(l, house.today)}</span></a
+              >
+            {/each}
+            {#if look.late > (look.overdue?.length ?? 0)}<a class="text-sm" href="#/rounds"
+                >{look.late - (look.overdue?.length ?? 0)} more in Rounds</a
+              >{/if}
+          </section>
+        {/if}
+        <SpreadWatch />
+        <section>
+          <h2>Follow-ups due</h2>
+          {#each look.due as l (l.id)}
+            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+              >{l.title}<span class="block text-sm text-soft"
+                >{l.property}, {l.day ? `on ${inWords(l.day)}` : `best ${inWords(l.best_day)}`}</span
+              ></a
+            >
+          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+          {#if look.due_count > (look.due?.length ?? 0)}<p class="text-sm text-soft">
+              {look.due_count - (look.due?.length ?? 0)} more stand on the year.
+            </p>{/if}
+        </section>
+        <section>
+          <h2>Windows closing</h2>
+          {#each look.closing as l (l.id)}
+            <a class="block min-h-11 border-b border-rule py-1.5" href="#/rounds/{l.id}"
+              >{l.title}<span class="block text-sm text-soft">{l.property}, until {inWords(l.window_to)}</span></a
+            >
+          {:else}<p class="text-sm text-soft">None within a fortnight.</p>{/each}
+        </section>
+        {#if season}
+          <section>
+            <h2>Frost to come</h2>
+            <p class="text-sm">
+              {#if season.last_frost}
+                Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
+              {/if}
+              {#if season.frost_to_come >= 0.01}
+                Another night under {degrees(0, 0)} this season: {Math.round(season.frost_to_come * 100)} %; under {degrees(
+                  -2.2,
+                )}: {Math.round(season.killing_to_come * 100)} %.
+              {:else if season.first_frost}
+                First frost about {inWords(season.first_frost.mid)}, one year in ten before {inWords(season.first_frost.early)}.
+              {:else}None in most years.{/if}
+              <span class="text-soft">(Estimate.)</span>
+              <a href="#/grounds/{event?.property_id ?? look.property}/climate">Outlook</a>
+            </p>
+          </section>
+        {/if}
+        {#if quiet.length}
+          <details class="text-sm">
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss"
+              >{quiet.length === 1 ? 'One event' : `${quiet.length} events`} that likely hurt nothing here</summary
+            >
+            <ul class="space-y-1">
+              {#each quiet as o (o.kind + o.peak + o.property_id)}<li>
+                  <b>{names[o.kind]}, {brief(o.peak)}.</b>
+                  {o.story} ({o.property})
+                </li>{/each}
+            </ul>
+          </details>
+        {/if}
+        {#if season?.source}<p class="text-sm text-soft">Weather: {season.source}, to {brief(season.observed_to)}.</p>{/if}
+      </aside>
+    </div>
+  {/if}
+</div>
+
+{#if dating}
+  <Modal open title="The walk of {dating.property} on a day" size="xs" onclose={() => (dating = undefined)}>
+    <form class="space-y-3 text-ink" onsubmit={putWalk}>
+      <p class="text-sm">{dating.looks} to look at, about {hours(dating.minutes)}: {dating.why}.</p>
+      <Field label="Day" type="date" bind:value={() => on || house.today, (v) => (on = v)} problem={problem?.fields.day} />
+      <div class="flex gap-2">
+        <Button type="submit">Put it on this day</Button><Button color="light" onclick={() => (dating = undefined)}>Back</Button>
+      </div>
+    </form>
+  </Modal>
+{/if}

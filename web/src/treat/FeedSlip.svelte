@@ -1,0 +1,98 @@
+<script lang="ts">
+  /** When and with what a plant is fed, what that and the layers on its ground take; kept as a job that comes again. */
+  import { Button } from 'flowbite-svelte';
+  import { api, ask, dropOrder, onceKey, type Schemas } from '../api/client';
+  import { inWords } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
+  import { attempt, house } from '../lib/house.svelte';
+  import { reading } from '../lib/reading';
+  import { figure, shown, unit } from '../lib/units';
+  import { capital } from '../lib/words';
+  import { plain } from './treat';
+
+  interface Props {
+    plant: number;
+    hurt?: boolean;
+    stands?: boolean; // a job for it does already
+    onkept?: () => void;
+  }
+  let { plant, hurt = false, stands = false, onkept }: Props = $props();
+  let feed = $state.raw<Schemas['TreatmentFeeding']>();
+  let asked = $state({ ph: '', bed: '', mulch: '' });
+  let asking = $state(false);
+  let fault = $state<Record<string, string>>({});
+  let busy = $state(false);
+  const reads = reading();
+  const number = (s: string) => Number(s.replace(',', '.')) || 0;
+  const body = $derived({
+    plant,
+    hurt,
+    ...(asked.ph ? { ph: number(asked.ph) } : {}),
+    ...(asked.bed ? { bed_m2: number(asked.bed) } : {}),
+    ...(asked.mulch ? { mulch_cm: number(asked.mulch) } : {}),
+  });
+  $effect(() => {
+    const of = body;
+    fault = {};
+    void reads(async (signal) => {
+      feed = await ask(api.POST('/api/v1/reckon/feeding', { body: of, signal }));
+    }).then((p) => (fault = p?.fields ?? fault));
+  });
+  const names: Record<string, string> = {
+    feed: 'feed',
+    foliar: 'on the leaves',
+    compost: 'compost',
+    mulch: 'mulch',
+    lime: 'lime',
+    sulphur: 'sulphur',
+  };
+  async function keep() {
+    if (busy) return;
+    busy = true;
+    await attempt(async () => {
+      const o = await ask(api.POST('/api/v1/plants/{id}/feeding', { params: { path: { id: plant }, header: onceKey() }, body }));
+      house.say(`${o.title}: kept as a job.`, async () => {
+        await dropOrder(o.id);
+        onkept?.();
+      });
+      onkept?.();
+    });
+    busy = false;
+  }
+</script>
+
+{#if feed}
+  <section aria-label="Feeding" class="border border-rule bg-white px-3 py-2">
+    <p class="text-xs font-semibold text-soft">Feeding {feed.class}</p>
+    <p class="font-semibold" data-testid="feed">{feed.text}</p>
+    {#if feed.foliar?.length}<p class="text-sm">
+        The new leaves are wetted with a weak feed to dripping: {feed.foliar.map((d) => inWords(d, house.today)).join(', ')}.
+      </p>{/if}
+    {#each feed.says as s (s)}<p class="text-sm">{s}</p>{/each}
+    {#if feed.soil}<p class="text-sm font-semibold">{feed.soil}</p>{/if}
+    {#each feed.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+    {#each feed.amounts as a (a.what)}
+      <p class="text-sm" data-testid="soil-{a.what}">
+        <b>{capital(names[a.what] ?? a.what)}</b>:
+        {#if a.m3}{figure(a.m3, 'm³')}{:else if a.product}{plain(a.product)}
+          {a.unit} of {a.name}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else if a.liquid_l}{plain(
+            shown('volume', a.liquid_l),
+          )}
+          {unit('volume')}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else}by its label{/if}{a.buy?.price
+          ? `, ${a.buy.price.toFixed(2)} to buy`
+          : ''}.
+        <span class="block text-soft">{a.formula}. An estimate.</span>
+      </p>
+    {/each}
+    {#if asking}
+      <div class="mt-1 grid grid-cols-3 gap-2">
+        <Field label="Soil pH" mode="decimal" bind:value={asked.ph} problem={fault.ph} />
+        <Field label="Bed" kind="area" bind:value={asked.bed} problem={fault.bed_m2} />
+        <Field label="Mulch" kind="shoot" bind:value={asked.mulch} problem={fault.mulch_cm} />
+      </div>
+    {:else}<button class="min-h-11 text-sm text-moss underline" onclick={() => (asking = true)}>Soil, bed, depth</button>{/if}
+    {#if !feed.none && feed.days?.length && !stands}<div>
+        <Button size="sm" disabled={busy} onclick={keep}>Make it a job</Button>
+      </div>{/if}
+  </section>
+{/if}

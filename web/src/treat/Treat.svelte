@@ -1,0 +1,190 @@
+<script lang="ts">
+  /** What is done about a find: the ladder with the least that works, its steps on their days, and what they take. */
+  import { Button } from 'flowbite-svelte';
+  import { api, ask, dropOrder, onceKey } from '../api/client';
+  import { brief, inWords } from '../lib/dates';
+  import { attempt, house } from '../lib/house.svelte';
+  import { reading } from '../lib/reading';
+  import { when } from '../work/orders';
+  import Tick from '../work/Tick.svelte';
+  import Waiting from '../lib/Waiting.svelte';
+  import { figure, shown, unit } from '../lib/units';
+  import { capital } from '../lib/words';
+  import Along from './Along.svelte';
+  import HowBad from './HowBad.svelte';
+  import { plain, rungs, treatmentOf, type Treatment } from './treat';
+
+  let { params }: { params?: { find?: string } } = $props();
+  const id = $derived(Number(params?.find ?? 0));
+  let t = $state.raw<Treatment>();
+  let fault = $state('');
+  let busy = $state(false);
+  const reads = reading();
+  async function read(of: number) {
+    fault = '';
+    const p = await reads(async (signal) => {
+      t = await treatmentOf(of, signal);
+    });
+    fault = p?.message ?? fault;
+  }
+  $effect(() => {
+    t = undefined;
+    others = undefined;
+    void read(id);
+  });
+  let others = $state<number[]>(); // that are treated along; undefined: as proposed
+  const chosen = $derived(others ?? (t?.along ?? []).filter((o) => o.treat && !o.find_id).map((o) => o.plant_id));
+  const a = $derived(t?.answer);
+  const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
+  const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
+  const litres = (l: number) => `${plain(shown('volume', l))} ${unit('volume')}`;
+  async function keep() {
+    if (busy) return;
+    busy = true;
+    const of = id;
+    const before = new Set(standing);
+    await attempt(async () => {
+      const kept = await ask(
+        api.POST('/api/v1/finds/{id}/treatment', {
+          params: { path: { id: of }, header: onceKey() },
+          body: { plants: chosen },
+        }),
+      );
+      const along = chosen.length;
+      t = kept;
+      others = undefined;
+      const made = kept.jobs.filter((j) => !before.has(j.id));
+      const more = along ? ` The same on ${along === 1 ? 'one other' : `${along} others`}.` : '';
+      house.say(
+        `${made.length === 1 ? 'One job is' : `${made.length} jobs are`} kept.${more}`,
+        along
+          ? undefined
+          : async () => {
+              for (const j of made) await dropOrder(j.id);
+              await read(of);
+            },
+      );
+    });
+    busy = false;
+  }
+</script>
+
+<svelte:head><title>What to do{t ? ` · ${t.find.name}` : ''} · Mezzadro</title></svelte:head>
+
+<div class="px-5 py-4 max-md:px-3">
+  {#if !t || !a}
+    {#if fault}<p role="alert">{fault}</p>{:else}<Waiting rows={6} />{/if}
+  {:else}
+    <p class="text-sm"><a href="#/plant/{t.find.plant_id}">{t.plant}</a> · {t.find.property}</p>
+    <h1>{t.find.name}</h1>
+    <p class="text-sm text-soft">
+      {t.find.prevent
+        ? 'Not there: to be kept off'
+        : `${t.find.along_of ? 'Treated along with another since' : 'Found'} ${inWords(t.find.day, house.today)}`}{t.find.share
+        ? `, ${Math.round(100 * t.find.share)} % shows it`
+        : ''}.
+      <a class="underline" href="#/almanac/cause/{t.find.cause}">About it</a>
+    </p>
+    <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
+      <article aria-label="What to do" class="border border-ink bg-white">
+        <header class="border-b border-rule px-4 py-3">
+          <p class="text-xs font-semibold text-soft">
+            {capital(rungs[a.rung] ?? a.rung)}{a.only_looks ? ' · it only looks bad: a matter of taste' : ''}{a.treated > 1
+              ? ` · ${a.treated} plants are treated`
+              : ''}
+          </p>
+          <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
+          {#each a.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+        </header>
+        {#each a.waits as w (w.text)}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
+            {capital(w.text)}.
+          </p>{/each}
+        <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+          {#each a.steps as s (s.n)}
+            <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
+              <p class="font-semibold">
+                {inWords(s.day, house.today)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
+                    class="font-normal text-soft"
+                    >&nbsp;· {s.done} of {s.most} done{s.every ? `, every ${s.every} days` : ''}</span
+                  >{/if}
+              </p>
+              <p>{s.do}</p>
+              {#if s.use_name}<p class="text-sm">
+                  <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
+                </p>{/if}
+              {#each s.why as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
+              {#if s.harvest_from}<p class="text-sm font-semibold">
+                  Nothing is eaten from it before {inWords(s.harvest_from, house.today)}, by the card’s label.
+                </p>{/if}
+              {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
+              {#if s.amount}
+                <p class="text-sm" data-testid="amount">
+                  {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
+                      s.amount.to_l ?? 0,
+                    )}){/if}{#if s.amount.product}, with {plain(s.amount.product)} {s.amount.unit} of {s.amount.name}{/if}.
+                  {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {plain(p.size)}
+                      {s.amount.unit}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
+                        s.amount.buy.price / Math.max(1, a.treated)
+                      ).toFixed(2)} a plant.{/if}{:else}<a class="underline" href="#/stores">Enter its product card</a>: no rate
+                    is told that is not on your label.{/if}
+                  <span class="block text-soft">{s.amount.formula}. An estimate.</span>
+                </p>
+              {/if}
+            </section>
+          {/each}
+          {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look, house.today)}.</p>{/if}
+          {#each a.says as w (w)}<p>{w}</p>{/each}
+          {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
+          {#each a.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          <div class="flex flex-wrap items-center gap-4">
+            {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
+                >{t.jobs?.length ? 'Keep what is missing as jobs' : 'Make it jobs'}</Button
+              >{/if}
+            {#if price > 0}<p class="text-sm">{price.toFixed(2)} to buy for it alone.</p>{/if}
+          </div>
+        </div>
+      </article>
+      <div class="space-y-4">
+        {#if !t.find.prevent && t.find.state === 'open'}{#key t.find.id}<HowBad {t} onkept={() => void read(id)} />{/key}{/if}
+        {#if t.along?.length}<Along {t} {chosen} onpick={(list) => (others = list)} />{/if}
+        <section aria-label="The ladder">
+          <h2>From the least up</h2>
+          <ol class="border-t border-rule">
+            {#each a.ladder as r (r.rung + r.do)}
+              <li class="border-b border-rule py-1.5 {r.chosen ? 'border-l-4 border-l-moss bg-white pl-3' : 'pl-3'}">
+                <p class={r.chosen ? 'font-bold' : r.allowed ? 'font-semibold' : 'text-soft'}>
+                  {capital(rungs[r.rung] ?? r.rung)}{r.chosen ? ': enough now' : ''}
+                </p>
+                <p class="text-sm {r.allowed ? '' : 'text-soft'}">{r.do}</p>
+                {#if r.why && !r.chosen}<p class="text-sm text-soft">{capital(r.why)}.</p>{/if}
+              </li>
+            {/each}
+          </ol>
+        </section>
+        {#if t.jobs?.length}
+          <section aria-label="Jobs">
+            <h2>Jobs of it</h2>
+            <ul class="border-t border-rule">
+              {#each t.jobs as j (j.id)}<li class="border-b border-rule py-1.5">
+                  <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft">{when(j, house.today)}</span>
+                  {#key j.id + j.state}<Tick order={j} small onkept={() => void read(id)} />{/key}
+                </li>{/each}
+            </ul>
+          </section>
+        {/if}
+        {#if t.history?.length}
+          <section aria-label="Used">
+            <h2>Done on it this year</h2>
+            <ul class="border-t border-rule text-sm">
+              {#each t.history as u, i (i)}<li class="border-b border-rule py-1">
+                  {inWords(u.day, house.today)}: {u.active ? t.actives[u.active] : 'by hand'}{#if u.rain_mm}<b class="text-water"
+                      >&nbsp;· {figure(u.rain_mm, 'mm')} of rain after{u.rain_mm >= 3 ? ': washed off' : ''}</b
+                    >{/if}
+                </li>{/each}
+            </ul>
+          </section>
+        {/if}
+      </div>
+    </div>
+  {/if}
+</div>

@@ -1,0 +1,162 @@
+<script lang="ts">
+  import { Button, Modal, Textarea } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import type { Answer, Check, Plant } from '../api/client';
+  import type { Waiting } from '../field/device';
+  import { field } from '../field/field.svelte';
+  import { found } from './checks';
+  import { inWords, plusDays } from '../lib/dates';
+  import Field from '../lib/Field.svelte';
+  import { house } from '../lib/house.svelte';
+  import Notes from '../lib/Notes.svelte';
+  import Pick from '../lib/Pick.svelte';
+  import Slip from './Slip.svelte';
+  import type { Decision } from './decision.svelte';
+
+  interface Props {
+    plant: Plant;
+    answer?: Answer;
+    checks: Check[];
+    waiting?: Waiting;
+    wide: boolean;
+    decision: Decision;
+    onspot: (key: string, seen: 'yes' | 'no', amount?: number) => void;
+    onnext: () => void;
+  }
+  let { plant, answer, checks, waiting, wide, decision, onspot, onnext }: Props = $props();
+
+  const standing = $derived(plant.decided ? plant.verdict : undefined);
+  let overruling = $state(false);
+  const blank = () => ({ kind: 'wait until', cut: '', note: '', until: '' });
+  let over = $state(blank());
+  let overOf = 0; // the plant it was begun for: what was typed stays until it is kept
+  function overrule() {
+    if (overOf !== plant.id) over = blank();
+    overOf = plant.id;
+    decision.problem = undefined;
+    overruling = true;
+  }
+  // The messages stand here, above the buttons and where none stands: a press meant to go on takes nothing back.
+  onMount(() => {
+    house.placed = true;
+    return () => (house.placed = false);
+  });
+  const last = $derived.by(() => {
+    const c = checks.at(-1);
+    if (!c) return 'Kept';
+    const t = found(c);
+    const what = c.kind === 'scratch' ? `bark ${t}` : c.kind === 'bud_rub' ? `buds ${t}` : t;
+    return `${what.charAt(0).toUpperCase()}${what.slice(1)} kept`;
+  });
+  const unjudged = $derived(
+    waiting || field.away ? (checks.length ? `${last}; judged when back.` : 'Judged when back on line.') : '',
+  );
+  const short = $derived(
+    waiting?.theirs
+      ? 'Two devices looked at this plant: say above what stands.'
+      : standing?.decision === 'overruled' && !waiting
+        ? standing.sentence
+        : waiting && field.away
+          ? unjudged
+          : (answer?.verdict.sentence ?? unjudged),
+  );
+  const kinds = [
+    'leave',
+    'wait until',
+    'tip back',
+    'cut back to live wood',
+    'cut to the base',
+    'regraft or replace',
+    'replace',
+    'lift and shelter',
+    'make safe first',
+  ].map((k): [string, string] => [k, k]);
+</script>
+
+<section
+  aria-label="Judgement"
+  class="flex min-h-0 flex-col border-rule bg-sheet lg:border-l max-lg:mt-3 max-lg:border-t max-lg:pb-36"
+>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be reached by keys -->
+  <div class="min-h-0 flex-1 overflow-y-auto p-3" role="region" aria-label="Verdict in full" tabindex="0">
+    {#if field.unkept}<p role="alert" class="mb-2 border-2 border-bad bg-white px-3 py-1.5 text-[0.9375rem]">
+        <b>This device keeps nothing: its storage is full or shut.</b> Leave this page open until all is sent.
+      </p>{/if}
+    {#if field.away || waiting}
+      <p class="mb-2 border-l-4 border-sun bg-white px-3 py-1.5 text-[0.9375rem] max-lg:hidden">
+        {#if field.away}<b>No connection.</b> What you find is kept on this device and sent when it is back.{/if}
+        {#if waiting && answer}The verdict below is the last one judged; your newest checks are not in it yet.{:else if waiting || !answer}Will
+          be judged when back on line.{/if}
+      </p>
+    {/if}
+    {#if answer}<Slip {answer} palm={plant.form === 'palm'} {onspot} {standing} />{/if}
+  </div>
+  <div
+    class="bar border-t border-rule bg-paper p-3 max-lg:fixed max-lg:inset-x-0 max-lg:bottom-12 max-lg:z-10 max-md:pb-3 md:max-lg:bottom-0"
+  >
+    <div role="status" class="space-y-1 {house.notes.length ? 'mb-2 max-lg:min-h-16' : ''}" data-testid="notes"><Notes /></div>
+    {#if !wide && !house.notes.length}<p class="mb-2 line-clamp-3 min-h-16 leading-snug font-bold" aria-hidden="true">
+        {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
+        {short}
+      </p>{/if}
+    {#if answer?.choices?.length && !standing && !decision.done}
+      <div class="mb-2 flex flex-wrap items-center gap-2" role="group" aria-label="Settled with the owner">
+        <span class="text-sm text-soft">Settled with the owner:</span>
+        {#each answer.choices as c (c.kind)}<Button
+            color="light"
+            size="sm"
+            disabled={!decision.ready}
+            onclick={() => decision.decide('accepted', c.kind)}>{c.text}</Button
+          >{/each}
+      </div>
+    {/if}
+    <div class="flex flex-wrap items-center gap-2">
+      {#if decision.done}
+        <span class="min-w-0 flex-1 leading-tight font-semibold text-moss"
+          >{plant.common}: {decision.done.text === 'not now' ? 'put off.' : 'kept.'}</span
+        >
+        <Button onclick={() => onnext()}>Next plant</Button>
+      {:else}
+        <Button class="flex-1" disabled={!decision.ready} onclick={() => decision.decide('accepted')}
+          >{standing ? 'Accept anew' : 'Accept'}</Button
+        >
+        <Button color="light" disabled={!decision.ready} onclick={overrule}>Overrule</Button>
+        <Button color="light" disabled={!answer || field.away} onclick={() => decision.decide('not now')}>Not now</Button>
+      {/if}
+      <span class="sr-only" role="status"
+        >{waiting?.refused ? 'Not taken' : field.away ? 'Kept on this device' : waiting ? 'Saving' : 'Checks saved'}</span
+      >
+    </div>
+  </div>
+</section>
+
+<Modal bind:open={overruling} title="Overrule the verdict" size="sm">
+  <form
+    class="space-y-3 text-ink"
+    onsubmit={(e) => {
+      e.preventDefault();
+      void decision.decide('overruled', over.kind, over).then((kept) => kept && ((overruling = false), (overOf = 0)));
+    }}
+  >
+    <Pick label="Your verdict" bind:value={over.kind} options={kinds} />
+    {#if over.kind === 'wait until'}
+      <Field
+        label="Until (the day leaf is due, unless you say another)"
+        type="date"
+        bind:value={over.until}
+        problem={decision.problem?.fields.until}
+      />
+      {#if over.until && over.until <= house.today}<p class="text-bad">
+          {inWords(over.until)} is past: from {inWords(plusDays(house.today, 1))} on.
+        </p>{/if}
+    {/if}
+    {#if over.kind === 'tip back' || over.kind === 'cut back to live wood'}
+      <Field label="Cut at" kind="length" bind:value={over.cut} problem={decision.problem?.fields.cut_m} />
+    {/if}
+    <label class="block font-semibold">Why<Textarea class="mt-1 w-full bg-white" rows={3} bind:value={over.note} /></label>
+    {#if decision.problem?.fields.note}<p class="text-bad">{decision.problem.fields.note}</p>{/if}
+    <div class="flex gap-2">
+      <Button type="submit">Keep my verdict</Button><Button color="light" onclick={() => (overruling = false)}>Back</Button>
+    </div>
+  </form>
+</Modal>
