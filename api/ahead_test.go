@@ -14,6 +14,7 @@ import (
 	"mezzadro/core/day"
 	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
+	"mezzadro/house/days"
 	"mezzadro/house/firm"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
@@ -202,7 +203,7 @@ func TestSheetPDF(t *testing.T) {
 	if code != 200 || !strings.HasPrefix(string(full), "%PDF") || !strings.HasPrefix(string(empty), "%PDF") || len(full) <= len(empty) {
 		t.Errorf("%d, %d bytes with a job, %d without", code, len(full), len(empty))
 	}
-	page, err := h.server.Rounds.SheetPage(context.Background(), h.today, 0, h.server.styleOf(context.Background(), "en"))
+	page, err := h.server.Days.SheetPage(context.Background(), h.today, 0, h.server.styleOf(context.Background(), "en"))
 	if err != nil || len(page.Visits) != 1 || page.Visits[0].Jobs[0].Title != "Sweep the court" || !strings.Contains(page.Title, "18 March") {
 		t.Errorf("%+v, %v", page, err)
 	}
@@ -226,7 +227,7 @@ func TestOrderPhotos(t *testing.T) {
 	if len(list) != 1 || list[0].Width == 0 || list[0].OrderID != o.ID {
 		t.Fatalf("kept: %+v", list)
 	}
-	if sheet := ok[rounds.Sheet](h, "GET", "/rounds/sheet", nil); len(sheet.Visits[0].Jobs[0].Photos) != 1 {
+	if sheet := ok[days.Sheet](h, "GET", "/rounds/sheet", nil); len(sheet.Visits[0].Jobs[0].Photos) != 1 {
 		t.Errorf("on the sheet: %+v", sheet.Visits[0].Jobs[0])
 	}
 	if code, b := h.do("GET", "/pictures/"+list[0].Hash, nil); code != 200 || len(b) == 0 {

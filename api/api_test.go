@@ -24,10 +24,10 @@ import (
 	"mezzadro/demo"
 	"mezzadro/exchange"
 	"mezzadro/house"
+	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/overview"
-	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -199,7 +199,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	if len(early.Warnings) != 1 || !strings.Contains(early.Warnings[0], "comes first") {
 		t.Errorf("cut before the look: warnings %v", early.Warnings)
 	}
-	r := ok[rounds.Rounds](h, "GET", fmt.Sprintf("/rounds?from=%s&days=7", best), nil)
+	r := ok[days.Rounds](h, "GET", fmt.Sprintf("/rounds?from=%s&days=7", best), nil)
 	if r.Days[0].Minutes != look.Minutes || len(r.Days[0].Jobs) != 1 || len(r.Waiting) != 2 || r.Count != 2 {
 		t.Errorf("the day's list: %+v", r.Days[0])
 	}

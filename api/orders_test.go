@@ -14,9 +14,9 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
-	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -129,7 +129,7 @@ func TestAnOrdersLife(t *testing.T) {
 	if done.Took != 12 || done.Ended != h.today || done.Overdue {
 		t.Errorf("done: %+v", done.Order)
 	}
-	if r := ok[rounds.Rounds](h, "GET", "/rounds?from=2027-04-29&days=7", nil); len(r.Overdue) != 0 || len(r.Days[0].Jobs) != 1 || r.Days[0].Jobs[0].State != job.Done {
+	if r := ok[days.Rounds](h, "GET", "/rounds?from=2027-04-29&days=7", nil); len(r.Overdue) != 0 || len(r.Days[0].Jobs) != 1 || r.Days[0].Jobs[0].State != job.Done {
 		t.Errorf("the day's list: %+v", r.Days[0])
 	}
 	if code, b := h.do("PUT", path+"/day", obj{"day": "2027-05-02", "version": done.Version}); code != 409 || !strings.Contains(string(b), "done already") {

@@ -9,6 +9,7 @@ import (
 
 	"mezzadro/core/job"
 	round "mezzadro/core/rounds"
+	"mezzadro/house/days"
 	"mezzadro/house/firm"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
@@ -129,7 +130,7 @@ func TestPropose(t *testing.T) {
 		t.Errorf("after: %+v", o.Order)
 	}
 	on := read(sweep)
-	sheet := ok[rounds.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%d", on.Day, on.CrewID), nil)
+	sheet := ok[days.Sheet](h, "GET", fmt.Sprintf("/rounds/sheet?day=%s&crew=%d", on.Day, on.CrewID), nil)
 	if len(sheet.Visits) == 0 || sheet.Visits[0].At < 480 || len(sheet.Visits[0].Jobs) == 0 || sheet.Crews[0].ID == 0 {
 		t.Errorf("the day's sheet: %+v", sheet)
 	}

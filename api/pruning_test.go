@@ -91,7 +91,7 @@ func TestPlanCuts(t *testing.T) {
 	}
 	camellias, camellia := h.villa()
 	hurt := ok[cuts.CutsProposed](h, "GET", fmt.Sprintf("/properties/%d/cuts", camellias.ID), nil).Cuts
-	if len(hurt) != 1 || hurt[0].PlantID != camellia.ID || !hurt[0].Hurt || !strings.HasPrefix(hurt[0].Why, "Look at it first") {
+	if len(hurt) != 1 || hurt[0].PlantID != camellia.ID || !hurt[0].Hurt || hurt[0].Hold == nil || !strings.HasPrefix(hurt[0].Why, "Waits for a look: the freeze of 26 February") {
 		t.Errorf("after the freeze: %+v", hurt)
 	}
 	asked := 0

@@ -13,6 +13,7 @@ import (
 
 	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
+	"mezzadro/house/days"
 	"mezzadro/house/firm"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
@@ -131,7 +132,7 @@ func (s *Server) routeFile(
 	if err != nil {
 		return nil, s.problem(ctx, "route", err)
 	}
-	name, stops, err := s.Rounds.Route(ctx, on, in.Crew)
+	name, stops, err := s.Days.Route(ctx, on, in.Crew)
 	var b bytes.Buffer
 	if err == nil {
 		err = write(&b, name, stops)
@@ -150,12 +151,12 @@ func (s *Server) routeGPX(ctx context.Context, in *RouteOf) (*File, error) {
 func (s *Server) sheet(ctx context.Context, in *struct {
 	Day  string `query:"day" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	Crew int64  `query:"crew" minimum:"0" doc:"Its id; all when absent"`
-}) (*Out[rounds.Sheet], error) {
+}) (*Out[days.Sheet], error) {
 	on, err := dayOr("day", in.Day, s.Estate.Today())
 	if err != nil {
 		return nil, s.problem(ctx, "sheet", err)
 	}
-	sheet, err := s.Rounds.Sheet(ctx, on, in.Crew)
+	sheet, err := s.Days.Sheet(ctx, on, in.Crew)
 	return out(sheet), s.problem(ctx, "sheet", err)
 }
 
@@ -167,7 +168,7 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, s.problem(ctx, "sheet", err)
 	}
-	page, err := s.Rounds.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
+	page, err := s.Days.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteDaySheet(&b, page)

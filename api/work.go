@@ -3,11 +3,12 @@ package api
 import (
 	"context"
 	"fmt"
+	"strings"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
-	"mezzadro/house/rounds"
+	"mezzadro/house/days"
 	"mezzadro/house/work"
 	"mezzadro/store"
 
@@ -28,6 +29,7 @@ func (s *Server) orderRoutes(a huma.API) {
 	op(a, planner, put, "/orders/{id}/day", doc{"put-order", "Work", "Put a job on a day, or take it off", "Answered with " +
 		"what that day costs and which gaps to other jobs it breaks.", writes, 0}, s.putOrder, `{"day": "2027-04-02", "crew": "Crew 1", "version": 1}`)
 	op(a, crew, put, "/orders/{id}/state", doc{"tick-order", "Work", "Tick a job off, skip it, or take that back", "Of a repeat the next time is asked for.", writes, 0}, s.tickOrder, `{"state": "done", "took_minutes": 35, "note": "Two loads of leaves", "version": 1}`)
+	op(a, planner, put, "/orders/{id}/anyway", doc{"anyway", "Work", "Do a job that waits all the same", "For one that waits for what is not known yet of its plant: the reason stands on the sheet. Without a reason it waits again.", writes, 0}, s.anyway, `{"why": "The client wants it before the wedding", "version": 1}`)
 	op(a, planner, post, "/orders/{id}/next-year", doc{"next-year", "Work", "Give a job the coming year's window", "For one whose time has passed.", writes, 0}, s.nextYear)
 	op(a, planner, remove, "/orders/{id}", doc{"drop-order", "Work", "Drop a job", "It can be restored.", writes, 0}, s.dropOrder)
 	op(a, planner, post, "/orders/{id}/restore", doc{"restore-order", "Work", "Bring a dropped job back", "As it was.", writes, 0}, s.restoreOrder)
@@ -113,11 +115,14 @@ func (s *Server) putOrder(ctx context.Context, in *struct {
 func (s *Server) tickOrder(ctx context.Context, in *struct {
 	Write
 	Body struct {
-		State   job.State   `json:"state" enum:"done,skipped,waiting" doc:"waiting takes either back"`
+		State   job.State   `json:"state" enum:"done,skipped,waiting,partly done,not today,as before" doc:"skipped: not needed any more; waiting takes done and skipped back. partly done and not today leave a job that waits for another day; as before takes the last of them back"`
 		On      day.Day     `json:"on,omitempty" format:"date" doc:"The day it was done or skipped on; today when absent"`
 		Took    int         `json:"took_minutes,omitempty" doc:"How long it took"`
 		Note    string      `json:"note,omitempty" maxLength:"2000" doc:"Why it is skipped; of what is done, what was seen"`
 		Version int         `json:"version" doc:"The version the change is based on"`
+		Left    int         `json:"left_minutes,omitempty" doc:"partly done: how much is left"`
+		Reason  string      `json:"reason,omitempty" maxLength:"200" doc:"not today: why, such as gate locked, wet, no time, client asked"`
+		Never   bool        `json:"never_again,omitempty" doc:"skipped: a repeat does not come again"`
 		Use     *work.UseIn `json:"use,omitempty" doc:"Of a treatment that is done: what was used, for the use record"`
 	}
 }) (*Out[work.OrderDetail], error) {
@@ -126,8 +131,19 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 		ctx,
 		keyOf(ctx),
 		in.ID,
-		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use},
+		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use, Left: b.Left, Reason: b.Reason, Never: b.Never},
 	)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) anyway(ctx context.Context, in *struct {
+	Write
+	Body struct {
+		Why     string `json:"why,omitempty" maxLength:"500" doc:"Why it does not wait; absent has it wait again"`
+		Version int    `json:"version" doc:"The version the change is based on"`
+	}
+}) (*Out[work.OrderDetail], error) {
+	o, err := s.Work.Anyway(ctx, keyOf(ctx), in.ID, in.Body.Version, strings.TrimSpace(in.Body.Why))
 	return out(o), s.problem(ctx, "job", err)
 }
 
@@ -154,7 +170,7 @@ func (s *Server) restoreOrder(ctx context.Context, in *Write) (*Out[work.OrderDe
 func (s *Server) rounds(ctx context.Context, in *struct {
 	From string `query:"from" format:"date" example:"2027-03-18" doc:"Today when absent"`
 	Days int    `query:"days" default:"14" minimum:"1" maximum:"120"`
-}) (*Out[rounds.Rounds], error) {
+}) (*Out[days.Rounds], error) {
 	from := s.Estate.Today()
 	if in.From != "" {
 		d, err := day.Parse(in.From)
@@ -163,7 +179,7 @@ func (s *Server) rounds(ctx context.Context, in *struct {
 		}
 		from = d
 	}
-	o, err := s.Rounds.Rounds(ctx, from, in.Days)
+	o, err := s.Days.Rounds(ctx, from, in.Days)
 	return out(o), s.problem(ctx, "jobs", err)
 }
 
@@ -184,7 +200,7 @@ func (s *Server) calendar(ctx context.Context, in *struct {
 	if to < from {
 		return nil, s.problem(ctx, "calendar", invalid.One("to", in.To, "is before from"))
 	}
-	text, err := s.Rounds.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
+	text, err := s.Days.Calendar(ctx, from, to, in.Crew, s.styleOf(ctx, in.Language))
 	name := fmt.Sprintf("round-%s.ics", in.From)
 	return &File{
 			"text/calendar; charset=utf-8",

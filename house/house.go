@@ -6,6 +6,7 @@ package house
 
 import (
 	"mezzadro/house/cuts"
+	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
 	"mezzadro/house/firm"
@@ -29,6 +30,7 @@ type House struct {
 	Treat    *treat.Room
 	Ground   *ground.Room
 	Rounds   *rounds.Room
+	Days     *days.Room
 	Firm     *firm.Room
 	Overview *overview.Room
 }
@@ -44,7 +46,8 @@ func Open(e *estate.House) *House {
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Rounds = rounds.New(e, h.Work, h.Treat)
-	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Rounds: h.Rounds}
+	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds}
+	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h
 }

@@ -158,6 +158,22 @@ func (tx Tx) Pin(ctx context.Context, id int64, version int, pinned bool) error 
 	return tx.orderChanged(ctx, res, id, version)
 }
 
+// Anyway has an order be done although what was found on its plant says to wait, for a reason; without one it waits again.
+func (tx Tx) Anyway(ctx context.Context, id int64, version int, why string) error {
+	res, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET anyway = ?, version = version + 1, by_name = ? WHERE id = ? AND version = ? AND in_sight = 1`,
+		why,
+		by(ctx),
+		id,
+		version,
+	)
+	if err != nil {
+		return err
+	}
+	return tx.orderChanged(ctx, res, id, version)
+}
+
 // Told notes that the client knows the day an order is on, or takes that back.
 func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
 	if told {

@@ -46,6 +46,10 @@ type Order struct {
 	Pinned     bool          `db:"pinned"`  // its day and crew stay when rounds are proposed
 	Told       string        `db:"told"`    // the day that the client was told
 	By         string        `db:"by_name"` // who put it where it stands
+	Anyway     string        `db:"anyway"`  // why it is done although what was found on its plant says to wait
+	Purpose    string        `db:"purpose"` // of a cut
+	PutOff     int           `db:"put_off"` // how often somebody was there and it was not done
+	PutOffWhy  string        `db:"put_off_why"`
 
 	// Of its plant and property, for lists.
 	Species  string `db:"species"`
@@ -102,7 +106,11 @@ const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
 	coalesce(c.name, o.crew) AS crew, coalesce(o.crew_id, 0) AS crew_id, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
-		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name,
+		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name, o.anyway,
+	CASE WHEN o.kind = 'prune' THEN coalesce(json_extract(o.params, '$.purpose'), '') ELSE '' END AS purpose,
+	(SELECT count(*) FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today') AS put_off,
+	coalesce((SELECT s.reason FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today'
+		ORDER BY s.id DESC LIMIT 1), '') AS put_off_why,
 	coalesce(t.species, '') AS species, coalesce(t.label, '') AS label,
 	CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS
 		plants, p.name AS property, p.address`
@@ -809,6 +817,21 @@ func (c CutKept) Done() day.Day {
 		return day.None
 	}
 	return d
+}
+
+// DeedOn is work that was done on a plant: a cut with its height, or what was made safe.
+type DeedOn struct {
+	Kind  job.Kind `db:"kind"`
+	CutM  float64  `db:"cut_m"`
+	Ended string   `db:"ended"`
+}
+
+// DeedsOn are the cuts to a height and what was made safe on a plant from a day on, the oldest first.
+func (s *Store) DeedsOn(ctx context.Context, plant int64, since string) ([]DeedOn, error) {
+	return many[DeedOn](ctx, s.read, `SELECT o.kind, coalesce(json_extract(o.params, '$.cut_m'), 0) AS cut_m, o.ended
+		FROM job_order o WHERE o.in_sight = 1 AND o.state = 'done' AND o.ended >= ?
+		AND (o.plant_id = ? OR o.plant_id IS NULL AND EXISTS (SELECT 1 FROM order_plant x WHERE x.order_id = o.id AND x.plant_id = ?))
+		AND (o.kind = 'make safe' OR coalesce(json_extract(o.params, '$.cut_m'), 0) > 0) ORDER BY o.ended, o.id`, since, plant, plant)
 }
 
 // Cuts are the cuts of a property's plants that stand as jobs, or were done from a day on.

@@ -47,9 +47,11 @@ type Decision struct {
 	Sentence string `db:"sentence"`
 	Note     string `db:"note"`
 	By       string `db:"by_name"` // who signed in for it; empty where nobody had to
+	Until    string `db:"until"`   // of a verdict to wait: the day; else empty
 }
 
-const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note, by_name FROM verdict `
+const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note, by_name,
+	CASE WHEN kind = 'wait until' THEN coalesce(json_extract(answer, '$.verdict.until'), '') ELSE '' END AS until FROM verdict `
 
 // PlantAnswers reads the answers that a plant's verdicts rest on, by verdict.
 func (s *Store) PlantAnswers(ctx context.Context, plant int64) (map[int64]damage.Answer, error) {
@@ -112,7 +114,30 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 		return v, err
 	}
 	v.ID, err = res.LastInsertId()
+	if answer.Verdict.Until.Given() {
+		v.Until = answer.Verdict.Until.String()
+	}
 	return v, err
+}
+
+// Settled are the verdicts of all plants after which it was told how the plant turned out, from a day on.
+func (s *Store) Settled(ctx context.Context, from string) ([]int64, error) {
+	return many[int64](ctx, s.read, `SELECT DISTINCT verdict_id FROM outcome WHERE undone = 0 AND day >= ?`, from)
+}
+
+// MadeSafe is the last day on which what might fall was made safe, by plant, from a day on.
+func (s *Store) MadeSafe(ctx context.Context, from string) (map[int64]string, error) {
+	type row struct {
+		Plant int64  `db:"plant_id"`
+		Day   string `db:"day"`
+	}
+	rows, err := many[row](ctx, s.read, `SELECT plant_id, max(ended) AS day FROM job_order
+		WHERE in_sight = 1 AND kind = 'make safe' AND state = 'done' AND plant_id IS NOT NULL AND ended >= ? GROUP BY plant_id`, from)
+	out := make(map[int64]string, len(rows))
+	for _, r := range rows {
+		out[r.Plant] = r.Day
+	}
+	return out, err
 }
 
 // UndoVerdict takes a plant's latest decision back: its orders go, those it had dropped return as they were.

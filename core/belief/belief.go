@@ -103,6 +103,27 @@ func Forecast(o *cold.Outcome) Belief {
 	return of(f)
 }
 
+// Then is the belief after an event that came after what it rests on: life ends where it ended before, or lower. The forecast of
+// what the event did is trusted as one before any check is.
+func (b *Belief) Then(o *cold.Outcome) {
+	if o == nil || o.Worst.Organ == "" {
+		return
+	}
+	var w [cells + 2]float64
+	reaches, lives := 1.0, 1.0 // chance that it reached, and that the event left alive, what lies below the state
+	for i, p := range b.chance {
+		here := reaches * (1 - ForecastTrust + ForecastTrust*lives)
+		reaches -= p
+		alive := 0.0
+		if i <= cells {
+			alive = min(lives, o.AliveAt(float64(i)/cells))
+		}
+		lives = alive
+		w[i] = max(1e-12, here-max(0, reaches)*(1-ForecastTrust+ForecastTrust*lives))
+	}
+	*b = of(w)
+}
+
 // BudsAlone is the chance that frost took just the buds of living wood.
 func BudsAlone(o *cold.Outcome) float64 {
 	if o == nil || !o.Event.Cold() {

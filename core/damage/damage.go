@@ -301,7 +301,11 @@ func Judge(q Question) (Answer, error) {
 	if err := q.Validate(); err != nil {
 		return Answer{}, err
 	}
+	q = q.shortened()
 	e := gather(q)
+	if len(q.Checks) == 0 && e.recalled.Given() {
+		q.Found = e.recalled // nobody has looked since
+	}
 	s := q.situation()
 	d := s.decide(&e)
 	if d.kind == Wait && q.Today >= s.patience && !s.late && !e.girdle.rules(d) {
@@ -319,7 +323,12 @@ func Judge(q Question) (Answer, error) {
 	a.Fellows = cause.Compare(about)
 	a.Spot = cause.JudgeSpot(about, a.Fellows)
 	a.Rest = rest(q)
-	a.word(told{q, &e, s, d, &a})
+	t := told{q, &e, s, d, &a}
+	a.Known, a.Finds = t.known(), []string{}
+	for _, f := range q.Finds {
+		a.Finds = append(a.Finds, f.Name+", found on "+quantity.Day(f.Day))
+	}
+	a.word(t)
 	a.Trouble = d.trouble(s, &e)
 	asked := orders(q, &a, d, s, &e)
 	if e.girdle.share > 0 && d.kind != MakeSafe && d.kind != Replace {
@@ -432,7 +441,8 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
-			would := Question{Plant: q.Plant, Forecast: q.Forecast, Checks: append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})}
+			would := q
+			would.Checks = append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})
 			after := gather(would)
 			if nd := s.decide(&after); nd.kind != d.kind {
 				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
+	"mezzadro/core/day"
 )
 
 // evidence is what the checks hold together: the belief about the stem, and the signs that decide beside it.
@@ -32,6 +33,7 @@ type evidence struct {
 	greenAt, deadAt float64 // the highest place found living and the lowest found dead, as shares of the height; 0 without
 	lowest          float64 // the lowest place on the stem that was looked at, as a share of the height; 0 without
 	alone           float64 // chance that frost took just the buds of living wood
+	recalled        day.Day // the last earlier day of which something still tells; none without
 }
 
 // spot gathers all buds rubbed at one height, so that the order of checks cannot matter.
@@ -61,29 +63,8 @@ func gather(q Question) evidence {
 			skip:   map[check.Kind]bool{},
 		},
 	}
-	for _, c := range q.Checks {
-		switch c.Kind { // what says nothing of life
-		case check.Danger:
-			g.fall(c.Result)
-			continue
-		case check.NotLooked:
-			g.skip[check.Kind(c.Result)] = true
-			continue
-		case check.Spot, check.Sample, check.Growth:
-			continue
-		case check.BudRub, check.Scratch, check.Shoot, check.TipDead, check.LeafState:
-			g.stem = true
-			if x := c.HeightM / q.Plant.HeightM; x > 0 && (g.lowest == 0 || x < g.lowest) {
-				g.lowest = x
-			}
-		}
-		g.any = true
-		g.dying = g.dying || c.Broke > 0 || c.Kind == check.TipDead
-		if weigh, known := weighers[c.Kind]; known {
-			weigh(&g, c, c.HeightM/q.Plant.HeightM)
-		}
-		g.tell(c)
-	}
+	g.recalled = g.recall()
+	g.weigh(q.Checks)
 	g.rub()
 	g.settleCrown()
 	g.heart += g.spear * math.Log((1-belief.CrownMisread)/belief.SpearPulledAlive)
@@ -96,6 +77,36 @@ func gather(q Question) evidence {
 	return g.evidence
 }
 
+// weigh takes the checks of one look in.
+func (g *gathering) weigh(checks []check.Check) {
+	for _, c := range checks {
+		switch c.Kind { // what says nothing of life
+		case check.Danger:
+			g.fall(c.Result)
+			continue
+		case check.NotLooked:
+			g.skip[check.Kind(c.Result)] = true
+			continue
+		case check.Spot, check.Sample, check.Growth:
+			continue
+		case check.BudRub, check.Scratch, check.Shoot, check.TipDead, check.LeafState:
+			g.stem = true
+			if x := g.at(c); x > 0 && (g.lowest == 0 || x < g.lowest) {
+				g.lowest = x
+			}
+		}
+		g.any = true
+		g.dying = g.dying || c.Broke > 0 || c.Kind == check.TipDead
+		if weigh, known := weighers[c.Kind]; known {
+			weigh(g, c, g.at(c))
+		}
+		g.tell(c)
+	}
+}
+
+// at is where a check was made, as a share of the plant's height: on what grew since a cut, at its top.
+func (g *gathering) at(c check.Check) float64 { return min(1, c.HeightM/g.q.Plant.HeightM) }
+
 // tell weighs what the kinds of check themselves say a find tells, and notes what it is a sign of.
 func (g *gathering) tell(c check.Check) {
 	info := check.Of(c.Kind)
@@ -107,7 +118,7 @@ func (g *gathering) tell(c check.Check) {
 	g.dying = g.dying || r.Sign == "dead" || r.Sign == "hurt"
 	g.brown = g.brown || r.Sign == "dead" && r.Tells != [2]float64{}
 	if info.Height {
-		switch x := c.HeightM / g.q.Plant.HeightM; r.Sign {
+		switch x := g.at(c); r.Sign {
 		case "living":
 			g.greenAt = max(g.greenAt, x)
 		case "dead":
@@ -119,7 +130,7 @@ func (g *gathering) tell(c check.Check) {
 	}
 	x := info.At
 	if info.Height {
-		x = c.HeightM / g.q.Plant.HeightM
+		x = g.at(c)
 	}
 	g.belief.Update(x, r.Tells[0], r.Tells[1])
 }
@@ -204,12 +215,13 @@ func (g *gathering) buds(c check.Check, _ float64) {
 func (g *gathering) rub() {
 	for _, s := range g.spots {
 		alive, dead := belief.Rubbed(s.held, s.broke, g.alone)
-		g.belief.Weigh(s.height/g.q.Plant.HeightM, alive, dead)
+		x := min(1, s.height/g.q.Plant.HeightM)
+		g.belief.Weigh(x, alive, dead)
 		g.held += s.held
 		g.broke += s.broke
 		g.living = g.living || alive > dead
 		if alive > dead {
-			g.greenAt = max(g.greenAt, s.height/g.q.Plant.HeightM)
+			g.greenAt = max(g.greenAt, x)
 		}
 	}
 }

@@ -23,14 +23,16 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 		}
 		out = append(out, r)
 	}
-	for _, c := range q.Checks {
-		if say, speaks := sayings[c.Kind]; speaks {
-			if r := say(q, c); r.Text != "" {
+	for _, e := range q.before() {
+		for _, c := range e.Checks {
+			if r := sayCheck(q, a, c); r.Text != "" {
+				r.Text = "On " + quantity.Day(e.Day) + ": " + r.Text
 				out = append(out, r)
 			}
-		} else if c.Kind == check.Sample && a.Rest != nil {
-			out = append(out, tellsNeither(a.Rest.Text))
-		} else if r := sayResult(q, c); r.Text != "" {
+		}
+	}
+	for _, c := range q.Checks {
+		if r := sayCheck(q, a, c); r.Text != "" {
 			out = append(out, r)
 		}
 	}
@@ -44,6 +46,20 @@ func reasons(q Question, a *Answer, s situation) []Reason {
 		out = append(out, tellsNeither(text))
 	}
 	return append(out, calendarReason(q, a, s))
+}
+
+// sayCheck is what a check says; without text where it says nothing.
+func sayCheck(q Question, a *Answer, c check.Check) Reason {
+	if say, speaks := sayings[c.Kind]; speaks {
+		return say(q, c)
+	}
+	if c.Kind == check.Sample {
+		if a.Rest == nil {
+			return Reason{}
+		}
+		return tellsNeither(a.Rest.Text)
+	}
+	return sayResult(q, c)
 }
 
 // calendarReason is what the time of year says.

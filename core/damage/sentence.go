@@ -3,6 +3,7 @@ package damage
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"mezzadro/core/belief"
 	"mezzadro/core/catalogue"
@@ -66,6 +67,8 @@ func (t told) lookFirst(v *Verdict) {
 			quantity.Day(t.a.Patience),
 			quantity.Day(t.s.found),
 		)
+	case !e.any && len(t.q.foundToday()) > 0:
+		v.Sentence = "Found today: " + strings.Join(t.q.foundToday(), ", ") + ". How far up its wood lives was not checked."
 	case !e.any && t.q.Forecast != nil && t.q.Forecast.Expects() != "":
 		v.Sentence = "Nothing has been checked yet. The weather leads to expect " + t.q.Forecast.Expects() +
 			": make the first check."

@@ -39,6 +39,17 @@ type Question struct {
 	// Place is the year with what is worked out once for all plants there, and the house rules; made when nil.
 	Place *job.Place
 
+	// Earlier is what was found on days before, Cuts what was cut off since and MadeSafe the day on which what might fall was
+	// last made safe; Blows is what each event since the first of those days is expected to have done.
+	Earlier  []Earlier
+	Cuts     []Cut
+	MadeSafe day.Day
+	Blows    []*cold.Outcome
+	// TallM is the height that is on record, m, where the plant was cut since; checks may be made up to there.
+	TallM float64
+	// Finds are the causes that stand as found on it.
+	Finds []Find
+
 	// Forecast is what the worst event of the last months is expected to have done to the plant, nil when not known.
 	Forecast *cold.Outcome
 
@@ -52,6 +63,22 @@ type Question struct {
 	Overrule      string
 	OverruleCutM  float64
 	OverruleUntil day.Day // with wait until: the day, where one was given
+}
+
+// Find is a cause that was found on the plant.
+type Find struct {
+	Name string
+	Day  day.Day
+}
+
+// foundToday are the names of what was found today.
+func (q Question) foundToday() (out []string) {
+	for _, f := range q.Finds {
+		if f.Day == q.Today {
+			out = append(out, f.Name)
+		}
+	}
+	return out
 }
 
 // waitsAsTold reports a gardener's own verdict to wait, with its day.
@@ -73,7 +100,9 @@ func (q Question) Validate() error {
 		bad.Add("cut_m", q.OverruleCutM, "%g m: the cut must lie on the plant, above 0 and up to %g m", q.OverruleCutM, h)
 	}
 	q.Plant.Refuse(&bad)
-	check.Validate(q.Plant, q.Checks, &bad)
+	tall := q.Plant
+	tall.HeightM = max(q.TallM, tall.HeightM)
+	check.Validate(tall, q.Checks, &bad)
 	return bad.Err()
 }
 
@@ -157,6 +186,8 @@ type Answer struct {
 	Choices   []Choice            `json:"choices" doc:"Where the verdict leaves it to the owner: the ways open, each of which can be accepted"`
 	Fellows   *cause.Comparison   `json:"fellows,omitempty" doc:"How it compares with its kind on the property; absent with fewer than three others"`
 	Spot      *cause.SpotFinding  `json:"spot,omitempty" doc:"What the spot may be doing to it; absent where nothing points to the spot"`
+	Known     string              `json:"known" doc:"What earlier looks still tell, and what came since; empty where they tell nothing"`
+	Finds     []string            `json:"finds" doc:"Causes that stand as found on it, in words"`
 	Rest      *Rest               `json:"rest,omitempty" doc:"What a sample says of the rest of the group"`
 
 	careOrders []job.Order

@@ -1,6 +1,8 @@
 package job
 
 import (
+	"slices"
+
 	"mezzadro/core/day"
 	"mezzadro/core/job/reason"
 )
@@ -23,6 +25,18 @@ type Curve struct {
 	Start   day.Day  `json:"start"`
 	Days    int      `json:"days"`
 	Reasons []Reason `json:"reasons"`
+}
+
+// Until is the curve with every day before one forbidden, for a reason.
+func (c Curve) Until(d day.Day, name, why string) Curve {
+	costs := make(reason.Costs, c.Days)
+	for i := range costs {
+		if c.Start+day.Day(i) < d {
+			costs[i] = Never
+		}
+	}
+	c.Reasons = append(slices.Clone(c.Reasons), Reason{Name: name, Text: why, Costs: costs})
+	return c
 }
 
 // Because adds reasons. Those that never cost anything are left out.

@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
+	"mezzadro/core/hold"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/pruning"
@@ -43,6 +44,7 @@ type CutProposed struct {
 	Asked    bool             `json:"asked" doc:"A job for it stands already"`
 	Done     day.Day          `json:"done,omitempty" format:"date" doc:"When it was last cut, where the record knows"`
 	Hurt     bool             `json:"hurt" doc:"Likely hurt by the weather and not looked at yet: what is dead is told first"`
+	Hold     *hold.Hold       `json:"hold,omitempty" doc:"Why it waits for what is not known yet of the plant; absent where nothing holds it"`
 	Sick     string           `json:"sick,omitempty" doc:"What was found on it and is to be cut out"`
 
 	plan pruning.Plan
@@ -61,7 +63,7 @@ type cutting struct {
 	pl    *estate.Place
 	past  map[int64]pruning.Past
 	asked map[int64][]store.CutKept
-	hurt  map[int64]bool
+	held  map[int64]*hold.Hold
 	sick  map[int64]*cause.Cause
 }
 
@@ -69,7 +71,7 @@ type cutting struct {
 const cutsRemembered = 5 * 365
 
 func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
-	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, map[int64]bool{}, map[int64]*cause.Cause{}}
+	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}}
 	cuts, err := h.Store.Cuts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
 	if err != nil {
 		return c, err
@@ -103,12 +105,7 @@ func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
 	if err != nil {
 		return c, err
 	}
-	for i := range t.Plants {
-		p := &t.Plants[i]
-		if p.Look != nil && p.Look.Worth && !p.Decided {
-			c.hurt[p.ID] = true
-		}
-	}
+	c.held = t.Held
 	return c, nil
 }
 
@@ -235,7 +232,6 @@ func (c cutting) tell(p store.Plant, ask pruning.Ask, plan pruning.Plan, look jo
 		Together: plan.Together,
 		Asked:    c.stands(p.ID, ask.Purpose, ask.Part),
 		Done:     c.past[p.ID].Last,
-		Hurt:     c.hurt[p.ID],
 		plan:     plan,
 		ask:      ask,
 		best:     max(ask.Date, look.Best),
@@ -244,8 +240,9 @@ func (c cutting) tell(p store.Plant, ask pruning.Ask, plan pruning.Plan, look jo
 		out.Sick = sick.Name
 		out.Why = "Found on it: " + sick.Name + ". Sound plants first; bag what is cut out, never on the compost."
 	}
-	if out.Hurt {
-		out.Why = "Look at it first: the weather likely hurt it. " + out.Why
+	if by := c.held[p.ID]; by.Binds(hold.CutFor(string(ask.Purpose))) {
+		out.Hold, out.Hurt, out.Why = by, by.By == "weather", by.Why+" "+out.Why
+		out.From, out.best = max(out.From, by.Until), max(out.best, by.Until)
 	}
 	return out
 }

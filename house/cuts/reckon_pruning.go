@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"mezzadro/core/day"
+	"mezzadro/core/hold"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job/reason"
 	"mezzadro/core/pruning"
@@ -50,6 +51,7 @@ type PruningOut struct {
 	To      day.Day      `json:"to" format:"date" doc:"First day of the next"`
 	Costs   reason.Costs `json:"costs" doc:"What each day of the garden year costs: 0 best to 100 worst, 101 never"`
 	Rule    string       `json:"rule" doc:"The house rule that the result hangs on; empty where none"`
+	Hold    *hold.Hold   `json:"hold,omitempty" doc:"Of a kept plant: why the cut waits for what is not known yet of it; absent where nothing holds it"`
 }
 
 // ReckonPruning plans a cut from inline values or a kept plant, storing nothing.
@@ -111,6 +113,13 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 	out.Plan, err = pruning.For(ask)
 	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")
 	out.From, out.To = y.Normals.Climate.GardenYear(ask.Date)
+	if err != nil || in.Plant == 0 {
+		return out, err
+	}
+	by, err := h.Work.WhatHolds(ctx, in.Plant)
+	if by.Binds(hold.CutFor(string(ask.Purpose))) {
+		out.Hold = by
+	}
 	return out, err
 }
 

@@ -99,6 +99,21 @@ func (p *Place) Forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 	return &l.Outcome
 }
 
+// Blows are what each event since a day is expected to have done to a plant, the oldest first.
+func (p *Place) Blows(plant store.Plant, e catalogue.Entry, since day.Day) (out []*cold.Outcome) {
+	c := CaseOf(plant, e, p.Property)
+	for i := range p.Course.Events {
+		s := &p.Course.Events[i]
+		if s.Day <= since || s.Day > p.Today {
+			continue
+		}
+		if o := s.Meet(&c.Plant, p.Stage(&e, s.Day)); o.Worst.Organ != "" {
+			out = append(out, &o)
+		}
+	}
+	return out
+}
+
 // tell is what is known of a plant here, but for its verdict.
 func (p *Place) tell(plant store.Plant) PlantOut {
 	e := EntryOf(p.Book, plant.Species)

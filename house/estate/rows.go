@@ -84,6 +84,7 @@ type Decision struct {
 	Sentence string `json:"sentence"`
 	Note     string `json:"note"`
 	By       string `json:"by" doc:"Who decided; empty where nobody has to sign in"`
+	Until    string `json:"until,omitempty" format:"date" doc:"Of a verdict to wait: the day; else absent"`
 }
 
 // Photo is a picture taken at a plant on a walk.

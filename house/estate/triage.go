@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
+	"mezzadro/core/hold"
 	"mezzadro/core/lookout"
 	"mezzadro/store"
 )
@@ -26,9 +27,10 @@ type Triaged struct {
 	Looks    []PlantOut // those to look at, the most pressing first
 	Shelter  []PlantOut // those to be lifted or taken in
 	Events   []EventGroup
-	Slight   int // plants hurt a little
-	Unhurt   int // plants the events left well within what they bear
-	Looked   int // plants of the list already decided on
+	Slight   int                  // plants hurt a little
+	Unhurt   int                  // plants the events left well within what they bear
+	Looked   int                  // plants of the list already decided on
+	Held     map[int64]*hold.Hold // why work on a plant waits, by plant; only those whose work does
 }
 
 // Triage gives the look-list of all properties as the record stands now.
@@ -53,16 +55,21 @@ func (h *House) Triage(ctx context.Context) (*Triaged, error) {
 			return nil, err
 		}
 	}
-	verdicts, err := h.Store.Verdicts(ctx, 0, (today - cold.Recent).String())
+	verdicts, err := h.Store.Verdicts(ctx, 0, (today - holdsBack).String())
 	if err != nil {
 		return nil, err
 	}
 	standing := make(map[int64]*Decision, len(verdicts))
+	lately := (today - cold.Recent).String()
 	for i := range verdicts {
-		v := Decision(verdicts[i])
-		standing[v.PlantID] = &v
+		if v := Decision(verdicts[i]); v.Day >= lately {
+			standing[v.PlantID] = &v
+		}
 	}
 	t.Events = t.grouped(t.sort(before, standing))
+	if t.Held, err = h.holds(ctx, t, verdicts); err != nil {
+		return nil, err
+	}
 	h.triaged = t
 	return t, nil
 }

@@ -57,7 +57,7 @@ func (h *Room) GiveEverything(ctx context.Context, w io.Writer, style quantity.S
 		}
 	}
 	today := h.Today()
-	calendar, err := h.Rounds.Calendar(ctx, today-365, today+365, 0, style)
+	calendar, err := h.Days.Calendar(ctx, today-365, today+365, 0, style)
 	if err := put("jobs.ics", []byte(calendar), err); err != nil {
 		return err
 	}

@@ -6,10 +6,10 @@ import (
 	"sync"
 	"sync/atomic"
 
+	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
-	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 )
 
@@ -19,7 +19,7 @@ type Room struct {
 	Work   *work.Room
 	Garden *garden.Room
 	Ground *ground.Room
-	Rounds *rounds.Room
+	Days   *days.Room
 
 	Post    Poster // takes letters to clients; nil: there is none
 	Backups Backups

@@ -9,7 +9,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/quantity"
-	"mezzadro/house/rounds"
+	"mezzadro/house/days"
 	"mezzadro/store"
 )
 
@@ -26,9 +26,9 @@ type Telling struct {
 }
 
 // Tellings are the days from today on that a client does not know yet, by day.
-func (h *Room) Tellings(ctx context.Context, days int, style quantity.Style) ([]Telling, error) {
+func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([]Telling, error) {
 	today := h.Today()
-	list, err := h.Store.SheetsBetween(ctx, today.String(), (today + day.Day(days)).String(), rounds.RoundsShown)
+	list, err := h.Store.SheetsBetween(ctx, today.String(), (today + day.Day(ahead)).String(), days.Shown)
 	if err != nil {
 		return nil, err
 	}

@@ -29,6 +29,7 @@ type Lookout struct {
 	Due          []work.Order        `json:"due" doc:"Follow-ups whose day is within a fortnight; up to 60"`
 	DueCount     int                 `json:"due_count" doc:"How many there are of them"`
 	Closing      []work.Order        `json:"closing" doc:"Jobs without a day whose window closes within a fortnight; up to 60"`
+	Waits        []work.Order        `json:"waits" doc:"Jobs that stand on a day and wait for what is not known yet of their plants; up to 60"`
 	ClosingCount int                 `json:"closing_count" doc:"How many there are of them"`
 	Property     int64               `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
 	BackupDue    bool                `json:"backup_due" doc:"There was no backup of the record for a week"`
@@ -121,7 +122,8 @@ func (h *Room) Lookout(ctx context.Context) (Lookout, error) {
 		}
 		*to = page.Items
 	}
-	return o, nil
+	o.Waits, err = h.Work.OnADayAndWaits(ctx, asksShown)
+	return o, err
 }
 
 // lookGroups is the look-list by property, the most pressing first, and how many plants are hurt deep.

@@ -11,9 +11,14 @@ import (
 	"mezzadro/store"
 )
 
+// PlanPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and
+// its number within the visit.
+const PlanPlace = 100
+
 // Accepted is what became of a proposal that was taken.
 type Accepted struct {
 	Placed  int      `json:"placed"`
+	OffDays int      `json:"off_days" doc:"Jobs taken off their days, which wait for what is not known yet of their plants"`
 	Changed []string `json:"changed" doc:"Titles of jobs that were changed meanwhile, and stay as they are"`
 }
 
@@ -46,7 +51,7 @@ func (h *Room) Accept(ctx context.Context, key store.Key, id int64) (Accepted, e
 				}
 			}
 		}
-		return a, nil
+		return a, h.letWait(ctx, tx, p.of, &a, &undo)
 	})
 	if err != nil {
 		return out, err
@@ -69,7 +74,7 @@ func (h *Room) accept(
 	undo *[]undone,
 ) error {
 	k, crew, on := of.orders[j], of.crews[v.Crew], v.Date.String()
-	stays, place := k.Day != nil && *k.Day == on && k.CrewID == crew.ID, planPlace*v.From+n
+	stays, place := k.Day != nil && *k.Day == on && k.CrewID == crew.ID, PlanPlace*v.From+n
 	if stays && k.Place == place {
 		return nil
 	}
@@ -90,16 +95,33 @@ func (h *Room) accept(
 	if !stays {
 		a.Placed++
 	}
-	*undo = append(
-		*undo,
-		undone{
-			k.ID,
-			k.Title,
-			kept.Version,
-			store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost},
-		},
-	)
+	*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k)})
 	return nil
+}
+
+// letWait takes jobs that wait for what is not known yet of their plants off the days that were planned.
+func (h *Room) letWait(ctx context.Context, tx store.Tx, of *planned, a *Accepted, undo *[]undone) error {
+	for _, k := range of.held {
+		if on := store.DayOf(k.Day); !on.Given() || on < of.problem.From {
+			continue
+		}
+		kept, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Waiting, DayCost: job.Never.Int()})
+		if stale := (store.Stale{}); estate.AsStale(err, &stale) {
+			a.Changed = append(a.Changed, k.Title)
+			continue
+		}
+		if err != nil {
+			return fmt.Errorf("%s: %w", k.Title, err)
+		}
+		a.OffDays++
+		*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k)})
+	}
+	return nil
+}
+
+// standOf is where an order stands.
+func standOf(k store.OrderFull) store.Stand {
+	return store.Stand{State: k.State, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place, DayCost: k.DayCost}
 }
 
 // TakeBack puts the jobs of an accepted proposal back to where they stood, as far as nobody has changed them since.

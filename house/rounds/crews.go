@@ -51,8 +51,8 @@ func (h *Room) Crews(ctx context.Context) ([]Crew, error) {
 	return estate.TellAll(list, func(c store.Crew) Crew { return tellCrew(c, people) }), nil
 }
 
-// crewName is the name of a crew; empty for none (0), and store.ErrNotFound for one that is not there.
-func (h *Room) crewName(ctx context.Context, id int64) (string, error) {
+// CrewName is the name of a crew; empty for none (0), and store.ErrNotFound for one that is not there.
+func (h *Room) CrewName(ctx context.Context, id int64) (string, error) {
 	if id == 0 {
 		return "", nil
 	}

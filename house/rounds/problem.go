@@ -27,11 +27,16 @@ type planned struct {
 	access  map[int64]store.Access
 	ahead   estate.Skies
 	several map[int64][]int64 // plants of orders that have several
+	teller  *work.Teller
+	held    []store.OrderFull // that wait for what is not known yet of their plants
 	sick    map[int64]bool    // properties with a find that tools or soil carry on
 }
 
 // plannedMax is how many jobs are planned at once.
 const plannedMax = 5000
+
+// heldShown is how many jobs a proposal names that wait for what is not known yet of their plants.
+const heldShown = 200
 
 // problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
 // anew: what stands may move, unless it is pinned or was told.
@@ -53,6 +58,9 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 	}
 	cards, err := h.Cards(ctx)
 	if err != nil {
+		return nil, err
+	}
+	if out.teller, err = h.Work.Teller(ctx); err != nil {
 		return nil, err
 	}
 	if out.access, err = h.Store.Accesses(ctx); err != nil {
@@ -111,6 +119,18 @@ func (o *planned) add(
 		return // it stands on a day after the span
 	}
 	costs, later := c.Span(p.From, p.Days)
+	if by := o.teller.Waits(k.Order); by != nil {
+		if !by.Until.Given() || by.Until >= p.From+day.Day(p.Days) {
+			if inSpan || on.Given() || rounds.WorthPlanning(costs) {
+				o.held = append(o.held, k)
+			}
+			return
+		}
+		costs = slices.Clone(costs)
+		for d := range int(by.Until - p.From) {
+			costs[d] = rounds.Forbidden
+		}
+	}
 	if !rounds.WorthPlanning(costs) && !inSpan && !on.Given() {
 		return
 	}

@@ -195,12 +195,11 @@ func (h *Room) floor(p *proposal, passed func() float64) (least float64) {
 // tellPlan puts a plan into orders and properties.
 func (h *Room) tellPlan(p *proposal) {
 	t, of := &p.told, p.of
-	book, err := h.Book(context.Background())
+	teller, err := h.Work.Teller(context.Background())
 	if err != nil {
 		t.Notes = append(t.Notes, err.Error())
 		return
 	}
-	today := h.Today()
 	for _, v := range p.plan.Visits {
 		out := ProposedVisit{
 			Crew:       v.Crew,
@@ -214,7 +213,7 @@ func (h *Room) tellPlan(p *proposal) {
 			Jobs:       []work.Order{},
 		}
 		for _, j := range v.Jobs {
-			o := work.TellOrder(of.orders[j].Order, book, today)
+			o := teller.Tell(of.orders[j].Order)
 			out.Jobs = append(out.Jobs, o)
 			switch {
 			case !o.Day.Given():
@@ -226,7 +225,11 @@ func (h *Room) tellPlan(p *proposal) {
 		t.Visits = append(t.Visits, out)
 	}
 	for _, l := range p.plan.Left {
-		t.Left = append(t.Left, ProposedLeft{work.TellOrder(of.orders[l.Job].Order, book, today), l.Why, l.Takes})
+		t.Left = append(t.Left, ProposedLeft{teller.Tell(of.orders[l.Job].Order), l.Why, l.Takes})
+	}
+	for _, k := range of.held[:min(heldShown, len(of.held))] {
+		o := teller.Tell(k.Order)
+		t.Left = append(t.Left, ProposedLeft{o, o.Hold.Why, ""})
 	}
 	if most := of.mostWork(); most >= 0 {
 		t.SkyAt = of.problem.Places[most].Name

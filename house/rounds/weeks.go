@@ -74,7 +74,7 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	if err != nil {
 		return out, err
 	}
-	book, err := h.Book(ctx)
+	teller, err := h.Work.Teller(ctx)
 	if err != nil {
 		return out, err
 	}
@@ -86,7 +86,7 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 		out.Moved = append(
 			out.Moved,
 			WeekMoved{
-				work.TellOrder(of.orders[m.Job].Order, book, h.Today()),
+				teller.Tell(of.orders[m.Job].Order),
 				o.Weeks[m.Best].From,
 				o.Weeks[m.To].From,
 				m.Cost,
@@ -94,7 +94,7 @@ func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 		)
 	}
 	for _, j := range o.Left[:min(seasonShown, len(o.Left))] {
-		out.Left = append(out.Left, work.TellOrder(of.orders[j].Order, book, h.Today()))
+		out.Left = append(out.Left, teller.Tell(of.orders[j].Order))
 	}
 	return out, nil
 }

@@ -24,7 +24,9 @@ type DamageIn struct {
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft, m"`
 	Years    int             `json:"years,omitempty" minimum:"0" maximum:"2000" doc:"Since it was planted"`
 	estate.Standing
-	Checks []check.Check `json:"checks" maxItems:"500"`
+	Checks []check.Check    `json:"checks" maxItems:"500"`
+	Found  []damage.Earlier `json:"found,omitempty" maxItems:"60" doc:"What was found on earlier days, which still tells"`
+	Cuts   []damage.Cut     `json:"cuts,omitempty" maxItems:"60" doc:"Cuts since then, each with the height it was cut to"`
 }
 
 // ReckonDamage is the verdict on a plant from inline values, storing nothing.
@@ -41,10 +43,12 @@ func (h *Room) ReckonDamage(ctx context.Context, in DamageIn) (damage.Answer, er
 	stands := store.Plant{HeightM: in.HeightM, SpreadM: in.HeightM * 2 / 3, Count: 1, Value: 1}
 	in.Standing.Set(&stands)
 	q := damage.Question{
-		Plant:  estate.CheckedPlant(stands, e, in.Years),
-		Today:  h.DateOr(in.Date),
-		Checks: in.Checks,
-		Around: estate.Around(stands, store.Property{}),
+		Plant:   estate.CheckedPlant(stands, e, in.Years),
+		Today:   h.DateOr(in.Date),
+		Checks:  in.Checks,
+		Earlier: in.Found,
+		Cuts:    in.Cuts,
+		Around:  estate.Around(stands, store.Property{}),
 	}
 	q.Plant.GraftM = in.GraftM
 	var at *estate.Place

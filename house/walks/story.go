@@ -23,6 +23,7 @@ import (
 type Story struct {
 	Plant  estate.PlantOut `json:"plant"`
 	Now    damage.Answer   `json:"now" doc:"What was found last, judged today; without any check what the weather leads to expect"`
+	Ends   []EndOfLife     `json:"ends" doc:"Where life ended on it, look by look, the oldest first"`
 	Walks  []StoryWalk     `json:"walks" doc:"The newest first"`
 	Turned []StoryOutcome  `json:"turned" doc:"How it turned out, the newest first"`
 	Jobs   []work.Order    `json:"jobs" doc:"All but the dropped ones: what is still to be done, what was done and what was skipped"`
@@ -64,7 +65,7 @@ type StoryOutcome struct {
 
 // Story tells it.
 func (h *Room) Story(ctx context.Context, id int64) (Story, error) {
-	o := Story{Walks: []StoryWalk{}, Turned: []StoryOutcome{}, Jobs: []work.Order{}, Deeds: []Deed{}}
+	o := Story{Ends: []EndOfLife{}, Walks: []StoryWalk{}, Turned: []StoryOutcome{}, Jobs: []work.Order{}, Deeds: []Deed{}}
 	p, err := h.Store.Plant(ctx, id)
 	if err != nil {
 		return o, err
@@ -126,13 +127,9 @@ func (h *Room) storyWalks(ctx context.Context, o *Story, p store.Plant) (map[int
 	if err != nil {
 		return nil, err
 	}
-	walks, err := h.Store.Walks(ctx, p.PropertyID)
+	days, err := h.walkDays(ctx, p.PropertyID)
 	if err != nil {
 		return nil, err
-	}
-	days := map[int64]day.Day{}
-	for _, w := range walks {
-		days[w.ID] = store.DayOf(&w.Day)
 	}
 	at := func(walk int64) *StoryWalk {
 		i := slices.IndexFunc(o.Walks, func(w StoryWalk) bool { return w.WalkID == walk })
@@ -199,7 +196,7 @@ func (h *Room) storyNow(ctx context.Context, o *Story, p store.Plant) (damage.An
 		event = o.Plant.Look.Day
 	}
 	var found []check.Check
-	on := day.None
+	on := day.None // before it, or at all
 	for _, w := range o.Walks {
 		if len(w.Checks) > 0 {
 			if lookout.StillTells(w.Day, event) {
@@ -208,16 +205,17 @@ func (h *Room) storyNow(ctx context.Context, o *Story, p store.Plant) (damage.An
 			break
 		}
 	}
-	q, err := h.ask(ctx, p, found)
+	q, err := h.ask(ctx, p, found, on)
 	if err != nil {
 		return damage.Answer{}, err
 	}
 	q.Found = on
 	a, err := damage.Judge(q)
 	if err != nil {
-		q.Checks = nil // the plant was changed since, and what was found does not fit it any more
+		q.Checks, q.Earlier = nil, nil // the plant was changed since, and what was found does not fit it any more
 		a, err = damage.Judge(q)
 	}
+	o.Ends = ends(q, a)
 	return a, err
 }
 

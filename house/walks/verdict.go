@@ -66,6 +66,9 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 	if err != nil {
 		return Decided{}, err
 	}
+	if err := h.Work.RefreshProperty(ctx, w.PropertyID); err != nil { // what waits for it has other days now
+		return Decided{}, err
+	}
 	orders, err := h.Store.OrdersOfVerdict(ctx, v.ID)
 	if err != nil {
 		return Decided{}, err

@@ -87,15 +87,16 @@ func (h *Room) question(
 	if p.PropertyID != w.PropertyID {
 		return damage.Question{}, w, store.ErrNotFound
 	}
-	q, err := h.ask(ctx, p, checks)
+	on := store.DayOf(&w.Day)
+	q, err := h.ask(ctx, p, checks, on)
 	if len(checks) > 0 {
-		q.Found = store.DayOf(&w.Day)
+		q.Found = on
 	}
 	return q, w, err
 }
 
-// ask is the question about a plant where it stands, today.
-func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check) (damage.Question, error) {
+// ask is the question about a plant where it stands, today: with what was found now, and what was found before a day.
+func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check, before day.Day) (damage.Question, error) {
 	pl, err := h.Place(ctx, p.PropertyID)
 	if err != nil {
 		return damage.Question{}, err
@@ -145,7 +146,7 @@ func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check) (da
 			)
 		}
 	}
-	return q, nil
+	return q, h.recall(ctx, &q, pl, p, e, before)
 }
 
 // Found is the verdict that what was found comes to.

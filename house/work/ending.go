@@ -14,12 +14,15 @@ import (
 
 // TickOffIn says how an order ended, or takes that back.
 type TickOffIn struct {
-	State   job.State // done, skipped, or waiting to take either back
+	State   job.State // done, skipped, or waiting to take either back; partly done or not today, or as before to take that back
 	On      day.Day   // the day it was done or skipped on; today when empty
 	Took    int       // minutes; 0 not noted
 	Note    string    // why it was skipped; of what is done, what was seen
 	Version int
 	Use     *UseIn // of a treatment: what was used
+	Left    int    // partly done: minutes that are left
+	Reason  string // not today: why
+	Never   bool   // of a repeat that is skipped: it does not come again
 }
 
 // tickBack is how long ago a job may have been done that is ticked off now, days.
@@ -41,6 +44,12 @@ func (h *Room) TickOff(ctx context.Context, key store.Key, id int64, in TickOffI
 			in.Took,
 			fmt.Sprintf("%d minutes: want 0 to %d", in.Took, job.MaxMinutes),
 		)
+	}
+	switch in.State {
+	case PartlyDone, NotToday:
+		return h.stint(ctx, key, id, on, in)
+	case AsBefore:
+		return h.takeBackStint(ctx, key, id, in.Version)
 	}
 	e, fault := h.ending(ctx, id, on, in)
 	k, err := store.Once(
@@ -111,7 +120,7 @@ func (h *Room) ending(ctx context.Context, id int64, on day.Day, in TickOffIn) (
 			return e, err
 		}
 	}
-	if !e.after.GoesOn && k.Params.V.EveryDays > 0 {
+	if !e.after.GoesOn && k.Params.V.EveryDays > 0 && !(in.Never && e.to == job.Skipped) {
 		e.again, err = h.again(ctx, k, on)
 	}
 	return e, err

@@ -45,6 +45,9 @@ type Order struct {
 	DayCost    int        `json:"day_cost" doc:"What the day it is on costs as the season stands; for an overdue one what today costs"`
 	Version    int        `json:"version"`
 	Pinned     bool       `json:"pinned" doc:"Its day and crew stay when rounds are proposed"`
+	Hold       *Held      `json:"hold,omitempty" doc:"Why it waits for what is not known yet of its plant; absent where nothing holds it"`
+	PutOff     int        `json:"put_off,omitempty" doc:"How often somebody was there and it was not done"`
+	PutOffWhy  string     `json:"put_off_why,omitempty" doc:"Why it was not done the last time"`
 	By         string     `json:"by" doc:"Who put it where it stands, or ticked it off; empty where nobody has to sign in"`
 }
 
@@ -78,6 +81,7 @@ type OrderDetail struct {
 	Why      []string     `json:"why"`
 	Params   job.Params   `json:"params"`
 	PlantIDs []int64      `json:"plant_ids"`
+	Stints   []StintOut   `json:"stints" doc:"Times at which somebody was at it and did not end it, the oldest first"`
 }
 
 // GapOut is a gap to another order.
@@ -124,6 +128,8 @@ func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		DayCost:    k.DayCost,
 		Version:    k.Version,
 		Pinned:     k.Pinned,
+		PutOff:     k.PutOff,
+		PutOffWhy:  k.PutOffWhy,
 	}
 	o.Overdue = job.Overdue(k.State, o.Day, today)
 	if k.Species != "" {
@@ -134,13 +140,13 @@ func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 
 // Listed are kept orders as lists show them.
 func (h *Room) Listed(ctx context.Context, list []store.Order) ([]Order, error) {
-	book, err := h.Book(ctx)
+	t, err := h.Teller(ctx)
 	if err != nil {
 		return nil, err
 	}
-	out, today := make([]Order, len(list)), h.Today()
+	out := make([]Order, len(list))
 	for i, k := range list {
-		out[i] = TellOrder(k, book, today)
+		out[i] = t.Tell(k)
 	}
 	return out, nil
 }
@@ -185,8 +191,13 @@ func (h *Room) lane(ctx context.Context, k store.OrderFull, pl *estate.Place) (L
 	if err != nil {
 		return Lane{}, o, c, err
 	}
+	t, err := h.Teller(ctx)
+	if err != nil {
+		return Lane{}, o, c, err
+	}
 	today := pl.Today
-	told := TellOrder(k.Order, pl.Book, today)
+	c = t.Curve(k.Order, c)
+	told := t.Tell(k.Order)
 	out := c.Outlook(today)
 	told.From, told.To, told.BestDay, told.BestCost, told.Passed = out.Window.From, out.Window.To, out.Best, out.Cost.Int(), out.Passed
 	told.DayCost = estate.DayCost(c, told.Day, today)
@@ -231,6 +242,9 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 	if k.PlantID.Valid {
 		d.PlantIDs = append(d.PlantIDs, k.PlantID.Int64)
 	} else if d.PlantIDs, err = h.Store.PlantsOf(ctx, k.ID); err != nil {
+		return d, err
+	}
+	if d.Stints, err = h.stints(ctx, k.ID); err != nil {
 		return d, err
 	}
 	before, err := h.Store.Before(ctx, k.ID)

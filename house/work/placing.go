@@ -57,12 +57,20 @@ func (h *Room) PutOnDay(ctx context.Context, key store.Key, id int64, in PutIn) 
 	if err != nil {
 		return o, err
 	}
+	t, err := h.Teller(ctx)
+	if err != nil {
+		return o, err
+	}
+	c = t.Curve(k.Order, c)
 	s := store.Stand{State: job.Waiting, DayCost: job.Never.Int()}
 	var refused error
 	if in.Day != day.None {
 		refused = h.Allowed(&o, c, in.Day)
 		if o.Warnings, err = h.gapWarnings(ctx, id, in.Day); err != nil {
 			return o, err
+		}
+		if by := t.Waits(k.Order); by != nil && refused == nil {
+			o.Warnings = append(o.Warnings, by.Why)
 		}
 		text := in.Day.String()
 		s = store.Stand{State: job.Placed, Day: &text, Crew: in.Crew, Place: in.Place, DayCost: o.Cost}

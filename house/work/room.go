@@ -15,6 +15,9 @@ type Room struct {
 	refreshing sync.Mutex
 	refreshed  string // what all windows were last worked out for
 
+	telling sync.Mutex
+	teller  *Teller
+
 	followUps map[job.Kind]FollowUp
 }
 

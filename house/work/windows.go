@@ -151,6 +151,10 @@ func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshe
 	if err != nil {
 		return nil, err
 	}
+	t, err := h.Teller(ctx)
+	if err != nil {
+		return nil, err
+	}
 	out := make([]store.Refreshed, 0, len(orders))
 	for _, k := range orders {
 		c, err := h.Shared(ctx, k, pl)
@@ -158,6 +162,10 @@ func (h *Room) reckoned(ctx context.Context, p store.Property) ([]store.Refreshe
 			return nil, err
 		}
 		r := store.Refreshed{ID: k.ID, Outlook: c.Outlook, DayCost: estate.DayCost(c.Curve, store.DayOf(k.Day), pl.Today)}
+		if by := t.Waits(k.Order); by != nil && by.Until.Given() {
+			held := t.Curve(k.Order, c.Curve)
+			r.Outlook, r.DayCost = held.Outlook(pl.Today), estate.DayCost(held, store.DayOf(k.Day), pl.Today)
+		}
 		if !k.Same(r) {
 			out = append(out, r)
 		}

@@ -924,6 +924,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/orders/{id}/anyway": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Do a job that waits all the same
+         * @description For one that waits for what is not known yet of its plant: the reason stands on the sheet. Without a reason it waits again.
+         */
+        put: operations["anyway"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/orders/{id}/day": {
         parameters: {
             query?: never;
@@ -3030,6 +3050,11 @@ export interface components {
             changed: string[];
             /**
              * Format: int64
+             * @description Jobs taken off their days, which wait for what is not known yet of their plants
+             */
+            off_days: number;
+            /**
+             * Format: int64
              * @description How many jobs were put on a day
              */
             placed: number;
@@ -3142,6 +3167,16 @@ export interface components {
             treat: boolean;
             /** @description Why, in words */
             why: string;
+        };
+        /** @description What is sent to anyway. */
+        AnywayRequest: {
+            /**
+             * Format: int64
+             * @description The version the change is based on
+             */
+            version: number;
+            /** @description Why it does not wait; absent has it wait again */
+            why?: string;
         };
         /** @description A crew that is not there on a day: somebody is ill, the van is in repair. */
         AwayIn: {
@@ -4231,6 +4266,8 @@ export interface components {
              * @description First day, or start
              */
             from: string;
+            /** @description Why it waits for what is not known yet of the plant; absent where nothing holds it */
+            hold?: components["schemas"]["Hold"];
             /** @description Likely hurt by the weather and not looked at yet: what is dead is told first */
             hurt: boolean;
             /**
@@ -4323,8 +4360,12 @@ export interface components {
             dont: string[];
             /** @description How it compares with its kind on the property; absent with fewer than three others */
             fellows?: components["schemas"]["CauseComparison"];
+            /** @description Causes that stand as found on it, in words */
+            finds: string[];
             /** @description How many jobs */
             jobs: components["schemas"]["Job"][];
+            /** @description What earlier looks still tell, and what came since; empty where they tell nothing */
+            known: string;
             /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -4448,6 +4489,29 @@ export interface components {
             /** @description In words */
             text: string;
         };
+        /** @description A cut that was made since: what stood above it is gone. */
+        DamageCut: {
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description Height it was cut to, m
+             */
+            to_m: number;
+        };
+        /** @description What was found at a plant on an earlier day. */
+        DamageEarlier: {
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+        };
         /** @description DamageIn asks for a verdict from inline values. The climate is given in full, or a property's is used, with the weather observed there. */
         DamageIn: {
             /**
@@ -4459,6 +4523,8 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
+            /** @description Cuts since then, each with the height it was cut to */
+            cuts?: components["schemas"]["DamageCut"][];
             /**
              * Format: date
              * @description Today when absent
@@ -4469,6 +4535,8 @@ export interface components {
              * @enum {string}
              */
             facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
+            /** @description What was found on earlier days, which still tells */
+            found?: components["schemas"]["DamageEarlier"][];
             /**
              * Format: double
              * @description Height of the graft, m
@@ -4672,6 +4740,11 @@ export interface components {
             /** @description In one sentence */
             sentence: string;
             /**
+             * Format: date
+             * @description Of a verdict to wait: the day; else absent
+             */
+            until?: string;
+            /**
              * Format: int64
              * @description Id of the walk
              */
@@ -4715,6 +4788,49 @@ export interface components {
             did: string;
             /** @description Name */
             name: string;
+        };
+        /** @description Where life ended on a plant on a day, by all that was found until then. */
+        EndOfLife: {
+            /**
+             * Format: double
+             * @description Likeliest height at which life ends, m
+             */
+            best_m: number;
+            /**
+             * Format: double
+             * @description Share of the crown's leaf area above it, 0 to 1
+             */
+            crown_lost: number;
+            /**
+             * Format: double
+             * @description Share of the crown that is lost at most, 0 to 1
+             */
+            crown_lost_high: number;
+            /**
+             * Format: double
+             * @description Share of the crown that is lost at least, 0 to 1
+             */
+            crown_lost_low: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description Highest likely height at which life ends, m
+             */
+            high_m: number;
+            /**
+             * Format: double
+             * @description Lowest likely height at which life ends, m
+             */
+            low_m: number;
+            /**
+             * Format: double
+             * @description How tall it was, m
+             */
+            top_m: number;
         };
         /** @description One thing that was wrong, and with which field */
         ErrorDetail: {
@@ -5263,10 +5379,14 @@ export interface components {
             dont: string[];
             /** @description How it compares with its kind on the property; absent with fewer than three others */
             fellows?: components["schemas"]["CauseComparison"];
+            /** @description Causes that stand as found on it, in words */
+            finds: string[];
             /** @description The checks that are kept */
             found: components["schemas"]["Check"][];
             /** @description How many jobs */
             jobs: components["schemas"]["Job"][];
+            /** @description What earlier looks still tell, and what came since; empty where they tell nothing */
+            known: string;
             /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             leaf_out: components["schemas"]["SeasonBand"];
             /**
@@ -5640,6 +5760,23 @@ export interface components {
              */
             version?: number;
         };
+        /** @description Why an order waits, and why it is done all the same where somebody has said so. */
+        Held: {
+            /** @description Why it is done all the same; absent where it waits */
+            anyway?: string;
+            /**
+             * @description What it rests on
+             * @enum {string}
+             */
+            by: "verdict" | "weather";
+            /**
+             * Format: date
+             * @description The day until which it waits; absent where it waits for a look, or for what is made safe
+             */
+            until?: string;
+            /** @description In words, with its day */
+            why: string;
+        };
         /** @description What a search found, the best first in each list. */
         Hits: {
             /** @description A cause in the list of all. */
@@ -5654,6 +5791,21 @@ export interface components {
             properties: components["schemas"]["PropertyHit"][];
             /** @description Catalogue id of the species */
             species: components["schemas"]["SpeciesHit"][];
+        };
+        /** @description Why work on a plant waits. */
+        Hold: {
+            /**
+             * @description What it rests on
+             * @enum {string}
+             */
+            by: "verdict" | "weather";
+            /**
+             * Format: date
+             * @description The day until which it waits; absent where it waits for a look, or for what is made safe
+             */
+            until?: string;
+            /** @description In words, with its day */
+            why: string;
         };
         /** @description A kind the firm keeps that a cause takes. */
         HostKind: {
@@ -6007,6 +6159,8 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
+            /** @description Why it waits for what is not known yet of its plant; absent where nothing holds it */
+            hold?: components["schemas"]["Held"];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -6056,6 +6210,13 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: int64
+             * @description How often somebody was there and it was not done
+             */
+            put_off?: number;
+            /** @description Why it was not done the last time */
+            put_off_why?: string;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
             /** @description treat: when the stage of the pest that it hits is there */
@@ -6368,6 +6529,8 @@ export interface components {
             unhurt: number;
             /** @description Rows of the record that cannot be read, and are left out everywhere but on their own page, which says so */
             unreadable: string[];
+            /** @description Jobs that stand on a day and wait for what is not known yet of their plants; up to 60 */
+            waits: components["schemas"]["Order"][];
         };
         /** @description A plant without a place. */
         LoosePlant: {
@@ -6511,6 +6674,8 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
+            /** @description Why it waits for what is not known yet of its plant; absent where nothing holds it */
+            hold?: components["schemas"]["Held"];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -6560,6 +6725,13 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: int64
+             * @description How often somebody was there and it was not done
+             */
+            put_off?: number;
+            /** @description Why it was not done the last time */
+            put_off_why?: string;
             /** @description Catalogue id; empty where it is not for one plant */
             species: string;
             /**
@@ -6643,6 +6815,8 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
+            /** @description Why it waits for what is not known yet of its plant; absent where nothing holds it */
+            hold?: components["schemas"]["Held"];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -6698,6 +6872,13 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: int64
+             * @description How often somebody was there and it was not done
+             */
+            put_off?: number;
+            /** @description Why it was not done the last time */
+            put_off_why?: string;
             /** @description What makes up the costs */
             reasons: components["schemas"]["ReasonReason"][];
             /** @description Skills and licences */
@@ -6716,6 +6897,8 @@ export interface components {
              * @enum {string}
              */
             state: "waiting" | "on a day" | "done" | "skipped";
+            /** @description Times at which somebody was at it and did not end it, the oldest first */
+            stints: components["schemas"]["StintOut"][];
             /** @description What it is, in a few words */
             title: string;
             /**
@@ -8014,6 +8197,8 @@ export interface components {
             from: string;
             /** @description After this cut, by season: an estimate */
             heights: components["schemas"]["PruningHeight"][];
+            /** @description Of a kept plant: why the cut waits for what is not known yet of it; absent where nothing holds it */
+            hold?: components["schemas"]["Hold"];
             /**
              * Format: int64
              * @description Estimate, for all plants of a group
@@ -9904,6 +10089,8 @@ export interface components {
              * @description The day it was done or skipped on; else empty
              */
             ended: string;
+            /** @description Why it waits for what is not known yet of its plant; absent where nothing holds it */
+            hold?: components["schemas"]["Held"];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -9959,6 +10146,13 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: int64
+             * @description How often somebody was there and it was not done
+             */
+            put_off?: number;
+            /** @description Why it was not done the last time */
+            put_off_why?: string;
             /** @description Skills and licences */
             skills: string[];
             /** @description Catalogue id; empty where it is not for one plant */
@@ -10925,6 +11119,35 @@ export interface components {
              */
             wind_ms?: number;
         };
+        /** @description A time at which somebody was at a job and did not end it. */
+        StintOut: {
+            /** @description Who said so; empty where nobody has to sign in */
+            by: string;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "partly done" | "not today";
+            /** @description What was noted */
+            note: string;
+            /** @description Why it was not done; empty where a part was */
+            reason: string;
+            /**
+             * Format: int64
+             * @description How long was worked at it; 0 not noted
+             */
+            took_minutes: number;
+        };
         /** @description A plant's place on the way round its property. */
         StopSet: {
             /**
@@ -10947,6 +11170,8 @@ export interface components {
         Story: {
             /** @description Who did what about it, the latest first; empty where nobody has to sign in */
             deeds: components["schemas"]["Deed"][];
+            /** @description Where life ended on it, look by look, the oldest first */
+            ends: components["schemas"]["EndOfLife"][];
             /** @description All but the dropped ones: what is still to be done, what was done and what was skipped */
             jobs: components["schemas"]["Order"][];
             /** @description What was found last, judged today; without any check what the weather leads to expect */
@@ -11043,6 +11268,11 @@ export interface components {
             prognosis: components["schemas"]["OutcomePrognosis"];
             /** @description In one sentence */
             sentence: string;
+            /**
+             * Format: date
+             * @description Of a verdict to wait: the day; else absent
+             */
+            until?: string;
             /**
              * Format: int64
              * @description Id of the walk
@@ -11152,6 +11382,13 @@ export interface components {
         };
         /** @description What is sent to tick-order. */
         "Tick-orderRequest": {
+            /**
+             * Format: int64
+             * @description partly done: how much is left
+             */
+            left_minutes?: number;
+            /** @description skipped: a repeat does not come again */
+            never_again?: boolean;
             /** @description Why it is skipped; of what is done, what was seen */
             note?: string;
             /**
@@ -11159,11 +11396,13 @@ export interface components {
              * @description The day it was done or skipped on; today when absent
              */
             on?: string;
+            /** @description not today: why, such as gate locked, wet, no time, client asked */
+            reason?: string;
             /**
-             * @description waiting takes either back
+             * @description skipped: not needed any more; waiting takes done and skipped back. partly done and not today leave a job that waits for another day; as before takes the last of them back
              * @enum {string}
              */
-            state: "done" | "skipped" | "waiting";
+            state: "done" | "skipped" | "waiting" | "partly done" | "not today" | "as before";
             /**
              * Format: int64
              * @description How long it took
@@ -14060,6 +14299,47 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    anyway: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 1,
+                 *       "why": "The client wants it before the wedding"
+                 *     }
+                 */
+                "application/json": components["schemas"]["AnywayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OrderDetail"];
+                };
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

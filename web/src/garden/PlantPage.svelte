@@ -7,6 +7,7 @@
   import FeedSlip from '../treat/FeedSlip.svelte';
   import GuardSlip from '../treat/GuardSlip.svelte';
   import Care from '../walks/Care.svelte';
+  import EndOfLife from '../walks/EndOfLife.svelte';
   import { found } from '../walks/checks';
   import { brief, inWords, metres } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
@@ -234,6 +235,10 @@
               </div>
             {:else}<p class="text-soft">No photo yet. Take one on a walk, each time from the same side.</p>{/if}
           </section>
+          {#if story.ends.length > 1}<section class="mt-5" aria-label="Where life ends">
+              <h2>Where life ends</h2>
+              <EndOfLife ends={story.ends} name={p.common} />
+            </section>{/if}
           <section class="mt-5" aria-label="History">
             <h2>Walks and verdicts</h2>
             <ol class="border-t border-rule">

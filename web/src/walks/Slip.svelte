@@ -34,6 +34,8 @@
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">
       {own?.sentence ?? answer.verdict.sentence}
     </p>
+    {#if answer.known}<p class="mt-1 text-[0.9375rem]" data-testid="known">{answer.known}</p>{/if}
+    {#if answer.finds?.length}<p class="mt-1 text-[0.9375rem]" data-testid="finds">{answer.finds.join(' · ')}</p>{/if}
     {#if standing?.note}<p>“{standing.note}”</p>{/if}
     {#if own}<p class="mt-1 text-sm text-soft" data-testid="estimate">By what was found: {answer.verdict.sentence}</p>
     {:else if standing}<p class="mt-1 text-sm text-soft">

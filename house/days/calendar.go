@@ -1,4 +1,4 @@
-package rounds
+package days
 
 import (
 	"cmp"
@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/rounds"
 	"mezzadro/store"
 )
 
@@ -19,11 +20,11 @@ const startsAt = 8 * 60
 // Calendar is the work of some days, of a crew or of all, as an iCalendar file, in the reader's units. Work that
 // rounds have put on a day has its time; the rest follows from eight on.
 func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style quantity.Style) (string, error) {
-	name, err := h.crewName(ctx, crew)
+	name, err := h.Crew.CrewName(ctx, crew)
 	if err != nil {
 		return "", err
 	}
-	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), RoundsShown)
+	orders, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), Shown)
 	if err != nil {
 		return "", err
 	}
@@ -37,7 +38,7 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 		if d != last {
 			at, last = startsAt, d
 		}
-		if planned := k.Place / planPlace; planned > 0 && planned != visit {
+		if planned := k.Place / rounds.PlanPlace; planned > 0 && planned != visit {
 			at, visit = planned, planned
 		}
 		entries = append(entries, entry(k, d, at, style))

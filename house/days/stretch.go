@@ -1,4 +1,4 @@
-package rounds
+package days
 
 import (
 	"context"
@@ -40,7 +40,7 @@ const dayMinutes = 480
 
 // How many orders a stretch of days shows at most.
 const (
-	RoundsShown  = 2000
+	Shown        = 2000
 	overdueShown = 200
 	waitingShown = 60
 )
@@ -56,11 +56,11 @@ func (h *Room) Rounds(ctx context.Context, from day.Day, days int) (Rounds, erro
 		o.Days[i] = RoundDay{Day: from + day.Day(i), Jobs: []work.Order{}}
 	}
 	to := from + day.Day(days-1)
-	list, err := h.Store.OrdersBetween(ctx, from.String(), to.String(), RoundsShown)
+	list, err := h.Store.OrdersBetween(ctx, from.String(), to.String(), Shown)
 	if err != nil {
 		return o, err
 	}
-	ended, err := h.Store.EndedBetween(ctx, from.String(), to.String(), RoundsShown)
+	ended, err := h.Store.EndedBetween(ctx, from.String(), to.String(), Shown)
 	if err != nil {
 		return o, err
 	}

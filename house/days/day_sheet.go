@@ -1,4 +1,4 @@
-package rounds
+package days
 
 import (
 	"cmp"
@@ -12,6 +12,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -60,14 +61,14 @@ type SheetJob struct {
 func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error) {
 	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
 	var err error
-	if out.Crew, err = h.crewName(ctx, crew); err != nil {
+	if out.Crew, err = h.Crew.CrewName(ctx, crew); err != nil {
 		return out, err
 	}
-	list, err := h.Store.SheetOf(ctx, on.String(), RoundsShown)
+	list, err := h.Store.SheetOf(ctx, on.String(), Shown)
 	if err != nil {
 		return out, err
 	}
-	book, err := h.Book(ctx)
+	teller, err := h.Work.Teller(ctx)
 	if err != nil {
 		return out, err
 	}
@@ -103,13 +104,13 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 			out.Visits = append(out.Visits, v)
 		}
 		v := &out.Visits[len(out.Visits)-1]
-		if k.Place >= planPlace && v.At == 0 {
-			v.At = k.Place / planPlace
+		if k.Place >= rounds.PlanPlace && v.At == 0 {
+			v.At = k.Place / rounds.PlanPlace
 		}
 		b := k.Body.V
 		v.Jobs = append(
 			v.Jobs,
-			SheetJob{work.TellOrder(k.Order, book, h.Today()), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
+			SheetJob{teller.Tell(k.Order), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
 				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
@@ -151,6 +152,12 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 			if j.State != job.Placed {
 				k.Detail += ", " + string(j.State)
 			}
+			switch {
+			case j.Hold != nil && j.Hold.Anyway != "":
+				say(&k.Mind, "", j.Hold.Why, "Done all the same: "+j.Hold.Anyway)
+			case j.Hold != nil:
+				say(&k.Mind, "LET IT WAIT. ", j.Hold.Why)
+			}
 			for _, text := range slices.Concat(j.Why, j.Cautions) {
 				say(&k.Mind, "", text)
 			}
@@ -160,10 +167,6 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 	}
 	return out, nil
 }
-
-// planPlace is what a job's place in the day is counted in where rounds put it there: the minute it is come to, and
-// its number within the visit.
-const planPlace = 100
 
 // sheetVisits are the properties of a day's jobs as visits without jobs yet, by id.
 func (h *Room) sheetVisits(ctx context.Context) (map[int64]SheetVisit, error) {
@@ -185,12 +188,12 @@ func (h *Room) Route(ctx context.Context, on day.Day, crew int64) (string, []exc
 	if err != nil {
 		return "", nil, err
 	}
-	crews, err := h.Crews(ctx)
+	crews, err := h.Crew.Crews(ctx)
 	if err != nil {
 		return "", nil, err
 	}
 	out := []exchange.RouteStop{}
-	start := slices.IndexFunc(crews, func(c Crew) bool { return c.ID == crew && c.Start != nil })
+	start := slices.IndexFunc(crews, func(c rounds.Crew) bool { return c.ID == crew && c.Start != nil })
 	home := func() {
 		if start >= 0 {
 			at := crews[start].Start
