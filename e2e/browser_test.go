@@ -434,8 +434,8 @@ func (b *browser) expect(part string) {
 // finder finds what a user would point at: role is button, link, textbox, combobox, image or article; name a part of
 // its accessible name. It prefers the exact name and what lies on top.
 const finder = `((role, name) => {
-  const sel = {button: 'button, [role=button], summary', link: 'a[href]', textbox: 'input:not([type=checkbox]):not([type=file]), textarea',
-    combobox: 'select', image: 'svg[role=img]', article: 'article', file: 'input[type=file]', checkbox: 'input[type=checkbox]', row: 'tr', day: '[aria-label=Days] button'}[role];
+  const sel = {button: 'button, [role=button], summary', link: 'a[href]', textbox: 'input:not([type=checkbox]):not([type=radio]):not([type=file]), textarea',
+    combobox: 'select', image: 'svg[role=img]', article: 'article', file: 'input[type=file]', checkbox: 'input[type=checkbox]', radio: 'input[type=radio]', row: 'tr', day: '[aria-label=Days] button'}[role];
   const nameOf = (e) => {
     const label = e.getAttribute('aria-label') || (e.labels && e.labels[0] && e.labels[0].innerText) || e.innerText || e.placeholder || '';
     return label.replace(/\s+/g, ' ').replace(/ (?=[:,])/g, '').trim();

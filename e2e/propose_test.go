@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"image/color"
 	"reflect"
+	"strings"
 	"testing"
 	"time"
 )
@@ -39,10 +40,13 @@ func TestProposeRounds(t *testing.T) {
 	b.until("let go", "!/pinned here/.test(document.body.innerText)")
 	b.see("jobs get a day")
 	x, y := b.at(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
-	toX, toY := b.at(`document.querySelector('[data-row][data-crew="0"][data-day="2027-03-22"]')`)
-	b.drag(x, y, toX, toY, func() { b.see("to Mon 22 March, Crew 1") })
-	b.see("are pinned here: let go")
-	b.until("it is there", `[...document.querySelectorAll('[data-row][data-crew="0"][data-day="2027-03-22"] button')].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
+	free := `[...document.querySelectorAll('[data-row][data-crew="0"]')].filter((r) => r.dataset.day > '2027-03-21' && r.dataset.day < '2027-03-25').find((r) => ![...r.querySelectorAll('button')].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')))`
+	on, _ := b.eval(free + ".dataset.day").(string)
+	row := fmt.Sprintf(`[data-row][data-crew="0"][data-day=%q]`, on)
+	toX, toY := b.at(fmt.Sprintf("document.querySelector(`%s`)", row))
+	b.drag(x, y, toX, toY, func() { b.see(strings.TrimPrefix(on[8:], "0")+" March, Crew 1") })
+	b.see("pinned here: let go")
+	b.until("it is there", fmt.Sprintf("[...document.querySelectorAll(`%s button`)].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))", row))
 	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('pinned here')).click()`)
 	b.see("jobs get a day")
 	// The weather of each day is told, and said to be simulated by the station's; a visit is wanted at an hour.

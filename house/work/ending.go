@@ -33,7 +33,7 @@ func (h *Room) TickOff(ctx context.Context, key store.Key, id int64, in TickOffI
 	on := h.DateOr(in.On)
 	switch {
 	case in.State == job.Skipped && in.Note == "":
-		return OrderDetail{}, invalid.One("note", in.Note, "is missing: say why it is skipped")
+		return OrderDetail{}, invalid.One("note", in.Note, "is missing: say why it is not needed any more")
 	case on > h.Today():
 		return OrderDetail{}, invalid.One("on", on.String(), "is still to come")
 	case on < h.Today()-tickBack:

@@ -16,6 +16,7 @@
   import type { Form } from '../lib/portrait';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
+  import HoldNote from '../work/HoldNote.svelte';
 
   let { params }: { params?: { plant?: string } } = $props();
   const id = $derived(Number(params?.plant ?? 0));
@@ -214,6 +215,7 @@
             {#each plan.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           </header>
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+            {#if plan.hold}<HoldNote hold={plan.hold} />{/if}
             {#if on}
               <section aria-label="This day">
                 <h3 class="text-sm font-semibold text-moss">On {inWords(on, house.today)}</h3>

@@ -7,8 +7,9 @@
   import { costOf, costWord } from '../work/orders';
   import { capital } from '../lib/words';
   import { cardOf } from './purposes';
+  import HoldNote from '../work/HoldNote.svelte';
 
-  let { plant, hurt = false }: { plant: number; hurt?: boolean } = $props(); // hurt: likely, by the weather, and not decided yet
+  let { plant }: { plant: number } = $props();
   let plan = $state.raw<Schemas['PruningOut']>();
   let fault = $state('');
   let turn = 0;
@@ -30,9 +31,7 @@
 {#if plan}
   <section aria-label="When to cut" class="border border-rule bg-white px-3 py-2">
     <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
-    {#if hurt}<p class="font-semibold text-cold">
-        The weather likely hurt it: look first what lives, and cut after that verdict.
-      </p>{/if}
+    {#if plan.hold}<HoldNote hold={plan.hold} />{/if}
     <p class="font-semibold" data-testid="cut-slip">{plan.text}</p>
     <p class="text-sm">
       Today, {inWords(house.today, house.today)}:

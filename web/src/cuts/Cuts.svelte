@@ -119,8 +119,8 @@
                     onchange={() => strike(c)}
                   /><span
                     ><b>{c.title}</b><span class="sr-only">, {c.plant}</span><span class="block text-sm font-normal text-soft"
-                      >{c.plant} · {c.class}{#if c.part}&nbsp;· third {c.part} of 3{/if}{#if c.hurt}<b class="text-cold"
-                          >&nbsp;· look at it first: likely hurt</b
+                      >{c.plant} · {c.class}{#if c.part}&nbsp;· third {c.part} of 3{/if}{#if c.hold}<b class="text-sun"
+                          >&nbsp;· {c.hold.why}</b
                         >{/if}{#if c.sick}<b class="text-disease">&nbsp;· {c.sick}: sound plants first, waste apart</b
                         >{/if}{#if c.done}
                         &nbsp;· cut {brief(c.done)} {c.done.slice(0, 4)}{/if}</span

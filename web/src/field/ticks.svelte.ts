@@ -6,12 +6,15 @@ import { Queue, type Waits } from './queue.svelte';
 /** A tick: the job, as it was known, and what is said of it. */
 export interface TickOf {
   id: number;
-  state: 'done' | 'skipped';
+  state: 'done' | 'skipped' | 'partly done' | 'not today';
   version: number;
   on: string;
   took_minutes: number;
   note: string;
   use?: Schemas['UseIn'];
+  left_minutes?: number; // partly done: what is left
+  reason?: string; // not today: why
+  never_again?: boolean; // skipped: it does not come again
 }
 
 class Ticks extends Queue<TickOf, OrderDetail> {

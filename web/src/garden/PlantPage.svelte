@@ -275,7 +275,7 @@
       </div>
       <div class="order-2 space-y-4 lg:col-start-2 lg:row-start-1">
         <FindList plant={id} />
-        <CutSlip plant={id} hurt={p.look?.worth ?? false} />
+        <CutSlip plant={id} />
         <GuardSlip plant={id} />
         <FeedSlip
           plant={id}

@@ -14,6 +14,7 @@
   import { reading } from '../lib/reading';
   import { when } from '../work/orders';
   import { apart, figure } from '../lib/units';
+  import HoldNote from '../work/HoldNote.svelte';
   import Mark from './Mark.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -26,10 +27,9 @@
   const [readSeason, readChart] = [reading(), reading()];
   let wide = $state(window.innerWidth >= 768);
 
+  const readLook = () => attempt(async () => void (look = await ask(api.GET('/api/v1/lookout'))));
   onMount(() => {
-    void attempt(async () => {
-      look = await ask(api.GET('/api/v1/lookout'));
-    });
+    void readLook();
     keys.screen = [
       { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
       { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
@@ -397,6 +397,19 @@
             {#if look.tender > (look.shelter?.length ?? 0)}<p class="text-sm text-soft">
                 {look.tender - (look.shelter?.length ?? 0)} more come up on the walks.
               </p>{/if}
+          </section>
+        {/if}
+        {#if look.waits.length}
+          <section aria-label="On a day, and to wait" class="border-2 border-sun bg-white p-3">
+            <h2>On a day, and to wait</h2>
+            {#each look.waits as l (l.id)}
+              <div class="border-t border-rule py-1.5">
+                <a class="block" href="#/rounds/{l.id}"
+                  >{l.title}<span class="block text-sm text-soft">{l.property}, on {inWords(l.day, house.today)}</span></a
+                >
+                {#if l.hold}<HoldNote hold={l.hold} order={l} onkept={readLook} />{/if}
+              </div>
+            {/each}
           </section>
         {/if}
         {#if look.late}

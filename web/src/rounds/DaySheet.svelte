@@ -9,6 +9,7 @@
   import { reading } from '../lib/reading';
   import { ticks } from '../field/ticks.svelte';
   import { forWhat } from '../work/orders';
+  import HoldNote from '../work/HoldNote.svelte';
   import JobPhotos from '../work/JobPhotos.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tick from '../work/Tick.svelte';
@@ -104,7 +105,7 @@
             <li class="border-b border-rule py-2">
               <p class="text-lg leading-snug font-semibold">
                 <a href="#/rounds/{j.id}">{j.title}</a>{#if j.state === 'done' || j.state === 'skipped'}<b class="text-moss"
-                    >&nbsp;· {j.state}</b
+                    >&nbsp;· {j.state === 'done' ? 'done' : 'not needed'}</b
                   >{/if}
               </p>
               <p class="text-sm text-soft">
@@ -112,6 +113,10 @@
                   .filter(Boolean)
                   .join(' · ')}
               </p>
+              {#if j.hold}<HoldNote hold={j.hold} order={j} onkept={() => void read(day, crew)} />{/if}
+              {#if j.put_off}<p class="text-sm text-sun">
+                  Not done {j.put_off === 1 ? 'once' : `${j.put_off} times`} before: {j.put_off_why}
+                </p>{/if}
               {#each j.why.slice(0, 2) as w (w)}<p class="text-sm">{w}</p>{/each}
               {#each j.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
               <div class="mt-2 flex flex-wrap items-center gap-3 print:hidden">

@@ -9,6 +9,8 @@
   import { forWhat, origin, titled, when, costOf, costWord, isGood } from '../work/orders';
   import { cardOf } from '../cuts/purposes';
   import Ribbon from '../lib/Ribbon.svelte';
+  import EndedJobs from '../work/EndedJobs.svelte';
+  import HoldNote from '../work/HoldNote.svelte';
   import JobPhotos from '../work/JobPhotos.svelte';
   import Tick from '../work/Tick.svelte';
 
@@ -128,20 +130,6 @@
       if (job.best_day) choose(job.best_day);
       house.say(`${job.title}: in the coming year.`);
     });
-  const drop = (o: OrderDetail) =>
-    attempt(async () => {
-      await ask(
-        api.DELETE('/api/v1/orders/{id}', { params: { path: { id: o.id }, query: { version: o.version }, header: onceKey() } }),
-      );
-      await push('/rounds');
-      await read();
-      house.say(`${o.title}: dropped.`, async () => {
-        await attempt(async () => {
-          await ask(api.POST('/api/v1/orders/{id}/restore', { params: { path: { id: o.id }, header: onceKey() } }));
-          await push(`/rounds/${o.id}`);
-        });
-      });
-    });
   const cost = (l: OrderDetail, d: string) => l.costs?.[daysBetween(l.start, d)] ?? 101;
   const lane = $derived(
     job
@@ -232,6 +220,7 @@
       {/each}
     </ul>
     {#if next}<Button color="light" size="sm" class="mt-2" onclick={more}>Show more</Button>{/if}
+    <EndedJobs stamp={rounds} onkept={anew} />
   </section>
 
   <div class="min-w-0 px-5 py-3 max-md:px-3">
@@ -293,6 +282,12 @@
               >{/if}
           </p>
         {/if}
+        {#if job.hold}<div class="mt-2"><HoldNote hold={job.hold} order={job} onkept={anew} /></div>{/if}
+        {#each job.stints as s (s.id)}<p class="mt-1 text-sm">
+            {inWords(s.day, house.today)}: {s.kind}{s.reason ? `, ${s.reason}` : ''}{s.took_minutes
+              ? `, ${hours(s.took_minutes)}`
+              : ''}{s.note ? `: “${s.note}”` : ''}
+          </p>{/each}
         {#each job.why as w (w)}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
         {#each job.after as g (g.id)}<p class="mt-1 text-sm">
             After <a href="#/rounds/{g.id}">{g.title}</a>{g.min_days ? `, at least ${g.min_days} days` : ''}{g.max_days
@@ -322,7 +317,6 @@
               class="min-h-11 border border-rule bg-white px-3"
               onclick={() => (entering = 'change')}>Change</button
             >{/if}
-          {#if !ended}<button class="min-h-11 px-2 text-moss underline" onclick={() => drop(job!)}>Drop it</button>{/if}
           {#if job.plant_id}<a class="inline-flex min-h-11 items-center px-2" href="#/plant/{job.plant_id}">The plant</a>{/if}
         </div>
       </section>
@@ -403,7 +397,10 @@
           {#each jobs as l (l.id)}
             <li class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-rule py-1.5">
               <a class="min-h-9 min-w-40 flex-1 content-center" href="#/rounds/{l.id}"
-                >{titled(l)}{#if l.state === 'done' || l.state === 'skipped'}<b class="text-moss">&nbsp;· {l.state}</b>{/if}</a
+                >{titled(l)}{#if l.hold && !l.hold.anyway}<b class="text-sun">&nbsp;· {when(l, house.today)}</b
+                  >{/if}{#if l.state === 'done' || l.state === 'skipped'}<b class="text-moss"
+                    >&nbsp;· {l.state === 'done' ? 'done' : 'not needed'}</b
+                  >{/if}</a
               >
               <span class="text-sm text-soft">{hours(l.took_minutes || l.minutes)}{l.crew ? ` · ${l.crew}` : ''}</span>
               {#key l.id + l.state}<Tick order={l} onkept={anew} small />{/key}

@@ -8,5 +8,5 @@
 </script>
 
 <Modal bind:open title="When to cut the {plant.common.toLowerCase()}" size="md" class="text-ink">
-  {#if open}<CutSlip plant={plant.id} hurt={plant.look?.worth ?? false} />{/if}
+  {#if open}<CutSlip plant={plant.id} />{/if}
 </Modal>

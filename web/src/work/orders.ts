@@ -9,7 +9,8 @@ export const anyTime = 300;
 /** When an order is, or may well be, done: in a few words. */
 export function when(o: Order, today: string): string {
   if (o.state === 'done') return `done ${inWords(o.ended, today)}${o.took_minutes ? `, ${o.took_minutes} min` : ''}`;
-  if (o.state === 'skipped') return `skipped ${inWords(o.ended, today)}: ${o.note}`;
+  if (o.state === 'skipped') return `not needed, said ${inWords(o.ended, today)}: ${o.note}`;
+  if (o.hold && !o.hold.anyway) return o.hold.until ? `waits until ${inWords(o.hold.until, today)}` : 'waits for a look';
   if (o.overdue) return `was to be done ${inWords(o.day, today)}; today is ${costWord(o.day_cost, today, o)}`;
   if (o.day) return `on ${inWords(o.day, today)}, ${costWord(o.day_cost, o.day, o)}`;
   if (o.passed) return 'the time for this has passed';
