@@ -688,6 +688,24 @@ func (tx Tx) DropReplaced(ctx context.Context, plant, verdict int64, trouble str
 	return nil
 }
 
+// DropWithPlant drops the orders of a plant that a verdict has taken out, as far as job.GoesWith says that they go with it,
+// but for the verdict's own.
+func (tx Tx) DropWithPlant(ctx context.Context, plant, verdict int64) error {
+	list, err := many[Order](ctx, tx, selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day') AND o.origin_id <> ?`, plant, verdict)
+	if err != nil {
+		return err
+	}
+	for _, o := range list {
+		if !job.GoesWith(o.State, o.Kind) {
+			continue
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE job_order SET state = 'dropped', dropped_by = ?, version = version + 1 WHERE id = ?`, verdict, o.ID); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
 // EndOrders drops the orders of a plant that an outcome found dead, as far as job.EndsWith says that they end with it.
 func (tx Tx) EndOrders(ctx context.Context, plant, outcome int64) error {
 	list, err := many[Order](ctx, tx, selectOrder+`WHERE o.plant_id = ? AND o.state IN ('waiting', 'on a day')`, plant)

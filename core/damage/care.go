@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -89,7 +90,18 @@ func (c *carer) mulch() {
 	c.add("mulch", job.Mulch, "", "Mulch the root run a hand deep, clear of the stem.", 0)
 }
 
+// Who is fleeced: what the winter here may hurt, and what one reaches with a cloth.
+const (
+	hardyC   = -19.5 // from here on a kind is hardy anywhere gardens are, and its new shoots come again
+	fleecedC = 12.0  // hardier by so much than the coldest night of a usual winter
+	fleecedM = 3.0
+)
+
 func (c *carer) protect() {
+	coldest := c.q.Year.Normals.Climate.ExtremeMinC
+	if bears := c.q.Plant.Species.HardinessC; c.q.Plant.HeightM > fleecedM || bears < max(hardyC, coldest-fleecedC) {
+		return
+	}
 	c.add(
 		"protect",
 		job.Protect,
@@ -114,7 +126,9 @@ func care(q Question, a *Answer, d decision, s situation, e *evidence) ([]Care, 
 	lost := a.Boundary.CrownLost
 	switch d.kind {
 	case Wait, Look:
-		c.protect()
+		if e.dying || s.struck || !e.any {
+			c.protect()
+		}
 		if d.kind == Wait && sp.Form != catalogue.Palm {
 			c.feed(food)
 		}
@@ -153,7 +167,7 @@ func care(q Question, a *Answer, d decision, s situation, e *evidence) ([]Care, 
 			c.care = append(c.care, Care{"feed", "No feed until it grows again in spring.", from, to, 0})
 		}
 	}
-	if sp.Edible != "" && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
+	if strings.Contains(sp.Edible, "fruit") && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
 		c.add(
 			"fruit",
 			job.Fruit,

@@ -52,6 +52,7 @@ type decision struct {
 	cut   float64 // share of height
 	ends  bool    // an annual, whose time ends
 	reach bool    // alive as high as was looked, with nothing dead seen
+	climb bool    // only its ends are dead, too little to climb for
 }
 
 // situation is all a decision rests on.
@@ -310,6 +311,9 @@ func Judge(q Question) (Answer, error) {
 	d := s.decide(&e)
 	if d.kind == Wait && q.Today >= s.patience && !s.late && !e.girdle.rules(d) {
 		d, s.stale = decision{kind: Look}, true // the day to wait for is past, and nobody has looked since
+	}
+	if d.kind == TipBack && !s.shortens(&e) && d.cut*q.Plant.HeightM > inReach && CrownAbove(q.Plant.Species.Form, d.cut) < tipsOnly {
+		d = decision{kind: Leave, climb: true}
 	}
 	if q.Overrule != "" {
 		d = decision{kind: q.Overrule, cut: q.OverruleCutM / q.Plant.HeightM}

@@ -114,6 +114,10 @@ func (t told) leave(v *Verdict) {
 	g := t.e.girdle
 	v.Sentence, v.Sure = "Leave it: it is alive to the tips.", 1-t.e.belief.ChanceBelow(wholeFrom)
 	switch sp := t.s.species; {
+	case t.d.climb:
+		v.Sentence = "Leave it: only its ends are dead, and too little of it to climb for. They break off or are grown over; " +
+			"where people pass beneath, look up after wind."
+		v.Sure = 0.9
 	case t.d.ends:
 		v.Sentence, v.Sure = "Leave it: an annual ends with the first hard frost. Pick or cut what is wanted before it.", 0.9
 	case t.palm():

@@ -199,6 +199,12 @@ func EndsWith(o Origin, s State, k Kind) bool {
 	return asked && (s == Waiting || s == Placed) && k != Replace && k != MakeSafe
 }
 
+// GoesWith reports whether an order of a plant goes when the plant is to be taken out: all that was to be done for it, but
+// for taking it out, making it safe and what is asked of the client.
+func GoesWith(s State, k Kind) bool {
+	return (s == Waiting || s == Placed) && k != Replace && k != MakeSafe && k != Ask
+}
+
 // Overdue reports an order that was on a past day and is not ticked off.
 func Overdue(s State, on, today day.Day) bool { return s == Placed && on != day.None && on < today }
 

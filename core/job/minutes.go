@@ -1,5 +1,7 @@
 package job
 
+import "math"
+
 // What visits, plantings and winters take, minutes: estimates from experience.
 const (
 	visitMinutes  = 20.0 // a look at what a client has called about
@@ -28,6 +30,24 @@ func LookJobMinutes(plants int) int { return int(max(lookLeast, lookEach*float64
 func PlantingMinutes(plants int) int {
 	return int(min(plantMost, plantFirst+plantEach*float64(max(1, plants)-1)))
 }
+
+// TakingOutMinutes is what taking out a plant of a height, m, with its roots takes, all people together: an estimate.
+func TakingOutMinutes(heightM float64, count int) int {
+	each := takeOutFirst + takeOutPerM*heightM
+	if heightM > takeOutTall {
+		each += takeOutAloft * math.Pow(heightM-takeOutTall, takeOutGrows)
+	}
+	return int(math.Min(MaxMinutes, math.Ceil(each*float64(max(1, count))/5)*5))
+}
+
+// What taking out takes, minutes: by hand up to a height, in pieces above it.
+const (
+	takeOutFirst = 20
+	takeOutPerM  = 15
+	takeOutTall  = 4 // m
+	takeOutAloft = 25
+	takeOutGrows = 1.5
+)
 
 // WateringMinutes is what giving so many litres takes.
 func WateringMinutes(litres float64) int { return int(min(waterMost, waterFirst+waterPerLitre*litres)) }

@@ -33,7 +33,8 @@ type PlantedKind struct {
 
 // Planted are the jobs of a planting.
 type Planted struct {
-	Orders []int64 `json:"orders" doc:"Ids: the planting of each kind, and last the water of the first season, where rain is not enough"`
+	Closed []int64 `json:"closed" doc:"Ids of the jobs of the plant in whose place it comes that are not needed any more; each can be restored"`
+	Orders []int64 `json:"orders" doc:"Ids: the planting of each kind, and then the water of the first season, where rain is not enough, and last the taking out, where none stood"`
 	Best   day.Day `json:"best" format:"date" doc:"Of the first kind"`
 	Cost   float64 `json:"cost" doc:"Of all plants that have a price"`
 	Litres float64 `json:"litres" doc:"Of water in the first season, all plants: an estimate"`
@@ -42,7 +43,7 @@ type Planted struct {
 // KeepPlanting makes jobs of a planting: each kind in its season, and the water of the first season after it, all in one
 // write.
 func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, in PlantingIn) (Planted, error) {
-	out := Planted{Orders: []int64{}}
+	out := Planted{Orders: []int64{}, Closed: []int64{}}
 	plans, err := h.plantings(ctx, property, in)
 	if err != nil {
 		return out, err
@@ -51,7 +52,7 @@ func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, 
 	if err != nil {
 		return out, err
 	}
-	instead, err := h.inPlaceOf(ctx, property, in.Plant)
+	gone, err := h.inPlaceOf(ctx, property, in.Plant)
 	if err != nil {
 		return out, err
 	}
@@ -62,7 +63,7 @@ func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, 
 		for _, w := range p.Planting.Water {
 			out.Litres += w.Litres * float64(w.Times*n)
 		}
-		o, _, err := h.Work.OrderByHand(ctx, p.order(property, in, i, instead, known[p.Species].Price), 0)
+		o, _, err := h.Work.OrderByHand(ctx, p.order(property, in, i, gone.name, known[p.Species].Price), 0)
 		if err != nil {
 			return out, err
 		}
@@ -74,40 +75,105 @@ func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, 
 	if err != nil {
 		return out, err
 	}
-	out.Orders, err = store.Once(ctx, h.Store, key, func(tx store.Tx) ([]int64, error) {
-		ids := []int64{}
-		for _, o := range orders {
-			id, err := tx.AddOrder(ctx, o)
-			if err != nil {
-				return ids, err
-			}
-			ids = append(ids, id)
-			water.Gaps = append(water.Gaps, store.GapRow{OfID: id, Why: "it is planted first"})
-		}
-		if waters {
-			id, err := tx.AddOrder(ctx, water)
-			return append(ids, id), err
-		}
-		return ids, nil
+	if !waters {
+		water.PropertyID = 0
+	}
+	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Planted, error) {
+		err := out.keep(ctx, tx, gone, orders, water)
+		return out, err
 	})
-	return out, err
 }
 
-// inPlaceOf names the plant in whose place something comes; empty for none.
-func (h *Room) inPlaceOf(ctx context.Context, property, plant int64) (string, error) {
+// keep writes a planting: what stood there is taken out first, and its other jobs go.
+func (p *Planted) keep(ctx context.Context, tx store.Tx, gone gone, orders []store.NewOrder, water store.NewOrder) error {
+	for _, k := range gone.closes {
+		if err := tx.DropOrder(ctx, k.ID, k.Version); err != nil {
+			return err
+		}
+		p.Closed = append(p.Closed, k.ID)
+	}
+	takenOut := gone.standing
+	if gone.takeOut != nil {
+		id, err := tx.AddOrder(ctx, *gone.takeOut)
+		if err != nil {
+			return err
+		}
+		takenOut = id
+	}
+	for _, o := range orders {
+		if takenOut != 0 {
+			o.Gaps = append(o.Gaps, store.GapRow{OfID: takenOut, Why: "what stood there is taken out first"})
+		}
+		id, err := tx.AddOrder(ctx, o)
+		if err != nil {
+			return err
+		}
+		p.Orders = append(p.Orders, id)
+		water.Gaps = append(water.Gaps, store.GapRow{OfID: id, Why: "it is planted first"})
+	}
+	if water.PropertyID != 0 {
+		id, err := tx.AddOrder(ctx, water)
+		if err != nil {
+			return err
+		}
+		p.Orders = append(p.Orders, id)
+	}
+	if gone.takeOut != nil {
+		p.Orders = append(p.Orders, takenOut)
+	}
+	return nil
+}
+
+// gone is the plant in whose place something comes.
+type gone struct {
+	name     string          // empty for none
+	closes   []store.Order   // its jobs that are not needed any more
+	standing int64           // the job that takes it out, where one stands
+	takeOut  *store.NewOrder // or the one that is made
+}
+
+// inPlaceOf is the plant in whose place something comes, with what becomes of its jobs.
+func (h *Room) inPlaceOf(ctx context.Context, property, plant int64) (gone, error) {
 	if plant == 0 {
-		return "", nil
+		return gone{}, nil
 	}
 	p, err := h.Store.Plant(ctx, plant)
 	there, err := store.There(err)
 	if err != nil {
-		return "", err
+		return gone{}, err
 	}
 	if !there || p.PropertyID != property {
-		return "", invalid.One("plant", plant, "is not on this property, or was removed")
+		return gone{}, invalid.One("plant", plant, "is not on this property, or was removed")
 	}
 	book, err := h.Book(ctx)
-	return estate.EntryOf(book, p.Species).Common, err
+	if err != nil {
+		return gone{}, err
+	}
+	out := gone{name: estate.EntryOf(book, p.Species).Common}
+	list, err := h.Store.PlantOrders(ctx, plant)
+	if err != nil {
+		return out, err
+	}
+	for _, k := range list {
+		switch {
+		case k.PlantID.Int64 != plant: // of others too
+		case job.GoesWith(k.State, k.Kind):
+			out.closes = append(out.closes, k)
+		case k.Kind == job.Replace && k.Key != plantingKey && (k.State == job.Waiting || k.State == job.Placed):
+			out.standing = k.ID
+		}
+	}
+	if out.standing != 0 {
+		return out, nil
+	}
+	o, _, err := h.Work.OrderByHand(ctx, work.HandOrder{
+		PropertyID: property, Plants: []int64{plant}, Kind: job.Replace, Title: "Take out " + out.name,
+		Minutes: job.TakingOutMinutes(p.HeightM, p.Count), CrewSize: 1, Kit: []string{"spade", "mattock", "barrow"},
+		Note: "Roots and all, before the new one is planted.",
+	}, 0)
+	o.Order.Origin = job.Planting
+	out.takeOut = &o
+	return out, err
 }
 
 // plantings are how each kind is planted there.

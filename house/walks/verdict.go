@@ -61,6 +61,11 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 		if err := tx.DropReplaced(ctx, plant, v.ID, a.Trouble); err != nil {
 			return v, err
 		}
+		if a.Verdict.Kind == damage.Replace {
+			if err := tx.DropWithPlant(ctx, plant, v.ID); err != nil {
+				return v, err
+			}
+		}
 		return v, h.askFor(ctx, tx, v.ID, w.PropertyID, plant, q, a)
 	})
 	if err != nil {

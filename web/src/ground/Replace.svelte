@@ -165,13 +165,18 @@
       );
       const ids = made.orders;
       const back = `/replace/${property}${plantID ? `/${plantID}` : ''}`;
-      const waters = ids.length > kinds.length;
+      const waters = made.litres > 0;
+      const closed = made.closed.length;
       house.say(
         `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
           waters ? `, with its water after it: about ${figure(made.litres, 'L')} in the first season` : ''
-        }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.`,
+        }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.${
+          closed ? ` ${closed === 1 ? 'One job' : `${closed} jobs`} of what stands there now ${closed === 1 ? 'is' : 'are'} not needed any more.` : ''
+        }`,
         async () => {
           for (const o of [...ids].reverse()) await dropOrder(o);
+          for (const id of made.closed)
+            await ask(api.POST('/api/v1/orders/{id}/restore', { params: { path: { id }, header: onceKey() } }));
           await push(back);
         },
       );
