@@ -23,14 +23,14 @@ func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
 	h := newHouse(t)
 	property, camellia := h.villa()
 	pear := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "pyrus-communis", "height_m": 3})
-	olive := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 4})
+	olive := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 2.8})
 	for _, c := range []struct {
 		plant  int64
 		checks []obj
 	}{
 		{camellia.ID, []obj{{"kind": "bud_rub", "height_m": 1.8, "broke": 6}, {"kind": "scratch", "height_m": 1.2, "result": "green"}}},
 		{pear.ID, []obj{{"kind": "bark_ring", "height_m": 0.2, "result": "bridge", "amount": 0.7}}},
-		{olive.ID, []obj{{"kind": "scratch", "height_m": 0.4, "result": "green"}, {"kind": "shoot", "height_m": 3.4}, {"kind": "tip_dead", "amount": 0.3}}},
+		{olive.ID, []obj{{"kind": "scratch", "height_m": 0.4, "result": "green"}, {"kind": "shoot", "height_m": 2.4}, {"kind": "tip_dead", "amount": 0.3}}},
 	} {
 		walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
 		at := fmt.Sprintf("/walks/%d/plants/%d", walk.ID, c.plant)

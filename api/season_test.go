@@ -436,7 +436,7 @@ func many(b *testing.B, h *opened, properties int) {
 					return err
 				}
 			}
-			_, err = tx.KeepWeather(ctx, p.ID, "made up", hours)
+			_, err = tx.KeepWeather(ctx, p.ID, store.SourceIn{Name: "made up", Rank: store.OfTheRegion}, hours)
 			return err
 		})
 		if err != nil {

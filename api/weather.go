@@ -3,6 +3,7 @@ package api
 import (
 	"bytes"
 	"context"
+	"strings"
 
 	"mezzadro/core/season"
 	"mezzadro/exchange"
@@ -20,6 +21,8 @@ func (s *Server) weatherRoutes(a huma.API) {
 		"CSV file", "What matters today of it.", readsOf, 0}, s.giveWeather)
 	op(a, planner, post, "/properties/{id}/weather/read", doc{"read-weather", "Weather", "Read the weather station", "What is not kept yet, through last night; nothing is worked out anew where nothing is new.", writes, 0}, s.readWeather)
 	op(a, planner, post, "/properties/{id}/weather", doc{"take-weather", "Weather", "Take hourly weather from a CSV file", "All of it, or with a fault anywhere none; faults are named by line.", files, maxCSV}, s.weatherCSV, "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n")
+	op(a, planner, remove, "/properties/{id}/weather/sources/{source}", doc{"drop-weather-source", "Weather", "Take a source of weather back", "A file, or what the station told: what lies beneath its hours counts again. It can be restored.", writes, 0}, s.dropSource)
+	op(a, planner, post, "/properties/{id}/weather/sources/{source}/restore", doc{"restore-weather-source", "Weather", "Bring a source of weather back", "As it was.", writes, 0}, s.restoreSource)
 }
 
 // maxCSV is the largest weather file taken at once: some four years of hours.
@@ -31,6 +34,20 @@ func (s *Server) season(ctx context.Context, in *ByID) (*Out[estate.Season], err
 		return nil, s.problem(ctx, "property", err)
 	}
 	return out(p.TellSeason()), nil
+}
+
+// OneSource is a write on a source of a property's weather.
+type OneSource struct {
+	Write
+	Source int64 `path:"source" example:"1" doc:"Of the season's sources"`
+}
+
+func (s *Server) dropSource(ctx context.Context, in *OneSource) (*struct{}, error) {
+	return nil, s.problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, false))
+}
+
+func (s *Server) restoreSource(ctx context.Context, in *OneSource) (*struct{}, error) {
+	return nil, s.problem(ctx, "source of weather", s.Overview.TakeBackSource(ctx, keyOf(ctx), in.ID, in.Source, true))
 }
 
 func (s *Server) eventChart(ctx context.Context, in *struct {
@@ -45,6 +62,7 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	Write
 	Here    bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
+	Name    string `query:"name" maxLength:"200" doc:"Of the file; CSV file when absent"`
 	RawBody []byte `contentType:"text/csv"`
 }) (*Out[overview.WeatherKept], error) {
 	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
@@ -54,7 +72,7 @@ func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	for i := range hours {
 		hours[i].Here = in.Here
 	}
-	k, err := s.Overview.TakeWeather(ctx, keyOf(ctx), in.ID, hours)
+	k, err := s.Overview.TakeWeather(ctx, keyOf(ctx), in.ID, strings.TrimSpace(in.Name), hours)
 	return out(k), s.problem(ctx, "property", err)
 }
 

@@ -39,7 +39,10 @@ func TestProposeRounds(t *testing.T) {
 	b.press("button", "One is pinned here: let go")
 	b.until("let go", "!/pinned here/.test(document.body.innerText)")
 	b.see("jobs get a day")
-	x, y := b.at(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`)
+	b.settled()
+	priory := `[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))`
+	b.eval(priory + ".scrollIntoView({block: 'end'})")
+	x, y := b.at(priory)
 	free := `[...document.querySelectorAll('[data-row][data-crew="0"]')].filter((r) => r.dataset.day > '2027-03-21' && r.dataset.day < '2027-03-25').find((r) => ![...r.querySelectorAll('button')].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')))`
 	on, _ := b.eval(free + ".dataset.day").(string)
 	row := fmt.Sprintf(`[data-row][data-crew="0"][data-day=%q]`, on)
@@ -52,7 +55,8 @@ func TestProposeRounds(t *testing.T) {
 	// The weather of each day is told, and said to be simulated by the station's; a visit is wanted at an hour.
 	b.see("as the station tells it")
 	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
-	b.fill("Arrive at", "11:00")
+	b.see("Arrive at")
+	b.eval(`((e) => { e.value = '11:00'; e.dispatchEvent(new Event('input', {bubbles: true})); })(document.querySelector('input[type=time]'))`)
 	b.press("button", "Be there then")
 	b.see("pinned here: let go")
 	b.until("it is come to at eleven", `[...document.querySelectorAll('[data-row] button')].some((x) => /^11:[012].*Priory courtyard/.test(x.getAttribute('aria-label') ?? ''))`)
@@ -86,7 +90,7 @@ func TestProposeRounds(t *testing.T) {
 	phone.accessible("a day sheet")
 	phone.visit("/#/day/2027-03-18/2")
 	phone.see("Rental house at the weir")
-	phone.press("button", "Done: Have fleece at hand for Olive × 3")
+	phone.press("button", "Done: Mend the stakes of the olives")
 	phone.see("Minutes it took")
 	phone.press("button", "Tick it off")
 	phone.see("· done")
@@ -200,7 +204,7 @@ func TestDayWithoutSignal(t *testing.T) {
 		b.press("button", "Tick it off")
 		b.see("It is kept on this device")
 	}
-	tick("Have fleece at hand for Olive × 3, Hillside terrace")
+	tick("Mend the stakes of the olives, Hillside terrace")
 	tick("Rake the gravel and look over the fence for the agency, Rental house at the weir")
 	b.upload("Picture", pictureFile(t, "gravel.jpg", 60, 40, color.White))
 	b.see("The picture is kept on this device")
@@ -210,10 +214,10 @@ func TestDayWithoutSignal(t *testing.T) {
 	b.see("2 to send.")
 	// Another phone was there first with one of the two: at another address, where this one does not send.
 	other := start(t, "demo", s.data)
-	fleece := other.orderOf("Have fleece at hand for Olive")
+	stakes := other.orderOf("Mend the stakes of the olives")
 	var o struct{ Version int }
-	other.get(fmt.Sprintf("/api/v1/orders/%d", fleece), &o)
-	other.put(fmt.Sprintf("/api/v1/orders/%d/state", fleece), fmt.Sprintf(`{"state": "skipped", "note": "None left in the van", "version": %d}`, o.Version))
+	other.get(fmt.Sprintf("/api/v1/orders/%d", stakes), &o)
+	other.put(fmt.Sprintf("/api/v1/orders/%d/state", stakes), fmt.Sprintf(`{"state": "skipped", "note": "The client has mended them", "version": %d}`, o.Version))
 	other.kill()
 	s = s.again()
 	b.until("sent", "!/2 to send/.test(document.body.innerText)")
@@ -239,6 +243,6 @@ func TestDayWithoutSignal(t *testing.T) {
 	if states["done"] != 1 || states["skipped"] != 1 || pictures != 1 {
 		t.Errorf("after the connection came back: %+v", sheet)
 	}
-	b.press("button", "Take it back: Have fleece at hand for Olive × 3")
+	b.press("button", "Take it back: Mend the stakes of the olives")
 	b.until("it is let go", "!/not taken/.test(document.body.innerText)")
 }

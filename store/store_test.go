@@ -140,7 +140,10 @@ func TestWeatherRoundTrip(t *testing.T) {
 	at := time.Date(2027, 2, 26, 5, 0, 0, 0, time.UTC)
 	in := []weather.Hour{{Time: at, TempC: -11, WindMS: 6, RainMM: math.NaN(), RHPct: 60, Sun: 0}, {Time: at.Add(time.Hour), TempC: -10, WindMS: 5, RainMM: 0, RHPct: 61, Sun: math.NaN()}}
 	keep := func(property int64) (fresh int, err error) {
-		err = s.Write(ctx, func(tx Tx) error { fresh, err = tx.KeepWeather(ctx, property, "station", in); return err })
+		err = s.Write(ctx, func(tx Tx) error {
+			fresh, err = tx.KeepWeather(ctx, property, SourceIn{Name: "station", Rank: OfTheRegion}, in)
+			return err
+		})
 		return fresh, err
 	}
 	for _, want := range []int{2, 0} { // the same hours twice are the same hours, and nothing new
@@ -149,6 +152,9 @@ func TestWeatherRoundTrip(t *testing.T) {
 		}
 	}
 	out, err := s.Weather(ctx, p.ID, at, at.Add(24*time.Hour))
+	for i := range out {
+		out[i].Source = 0
+	}
 	if err != nil || fmt.Sprint(out) != fmt.Sprint(in) {
 		t.Errorf("%v came back as %v (%v)", in, out, err)
 	}

@@ -2,6 +2,7 @@ package damage
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -29,6 +30,7 @@ type Cut struct {
 const (
 	deadTells  = 366
 	aliveTells = 200
+	misread    = 30 // days within which dead wood under living is one of two misread; later it has died since
 )
 
 // carried says which kinds of check tell something beyond their day. Those with one answer for the whole plant hold until
@@ -67,6 +69,7 @@ func (q Question) before() []Earlier {
 	for _, c := range q.Checks {
 		again[c.Kind] = true
 	}
+	died := lowestDead(q.Checks)
 	list := slices.Clone(q.Earlier)
 	slices.SortStableFunc(list, func(a, b Earlier) int { return int(b.Day - a.Day) }) // the newest first
 	for _, e := range list {
@@ -78,7 +81,8 @@ func (q Question) before() []Earlier {
 		seen := map[check.Kind]bool{}
 		for _, c := range e.Checks {
 			rule, carries := carried[c.Kind]
-			if !carries || rule.one && again[c.Kind] || q.gone(e.Day, c) || age > aliveTells && !tellsDead(c) {
+			if !carries || rule.one && again[c.Kind] || q.gone(e.Day, c) ||
+				!tellsDead(c) && (age > aliveTells || age > misread && c.HeightM > 0 && c.HeightM >= died) {
 				continue
 			}
 			seen[c.Kind] = true
@@ -87,12 +91,24 @@ func (q Question) before() []Earlier {
 		for k := range seen {
 			again[k] = true
 		}
+		died = min(died, lowestDead(kept))
 		if len(kept) > 0 {
 			out = append(out, Earlier{e.Day, kept})
 		}
 	}
 	slices.Reverse(out)
 	return out
+}
+
+// lowestDead is the lowest height at which a look found dead wood; above every plant where it found none.
+func lowestDead(checks []check.Check) float64 {
+	low := math.Inf(1)
+	for _, c := range checks {
+		if c.HeightM > 0 && tellsDead(c) && (c.Kind == check.Scratch || c.Kind == check.BudRub) {
+			low = min(low, c.HeightM)
+		}
+	}
+	return low
 }
 
 // gone reports what was found on wood that has been cut off since, or a danger that has been made safe.
@@ -120,7 +136,7 @@ func tellsDead(c check.Check) bool {
 		return true
 	}
 	r := check.Of(c.Kind).Result(c.Result)
-	return r != nil && r.Sign != "living"
+	return r != nil && (r.Sign == "dead" || r.Sign == "hurt")
 }
 
 // struckSince are the events that came between two days and are expected to have hurt the plant, the oldest first.

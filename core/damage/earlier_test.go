@@ -173,3 +173,20 @@ func TestFindsAreFinds(t *testing.T) {
 		t.Error(a.Verdict.Sentence)
 	}
 }
+
+// TestDiedSince: what was green in March and is brown below that in September has died since; a week apart one of the two may
+// have been misread, and both count.
+func TestDiedSince(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	green := []check.Check{scratch(0.5, "green"), scratch(0.45, "green"), scratch(1.7, "brown")}
+	q := ask(t, "citrus-sinensis", 1.9, day.Of(2027, 9, 10), y, scratch(0.4, "brown"), scratch(0.3, "brown"))
+	q.Earlier = []Earlier{{march, green}}
+	if a := judged(t, q); a.Boundary.BestM > 0.35 {
+		t.Errorf("brown at 0.3 and 0.4 m in September, and life is said to end at %.2f m", a.Boundary.BestM)
+	}
+	q.Today = march + 7
+	q.Checks = []check.Check{scratch(0.4, "brown")}
+	if a := judged(t, q); a.Boundary.BestM < 0.4 {
+		t.Errorf("a week on one brown scratch under two green ones: life is said to end at %.2f m", a.Boundary.BestM)
+	}
+}

@@ -22,6 +22,17 @@ type Hour struct {
 	RHPct  float64
 	Sun    float64 // share of the clear-sky sun, 0 to 1
 	Here   bool    // measured in the garden itself: no correction for its site
+	Source int64   // by which the record knows where it came from; 0: unknown
+}
+
+// Filled is the hour with what it did not measure taken from another of the same time.
+func (h Hour) Filled(from Hour) Hour {
+	for to, v := range map[*float64]float64{&h.WindMS: from.WindMS, &h.RainMM: from.RainMM, &h.RHPct: from.RHPct, &h.Sun: from.Sun} {
+		if math.IsNaN(*to) {
+			*to = v
+		}
+	}
+	return h
 }
 
 // At is the record as it was on a site at a longitude, unless it was measured there. By day the site's days count, by

@@ -10,24 +10,26 @@ import (
 
 // Season is what the ribbon draws: one garden year of a property, a figure a day from From.
 type Season struct {
-	From        day.Day    `json:"from" format:"date"`
-	To          day.Day    `json:"to" format:"date" doc:"First day of the next garden year"`
-	Today       day.Day    `json:"today" format:"date"`
-	NormalMin   []float64  `json:"normal_min" doc:"°C"`
-	NormalMax   []float64  `json:"normal_max" doc:"°C"`
-	SeenMin     []*float64 `json:"seen_min" doc:"Observed minimum, °C; null where not observed"`
-	SeenMax     []*float64 `json:"seen_max"`
-	Frost       []float64  `json:"frost" doc:"Chance of a night under 0 °C"`
-	DegreeDays  float64    `json:"degree_days" doc:"Base 10 °C, from midwinter to today"`
-	Ticks       []Tick     `json:"ticks" doc:"When round sums of degree-days are reached, with days ahead as normal"`
-	LastFrost   *BandDays  `json:"last_frost" doc:"Of the coming spring; null where hardly any is to come"`
-	FirstFrost  *BandDays  `json:"first_frost" doc:"Of the coming autumn; null where most years have none"`
-	FrostToCome float64    `json:"frost_to_come" doc:"Chance of another night under 0 °C before midsummer, 0 to 1"`
-	KillToCome  float64    `json:"killing_to_come" doc:"The same for a killing frost, −2.2 °C"`
-	Events      []Event    `json:"events"`
-	Source      string     `json:"source" doc:"Where the observed weather comes from; empty without any"`
-	ObservedTo  day.Day    `json:"observed_to" format:"date" doc:"Empty without observed weather"`
-	ExtremeMinC float64    `json:"extreme_min_c"`
+	From        day.Day       `json:"from" format:"date"`
+	To          day.Day       `json:"to" format:"date" doc:"First day of the next garden year"`
+	Today       day.Day       `json:"today" format:"date"`
+	NormalMin   []float64     `json:"normal_min" doc:"°C"`
+	NormalMax   []float64     `json:"normal_max" doc:"°C"`
+	SeenMin     []*float64    `json:"seen_min" doc:"Observed minimum, °C; null where not observed"`
+	SeenMax     []*float64    `json:"seen_max"`
+	Frost       []float64     `json:"frost" doc:"Chance of a night under 0 °C"`
+	DegreeDays  float64       `json:"degree_days" doc:"Base 10 °C, from midwinter to today"`
+	Ticks       []Tick        `json:"ticks" doc:"When round sums of degree-days are reached, with days ahead as normal"`
+	LastFrost   *BandDays     `json:"last_frost" doc:"Of the coming spring; null where hardly any is to come"`
+	FirstFrost  *BandDays     `json:"first_frost" doc:"Of the coming autumn; null where most years have none"`
+	FrostToCome float64       `json:"frost_to_come" doc:"Chance of another night under 0 °C before midsummer, 0 to 1"`
+	KillToCome  float64       `json:"killing_to_come" doc:"The same for a killing frost, −2.2 °C"`
+	Events      []Event       `json:"events"`
+	Source      string        `json:"source" doc:"Where the observed weather comes from; empty without any"`
+	Sources     []WeatherFrom `json:"sources" doc:"Where the hours came from, the highest first"`
+	SeenBy      []int         `json:"seen_by" doc:"Day by day: 2 measured in the garden, 1 by the station or a file from elsewhere, 0 not measured"`
+	ObservedTo  day.Day       `json:"observed_to" format:"date" doc:"Empty without observed weather"`
+	ExtremeMinC float64       `json:"extreme_min_c"`
 }
 
 // Tick is the day on which a round sum of degree-days is reached.
@@ -78,6 +80,7 @@ func (p *Place) TellSeason() Season {
 		Today:       p.Today,
 		Events:      p.TellEvents(),
 		Source:      p.Property.WeatherSource,
+		Sources:     p.Sources,
 		Ticks:       []Tick{},
 		ObservedTo:  p.Year.LastObserved(),
 		DegreeDays:  math.Round(p.Year.DegreeDays(p.Today)),
@@ -94,6 +97,7 @@ func (p *Place) TellSeason() Season {
 			lo, hi = &a, &b
 		}
 		out.SeenMin, out.SeenMax = append(out.SeenMin, lo), append(out.SeenMax, hi)
+		out.SeenBy = append(out.SeenBy, p.SeenBy[d])
 		if d < p.Normals.Climate.Midwinter(p.Today) {
 			continue
 		}

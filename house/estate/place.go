@@ -43,6 +43,8 @@ type Place struct {
 	Work     *job.Place            // what orders cost here
 	Cuts     *pruning.Place        // what cuts ask of the year
 	Lately   cause.Lately          // the weather of the last weeks
+	Sources  []WeatherFrom         // where its hours came from, the highest first
+	SeenBy   map[day.Day]int       // by which rank most hours of a day were measured; days without any are missing
 
 	Rules  rules.House
 	mu     *sync.Mutex
@@ -94,6 +96,10 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 	if err != nil {
 		return nil, err
 	}
+	sources, err := h.Store.WeatherSources(ctx, p.ID)
+	if err != nil {
+		return nil, err
+	}
 	hours = weather.At(hours, p.Site.V, n.Climate.Longitude)
 	out := &Place{
 		Property: p,
@@ -106,6 +112,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 		curves:   &sync.Map{},
 		stages:   map[stageOf]func(day.Day) catalogue.Stage{},
 	}
+	out.from(sources, hours)
 	out.Year = season.NewYear(n, weather.Daily(hours, zone))
 	out.Work = job.At(out.Year, here)
 	out.Course = cold.Follow(out.Year, hours, zone, today)

@@ -48,7 +48,7 @@ func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.D
 	}
 	c, until := p.Climate.V, h.KnownUntil(today, zone)
 	from, to := RecordFrom(c, today), day.FromTime(until.UTC())
-	first, last, any, err := h.Store.WeatherSpan(ctx, p.ID, from.Time(), until)
+	first, last, any, err := h.Store.StationSpan(ctx, p.ID, from.Time(), until)
 	if err != nil {
 		return HoursRead{}, err
 	}
@@ -65,7 +65,7 @@ func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.D
 	}
 	n := HoursRead{Hours: len(hours)}
 	err = h.Store.Write(ctx, func(tx store.Tx) error {
-		n.Fresh, err = tx.KeepWeather(ctx, p.ID, source, hours)
+		n.Fresh, err = tx.KeepWeather(ctx, p.ID, store.SourceIn{Name: source, Rank: store.OfTheRegion}, hours)
 		return err
 	})
 	return n, err

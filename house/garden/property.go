@@ -2,6 +2,7 @@ package garden
 
 import (
 	"context"
+	"math"
 	"strings"
 	"time"
 
@@ -154,14 +155,39 @@ func (h *Room) ChangeProperty(ctx context.Context, key store.Key, id int64, in P
 		return PropertyOut{}, err
 	}
 	p.ID = id
+	before, err := h.Store.Property(ctx, id)
+	if err != nil {
+		return PropertyOut{}, err
+	}
+	moved := Moved(before.Climate.V, p.Climate.V)
 	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		p, err := tx.ChangeProperty(ctx, p)
+		if err == nil && moved {
+			err = tx.DropStations(ctx, id)
+		}
 		return p.ID, estate.Stale(err, TellProperty)
 	})
 	if err != nil {
 		return PropertyOut{}, err
 	}
+	if moved && h.Station != nil {
+		if _, err := h.ReadStation(ctx, id); err != nil && ctx.Err() == nil { // the watch reads it again
+			h.Log.WarnContext(ctx, "weather of a property that moved", "property", id, "error", err)
+		}
+	}
 	return h.Property(ctx, id)
+}
+
+// How far a property may be corrected without lying in other weather.
+const (
+	movedDeg = 0.02 // about two kilometres
+	movedM   = 50.0 // in height
+)
+
+// Moved reports that a climate lies somewhere else than another: what a station told of the one says nothing of the other.
+func Moved(from, to season.Climate) bool {
+	return math.Abs(from.Latitude-to.Latitude) > movedDeg || math.Abs(from.Longitude-to.Longitude) > movedDeg ||
+		math.Abs(from.ElevationM-to.ElevationM) > movedM
 }
 
 // RemoveProperty takes a property out of sight, or brings it back.

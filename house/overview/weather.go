@@ -1,6 +1,7 @@
 package overview
 
 import (
+	"cmp"
 	"context"
 	"time"
 
@@ -22,10 +23,15 @@ func (h *Room) TakeWeather(
 	ctx context.Context,
 	key store.Key,
 	property int64,
+	name string,
 	hours []weather.Hour,
 ) (WeatherKept, error) {
+	in := store.SourceIn{Name: cmp.Or(name, "CSV file"), File: true, Rank: store.OfTheRegion, Day: h.Today().String()}
+	if len(hours) > 0 && hours[0].Here {
+		in.Rank = store.OfTheGarden
+	}
 	n, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.HoursRead, error) {
-		n, err := tx.KeepWeather(ctx, property, "CSV file", hours)
+		n, err := tx.KeepWeather(ctx, property, in, hours)
 		return estate.HoursRead{Hours: len(hours), Fresh: n}, err
 	})
 	if err != nil {
@@ -52,6 +58,20 @@ func (h *Room) weatherKept(ctx context.Context, property int64, n estate.HoursRe
 		return WeatherKept{}, err
 	}
 	return WeatherKept{n.Hours, n.Fresh, p.TellEvents(), p.Property.WeatherSource}, h.Work.CurrentWindows(ctx)
+}
+
+// TakeBackSource takes a source out of a property's weather, or brings it back; windows follow.
+func (h *Room) TakeBackSource(ctx context.Context, key store.Key, property, source int64, back bool) error {
+	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {
+		return struct{}{}, tx.TakeBackSource(ctx, property, source, back)
+	})
+	if err != nil {
+		return err
+	}
+	if err := h.Treat.RenewWashed(ctx, property); err != nil {
+		return err
+	}
+	return h.Work.CurrentWindows(ctx)
 }
 
 // WatchWeather reads the station for every property, now and then again after each span, until the context ends. A

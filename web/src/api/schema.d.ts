@@ -1996,6 +1996,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/weather/sources/{source}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take a source of weather back
+         * @description A file, or what the station told: what lies beneath its hours counts again. It can be restored.
+         */
+        delete: operations["drop-weather-source"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/weather/sources/{source}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a source of weather back
+         * @description As it was.
+         */
+        post: operations["restore-weather-source"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/winter": {
         parameters: {
             query?: never;
@@ -7561,6 +7601,8 @@ export interface components {
              * @description Of the first kind
              */
             best: string;
+            /** @description Ids of the jobs of the plant in whose place it comes that are not needed any more; each can be restored */
+            closed: number[];
             /**
              * Format: double
              * @description Of all plants that have a price
@@ -7571,7 +7613,7 @@ export interface components {
              * @description Of water in the first season, all plants: an estimate
              */
             litres: number;
-            /** @description Ids: the planting of each kind, and last the water of the first season, where rain is not enough */
+            /** @description Ids: the planting of each kind, and then the water of the first season, where rain is not enough, and last the taking out, where none stood */
             orders: number[];
         };
         /** @description How many of a kind. */
@@ -9732,12 +9774,16 @@ export interface components {
              * @description Empty without observed weather
              */
             observed_to: string;
+            /** @description Day by day: 2 measured in the garden, 1 by the station or a file from elsewhere, 0 not measured */
+            seen_by: number[];
             /** @description Observed maximum by day, °C; null where not observed */
             seen_max: (number | null)[];
             /** @description Observed minimum, °C; null where not observed */
             seen_min: (number | null)[];
             /** @description Where the observed weather comes from; empty without any */
             source: string;
+            /** @description Where the hours came from, the highest first */
+            sources: components["schemas"]["WeatherFrom"][];
             /** @description When round sums of degree-days are reached, with days ahead as normal */
             ticks: components["schemas"]["Tick"][];
             /**
@@ -12209,6 +12255,44 @@ export interface components {
              * @description How many ways
              */
             ways: number;
+        };
+        /** @description Where hours of a property's weather came from. */
+        WeatherFrom: {
+            /** @description Taken over from a file; else told by a station, and told on */
+            file: boolean;
+            /**
+             * Format: date
+             * @description First day, or start
+             */
+            from: string;
+            /**
+             * Format: int64
+             * @description That it told
+             */
+            hours: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description Name */
+            name: string;
+            /**
+             * Format: int64
+             * @description 1 of the region: fills gaps; 2 measured in the garden itself: goes before all else
+             * @enum {integer}
+             */
+            rank: 1 | 2;
+            /**
+             * Format: date
+             * @description When a file was taken over
+             */
+            taken?: string;
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
+            to: string;
         };
         /** @description Says how much weather was taken over. */
         WeatherKept: {
@@ -16570,6 +16654,8 @@ export interface operations {
             query?: {
                 /** @description Measured in this garden: its site is already in the figures */
                 here?: boolean;
+                /** @description Of the file; CSV file when absent */
+                name?: string;
             };
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
@@ -16660,6 +16746,68 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["WeatherKept"];
                 };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "drop-weather-source": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+                /** @description Of the season's sources */
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "restore-weather-source": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+                /** @description Of the season's sources */
+                source: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

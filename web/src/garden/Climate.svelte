@@ -12,6 +12,7 @@
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
   import { siteWords } from './site';
   import Waiting from '../lib/Waiting.svelte';
+  import WeatherSources from './WeatherSources.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id ?? 0));
@@ -28,14 +29,15 @@
     return () => (keys.screen = []);
   });
   $effect(() => {
-    const of = id;
     answer = undefined;
-    void reads(async (signal) => {
+    void readIt(id);
+  });
+  const readIt = (of: number) =>
+    reads(async (signal) => {
       const s = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } }, signal }));
       const a = await ask(api.POST('/api/v1/reckon/season', { body: { property: of }, signal }));
       [season, answer] = [s, a];
     });
-  });
   type Band = Schemas['SeasonBand'] | null | undefined;
   const bands = $derived(
     answer
@@ -272,6 +274,7 @@
         </p>
       </section>
     </div>
+    {#if season}<WeatherSources property={id} {season} onchange={() => void readIt(id)} />{/if}
     {#if property}
       <section class="mt-5 overflow-x-auto" aria-labelledby="normals">
         <div class="flex flex-wrap items-center gap-x-6">

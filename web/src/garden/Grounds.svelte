@@ -182,7 +182,7 @@
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
       const got = await sendFile<Schemas['WeatherKept']>(
-        `/api/v1/properties/${id}/weather?here=${measuredHere}`,
+        `/api/v1/properties/${id}/weather?here=${measuredHere}&name=${encodeURIComponent(file.name)}`,
         file,
         'text/csv',
       );

@@ -116,6 +116,13 @@
     const text = out.length > 1 ? `${out.slice(0, -1).join(', ')} and ${out.at(-1)}` : (out[0] ?? '');
     return text.charAt(0).toUpperCase() + text.slice(1);
   });
+  /** Whether it would lie in other weather: the house drops what the station told of the old place then. */
+  const moves = $derived(
+    !!property?.weather_source &&
+      (Math.abs(number(place.latitude) - property.climate.latitude) > 0.02 ||
+        Math.abs(number(place.longitude) - property.climate.longitude) > 0.02 ||
+        Math.abs(number(place.elevation) - property.climate.elevation_m) > 50),
+  );
   const mean = (c: Climate, month: number) => {
     const n = c.normals?.[month];
     return n ? degrees((n.tmin_c + n.tmax_c) / 2, 0) : '';
@@ -224,6 +231,10 @@
         {guessed}
         {guessed.includes(' and ') ? 'are guesses' : 'is a guess'}: those of the climate type, not of this place. They set day
         length, sun and how cold it gets; put in the place’s own.
+      </p>{/if}
+    {#if moves}<p class="border-l-4 border-sun pl-2 text-sm sm:col-span-4" role="status" data-testid="moves">
+        It lies somewhere else then: what the station told of the old place is dropped, and read anew for the new one. What was
+        measured in the garden stays.
       </p>{/if}
   </div>
   {#if climate}

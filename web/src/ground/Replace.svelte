@@ -171,7 +171,9 @@
         `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
           waters ? `, with its water after it: about ${figure(made.litres, 'L')} in the first season` : ''
         }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.${
-          closed ? ` ${closed === 1 ? 'One job' : `${closed} jobs`} of what stands there now ${closed === 1 ? 'is' : 'are'} not needed any more.` : ''
+          closed
+            ? ` ${closed === 1 ? 'One job' : `${closed} jobs`} of what stands there now ${closed === 1 ? 'is' : 'are'} not needed any more.`
+            : ''
         }`,
         async () => {
           for (const o of [...ids].reverse()) await dropOrder(o);

@@ -127,6 +127,16 @@
           .y((p) => y(p.lo!))(pts) ?? '',
     };
   });
+  /** Runs of days whose weather was measured, and where: under the year's band. */
+  const measured = $derived.by(() => {
+    const out: { rank: number; from: number; to: number }[] = [];
+    season.seen_by.forEach((rank, i) => {
+      const last = out.at(-1);
+      if (last?.rank === rank && last.to === i) last.to = i + 1;
+      else if (rank) out.push({ rank, from: i, to: i + 1 });
+    });
+    return out;
+  });
   const months = $derived.by(() => {
     const out: { at: number; name: string }[] = [];
     const from = Math.ceil(view?.[0] ?? 0);
@@ -305,6 +315,18 @@
       <path d={band} fill="var(--color-ink)" opacity="0.09" />
       <path d={seen.band} fill="var(--color-moss)" opacity="0.28" />
       <path d={seen.low} fill="none" stroke="var(--color-ink)" stroke-width="1.1" />
+      {#each measured as m (m.from)}
+        <line
+          x1={x(m.from)}
+          x2={x(m.to)}
+          y1={top + high - 1.5}
+          y2={top + high - 1.5}
+          stroke="var(--color-moss)"
+          stroke-width={m.rank === 2 ? 3.5 : 2}
+          stroke-dasharray={m.rank === 2 ? '' : '2 3'}
+          ><title>{m.rank === 2 ? 'Measured in the garden' : 'By the station, or a file of the region'}</title></line
+        >
+      {/each}
     </g>
     {#each events as e (e.key)}
       <g transform="translate({e.x + 1},{e.y})" opacity={e.named ? 1 : 0.75}>
