@@ -30,6 +30,10 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, planner, get, "/ways.csv", doc{"give-ways", "Work", "Ways between crews and properties as CSV", "Minutes as they are reckoned with: timed, or estimated; to be corrected and given back.", reads, 0}, s.giveWays)
 	op(a, planner, post, "/ways", doc{"take-ways", "Work", "Take timed ways from a CSV file", "from, to, minutes, by name; in the place of those before. All of it, or with a fault anywhere none.", files, maxCSV}, s.takeWays, "from,to,minutes\nCrew 1,Villa Lumera,9\n")
 	op(a, crew, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", readsOf, 0}, s.sheet)
+	op(a, planner, post, "/rounds/visits", doc{"change-visit", "Work", "Change a visit", "All jobs of a property, a day and a crew: moved, taken off or cancelled in one write.", writes, 0}, s.changeVisit, `{"property_id": 1, "day": "2027-03-22", "do": "move", "to": "2027-03-24"}`)
+	op(a, planner, post, "/rounds/visits/back", doc{"visit-back", "Work", "Have a visit stand as it did", "Of what a change answered; what was changed since stays.", writes, 0}, s.visitBack, `{"was": [{"order": 1, "version": 2, "day": "2027-03-22"}]}`)
+	op(a, planner, get, "/rounds/lost", doc{"lost-day", "Work", "What falls off a lost day", "It rains, a crew is away, the van is broken: what falls off, and where it would go. Nothing is changed.", reads, 0}, s.lostDay)
+	op(a, planner, post, "/rounds/lost", doc{"lose-day", "Work", "Take a lost day's work where it goes", "In one write; letters to those who know the day are drafted among the tellings.", writes, 0}, s.loseDay, `{"day": "2027-03-22", "why": "rain"}`)
 	op(a, planner, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
 	op(a, planner, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told, `{"orders": [1], "told": true}`)
 	op(a, planner, get, "/rounds/letters", doc{"letters", "Work", "Letters that were sent", "The last sixty. The post is simulated: it delivers to nobody.", reads, 0}, s.letters)
@@ -295,4 +299,44 @@ func (s *Server) pinOrder(ctx context.Context, in *struct {
 }) (*Out[work.OrderDetail], error) {
 	o, err := s.Rounds.PinOrder(ctx, keyOf(ctx), in.ID, in.Body.Version, in.Body.Pinned)
 	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) changeVisit(ctx context.Context, in *struct {
+	OnceKey
+	Body days.VisitIn
+}) (*Out[days.VisitChanged], error) {
+	o, err := s.Days.ChangeVisit(ctx, keyOf(ctx), in.Body)
+	return out(o), s.problem(ctx, "visit", err)
+}
+
+func (s *Server) visitBack(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Was []days.WasAt `json:"was" minItems:"1" maxItems:"500"`
+	}
+}) (*Out[days.VisitChanged], error) {
+	o, err := s.Days.VisitBack(ctx, keyOf(ctx), in.Body.Was)
+	return out(o), s.problem(ctx, "job", err)
+}
+
+func (s *Server) lostDay(ctx context.Context, in *struct {
+	Day  string `query:"day" format:"date" example:"2027-03-22" doc:"Today when absent"`
+	Crew int64  `query:"crew" example:"1" doc:"Whose day; all crews' when absent"`
+	Why  string `query:"why" default:"rain" enum:"rain,crew away,van broken" doc:"rain takes what wants it dry; the others take all"`
+	All  bool   `query:"all" doc:"rain: all work comes off"`
+}) (*Out[days.Lost], error) {
+	on, err := dayOr("day", in.Day, s.Estate.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "day", err)
+	}
+	o, err := s.Days.LostDay(ctx, days.LostIn{Day: on, Crew: in.Crew, Why: in.Why, All: in.All})
+	return out(o), s.problem(ctx, "crew", err)
+}
+
+func (s *Server) loseDay(ctx context.Context, in *struct {
+	OnceKey
+	Body days.LostIn
+}) (*Out[days.VisitChanged], error) {
+	o, err := s.Days.LoseDay(ctx, keyOf(ctx), in.Body)
+	return out(o), s.problem(ctx, "crew", err)
 }

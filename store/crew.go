@@ -174,12 +174,17 @@ func (tx Tx) Anyway(ctx context.Context, id int64, version int, why string) erro
 	return tx.orderChanged(ctx, res, id, version)
 }
 
-// Told notes that the client knows the day an order is on, or takes that back.
+// Told notes that the client knows the day an order is on, or that it fell, or takes that back.
 func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
 	if told {
-		return tx.touch(ctx, `UPDATE job_order SET told = day WHERE id = ? AND day IS NOT NULL AND in_sight = 1`, id)
+		return tx.touch(ctx, `UPDATE job_order SET told = coalesce(day, '') WHERE id = ? AND (day IS NOT NULL OR told <> '') AND in_sight = 1`, id)
 	}
 	return tx.touch(ctx, `UPDATE job_order SET told = '' WHERE id = ? AND in_sight = 1`, id)
+}
+
+// ToldWithoutDay are jobs of whose day from one on the client knows, and that stand on none.
+func (s *Store) ToldWithoutDay(ctx context.Context, from string) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.told >= ? ORDER BY o.told, o.property_id, o.id`, from)
 }
 
 // ToldDay is the day of a job that its client was told; empty where none was.

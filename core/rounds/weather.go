@@ -105,6 +105,15 @@ func (l limits) against(today, tomorrow Sky) string {
 	return ""
 }
 
+// Against is what the weather that is told for a day, and for the day after it, forbids of work; empty where it bears it or
+// nothing is told.
+func Against(w Work, today, tomorrow Sky) string {
+	if !today.Told || w == Any {
+		return ""
+	}
+	return limitsOf[w].against(today, tomorrow)
+}
+
 // weathered is the problem with what the weather adds to the days, and why.
 func (p *Problem) weathered() *Problem {
 	if len(p.Sky) == 0 && !slices.ContainsFunc(p.Places, func(q Place) bool { return len(q.Sky) > 0 }) {

@@ -25,6 +25,7 @@ type Sheet struct {
 	Visits []SheetVisit `json:"visits" doc:"In the order of the day"`
 	Kit    []string     `json:"kit" doc:"What is taken along in the morning"`
 	Skills []string     `json:"skills" doc:"What some of the work asks for"`
+	Flags  []string     `json:"flags" doc:"What cannot be as it stands: a day off, more than the hours of who goes"`
 	Mixes  bool         `json:"mixes" doc:"Something is mixed: there is a mix card"`
 }
 
@@ -43,6 +44,8 @@ type SheetVisit struct {
 	Gate       string     `json:"gate" doc:"Gate, key, parking"`
 	At         int        `json:"at,omitempty" doc:"Arrival, minutes after midnight; absent where nobody planned it"`
 	Minutes    int        `json:"minutes"`
+	Crew       int64      `json:"crew,omitempty" doc:"Whose visit; absent where no crew has it"`
+	Flags      []string   `json:"flags" doc:"What cannot be as it stands: a shut gate, weather that the work does not bear"`
 	Jobs       []SheetJob `json:"jobs"`
 }
 
@@ -59,7 +62,7 @@ type SheetJob struct {
 
 // Sheet is the day of a crew, or of all.
 func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error) {
-	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}}
+	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}, Flags: []string{}}
 	var err error
 	if out.Crew, err = h.Crew.CrewName(ctx, crew); err != nil {
 		return out, err
@@ -98,9 +101,9 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		if crew != 0 && k.CrewID != crew {
 			continue
 		}
-		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID {
+		if n := len(out.Visits); n == 0 || out.Visits[n-1].PropertyID != k.PropertyID || out.Visits[n-1].Crew != k.CrewID {
 			v := visits[k.PropertyID]
-			v.Jobs = []SheetJob{}
+			v.Jobs, v.Flags, v.Crew = []SheetJob{}, []string{}, k.CrewID
 			out.Visits = append(out.Visits, v)
 		}
 		v := &out.Visits[len(out.Visits)-1]
@@ -118,7 +121,7 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		add(&out.Skills, b.Skills)
 		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
 	}
-	return out, nil
+	return out, h.flag(ctx, &out, list)
 }
 
 // SheetPage is a crew's day in words, to be printed.

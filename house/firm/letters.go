@@ -23,6 +23,7 @@ type Poster interface {
 type LetterIn struct {
 	PropertyID int64   `json:"property_id" minimum:"1"`
 	Day        day.Day `json:"day" format:"date" doc:"The day it tells of"`
+	Off        bool    `json:"off,omitempty" doc:"It says that the day falls, and that there is no new one yet"`
 	Text       string  `json:"text" maxLength:"20000"`
 	Orders     []int64 `json:"orders" minItems:"1" maxItems:"500" doc:"Jobs on that day that the client knows of then"`
 }
@@ -65,7 +66,12 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 				return 0, err
 			}
 			known[order] = before
-			if err := tx.ToldOn(ctx, order, in.PropertyID, row.Day); err != nil {
+			if in.Off {
+				err = tx.SetToldDay(ctx, order, "")
+			} else {
+				err = tx.ToldOn(ctx, order, in.PropertyID, row.Day)
+			}
+			if err != nil {
 				return 0, err
 			}
 		}

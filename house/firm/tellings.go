@@ -18,7 +18,7 @@ type Telling struct {
 	PropertyID int64    `json:"property_id"`
 	Property   string   `json:"property"`
 	Client     string   `json:"client"`
-	Day        day.Day  `json:"day" format:"date"`
+	Day        day.Day  `json:"day" format:"date" doc:"Empty where the day that was told falls and there is no new one"`
 	Before     day.Day  `json:"before,omitempty" format:"date" doc:"The day that was told before; absent where none was"`
 	Orders     []int64  `json:"orders"`
 	Jobs       []string `json:"jobs" doc:"Titles"`
@@ -74,6 +74,23 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 			t.Before = store.DayOf(&k.Told)
 		}
 	}
+	off, err := h.Store.ToldWithoutDay(ctx, today.String())
+	if err != nil {
+		return nil, err
+	}
+	for _, k := range off {
+		t := at[fmt.Sprint(k.PropertyID, " off ", k.Told)]
+		if t == 0 {
+			p, err := h.Store.Property(ctx, k.PropertyID)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, Telling{PropertyID: p.ID, Property: p.Name, Client: p.Client, Day: day.None, Before: store.DayOf(&k.Told), Orders: []int64{}, Jobs: []string{}})
+			t = len(out)
+			at[fmt.Sprint(k.PropertyID, " off ", k.Told)] = t
+		}
+		out[t-1].Orders, out[t-1].Jobs = append(out[t-1].Orders, k.ID), append(out[t-1].Jobs, k.Title)
+	}
 	for i := range out {
 		out[i].Text = style.Text(out[i].draft(firm.Name))
 	}
@@ -86,6 +103,14 @@ func (t Telling) draft(firm string) string {
 	var b strings.Builder
 	if t.Client != "" {
 		fmt.Fprintf(&b, "%s:\n\n", t.Client)
+	}
+	if !t.Day.Given() {
+		fmt.Fprintf(&b, "We cannot come to %s on %s as we had said, and say the new day as soon as it stands. It is about:\n", t.Property, quantity.Day(t.Before))
+		for _, j := range t.Jobs {
+			fmt.Fprintf(&b, "- %s\n", j)
+		}
+		fmt.Fprintf(&b, "\n%s", firm)
+		return b.String()
 	}
 	if t.Before.Given() {
 		fmt.Fprintf(

@@ -2364,6 +2364,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/lost": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What falls off a lost day
+         * @description It rains, a crew is away, the van is broken: what falls off, and where it would go. Nothing is changed.
+         */
+        get: operations["lost-day"];
+        put?: never;
+        /**
+         * Take a lost day's work where it goes
+         * @description In one write; letters to those who know the day are drafted among the tellings.
+         */
+        post: operations["lose-day"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/proposals": {
         parameters: {
             query?: never;
@@ -2638,6 +2662,46 @@ export interface paths {
          */
         put: operations["told"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change a visit
+         * @description All jobs of a property, a day and a crew: moved, taken off or cancelled in one write.
+         */
+        post: operations["change-visit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/rounds/visits/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have a visit stand as it did
+         * @description Of what a change answered; what was changed since stays.
+         */
+        post: operations["visit-back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6378,6 +6442,8 @@ export interface components {
              * @description The day it tells of
              */
             day: string;
+            /** @description It says that the day falls, and that there is no new one yet */
+            off?: boolean;
             /** @description Jobs on that day that the client knows of then */
             orders: number[];
             /**
@@ -6593,6 +6659,68 @@ export interface components {
              * @description Spread, m
              */
             spread_m: number;
+        };
+        /** @description What falls off a lost day, and where it goes. */
+        Lost: {
+            /**
+             * Format: int64
+             * @description Jobs that can be done all the same
+             */
+            stays: number;
+            /** @description A visit that falls off a day. */
+            visits: components["schemas"]["LostVisit"][];
+        };
+        /** @description A day that is lost, or a crew's: it rains, a crew is away, the van is broken. */
+        LostIn: {
+            /** @description rain: all work comes off, not only what wants it dry */
+            all?: boolean;
+            /**
+             * Format: int64
+             * @description Whose day; all crews' when absent
+             */
+            crew?: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * @description rain takes what wants it dry; the others take all
+             * @enum {string}
+             */
+            why: "rain" | "crew away" | "van broken";
+        };
+        /** @description A visit that falls off a day. */
+        LostVisit: {
+            /**
+             * Format: int64
+             * @description People needed, or the index of the crew
+             */
+            crew?: number;
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
+            jobs: number;
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
+            minutes: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: date
+             * @description Where it goes: the best day within a fortnight on which the crew works and has the time, and all of it can be done; absent where there is none
+             */
+            to?: string;
+            /** @description The client knows the day: a letter says the new one */
+            told: boolean;
         };
         /** @description What was bought or counted in. */
         LotIn: {
@@ -10069,6 +10197,8 @@ export interface components {
              * @description The day
              */
             day: string;
+            /** @description What cannot be as it stands: a day off, more than the hours of who goes */
+            flags: string[];
             /** @description What is taken along in the morning */
             kit: string[];
             /** @description Something is mixed: there is a mix card */
@@ -10242,6 +10372,13 @@ export interface components {
              * @description Arrival, minutes after midnight; absent where nobody planned it
              */
             at?: number;
+            /**
+             * Format: int64
+             * @description Whose visit; absent where no crew has it
+             */
+            crew?: number;
+            /** @description What cannot be as it stands: a shut gate, weather that the work does not bear */
+            flags: string[];
             /** @description Gate, key, parking */
             gate: string;
             /** @description How many jobs */
@@ -11396,7 +11533,7 @@ export interface components {
             client: string;
             /**
              * Format: date
-             * @description The day
+             * @description Empty where the day that was told falls and there is no new one
              */
             day: string;
             /** @description Titles */
@@ -12174,6 +12311,58 @@ export interface components {
              */
             wind_ms: number | null;
         };
+        /** @description What is sent to visit-back. */
+        "Visit-backRequest": {
+            /** @description Where a job stood before, with the version it has since. */
+            was: components["schemas"]["WasAt"][];
+        };
+        /** @description What was done. */
+        VisitChanged: {
+            /** @description Titles of jobs that were changed meanwhile, or that the day does not bear, and stay as they are */
+            changed: string[];
+            /**
+             * Format: int64
+             * @description Jobs
+             */
+            moved: number;
+            /** @description Where they stood, to be given back where it is undone */
+            was: components["schemas"]["WasAt"][];
+        };
+        /** @description What becomes of a visit. */
+        VisitIn: {
+            /**
+             * Format: int64
+             * @description By id; those that no crew has when absent
+             */
+            crew?: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * @description move: to another day, or to another crew; off: off its day; cancelled: the client does not want it, which stands on each job
+             * @enum {string}
+             */
+            do: "move" | "off" | "cancelled";
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description cancelled: why */
+            reason?: string;
+            /**
+             * Format: date
+             * @description move: the day; the same when absent
+             */
+            to?: string;
+            /**
+             * Format: int64
+             * @description move: the crew; the same when absent
+             */
+            to_crew?: number;
+        };
         /** @description A walk with what was found so far. */
         Walk: {
             /**
@@ -12195,6 +12384,32 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+        };
+        /** @description Where a job stood before, with the version it has since. */
+        WasAt: {
+            /** @description People needed, or the index of the crew */
+            crew?: string;
+            /** Format: int64 */
+            crew_id?: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day?: string;
+            /**
+             * Format: int64
+             * @description Id of the job
+             */
+            order: number;
+            /** Format: int64 */
+            place?: number;
+            /** @description That it was cancelled stands on it, and goes too */
+            stint?: boolean;
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
         };
         /** @description The plants to look at on one property because of what was found on others. */
         WatchGroup: {
@@ -17586,6 +17801,75 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    "lost-day": {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                day?: string;
+                /** @description Whose day; all crews' when absent */
+                crew?: number;
+                /** @description rain takes what wants it dry; the others take all */
+                why?: "rain" | "crew away" | "van broken";
+                /** @description rain: all work comes off */
+                all?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lost"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "lose-day": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "day": "2027-03-22",
+                 *       "why": "rain"
+                 *     }
+                 */
+                "application/json": components["schemas"]["LostIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitChanged"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     propose: {
         parameters: {
             query?: never;
@@ -17997,6 +18281,89 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-visit": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "day": "2027-03-22",
+                 *       "do": "move",
+                 *       "property_id": 1,
+                 *       "to": "2027-03-24"
+                 *     }
+                 */
+                "application/json": components["schemas"]["VisitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitChanged"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "visit-back": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "was": [
+                 *         {
+                 *           "day": "2027-03-22",
+                 *           "order": 1,
+                 *           "version": 2
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Visit-backRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitChanged"];
+                };
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

@@ -10,7 +10,7 @@
   let list = $state.raw<Schemas['Telling'][]>();
   let texts = $state<Record<string, string>>({});
   const reads = reading();
-  const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day}`;
+  const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day} ${t.before ?? ''}`;
   let sent = $state.raw<Schemas['Letter'][]>([]);
   let sending = $state('');
   async function read() {
@@ -25,14 +25,16 @@
   async function know(t: Schemas['Telling'], told: boolean) {
     await attempt(async () => {
       await ask(api.PUT('/api/v1/rounds/told', { params: { header: onceKey() }, body: { orders: t.orders, told } }));
-      if (told) house.say(`${t.property}: knows ${inWords(t.day, house.today)}.`, () => know(t, false));
+      if (told)
+        house.say(`${t.property}: knows ${t.day ? inWords(t.day, house.today) : 'that the day falls'}.`, () => know(t, false));
       await read();
     });
   }
   async function send(t: Schemas['Telling']) {
     sending = key(t);
     await attempt(async () => {
-      const body = { property_id: t.property_id, day: t.day, text: texts[key(t)] ?? t.text, orders: t.orders };
+      const about = t.day ? { day: t.day } : { day: t.before ?? house.today, off: true };
+      const body = { property_id: t.property_id, ...about, text: texts[key(t)] ?? t.text, orders: t.orders };
       const l = await ask(api.POST('/api/v1/rounds/letters', { params: { header: onceKey() }, body }));
       house.say(`${t.property}: ${l.receipt}.`);
       await read();
@@ -65,7 +67,9 @@
       {#each list as t (key(t))}
         <li class="border border-rule bg-white px-3 py-2">
           <p class="font-bold">
-            {t.property}<span class="font-normal text-soft">&nbsp;· {inWords(t.day, house.today)}</span>
+            {t.property}<span class="font-normal text-soft"
+              >&nbsp;· {t.day ? inWords(t.day, house.today) : 'no day any more'}</span
+            >
           </p>
           {#if t.before}<p class="font-semibold text-sun">They were told {inWords(t.before, house.today)}.</p>{/if}
           <label class="block text-sm"

@@ -15,6 +15,8 @@
   import Tick from '../work/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { clock } from './clock';
+  import LostDay from './LostDay.svelte';
+  import VisitSlip from './VisitSlip.svelte';
 
   let { params }: { params?: { day?: string; crew?: string } } = $props();
   const day = $derived(params?.day || house.today);
@@ -34,6 +36,7 @@
     void ticks.waiting.length; // what was sent shows
     if (day) void read(day, crew);
   });
+  let losing = $state(false);
   const to = (d: string, c: number) => void push(`/day/${d}${c ? `/${c}` : ''}`);
   const open = $derived((sheet?.visits ?? []).flatMap((v) => v.jobs ?? []).filter((j) => j.state === 'on a day').length);
 </script>
@@ -59,6 +62,12 @@
     >
     <Button size="sm" color="light" class="min-h-11" onclick={() => to(plusDays(day, 1), crew)}>Day after</Button>
     <Button size="sm" color="light" class="min-h-11 max-md:hidden" onclick={() => window.print()}>Print</Button>
+    {#if open && day >= house.today && house.may('planner')}<Button
+        size="sm"
+        color="light"
+        class="min-h-11"
+        onclick={() => (losing = true)}>The day is lost …</Button
+      >{/if}
     {#if sheet?.visits?.length}<a
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${crew}` : ''}"
@@ -93,12 +102,19 @@
       {#if sheet.skills?.length}<p><b>Only for:</b> {sheet.skills.join(', ')}.</p>{/if}
       {#if sheet.mixes}<a class="inline-flex min-h-11 items-center underline" href="#/mix/{day}">What is mixed</a>{/if}
     </section>
+    {#each sheet.flags as f (f)}<p role="alert" class="mt-2 border-l-4 border-bad bg-white pl-2 font-semibold">{f}</p>{/each}
     {#each sheet.visits as v, n (n)}
       <section class="mt-5" aria-label={v.property}>
         <h2 class="border-b-2 border-ink">
           {v.at ? `${clock(v.at)} ` : ''}{v.property}<span class="text-sm font-normal text-soft">&nbsp;{hours(v.minutes)}</span>
         </h2>
         {#if v.address}<p class="text-sm text-soft">{v.address}</p>{/if}
+        {#each v.flags as f (f)}<p class="border-l-4 border-bad pl-2 font-semibold">{f}</p>{/each}
+        {#if house.may('planner') && v.jobs.some((j) => j.state === 'on a day')}{#key `${day} ${v.property_id} ${v.crew}`}<VisitSlip
+              visit={v}
+              {day}
+              onkept={() => void read(day, crew)}
+            />{/key}{/if}
         {#each [v.gate, v.note].filter(Boolean) as text (text)}<p class="border-l-4 border-sun pl-2">{text}</p>{/each}
         <ol>
           {#each v.jobs as j (j.id)}
@@ -138,3 +154,11 @@
     {/each}
   {/if}
 </div>
+
+{#if losing}<LostDay
+    {day}
+    {crew}
+    crewName={sheet?.crew ?? ''}
+    onkept={() => void read(day, crew)}
+    onclose={() => (losing = false)}
+  />{/if}
