@@ -183,8 +183,8 @@ func (tx Tx) Told(ctx context.Context, id int64, told bool) error {
 }
 
 // ToldWithoutDay are jobs of whose day from one on the client knows, and that stand on none.
-func (s *Store) ToldWithoutDay(ctx context.Context, from string) ([]Order, error) {
-	return many[Order](ctx, s.read, selectOrder+`WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.told >= ? ORDER BY o.told, o.property_id, o.id`, from)
+func (s *Store) ToldWithoutDay(ctx context.Context, from string) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state = 'waiting' AND o.told >= ? ORDER BY o.told, o.property_id, o.id`, from)
 }
 
 // ToldDay is the day of a job that its client was told; empty where none was.

@@ -772,8 +772,8 @@ type Refreshed struct {
 // OrdersToRefresh are the standing orders of a property with all that their curves hang on, and the list columns as
 // they are. What is only told of them is left out.
 func (s *Store) OrdersToRefresh(ctx context.Context, property int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, `SELECT o.id, o.property_id, o.plant_id, o.origin, o.key, o.kind,
-		o.for_day, o.minutes, o.crew_size, o.day,
+	return many[OrderFull](ctx, s.read, `SELECT o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.key, o.kind, o.state, o.anyway,
+		CASE WHEN o.kind = 'prune' THEN coalesce(json_extract(o.params, '$.purpose'), '') ELSE '' END AS purpose, o.for_day, o.minutes, o.crew_size, o.day,
 		o.win_from, o.win_to, o.best_day, o.best_cost, o.day_cost, o.passed, o.listed, o.params,
 		coalesce(t.species, '') AS species,
 		CASE WHEN o.plant_id IS NULL THEN (SELECT count(*) FROM order_plant WHERE order_id = o.id) ELSE 1 END AS plants
@@ -859,6 +859,23 @@ func (s *Store) Cuts(ctx context.Context, property int64, since string) ([]CutKe
 		FROM job_order o LEFT JOIN order_plant x ON x.order_id = o.id AND o.plant_id IS NULL
 		WHERE o.property_id = ? AND o.in_sight = 1 AND o.kind = 'prune' AND coalesce(o.plant_id, x.plant_id) IS NOT NULL
 		AND (o.state IN ('waiting', 'on a day') OR o.state = 'done' AND o.ended >= ?)`, property, since)
+}
+
+// OrdersFull reads some with all that they ask, by id.
+func (s *Store) OrdersFull(ctx context.Context, ids []int64) (map[int64]OrderFull, error) {
+	out := make(map[int64]OrderFull, len(ids))
+	if len(ids) == 0 {
+		return out, nil
+	}
+	query, args, err := sqlx.In(selectFull+`WHERE o.in_sight = 1 AND o.id IN (?)`, ids)
+	if err != nil {
+		return nil, err
+	}
+	list, err := many[OrderFull](ctx, s.read, query, args...)
+	for _, k := range list {
+		out[k.ID] = k
+	}
+	return out, err
 }
 
 // OrdersOf reads some, in the order of their ids.

@@ -50,8 +50,7 @@ type Decision struct {
 	Until    string `db:"until"`   // of a verdict to wait: the day; else empty
 }
 
-const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note, by_name,
-	CASE WHEN kind = 'wait until' THEN coalesce(json_extract(answer, '$.verdict.until'), '') ELSE '' END AS until FROM verdict `
+const selectVerdict = `SELECT id, walk_id, plant_id, day, decision, kind, sentence, note, by_name, until FROM verdict `
 
 // PlantAnswers reads the answers that a plant's verdicts rest on, by verdict.
 func (s *Store) PlantAnswers(ctx context.Context, plant int64) (map[int64]damage.Answer, error) {
@@ -96,10 +95,13 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	if err != nil {
 		return v, err
 	}
+	if answer.Verdict.Until.Given() {
+		v.Until = answer.Verdict.Until.String()
+	}
 	res, err := tx.ExecContext(
 		ctx,
-		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer, by_name) VALUES (?, ?, ?, ?,
-			?, ?, ?, ?, ?)`,
+		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer, by_name, until) VALUES (?, ?, ?, ?,
+			?, ?, ?, ?, ?, ?)`,
 		v.WalkID,
 		v.PlantID,
 		v.Day,
@@ -109,14 +111,12 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 		v.Note,
 		string(body),
 		by(ctx),
+		v.Until,
 	)
 	if err != nil {
 		return v, err
 	}
 	v.ID, err = res.LastInsertId()
-	if answer.Verdict.Until.Given() {
-		v.Until = answer.Verdict.Until.String()
-	}
 	return v, err
 }
 

@@ -54,8 +54,36 @@ var sentences = map[string]func(told, *Verdict){
 func (t told) verdict() Verdict {
 	v := Verdict{Kind: t.d.kind, Until: day.None}
 	sentences[t.d.kind](t, &v)
+	if t.q.Overrule != "" {
+		v.Sentence = t.overruled(v)
+	}
 	v.Sure = quantity.Round(max(0, min(1, v.Sure)), 0.01)
 	return v
+}
+
+// overruled is a verdict that a person gave: it claims nothing of what was found.
+func (t told) overruled(v Verdict) string {
+	switch t.d.kind {
+	case Wait:
+		return "Wait until " + quantity.Day(v.Until) + ", as decided on the spot."
+	case TipBack:
+		return "Tip back to " + quantity.Length(v.CutM) + ", as decided on the spot."
+	case CutBack:
+		return "Cut back to " + quantity.Length(v.CutM) + ", as decided on the spot."
+	case CutToBase:
+		return "Cut to the base, as decided on the spot."
+	case Regraft:
+		return "Graft it again, as decided on the spot."
+	case Replace:
+		return "Replace it, as decided on the spot."
+	case Lift:
+		return "Lift it and bring it in, as decided on the spot."
+	case MakeSafe:
+		return "Make it safe first, as decided on the spot."
+	case Look:
+		return "Check it again first, as decided on the spot."
+	}
+	return "Leave it, as decided on the spot."
 }
 
 func (t told) lookFirst(v *Verdict) {

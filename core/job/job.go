@@ -106,6 +106,7 @@ type Params struct {
 	EveryDays int     `json:"every_days,omitempty" doc:"A repeat: days between two times"`
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`
 	Stage     string  `json:"stage,omitempty" doc:"water: new, in its first summers; indoors, in its winter place"`
+	Private   bool    `json:"private,omitempty" doc:"The client does not read of it"`
 	Spans     []Span  `json:"spans,omitempty" doc:"By hand, or of a season's feeding: what days cost"`
 }
 

@@ -90,6 +90,8 @@ func TestAsksTellOrdersApart(t *testing.T) {
 				f.SetFloat(1.5)
 			case reflect.Int, reflect.Int64, reflect.Int32:
 				f.SetInt(f.Int() + 3)
+			case reflect.Bool:
+				f.SetBool(true)
 			case reflect.Slice:
 				f.Set(reflect.ValueOf([]job.Span{{From: made, To: made + 9}}))
 			default:

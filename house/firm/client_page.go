@@ -7,7 +7,10 @@ import (
 
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
+	"mezzadro/core/kinds"
+	"mezzadro/core/lookout"
 	"mezzadro/house/estate"
+	"mezzadro/house/work"
 	"mezzadro/store"
 )
 
@@ -117,8 +120,16 @@ func (h *Room) ClientPage(ctx context.Context, token string) (ClientPage, error)
 		if err != nil {
 			return out, err
 		}
+		full, err := h.Store.OrdersFull(ctx, ids(page.Items))
+		if err != nil {
+			return out, err
+		}
 		for _, o := range page.Items {
-			w := ClientWork{Title: o.Title, Plant: estate.PlantName(o.Common, o.Label), Day: o.Day, From: o.From, To: o.To}
+			words, told := kinds.ForClient(o.Kind, full[o.ID].Params.V, o.Title)
+			if !told {
+				continue
+			}
+			w := ClientWork{Title: words, Plant: estate.PlantName(o.Common, o.Label), Day: o.Day, From: o.From, To: o.To}
 			if o.Ended.Given() {
 				if w.Day = o.Ended; o.Ended < today-doneShown || o.State != "done" {
 					continue
@@ -128,6 +139,15 @@ func (h *Room) ClientPage(ctx context.Context, token string) (ClientPage, error)
 		}
 	}
 	return out, nil
+}
+
+// ids are those of some orders.
+func ids(list []work.Order) []int64 {
+	out := make([]int64, len(list))
+	for i, o := range list {
+		out[i] = o.ID
+	}
+	return out
 }
 
 // clientFound gathers what was decided about the plants, and which causes are open on them.
@@ -149,14 +169,21 @@ func (h *Room) clientFound(ctx context.Context, out *ClientPage, property int64)
 		return err
 	}
 	for _, v := range verdicts {
-		out.Found = append(out.Found, ClientFound{store.DayOf(&v.Day), names[v.PlantID], v.Sentence})
+		what := v.Sentence
+		switch v.Decision {
+		case lookout.PutOff:
+			continue // nothing was decided
+		case "overruled":
+			what = v.Note // in the words of who saw it
+		}
+		out.Found = append(out.Found, ClientFound{store.DayOf(&v.Day), names[v.PlantID], what})
 	}
 	finds, err := h.Store.Finds(ctx, store.FindsOf{Property: property, Open: true, Limit: clientMost})
 	if err != nil {
 		return err
 	}
 	for _, f := range finds {
-		if c := cause.Built().Cause(f.Cause); c != nil && !f.Prevent {
+		if c := cause.Built().Cause(f.Cause); c != nil && !f.Prevent && !f.AlongOf.Valid { // what is kept off, or treated along, was not seen on it
 			out.Found = append(out.Found, ClientFound{store.DayOf(&f.Day), names[f.PlantID.Int64], c.Name})
 		}
 	}

@@ -7,9 +7,12 @@ import (
 	"slices"
 	"strings"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/kinds"
 	"mezzadro/core/quantity"
 	"mezzadro/house/days"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -33,6 +36,10 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 		return nil, err
 	}
 	firm, err := h.Firm(ctx)
+	if err != nil {
+		return nil, err
+	}
+	book, err := h.Book(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -65,11 +72,9 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 		}
 		t := &out[i]
 		t.Orders = append(t.Orders, k.ID)
-		title := k.Title
-		if k.Label != "" {
-			title += ", " + k.Label
+		if words := titleForClient(k, book); words != "" {
+			t.Jobs = append(t.Jobs, words)
 		}
-		t.Jobs = append(t.Jobs, title)
 		if k.Told != "" {
 			t.Before = store.DayOf(&k.Told)
 		}
@@ -89,13 +94,23 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 			t = len(out)
 			at[fmt.Sprint(k.PropertyID, " off ", k.Told)] = t
 		}
-		out[t-1].Orders, out[t-1].Jobs = append(out[t-1].Orders, k.ID), append(out[t-1].Jobs, k.Title)
+		out[t-1].Orders, out[t-1].Jobs = append(out[t-1].Orders, k.ID), append(out[t-1].Jobs, titleForClient(k, book))
 	}
+	out = slices.DeleteFunc(out, func(t Telling) bool { return len(t.Jobs) == 0 }) // nothing there is for the client
 	for i := range out {
 		out[i].Text = style.Text(out[i].draft(firm.Name))
 	}
 	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
 	return out, nil
+}
+
+// titleForClient is a piece of work in the client's words, with its plant; empty where it is not for them.
+func titleForClient(k store.OrderFull, book *catalogue.Catalogue) string {
+	words, told := kinds.ForClient(k.Kind, k.Params.V, k.Title)
+	if told && k.PlantID.Valid {
+		words += ": " + estate.PlantName(estate.EntryOf(book, k.Species).Common, k.Label)
+	}
+	return words
 }
 
 // draft is what would be written.

@@ -32,6 +32,7 @@ type HandOrder struct {
 	CrewSize   int       `json:"crew_size,omitempty" doc:"People needed; 1 when absent"`
 	Note       string    `json:"note,omitempty" maxLength:"2000"`
 	Kit        []string  `json:"kit,omitempty" maxItems:"20"`
+	Private    bool      `json:"private,omitempty" doc:"The client does not read of it"`
 	After      []AfterIn `json:"after,omitempty" maxItems:"20" doc:"Jobs, of whatever origin, that come first"`
 	Day        day.Day   `json:"day,omitempty" format:"date" doc:"When adding: put on this day at once; waiting when absent"`
 	Version    int       `json:"version,omitempty" doc:"When changing: the version the change is based on"`
@@ -66,6 +67,7 @@ func (in HandOrder) order(today day.Day) (job.Order, error) {
 			EveryDays: in.EveryDays,
 			Purpose:   in.Purpose,
 			CutM:      in.CutM,
+			Private:   in.Private,
 		},
 		Skills:   []string{},
 		Kit:      append([]string{}, in.Kit...),

@@ -1,4 +1,8 @@
 -- +goose Up
+-- of a verdict to wait: the day
+ALTER TABLE verdict ADD COLUMN until TEXT NOT NULL DEFAULT '';
+UPDATE verdict SET until = coalesce(json_extract(answer, '$.verdict.until'), '') WHERE kind = 'wait until';
+
 -- why a job is done although what was found on its plant says to wait
 ALTER TABLE job_order ADD COLUMN anyway TEXT NOT NULL DEFAULT '';
 
@@ -25,3 +29,4 @@ CREATE INDEX stint_day ON order_stint (day) WHERE undone = 0;
 -- +goose Down
 DROP TABLE order_stint;
 ALTER TABLE job_order DROP COLUMN anyway;
+ALTER TABLE verdict DROP COLUMN until;

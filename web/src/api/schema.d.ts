@@ -5847,6 +5847,8 @@ export interface components {
             note?: string;
             /** @description Ids; the property itself when absent */
             plants?: number[];
+            /** @description The client does not read of it */
+            private?: boolean;
             /**
              * Format: int64
              * @description Id of the property
@@ -6049,6 +6051,8 @@ export interface components {
              * @description prune: which third of a renewal over three years, 1 to 3
              */
             part?: number;
+            /** @description The client does not read of it */
+            private?: boolean;
             /** @description prune: what the cut is for */
             purpose?: string;
             /** @description treat: of the ladder */

@@ -32,8 +32,8 @@
     others = undefined;
     void read(id);
   });
-  let others = $state<number[]>(); // that are treated along; undefined: as proposed
-  const chosen = $derived(others ?? (t?.along ?? []).filter((o) => o.treat && !o.find_id).map((o) => o.plant_id));
+  let others = $state<number[]>(); // that are treated along: none, until somebody says so
+  const chosen = $derived(others ?? []);
   const a = $derived(t?.answer);
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));

@@ -21,6 +21,7 @@
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
+  import Tickbox from '../lib/Tickbox.svelte';
   import Pick from '../lib/Pick.svelte';
 
   interface Props {
@@ -74,6 +75,7 @@
     crew: String(order?.crew_size ?? 1),
     every: order?.params.every_days ? String(order.params.every_days) : '',
     note: order?.why?.[0] ?? '',
+    private: order?.params.private ?? false,
     spans: (order?.params.spans ?? []).map((s) => ({ from: s.from, to: s.to, cost: String(s.cost) })),
   }));
   // What was typed last time and not kept is here again.
@@ -112,6 +114,7 @@
       crew_size: Math.round(Number(f.crew)) || 1,
       every_days: Math.round(Number(f.every)) || 0,
       note: f.note,
+      ...(f.private ? { private: true } : {}),
       kit: order?.kit,
       after: f.after.map((a) => ({ id: a.id, min_days: Math.round(Number(a.min)) || 0, max_days: a.max, why: a.why })),
       spans: byDays ? f.spans.map((s) => ({ from: s.from, to: s.to, cost: Math.round(Number(s.cost)) || 0 })) : [],
@@ -251,6 +254,11 @@
       >
     {/each}
     <Field class="sm:col-span-6" label="Note" bind:value={f.note} />
+    <Tickbox
+      class="sm:col-span-6"
+      label="Not for the client: it stands in no letter and on no page of theirs"
+      bind:checked={f.private}
+    />
     {#if theirs}<p role="alert" class="border-2 border-sun p-2 sm:col-span-6">
         Another device has changed this job meanwhile: “{theirs.title}”, {theirs.minutes} min, {theirs.state}. Yours stands above.
         <button
