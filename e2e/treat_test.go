@@ -154,8 +154,10 @@ func TestSunnyOnesAlone(t *testing.T) {
 	b.see("Only plants in the sun, or with a history of it, are treated")
 	b.see("it stands in the sun; 1.37")
 	b.see("in shade it hardly takes harm; 1.37")
-	b.see("2.74; all of them would be 4.11")
+	b.see("1.37; all of them would be 4.11") // nobody saw it on the others: none of them is ticked
 	b.accessible("others treated along")
+	b.press("checkbox", "Evergreen azalea, Gate × 4")
+	b.see("2.74; all of them would be 4.11")
 	b.press("checkbox", "Evergreen azalea, Below the cedar × 4")
 	b.see("4.11; all of them would be 4.11")
 	b.press("checkbox", "Evergreen azalea, Below the cedar × 4")

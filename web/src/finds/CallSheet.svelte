@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A client calls: what is asked in a client's words, what it may be, and how the call ends. Kept with the client. */
   import { Button } from 'flowbite-svelte';
+  import { untrack } from 'svelte';
   import { push } from 'svelte-spa-router';
   import {
     api,
@@ -18,6 +19,7 @@
   import KeepFind from './KeepFind.svelte';
   import Signs from './Signs.svelte';
   import { plusDays } from '../lib/dates';
+  import { draftOf, dropDraft, keepDraft } from '../lib/draft';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
@@ -57,6 +59,42 @@
       signs = (await ask(api.GET('/api/v1/signs', { signal }))).items;
       species = (await ask(api.GET('/api/v1/species', { signal }))).items;
     });
+  });
+  // A call that is broken off is there again when the sheet is opened anew.
+  const draft = $derived(`call ${propertyId}`);
+  type Draft = {
+    plantId: number;
+    name: string;
+    caller: string;
+    answers: Record<string, string>;
+    seen: string[];
+    absent: string[];
+    share: number;
+    said: string;
+    on: string;
+    ending: typeof ending;
+  };
+  let restored = 0;
+  $effect(() => {
+    const of = propertyId;
+    if (!of || restored === of) return;
+    restored = of;
+    const d = draftOf<Draft>(`call ${of}`);
+    if (!d) return;
+    untrack(() => {
+      ({ plantId, name, caller, answers, said, on, ending } = d);
+      [kase.seen, kase.absent, kase.share] = [d.seen, d.absent, d.share];
+    });
+  });
+  $effect(() => {
+    if (restored !== propertyId) return;
+    const now: Draft = {
+      ...{ plantId, name, caller, said, on, ending, share: kase.share },
+      ...{ answers: $state.snapshot(answers), seen: $state.snapshot(kase.seen), absent: $state.snapshot(kase.absent) },
+    };
+    const begun = now.seen.length || now.absent.length || Object.keys(now.answers).length || now.said || now.name;
+    if (begun) keepDraft(draft, now, undefined as unknown as Draft);
+    else dropDraft(draft);
   });
   const plant = $derived(plants.find((p) => p.id === plantId));
   const kind = $derived(plant?.species ?? species.find((s) => `${s.common} (${s.botanical})` === name)?.id);
@@ -103,6 +141,9 @@
       };
       const c = await ask(api.POST('/api/v1/calls', { body, params: { header: key } }));
       key = onceKey();
+      dropDraft(draft);
+      [restored, answers, said, name] = [-1, {}, '', ''];
+      kase.clear();
       house.say('The call is kept.', async () => {
         await ask(api.DELETE('/api/v1/calls/{id}', { params: { path: { id: c.id }, header: onceKey() } }));
       });
