@@ -47,7 +47,7 @@ func TestProposeRounds(t *testing.T) {
 	on, _ := b.eval(free + ".dataset.day").(string)
 	row := fmt.Sprintf(`[data-row][data-crew="0"][data-day=%q]`, on)
 	toX, toY := b.at(fmt.Sprintf("document.querySelector(`%s`)", row))
-	b.drag(x, y, toX, toY, func() { b.see(strings.TrimPrefix(on[8:], "0")+" March, Crew 1") })
+	b.drag(x, y, toX, toY, func() { b.see(strings.TrimPrefix(on[8:], "0") + " March, Crew 1") })
 	b.see("pinned here: let go")
 	b.until("it is there", fmt.Sprintf("[...document.querySelectorAll(`%s button`)].some((x) => x.getAttribute('aria-label')?.includes('Priory courtyard'))", row))
 	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('pinned here')).click()`)

@@ -112,7 +112,7 @@ func TestPictures(t *testing.T) {
 	phone.visit("/#/walk/3/38")
 	check(phone)
 	take(phone, "walk-phone")
-	phone.visit("/#/day/2027-03-22/2")
+	phone.visit("/#/day/2027-03-18/2")
 	phone.see("to do by Crew 2")
 	take(phone, "day-phone")
 }

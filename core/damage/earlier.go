@@ -194,6 +194,8 @@ func (t told) known() string {
 		what = "Dead to the ground as far as it was checked on " + on
 	case b.BestM > wholeFrom*t.q.Plant.HeightM && !t.e.dying:
 		what = "Alive as high as it was checked on " + on
+	case b.HighM-b.LowM > openWidth*t.q.Plant.HeightM:
+		what = fmt.Sprintf("Life ends somewhere between %s and %s, as found on %s", quantity.Length(b.LowM), quantity.Length(b.HighM), on)
 	default:
 		what = fmt.Sprintf("Life ends at about %s, as found on %s", quantity.Length(b.BestM), on)
 	}

@@ -37,8 +37,8 @@ type WasAt struct {
 	Version int     `json:"version"`
 	Day     day.Day `json:"day,omitempty" format:"date"`
 	Crew    string  `json:"crew,omitempty" maxLength:"80"`
-	CrewID  int64   `json:"crew_id,omitempty"`
-	Place   int     `json:"place,omitempty"`
+	CrewID  int64   `json:"crew_id,omitempty" doc:"Of the crew it was with; absent where none had it"`
+	Place   int     `json:"place,omitempty" doc:"Among the day's work"`
 	Stint   bool    `json:"stint,omitempty" doc:"That it was cancelled stands on it, and goes too"`
 }
 

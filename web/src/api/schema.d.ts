@@ -12393,7 +12393,10 @@ export interface components {
         WasAt: {
             /** @description People needed, or the index of the crew */
             crew?: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Of the crew it was with; absent where none had it
+             */
             crew_id?: number;
             /**
              * Format: date
@@ -12405,7 +12408,10 @@ export interface components {
              * @description Id of the job
              */
             order: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Among the day's work
+             */
             place?: number;
             /** @description That it was cancelled stands on it, and goes too */
             stint?: boolean;

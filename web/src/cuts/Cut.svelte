@@ -211,7 +211,9 @@
         <article aria-label="The cut" class="min-w-0 border border-ink bg-white">
           <header class="border-b border-rule px-4 py-3">
             <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
-            <p class="text-lg leading-snug font-bold" data-testid="plan" aria-live="polite">{plan.text}</p>
+            <p class="text-lg leading-snug {plan.hold ? '' : 'font-bold'}" data-testid="plan" aria-live="polite">
+              {plan.hold ? 'By its kind, were it sound: ' : ''}{plan.text}
+            </p>
             {#each plan.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           </header>
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">

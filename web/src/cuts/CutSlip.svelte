@@ -32,7 +32,9 @@
   <section aria-label="When to cut" class="border border-rule bg-white px-3 py-2">
     <p class="text-xs font-semibold text-soft">{capital(plan.class)}</p>
     {#if plan.hold}<HoldNote hold={plan.hold} />{/if}
-    <p class="font-semibold" data-testid="cut-slip">{plan.text}</p>
+    <p class={plan.hold ? 'text-soft' : 'font-semibold'} data-testid="cut-slip">
+      {plan.hold ? 'By its kind, were it sound: ' : ''}{plan.text}
+    </p>
     <p class="text-sm">
       Today, {inWords(house.today, house.today)}:
       <b

@@ -151,7 +151,9 @@
     const elsewhere = p.visits
       .filter((o) => o.property_id === v.property_id && (o.day !== v.day || o.crew !== v.crew) && near(o.day))
       .flatMap((o) => o.jobs.map((job) => ({ job, on: o.day })));
-    const left = p.left.filter((l) => l.job.property_id === v.property_id).map((l) => ({ job: l.job, on: '' }));
+    const left = p.left
+      .filter((l) => l.job.property_id === v.property_id && !(l.job.hold && !l.job.hold.anyway))
+      .map((l) => ({ job: l.job, on: '' }));
     return [...elsewhere, ...left];
   });
   function takeAlong(jobs: Order[], v: Visit) {
