@@ -24,44 +24,38 @@ type WeatherSource struct {
 	Rank       int    `db:"rank"`
 	Taken      string `db:"taken"` // the day a file was taken over
 	Removed    bool   `db:"removed"`
-	Hours      int    `db:"hours"`
-	First      int64  `db:"first"` // Unix seconds of its first and last hour
-	Last       int64  `db:"last"`
+	Hours      int    `db:"-"` // that it told in the time asked for
+	First      int64  `db:"-"` // Unix seconds of the first and the last of them
+	Last       int64  `db:"-"`
 }
 
-// WeatherSources are a property's that were not taken back, the highest first.
-func (s *Store) WeatherSources(ctx context.Context, property int64) ([]WeatherSource, error) {
-	return many[WeatherSource](ctx, s.read, `SELECT s.id, s.property_id, s.name, s.file, s.rank, s.taken, s.removed, count(w.at) AS hours,
-		coalesce(min(w.at), 0) AS first, coalesce(max(w.at), 0) AS last FROM weather_source s
-		LEFT JOIN weather_hour w ON w.property_id = s.property_id AND w.source_id = s.id
-		WHERE s.property_id = ? AND s.removed = 0 GROUP BY s.id ORDER BY s.rank DESC, s.id DESC`, property)
-}
-
-// sourceRanks are the sources of a property that count, with their ranks.
-func sourceRanks(ctx context.Context, from getter, property int64) (map[int64]int, error) {
-	type row struct {
-		ID   int64 `db:"id"`
-		Rank int   `db:"rank"`
-	}
-	rows, err := many[row](ctx, from, `SELECT id, rank FROM weather_source WHERE property_id = ? AND removed = 0`, property)
-	out := make(map[int64]int, len(rows))
-	for _, r := range rows {
-		out[r.ID] = r.Rank
-	}
-	return out, err
+// weatherSources are a property's that were not taken back, the highest first, without what they told.
+func (s *Store) weatherSources(ctx context.Context, property int64) ([]WeatherSource, error) {
+	return many[WeatherSource](ctx, s.read, `SELECT id, property_id, name, file, rank, taken, removed FROM weather_source
+		WHERE property_id = ? AND removed = 0 ORDER BY rank DESC, id DESC`, property)
 }
 
 // Weather reads a property's hourly record, oldest first: of each hour what the highest source says, with the latest of its
 // rank, and what that does not measure from the next. It is the longest read there is, so it scans by hand.
 func (s *Store) Weather(ctx context.Context, property int64, from, to time.Time) ([]weather.Hour, error) {
-	ranks, err := sourceRanks(ctx, s.read, property)
+	hours, _, err := s.WeatherFrom(ctx, property, from, to)
+	return hours, err
+}
+
+// WeatherFrom is the same with its sources, the highest first, and what each told in that time.
+func (s *Store) WeatherFrom(ctx context.Context, property int64, from, to time.Time) ([]weather.Hour, []WeatherSource, error) {
+	sources, err := s.weatherSources(ctx, property)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
+	}
+	of := make(map[int64]*WeatherSource, len(sources))
+	for i := range sources {
+		of[sources[i].ID] = &sources[i]
 	}
 	rows, err := s.read.QueryContext(ctx, `SELECT at, source_id, temp_c, wind_ms, rain_mm, rh_pct, sun FROM weather_hour
 		WHERE property_id = ? AND at >= ? AND at < ? ORDER BY at, source_id`, property, from.Unix(), to.Unix())
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	defer rows.Close()
 	out := make([]weather.Hour, 0, max(0, min(20000, int(to.Sub(from)/time.Hour))))
@@ -71,12 +65,17 @@ func (s *Store) Weather(ctx context.Context, property int64, from, to time.Time)
 		var h weather.Hour
 		var wind, rain, rh, sun sql.NullFloat64
 		if err := rows.Scan(&at, &source, &h.TempC, &wind, &rain, &rh, &sun); err != nil {
-			return nil, err
+			return nil, nil, err
 		}
-		rank := ranks[source]
-		if rank == 0 {
+		by := of[source]
+		if by == nil {
 			continue // taken back
 		}
+		rank := by.Rank
+		if by.Hours++; by.Hours == 1 {
+			by.First = at
+		}
+		by.Last = at
 		h.Time, h.WindMS, h.RainMM, h.RHPct, h.Sun = time.Unix(at, 0).UTC(), orNaN(wind), orNaN(rain), orNaN(rh), orNaN(sun)
 		h.Here, h.Source = rank == OfTheGarden, source
 		switch {
@@ -88,7 +87,7 @@ func (s *Store) Weather(ctx context.Context, property int64, from, to time.Time)
 			out[len(out)-1] = out[len(out)-1].Filled(h)
 		}
 	}
-	return out, rows.Err()
+	return out, sources, rows.Err()
 }
 
 func orNaN(v sql.NullFloat64) float64 {

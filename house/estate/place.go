@@ -92,11 +92,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 	n := h.normals(p)
 	from := RecordFrom(n.Climate, today)
 	// What comes after the day one stands on is not known yet, though the record may hold it.
-	hours, err := h.Store.Weather(ctx, p.ID, from.Time(), h.KnownUntil(today, zone))
-	if err != nil {
-		return nil, err
-	}
-	sources, err := h.Store.WeatherSources(ctx, p.ID)
+	hours, sources, err := h.Store.WeatherFrom(ctx, p.ID, from.Time(), h.KnownUntil(today, zone))
 	if err != nil {
 		return nil, err
 	}

@@ -56,7 +56,7 @@ func must(t *testing.T, err error) {
 // ends waits until a proposal is no longer looked for.
 func ends(t *testing.T, h *Room, id int64) Proposal {
 	t.Helper()
-	for range 500 {
+	for range 3000 { // a minute: on a busy machine a search is slow to see that it is ended
 		p, err := h.ReadProposal(id)
 		must(t, err)
 		if p.State != "working" {

@@ -12492,7 +12492,7 @@ export interface components {
             from: string;
             /**
              * Format: int64
-             * @description That it told
+             * @description That it told of the time that matters today
              */
             hours: number;
             /**
