@@ -243,6 +243,11 @@ func (tx Tx) KeepOutcome(ctx context.Context, o Outcome) (Outcome, error) {
 	return o, err
 }
 
+// VerdictOfOutcome is the verdict after which it was told how a plant turned out, also where that was taken back.
+func (s *Store) VerdictOfOutcome(ctx context.Context, id int64) (int64, error) {
+	return one[int64](ctx, s.read, `SELECT verdict_id FROM outcome WHERE id = ?`, id)
+}
+
 // UndoOutcome takes one back, and with it what it did to orders.
 func (tx Tx) UndoOutcome(ctx context.Context, id int64) error {
 	if err := tx.touch(ctx, `UPDATE outcome SET undone = 1 WHERE id = ? AND undone = 0`, id); err != nil {

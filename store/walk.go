@@ -120,6 +120,11 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	return v, err
 }
 
+// PropertyOfVerdict is the property on which a verdict was given, also one that was taken back.
+func (s *Store) PropertyOfVerdict(ctx context.Context, id int64) (int64, error) {
+	return one[int64](ctx, s.read, `SELECT p.property_id FROM verdict v JOIN plant p ON p.id = v.plant_id WHERE v.id = ?`, id)
+}
+
 // Settled are the verdicts of all plants after which it was told how the plant turned out, from a day on.
 func (s *Store) Settled(ctx context.Context, from string) ([]int64, error) {
 	return many[int64](ctx, s.read, `SELECT DISTINCT verdict_id FROM outcome WHERE undone = 0 AND day >= ?`, from)

@@ -109,4 +109,28 @@ func TestSheetAgreesWithVerdict(t *testing.T) {
 			t.Errorf("the verdict's own %q waits for itself: %+v, %v", own.Title, got.Hold, err)
 		}
 	}
+	// Taken back, the verdict holds nothing: the day it waited for is no more in the lists.
+	back, err := k.Work.Anyway(bg, store.Key{}, cut.ID, over.Version+1, "")
+	if err != nil || back.From < today+60 {
+		t.Errorf("it waits again, and its window begins on %s: %v", back.From, err)
+	}
+	listed := func() work.Order {
+		page, err := k.Work.Orders(bg, store.ListStanding, p.ID, "", 50)
+		for _, o := range housetest.Must(t, page, err).Items {
+			if o.ID == cut.ID {
+				return o
+			}
+		}
+		t.Fatal("the cut is in no list")
+		return work.Order{}
+	}
+	if o := listed(); o.From < today+60 {
+		t.Errorf("the list has it from %s", o.From)
+	}
+	if err := k.Walks.UndoVerdict(bg, store.Key{}, decided.Verdict.ID); err != nil {
+		t.Fatal(err)
+	}
+	if o := listed(); o.Hold != nil || o.From >= today+60 {
+		t.Errorf("the verdict was taken back, and the list has it from %s, %+v", o.From, o.Hold)
+	}
 }

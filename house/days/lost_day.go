@@ -94,15 +94,15 @@ func (h *Room) elsewhere(ctx context.Context, in LostIn, out *Lost) error {
 		v := &out.Visits[i]
 		at := slices.IndexFunc(list, func(c crews.Crew) bool { return c.ID == v.Crew })
 		best := job.Never
+		curves, err := h.curvesOf(ctx, v.orders)
+		if err != nil {
+			return err
+		}
 		for d := max(in.Day, h.Today()) + 1; d <= in.Day+lostAhead; d++ {
 			if at >= 0 && !fits(list[at], d, taken[crewDay{v.Crew, d}]+v.Minutes) || slices.Contains(access[v.PropertyID].Shut, int(d.Weekday())) {
 				continue
 			}
-			cost, err := h.costOf(ctx, v.orders, d)
-			if err != nil {
-				return err
-			}
-			if best.Over(cost) {
+			if cost := dearest(curves, d); best.Over(cost) {
 				best, v.To = cost, d
 			}
 		}
@@ -134,27 +134,36 @@ func fits(c crews.Crew, d day.Day, minutes int) bool {
 	return !slices.Contains(c.Off, d) && float64(minutes) <= float64(h.To-h.From)*float64(max(1, len(c.People)))
 }
 
-// costOf is what a day costs for the dearest of some jobs.
-func (h *Room) costOf(ctx context.Context, list []store.OrderFull, d day.Day) (job.Cost, error) {
-	worst := job.Cost{}
-	for _, k := range list {
+// curvesOf are what each day costs for some jobs, with the days before those they wait for forbidden.
+func (h *Room) curvesOf(ctx context.Context, list []store.OrderFull) ([]job.Curve, error) {
+	teller, err := h.Work.Teller(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]job.Curve, len(list))
+	for i, k := range list {
 		pl, err := h.Place(ctx, k.PropertyID)
 		if err != nil {
-			return worst, err
+			return nil, err
 		}
 		c, err := h.Work.Shared(ctx, k, pl)
 		if err != nil {
-			return worst, err
+			return nil, err
 		}
-		teller, err := h.Work.Teller(ctx)
-		if err != nil {
-			return worst, err
-		}
-		if cost := teller.Curve(k.Order, c.Curve).On(d); cost.Over(worst) {
+		out[i] = teller.Curve(k.Order, c.Curve)
+	}
+	return out, nil
+}
+
+// dearest is what a day costs for the dearest of some jobs.
+func dearest(curves []job.Curve, d day.Day) job.Cost {
+	worst := job.Cost{}
+	for _, c := range curves {
+		if cost := c.On(d); cost.Over(worst) {
 			worst = cost
 		}
 	}
-	return worst, nil
+	return worst
 }
 
 // LoseDay takes what falls off a day to where it goes, in one write; what finds no day comes off.

@@ -253,6 +253,9 @@ func (h *Room) AddOutcome(ctx context.Context, key store.Key, plant int64, in Ou
 	if err != nil {
 		return Story{}, err
 	}
+	if err := h.heldAnew(ctx, in.VerdictID); err != nil {
+		return Story{}, err
+	}
 	return h.Story(ctx, plant)
 }
 
@@ -264,5 +267,12 @@ func (h *Room) UndoOutcome(ctx context.Context, key store.Key, id int64) error {
 		key,
 		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoOutcome(ctx, id) },
 	)
-	return err
+	if err != nil {
+		return err
+	}
+	verdict, err := h.Store.VerdictOfOutcome(ctx, id)
+	if err != nil {
+		return err
+	}
+	return h.heldAnew(ctx, verdict)
 }

@@ -147,5 +147,17 @@ func (h *Room) UndoVerdict(ctx context.Context, key store.Key, id int64) error {
 		key,
 		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.UndoVerdict(ctx, id) },
 	)
-	return err
+	if err != nil {
+		return err
+	}
+	return h.heldAnew(ctx, id)
+}
+
+// heldAnew has the windows of a property follow a verdict that holds its work no more, or again.
+func (h *Room) heldAnew(ctx context.Context, verdict int64) error {
+	property, err := h.Store.PropertyOfVerdict(ctx, verdict)
+	if err != nil {
+		return err
+	}
+	return h.Work.RefreshProperty(ctx, property)
 }
