@@ -30,6 +30,7 @@ func (s *Server) causeRoutes(a huma.API) {
 	op(a, planner, post, "/finds/{id}/restore", doc{"restore-find", "Causes", "Bring a removed find back", "As it was.", writes, 0}, s.restoreFind)
 	op(a, crew, post, "/finds/{id}/look", doc{"look-for", "Causes", "Ask for a look at all that may have it", "One job for a " +
 		"property, with the plants of the spread watch, the clean ones first.", writes, 0}, s.lookFor, `{"property_id": 1}`)
+	s.unnamedRoutes(a)
 	op(a, crew, get, "/watch", doc{"spread-watch", "Causes", "What to look at because of what was found", "By cause and " +
 		"property, clean properties first. A plant that was looked at since is off the list.", reads, 0}, s.spreadWatch)
 	op(a, crew, get, "/call-sheet", doc{"call-sheet", "Causes", "What to ask a client who calls", "In order, with what each " +

@@ -351,10 +351,13 @@ func Check(ctx context.Context, folder string) (faults []string, err error) {
 // pictures are the hashes of all pictures that a record tells of; an older one has fewer tables of them.
 func pictures(ctx context.Context, db *sqlx.DB) (hashes []string, err error) {
 	tables := []string{}
-	if err := db.SelectContext(ctx, &tables, `SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('photo', 'order_photo')`); err != nil {
+	if err := db.SelectContext(ctx, &tables, `SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('photo', 'order_photo', 'unnamed')`); err != nil {
 		return nil, err
 	}
 	for _, t := range tables {
+		if t == "unnamed" {
+			continue // keeps several in a row
+		}
 		list := []string{}
 		if err := db.SelectContext(ctx, &list, `SELECT DISTINCT hash FROM `+t); err != nil {
 			return nil, err
@@ -366,6 +369,11 @@ func pictures(ctx context.Context, db *sqlx.DB) (hashes []string, err error) {
 		WHERE json_extract(body, '$.underlay.photo') <> ''`)
 	if err != nil && strings.Contains(err.Error(), "no such table") {
 		err = nil // of before there were plans
+	}
+	if err == nil && slices.Contains(tables, "unnamed") {
+		list := []string{}
+		err = db.SelectContext(ctx, &list, `SELECT DISTINCT p.value FROM unnamed u, json_each(u.pictures) p`)
+		under = append(under, list...)
 	}
 	return append(hashes, under...), err
 }

@@ -228,6 +228,7 @@ func (s *Store) LookedLast(ctx context.Context) (map[int64]string, error) {
 	rows, err := many[row](ctx, s.read, `SELECT plant_id, max(day) AS day FROM (
 		SELECT l.plant_id, w.day FROM plant_look l JOIN walk w ON w.id = l.walk_id
 		UNION ALL SELECT plant_id, day FROM find WHERE plant_id IS NOT NULL AND removed_at IS NULL
+		UNION ALL SELECT plant_id, day FROM unnamed WHERE plant_id IS NOT NULL AND removed_at IS NULL
 		UNION ALL SELECT p.plant_id, o.ended FROM job_order o JOIN order_plant p ON p.order_id = o.id WHERE o.state = 'done' AND o.kind IN ('walk', 'look')
 		UNION ALL SELECT plant_id, ended FROM job_order WHERE state = 'done' AND kind IN ('walk', 'look') AND plant_id IS NOT NULL)
 		GROUP BY plant_id`)

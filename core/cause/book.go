@@ -30,6 +30,7 @@ type Sign struct {
 	Confused  []string `yaml:"confused" json:"confused,omitempty" doc:"Signs it is taken for, by id"`
 	Draw      []string `yaml:"draw" json:"draw,omitempty" doc:"Its drawing: the part, then the mark on it"`
 	Share     bool     `yaml:"share" json:"share,omitempty" doc:"How much of the plant shows it matters"`
+	Trunk     bool     `yaml:"trunk" json:"-"`      // what has stems and no trunk cannot show it
 	NeverWith []string `yaml:"never_with" json:"-"` // signs, or whole parts, that cannot be seen together with it
 }
 

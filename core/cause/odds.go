@@ -121,7 +121,7 @@ func (b *Book) contradictions(c Case, bad *invalid.Fields) {
 			continue
 		}
 		for i, other := range c.Seen {
-			if o := b.sign[other]; o != nil && (slices.Contains(s.NeverWith, o.ID) || slices.Contains(s.NeverWith, o.Part)) {
+			if o := b.sign[other]; o != nil && o != s && (slices.Contains(s.NeverWith, o.ID) || slices.Contains(s.NeverWith, o.Part)) {
 				bad.Add(fmt.Sprintf("seen[%d]", i), other, "%s cannot be seen together with %s", small(o.Name), small(s.Name))
 			}
 		}
@@ -299,7 +299,7 @@ func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 	}
 	for i := range b.Signs {
 		s := &b.Signs[i]
-		if _, known := k.Known[s.ID]; known || k.told(s.ID) || !s.canShow(k) || b.never(k, s) {
+		if _, known := k.Known[s.ID]; known || k.told(s.ID) || !s.canShow(k) || b.never(k, s) || s.Trunk && !hasTrunk(k.Species) {
 			continue
 		}
 		for j := range p {
@@ -320,6 +320,18 @@ func (b *Book) next(k Case, p []float64) (*Sign, float64) {
 		}
 	}
 	return best, most
+}
+
+// hasTrunk reports a kind with a trunk, or one that nobody knows.
+func hasTrunk(e *catalogue.Entry) bool {
+	if e == nil {
+		return true
+	}
+	switch e.Form {
+	case catalogue.Tree, catalogue.Conifer, catalogue.Palm:
+		return true
+	}
+	return false
 }
 
 // never reports a sign that cannot be seen, by what was seen already.
@@ -350,7 +362,7 @@ func (b *Book) Diagnose(k Case) (Diagnosis, error) {
 	d.Settled = len(k.Seen) > 0 && (first >= settledAt && first >= twice*second || b.sameAct(order, p))
 	d.Also = b.also(k, order[0], p)
 	if s, gain := b.next(k, p); s != nil && gain > 0.005 && !(d.Settled && first > 0.95) {
-		d.Next = &NextSign{Sign: *s, Why: b.parts(s, order, p)}
+		d.Next = &NextSign{Sign: s.on(k.Species), Why: b.parts(s, order, p)}
 	}
 	b.word(&d, k, top, first)
 	return d, nil

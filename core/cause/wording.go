@@ -3,6 +3,8 @@ package cause
 import (
 	"slices"
 	"strings"
+
+	"mezzadro/core/catalogue"
 )
 
 // parts says which of the likeliest causes a sign parts.
@@ -119,3 +121,14 @@ func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
 
 // small is a name as it stands within a sentence.
 func small(name string) string { return strings.ToLower(name[:1]) + name[1:] }
+
+// on is a sign as it is asked of a kind: where there are stems and no trunk, it says so.
+func (s *Sign) on(e *catalogue.Entry) Sign {
+	out := *s
+	if hasTrunk(e) {
+		return out
+	}
+	stems := strings.NewReplacer("up the trunk", "up a stem", "of the trunk", "of the stems", "the trunk", "the stems", "trunks", "stems", "trunk", "stems")
+	out.Ask, out.How, out.Part = stems.Replace(out.Ask), stems.Replace(out.How), stems.Replace(out.Part)
+	return out
+}

@@ -30,16 +30,9 @@ func (h *Room) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error)
 	if err != nil {
 		return nil, err
 	}
-	t, err := h.Triage(ctx) // has all plants and properties at hand
+	names, plants, err := h.standing(ctx)
 	if err != nil {
 		return nil, err
-	}
-	names, plants := map[int64]string{}, map[int64]*store.Plant{}
-	for _, pl := range t.Places {
-		names[pl.Property.ID] = pl.Property.Name
-	}
-	for i := range t.Kept {
-		plants[t.Kept[i].ID] = &t.Kept[i]
 	}
 	out := make([]Find, len(rows))
 	for i, f := range rows {
@@ -58,11 +51,7 @@ func (h *Room) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error)
 		}
 		o.Property = names[f.PropertyID]
 		if f.PlantID.Valid {
-			if p, there := plants[f.PlantID.Int64]; there {
-				o.Plant = estate.PlantTitle(book, *p)
-			} else {
-				o.Plant = estate.EntryOf(book, f.Species).Common + ", removed"
-			}
+			o.Plant = titleOf(book, plants, f.PlantID.Int64, f.Species)
 		}
 		out[i] = o
 	}

@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/lookout"
 	"mezzadro/house/estate"
+	"mezzadro/house/finds"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -30,6 +31,7 @@ type Lookout struct {
 	DueCount     int                 `json:"due_count" doc:"How many there are of them"`
 	Closing      []work.Order        `json:"closing" doc:"Jobs without a day whose window closes within a fortnight; up to 60"`
 	Waits        []work.Order        `json:"waits" doc:"Jobs that stand on a day and wait for what is not known yet of their plants; up to 60"`
+	Awaited      []finds.Unnamed     `json:"awaited" doc:"Finds without a name of which an answer is awaited within a fortnight, or should have come"`
 	ClosingCount int                 `json:"closing_count" doc:"How many there are of them"`
 	Property     int64               `json:"property" doc:"Whose season the ribbon shows: where the first event was worst"`
 	BackupDue    bool                `json:"backup_due" doc:"There was no backup of the record for a week"`
@@ -122,7 +124,10 @@ func (h *Room) Lookout(ctx context.Context) (Lookout, error) {
 		}
 		*to = page.Items
 	}
-	o.Waits, err = h.Work.OnADayAndWaits(ctx, asksShown)
+	if o.Waits, err = h.Work.OnADayAndWaits(ctx, asksShown); err != nil {
+		return o, err
+	}
+	o.Awaited, err = h.Treat.Finds.Awaited(ctx)
 	return o, err
 }
 

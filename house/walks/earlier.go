@@ -65,6 +65,13 @@ func (h *Room) found(ctx context.Context, q *damage.Question, p store.Plant) err
 			q.Finds = append(q.Finds, damage.Find{Name: cause.NameOf(f.Cause), Day: store.DayOf(&f.Day)})
 		}
 	}
+	if err != nil {
+		return err
+	}
+	unnamed, err := h.Store.Unnameds(ctx, store.FindsOf{Property: p.PropertyID, Plant: p.ID, Open: true, Limit: store.All})
+	for _, u := range slices.Backward(unnamed) {
+		q.Finds = append(q.Finds, damage.Find{Name: "Something without a name yet", Day: store.DayOf(&u.Day)})
+	}
 	return err
 }
 
