@@ -2880,6 +2880,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/unnamed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Finds without a name
+         * @description What was found and nobody could name yet, a page, the oldest first.
+         */
+        get: operations["unnamed"];
+        put?: never;
+        /**
+         * Keep a find without a name
+         * @description Words and signs of something none of the causes fit, what was sent where, and when an answer is expected.
+         */
+        post: operations["add-unnamed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/unnamed/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change, close or reopen a find without a name
+         * @description All its words, based on a version. Opened again after it was named, the find it became goes out of sight.
+         */
+        put: operations["change-unnamed"];
+        post?: never;
+        /**
+         * Remove a find without a name
+         * @description It goes out of sight, and can be restored.
+         */
+        delete: operations["remove-unnamed"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/unnamed/{id}/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give a find its name
+         * @description It becomes a find with the same signs, of the day on which it was seen.
+         */
+        post: operations["name-unnamed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/unnamed/{id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep a picture of a find without a name
+         * @description JPEG, PNG, WebP or GIF; it is kept without any note of where or when.
+         */
+        post: operations["add-unnamed-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/unnamed/{id}/photos/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take a picture off a find without a name
+         * @description Sent again it is there again.
+         */
+        delete: operations["remove-unnamed-photo"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/unnamed/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed find without a name back
+         * @description As it was.
+         */
+        post: operations["restore-unnamed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/uses": {
         parameters: {
             query?: never;
@@ -6508,6 +6636,16 @@ export interface components {
              */
             next: number;
         };
+        /** @description A page of a list: Unnamed. */
+        ListUnnamed: {
+            /** @description What is listed */
+            items: components["schemas"]["Unnamed"][];
+            /**
+             * Format: int64
+             * @description Cursor of the following page; 0 at the end
+             */
+            next: number;
+        };
         /** @description What was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows. */
         Look: {
             /** @description One observation. */
@@ -6571,6 +6709,8 @@ export interface components {
         };
         /** @description What weather and season ask now, over all properties. */
         Lookout: {
+            /** @description Finds without a name of which an answer is awaited within a fortnight, or should have come */
+            awaited: components["schemas"]["Unnamed"][];
             /** @description There was no backup of the record for a week */
             backup_due: boolean;
             /** @description Jobs without a day whose window closes within a fortnight; up to 60 */
@@ -6795,6 +6935,23 @@ export interface components {
              * @description The day
              */
             day: string;
+        };
+        /** @description NameIt names something that was unnamed. */
+        NameIt: {
+            /** @description What came back */
+            answer?: string;
+            /** @description Id in the book of causes */
+            cause: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            certainty: number;
+            /**
+             * Format: int64
+             * @description The version this is based on
+             */
+            version: number;
         };
         /** @description Monthly normals as a file gave them. */
         NormalsRead: {
@@ -12218,6 +12375,148 @@ export interface components {
              * @enum {string}
              */
             what: "harvest" | "re-entry" | "gap";
+        };
+        /** @description Something found that nobody could name yet: words and pictures of it, what was sent where, and the answer that is awaited. */
+        Unnamed: {
+            /** @description What came back */
+            answer?: string;
+            /**
+             * Format: date
+             * @description When an answer is expected
+             */
+            answer_by?: string;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description The find it became; 0 until it is named
+             */
+            find_id: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description Signs that were looked for and not there */
+            not_seen?: string[];
+            /** @description Hashes of its pictures; read them by these */
+            pictures: string[];
+            /** @description Common name and where it stands; empty without a plant */
+            plant: string;
+            /**
+             * Format: int64
+             * @description 0 where only the property is known
+             */
+            plant_id: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description Signs that were there, by id */
+            seen?: string[];
+            /** @description What was sent: leaves, a picture, soil; empty where nothing was */
+            sent?: string;
+            /** Format: date */
+            sent_on?: string;
+            /** @description To whom */
+            sent_to?: string;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it; 0 where nobody said
+             */
+            share?: number;
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
+            state: "open" | "named" | "closed";
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+            /** @description What is seen, in own words */
+            words: string;
+        };
+        /** @description UnnamedChange changes all its words; a state of open on one that was named takes its find back. */
+        UnnamedChange: {
+            /** @description What came back */
+            answer?: string;
+            /**
+             * Format: date
+             * @description When an answer is expected
+             */
+            answer_by?: string;
+            /** @description Signs that were looked for and not there */
+            not_seen?: string[];
+            /** @description Signs that were there, by id */
+            seen?: string[];
+            /** @description What was sent: leaves, a picture, soil; empty where nothing was */
+            sent?: string;
+            /** Format: date */
+            sent_on?: string;
+            /** @description To whom */
+            sent_to?: string;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it; 0 where nobody said
+             */
+            share?: number;
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
+            state: "open" | "closed";
+            /**
+             * Format: int64
+             * @description The version the change is based on
+             */
+            version: number;
+            /** @description What is seen, in own words */
+            words: string;
+        };
+        /** @description Something to keep. */
+        UnnamedIn: {
+            /** @description What came back */
+            answer?: string;
+            /**
+             * Format: date
+             * @description When an answer is expected
+             */
+            answer_by?: string;
+            /** @description Signs that were looked for and not there */
+            not_seen?: string[];
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
+            plant_id?: number;
+            /**
+             * Format: int64
+             * @description May be left out where a plant is named
+             */
+            property_id?: number;
+            /** @description Signs that were there, by id */
+            seen?: string[];
+            /** @description What was sent: leaves, a picture, soil; empty where nothing was */
+            sent?: string;
+            /** Format: date */
+            sent_on?: string;
+            /** @description To whom */
+            sent_to?: string;
+            /**
+             * Format: double
+             * @description Of the leaves or shoots that show it; 0 where nobody said
+             */
+            share?: number;
+            /** @description What is seen, in own words */
+            words: string;
         };
         /** @description What was used for a treatment. */
         UseIn: {
@@ -18686,6 +18985,288 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Frame"];
                 };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    unnamed: {
+        parameters: {
+            query?: {
+                /** @description The next field of the answer before */
+                cursor?: number;
+                limit?: number;
+                /** @description Of one property; 0 for all */
+                property?: number;
+                /** @description Of one plant; 0 for all */
+                plant?: number;
+                /** @description None that have a name or are closed */
+                open?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListUnnamed"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-unnamed": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "answer_by": "2026-06-20",
+                 *       "plant_id": 1,
+                 *       "sent": "Two twigs",
+                 *       "sent_to": "The plant clinic",
+                 *       "words": "Grey felt under the twigs, wipes off pink"
+                 *     }
+                 */
+                "application/json": components["schemas"]["UnnamedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unnamed"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-unnamed": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "answer": "They ask for more of it",
+                 *       "state": "open",
+                 *       "version": 1,
+                 *       "words": "Grey felt under the twigs, wipes off pink"
+                 *     }
+                 */
+                "application/json": components["schemas"]["UnnamedChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unnamed"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-unnamed": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "name-unnamed": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "answer": "A felt scale",
+                 *       "cause": "scale",
+                 *       "certainty": 0.9,
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["NameIt"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unnamed"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-unnamed-photo": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unnamed"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-unnamed-photo": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+                /** @description Of the picture */
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Unnamed"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "restore-unnamed": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

@@ -45,6 +45,7 @@ export async function takeAlong(property: number): Promise<void> {
     ask(api.GET('/api/v1/signs')),
     ask(api.GET('/api/v1/species')),
     ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: property } } })),
+    ask(api.GET('/api/v1/calls', { params: { query: { property } } })),
     load(),
   ]);
 }

@@ -54,11 +54,12 @@ interface Device extends DBSchema {
   waiting: { key: string; value: Waiting };
   photos: { key: string; value: WaitingPhoto };
   finds: { key: string; value: Waits<Schemas['FindIn']> };
+  unnamed: { key: string; value: Waits<Schemas['UnnamedIn']> };
   ticks: { key: string; value: Waits<TickOf> };
   shots: { key: string; value: Waits<ShotOf> };
 }
 
-const db = openDB<Device>('mezzadro', 4, {
+const db = openDB<Device>('mezzadro', 5, {
   upgrade(d, from) {
     if (from < 1) {
       d.createObjectStore('walks', { keyPath: 'property' });
@@ -68,10 +69,11 @@ const db = openDB<Device>('mezzadro', 4, {
     if (from < 2) d.createObjectStore('finds', { keyPath: 'key' });
     if (from < 3) d.createObjectStore('ticks', { keyPath: 'key' });
     if (from < 4) d.createObjectStore('shots', { keyPath: 'key' });
+    if (from < 5) d.createObjectStore('unnamed', { keyPath: 'key' });
   },
 });
 
-type Name = 'walks' | 'waiting' | 'photos' | 'finds' | 'ticks' | 'shots';
+type Name = 'walks' | 'waiting' | 'photos' | 'finds' | 'unnamed' | 'ticks' | 'shots';
 /** What one of the device's stores holds, read and written through its shelf. */
 const store = <N extends Exclude<Name, 'walks'>>(name: N): Store<Device[N]['value']> => ({
   all: async () => (await db).getAll(name),
@@ -89,6 +91,7 @@ export const device = {
   looks: store('waiting'),
   photos: store('photos'),
   finds: store('finds'),
+  unnamed: store('unnamed'),
   ticks: store('ticks'),
   shots: store('shots'),
 };

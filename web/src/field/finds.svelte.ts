@@ -18,3 +18,11 @@ class Finds extends Queue<FindIn, Find> {
 }
 
 export const finds = new Finds();
+
+export type UnnamedIn = Schemas['UnnamedIn'];
+export type Unnamed = Schemas['Unnamed'];
+
+/** Finds that nobody could name, which wait to be sent. */
+export const unnamed = new Queue<UnnamedIn, Unnamed>(device.unnamed, 'mezzadro-unnamed', (body, key) =>
+  ask(api.POST('/api/v1/unnamed', { body, params: { header: { 'Idempotency-Key': key } } })),
+);

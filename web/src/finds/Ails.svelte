@@ -6,6 +6,7 @@
   import Causes from './Causes.svelte';
   import FindList from './FindList.svelte';
   import KeepFind from './KeepFind.svelte';
+  import NoneOfThese from './NoneOfThese.svelte';
   import Signs from './Signs.svelte';
   import { reading } from '../lib/reading';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
@@ -64,6 +65,7 @@
         <Causes {kase}>
           {#snippet end()}
             {#if plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="look" onkept={() => kase.clear()} />
+              <NoneOfThese {kase} at={{ plant_id: plant.id }} onkept={(u) => u && kase.clear()} />
             {:else}<p class="mt-3 text-sm text-soft">
                 To keep it, ask from the plant: its page and its walk have the same questions.
               </p>{/if}

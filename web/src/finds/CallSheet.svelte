@@ -17,6 +17,7 @@
   import { Case, type Sign } from './case.svelte';
   import Causes from './Causes.svelte';
   import KeepFind from './KeepFind.svelte';
+  import NoneOfThese from './NoneOfThese.svelte';
   import Signs from './Signs.svelte';
   import { plusDays } from '../lib/dates';
   import { draftOf, dropDraft, keepDraft } from '../lib/draft';
@@ -208,6 +209,7 @@
         <Causes {kase}>
           {#snippet end()}
             {#if top && plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="call" />{/if}
+            {#if kase.seen.length}<NoneOfThese {kase} at={plant ? { plant_id: plant.id } : { property_id: propertyId }} />{/if}
           {/snippet}
         </Causes>
         <form

@@ -10,6 +10,7 @@
   import { reading } from '../lib/reading';
   import Pick from '../lib/Pick.svelte';
   import { acts, harms } from './case.svelte';
+  import UnnamedList from './UnnamedList.svelte';
   import { changeFind, findsOf, removeFind, restoreFind, type Find } from './finds';
 
   interface Props {
@@ -151,6 +152,14 @@
   </section>
 {/if}
 
+<UnnamedList
+  {plant}
+  {property}
+  onchange={() => {
+    void read();
+    onchange?.();
+  }}
+/>
 {#if closing}
   {@const f = closing}
   <Modal open title="Close: {f.name}" size="xs" onclose={() => (closing = undefined)}>

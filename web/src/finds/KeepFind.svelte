@@ -14,9 +14,10 @@
     kase: Case;
     at: { plant_id?: number; property_id?: number; species?: string };
     how: 'look' | 'walk' | 'call';
+    names?: Record<string, string>; // of signs
     onkept?: (f: Find | undefined) => void;
   }
-  let { kase, at, how, onkept }: Props = $props();
+  let { kase, at, how, names = {}, onkept }: Props = $props();
 
   const causes = $derived((kase.answer?.causes ?? []).filter((c, i) => i === 0 || c.chance >= 0.01));
   let chosen = $state('');
@@ -25,6 +26,7 @@
   let busy = $state(false);
   let problem = $state<Problem>();
   const cause = $derived(causes.find((c) => c.id === chosen) ?? causes[0]);
+  const told = $derived(kase.told.map((id) => small(names[id] ?? id)).join(', '));
   const byHand = $derived(!!cause && cause.id !== causes[0]?.id);
   const certainty = $derived(sure || (byHand ? 0.95 : (cause?.chance ?? 0)));
 
@@ -38,10 +40,9 @@
         cause: c.id,
         certainty: certainty,
         share: kase.share,
-        seen: $state.snapshot(kase.seen),
-        not_seen: $state.snapshot(kase.absent),
+        ...kase.looked(),
         how,
-        note,
+        note: kase.told.length ? `${note}\nTold by the client, not looked at: ${told}.`.trim() : note,
       };
       const kept = await finds.keep(body, c.name);
       note = '';
@@ -86,6 +87,9 @@
     />
     <Field label="Note" bind:value={note} problem={problem?.fields.note} />
     <Button type="submit" disabled={busy}>Keep: {small(cause.name)}</Button>
+    {#if kase.told.length}<p class="text-sm text-soft">
+        Told and not looked at yet: {told}. It is kept as told, not as seen.
+      </p>{/if}
     {#if cause.harm === 'harmless'}<p class="text-sm text-soft">Harmless: keeping it makes no job.</p>{/if}
   </form>
 {/if}

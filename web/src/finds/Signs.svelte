@@ -67,8 +67,15 @@
     {#each [...kase.seen, ...kase.absent] as id (id)}
       <li class="flex items-center gap-2 border-b border-rule">
         <span class="min-w-0 flex-1 {kase.is(id) === 'absent' ? 'text-soft' : 'font-semibold'}"
-          >{kase.is(id) === 'absent' ? 'Not there: ' : ''}{named[id]?.name}</span
+          >{kase.is(id) === 'absent' ? 'Not there: ' : ''}{named[id]?.name}{#if kase.told.includes(id)}<span
+              class="block text-sm font-normal text-water">as told</span
+            >{/if}</span
         >
+        {#if kase.told.includes(id)}<button
+            class="min-h-11 border border-moss bg-white px-3 text-sm"
+            aria-label="It is so: {named[id]?.name}"
+            onclick={() => kase.set(id, kase.is(id))}>It is so</button
+          >{/if}
         <button
           class="min-h-11 px-2 text-sm text-moss underline"
           aria-label="Take back: {named[id]?.name}"

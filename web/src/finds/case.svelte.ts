@@ -10,6 +10,7 @@ export class Case {
   seen = $state<string[]>([]);
   absent = $state<string[]>([]);
   share = $state(0);
+  told = $state<string[]>([]); // by a client, and not yet looked at: ticked, to be confirmed
   answer = $state.raw<CauseOut>();
   away = $state(false); // reckoned on this device
   problem = $state<Problem>();
@@ -34,6 +35,7 @@ export class Case {
     if (mine === this.#turn) this.problem = fault;
   }
   set(id: string, to: Is) {
+    this.told = this.told.filter((x) => x !== id);
     this.seen = this.seen.filter((x) => x !== id);
     this.absent = this.absent.filter((x) => x !== id);
     if (to === 'seen') this.seen = [...this.seen, id];
@@ -42,10 +44,16 @@ export class Case {
   is(id: string): Is {
     return this.seen.includes(id) ? 'seen' : this.absent.includes(id) ? 'absent' : 'open';
   }
+  /** What was looked at; what a client told stays out until it is confirmed. */
+  looked() {
+    const own = (list: string[]) => $state.snapshot(list).filter((x) => !this.told.includes(x));
+    return { seen: own(this.seen), not_seen: own(this.absent) };
+  }
   clear() {
     this.seen = [];
     this.absent = [];
     this.share = 0;
+    this.told = [];
   }
 }
 

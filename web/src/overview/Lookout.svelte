@@ -425,6 +425,21 @@
               >{/if}
           </section>
         {/if}
+        {#if look.awaited.length}
+          <section aria-label="Answers awaited" class="border border-rule bg-white p-3">
+            <h2>Answers awaited</h2>
+            {#each look.awaited as u (u.id)}
+              <a
+                class="block min-h-11 border-t border-rule py-1.5"
+                href={u.plant_id ? `#/plant/${u.plant_id}` : `#/grounds/${u.property_id}`}
+                >{u.plant || u.property}: “{u.words}”<span
+                  class="block text-sm {(u.answer_by ?? '') < house.today ? 'font-semibold text-bad' : 'text-soft'}"
+                  >{u.sent_to ? `from ${u.sent_to}, ` : ''}by {inWords(u.answer_by ?? '', house.today)}</span
+                ></a
+              >
+            {/each}
+          </section>
+        {/if}
         <SpreadWatch />
         <section>
           <h2>Follow-ups due</h2>

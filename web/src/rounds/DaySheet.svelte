@@ -141,9 +141,12 @@
                     class="inline-flex min-h-11 items-center underline"
                     href={cardOf(j.plant_id, { ...j.params, purpose: j.params.purpose || 'shape' })}>Cut card</a
                   >{/if}
-                {#if j.kind === 'look' && j.plant_id}<a
+                {#if ['look', 'walk'].includes(j.kind) && j.plant_id}<a
                     class="inline-flex min-h-11 items-center underline"
                     href="#/walk/{j.property_id}/{j.plant_id}">Look at it</a
+                  >{:else if j.kind === 'walk'}<a
+                    class="inline-flex min-h-11 items-center underline"
+                    href="#/walk/{j.property_id}">Start this walk</a
                   >{/if}
               </div>
               <JobPhotos order={j} photos={j.photos} />

@@ -244,7 +244,7 @@
               </p>{/if}
             {#if job.state === 'done' && job.note}<p class="text-sm">“{job.note}”</p>{/if}
           </div>
-          {#if !ended && job.kind === 'look' && job.plant_ids?.[0]}
+          {#if !ended && ['look', 'walk'].includes(job.kind) && job.plant_ids?.[0]}
             <a
               class="inline-flex min-h-11 items-center border border-moss bg-white px-3 font-semibold"
               href="#/walk/{job.property_id}/{job.plant_ids[0]}">Look at it now</a

@@ -11,7 +11,7 @@
   import NewPlant from './NewPlant.svelte';
   import WhatSeen from './WhatSeen.svelte';
   import WhenToCut from './WhenToCut.svelte';
-  import { finds } from '../field/finds.svelte';
+  import { finds, unnamed } from '../field/finds.svelte';
   import { takeAlong } from '../field/causes';
   import type { Form } from '../lib/portrait';
   import Portrait from '../lib/Portrait.svelte';
@@ -38,6 +38,7 @@
   let more = $state(false);
   let adding = $state(false);
   let seeing = $state(false);
+  let told = $state.raw<Schemas['Call']>(); // by a client, and nothing found since
   let cutting = $state(false);
 
   const walk = $derived(field.walk?.property === propertyId ? field.walk : undefined);
@@ -179,8 +180,8 @@
     </div>
     <span data-testid="progress"
       >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day, house.today)}.</b>
-      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left}, <b
-          class="text-sun">{field.left + finds.left} to send</b
+      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left + unnamed.left}, <b
+          class="text-sun">{field.left + finds.left + unnamed.left} to send</b
         >{/if}</span
     >
   </div>
@@ -279,6 +280,13 @@
           >
           <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
         </header>
+        {#if told}<div class="mt-1 flex flex-wrap items-center gap-x-3 border-l-4 border-water bg-white pl-3 text-[0.9375rem]">
+            <span
+              >A call{told.caller ? ` from ${told.caller}` : ''}, {inWords(told.day, house.today)}{told.said
+                ? `. Said: “${told.said}”`
+                : ''}</span
+            ><button class="min-h-11 text-moss underline" onclick={() => (seeing = true)}>See what was told</button>
+          </div>{/if}
         {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
         {#if pad.grafted && plant.graft.rootstock_leaf}<p class="text-sm text-soft max-lg:hidden">
             {plant.graft.habit === 'usually' ? 'Usually' : 'Sometimes'} grafted: a rootstock’s shoots have {plant.graft
@@ -339,7 +347,7 @@
 {/if}
 
 {#if propertyId}<NewPlant bind:open={adding} {propertyId} stop={plant?.stop ?? 0} />{/if}
-{#if plant}<WhatSeen bind:open={seeing} {plant} />{/if}
+{#if plant}<WhatSeen bind:open={seeing} bind:told {plant} />{/if}
 {#if plant}<WhenToCut bind:open={cutting} {plant} />{/if}
 {#if plant}<MoreChecks
     bind:open={more}
