@@ -105,10 +105,11 @@ func (s *Server) lookFor(ctx context.Context, in *struct {
 	Write
 	Body struct {
 		PropertyID int64   `json:"property_id" doc:"On which to look"`
+		Plants     []int64 `json:"plants,omitempty" maxItems:"200" doc:"At which to look; those of the spread watch when absent"`
 		Day        day.Day `json:"day,omitempty" format:"date" doc:"The job waits without a day when absent"`
 	}
 }) (*Out[work.OrderDetail], error) {
-	o, err := s.Finds.LookFor(ctx, keyOf(ctx), in.ID, in.Body.PropertyID, in.Body.Day)
+	o, err := s.Finds.LookFor(ctx, keyOf(ctx), in.ID, in.Body.PropertyID, in.Body.Day, in.Body.Plants)
 	return out(o), s.problem(ctx, "find", err)
 }
 

@@ -30,6 +30,7 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, planner, get, "/ways.csv", doc{"give-ways", "Work", "Ways between crews and properties as CSV", "Minutes as they are reckoned with: timed, or estimated; to be corrected and given back.", reads, 0}, s.giveWays)
 	op(a, planner, post, "/ways", doc{"take-ways", "Work", "Take timed ways from a CSV file", "from, to, minutes, by name; in the place of those before. All of it, or with a fault anywhere none.", files, maxCSV}, s.takeWays, "from,to,minutes\nCrew 1,Villa Lumera,9\n")
 	op(a, crew, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", readsOf, 0}, s.sheet)
+	op(a, crew, get, "/rounds/load", doc{"load", "Work", "What is taken along, and what is bought", "Plants, stuff, tools, ladders, fuel and bags for what comes off, summed over the jobs of some days, of a crew or of all: estimates.", readsOf, 0}, s.load)
 	op(a, planner, post, "/rounds/visits", doc{"change-visit", "Work", "Change a visit", "All jobs of a property, a day and a crew: moved, taken off or cancelled in one write.", writes, 0}, s.changeVisit, `{"property_id": 1, "day": "2027-03-22", "do": "move", "to": "2027-03-24"}`)
 	op(a, planner, post, "/rounds/visits/back", doc{"visit-back", "Work", "Have a visit stand as it did", "Of what a change answered; what was changed since stays.", writes, 0}, s.visitBack, `{"was": [{"order": 1, "version": 2, "day": "2027-03-22"}]}`)
 	op(a, planner, get, "/rounds/lost", doc{"lost-day", "Work", "What falls off a lost day", "It rains, a crew is away, the van is broken: what falls off, and where it would go. Nothing is changed.", reads, 0}, s.lostDay)
@@ -150,6 +151,24 @@ func (s *Server) routeGeoJSON(ctx context.Context, in *RouteOf) (*File, error) {
 
 func (s *Server) routeGPX(ctx context.Context, in *RouteOf) (*File, error) {
 	return s.routeFile(ctx, in, "gpx", "application/gpx+xml", exchange.WriteRouteGPX)
+}
+
+func (s *Server) load(ctx context.Context, in *struct {
+	From    string `query:"from" format:"date" example:"2027-03-22" doc:"Today when absent"`
+	To      string `query:"to" format:"date" example:"2027-03-28" doc:"The same day when absent"`
+	Crew    int64  `query:"crew" example:"1" doc:"By id; 0 for all"`
+	Waiting bool   `query:"waiting" doc:"With the jobs without a day whose best day comes by then: what is to be bought"`
+}) (*Out[days.Load], error) {
+	from, err := dayOr("from", in.From, s.Estate.Today())
+	if err != nil {
+		return nil, s.problem(ctx, "load", err)
+	}
+	to, err := dayOr("to", in.To, from)
+	if err != nil {
+		return nil, s.problem(ctx, "load", err)
+	}
+	l, err := s.Days.Load(ctx, from, to, in.Crew, in.Waiting)
+	return out(l), s.problem(ctx, "crew", err)
 }
 
 func (s *Server) sheet(ctx context.Context, in *struct {

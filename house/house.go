@@ -46,7 +46,7 @@ func Open(e *estate.House) *House {
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Rounds = rounds.New(e, h.Work, h.Treat)
-	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds}
+	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
 	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h

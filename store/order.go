@@ -230,6 +230,12 @@ func (s *Store) SheetsBetween(ctx context.Context, from, to string, limit int) (
 	return many[OrderFull](ctx, s.read, selectFull+between, from, to, limit)
 }
 
+// StandingUntil are the orders on days of a span, with those without a day whose best day comes until its end.
+func (s *Store) StandingUntil(ctx context.Context, from, to string, limit int) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND (o.state = 'on a day' AND o.day BETWEEN ? AND ?
+		OR o.state = 'waiting' AND o.best_day <= ?) ORDER BY coalesce(o.day, o.best_day), o.place, o.id LIMIT ?`, from, to, to, limit)
+}
+
 // EndedBetween are the orders that were done or skipped on days, the newest first.
 func (s *Store) EndedBetween(ctx context.Context, from, to string, limit int) ([]Order, error) {
 	return many[Order](

@@ -107,6 +107,8 @@ type Params struct {
 	Last      day.Day `json:"last,omitempty" format:"date" doc:"A repeat: the day of the time before"`
 	Stage     string  `json:"stage,omitempty" doc:"water: new, in its first summers; indoors, in its winter place"`
 	Private   bool    `json:"private,omitempty" doc:"The client does not read of it"`
+	New       string  `json:"new,omitempty" doc:"What is planted, by catalogue id"`
+	NewCount  int     `json:"new_count,omitempty" doc:"How many of it"`
 	Spans     []Span  `json:"spans,omitempty" doc:"By hand, or of a season's feeding: what days cost"`
 }
 

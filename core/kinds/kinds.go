@@ -132,7 +132,7 @@ type Ask struct {
 // AskOf is what an order on a plant of a species asks of the year. All parameters count but those that its kind calls
 // idle, so that a new one is never forgotten.
 func AskOf(kind job.Kind, species string, made day.Day, p job.Params) Ask {
-	p.Private = false // moves no day
+	p.Private, p.New, p.NewCount = false, "", 0 // they move no day
 	if k, _ := Of(kind); k.Idle != nil {
 		k.Idle(&p)
 	}

@@ -30,12 +30,7 @@ const (
 // work adds minutes, waste, skills and cautions.
 func (a *Ask) work(p *Plan) {
 	e := a.Species
-	depth := a.SpreadM
-	if e.Form == catalogue.Climber { // a sheet on its wall or wires
-		depth = min(depth, climberM)
-	}
-	crown := crownFilled * a.HeightM * a.SpreadM * depth
-	waste := crown * looseness * max(leastOfCut, a.Share)
+	waste := Waste(e, a.HeightM, a.SpreadM, a.Share)
 	n := float64(max(1, a.Count))
 	minutes := setUp + n*(each+perM3*waste+deadPerM*a.HeightM)
 	tall := a.HeightM > reachM && e.Form != catalogue.Climber || a.HeightM > 2*reachM
@@ -79,6 +74,23 @@ func (a *Ask) work(p *Plan) {
 	p.WasteM3 = quantity.Round(waste, 0.01)
 	p.Bags = int(math.Ceil(waste / bagM3))
 	p.WasteText = wasteText(n * waste)
+}
+
+// Waste is what comes off one plant of a size, m, when a share of its crown is cut, loose, m³: an estimate.
+func Waste(e *catalogue.Entry, heightM, spreadM, share float64) float64 {
+	depth := spreadM
+	if e.Form == catalogue.Climber { // a sheet on its wall or wires
+		depth = min(depth, climberM)
+	}
+	return crownFilled * heightM * spreadM * depth * looseness * max(leastOfCut, share)
+}
+
+// UsualShare is the share of a crown that a purpose takes where nobody says more; a third where it has no usual one.
+func UsualShare(p Purpose) float64 {
+	if s, known := usualShare[p]; known {
+		return s
+	}
+	return 1.0 / 3
 }
 
 // wasteText is how the waste is carried off.

@@ -13,24 +13,29 @@ import (
 type Fellow struct {
 	Treat bool   `json:"treat"`
 	Why   string `json:"why"`
+	Look  bool   `json:"look" doc:"Only those that show it are treated: it is looked at, not treated along"`
 }
 
-// Along says it of a plant that can have the trouble too; false where the programme treats none but those that show it, or the kind
-// does not take it. had: the record knows it on that plant from before.
+// Along says it of a plant that can have the trouble too; false where the kind does not take it. Where the programme treats none
+// but those that show it, it is looked at. had: the record knows it on that plant from before.
 func (b *Book) Along(id string, e *catalogue.Entry, shade, had bool) (Fellow, bool) {
 	p, c := b.of[id], cause.Built().Cause(id)
-	if p == nil || c == nil || !p.Bed && !p.Sunny || c.OnKind(e) < 1 {
+	if p == nil || c == nil || c.OnKind(e) < 1 {
 		return Fellow{}, false
 	}
 	switch {
+	case !p.Bed && !p.Sunny && had:
+		return Fellow{Why: "it had it before; only those that show it are treated", Look: true}, true
+	case !p.Bed && !p.Sunny:
+		return Fellow{Why: "only those that show it are treated", Look: true}, true
 	case p.Bed:
-		return Fellow{true, "all plants of the kind in the bed are treated"}, true
+		return Fellow{Treat: true, Why: "all plants of the kind in the bed are treated"}, true
 	case had:
-		return Fellow{true, "it had it before"}, true
+		return Fellow{Treat: true, Why: "it had it before"}, true
 	case shade:
-		return Fellow{false, "in shade it hardly takes harm"}, true
+		return Fellow{Why: "in shade it hardly takes harm"}, true
 	}
-	return Fellow{true, "it stands in the sun"}, true
+	return Fellow{Treat: true, Why: "it stands in the sun"}, true
 }
 
 // Guards are the causes that a kind is prone to, or is a host of, and that can be kept off before they are there: what it has again

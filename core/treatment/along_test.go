@@ -17,22 +17,23 @@ func kind(t testing.TB, id string) *catalogue.Entry {
 	return &e
 }
 
-// TestAlong: galls take the whole bed, lace bug only what stands in the sun or had it before, and aphids nobody but those that show them.
+// TestAlong: galls take the whole bed, lace bug only what stands in the sun or had it before, and of aphids those that
+// show them alone: the others are looked at.
 func TestAlong(t *testing.T) {
 	for _, c := range []struct {
-		cause, species   string
-		shade, had       bool
-		asked, treatment bool
+		cause, species         string
+		shade, had             bool
+		asked, treatment, look bool
 	}{
-		{"gall-mite", "acer-palmatum", true, false, true, true},
-		{"lace-bug", "azalea-evergreen", false, false, true, true},
-		{"lace-bug", "azalea-evergreen", true, false, true, false},
-		{"lace-bug", "azalea-evergreen", true, true, true, true},
-		{"lace-bug", "lavandula-angustifolia", false, false, false, false},
-		{"aphids", "rosa-shrub", false, true, false, false},
+		{"gall-mite", "acer-palmatum", true, false, true, true, false},
+		{"lace-bug", "azalea-evergreen", false, false, true, true, false},
+		{"lace-bug", "azalea-evergreen", true, false, true, false, false},
+		{"lace-bug", "azalea-evergreen", true, true, true, true, false},
+		{"lace-bug", "lavandula-angustifolia", false, false, false, false, false},
+		{"aphids", "rosa-shrub", false, true, true, false, true},
 	} {
 		f, asked := Built().Along(c.cause, kind(t, c.species), c.shade, c.had)
-		if asked != c.asked || f.Treat != c.treatment || asked && f.Why == "" {
+		if asked != c.asked || f.Treat != c.treatment || f.Look != c.look || asked && f.Why == "" {
 			t.Errorf("%s on %s, shade %v, had %v: %+v, %v", c.cause, c.species, c.shade, c.had, f, asked)
 		}
 	}

@@ -28,6 +28,11 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 	if err != nil {
 		return "", err
 	}
+	f, err := h.flagger(ctx)
+	if err != nil {
+		return "", err
+	}
+	flags := f.flags(orders)
 	var entries []exchange.Entry
 	at, visit, last := 0, 0, day.None
 	for _, k := range orders {
@@ -41,11 +46,22 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 		if planned := k.Place / rounds.PlanPlace; planned > 0 && planned != visit {
 			at, visit = planned, planned
 		}
-		entries = append(entries, entry(k, d, at, style))
+		entries = append(entries, flagged(entry(k, d, at, style), k, d, flags, style))
 		at += k.Minutes
 	}
 	title := cmp.Or(name, "Round") + " from " + from.String()
 	return exchange.Calendar(title, h.Today().Time().Add(6*time.Hour), entries), nil
+}
+
+// flagged says in front of an entry what cannot be as it stands: once, on the first job it is about.
+func flagged(e exchange.Entry, k store.OrderFull, d day.Day, flags []Flag, style quantity.Style) exchange.Entry {
+	for i, x := range flags {
+		if x.Text != "" && x.Day == d && x.Crew == k.CrewID && (x.PropertyID == 0 || x.PropertyID == k.PropertyID) {
+			e.Detail = append([]string{style.Text("Cannot be as it stands: " + x.Text)}, e.Detail...)
+			flags[i].Text = ""
+		}
+	}
+	return e
 }
 
 func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.Entry {

@@ -10,6 +10,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/load"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
 	"mezzadro/house/rounds"
@@ -24,6 +25,7 @@ type Sheet struct {
 	Crews  []SheetCrew  `json:"crews" doc:"That have work on the day"`
 	Visits []SheetVisit `json:"visits" doc:"In the order of the day"`
 	Kit    []string     `json:"kit" doc:"What is taken along in the morning"`
+	Load   []load.Item  `json:"load" doc:"The same with amounts, and what comes back: estimates"`
 	Skills []string     `json:"skills" doc:"What some of the work asks for"`
 	Flags  []string     `json:"flags" doc:"What cannot be as it stands: a day off, more than the hours of who goes"`
 	Mixes  bool         `json:"mixes" doc:"Something is mixed: there is a mix card"`
@@ -62,7 +64,7 @@ type SheetJob struct {
 
 // Sheet is the day of a crew, or of all.
 func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error) {
-	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Skills: []string{}, Flags: []string{}}
+	out := Sheet{Day: on, Crews: []SheetCrew{}, Visits: []SheetVisit{}, Kit: []string{}, Load: []load.Item{}, Skills: []string{}, Flags: []string{}}
 	var err error
 	if out.Crew, err = h.Crew.CrewName(ctx, crew); err != nil {
 		return out, err
@@ -121,6 +123,9 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		add(&out.Skills, b.Skills)
 		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
 	}
+	if out.Load, err = h.load(ctx, list, crew); err != nil {
+		return out, err
+	}
 	return out, h.flag(ctx, &out, list)
 }
 
@@ -137,7 +142,11 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 			*list = append(*list, style.Text(before+strings.Join(words, ", ")))
 		}
 	}
-	say(&out.Morning, "Take along: ", s.Kit...)
+	along := []string{}
+	for _, x := range s.Load {
+		along = append(along, x.Text())
+	}
+	say(&out.Morning, "Take along: ", along...)
 	say(&out.Morning, "Only for: ", s.Skills...)
 	if s.Mixes {
 		out.Morning = append(out.Morning, "Something is mixed: take the mix card too. The label comes first.")

@@ -66,7 +66,7 @@ func (h *Room) LostDay(ctx context.Context, in LostIn) (Lost, error) {
 			out.Visits = append(out.Visits, LostVisit{PropertyID: k.PropertyID, Property: k.Property, Crew: k.CrewID})
 		}
 		v := &out.Visits[i]
-		v.Jobs, v.Minutes, v.Told, v.orders = v.Jobs+1, v.Minutes+k.Minutes, v.Told || k.Told != "", append(v.orders, k)
+		v.Jobs, v.Minutes, v.Told, v.orders = v.Jobs+1, v.Minutes+shared(k.Order), v.Told || k.Told != "", append(v.orders, k)
 	}
 	return out, h.elsewhere(ctx, in, &out)
 }
@@ -123,7 +123,7 @@ func (h *Room) minutesAhead(ctx context.Context, from day.Day) (map[crewDay]int,
 	list, err := h.Store.OrdersBetween(ctx, (from + 1).String(), (from + lostAhead).String(), store.All)
 	out := map[crewDay]int{}
 	for _, k := range list {
-		out[crewDay{k.CrewID, store.DayOf(k.Day)}] += k.Minutes
+		out[crewDay{k.CrewID, store.DayOf(k.Day)}] += shared(k)
 	}
 	return out, err
 }
@@ -131,7 +131,7 @@ func (h *Room) minutesAhead(ctx context.Context, from day.Day) (map[crewDay]int,
 // fits reports that a crew works on a day and has so many minutes of it.
 func fits(c crews.Crew, d day.Day, minutes int) bool {
 	h := c.Hours[d.Weekday()]
-	return !slices.Contains(c.Off, d) && float64(minutes) <= float64(h.To-h.From)*float64(max(1, len(c.People)))
+	return !slices.Contains(c.Off, d) && rounds.Clock(float64(minutes), len(c.People), 0) <= float64(h.To-h.From)
 }
 
 // curvesOf are what each day costs for some jobs, with the days before those they wait for forbidden.

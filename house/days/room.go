@@ -5,12 +5,14 @@ package days
 import (
 	"mezzadro/house/estate"
 	"mezzadro/house/rounds"
+	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
 
 // Room is the days, with the estate and the rooms it leans on.
 type Room struct {
 	*estate.House
-	Work *work.Room
-	Crew *rounds.Room // who goes
+	Work  *work.Room
+	Crew  *rounds.Room // who goes
+	Treat *treat.Room  // what is mixed and fed
 }

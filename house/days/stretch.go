@@ -14,13 +14,15 @@ import (
 // RoundDay is one day of the crew.
 type RoundDay struct {
 	Day     day.Day      `json:"day" format:"date"`
-	Minutes int          `json:"minutes" doc:"Work, without travel"`
+	Minutes int          `json:"minutes" doc:"Work of all people together, without the ways"`
 	Jobs    []work.Order `json:"jobs" doc:"In the order of the visit; done and skipped ones last"`
 	MinC    *float64     `json:"min_c" doc:"Night minimum: as observed, or as usual for the day; null without a property"`
 	MaxC    *float64     `json:"max_c"`
 	RainMM  *float64     `json:"rain_mm" doc:"Rain a day, as usual"`
 	Frost   float64      `json:"frost" doc:"Chance of a night under 0 °C as usual, 0 to 1; 1 or 0 where observed"`
 	Seen    bool         `json:"seen" doc:"The temperatures were observed, not usual ones"`
+	Has     int          `json:"has" doc:"Minutes that the crews have on it, all people together; 0: nobody works, or there is no crew"`
+	Flags   []Flag       `json:"flags" doc:"What cannot be as it stands"`
 }
 
 // Rounds is a stretch of days, what is overdue, and what is still without a day.
@@ -35,7 +37,7 @@ type Rounds struct {
 	Weather     string       `json:"weather" doc:"Whose weather the days show; empty without a property"`
 }
 
-// dayMinutes is a crew's working day until there are crews with hours of their own.
+// dayMinutes is a working day where there is no crew with hours of its own.
 const dayMinutes = 480
 
 // How many orders a stretch of days shows at most.
@@ -53,12 +55,16 @@ func (h *Room) Rounds(ctx context.Context, from day.Day, days int) (Rounds, erro
 	today := h.Today()
 	o := Rounds{DayMinutes: dayMinutes, Days: make([]RoundDay, days)}
 	for i := range o.Days {
-		o.Days[i] = RoundDay{Day: from + day.Day(i), Jobs: []work.Order{}}
+		o.Days[i] = RoundDay{Day: from + day.Day(i), Jobs: []work.Order{}, Flags: []Flag{}}
 	}
 	to := from + day.Day(days-1)
-	list, err := h.Store.OrdersBetween(ctx, from.String(), to.String(), Shown)
+	full, err := h.Store.SheetsBetween(ctx, from.String(), to.String(), Shown)
 	if err != nil {
 		return o, err
+	}
+	list := make([]store.Order, len(full))
+	for i := range full {
+		list[i] = full[i].Order
 	}
 	ended, err := h.Store.EndedBetween(ctx, from.String(), to.String(), Shown)
 	if err != nil {
@@ -76,8 +82,11 @@ func (h *Room) Rounds(ctx context.Context, from day.Day, days int) (Rounds, erro
 		d := &o.Days[on-from]
 		d.Jobs = append(d.Jobs, k)
 		if k.State != job.Skipped {
-			d.Minutes += k.Minutes
+			d.Minutes += k.Minutes * max(1, k.CrewSize)
 		}
+	}
+	if err := h.flagDays(ctx, &o, full); err != nil {
+		return o, err
 	}
 	overdue, err := h.Work.Orders(ctx, store.ListOverdue, 0, "", overdueShown)
 	if err != nil {
@@ -95,6 +104,24 @@ func (h *Room) Rounds(ctx context.Context, from day.Day, days int) (Rounds, erro
 	}
 	o.Count = counts.Waiting
 	return o, h.weatherOn(ctx, &o)
+}
+
+// flagDays puts on the days what the crews have, and what cannot be as it stands.
+func (h *Room) flagDays(ctx context.Context, o *Rounds, list []store.OrderFull) error {
+	f, err := h.flagger(ctx)
+	if err != nil {
+		return err
+	}
+	first := o.Days[0].Day
+	for i := range o.Days {
+		o.Days[i].Has = int(f.has(o.Days[i].Day))
+	}
+	for _, x := range f.flags(list) {
+		if x.Day >= h.Today() { // what is past cannot be mended
+			o.Days[x.Day-first].Flags = append(o.Days[x.Day-first].Flags, x)
+		}
+	}
+	return nil
 }
 
 // weatherOn puts the weather of the firm's first property on the days.

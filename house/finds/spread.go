@@ -117,11 +117,16 @@ func cleanFirst(groups map[string]*WatchGroup) []WatchGroup {
 	return out
 }
 
-// LookFor asks for one look at all plants of a property that may have what was found: one job, clean plants first.
-func (h *Room) LookFor(ctx context.Context, key store.Key, find, property int64, on day.Day) (work.OrderDetail, error) {
+// LookFor asks for one look at all plants of a property that may have what was found: one job, clean plants first. Where
+// plants are named, it is at these.
+func (h *Room) LookFor(ctx context.Context, key store.Key, find, property int64, on day.Day, at []int64) (work.OrderDetail, error) {
 	f, err := h.OneFind(ctx, find)
 	if err != nil {
 		return work.OrderDetail{}, err
+	}
+	if len(at) > 0 {
+		note := fmt.Sprintf("%s was found on %s. Clean blades, gloves and boots before and after.", f.Name, cmp.Or(f.Plant, "this property"))
+		return h.Work.AddOrder(ctx, key, h.lookAt(f.Name, property, on, at, note))
 	}
 	groups, err := h.SpreadWatch(ctx)
 	if err != nil {
@@ -140,11 +145,17 @@ func (h *Room) LookFor(ctx context.Context, key store.Key, find, property int64,
 	if g.Report {
 		note += " Reportable in many places: move nothing, ask the plant health office."
 	}
+	return h.Work.AddOrder(ctx, key, h.lookAt(g.Name, property, on, ids, note))
+}
+
+// lookAt is the job of a look at plants for a cause, as it is entered.
+func (h *Room) lookAt(name string, property int64, on day.Day, plants []int64, note string) work.HandOrder {
 	today := h.Today()
 	from := today
 	if on.Given() {
 		from = on
 	}
-	return h.Work.AddOrder(ctx, key, work.HandOrder{PropertyID: property, Kind: job.Walk, Title: "Look for " + strings.ToLower(g.Name[:1]) + g.Name[1:], Minutes: job.LookJobMinutes(len(g.Plants)), CrewSize: 1,
-		Plants: ids, Note: note, Day: on, Spans: []work.SpanIn{{From: min(today, from), To: from + 14}}})
+	return work.HandOrder{PropertyID: property, Kind: job.Walk, Title: "Look for " + strings.ToLower(name[:1]) + name[1:],
+		Minutes: job.LookJobMinutes(len(plants)), CrewSize: 1, Plants: plants, Note: note, Day: on,
+		Spans: []work.SpanIn{{From: min(today, from), To: from + 14}}}
 }

@@ -67,7 +67,7 @@ func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, 
 		if err != nil {
 			return out, err
 		}
-		o.Order.Key = plantingKey
+		o.Order.Key, o.Order.Params.New, o.Order.Params.NewCount = plantingKey, p.Species, n
 		orders = append(orders, o)
 	}
 	out.Best = plans[0].Planting.Best

@@ -106,6 +106,11 @@ func (h *Room) along(
 		if !asked {
 			continue
 		}
+		one := AlongPlant{PlantID: other.ID, Plant: estate.PlantTitle(pl.Book, other), Count: other.Count, Fellow: w, FindID: open}
+		if w.Look {
+			out = append(out, one)
+			continue
+		}
 		t, err := h.treatmentOn(ctx, pl, other, alike(f, other), cards)
 		if err != nil {
 			return out, err
@@ -115,17 +120,8 @@ func (h *Room) along(
 		if err != nil {
 			return out, err
 		}
-		out = append(
-			out,
-			AlongPlant{
-				PlantID: other.ID,
-				Plant:   estate.PlantTitle(pl.Book, other),
-				Count:   other.Count,
-				Fellow:  w,
-				FindID:  open,
-				Takes:   takes(answer, cards),
-			},
-		)
+		one.Takes = takes(answer, cards)
+		out = append(out, one)
 	}
 	return out, nil
 }

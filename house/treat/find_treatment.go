@@ -28,7 +28,7 @@ type Treatment struct {
 	Edible  bool              `json:"edible" doc:"It is eaten from"`
 	Actives map[string]string `json:"actives" doc:"Names of the means in the history, by id"`
 	Takes   Takes             `json:"takes" doc:"What all times still to come take on it"`
-	Along   []AlongPlant      `json:"along" doc:"Others on the property that can have it too, where they are treated together or left by the sun; empty where only those that show it are treated"`
+	Along   []AlongPlant      `json:"along" doc:"Others on the property that can have it too: treated together, left by the sun, or looked at where only those that show it are treated"`
 }
 
 // KeepTreatmentIn is whose treatment becomes jobs.

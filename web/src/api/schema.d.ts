@@ -2364,6 +2364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What is taken along, and what is bought
+         * @description Plants, stuff, tools, ladders, fuel and bags for what comes off, summed over the jobs of some days, of a crew or of all: estimates.
+         */
+        get: operations["load"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/lost": {
         parameters: {
             query?: never;
@@ -3386,6 +3406,8 @@ export interface components {
              * @description Of an open find of the same cause on it
              */
             find_id?: number;
+            /** @description Only those that show it are treated: it is looked at, not treated along */
+            look: boolean;
             /** @description The plant, in words */
             plant: string;
             /**
@@ -5591,6 +5613,26 @@ export interface components {
              */
             week_start: number;
         };
+        /** @description What cannot be where it stands: of a crew's day, or of a visit on it. */
+        Flag: {
+            /**
+             * Format: int64
+             * @description By id; 0: no crew has it
+             */
+            crew: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Of the visit; 0: of the crew's whole day
+             */
+            property_id: number;
+            /** @description In words */
+            text: string;
+        };
         /** @description The verdict that what was found comes to. */
         Found: {
             /** @description Where life ends on the plant, m above ground, with the 80 % interval. */
@@ -6174,6 +6216,13 @@ export interface components {
              * @description A repeat: the day of the time before
              */
             last?: string;
+            /** @description What is planted, by catalogue id */
+            new?: string;
+            /**
+             * Format: int64
+             * @description How many of it
+             */
+            new_count?: number;
             /**
              * Format: int64
              * @description prune: which third of a renewal over three years, 1 to 3
@@ -6646,6 +6695,50 @@ export interface components {
              */
             next: number;
         };
+        /** @description All that the jobs of some days take along and bring back. Amounts are estimates. */
+        Load: {
+            /** @description Its name; empty: of all */
+            crew: string;
+            /**
+             * Format: date
+             * @description First day, or start
+             */
+            from: string;
+            /** @description By group: plants, stuff, tools, ladders, fuel, waste */
+            items: components["schemas"]["LoadItem"][];
+            /**
+             * Format: int64
+             * @description That stand on these days; with those that wait, where they are asked for
+             */
+            jobs: number;
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
+            to: string;
+        };
+        /** @description One thing of a list. */
+        LoadItem: {
+            /**
+             * Format: double
+             * @description In its unit; 0 for a tool: one a crew
+             */
+            amount: number;
+            /**
+             * @description Group of the book that it stands in
+             * @enum {string}
+             */
+            group: "plants" | "stuff" | "tools" | "ladders" | "fuel" | "waste";
+            /**
+             * Format: int64
+             * @description That take it
+             */
+            jobs: number;
+            /** @description Name */
+            name: string;
+            /** @description piece, L, m2, or the unit on a product's card; empty for a tool */
+            unit: string;
+        };
         /** @description What was found at one plant on one walk. Its rev counts the writes: a phone says which one it knows. */
         Look: {
             /** @description One observation. */
@@ -6675,6 +6768,8 @@ export interface components {
              * @description The job waits without a day when absent
              */
             day?: string;
+            /** @description At which to look; those of the spread watch when absent */
+            plants?: number[];
             /**
              * Format: int64
              * @description On which to look
@@ -9377,11 +9472,18 @@ export interface components {
              * @description The day
              */
             day: string;
+            /** @description What cannot be as it stands */
+            flags: components["schemas"]["Flag"][];
             /**
              * Format: double
              * @description Chance of a night under 0 °C as usual, 0 to 1; 1 or 0 where observed
              */
             frost: number;
+            /**
+             * Format: int64
+             * @description Minutes that the crews have on it, all people together; 0: nobody works, or there is no crew
+             */
+            has: number;
             /** @description In the order of the visit; done and skipped ones last */
             jobs: components["schemas"]["Order"][];
             /**
@@ -9396,7 +9498,7 @@ export interface components {
             min_c: number | null;
             /**
              * Format: int64
-             * @description Work, without travel
+             * @description Work of all people together, without the ways
              */
             minutes: number;
             /**
@@ -10362,6 +10464,8 @@ export interface components {
             flags: string[];
             /** @description What is taken along in the morning */
             kit: string[];
+            /** @description The same with amounts, and what comes back: estimates */
+            load: components["schemas"]["LoadItem"][];
             /** @description Something is mixed: there is a mix card */
             mixes: boolean;
             /** @description What some of the work asks for */
@@ -11786,7 +11890,7 @@ export interface components {
             actives: {
                 [key: string]: string;
             };
-            /** @description Others on the property that can have it too, where they are treated together or left by the sun; empty where only those that show it are treated */
+            /** @description Others on the property that can have it too: treated together, left by the sun, or looked at where only those that show it are treated */
             along: components["schemas"]["AlongPlant"][];
             /** @description What is done, when, and what it takes. */
             answer: components["schemas"]["TreatmentAnswer"];
@@ -18106,6 +18210,38 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    load: {
+        parameters: {
+            query?: {
+                /** @description Today when absent */
+                from?: string;
+                /** @description The same day when absent */
+                to?: string;
+                /** @description By id; 0 for all */
+                crew?: number;
+                /** @description With the jobs without a day whose best day comes by then: what is to be bought */
+                waiting?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Load"];
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

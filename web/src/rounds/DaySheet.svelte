@@ -15,6 +15,8 @@
   import Tick from '../work/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { clock } from './clock';
+  import LoadList from './LoadList.svelte';
+  import Loads from './Loads.svelte';
   import LostDay from './LostDay.svelte';
   import VisitSlip from './VisitSlip.svelte';
 
@@ -37,6 +39,7 @@
     if (day) void read(day, crew);
   });
   let losing = $state(false);
+  let week = $state(false);
   const to = (d: string, c: number) => void push(`/day/${d}${c ? `/${c}` : ''}`);
   const open = $derived((sheet?.visits ?? []).flatMap((v) => v.jobs ?? []).filter((j) => j.state === 'on a day').length);
 </script>
@@ -98,7 +101,12 @@
             >&nbsp;{ticks.left} to send.</b
           >{/if}
       </p>
-      {#if sheet.kit?.length}<p><b>Take along:</b> {sheet.kit.join(', ')}.</p>{/if}
+      {#if sheet.load.length}<h2 class="mt-1 text-base">Take along</h2>
+        <LoadList items={sheet.load} />
+        <details class="print:hidden" bind:open={week}>
+          <summary class="flex min-h-11 cursor-pointer items-center text-moss">For the whole week</summary>
+          {#if week}<Loads from={day} weeks={1} whole />{/if}
+        </details>{/if}
       {#if sheet.skills?.length}<p><b>Only for:</b> {sheet.skills.join(', ')}.</p>{/if}
       {#if sheet.mixes}<a class="inline-flex min-h-11 items-center underline" href="#/mix/{day}">What is mixed</a>{/if}
     </section>

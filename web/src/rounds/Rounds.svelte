@@ -358,6 +358,7 @@
             >{/if}
           {#if open.length}<span class="block">{open.length} {open.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
+          {#if d.flags.length}<span class="block text-xs font-bold text-bad">cannot be so</span>{/if}
           {#if c !== undefined}<span
               class="mt-0.5 block text-xs {isGood(c) ? 'font-bold text-moss' : 'text-soft'}"
               title={costOf(c)}>{costWord(c, d.day, job)}</span
@@ -373,7 +374,7 @@
       <div class="flex flex-wrap items-center gap-3">
         <h2 id="sheet" class="min-w-[min(100%,15rem)] flex-1">
           {inWords(day, house.today)}: {sheet?.jobs?.length
-            ? `${hours(sheet.minutes)} of ${hours(rounds?.day_minutes ?? 480)} work, without travel`
+            ? `${hours(sheet.minutes)} of work, without the ways, of ${hours(sheet.has || (rounds?.day_minutes ?? 480))} that ${sheet.has ? 'all have together' : 'a day has'}`
             : 'nothing on this day yet'}
         </h2>
         {#if sheet?.jobs?.length}<a
@@ -388,9 +389,14 @@
           download>All {span} days</a
         >
       </div>
-      {#if sheet && sheet.minutes > (rounds?.day_minutes ?? 480)}<p class="border-l-4 border-bad pl-2 font-semibold">
-          More than a day’s work for one crew.
+      {#if sheet && !sheet.has && sheet.minutes > (rounds?.day_minutes ?? 480)}<p
+          class="border-l-4 border-bad pl-2 font-semibold"
+        >
+          More than a day’s work for one person.
         </p>{/if}
+      {#each sheet?.flags ?? [] as f, i (i)}<p class="border-l-4 border-bad pl-2 font-semibold">
+          {f.property_id ? `${sheet?.jobs.find((j) => j.property_id === f.property_id)?.property}: ` : ''}{f.text}
+        </p>{/each}
       {#each byProperty as [name, jobs] (name)}
         <h3 class="mt-2 font-semibold">{name}<span class="font-normal text-soft">&nbsp;· {jobs[0]?.address}</span></h3>
         <ol>

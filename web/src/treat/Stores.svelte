@@ -9,6 +9,7 @@
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
   import { figure, shown, unit } from '../lib/units';
+  import Loads from '../rounds/Loads.svelte';
   import CardForm from './CardForm.svelte';
   import { pers, plain, products, type Product } from './treat';
 
@@ -155,6 +156,11 @@
           No treatment that stands as a job by then takes a product. Treatments come from what was found: open a find’s “What to
           do”.
         </p>{/if}
+    </section>
+
+    <section class="mt-6" aria-label="Material">
+      <h2>Plants, material and bags for the next {weeks} weeks</h2>
+      <Loads from={house.today} {weeks} waiting />
     </section>
 
     <section class="mt-6" aria-label="Products">

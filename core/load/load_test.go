@@ -1,0 +1,84 @@
+package load
+
+import (
+	"testing"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/job"
+)
+
+func stock(t *testing.T, id string, count int, height, spread float64) Stock {
+	t.Helper()
+	e, err := catalogue.Built().Species(id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return Stock{Species: &e, Count: count, HeightM: height, SpreadM: spread}
+}
+
+// TestOf: what a gardener would put on the van for a job; ranges, since it is an estimate.
+func TestOf(t *testing.T) {
+	type want struct {
+		name     string
+		from, to float64
+	}
+	hydrangeas := stock(t, "hydrangea-macrophylla", 10, 1.2, 1.5)
+	for _, c := range []struct {
+		name string
+		job  Job
+		want []want
+		none []string
+	}{
+		{"mulching ten hydrangeas: the better part of a cubic metre", Job{Kind: job.Mulch, Plants: []Stock{hydrangeas}},
+			[]want{{"mulch", 700, 1000}, {"barrow", 0, 0}}, []string{"bags", "ladder"}},
+		{"mulching one old oak goes round its foot, not under its crown", Job{Kind: job.Mulch, Plants: []Stock{stock(t, "quercus-robur", 1, 14, 12)}},
+			[]want{{"mulch", 40, 150}}, nil},
+		{"a new tree is staked and guarded", Job{Kind: job.Other, New: stock(t, "malus-domestica", 1, 2, 1).Species, Count: 1},
+			[]want{{"Apple", 1, 1}, {"stakes", 1, 2}, {"guards", 1, 1}, {"mulch", 30, 100}, {"water", 8, 30}, {"spade", 0, 0}}, []string{"bags"}},
+		{"five lavenders are not", Job{Kind: job.Other, New: stock(t, "lavandula-angustifolia", 1, 0.4, 0.4).Species, Count: 5},
+			[]want{{"mulch", 30, 150}, {"water", 8, 40}}, []string{"stakes", "guards"}},
+		{"a hedge: trimmer, a little fuel, some bags, and no ladder at two metres", Job{Kind: job.Prune, Params: job.Params{Purpose: "hedge"}, Minutes: 120,
+			Plants: []Stock{stock(t, "carpinus-betulus", 20, 2, 0.8)}}, []want{{"hedge trimmer", 0, 0}, {"fuel", 0.3, 1.5}, {"bags", 1, 12}}, []string{"ladder", "loppers"}},
+		{"a pear of four metres wants the ladder", Job{Kind: job.Prune, Params: job.Params{Purpose: "thin"}, Minutes: 60, Plants: []Stock{stock(t, "pyrus-communis", 1, 4, 3)}},
+			[]want{{"ladder", 1, 1}, {"pruning saw", 0, 0}}, []string{"fuel"}},
+		{"faded roses fill one bag", Job{Kind: job.Prune, Params: job.Params{Purpose: "deadhead"}, Plants: []Stock{stock(t, "rosa-bedding", 12, 0.8, 0.6)}},
+			[]want{{"bags", 1, 1}, {"secateurs", 0, 0}}, []string{"loppers", "ladder"}},
+		{"fleece round a camellia of a metre and a half", Job{Kind: job.Protect, Plants: []Stock{stock(t, "camellia-japonica", 1, 1.5, 1)}},
+			[]want{{"fleece", 5, 8}}, []string{"spade"}},
+		{"a guard each", Job{Kind: job.Guard, Plants: []Stock{stock(t, "malus-domestica", 7, 2, 1)}}, []want{{"guards", 7, 7}}, nil},
+		{"taking out a dead cypress of six metres: a saw, fuel, loads", Job{Kind: job.Replace, Minutes: 180, Plants: []Stock{stock(t, "cupressus-sempervirens", 1, 6, 1.2)}},
+			[]want{{"chainsaw, with helmet and trousers", 0, 0}, {"fuel", 0.5, 2}}, []string{"stakes"}},
+		{"one feeds a pot without compost", Job{Kind: job.Feed, Plants: []Stock{{Species: hydrangeas.Species, Count: 1, HeightM: 1, SpreadM: 1, PotL: 30}}},
+			[]want{{"gloves", 0, 0}}, []string{"compost"}},
+	} {
+		got := map[string]Item{}
+		for _, x := range Sum(Of(c.job)) {
+			got[x.Name] = x
+		}
+		for _, w := range c.want {
+			if x, there := got[w.name]; !there || x.Amount < w.from || x.Amount > w.to {
+				t.Errorf("%s: %s is %+v, want %g to %g", c.name, w.name, x, w.from, w.to)
+			}
+		}
+		for _, name := range c.none {
+			if x, there := got[name]; there {
+				t.Errorf("%s: takes %+v", c.name, x)
+			}
+		}
+	}
+}
+
+// TestSum: over a day what is used up adds, one ladder and one trimmer do for all, and half bags make whole ones.
+func TestSum(t *testing.T) {
+	one := []Item{{Stuff, "mulch", 120.04, "L", 1}, {Waste, "bags", 0.4, "piece", 1}, {Ladders, "ladder", 1, "piece", 1}, {Tools, "rake", 0, "", 1}}
+	got := Sum(one, one, []Item{{Plants, "Apple", 2, "piece", 1}})
+	want := []Item{{Plants, "Apple", 2, "piece", 1}, {Stuff, "mulch", 240.1, "L", 2}, {Tools, "rake", 0, "", 2}, {Ladders, "ladder", 1, "piece", 2}, {Waste, "bags", 1, "piece", 2}}
+	if len(got) != len(want) {
+		t.Fatalf("%+v", got)
+	}
+	for i := range want {
+		if got[i] != want[i] {
+			t.Errorf("%d: %+v, want %+v", i, got[i], want[i])
+		}
+	}
+}
