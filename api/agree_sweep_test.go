@@ -19,8 +19,10 @@ import (
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
+	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/overview"
+	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -33,7 +35,8 @@ type contradiction struct{ rule, what string }
 type sweeper struct {
 	h     *opened
 	found []contradiction
-	read  map[string]int // how often each rule had something to look at
+	seen  map[int64]map[string]bool // by property: plants on which something was found or decided, as clients read them
+	read  map[string]int            // how often each rule had something to look at
 }
 
 func (s *sweeper) say(rule string, wrong bool, format string, args ...any) {
@@ -67,6 +70,13 @@ func (s *sweeper) plant(p estate.PlantOut, held map[int64]work.Order) {
 	s.say("a verdict to wait has its day", now.Verdict.Kind == damage.Wait && !now.Verdict.Until.Given(), "%s: %q", name, now.Verdict.Sentence)
 	for _, text := range append([]string{now.Verdict.Sentence, now.Known, now.Prognosis.Text}, now.Do...) {
 		s.say("figures are figures", badFigure.MatchString(text), "%s: %q", name, text)
+	}
+	decided := slices.ContainsFunc(story.Walks, func(w walks.StoryWalk) bool { return len(w.Verdicts) > 0 })
+	if decided || len(now.Finds) > 0 {
+		if s.seen[p.PropertyID] == nil {
+			s.seen[p.PropertyID] = map[string]bool{}
+		}
+		s.seen[p.PropertyID][estate.PlantName(p.Common, p.Label)] = true
 	}
 	if story.Plant.Verdict != nil {
 		v := story.Plant.Verdict
@@ -131,6 +141,40 @@ func (s *sweeper) whole(held map[int64]work.Order) {
 				want, is := held[j.ID]
 				s.say("a crew sheet flags what is held", is && j.State == job.Placed && (j.Hold == nil || j.Hold.Why != want.Hold.Why), "%s: %q", on, j.Title)
 			}
+		}
+	}
+}
+
+// told looks at what clients read: pages and letters.
+func (s *sweeper) told(held map[int64]work.Order, found map[int64]map[string]bool) {
+	ours := regexp.MustCompile(`(?i)fleece at hand|settle with|not for the client|look at the gate`)
+	for _, p := range ok[List[garden.PropertyOut]](s.h, "GET", "/properties?limit=100", nil).Items {
+		link := ok[firm.ClientLink](s.h, "POST", fmt.Sprintf("/properties/%d/client-links", p.ID), obj{"days": 5})
+		page := ok[firm.ClientPage](s.h, "GET", "/client/"+link.Token, nil)
+		for _, f := range page.Found {
+			s.say("a client reads of what was found, on the plant it was found on", f.Plant != "" && !found[p.ID][f.Plant], "%s: %q on %q", p.Name, f.What, f.Plant)
+			s.say("a client's figures are figures", badFigure.MatchString(f.What) || f.What == "", "%s: %q", p.Name, f.What)
+		}
+		for _, w := range append(page.Planned, page.Done...) {
+			s.say("housekeeping is not the client's", ours.MatchString(w.Title), "%s: %q", p.Name, w.Title)
+		}
+	}
+	for _, l := range ok[Run[firm.Telling]](s.h, "GET", "/rounds/tellings", nil).Items {
+		for _, id := range l.Orders {
+			o, is := held[id]
+			s.say("no letter tells a day of what waits", is && o.Hold.Anyway == "" && l.Day.Given(), "%s on %s: %q", l.Property, l.Day, o.Title)
+		}
+		s.say("a letter names its day", l.Day.Given() && !strings.Contains(l.Text, fmt.Sprint(l.Day.DayOfMonth())) || badFigure.MatchString(l.Text), "%s: %q", l.Property, l.Text)
+	}
+}
+
+// proposal looks at rounds that are proposed.
+func (s *sweeper) proposal(held map[int64]work.Order) {
+	p := s.h.proposed(obj{"days": 14, "seconds": 0.2})
+	for _, v := range p.Visits {
+		for _, o := range v.Jobs {
+			h, is := held[o.ID]
+			s.say("rounds leave out what waits", is && h.Hold.Anyway == "", "%s on %s: %q", v.Property, v.Day, o.Title)
 		}
 	}
 }
@@ -271,7 +315,7 @@ func randomWinter(c season.Climate, today day.Day, r *rand.Rand) []weather.Hour 
 // sweep goes over all plants, properties and lists of a record, and says what it found.
 func sweep(t *testing.T, h *opened, plants, held int) {
 	t.Helper()
-	s := &sweeper{h: h, read: map[string]int{}}
+	s := &sweeper{h: h, read: map[string]int{}, seen: map[int64]map[string]bool{}}
 	waits := map[int64]work.Order{}
 	list := ok[List[estate.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
 	for _, p := range list {
@@ -281,6 +325,11 @@ func sweep(t *testing.T, h *opened, plants, held int) {
 		s.property(p, waits)
 	}
 	s.whole(waits)
+	s.told(waits, s.seen)
+	if len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items) == 0 {
+		h.crewOf("Ilda", "ladder")
+	}
+	s.proposal(waits)
 	if len(list) < plants || len(waits) < held || len(s.read) < 15 {
 		t.Errorf("%d plants, %d jobs that wait, %d rules looked at: too little to tell", len(list), len(waits), len(s.read))
 	}

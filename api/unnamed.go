@@ -18,7 +18,7 @@ func (s *Server) unnamedRoutes(a huma.API) {
 		"on a version. Opened again after it was named, the find it became goes out of sight.", writes, 0}, s.changeUnnamed,
 		`{"words": "Grey felt under the twigs, wipes off pink", "answer": "They ask for more of it", "state": "open", "version": 1}`)
 	op(a, crew, post, "/unnamed/{id}/name", doc{"name-unnamed", "Causes", "Give a find its name", "It becomes a find with the same signs, of " +
-		"the day on which it was seen.", writes, 0}, s.nameUnnamed, `{"cause": "scale", "certainty": 0.9, "answer": "A felt scale", "version": 1}`)
+		"the day on which it was seen.", writes, 0}, s.nameUnnamed, `{"cause": "soft-scale", "certainty": 0.9, "answer": "A felt scale", "version": 1}`)
 	op(a, planner, remove, "/unnamed/{id}", doc{"remove-unnamed", "Causes", "Remove a find without a name", "It goes out of sight, and can be " +
 		"restored.", writes, 0}, s.removeUnnamed)
 	op(a, planner, post, "/unnamed/{id}/restore", doc{"restore-unnamed", "Causes", "Bring a removed find without a name back", "As it was.", writes, 0}, s.restoreUnnamed)

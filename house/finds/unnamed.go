@@ -39,7 +39,7 @@ type UnnamedWords struct {
 	Share    float64  `json:"share" required:"false" minimum:"0" maximum:"1" doc:"Of the leaves or shoots that show it; 0 where nobody said"`
 	Sent     string   `json:"sent" required:"false" maxLength:"300" doc:"What was sent: leaves, a picture, soil; empty where nothing was"`
 	SentTo   string   `json:"sent_to" required:"false" maxLength:"300" doc:"To whom"`
-	SentOn   day.Day  `json:"sent_on,omitempty" format:"date"`
+	SentOn   day.Day  `json:"sent_on,omitempty" format:"date" doc:"When it was sent; today where it was sent and no day is given"`
 	AnswerBy day.Day  `json:"answer_by,omitempty" format:"date" doc:"When an answer is expected"`
 	Answer   string   `json:"answer" required:"false" maxLength:"4000" doc:"What came back"`
 }

@@ -130,6 +130,9 @@ func (h *Room) ClientPage(ctx context.Context, token string) (ClientPage, error)
 				continue
 			}
 			w := ClientWork{Title: words, Plant: estate.PlantName(o.Common, o.Label), Day: o.Day, From: o.From, To: o.To}
+			if o.Hold != nil && o.Hold.Anyway == "" {
+				w.Day = day.None // what waits for a look has no day yet
+			}
 			if o.Ended.Given() {
 				if w.Day = o.Ended; o.Ended < today-doneShown || o.State != "done" {
 					continue

@@ -43,11 +43,15 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 	if err != nil {
 		return nil, err
 	}
+	teller, err := h.Work.Teller(ctx)
+	if err != nil {
+		return nil, err
+	}
 	out := []Telling{}
 	at := map[string]int{}
 	for _, k := range list {
 		on := store.DayOf(k.Day)
-		if k.Told == on.String() {
+		if k.Told == on.String() || teller.Waits(k.Order) != nil { // what waits for a look has no day to tell of
 			continue
 		}
 		key := fmt.Sprint(k.PropertyID, on)
@@ -79,12 +83,29 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 			t.Before = store.DayOf(&k.Told)
 		}
 	}
-	off, err := h.Store.ToldWithoutDay(ctx, today.String())
+	fallen, err := h.fallen(ctx, book)
+	if err != nil {
+		return nil, err
+	}
+	out = append(out, fallen...)
+	out = slices.DeleteFunc(out, func(t Telling) bool { return len(t.Jobs) == 0 }) // nothing there is for the client
+	for i := range out {
+		out[i].Text = style.Text(out[i].draft(firm.Name))
+	}
+	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
+	return out, nil
+}
+
+// fallen are the days that clients know and that fall without a new one.
+func (h *Room) fallen(ctx context.Context, book *catalogue.Catalogue) ([]Telling, error) {
+	out := []Telling{}
+	at := map[string]int{}
+	off, err := h.Store.ToldWithoutDay(ctx, h.Today().String())
 	if err != nil {
 		return nil, err
 	}
 	for _, k := range off {
-		t := at[fmt.Sprint(k.PropertyID, " off ", k.Told)]
+		t := at[fmt.Sprint(k.PropertyID, k.Told)]
 		if t == 0 {
 			p, err := h.Store.Property(ctx, k.PropertyID)
 			if err != nil {
@@ -92,15 +113,10 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 			}
 			out = append(out, Telling{PropertyID: p.ID, Property: p.Name, Client: p.Client, Day: day.None, Before: store.DayOf(&k.Told), Orders: []int64{}, Jobs: []string{}})
 			t = len(out)
-			at[fmt.Sprint(k.PropertyID, " off ", k.Told)] = t
+			at[fmt.Sprint(k.PropertyID, k.Told)] = t
 		}
 		out[t-1].Orders, out[t-1].Jobs = append(out[t-1].Orders, k.ID), append(out[t-1].Jobs, titleForClient(k, book))
 	}
-	out = slices.DeleteFunc(out, func(t Telling) bool { return len(t.Jobs) == 0 }) // nothing there is for the client
-	for i := range out {
-		out[i].Text = style.Text(out[i].draft(firm.Name))
-	}
-	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
 	return out, nil
 }
 

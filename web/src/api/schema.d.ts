@@ -12526,7 +12526,10 @@ export interface components {
             seen?: string[];
             /** @description What was sent: leaves, a picture, soil; empty where nothing was */
             sent?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description When it was sent; today where it was sent and no day is given
+             */
             sent_on?: string;
             /** @description To whom */
             sent_to?: string;
@@ -12563,7 +12566,10 @@ export interface components {
             seen?: string[];
             /** @description What was sent: leaves, a picture, soil; empty where nothing was */
             sent?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description When it was sent; today where it was sent and no day is given
+             */
             sent_on?: string;
             /** @description To whom */
             sent_to?: string;
@@ -12610,7 +12616,10 @@ export interface components {
             seen?: string[];
             /** @description What was sent: leaves, a picture, soil; empty where nothing was */
             sent?: string;
-            /** Format: date */
+            /**
+             * Format: date
+             * @description When it was sent; today where it was sent and no day is given
+             */
             sent_on?: string;
             /** @description To whom */
             sent_to?: string;
@@ -19292,7 +19301,7 @@ export interface operations {
                 /**
                  * @example {
                  *       "answer": "A felt scale",
-                 *       "cause": "scale",
+                 *       "cause": "soft-scale",
                  *       "certainty": 0.9,
                  *       "version": 1
                  *     }
