@@ -26,6 +26,9 @@ type Step struct {
 	Put      []JobMove `yaml:"put"`
 	Done     []JobMove `yaml:"done"`
 	Skip     []JobMove `yaml:"skip"`
+	Partly   []JobMove `yaml:"partly"`    // the rest stays a job
+	NotToday []JobMove `yaml:"not_today"` // back to the list, with the reason
+	Unnamed  []Unnamed `yaml:"unnamed"`
 	Outcomes []Outcome `yaml:"outcomes"`
 	Finds    []Find    `yaml:"finds"`
 	Closed   []Find    `yaml:"closed"`
@@ -118,6 +121,16 @@ type Find struct {
 	Affected  int      `yaml:"affected"`
 }
 
+// Unnamed is something that nobody could name yet.
+type Unnamed struct {
+	At       `yaml:",inline"`
+	Words    string   `yaml:"words"`
+	Seen     []string `yaml:"seen"`
+	Sent     string   `yaml:"sent"`
+	SentTo   string   `yaml:"sent_to"`
+	AnswerBy string   `yaml:"answer_by"`
+}
+
 // Call is a client's call.
 type Call struct {
 	At      `yaml:",inline"`
@@ -167,6 +180,7 @@ type JobMove struct {
 	Day      string `yaml:"day"`
 	Crew     string `yaml:"crew"`
 	Took     int    `yaml:"took"`
+	Left     int    `yaml:"left"` // minutes, of what is partly done
 	Note     string `yaml:"note"`
 	Why      string `yaml:"why"`
 
@@ -263,10 +277,13 @@ func (t *teller) tell(s Step) error {
 			return fmt.Errorf("cuts of %s: %w", c.Property, err)
 		}
 	}
-	for how, moves := range map[string][]JobMove{"put": s.Put, "done": s.Done, "skipped": s.Skip} {
-		for _, m := range moves {
-			if err := t.move(how, m); err != nil {
-				return fmt.Errorf("job %q %s: %w", m.Job, how, err)
+	for _, of := range []struct {
+		how   string
+		moves []JobMove
+	}{{"put", s.Put}, {"done", s.Done}, {"partly done", s.Partly}, {"not today", s.NotToday}, {"skipped", s.Skip}} {
+		for _, m := range of.moves {
+			if err := t.move(of.how, m); err != nil {
+				return fmt.Errorf("job %q %s: %w", m.Job, of.how, err)
 			}
 		}
 	}
@@ -452,6 +469,16 @@ func (t *teller) tellCauses(s Step) error {
 	for _, f := range s.Closed {
 		if err := t.closeFind(f); err != nil {
 			return fmt.Errorf("find of %s closed: %w", f.Cause, err)
+		}
+	}
+	for _, u := range s.Unnamed {
+		plant, err := t.plant(u.At)
+		if err == nil {
+			_, err = t.post("/unnamed", map[string]any{"plant_id": plant, "words": u.Words, "seen": append([]string{}, u.Seen...), "sent": u.Sent,
+				"sent_to": u.SentTo, "answer_by": u.AnswerBy})
+		}
+		if err != nil {
+			return fmt.Errorf("find without a name on %s: %w", u.Species, err)
 		}
 	}
 	for _, c := range s.Calls {
@@ -671,6 +698,12 @@ func (t *teller) move(how string, m JobMove) error {
 		)
 	}
 	body := map[string]any{"state": how, "took_minutes": m.Took, "note": m.Note + m.Why, "version": j.Version}
+	switch how {
+	case "partly done":
+		body["left_minutes"] = m.Left
+	case "not today":
+		body["reason"], body["note"] = m.Why, m.Note
+	}
 	if m.Use != nil {
 		body["use"] = m.Use
 	}
