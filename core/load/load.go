@@ -34,6 +34,7 @@ type Item struct {
 	Amount float64 `json:"amount" doc:"In its unit; 0 for a tool: one a crew"`
 	Unit   string  `json:"unit" doc:"piece, L, m2, or the unit on a product's card; empty for a tool"`
 	Jobs   int     `json:"jobs" doc:"That take it"`
+	Buy    bool    `json:"buy" doc:"It is used up, and bought"`
 }
 
 // Text is the thing with its amount, in words.
@@ -63,6 +64,7 @@ type Stock struct {
 // Job is what is to be done, and on what.
 type Job struct {
 	Kind    job.Kind
+	Title   string
 	Params  job.Params
 	Minutes int
 	Kit     []string
@@ -89,27 +91,18 @@ const (
 	lPerH      = 0.7 // fuel of a trimmer or a saw
 	running    = 0.5 // of the job's time
 	bagM3      = 0.25
+	loads      = "trailer loads"
 	trailerM3  = 2.0
 )
 
 // Of is what one job takes along and brings back.
 func Of(j Job) []Item {
 	l := &list{}
-	for _, k := range j.Kit {
-		l.tool(k)
-	}
 	switch j.Kind {
-	case job.Mulch:
-		l.add(Stuff, "mulch", "L", 1000*mulchM*j.ground())
-		l.tool("barrow", "fork", "rake")
-	case job.Feed:
-		if !j.potted() {
-			l.add(Stuff, "compost", "L", 1000*compostM*j.ground())
-		}
-		l.tool("scale or measuring jug", "gloves")
+	case job.Mulch, job.Feed:
+		j.covering(l)
 	case job.Water:
-		l.add(Stuff, "water", "L", waterLM2*j.ground())
-		l.tool("hose or cans")
+		l.water(waterLM2 * j.ground())
 	case job.Replace:
 		j.replacing(l)
 	case job.Protect:
@@ -129,7 +122,27 @@ func Of(j Job) []Item {
 	if j.New != nil && j.Kind != job.Replace {
 		j.planting(l)
 	}
+	for _, k := range j.Kit {
+		l.kit(k)
+	}
 	return l.items
+}
+
+// covering is compost and mulch as the job's title names them, and feed.
+func (j Job) covering(l *list) {
+	title := strings.ToLower(j.Title)
+	if strings.Contains(title, "compost") && !j.potted() {
+		l.add(Stuff, "compost", "L", 1000*compostM*j.ground())
+	}
+	if j.Kind == job.Mulch || strings.Contains(title, "mulch") && !j.potted() {
+		l.add(Stuff, "mulch", "L", 1000*mulchM*j.ground())
+	}
+	if len(l.items) > 0 {
+		l.tool("barrow", "fork", "rake")
+	}
+	if j.Kind == job.Feed {
+		l.tool("scale or measuring jug", "gloves")
+	}
 }
 
 // replacing takes a plant out, and may plant another.
@@ -155,7 +168,7 @@ func (j Job) replacing(l *list) {
 func (j Job) planting(l *list) {
 	n := float64(max(1, j.Count))
 	l.add(Plants, j.New.Common, "piece", n)
-	l.tool("spade", "hose or cans")
+	l.tool("spade")
 	disc := plantedM2
 	if standard(j.New) {
 		disc = leastM2 * 4
@@ -166,7 +179,7 @@ func (j Job) planting(l *list) {
 		l.add(Stuff, "guards", "piece", n)
 	}
 	l.add(Stuff, "mulch", "L", 1000*mulchM*disc*n)
-	l.add(Stuff, "water", "L", waterLM2*disc*n)
+	l.water(waterLM2 * disc * n)
 }
 
 // cutting takes blades, a way up, fuel for what is driven, and bags for what comes off.
@@ -255,12 +268,33 @@ type list struct{ items []Item }
 
 func (l *list) tool(names ...string) {
 	for _, n := range names {
-		group := Tools
-		if strings.Contains(n, "ladder") {
-			group = Ladders
-		}
-		l.add(group, n, "", 0)
+		l.add(Tools, n, "", 0)
 	}
+}
+
+// usedUp are the words by which a kit names what is used up.
+var usedUp = []string{"fleece", "stake", "tie", "mulch", "compost", "feed", "bark", "pegs", "tape", "wax", "guard", "cloth", "label"}
+
+// kit takes what a job's own kit names; what is there with its amount already stands once.
+func (l *list) kit(name string) {
+	near := func(x Item) bool {
+		return x.Name == name || strings.HasPrefix(name, x.Name) || strings.HasPrefix(x.Name, name)
+	}
+	switch {
+	case slices.ContainsFunc(l.items, near):
+	case strings.Contains(name, "ladder"):
+		l.add(Ladders, "ladder", "piece", 1)
+	case slices.ContainsFunc(usedUp, func(w string) bool { return strings.Contains(name, w) }):
+		l.items = append(l.items, Item{Stuff, name, 0, "", 1, true})
+	default:
+		l.tool(name)
+	}
+}
+
+// water is at hand at most places, and carried or led all the same.
+func (l *list) water(litres float64) {
+	l.items = append(l.items, Item{Stuff, "water", litres, "L", 1, false})
+	l.tool("hose or can")
 }
 
 // add adds an amount of a thing; the same thing stands once.
@@ -271,7 +305,7 @@ func (l *list) add(group, name, unit string, amount float64) {
 			return
 		}
 	}
-	l.items = append(l.items, Item{group, name, amount, unit, 1})
+	l.items = append(l.items, Item{group, name, amount, unit, 1, group != Tools && group != Ladders && name != loads})
 }
 
 // bags are for what comes off, m³ loose; more than a trailer takes goes by the load.
@@ -279,7 +313,7 @@ func (l *list) bags(m3 float64) {
 	switch {
 	case m3 <= 0:
 	case m3 > trailerM3:
-		l.add(Waste, "trailer loads", "piece", m3/trailerM3)
+		l.add(Waste, loads, "piece", m3/trailerM3)
 	default:
 		l.add(Waste, "bags", "piece", m3/bagM3)
 	}

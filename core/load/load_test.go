@@ -48,6 +48,12 @@ func TestOf(t *testing.T) {
 		{"a guard each", Job{Kind: job.Guard, Plants: []Stock{stock(t, "malus-domestica", 7, 2, 1)}}, []want{{"guards", 7, 7}}, nil},
 		{"taking out a dead cypress of six metres: a saw, fuel, loads", Job{Kind: job.Replace, Minutes: 180, Plants: []Stock{stock(t, "cupressus-sempervirens", 1, 6, 1.2)}},
 			[]want{{"chainsaw, with helmet and trousers", 0, 0}, {"fuel", 0.5, 2}}, []string{"stakes"}},
+		{"fleece named in the kit stands once, with its amount", Job{Kind: job.Protect, Kit: []string{"fleece", "pegs"}, Plants: []Stock{stock(t, "camellia-japonica", 1, 1.5, 1)}},
+			[]want{{"fleece", 5, 8}, {"pegs", 0, 0}}, nil},
+		{"feed, compost and mulch in one visit", Job{Kind: job.Feed, Title: "Feed, compost and mulch Garden peony", Plants: []Stock{stock(t, "paeonia-lactiflora", 3, 0.8, 0.8)}},
+			[]want{{"compost", 20, 60}, {"mulch", 50, 120}, {"barrow", 0, 0}}, nil},
+		{"a liquid feed in summer carries no compost", Job{Kind: job.Feed, Title: "Feed Bedding rose", Plants: []Stock{stock(t, "rosa-bedding", 12, 0.8, 0.6)}},
+			[]want{{"gloves", 0, 0}}, []string{"compost", "mulch"}},
 		{"one feeds a pot without compost", Job{Kind: job.Feed, Plants: []Stock{{Species: hydrangeas.Species, Count: 1, HeightM: 1, SpreadM: 1, PotL: 30}}},
 			[]want{{"gloves", 0, 0}}, []string{"compost"}},
 	} {
@@ -70,9 +76,9 @@ func TestOf(t *testing.T) {
 
 // TestSum: over a day what is used up adds, one ladder and one trimmer do for all, and half bags make whole ones.
 func TestSum(t *testing.T) {
-	one := []Item{{Stuff, "mulch", 120.04, "L", 1}, {Waste, "bags", 0.4, "piece", 1}, {Ladders, "ladder", 1, "piece", 1}, {Tools, "rake", 0, "", 1}}
-	got := Sum(one, one, []Item{{Plants, "Apple", 2, "piece", 1}})
-	want := []Item{{Plants, "Apple", 2, "piece", 1}, {Stuff, "mulch", 240.1, "L", 2}, {Tools, "rake", 0, "", 2}, {Ladders, "ladder", 1, "piece", 2}, {Waste, "bags", 1, "piece", 2}}
+	one := []Item{{Stuff, "mulch", 120.04, "L", 1, true}, {Waste, "bags", 0.4, "piece", 1, true}, {Ladders, "ladder", 1, "piece", 1, false}, {Tools, "rake", 0, "", 1, false}}
+	got := Sum(one, one, []Item{{Plants, "Apple", 2, "piece", 1, true}})
+	want := []Item{{Plants, "Apple", 2, "piece", 1, true}, {Stuff, "mulch", 240.1, "L", 2, true}, {Tools, "rake", 0, "", 2, false}, {Ladders, "ladder", 1, "piece", 2, false}, {Waste, "bags", 1, "piece", 2, true}}
 	if len(got) != len(want) {
 		t.Fatalf("%+v", got)
 	}

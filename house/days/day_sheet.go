@@ -123,7 +123,7 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		add(&out.Skills, b.Skills)
 		out.Mixes = out.Mixes || k.Kind == job.Treat && k.Params.V.Use != ""
 	}
-	if out.Load, err = h.load(ctx, list, crew); err != nil {
+	if out.Load, err = h.load(ctx, list, crew, true); err != nil {
 		return out, err
 	}
 	return out, h.flag(ctx, &out, list)

@@ -2,6 +2,7 @@ package days
 
 import (
 	"context"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -52,12 +53,14 @@ func (h *Room) Load(ctx context.Context, from, to day.Day, crew int64, waiting b
 			out.Jobs++
 		}
 	}
-	out.Items, err = h.load(ctx, list, crew)
+	if out.Items, err = h.load(ctx, list, crew, !waiting); waiting { // products stand on their own list, with packs and prices
+		out.Items = slices.DeleteFunc(out.Items, func(x load.Item) bool { return !x.Buy })
+	}
 	return out, err
 }
 
-// load sums what a crew's jobs of a list take along; what is done, or waits for what is not known yet, takes nothing.
-func (h *Room) load(ctx context.Context, list []store.OrderFull, crew int64) ([]load.Item, error) {
+// load sums what a crew's jobs of a list take along, with what is mixed where products are asked for; what is done, or waits for what is not known yet, takes nothing.
+func (h *Room) load(ctx context.Context, list []store.OrderFull, crew int64, products bool) ([]load.Item, error) {
 	teller, err := h.Work.Teller(ctx)
 	if err != nil {
 		return nil, err
@@ -69,12 +72,12 @@ func (h *Room) load(ctx context.Context, list []store.OrderFull, crew int64) ([]
 			due = append(due, k)
 		}
 	}
-	lists, err := h.loads(ctx, due)
+	lists, err := h.loads(ctx, due, products)
 	return append([]load.Item{}, load.Sum(lists...)...), err
 }
 
 // loads are what each order takes along.
-func (h *Room) loads(ctx context.Context, list []store.OrderFull) ([][]load.Item, error) {
+func (h *Room) loads(ctx context.Context, list []store.OrderFull, products bool) ([][]load.Item, error) {
 	t, err := h.Triage(ctx) // has all plants at hand
 	if err != nil {
 		return nil, err
@@ -87,9 +90,11 @@ func (h *Room) loads(ctx context.Context, list []store.OrderFull) ([][]load.Item
 	if err != nil {
 		return nil, err
 	}
-	products, err := h.Treat.OnVan(ctx, list)
-	if err != nil {
-		return nil, err
+	mixed := map[int64][]load.Item{}
+	if products {
+		if mixed, err = h.Treat.OnVan(ctx, list); err != nil {
+			return nil, err
+		}
 	}
 	plants := map[int64]*store.Plant{}
 	for i := range t.Kept {
@@ -101,14 +106,14 @@ func (h *Room) loads(ctx context.Context, list []store.OrderFull) ([][]load.Item
 		if k.PlantID.Valid {
 			ids = []int64{k.PlantID.Int64}
 		}
-		out = append(out, load.Of(loadJob(k, ids, plants, book)), products[k.ID])
+		out = append(out, load.Of(loadJob(k, ids, plants, book)), mixed[k.ID])
 	}
 	return out, nil
 }
 
 // loadJob is an order as the core asks for it.
 func loadJob(k store.OrderFull, ids []int64, plants map[int64]*store.Plant, book *catalogue.Catalogue) load.Job {
-	j := load.Job{Kind: k.Kind, Params: k.Params.V, Minutes: k.Minutes, Kit: k.Body.V.Kit, Skills: k.Body.V.Skills, Count: k.Params.V.NewCount}
+	j := load.Job{Kind: k.Kind, Title: k.Title, Params: k.Params.V, Minutes: k.Minutes, Kit: k.Body.V.Kit, Skills: k.Body.V.Skills, Count: k.Params.V.NewCount}
 	if e, known := book.Entry(j.Params.New); known {
 		j.New = e
 	}

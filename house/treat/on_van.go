@@ -33,7 +33,7 @@ func (h *Room) OnVan(ctx context.Context, orders []store.OrderFull) (map[int64][
 		}
 		if l := by[key]; l != nil {
 			l.close(t.products)
-			out[k.ID] = append(out[k.ID], load.Item{Group: load.Stuff, Name: l.Name, Amount: l.Needed, Unit: l.Unit, Jobs: 1})
+			out[k.ID] = append(out[k.ID], load.Item{Group: load.Stuff, Name: l.Name, Amount: l.Needed, Unit: l.Unit, Jobs: 1, Buy: true})
 		}
 	}
 	return out, nil

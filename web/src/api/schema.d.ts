@@ -6724,6 +6724,8 @@ export interface components {
              * @description In its unit; 0 for a tool: one a crew
              */
             amount: number;
+            /** @description It is used up, and bought */
+            buy: boolean;
             /**
              * @description Group of the book that it stands in
              * @enum {string}

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** What ails a plant: what is seen on it, the question that parts the look-alikes, and the causes with what speaks for each. */
   import { onMount } from 'svelte';
+  import { small } from '../lib/words';
   import { api, ask, type Plant, type Species } from '../api/client';
   import { Case, type Sign } from './case.svelte';
   import Causes from './Causes.svelte';
@@ -46,7 +47,7 @@
 
 <div class="px-5 py-4 max-md:px-3">
   <h1>
-    What ails {#if plant}the <a href="#/plant/{plant.id}">{plant.common.toLowerCase()}{plant.label ? `, ${plant.label}` : ''}</a
+    What ails {#if plant}the <a href="#/plant/{plant.id}">{small(plant.common)}{plant.label ? `, ${plant.label}` : ''}</a
       >{:else}it{/if}?
   </h1>
   <p class="text-soft">Say what is seen; what nobody has looked at stays open. (The chances are estimates.)</p>
@@ -65,13 +66,13 @@
         <Causes {kase}>
           {#snippet end()}
             {#if plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="look" onkept={() => kase.clear()} />
-              <NoneOfThese {kase} at={{ plant_id: plant.id }} onkept={(u) => u && kase.clear()} />
             {:else}<p class="mt-3 text-sm text-soft">
                 To keep it, ask from the plant: its page and its walk have the same questions.
               </p>{/if}
           {/snippet}
         </Causes>
-        {#if plant}<FindList plant={plant.id} />{/if}
+        {#if plant}<NoneOfThese {kase} at={{ plant_id: plant.id }} onkept={(u) => u && kase.clear()} />
+          <FindList plant={plant.id} />{/if}
       </div>
     </div>
   {/if}

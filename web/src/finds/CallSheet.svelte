@@ -209,9 +209,9 @@
         <Causes {kase}>
           {#snippet end()}
             {#if top && plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="call" />{/if}
-            {#if kase.seen.length}<NoneOfThese {kase} at={plant ? { plant_id: plant.id } : { property_id: propertyId }} />{/if}
           {/snippet}
         </Causes>
+        <NoneOfThese {kase} at={plant ? { plant_id: plant.id } : { property_id: propertyId }} />
         <form
           class="space-y-3 border border-rule bg-white p-4"
           aria-label="How the call ends"

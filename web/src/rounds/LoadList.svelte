@@ -15,11 +15,11 @@
   ];
   const rounded = (v: number) => (v >= 20 ? Math.ceil(v / 5) * 5 : v);
   const text = (x: Schemas['LoadItem']) => {
-    if (!x.unit || !x.amount) return x.name;
+    if (!x.unit || !x.amount || (x.group === 'ladders' && x.amount === 1)) return x.name;
     if (x.unit === 'piece') return `${x.amount} × ${x.name}`;
-    if (x.unit === 'L') return `${x.name} ${plain(rounded(shown('volume', x.amount)))} ${unit('volume')}`;
-    if (x.unit === 'm2') return `${x.name} ${plain(rounded(shown('area', x.amount)))} ${unit('area')}`;
-    return `${x.name} ${plain(x.amount)} ${x.unit}`;
+    if (x.unit === 'L') return `${plain(rounded(shown('volume', x.amount)))} ${unit('volume')} of ${x.name}`;
+    if (x.unit === 'm2') return `${plain(rounded(shown('area', x.amount)))} ${unit('area')} of ${x.name}`;
+    return `${plain(x.amount)} ${x.unit} of ${x.name}`;
   };
   const rows = $derived(
     names.map(([group, name]) => ({ name, of: items.filter((x) => x.group === group) })).filter((r) => r.of.length),
@@ -30,7 +30,7 @@
   {#each rows as r (r.name)}
     <div class="flex gap-x-2 max-sm:block">
       <dt class="w-36 shrink-0 font-semibold">{r.name}</dt>
-      <dd>{r.of.map(text).join(', ')}</dd>
+      <dd>{r.of.map(text).join(' · ')}</dd>
     </div>
   {/each}
 </dl>

@@ -12,6 +12,7 @@
   import { inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
+  import { small } from '../lib/words';
   import Waiting from '../lib/Waiting.svelte';
 
   let { open = $bindable(false), told = $bindable(), plant }: { open: boolean; told?: Schemas['Call']; plant: Plant } = $props();
@@ -70,7 +71,7 @@
       open = false;
     }}
   />{/snippet}
-<Modal bind:open title="What do you see on the {plant.common.toLowerCase()}?" size="lg" class="text-ink">
+<Modal bind:open title="What do you see on the {small(plant.common)}?" size="lg" class="text-ink">
   {#if open}
     {#if missing}<p>The signs are not on this device yet. Open a walk once while there is a connection.</p>
     {:else if !signs}<Waiting />{:else}
