@@ -39,18 +39,18 @@
   }
   async function letWait(o: Order) {
     await attempt(async () => {
-      const put = (day: string | null, version: number) =>
-        ask(
-          api.PUT('/api/v1/orders/{id}/day', {
-            params: { path: { id: o.id }, header: onceKey() },
-            body: { day, crew: o.crew, version } as never,
-          }),
-        );
-      const off = await put(null, o.version);
+      const off = await ask(
+        api.PUT('/api/v1/orders/{id}/day', {
+          params: { path: { id: o.id }, header: onceKey() },
+          body: { day: null, crew: o.crew, version: o.version } as never,
+        }),
+      );
       onkept?.();
+      // Back where it stood: that is against what was found, and not put there anew.
+      const was = { order: o.id, version: off.job.version, day: o.day, ...(o.crew ? { crew: o.crew, crew_id: o.crew_id } : {}) };
       house.say(`${o.title}: off its day, and waits.`, () =>
         attempt(async () => {
-          await put(o.day, off.job.version);
+          await ask(api.POST('/api/v1/rounds/visits/back', { params: { header: onceKey() }, body: { was: [was] } }));
           onkept?.();
         }).then(() => {}),
       );
