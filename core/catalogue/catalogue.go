@@ -89,13 +89,32 @@ var (
 	petDangers = []string{"none", "mild", "serious"}
 )
 
+// How a kind stands: what of it a blade may take, and where it comes again from.
+const (
+	SingleTrunk = "single trunk"
+	Several     = "several from the base"
+	Rosette     = "rosette"
+	Clump       = "clump"
+	Climbing    = "climber"
+	Bulb        = "bulb"
+	AnnualStem  = "annual"
+	PalmTrunk   = "palm trunk"
+	PalmClump   = "palm clump"
+)
+
+var (
+	standings = []string{SingleTrunk, Several, Rosette, Clump, Climbing, Bulb, AnnualStem, PalmTrunk, PalmClump}
+	sureties  = []string{"", "yes", "weak", "no"}
+	wetFeet   = []string{"", "hates", "bears", "likes"}
+)
+
 // Caution warns of what can hurt a person or an animal.
 type Caution struct {
-	Kind string `json:"kind" yaml:"kind" enum:"poisonous,skin,thorns,pets,allergy"`
+	Kind string `json:"kind" yaml:"kind" enum:"poisonous,skin,thorns,pets,livestock,allergy"`
 	Text string `json:"text" yaml:"text"`
 }
 
-var cautionKinds = []string{"poisonous", "skin", "thorns", "pets", "allergy"}
+var cautionKinds = []string{"poisonous", "skin", "thorns", "pets", "livestock", "allergy"}
 
 // Size is a plant's size when grown up, metres.
 type Size struct {
@@ -142,6 +161,14 @@ type Entry struct {
 	Habit          string         `json:"habit" yaml:"habit" doc:"In plain words"`
 	Flower         *Flower        `json:"flower,omitempty" yaml:"flower,omitempty" doc:"That of its genus when absent"`
 
+	// What it is beside its form; what an entry of one's own leaves out is taken as its form has it.
+	Stems           string  `json:"stems,omitempty" yaml:"stems,omitempty" enum:"single trunk,several from the base,rosette,clump,climber,bulb,annual,palm trunk,palm clump," doc:"How it stands; as its form has it when absent"`
+	Resprouts       string  `json:"resprouts,omitempty" yaml:"resprouts,omitempty" enum:"yes,weak,no," doc:"Whether it comes again from its base; by hard_pruning when absent"`
+	BreaksOld       string  `json:"breaks_old,omitempty" yaml:"breaks_old,omitempty" enum:"yes,weak,no," doc:"Whether bare old wood shoots again; by hard_pruning when absent"`
+	LeafHardinessC  float64 `json:"leaf_hardiness_c,omitempty" yaml:"leaf_hardiness_c,omitempty" doc:"Coldest its leaves bear in midwinter where they stay on, °C; absent where nobody knows"`
+	LivestockDanger string  `json:"livestock_danger,omitempty" yaml:"livestock_danger,omitempty" enum:"none,mild,serious," doc:"To horses and grazing animals; absent where nobody knows"`
+	WetFeet         string  `json:"wet_feet,omitempty" yaml:"wet_feet,omitempty" enum:"hates,bears,likes," doc:"Wet ground; absent where nobody knows"`
+
 	// Basis says of figures what they rest on.
 	Basis map[string]string `json:"basis,omitempty" yaml:"basis,omitempty" doc:"What figures rest on, by field: measured, usual or guess"`
 }
@@ -187,6 +214,12 @@ func (e Entry) Validate() error {
 	oneOf(&bad, "poisonous", e.Poisonous, poisons)
 	oneOf(&bad, "pet_danger", e.PetDanger, petDangers)
 	oneOf(&bad, "hard_pruning", string(e.HardPruning), []string{string(FromBase), string(OldWood), string(GreenWood), string(Never)})
+	oneOf(&bad, "stems", e.Stems, append([]string{""}, standings...))
+	oneOf(&bad, "resprouts", e.Resprouts, sureties)
+	oneOf(&bad, "breaks_old", e.BreaksOld, sureties)
+	oneOf(&bad, "livestock_danger", e.LivestockDanger, append([]string{""}, petDangers...))
+	oneOf(&bad, "wet_feet", e.WetFeet, wetFeet)
+	bad.Within("leaf_hardiness_c", e.LeafHardinessC, -60, 5, "°C")
 	bad.Within("hardiness_c", e.HardinessC, -60, 5, "°C")
 	bad.Within("root_hardiness_c", e.RootHardinessC, -25, 5, "°C")
 	bad.Within("drying_kpa_h", e.DryingKPAH, 2, 400, "kPa·h")
@@ -460,7 +493,7 @@ func Load(files fs.FS) (*Catalogue, error) {
 			faults = append(faults, fmt.Errorf("data/climates.yaml, entry %q: %w", t.ID, err))
 		}
 	}
-	faults = append(faults, setBases(files, c.Entries))
+	faults = append(faults, setBases(files, c.Entries), setTraits(files, c.Entries))
 	c.index()
 	return c, errors.Join(faults...)
 }
@@ -478,14 +511,17 @@ func (c *Catalogue) index() {
 // With is the catalogue with the user's own entries in place of, or beside, the built ones.
 func (c *Catalogue) With(own []Entry) *Catalogue {
 	out := &Catalogue{Climates: c.Climates}
-	mine := map[string]bool{}
-	for _, e := range own {
-		mine[e.ID] = true
+	mine := map[string]int{}
+	own = slices.Clone(own)
+	for i, e := range own {
+		mine[e.ID] = i
 	}
-	for _, e := range c.Entries {
-		if !mine[e.ID] {
-			out.Entries = append(out.Entries, e)
+	for i := range c.Entries {
+		if at, corrected := mine[c.Entries[i].ID]; corrected {
+			own[at].inherit(&c.Entries[i])
+			continue
 		}
+		out.Entries = append(out.Entries, c.Entries[i])
 	}
 	out.Entries = append(out.Entries, own...)
 	out.index()

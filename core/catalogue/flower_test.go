@@ -22,7 +22,7 @@ func TestFlowers(t *testing.T) {
 		}
 	}
 	for id, want := range map[string]string{
-		"syringa-vulgaris": "purple scent some", "forsythia-intermedia": "yellow", "hydrangea-petiolaris": "white scent rich",
+		"syringa-vulgaris": "purple scent rich", "forsythia-intermedia": "yellow", "hydrangea-petiolaris": "white scent some",
 		"lavandula-angustifolia": "purple scent rich", "camellia-japonica": "red", "camellia-sasanqua": "white scent", "cornus-mas": "yellow rich",
 		"fagus-sylvatica": "", "picea-abies": "", "rosa-rugosa": "pink scent rich", "tilia-cordata": "scent rich", "rhododendron-luteum": "yellow scent",
 		"viburnum-bodnantense": "pink scent", "gardenia-jasminoides": "white scent", "trachelospermum-jasminoides": "white scent",

@@ -44,6 +44,7 @@ const (
 
 // summer judges the hottest month.
 func (f *fitting) summer() {
+	f.warmRain()
 	limit, known := bearable().of(f.e)
 	if !known {
 		return
@@ -60,5 +61,28 @@ func (f *fitting) summer() {
 		f.out("Summers are too hot for it: the hottest month has %s on average.", quantity.Temperature(hottest))
 	case over > 0:
 		f.part("heat", -hotterEach*over, "summers are hotter than it likes: %s on average in the hottest month", quantity.Temperature(hottest))
+	}
+}
+
+// Of warm rain.
+const (
+	warmFrom, wetFrom = 24.0, 120.0 // mean of a month, °C, and its rain, mm, from which roots that hate wet feet rot
+	rotEach           = 4.0         // points for each such month
+	rotMost           = 12.0
+)
+
+// warmRain judges months of warm rain: what hates wet feet rots in them.
+func (f *fitting) warmRain() {
+	if f.e.WetFeet != "hates" || f.e.SoilWater != "dry" && f.e.SoilWater != "well drained" {
+		return
+	}
+	months := 0
+	for _, n := range f.Year.Normals.Climate.Normals {
+		if (n.TMinC+n.TMaxC)/2 >= warmFrom && n.RainMM >= wetFrom {
+			months++
+		}
+	}
+	if months > 0 {
+		f.part("water", -math.Min(rotMost, rotEach*float64(months)), "it hates wet feet, and the rain comes warm")
 	}
 }

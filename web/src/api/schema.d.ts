@@ -3625,7 +3625,7 @@ export interface components {
              * @description Which kind it is
              * @enum {string}
              */
-            kind: "poisonous" | "skin" | "thorns" | "pets" | "allergy";
+            kind: "poisonous" | "skin" | "thorns" | "pets" | "livestock" | "allergy";
             /** @description In words */
             text: string;
         };
@@ -3650,6 +3650,11 @@ export interface components {
             bloom: components["schemas"]["CatalogueBloom"];
             /** @description Botanical name */
             botanical: string;
+            /**
+             * @description Whether bare old wood shoots again; by hard_pruning when absent
+             * @enum {string}
+             */
+            breaks_old?: "yes" | "weak" | "no" | "";
             /** @description What to mind for people, animals and the plant */
             cautions: components["schemas"]["CatalogueCaution"][];
             /** @description Common name */
@@ -3700,6 +3705,11 @@ export interface components {
             lateness_days: number;
             /** @description Leaves fall or die back; absent for evergreens */
             leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /**
+             * Format: double
+             * @description Coldest its leaves bear in midwinter where they stay on, °C; absent where nobody knows
+             */
+            leaf_hardiness_c?: number;
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
             /**
@@ -3712,6 +3722,11 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /**
+             * @description To horses and grazing animals; absent where nobody knows
+             * @enum {string}
+             */
+            livestock_danger?: "none" | "mild" | "serious" | "";
             /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description Troubles it is prone to, by id */
@@ -3731,6 +3746,11 @@ export interface components {
              * @description Shoot growth in the first season after a hard cut, cm
              */
             regrowth_cm: number;
+            /**
+             * @description Whether it comes again from its base; by hard_pruning when absent
+             * @enum {string}
+             */
+            resprouts?: "yes" | "weak" | "no" | "";
             /**
              * Format: double
              * @description Coldest soil the roots bear, °C
@@ -3755,6 +3775,11 @@ export interface components {
             soil_water: "dry" | "well drained" | "even" | "moist" | "wet";
             /** @description It has spines */
             spiny?: boolean;
+            /**
+             * @description How it stands; as its form has it when absent
+             * @enum {string}
+             */
+            stems?: "single trunk" | "several from the base" | "rosette" | "clump" | "climber" | "bulb" | "annual" | "palm trunk" | "palm clump" | "";
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
             /**
@@ -3764,6 +3789,11 @@ export interface components {
             thirst: "low" | "medium" | "high";
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
+            /**
+             * @description Wet ground; absent where nobody knows
+             * @enum {string}
+             */
+            wet_feet?: "hates" | "bears" | "likes" | "";
         };
         /** @description What a kind's flowers look and smell like, and what they are worth to insects. */
         CatalogueFlower: {
@@ -11126,6 +11156,11 @@ export interface components {
             bloom: components["schemas"]["CatalogueBloom"];
             /** @description Botanical name */
             botanical: string;
+            /**
+             * @description Whether bare old wood shoots again; by hard_pruning when absent
+             * @enum {string}
+             */
+            breaks_old?: "yes" | "weak" | "no" | "";
             /** @description What to mind for people, animals and the plant */
             cautions: components["schemas"]["CatalogueCaution"][];
             /** @description Common name */
@@ -11178,6 +11213,11 @@ export interface components {
             lateness_days: number;
             /** @description Leaves fall or die back; absent for evergreens */
             leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /**
+             * Format: double
+             * @description Coldest its leaves bear in midwinter where they stay on, °C; absent where nobody knows
+             */
+            leaf_hardiness_c?: number;
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
             /**
@@ -11190,6 +11230,11 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /**
+             * @description To horses and grazing animals; absent where nobody knows
+             * @enum {string}
+             */
+            livestock_danger?: "none" | "mild" | "serious" | "";
             /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description The built entry, where the firm corrected it */
@@ -11211,6 +11256,11 @@ export interface components {
              * @description Shoot growth in the first season after a hard cut, cm
              */
             regrowth_cm: number;
+            /**
+             * @description Whether it comes again from its base; by hard_pruning when absent
+             * @enum {string}
+             */
+            resprouts?: "yes" | "weak" | "no" | "";
             /**
              * Format: double
              * @description Coldest soil the roots bear, °C
@@ -11240,6 +11290,11 @@ export interface components {
             source: "built" | "corrected" | "own";
             /** @description It has spines */
             spiny?: boolean;
+            /**
+             * @description How it stands; as its form has it when absent
+             * @enum {string}
+             */
+            stems?: "single trunk" | "several from the base" | "rosette" | "clump" | "climber" | "bulb" | "annual" | "palm trunk" | "palm clump" | "";
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
             /**
@@ -11256,6 +11311,11 @@ export interface components {
             version: number;
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
+            /**
+             * @description Wet ground; absent where nobody knows
+             * @enum {string}
+             */
+            wet_feet?: "hates" | "bears" | "likes" | "";
         };
         /** @description An entry that was found. */
         SpeciesHit: {
@@ -11278,6 +11338,11 @@ export interface components {
             bloom: components["schemas"]["CatalogueBloom"];
             /** @description Botanical name */
             botanical: string;
+            /**
+             * @description Whether bare old wood shoots again; by hard_pruning when absent
+             * @enum {string}
+             */
+            breaks_old?: "yes" | "weak" | "no" | "";
             /** @description What to mind for people, animals and the plant */
             cautions: components["schemas"]["CatalogueCaution"][];
             /** @description Common name */
@@ -11328,6 +11393,11 @@ export interface components {
             lateness_days: number;
             /** @description Leaves fall or die back; absent for evergreens */
             leaf_drop?: components["schemas"]["SeasonAnchor"];
+            /**
+             * Format: double
+             * @description Coldest its leaves bear in midwinter where they stay on, °C; absent where nobody knows
+             */
+            leaf_hardiness_c?: number;
             /** @description First leaves, or the new flush of an evergreen */
             leaf_out: components["schemas"]["SeasonAnchor"];
             /**
@@ -11340,6 +11410,11 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /**
+             * @description To horses and grazing animals; absent where nobody knows
+             * @enum {string}
+             */
+            livestock_danger?: "none" | "mild" | "serious" | "";
             /** @description A plant's size when grown up, metres. */
             mature: components["schemas"]["CatalogueSize"];
             /** @description Troubles it is prone to, by id */
@@ -11359,6 +11434,11 @@ export interface components {
              * @description Shoot growth in the first season after a hard cut, cm
              */
             regrowth_cm: number;
+            /**
+             * @description Whether it comes again from its base; by hard_pruning when absent
+             * @enum {string}
+             */
+            resprouts?: "yes" | "weak" | "no" | "";
             /**
              * Format: double
              * @description Coldest soil the roots bear, °C
@@ -11388,6 +11468,11 @@ export interface components {
             source: "built" | "corrected" | "own";
             /** @description It has spines */
             spiny?: boolean;
+            /**
+             * @description How it stands; as its form has it when absent
+             * @enum {string}
+             */
+            stems?: "single trunk" | "several from the base" | "rosette" | "clump" | "climber" | "bulb" | "annual" | "palm trunk" | "palm clump" | "";
             /** @description A palm or its like that makes new stems from its foot when a head is lost */
             suckers?: boolean;
             /**
@@ -11402,6 +11487,11 @@ export interface components {
             version: number;
             /** @description Breaks under wind, snow or its own load */
             weak_wood?: boolean;
+            /**
+             * @description Wet ground; absent where nobody knows
+             * @enum {string}
+             */
+            wet_feet?: "hates" | "bears" | "likes" | "";
         };
         /** @description An entry's own dates in this year at a place. */
         SpeciesYear: {
