@@ -49,7 +49,7 @@ func TestReckonPruning(t *testing.T) {
 		{obj{"species": "triffid", "property": property.ID}, "body.species"},
 		{obj{"species": "rosa-bedding"}, "body"},
 		{obj{"plant": plant.ID, "wanted_m": 12}, "body.wanted_m"},
-		{obj{"plant": plant.ID, "share": 0.9}, "body.share"},
+		{obj{"plant": plant.ID, "share": 1.9}, "body.share"},
 		{obj{"plant": plant.ID, "purpose": "haircut"}, "body.purpose"},
 	} {
 		if code, b := h.do("POST", "/reckon/pruning", c.body); code != 422 || !strings.Contains(string(b), c.says) {

@@ -167,6 +167,7 @@ type Entry struct {
 	BreaksOld       string  `json:"breaks_old,omitempty" yaml:"breaks_old,omitempty" enum:"yes,weak,no," doc:"Whether bare old wood shoots again; by hard_pruning when absent"`
 	LeafHardinessC  float64 `json:"leaf_hardiness_c,omitempty" yaml:"leaf_hardiness_c,omitempty" doc:"Coldest its leaves bear in midwinter where they stay on, °C; absent where nobody knows"`
 	LivestockDanger string  `json:"livestock_danger,omitempty" yaml:"livestock_danger,omitempty" enum:"none,mild,serious," doc:"To horses and grazing animals; absent where nobody knows"`
+	ForLeaf         bool    `json:"for_leaf,omitempty" yaml:"for_leaf,omitempty" doc:"Not grown for its bloom: a cut that takes it takes nothing"`
 	WetFeet         string  `json:"wet_feet,omitempty" yaml:"wet_feet,omitempty" enum:"hates,bears,likes," doc:"Wet ground; absent where nobody knows"`
 
 	// Basis says of figures what they rest on.

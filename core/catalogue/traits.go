@@ -20,6 +20,7 @@ type trait struct {
 	Livestock string  `yaml:"livestock"`
 	Bees      string  `yaml:"bees"`
 	Wet       string  `yaml:"wet"`
+	For       string  `yaml:"for"` // leaf: it is not grown for its bloom
 }
 
 // bees are the words of the list in those of a flower.
@@ -45,6 +46,7 @@ func setTraits(files fs.FS, entries []Entry) error {
 		}
 		delete(of, e.ID)
 		e.Stems, e.Resprouts, e.BreaksOld, e.LeafHardinessC, e.LivestockDanger, e.WetFeet = t.Stems, t.Base, t.OldWood, t.LeavesC, t.Livestock, t.Wet
+		e.ForLeaf = t.For == "leaf"
 		e.withFlower()
 		e.visited(bees[t.Bees])
 	}
@@ -78,6 +80,7 @@ func (e *Entry) inherit(from *Entry) {
 	if e.LeafHardinessC == 0 {
 		e.LeafHardinessC = from.LeafHardinessC
 	}
+	e.ForLeaf = e.ForLeaf || from.ForLeaf
 }
 
 // Standing is how it stands: as it is known, or as its form has it.

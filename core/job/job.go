@@ -146,7 +146,7 @@ type Job struct {
 
 // Limits on what is entered by hand.
 const (
-	MaxMinutes = 24 * 60
+	MaxMinutes = 30 * 8 * 60 // a job may last days
 	maxSpans   = 24
 	maxRepeat  = 366
 )

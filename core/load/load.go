@@ -161,7 +161,7 @@ func (j Job) replacing(l *list) {
 		l.tool("chainsaw, with helmet and trousers")
 		l.add(Fuel, "fuel", "L", lPerH*running*float64(j.Minutes)/60)
 	}
-	l.bags(j.each(func(s Stock) float64 { return pruning.Waste(s.Species, s.HeightM, s.SpreadM, 1) }))
+	l.bags(j.each(func(s Stock) float64 { return pruning.Waste(s.Species, s.HeightM, s.SpreadM, 1, pruning.Size) }))
 }
 
 // planting takes the plants, and what goes round them.
@@ -209,7 +209,7 @@ func (j Job) cutting(l *list) {
 	case top > reachM:
 		l.add(Ladders, "ladder", "piece", 1)
 	}
-	l.bags(j.each(func(s Stock) float64 { return pruning.Waste(s.Species, s.HeightM, s.SpreadM, j.share(s)) }))
+	l.bags(j.each(func(s Stock) float64 { return pruning.Waste(s.Species, s.HeightM, s.SpreadM, j.share(s), purpose) }))
 }
 
 // share is how much of a crown a cut takes.

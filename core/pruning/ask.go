@@ -56,6 +56,10 @@ type Ask struct {
 // usual shares of the living crown that purposes take; of the others what the class bears.
 var usualShare = map[Purpose]float64{Dead: 0, Deadhead: 0, Frosted: 0, Sick: 0.1, Raise: 0.1, Thin: 0.2, Train: 0.15, Storm: 0.15, Hedge: 0.15, Shape: 0.2}
 
+// mostOf is the share of the living crown that purposes take at most at once, whatever the kind bears when it is cut for
+// its size.
+var mostOf = map[Purpose]float64{Deadhead: 0.1, Dead: 0.05, Frosted: 0.33, Raise: 0.2, Thin: 0.25, Train: 0.2, Storm: 0.25, Hedge: 0.25, Renew: 0.33}
+
 // fill takes what was not told as usual.
 func (a *Ask) fill(c *Class) {
 	if a.Purpose == "" {
@@ -72,6 +76,9 @@ func (a *Ask) fill(c *Class) {
 	}
 	if a.Share == 0 {
 		usual, known := usualShare[a.Purpose]
+		if a.Purpose == Size && a.single() {
+			usual, known = treeShare, true
+		}
 		if !known || a.Purpose == Shape {
 			usual = c.Most
 		}
@@ -92,14 +99,11 @@ func (a Ask) Validate() error {
 	if a.Species == nil {
 		return bad.Err()
 	}
-	c, height := a.bears(), a.HeightM
+	height := a.HeightM
 	if height == 0 {
 		height = a.Species.Mature.HeightM
 	}
-	if a.Share > c.Most && a.Share <= 1 {
-		bad.Add("share", a.Share, "%.0f %% is more than it bears at once: up to %.0f %%, the rest over the years", 100*a.Share, 100*c.Most)
-	}
-	a.validCut(c, height, &bad)
+	a.validCut(height, &bad)
 	switch {
 	case a.WantedM < 0:
 		bad.Add("wanted_m", a.WantedM, "is below the ground")
@@ -111,15 +115,8 @@ func (a Ask) Validate() error {
 	return bad.Err()
 }
 
-// bears is how the kind is cut in this house, for what it bears.
-func (a Ask) bears() *Class {
-	c, _ := a.ruled()
-	return c
-}
-
 // validCut names what a height to cut to cannot be.
-func (a Ask) validCut(c *Class, height float64, bad *invalid.Fields) {
-	share := 1 - a.CutM/height
+func (a Ask) validCut(height float64, bad *invalid.Fields) {
 	switch {
 	case a.CutM == 0:
 	case a.WantedM > 0:
@@ -130,7 +127,5 @@ func (a Ask) validCut(c *Class, height float64, bad *invalid.Fields) {
 		bad.Add("cut_m", a.CutM, "is at or below the graft at %.2g m: only the rootstock would be left", a.GraftM)
 	case a.CutM < leastHeight(a.Species, height)-0.001:
 		bad.Add("cut_m", a.CutM, "it does not come again from there: not below %.2f m", leastHeight(a.Species, height))
-	case share > c.Most+0.001:
-		bad.Add("cut_m", a.CutM, "%.0f %% of the crown is more than it bears at once: not below %.2f m this year", 100*share, height*(1-c.Most))
 	}
 }

@@ -22,6 +22,8 @@ type Class struct {
 	Name     string   `yaml:"name"`
 	Match    Match    `yaml:"match"`
 	Windows  []Window `yaml:"windows"`
+	Size     []Window `yaml:"size"`     // when it is cut to be kept smaller, where that is another time
+	Renewal  []Window `yaml:"renewal"`  // when its old stems come out, where that is another time
 	Before   string   `yaml:"before"`   // why not earlier
 	After    string   `yaml:"after"`    // why not later
 	Bloom    float64  `yaml:"bloom"`    // points that the loss of a whole bloom costs
@@ -53,6 +55,7 @@ type Match struct {
 	Leaf    []string `yaml:"leaf"`
 	Hard    []string `yaml:"hard"`
 	Bleeds  []string `yaml:"bleeds"`
+	Stems   []string `yaml:"stems"`
 }
 
 func (m Match) fits(e *catalogue.Entry) bool {
@@ -60,7 +63,7 @@ func (m Match) fits(e *catalogue.Entry) bool {
 		of []string
 		is string
 	}{{m.Species, e.ID}, {m.Genus, e.Genus()}, {m.Family, e.Family}, {m.Habit, e.Bloom.Habit}, {m.Form, string(e.Form)},
-		{m.Leaf, string(e.LeafSeason)}, {m.Hard, string(e.HardPruning)}, {m.Bleeds, e.SapBleeding}} {
+		{m.Leaf, string(e.LeafSeason)}, {m.Hard, string(e.HardPruning)}, {m.Bleeds, e.SapBleeding}, {m.Stems, e.Standing()}} {
 		if len(x.of) > 0 && !slices.Contains(x.of, x.is) {
 			return false
 		}

@@ -19,9 +19,9 @@ const (
 	frostDays                         = 21 // days after the cut in which a frost still burns it
 	lateCost                          = 50
 	bleedHeavy, bleedSome             = 50, 15
-	sapFrom, sapTo                    = -50, 21 // days from leaf-out between which sap runs
-	beetleCost                        = 45
-	beetleFrom, beetleTo              = -10, 100
+	sapFrom, sapTo                    = -38, 21    // days from leaf-out between which sap runs
+	overCost, overEach                = 12.0, 25.0 // more goes than it bears: at once, and for the whole crown
+	hardyFrom, hardyLate              = -33, 12    // kinds whose late shoots ripen all the same, °C, and what is left of the cost
 	nestCost                          = 8
 	nestFrom, nestTo                  = -10, 80
 	heatEach, usualHeat               = 8, 35.0
@@ -68,7 +68,7 @@ func (a *Ask) curve(c *Class, cal moment.Calendar) job.Curve {
 func (a *Ask) over(c *Class, cal moment.Calendar, from, to day.Day) job.Curve {
 	curve := job.Curve{Start: from, Days: int(to - from)}
 	spans := a.spans(c, cal)
-	curve.Because(a.bloom(c, cal))
+	curve.Because(a.bloom(c, cal), a.overmuch(c))
 	if len(spans) > 0 {
 		curve.Because(outside(c, spans)...)
 	}
@@ -98,14 +98,18 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 		windows = []Window{
 			{
 				From: moment.On("bloom_start", 10),
-				To:   moment.On("bloom_end", 18),
+				To:   moment.On("bloom_end", 30),
 				Why:  "faded heads come off as they fade",
 			},
 		}
 	case Hedge:
+		from := 50
+		if a.Species.Form == catalogue.Conifer {
+			from = 22
+		}
 		windows = []Window{
 			{
-				From: moment.On("leaf_out", 50),
+				From: moment.On("leaf_out", from),
 				To:   moment.On("leaf_out", 105),
 				Why:  "the flush has hardened, and most broods have flown",
 			},
@@ -114,6 +118,10 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 				To:   moment.On("first_frost", -50),
 				Why:  "it keeps its line over winter, and there is time to close",
 			},
+		}
+		if a.Species.LeafSeason == catalogue.Deciduous && !a.Species.ForLeaf && c.Bloom < bloomCalls { // kept for blossom and berries
+			windows = append(windows, Window{From: moment.On("leaf_drop", 30), To: moment.On("leaf_out", -28),
+				Why: "it is bare and at rest, and nobody nests in it"})
 		}
 	case Storm:
 		if rocks(a.Species) {
@@ -127,7 +135,15 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 		}
 	case Lifting:
 		windows = lifting(a.Species)
-	case Shape, Size, Renew, Thin, Raise, Train:
+	case Size:
+		if len(c.Size) > 0 {
+			windows = c.Size
+		}
+	case Renew:
+		if len(c.Renewal) > 0 {
+			windows = c.Renewal
+		}
+	case Shape, Thin, Raise, Train:
 	}
 	for _, w := range windows {
 		out = append(out, spansOf(cal, w)...)
@@ -218,10 +234,22 @@ func outside(c *Class, spans []span) []reason.Why {
 
 // bloomShare is the share of the next bloom that the cut takes on a day.
 func (a *Ask) bloomShare(c *Class, cal moment.Calendar, d day.Day) float64 {
-	if a.Purpose == Deadhead || a.Purpose == Dead || c.Spares && a.Share <= c.Most {
+	spared := c.Spares && a.Share <= c.Most && (a.Purpose == Shape || a.Purpose == Thin)
+	if a.Purpose == Deadhead || a.Purpose == Dead || a.Species.ForLeaf || spared {
 		return 0
 	}
 	return a.Share * lossOf(cal, a.Species, d)
+}
+
+// overmuch is what it costs that more is taken than it bears at once.
+func (a *Ask) overmuch(c *Class) reason.Why {
+	over := max(0, a.Share-c.Most-0.005)
+	return reason.Why{Name: "too much", Text: "more goes than it bears at once", On: func(day.Day) job.Cost {
+		if over == 0 || a.Purpose == Dead {
+			return job.Cost{}
+		}
+		return reason.Points(overCost + overEach*over)
+	}}
 }
 
 func (a *Ask) bloom(c *Class, cal moment.Calendar) reason.Why {
@@ -260,6 +288,9 @@ func (a *Ask) late(c *Class, cal moment.Calendar) reason.Why {
 				d > min(ripening+moment.Ripens+45, cal.Nearest(moment.When{Event: "midwinter"}, ripening)-10) {
 				return job.Cost{}
 			}
+			if a.Species.HardinessC <= hardyFrom {
+				return reason.Points(hardyLate)
+			}
 			return reason.Points(lateCost)
 		},
 	}
@@ -294,12 +325,7 @@ func (a *Ask) living(cal moment.Calendar) []reason.Why {
 	case e.SapBleeding == "some":
 		out = append(out, between("sap", "the sap runs: cuts bleed a little", sapFrom, sapTo, bleedSome))
 	}
-	if g := e.Genus(); opens && (g == "Quercus" || g == "Ulmus") {
-		out = append(
-			out,
-			between("beetles", "beetles that carry wilt fly to fresh cuts", beetleFrom, beetleTo, beetleCost),
-		)
-	}
+	out = append(out, a.carried(cal)...)
 	if e.Form != catalogue.Perennial && e.Form != catalogue.Subshrub && a.Purpose != Deadhead {
 		out = append(out, between("nests", "birds nest in it: look first", nestFrom, nestTo, nestCost))
 	}

@@ -31,7 +31,7 @@ const (
 	bloomCalls    = 60 // points of bloom from which a class is called a spring bloomer that one waits for
 	bloomGiven    = 8  // and what is left of them where the house cuts anyway
 	winterRose    = -12
-	naturalShare  = 0.2
+	naturalShare  = 0.25
 	shortened     = 0.33
 	bigWoundShare = 0.1
 )
@@ -83,7 +83,7 @@ func (a *Ask) ruled() (*Class, []string) {
 			says("Spring bloomers in the way wait till they have bloomed")
 		}
 	}
-	if slices.Contains(natural(), a.Species.ID) && (shapes(a.Purpose) || a.Purpose == Hedge) {
+	if slices.Contains(natural(), a.Species.ID) && (shapes(a.Purpose) && a.Purpose != Size || a.Purpose == Hedge) {
 		if r.Natives == rules.Clip {
 			says("Native and naturalistic shrubs are clipped to shape")
 		} else {
@@ -94,11 +94,59 @@ func (a *Ask) ruled() (*Class, []string) {
 			says("Native and naturalistic shrubs keep their natural form and are thinned only")
 		}
 	}
+	a.purposed(&c)
 	if text, rule := a.wound(&c, r); text != "" {
 		c.wound = text
 		says(rule)
 	}
 	return &c, spoke
+}
+
+// purposed is how a class is cut for a purpose: how much goes at most, and when large limbs and old stems come out.
+func (a *Ask) purposed(c *Class) {
+	if most, capped := mostOf[a.Purpose]; capped {
+		switch {
+		case a.Purpose == Deadhead && c.ID == "reflush":
+			most = 0.5
+		case a.Purpose == Dead && a.Species.Form == catalogue.Perennial:
+			most = 0.4 // leaves that died, with those that are going
+		}
+		if a.Purpose == Renew && c.Most >= 0.6 {
+			most = readily
+		}
+		c.Most = min(c.Most, most)
+	}
+	e := a.Species
+	tree := e.Form == catalogue.Tree && e.LeafSeason == catalogue.Deciduous
+	switch {
+	case a.Purpose == Size && a.single():
+		c.Most = min(c.Most, treeShare)
+	case tree && !fruits[c.ID] && c.ID != "desert-tree" && (a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Train):
+		c.Frost, c.Soft = min(c.Frost, -13), false
+		if c.ID != "bleeding-tree" && c.ID != "magnolia" && c.ID != "summer-tree" {
+			c.Windows = append(slices.Clone(c.Windows), atRest,
+				Window{From: moment.On("leaf_out", 72), To: moment.On("leaf_out", 122), Why: "in full leaf the wounds close this summer"})
+		}
+	case e.Form == catalogue.Conifer && (a.Purpose == Raise || a.Purpose == Thin):
+		c.Frost, c.Soft = min(c.Frost, -18), false
+		c.Windows = []Window{{From: moment.On("midwinter", -75), To: moment.On("leaf_out", -12), Why: "resin stands still, no beetle flies, and nobody nests in it"}}
+	}
+}
+
+// atRest is when a deciduous tree is bare.
+var atRest = Window{From: moment.On("leaf_drop", 20), To: moment.On("leaf_out", -20), Why: "it is at rest, the crown is seen, and nobody nests in it"}
+
+// readily is the share of its stems that a kind may lose at once in a renewal which comes again from low down each year.
+const readily = 0.42
+
+// treeShare is the share of its height or crown by which a tree is made smaller at most.
+const treeShare = 0.2
+
+// single reports a tree with a trunk that no cut may top: not one that is cut low for its leaf, a hedge or fruit.
+func (a *Ask) single() bool {
+	e := a.Species
+	tree := (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.Count < hedgeFrom
+	return tree && e.Standing() == catalogue.SingleTrunk && ClassOf(e).Most < 0.6 && !fruits[ClassOf(e).ID]
 }
 
 // shapes reports a purpose that takes the usual yearly cut.
@@ -136,7 +184,7 @@ type Follow struct {
 const (
 	compostM, mulchM = 0.02, 0.05 // thickness
 	perM2            = 1.5        // minutes for a square metre
-	feedSpan         = 60         // days round leaf-out in which a feed follows a cut
+	feedSpan         = 66         // days round leaf-out in which a feed follows a cut
 )
 
 // together is what belongs to the cut, on all plants of a group.

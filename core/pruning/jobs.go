@@ -18,9 +18,12 @@ const (
 // InOneVisit is why what follows a cut hangs on it.
 const InOneVisit = "best in one visit"
 
-// Renewable reports that a kind comes again from old wood or from its base, so that it can be renewed.
+// Renewable reports that a kind comes again from old wood or from its base, so that it can be renewed; a tree on one trunk
+// is not, unless it is cut for fruit.
 func Renewable(e *catalogue.Entry) bool {
-	return e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood
+	comes := e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood
+	tree := e.Form == catalogue.Tree && e.Standing() == catalogue.SingleTrunk
+	return comes && (!tree || fruits[ClassOf(e).ID])
 }
 
 // verbs begin the titles of cuts for purposes that have a word of their own.
@@ -48,7 +51,8 @@ func Title(purpose Purpose, e *catalogue.Entry, count int) string {
 }
 
 // Jobs are the jobs that a plan comes to: the cut, or each third of a renewal in its year, each after the one before,
-// and with the first of them what is done in the same visit. Minutes are those of the cut of all plants; why is the
+// and with the first of them what is done in the same visit. Minutes are those of the cut of all plants, all people together, who
+// share them; why is the
 // first reason told; part is the third that comes next, 0 for none. What follows is asked for about the day with.
 func (p *Plan) Jobs(a Ask, minutes int, why string, with day.Day) []job.Order {
 	base := job.Order{
@@ -57,8 +61,8 @@ func (p *Plan) Jobs(a Ask, minutes int, why string, with day.Day) []job.Order {
 		Title:    Title(a.Purpose, a.Species, a.Count),
 		Origin:   job.Hand,
 		For:      a.Date,
-		Minutes:  max(1, minutes),
-		Crew:     1,
+		Minutes:  max(1, (minutes+p.People-1)/max(1, p.People)),
+		Crew:     max(1, p.People),
 		Params:   job.Params{Purpose: string(a.Purpose), CutM: p.CutM, Part: a.Part},
 		Skills:   p.Skills,
 		Kit:      []string{},

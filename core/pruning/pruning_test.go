@@ -106,11 +106,9 @@ func TestCutsThatAreNotToBe(t *testing.T) {
 	}{
 		{"camellia-japonica", Ask{HeightM: 2, WantedM: 9}, "above what it grows to"},
 		{"rosa-standard", Ask{HeightM: 1.6, GraftM: 1.1, WantedM: 0.8}, "below the graft"},
-		{"camellia-japonica", Ask{Share: 0.8}, "up to 33 %"},
 		{"camellia-japonica", Ask{Share: 1.5}, "share"},
 		{"camellia-japonica", Ask{Purpose: "haircut"}, "is no purpose"},
 		{"camellia-japonica", Ask{WantedM: -1}, "below the ground"},
-		{"camellia-japonica", Ask{HeightM: 2, CutM: 0.9}, "not below 1.34 m this year"},
 		{"camellia-japonica", Ask{HeightM: 2, CutM: 2.4}, "its top"},
 		{"camellia-japonica", Ask{HeightM: 2, CutM: 1.6, WantedM: 1.8}, "one of the two"},
 		{"pinus-nigra", Ask{HeightM: 2, CutM: 1}, "does not come again"},
@@ -118,6 +116,35 @@ func TestCutsThatAreNotToBe(t *testing.T) {
 		c.ask.Species, c.ask.Place, c.ask.Date = entry(t, c.species), y, day.Of(2027, 3, 1)
 		if _, err := For(c.ask); err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%+v: %v, want %q", c.ask, err, c.says)
+		}
+	}
+}
+
+// TestMoreThanItBears: more than a plant bears at once can be asked for: it is said to be too much, and costs, and is no refusal.
+func TestMoreThanItBears(t *testing.T) {
+	y := year(t, "lake-foothills")
+	for _, c := range []struct {
+		species string
+		ask     Ask
+		much    bool
+	}{
+		{"forsythia-intermedia", Ask{Share: 0.6}, true},
+		{"forsythia-intermedia", Ask{Share: 0.3}, false},
+		{"camellia-japonica", Ask{HeightM: 2, CutM: 0.9}, true},
+		{"camellia-japonica", Ask{HeightM: 2, CutM: 1.5}, false},
+		{"hydrangea-arborescens", Ask{Share: 0.85}, false},
+	} {
+		c.ask.Species, c.ask.Place, c.ask.Date = entry(t, c.species), y, day.Of(2027, 5, 20)
+		p, err := For(c.ask)
+		if err != nil {
+			t.Errorf("%s: %v", c.species, err)
+			continue
+		}
+		says := strings.Contains(strings.Join(p.Cautions, " "), "more than it bears at once")
+		c.ask.Share, c.ask.CutM = 0, 0
+		usual, err := For(c.ask)
+		if err != nil || p.TooMuch != c.much || says != c.much || c.much && p.Curve.On(p.Best).Int() < usual.Curve.On(usual.Best).Int()+12 {
+			t.Errorf("%s, %+v: too much %v, %v, best day %v against %v", c.species, c.ask, p.TooMuch, p.Cautions, p.Curve.On(p.Best), usual.Curve.On(usual.Best))
 		}
 	}
 }

@@ -15,7 +15,8 @@ const (
 )
 
 // fruits are the classes of trees that are cut every year; of other trees only dead wood is cleared.
-var fruits = map[string]bool{"pome": true, "stone-fruit": true, "peach": true, "citrus": true, "olive": true, "fig": true}
+var fruits = map[string]bool{"pome": true, "stone-fruit": true, "peach": true, "citrus": true, "olive": true, "fig": true,
+	"almond": true, "mango": true, "loquat": true, "evergreen-fruit": true, "pomegranate": true}
 
 // Of is a plant as far as its usual cut hangs on it.
 type Of struct {

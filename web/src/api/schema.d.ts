@@ -3670,6 +3670,8 @@ export interface components {
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
+            /** @description Not grown for its bloom: a cut that takes it takes nothing */
+            for_leaf?: boolean;
             /**
              * @description Growth form
              * @enum {string}
@@ -8659,14 +8661,29 @@ export interface components {
             hold?: components["schemas"]["Hold"];
             /**
              * Format: int64
-             * @description Estimate, for all plants of a group
+             * @description Of all people together, clearing up included, for all plants of a group: an estimate
              */
             minutes: number;
+            /**
+             * Format: int64
+             * @description The same where all goes well
+             */
+            minutes_from: number;
+            /**
+             * Format: int64
+             * @description The same where it does not
+             */
+            minutes_to: number;
             /**
              * Format: double
              * @description Of the living crown that may go at once
              */
             most: number;
+            /**
+             * Format: int64
+             * @description Who go
+             */
+            people: number;
             /**
              * @description What the cut is for
              * @enum {string}
@@ -8698,6 +8715,8 @@ export interface components {
             together: components["schemas"]["PruningFollow"][];
             /** @description It is simply too big for its place: no cuts keep it so low */
             too_big: boolean;
+            /** @description More is asked for than it bears at once */
+            too_much: boolean;
             /**
              * Format: double
              * @description Of one plant, loose, m³: an estimate
@@ -11178,6 +11197,8 @@ export interface components {
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
+            /** @description Not grown for its bloom: a cut that takes it takes nothing */
+            for_leaf?: boolean;
             /**
              * @description Growth form
              * @enum {string}
@@ -11358,6 +11379,8 @@ export interface components {
             family: string;
             /** @description That of its genus when absent */
             flower?: components["schemas"]["CatalogueFlower"];
+            /** @description Not grown for its bloom: a cut that takes it takes nothing */
+            for_leaf?: boolean;
             /**
              * @description Growth form
              * @enum {string}
