@@ -10,7 +10,6 @@ import (
 	"slices"
 	"strings"
 	"sync"
-	"unicode"
 
 	"github.com/goccy/go-yaml"
 
@@ -127,6 +126,7 @@ type Entry struct {
 	ID             string         `json:"id" yaml:"id"`
 	Common         string         `json:"common" yaml:"common"`
 	Botanical      string         `json:"botanical" yaml:"botanical"`
+	Also           []string       `json:"also,omitempty" yaml:"also,omitempty" doc:"What else it is called: in other regions, and by botanists of before"`
 	Family         string         `json:"family" yaml:"family"`
 	Form           Form           `json:"form" yaml:"form" enum:"tree,conifer,shrub,subshrub,climber,palm,perennial"`
 	LeafSeason     LeafSeason     `json:"leaf_season" yaml:"leaf_season" enum:"evergreen,semi-evergreen,deciduous,dies back in winter"`
@@ -494,7 +494,7 @@ func Load(files fs.FS) (*Catalogue, error) {
 			faults = append(faults, fmt.Errorf("data/climates.yaml, entry %q: %w", t.ID, err))
 		}
 	}
-	faults = append(faults, setBases(files, c.Entries), setTraits(files, c.Entries))
+	faults = append(faults, setBases(files, c.Entries), setTraits(files, c.Entries), setNames(files, c.Entries))
 	c.index()
 	return c, errors.Join(faults...)
 }
@@ -586,17 +586,7 @@ func (c *Catalogue) Species(id string) (Entry, error) {
 	if i, ok := c.byName[id]; ok {
 		return c.Entries[i], nil
 	}
-	var near []string
-	want := strings.ToLower(id)
-	for _, e := range c.Entries {
-		for _, part := range strings.FieldsFunc(want, func(r rune) bool { return !unicode.IsLetter(r) }) {
-			if len(part) > 3 && strings.Contains(strings.ToLower(e.ID+" "+e.Common+" "+e.Botanical), part) {
-				near = append(near, e.ID)
-				break
-			}
-		}
-	}
-	if len(near) > 0 {
+	if near := c.near(id); len(near) > 0 {
 		return Entry{}, fmt.Errorf("species %q is not in the catalogue; near it: %s", id, strings.Join(near, ", "))
 	}
 	return Entry{}, fmt.Errorf("species %q is not in the catalogue", id)

@@ -81,6 +81,9 @@ func (e *Entry) inherit(from *Entry) {
 		e.LeafHardinessC = from.LeafHardinessC
 	}
 	e.ForLeaf = e.ForLeaf || from.ForLeaf
+	if len(e.Also) == 0 {
+		e.Also = from.Also
+	}
 }
 
 // Standing is how it stands: as it is known, or as its form has it.

@@ -252,6 +252,8 @@ func bloomText(loss float64, spares bool) string {
 func (a *Ask) text(c *Class, p *Plan) string {
 	var out string
 	switch {
+	case a.headless():
+		return "There is nothing to take off: it is not grown for its bloom."
 	case len(p.Windows) == 0:
 		out = "No day of this garden year is good for it; the least bad is " + p.Best.Words() + "."
 	case p.Windows[0].To-p.Windows[0].From > longest:

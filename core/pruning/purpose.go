@@ -1,6 +1,10 @@
 package pruning
 
-import "mezzadro/core/catalogue"
+import (
+	"strings"
+
+	"mezzadro/core/catalogue"
+)
 
 // way is how a purpose is done, where that is not how the kind is cut each year.
 type way struct {
@@ -40,8 +44,22 @@ const (
 	oldTreeM   = 12
 )
 
-// done is how the cut is done: as the purpose asks, or as the kind is cut.
+// onTrunk is how a tree is cut whose kin are shrubs: what they lose at the ground it loses at the trunk.
+var onTrunk = way{"Above a side shoot, or at the collar of a limb; the trunk stays.", []string{
+	"Dead, damaged and crossing wood first.", "Shoots from the foot and along the trunk torn off while they are thin.", "Shorten long shoots to a side shoot inside the crown."}}
+
+// done is how the cut is done: as the purpose asks, or as the kind is cut; a tree on one trunk is cut at no ground.
 func (a *Ask) done(c *Class) (where string, how []string) {
+	where, how = a.asked(c)
+	tree := a.Species.Form == catalogue.Tree && a.Species.Standing() == catalogue.SingleTrunk && c.Most < 0.6 && c.Draw != "spur"
+	if tree && strings.Contains(where+strings.Join(how, " "), "at the ground") {
+		return onTrunk.where, onTrunk.how
+	}
+	return where, how
+}
+
+// asked is how it is done as the purpose asks, or as the kind is cut.
+func (a *Ask) asked(c *Class) (where string, how []string) {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer
 	purpose := a.Purpose
 	if tree && purpose == Shape && a.HeightM < youngTreeM && a.HeightM < 0.5*a.Species.Mature.HeightM && !fruits[c.ID] {

@@ -154,7 +154,7 @@ func (a *Ask) people(minutes float64) int {
 	switch {
 	case tree && a.HeightM >= 14 && a.Purpose != Raise:
 		return 3
-	case tree && a.HeightM > ladderM+1, a.HeightM > ladderM+1 && a.Species.Form == catalogue.Climber, minutes > oneFor:
+	case tree && a.HeightM > ladderM, a.HeightM > ladderM+1 && a.Species.Form == catalogue.Climber, minutes > oneFor:
 		return 2
 	}
 	return 1
@@ -165,6 +165,9 @@ func (a *Ask) work(p *Plan) {
 	n := float64(max(1, a.Count))
 	waste := Waste(a.Species, a.HeightM, a.SpreadM, a.Share, a.Purpose)
 	minutes := setUp + n*a.minutes()
+	if a.headless() {
+		minutes, waste = setUp, 0
+	}
 	if a.Purpose == Hedge && a.Count >= hedgeFrom {
 		minutes, waste = a.hedge()
 		waste /= n
@@ -176,6 +179,11 @@ func (a *Ask) work(p *Plan) {
 	p.WasteM3 = quantity.Round(waste, 0.001)
 	p.Bags = int(math.Ceil(waste / bagM3))
 	p.WasteText = wasteText(n * waste)
+}
+
+// headless reports that faded heads are to be taken off a kind that is not grown for its bloom: there are none to speak of.
+func (a *Ask) headless() bool {
+	return a.Purpose == Deadhead && (a.Species.ForLeaf || a.Species.Form == catalogue.Conifer || a.Species.Form == catalogue.Palm)
 }
 
 // rounded are minutes as one plans with them: to five, from a quarter of an hour on.
@@ -229,6 +237,10 @@ func (a *Ask) careful(p *Plan) {
 
 // wasteText is how the waste is carried off.
 func wasteText(m3 float64) string {
+	if m3 < 0.003 {
+		return "Hardly any waste."
+	}
+	m3 = quantity.Round(m3, 0.001)
 	n, of := int(math.Ceil(m3/bagM3)), "bag"
 	if m3 > trailerM3 {
 		n, of = int(math.Ceil(m3/trailerM3)), "trailer load"

@@ -150,4 +150,7 @@ func TestCutsHold(t *testing.T) {
 		}
 	}
 	t.Logf("%d of %d rows hold; faults %v", whole, rows, bad)
+	if float64(whole) < 0.84*float64(rows) || float64(bad["months"]) > 0.03*float64(rows) || float64(bad["wrong"]) > 0.05*float64(rows) {
+		t.Errorf("%d of %d rows hold; faults %v", whole, rows, bad)
+	}
 }

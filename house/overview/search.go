@@ -80,7 +80,7 @@ func (h *Room) Find(ctx context.Context, text string, limit int) (Hits, error) {
 		return out, err
 	}
 	for i := range book.Entries {
-		if e := &book.Entries[i]; holds(e.Common, e.Botanical, e.ID, "species") && room(len(out.Species)) {
+		if e := &book.Entries[i]; holds(e.Called(), "species") && room(len(out.Species)) {
 			out.Species = append(out.Species, SpeciesHit{e.ID, e.Common, e.Botanical})
 		}
 	}

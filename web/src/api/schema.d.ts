@@ -3640,6 +3640,8 @@ export interface components {
         };
         /** @description What the catalogue knows of a species or a group of cultivars. */
         CatalogueEntry: {
+            /** @description What else it is called: in other regions, and by botanists of before */
+            also?: string[];
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
             /** @description What figures rest on, by field: measured, usual or guess */
@@ -11165,6 +11167,8 @@ export interface components {
         };
         /** @description An entry with what the firm changed of it. */
         SpeciesDetail: {
+            /** @description What else it is called: in other regions, and by botanists of before */
+            also?: string[];
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
             /** @description What figures rest on, by field: measured, usual or guess */
@@ -11349,6 +11353,8 @@ export interface components {
         };
         /** @description An entry and whose it is. */
         SpeciesOut: {
+            /** @description What else it is called: in other regions, and by botanists of before */
+            also?: string[];
             /** @description Lives for one season, or is grown as if it did: never carried through a winter */
             annual?: boolean;
             /** @description What figures rest on, by field: measured, usual or guess */

@@ -256,7 +256,9 @@
               {#each plan.together as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
             </section>
             <p class="text-sm">
-              About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''}; {plan.waste_text}{plan.skills?.length
+              About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''} ({hours(plan.minutes_from)} to {hours(
+                plan.minutes_to,
+              )}{plan.people > 1 ? `, all ${plan.people} people together` : ''}); {plan.waste_text}{plan.skills?.length
                 ? ` Needs: ${plan.skills.join(', ')}.`
                 : ''} Estimates.
             </p>

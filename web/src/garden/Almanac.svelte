@@ -74,7 +74,9 @@
         (!want.light || s.light === want.light) &&
         (!want.soil || s.soil_water === want.soil) &&
         (!want.only || only[want.only]![1](s)) &&
-        parts.every((w) => `${s.common} ${s.botanical} ${s.family} ${s.habit}`.toLowerCase().includes(w)),
+        parts.every((w) =>
+          `${s.common} ${s.botanical} ${s.family} ${s.habit} ${(s.also ?? []).join(' ')}`.toLowerCase().includes(w),
+        ),
     );
   });
   const entry = $derived(species?.find((s) => s.id === id));

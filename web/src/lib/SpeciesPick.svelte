@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A species by any part of its common or botanical name: those in use here and of one's own come first. */
   import type { Species } from '../api/client';
+  import { misspelt } from './words';
 
   interface Props {
     species: Species[];
@@ -29,14 +30,27 @@
       .filter(Boolean);
     if (!words.length || species.some((s) => written(s) === value)) return [];
     const rank = (s: Species) => {
-      const text = plain(`${s.common} ${s.botanical}`);
+      const text = plain(`${s.common} ${s.botanical} ${(s.also ?? []).join(' ')}`);
       const begins = words.every((w) => text.split(/[\s(),×-]+/).some((t) => t.startsWith(w)));
       return (used.includes(s.id) ? 0 : s.source !== 'built' ? 1 : 2) * 2 + (begins ? 0 : 1);
     };
-    return species
-      .filter((s) => words.every((w) => plain(`${s.common} ${s.botanical} ${s.family}`).includes(w)))
-      .sort((a, b) => rank(a) - rank(b) || a.common.localeCompare(b.common));
+    const called = (s: Species) => plain(`${s.common} ${s.botanical} ${s.family} ${(s.also ?? []).join(' ')}`);
+    let fits = species.filter((s) => words.every((w) => called(s).includes(w)));
+    // Nothing is called so: what is nearly spelt so.
+    if (!fits.length && words.some((w) => w.length > 4))
+      fits = species.filter((s) => {
+        const parts = called(s).split(/[^a-z]+/);
+        return words.every((w) => parts.some((p) => p.startsWith(w) || misspelt(w, p)));
+      });
+    return fits.sort((a, b) => rank(a) - rank(b) || a.common.localeCompare(b.common));
   });
+  const otherName = (s: Species) =>
+    (s.also ?? []).find((n) =>
+      plain(value)
+        .split(/[\s(),]+/)
+        .filter(Boolean)
+        .every((w) => plain(n).includes(w)),
+    );
   const list = $derived(looking ? found.slice(0, shown) : []);
 
   function choose(s: Species) {
@@ -91,8 +105,9 @@
           class="block min-h-11 w-full px-2.5 py-1 text-left leading-tight {i === at ? 'bg-moss-pale' : 'hover:bg-sheet'}"
           onmousedown={(e) => e.preventDefault()}
           onclick={() => choose(s)}
-          >{s.common} <span class="latin text-soft">{s.botanical}</span>{#if used.includes(s.id)}<span class="text-sm text-soft"
-              >&nbsp;· stands here already</span
+          >{s.common} <span class="latin text-soft">{s.botanical}</span>{#if otherName(s)}<span class="text-sm text-soft"
+              >&nbsp;· {otherName(s)}</span
+            >{/if}{#if used.includes(s.id)}<span class="text-sm text-soft">&nbsp;· stands here already</span
             >{:else if s.source !== 'built'}<span class="text-sm text-soft">&nbsp;· your own</span>{/if}</button
         >
       </li>
