@@ -93,7 +93,7 @@ func (a Ask) plan(ahead bool) (Plan, error) {
 	p.Cost, p.Why = p.Curve.On(a.Date), p.Curve.Why(a.Date)
 	p.Share = quantity.Round(a.Share, 0.01)
 	p.BloomLoss = quantity.Round(a.bloomShare(c, a.calendar, a.Date), 0.01)
-	p.BloomText = bloomText(p.BloomLoss, c.Spares)
+	p.BloomText = bloomText(p.BloomLoss, c)
 	a.work(&p)
 	for _, x := range a.carriersOf() {
 		if x.caution != "" && a.Purpose != Deadhead {
@@ -238,9 +238,11 @@ func boolTo(is bool) float64 {
 	return 0
 }
 
-func bloomText(loss float64, spares bool) string {
+func bloomText(loss float64, c *Class) string {
 	switch {
-	case loss < 0.02 && spares:
+	case loss >= 0.02 && c.ID == "spring-bulb":
+		return "It costs bloom next year: the green leaves still feed the bulb."
+	case loss < 0.02 && c.Spares:
 		return "Cut above the first live pair of buds it costs no bloom; one pair further down costs that stem's bloom."
 	case loss < 0.02:
 		return "It costs no bloom."
