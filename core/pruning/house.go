@@ -195,6 +195,7 @@ func (a *Ask) together(c *Class, p *Plan) {
 	area := float64(max(1, a.Count)) * min(4, max(0.25, 0.785*a.SpreadM*a.SpreadM))
 	name := a.Species.Common
 	out := a.calendar.Nearest(moment.When{Event: "leaf_out"}, p.Best)
+	p.flush = out
 	fed := slices.Contains(c.Together, "feed") && p.Best >= out-feedSpan && p.Best <= out+feedSpan
 	if !fed && !slices.Contains(c.Together, "mulch") {
 		return

@@ -83,7 +83,7 @@ func (p *Plan) Jobs(a Ask, minutes int, why string, with day.Day) []job.Order {
 			Kind:     job.Kind(f.Kind),
 			Title:    f.Title,
 			Origin:   job.Hand,
-			For:      with,
+			For:      p.follows(with),
 			Minutes:  f.Minutes,
 			Crew:     1,
 			Skills:   []string{},
@@ -94,6 +94,19 @@ func (p *Plan) Jobs(a Ask, minutes int, why string, with day.Day) []job.Order {
 		})
 	}
 	return out
+}
+
+// feedAhead is how long before leaf-out what is fed and laid is best done, days: roots wake then.
+const feedAhead = 24
+
+// follows is the day about which what follows a cut is asked for: within the window of the cut, and near the flush.
+func (p *Plan) follows(with day.Day) day.Day {
+	for _, w := range p.Windows {
+		if with >= w.From && with <= w.To && p.flush.Given() {
+			return max(with, min(p.flush-feedAhead, w.To))
+		}
+	}
+	return with
 }
 
 // thirds are the jobs of a renewal, a third a year; none of any other cut.

@@ -49,6 +49,7 @@ type Plan struct {
 	Cautions    []string     `json:"cautions"`
 	Rules       []string     `json:"rules" doc:"House rules that the result hangs on"`
 	Draw        string       `json:"draw" enum:"pair,bud,collar,sideshoot,stems,canes,ground,spur,whips,shear,taper,frond,green,mound,crown,faded" doc:"The drawing of where the blade goes"`
+	flush       day.Day      // leaf-out nearest to the best day
 	Together    []Follow     `json:"together" doc:"What belongs to it and is done in the same visit"`
 }
 
