@@ -5,10 +5,13 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/damage"
 	"mezzadro/core/job"
 	"mezzadro/core/pruning"
 	"mezzadro/house/cuts"
+	"mezzadro/house/finds"
 	"mezzadro/house/housetest"
+	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -82,5 +85,33 @@ func TestRenewalOverThreeYears(t *testing.T) {
 	}
 	if thirds != 3 {
 		t.Errorf("%d thirds", thirds)
+	}
+}
+
+// TestDoomedIsNotTidied: an elm with elm disease and a cypress that is to be replaced get no dead-wood job.
+func TestDoomedIsNotTidied(t *testing.T) {
+	k := housetest.Open(t)
+	ctx := context.Background()
+	p := k.Property("Dune Row", "lake-foothills")
+	elm, cypress, oak := k.Plant(p.ID, "ulmus-minor", 9), k.Plant(p.ID, "cupressus-sempervirens", 6), k.Plant(p.ID, "quercus-robur", 9)
+	proposed := func() map[int64]bool {
+		out := map[int64]bool{}
+		all, err := k.Cuts.ProposeCuts(ctx, p.ID, nil)
+		for _, c := range housetest.Must(t, all, err).Cuts {
+			out[c.PlantID] = true
+		}
+		return out
+	}
+	if got := proposed(); !got[elm.ID] || !got[cypress.ID] || !got[oak.ID] {
+		t.Fatalf("all sound: %v", got)
+	}
+	f, err := k.Finds.AddFind(ctx, store.Key{}, finds.FindIn{PlantID: elm.ID, Cause: "elm-disease", Certainty: 0.9, Share: 0.3})
+	housetest.Must(t, f, err)
+	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
+	housetest.Must(t, w, err)
+	d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, cypress.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.Replace, Note: "Dead at the foot"})
+	housetest.Must(t, d, err)
+	if got := proposed(); got[elm.ID] || got[cypress.ID] || !got[oak.ID] {
+		t.Errorf("proposed: elm %v, cypress %v, oak %v", got[elm.ID], got[cypress.ID], got[oak.ID])
 	}
 }

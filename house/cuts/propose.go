@@ -8,10 +8,12 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
+	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/hold"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
+	"mezzadro/core/lookout"
 	"mezzadro/core/pruning"
 	"mezzadro/core/quantity"
 	"mezzadro/house/estate"
@@ -60,18 +62,19 @@ type CutWanted struct {
 
 // cutting is what the record tells of a property's plants for their cuts.
 type cutting struct {
-	pl    *estate.Place
-	past  map[int64]pruning.Past
-	asked map[int64][]store.CutKept
-	held  map[int64]*hold.Hold
-	sick  map[int64]*cause.Cause
+	pl     *estate.Place
+	past   map[int64]pruning.Past
+	asked  map[int64][]store.CutKept
+	held   map[int64]*hold.Hold
+	sick   map[int64]*cause.Cause
+	doomed map[int64]bool // to be replaced, or with what kills it and asks for a licensed person: nothing is cut for its looks
 }
 
 // cutsRemembered is how far back cuts are asked for, days.
 const cutsRemembered = 5 * 365
 
 func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
-	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}}
+	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}, map[int64]bool{}}
 	cuts, err := h.Store.Cuts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
 	if err != nil {
 		return c, err
@@ -96,9 +99,21 @@ func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
 	}
 	for _, f := range finds {
 		if of := cause.Built().Cause(f.Cause); of != nil && f.PlantID.Valid {
-			if act, _ := of.Rung(f.Share); act == "cut" {
+			switch act, _ := of.Rung(f.Share); {
+			case act == "cut":
 				c.sick[f.PlantID.Int64] = of
+			case of.Harm == "deadly" && (act == "strong" || act == "replace"):
+				c.doomed[f.PlantID.Int64] = true
 			}
+		}
+	}
+	verdicts, err := h.Store.Verdicts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
+	if err != nil {
+		return c, err
+	}
+	for _, v := range verdicts {
+		if v.Decision != lookout.PutOff && v.Kind == string(damage.Replace) {
+			c.doomed[v.PlantID] = true
 		}
 	}
 	t, err := h.Triage(ctx)
@@ -199,6 +214,9 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 // due is what a plant is cut for next, which third of a renewal, and from when: for what was found on it, for what is wanted, or as
 // its year asks.
 func (c cutting) due(p store.Plant, e *catalogue.Entry, wanted pruning.Purpose) (pruning.Purpose, int, day.Day) {
+	if c.doomed[p.ID] && wanted == "" {
+		return "", 0, c.pl.Today
+	}
 	of := pruning.Of{Count: p.Count, HeightM: p.HeightM, Rules: c.pl.Rules}
 	purpose, part, from := pruning.Next(e, of, c.past[p.ID], c.pl.Today)
 	if c.sick[p.ID] != nil {
