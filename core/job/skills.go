@@ -8,7 +8,8 @@ const (
 	Climbing   = "climbing"
 	Chainsaw   = "chainsaw"
 	Grafting   = "grafting"
+	LineWork   = "line clearance"
 )
 
 // Skills are all that a person may have.
-var Skills = []string{Arborist, Restricted, Climbing, Chainsaw, Ladder, Grafting}
+var Skills = []string{Arborist, Restricted, Climbing, Chainsaw, Ladder, Grafting, LineWork}

@@ -48,6 +48,7 @@ type Ask struct {
 	Share   float64 // of the living crown; 0: what the purpose takes
 	Part    int     // of a renewal over three years: 1, 2 or 3; 0: the first
 	Rules   rules.House
+	Wire    bool        // a power line is within reach of its crown
 	Near    []Neighbour // other plants of the property, for what loses its shade
 
 	calendar moment.Calendar

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 )
 
@@ -218,7 +219,11 @@ func (a *Ask) careful(p *Plan) {
 	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.HeightM > protectedM {
 		p.Cautions = append(p.Cautions, "It may be protected: ask for the permit first.")
 	}
-	if tall {
+	switch {
+	case a.Wire && woody:
+		p.Skills = append(p.Skills, job.LineWork)
+		p.Cautions = append([]string{"A power line is within reach of it: the line's owner is asked first, and only a person licensed for line clearance cuts; no ladder, no pole, nobody else near it."}, p.Cautions...)
+	case tall:
 		p.Cautions = append(p.Cautions, "Near power lines only the line's owner or a person licensed for it cuts.")
 	}
 	if woody {

@@ -2,6 +2,7 @@ package cuts_test
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"testing"
 
@@ -10,6 +11,7 @@ import (
 	"mezzadro/core/pruning"
 	"mezzadro/house/cuts"
 	"mezzadro/house/finds"
+	"mezzadro/house/garden"
 	"mezzadro/house/housetest"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -113,5 +115,27 @@ func TestDoomedIsNotTidied(t *testing.T) {
 	housetest.Must(t, d, err)
 	if got := proposed(); got[elm.ID] || got[cypress.ID] || !got[oak.ID] {
 		t.Errorf("proposed: elm %v, cypress %v, oak %v", got[elm.ID], got[cypress.ID], got[oak.ID])
+	}
+}
+
+// TestUnderTheLine: a lime whose label tells of a power line asks for line clearance on each cut, first among its cautions; one
+// without it does not.
+func TestUnderTheLine(t *testing.T) {
+	k := housetest.Open(t)
+	ctx := context.Background()
+	p := k.Property("Dune Row", "lake-foothills")
+	for label, wants := range map[string]bool{"Road, under the wire": true, "Court": false} {
+		lime, err := k.Garden.AddPlant(ctx, store.Key{}, garden.PlantIn{PropertyID: p.ID, Species: "tilia-cordata", HeightM: 9, Label: label})
+		lime = housetest.Must(t, lime, err)
+		plan, err := k.Cuts.ReckonPruning(ctx, cuts.PruningIn{Plant: lime.ID, Purpose: pruning.Thin})
+		plan = housetest.Must(t, plan, err)
+		if slices.Contains(plan.Skills, job.LineWork) != wants || strings.Contains(plan.Cautions[0], "power line is within reach") != wants {
+			t.Errorf("%s: %v, %v", label, plan.Skills, plan.Cautions)
+		}
+		for _, o := range keep(t, k, p.ID, cuts.CutWanted{PlantID: lime.ID, Purpose: pruning.Thin}) {
+			if o.PlantID == lime.ID && o.Kind == job.Prune && slices.Contains(o.Skills, job.LineWork) != wants {
+				t.Errorf("%s: its job asks for %v", label, o.Skills)
+			}
+		}
 	}
 }

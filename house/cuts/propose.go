@@ -16,6 +16,7 @@ import (
 	"mezzadro/core/lookout"
 	"mezzadro/core/pruning"
 	"mezzadro/core/quantity"
+	"mezzadro/core/site"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -67,6 +68,7 @@ type cutting struct {
 	asked  map[int64][]store.CutKept
 	held   map[int64]*hold.Hold
 	sick   map[int64]*cause.Cause
+	wires  map[int64]bool // near a power line, by the plan
 	doomed map[int64]bool // to be replaced, or with what kills it and asks for a licensed person: nothing is cut for its looks
 }
 
@@ -74,7 +76,7 @@ type cutting struct {
 const cutsRemembered = 5 * 365
 
 func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
-	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}, map[int64]bool{}}
+	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}, nil, map[int64]bool{}}
 	cuts, err := h.Store.Cuts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
 	if err != nil {
 		return c, err
@@ -121,7 +123,8 @@ func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
 		return c, err
 	}
 	c.held = t.Held
-	return c, nil
+	c.wires, err = h.wires(ctx, pl.Property.ID)
+	return c, err
 }
 
 // ProposeCuts proposes a year of cuts for all plants of a property; for a plant with a wanted purpose, for that alone.
@@ -199,6 +202,7 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 		Purpose: purpose,
 		Part:    part,
 		Rules:   c.pl.Rules,
+		Wire:    c.wires[p.ID] || site.TellsOfLine(p.Label, p.Note),
 	}
 	plan, err := pruning.Coming(ask)
 	if err != nil {

@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/pruning"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
+	"mezzadro/core/site"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -58,12 +59,18 @@ type PruningOut struct {
 func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, error) {
 	var bad invalid.Fields
 	out := PruningOut{}
+	wire := false
 	if in.Plant != 0 {
 		p, err := h.Store.Plant(ctx, in.Plant)
 		if err != nil {
 			return out, err
 		}
 		in.Sized(p)
+		near, err := h.wires(ctx, p.PropertyID)
+		if err != nil {
+			return out, err
+		}
+		wire = near[p.ID] || site.TellsOfLine(p.Label, p.Note)
 	}
 	book, err := h.Book(ctx)
 	if err != nil {
@@ -94,6 +101,7 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 		CutM:    in.CutM,
 		Share:   in.Share,
 		Part:    in.Part,
+		Wire:    wire,
 	}
 	if ask.Rules, err = h.RulesOf(ctx, in.Rules, pl); err != nil {
 		return out, err
@@ -121,6 +129,12 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 		out.Hold = by
 	}
 	return out, err
+}
+
+// wires are the plants of a property that stand near a power line on its plan, by id.
+func (h *Room) wires(ctx context.Context, property int64) (map[int64]bool, error) {
+	plan, err := h.Store.Plan(ctx, property)
+	return plan.Body.V.NearWire(), err
 }
 
 // neighbours are the other plants of the property of one; none where no plant is named.
