@@ -36,7 +36,7 @@ func TestCutBench(t *testing.T) {
 	for range 14 {
 		b.key("ArrowDown")
 	}
-	b.see("more than it bears at once: not below 1.41")
+	b.see("more than it bears at once: up to 33 %")
 	b.press("button", "Clear")
 	b.fill("Next year", "1.9")
 	b.until("cut for it", "document.querySelector('[data-testid=cut]')?.innerText.startsWith('1.6')")

@@ -91,7 +91,7 @@ func (b *browser) fromCallToName(s *server, property, plant int64, species strin
 	b.visit(fmt.Sprintf("/#/rounds/%d", call.Order))
 	b.press("link", "Look at it now")
 	b.see("A call from The housekeeper")
-	b.press("button", "See what was told")
+	b.press("button", "A call from The housekeeper")
 	b.see("Ticked as told by The housekeeper")
 	b.accessible("what was told")
 	b.eval("[...document.querySelectorAll('button')].find((e) => e.innerText === 'It is so').click()")

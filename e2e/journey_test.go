@@ -68,7 +68,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.see("best")
 	b.press("button", "Put on Mon 26 April")
 	b.see("On Mon 26 April")
-	b.see("10 min of 8 h work")
+	b.see("10 min of work, without the ways")
 	href, _ := b.eval(quoted("link", "Day as calendar file") + ".getAttribute('href')").(string)
 	res, err := http.Get(s.url + href)
 	if err != nil {

@@ -7,6 +7,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/season"
 )
 
@@ -72,5 +73,31 @@ func TestSlightAloft(t *testing.T) {
 	}
 	if low := judged(t, ask(t, "syringa-vulgaris", 2.5, march, y, ends(2.5)...)); low.Verdict.Kind != TipBack {
 		t.Errorf("the ends of a lilac in reach: %s", low.Verdict.Sentence)
+	}
+}
+
+// TestTallCutsTakeTheirTime: cutting the dead top off a holm oak of twelve metres takes hours and two people, as its pruning
+// does; off a rose it takes minutes.
+func TestTallCutsTakeTheirTime(t *testing.T) {
+	y := season.NewYear(lake(t).Daily(), nil)
+	for _, c := range []struct {
+		species  string
+		height   float64
+		from, to int // minutes of all together
+		people   int
+	}{
+		{"quercus-ilex", 12, 240, 1200, 2},
+		{"rosa-bedding", 1, 5, 30, 1},
+		{"camellia-japonica", 2.4, 10, 60, 1},
+	} {
+		q := ask(t, c.species, c.height, march, y, scratch(0.9*c.height, "brown"), scratch(0.8*c.height, "brown"), scratch(0.6*c.height, "green"), scratch(0.5*c.height, "green"))
+		for _, j := range judged(t, q).Jobs {
+			if j.Kind != job.CutBack && j.Kind != job.TipBack {
+				continue
+			}
+			if all := j.Minutes * j.Crew; all < c.from || all > c.to || j.Crew < c.people {
+				t.Errorf("%s of %g m: %q takes %d people %d min each", c.species, c.height, j.Title, j.Crew, j.Minutes)
+			}
+		}
 	}
 }

@@ -9,7 +9,9 @@ import (
 
 	"github.com/goccy/go-yaml"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
+	"mezzadro/core/pruning"
 	"mezzadro/core/quantity"
 )
 
@@ -84,6 +86,22 @@ func figures(texts []string) []string {
 	return out
 }
 
+// takes is how long work of a kind takes each who does it, and how many they are: by the handbook, and where a tree is cut
+// from a rope or a platform by what such a cut takes.
+func (q Question) takes(l labour, k job.Kind, p job.Params, each float64) (minutes, people int) {
+	const step = 5 // minutes are rounded up to
+	m, n := l.Minutes+l.Each*q.Plant.HeightM*each, max(1, l.Crew)
+	if e := &q.Plant.Species; q.Plant.HeightM > aloftM && (k == job.CutBack || k == job.TipBack) && (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) {
+		cut, who := pruning.CutMinutes(e, q.Plant.HeightM, max(p.CutM, 0.8*q.Plant.HeightM), q.Plant.Count)
+		n = max(n, who)
+		m = max(m, cut/float64(n))
+	}
+	return int(math.Ceil(m/step) * step), n
+}
+
+// aloftM is the height from which a tree is cut from a rope or a platform.
+const aloftM = 5
+
 // ask makes an order of a kind of work on the plant.
 func (q Question) ask(
 	work string,
@@ -103,7 +121,7 @@ func (q Question) ask(
 		name, each = fmt.Sprintf("%s × %d", name, n), float64(n)
 	}
 	title := strings.NewReplacer("{plant}", name, "{cut}", quantity.Length(p.CutM)).Replace(l.Title)
-	const step = 5 // minutes are rounded up to
+	minutes, people := q.takes(l, k, p, each)
 	return job.Order{
 		Key:     key,
 		Kind:    k,
@@ -111,8 +129,8 @@ func (q Question) ask(
 		Origin:  job.Verdict,
 		For:     q.Today,
 		Params:  p,
-		Minutes: int(math.Ceil((l.Minutes+l.Each*q.Plant.HeightM*each)/step) * step),
-		Crew:    max(1, l.Crew),
+		Minutes: minutes,
+		Crew:    people,
 		Skills:  append([]string{}, l.Skills...),
 		Kit: append(
 			[]string{},

@@ -149,6 +149,15 @@ func FellMinutes(heightM, spreadM float64) float64 {
 	return 5.8 * math.Pow(outline(heightM, spreadM), 1.05)
 }
 
+// CutMinutes is what cutting so many plants of a kind to a height takes of all who do it, and who go; their spread is as
+// usual for their height.
+func CutMinutes(e *catalogue.Entry, heightM, cutM float64, count int) (minutes float64, people int) {
+	a := Ask{Species: e, HeightM: heightM, SpreadM: heightM * e.Mature.SpreadM / e.Mature.HeightM, Count: count, Purpose: Size}
+	a.Share = max(0.05, min(1, 1-cutM/max(heightM, 0.01)))
+	minutes = setUp + float64(max(1, count))*a.minutes()
+	return minutes, a.people(minutes)
+}
+
 // people are those who go: two where one is off the ground with a blade, three where a large tree is climbed.
 func (a *Ask) people(minutes float64) int {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || a.Species.Form == catalogue.Palm

@@ -272,6 +272,13 @@
             </h1>
             <p class="text-sm break-words">
               <span class="latin">{plant.botanical}</span>
+              {#if told}<button
+                  class="min-h-6 border-l-4 border-water pl-2 text-left text-sm text-moss underline"
+                  onclick={() => (seeing = true)}
+                  >{told.caller ? `A call from ${told.caller}` : 'A call'}, {inWords(told.day, house.today)}<span class="sr-only"
+                    >: see what was told</span
+                  ></button
+                >{/if}
               {#if plant.label}<span class="block font-semibold">{plant.label}</span>{/if}
             </p>
           </div>
@@ -280,13 +287,7 @@
           >
           <button class="min-h-11 border border-rule bg-white px-3 font-semibold" onclick={() => step(1)}>Next plant ›</button>
         </header>
-        {#if told}<div class="mt-1 flex flex-wrap items-center gap-x-3 border-l-4 border-water bg-white pl-3 text-[0.9375rem]">
-            <span
-              >A call{told.caller ? ` from ${told.caller}` : ''}, {inWords(told.day, house.today)}{told.said
-                ? `. Said: “${told.said}”`
-                : ''}</span
-            ><button class="min-h-11 text-moss underline" onclick={() => (seeing = true)}>See what was told</button>
-          </div>{/if}
+        {#if told?.said}<p class="mt-1 border-l-4 border-water pl-2 text-sm max-lg:hidden">Said to them: “{told.said}”</p>{/if}
         {#if plant.look}<p class="mt-1 text-sm text-soft max-lg:hidden">{plant.look.reason}</p>{/if}
         {#if pad.grafted && plant.graft.rootstock_leaf}<p class="text-sm text-soft max-lg:hidden">
             {plant.graft.habit === 'usually' ? 'Usually' : 'Sometimes'} grafted: a rootstock’s shoots have {plant.graft
