@@ -20,7 +20,6 @@ const (
 	spiny       = 1.2  // of the time, where it pricks
 	rangeLow    = 0.6  // of the estimate, where all goes well
 	rangeHigh   = 1.65 // and where it does not
-	oneFor      = 240  // minutes that one person does alone where nothing asks for a second
 	wholeAt     = 0.9  // share of a crown from which it is taken down, not cut
 	stemShare   = 0.17 // m³ loose, stem and all, for a square metre of a tree's outline, height × spread
 	cutShare    = 0.22 // of the same, for the share of its crown that is cut: the inside of a large crown is empty
@@ -155,16 +154,16 @@ func CutMinutes(e *catalogue.Entry, heightM, cutM float64, count int) (minutes f
 	a := Ask{Species: e, HeightM: heightM, SpreadM: heightM * e.Mature.SpreadM / e.Mature.HeightM, Count: count, Purpose: Size}
 	a.Share = max(0.05, min(1, 1-cutM/max(heightM, 0.01)))
 	minutes = setUp + float64(max(1, count))*a.minutes()
-	return minutes, a.people(minutes)
+	return minutes, a.people()
 }
 
-// people are those who go: two where one is off the ground with a blade, three where a large tree is climbed.
-func (a *Ask) people(minutes float64) int {
+// people are those who have to go: two where one is off the ground with a blade, three where a large tree is climbed. More may.
+func (a *Ask) people() int {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || a.Species.Form == catalogue.Palm
 	switch {
 	case tree && a.HeightM >= 14 && a.Purpose != Raise:
 		return 3
-	case tree && a.HeightM > ladderM, a.HeightM > ladderM+1 && a.Species.Form == catalogue.Climber, minutes > oneFor:
+	case tree && a.HeightM > ladderM, a.HeightM > ladderM+1 && a.Species.Form == catalogue.Climber:
 		return 2
 	}
 	return 1
@@ -182,7 +181,7 @@ func (a *Ask) work(p *Plan) {
 		minutes, waste = a.hedge()
 		waste /= n
 	}
-	p.People = a.people(minutes)
+	p.People = a.people()
 	p.Minutes = rounded(minutes)
 	p.MinutesFrom, p.MinutesTo = int(rangeLow*minutes), int(math.Ceil(rangeHigh*minutes))
 	a.careful(p)
