@@ -253,10 +253,11 @@ func bloomText(loss float64, c *Class) string {
 
 // text says it in a sentence or two.
 func (a *Ask) text(c *Class, p *Plan) string {
+	if none := a.headless(); none != "" {
+		return none
+	}
 	var out string
 	switch {
-	case a.headless():
-		return "There is nothing to take off: it is not grown for its bloom."
 	case len(p.Windows) == 0:
 		out = "No day of this garden year is good for it; the least bad is " + p.Best.Words() + "."
 	case p.Windows[0].To-p.Windows[0].From > longest:

@@ -70,6 +70,12 @@ func swept(t *testing.T, e *catalogue.Entry, a Ask, p *Plan) {
 	if badText.MatchString(all) || p.Minutes <= 0 || p.WasteM3 < 0 || p.Share < 0 || p.Share > 1 {
 		t.Errorf("%s: %d min, %.3f m³, share %.2f, %s", name, p.Minutes, p.WasteM3, p.Share, all)
 	}
+	if none := strings.Contains(p.Text, "nothing to take off"); none && (len(p.Steps)+len(p.Skills) > 0 || p.People != 1 || p.WasteM3 > 0) {
+		t.Errorf("%s: %s, and yet %v by %d people, %v", name, p.Text, p.Steps, p.People, p.Skills)
+	}
+	if p.People == 1 && strings.Contains(all, "second person") {
+		t.Errorf("%s: one goes, and a second person is asked for: %v", name, p.Cautions)
+	}
 	if e.Annual && strings.Contains(all, "late winter") {
 		t.Errorf("%s: an annual in late winter: %s", name, all)
 	}

@@ -171,28 +171,43 @@ func (a *Ask) people() int {
 
 // work adds minutes, people, waste, skills and cautions.
 func (a *Ask) work(p *Plan) {
+	if a.headless() != "" { // one looks, and leaves it
+		p.Where, p.Steps, p.People, p.WasteText = "", []string{}, 1, wasteText(0)
+		p.takes(setUp)
+		return
+	}
 	n := float64(max(1, a.Count))
 	waste := Waste(a.Species, a.HeightM, a.SpreadM, a.Share, a.Purpose)
 	minutes := setUp + n*a.minutes()
-	if a.headless() {
-		minutes, waste = setUp, 0
-	}
 	if a.Purpose == Hedge && a.Count >= hedgeFrom {
 		minutes, waste = a.hedge()
 		waste /= n
 	}
 	p.People = a.people()
-	p.Minutes = rounded(minutes)
-	p.MinutesFrom, p.MinutesTo = int(rangeLow*minutes), int(math.Ceil(rangeHigh*minutes))
+	p.takes(minutes)
 	a.careful(p)
 	p.WasteM3 = quantity.Round(waste, 0.001)
 	p.Bags = int(math.Ceil(waste / bagM3))
 	p.WasteText = wasteText(n * waste)
 }
 
-// headless reports that faded heads are to be taken off a kind that is not grown for its bloom: there are none to speak of.
-func (a *Ask) headless() bool {
-	return a.Purpose == Deadhead && (a.Species.ForLeaf || a.Species.Form == catalogue.Conifer || a.Species.Form == catalogue.Palm)
+// takes sets the minutes of all together, with the range in which they fall.
+func (p *Plan) takes(minutes float64) {
+	p.Minutes = rounded(minutes)
+	p.MinutesFrom, p.MinutesTo = int(rangeLow*minutes), int(math.Ceil(rangeHigh*minutes))
+}
+
+// headless says why no faded heads are taken off a kind; empty where they are.
+func (a *Ask) headless() string {
+	switch {
+	case a.Purpose != Deadhead:
+		return ""
+	case a.Species.ForLeaf, a.Species.Form == catalogue.Conifer, a.Species.Form == catalogue.Palm:
+		return "There is nothing to take off: it is not grown for its bloom."
+	case fruits[ClassOf(a.Species).ID]:
+		return "There is nothing to take off: what has bloomed becomes the fruit."
+	}
+	return ""
 }
 
 // rounded are minutes as one plans with them: to five, from a quarter of an hour on.
@@ -222,7 +237,7 @@ func (a *Ask) careful(p *Plan) {
 		p.Cautions = append(p.Cautions, "Above a ladder's reach on its wall: a platform, or a climber on a rope, and a second person; nobody below.")
 	case tall:
 		p.Skills = append(p.Skills, "ladder")
-		p.Cautions = append(p.Cautions, "From a ladder on firm ground, with a second person; never with a chainsaw.")
+		p.Cautions = append(p.Cautions, "From a ladder on firm ground, tied or held at its foot, somebody within call; never with a chainsaw.")
 	}
 	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.HeightM > protectedM {
 		p.Cautions = append(p.Cautions, "It may be protected: ask for the permit first.")

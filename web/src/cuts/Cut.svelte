@@ -244,17 +244,19 @@
                 </ol>
               </section>
             {/if}
-            <section aria-label="Steps">
-              <h3 class="text-sm font-semibold text-moss">In this order</h3>
-              <ol class="list-decimal pl-5">
-                {#each plan.steps as s (s)}<li>{s}</li>{/each}
-              </ol>
-              <div class="mt-2 flex flex-wrap items-start gap-3">
-                <CutDrawing of={plan.draw} class="w-48 border border-rule" />
-                <p class="min-w-40 flex-1"><b>Where:</b> {plan.where}</p>
-              </div>
-              {#each plan.together as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
-            </section>
+            {#if plan.steps?.length}
+              <section aria-label="Steps">
+                <h3 class="text-sm font-semibold text-moss">In this order</h3>
+                <ol class="list-decimal pl-5">
+                  {#each plan.steps as s (s)}<li>{s}</li>{/each}
+                </ol>
+                <div class="mt-2 flex flex-wrap items-start gap-3">
+                  <CutDrawing of={plan.draw} class="w-48 border border-rule" />
+                  <p class="min-w-40 flex-1"><b>Where:</b> {plan.where}</p>
+                </div>
+                {#each plan.together as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
+              </section>
+            {/if}
             <p class="text-sm">
               About {hours(plan.minutes)}{plant.count > 1 ? ' for all' : ''} ({hours(plan.minutes_from)} to {hours(
                 plan.minutes_to,
