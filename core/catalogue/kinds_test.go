@@ -1,36 +1,13 @@
 package catalogue
 
 import (
-	"encoding/csv"
-	"os"
 	"slices"
 	"strconv"
 	"strings"
 	"testing"
-)
 
-// readCSV are the rows of a yardstick, by column.
-func readCSV(t *testing.T, name string) []map[string]string {
-	t.Helper()
-	f, err := os.Open(name)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer f.Close()
-	rows, err := csv.NewReader(f).ReadAll()
-	if err != nil {
-		t.Fatal(err)
-	}
-	out := make([]map[string]string, 0, len(rows))
-	for _, r := range rows[1:] {
-		m := map[string]string{}
-		for i, c := range rows[0] {
-			m[c] = r[i]
-		}
-		out = append(out, m)
-	}
-	return out
-}
+	"mezzadro/yardstick"
+)
 
 // within reports a figure inside a row's range with a slack; a row that says nothing fits all.
 func within(of string, v, slack float64) bool {
@@ -84,7 +61,7 @@ func TestKindsHold(t *testing.T) {
 	fits, of := map[string]int{}, map[string]int{}
 	book := Built()
 	for _, file := range []string{"testdata/kinds.csv", "testdata/kinds-missing.csv"} {
-		for _, r := range readCSV(t, file) {
+		for _, r := range yardstick.Rows(t, file) {
 			e, known := book.Entry(r["id"])
 			if !known {
 				t.Errorf("%s is not in the book", r["id"])

@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/yardstick"
 )
 
 // works are those of the yardstick that are cuts, in the words of the program.
@@ -21,7 +22,7 @@ func TestWorkHolds(t *testing.T) {
 	y := year(t, "lake-foothills")
 	rows, inside, inWaste := 0, 0, 0
 	ratios := []float64{}
-	for _, r := range readCSV(t, "testdata/work.csv") {
+	for _, r := range yardstick.Rows(t, "testdata/work.csv") {
 		purpose, cut := works[r["work"]]
 		e, known := catalogue.Built().Entry(r["species"])
 		if !cut || !known {

@@ -1,9 +1,7 @@
 package pruning
 
 import (
-	"encoding/csv"
 	"fmt"
-	"os"
 	"slices"
 	"strconv"
 	"strings"
@@ -12,30 +10,8 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/yardstick"
 )
-
-// readCSV are the rows of a yardstick, by column.
-func readCSV(t testing.TB, name string) []map[string]string {
-	t.Helper()
-	f, err := os.Open(name)
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer f.Close()
-	rows, err := csv.NewReader(f).ReadAll()
-	if err != nil {
-		t.Fatal(err)
-	}
-	out := make([]map[string]string, 0, len(rows))
-	for _, r := range rows[1:] {
-		m := map[string]string{}
-		for i, c := range rows[0] {
-			m[c] = r[i]
-		}
-		out = append(out, m)
-	}
-	return out
-}
 
 // asked are purposes of the yardstick in the words of the program.
 var asked = map[string]Purpose{"fruit": Shape, "cut down": Shape, "fronds": Shape}
@@ -103,7 +79,7 @@ func TestCutsHold(t *testing.T) {
 	places := map[string]*Place{}
 	var rows, whole int
 	bad := map[string]int{}
-	for _, r := range readCSV(t, "testdata/pruning.csv") {
+	for _, r := range yardstick.Rows(t, "testdata/pruning.csv") {
 		e, known := catalogue.Built().Entry(r["species"])
 		if !known {
 			continue // not in the book
