@@ -29,6 +29,8 @@ type Class struct {
 	Bloom    float64  `yaml:"bloom"`    // points that the loss of a whole bloom costs
 	Spares   bool     `yaml:"spares"`   // the usual cut takes no flower buds
 	Most     float64  `yaml:"most"`     // share of the living crown at most at once
+	Renewing float64  `yaml:"renewing"` // the same when it is renewed, where it then bears more
+	Nests    float64  `yaml:"nests"`    // points that a cut costs while birds nest, where they nest in most of the kind; 0: as usual
 	Frost    float64  `yaml:"frost"`    // a night that burns what was cut or pushes after it, °C
 	Heat     float64  `yaml:"heat"`     // usual maximum from which bared bark burns, °C; 0 takes what is usual
 	Soft     bool     `yaml:"soft"`     // growth after a late cut does not ripen

@@ -2,6 +2,7 @@ package pruning
 
 import (
 	"math"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -15,17 +16,19 @@ import (
 const (
 	offTime, offTimeEach, offTimeMost = 32, 0.6, 70 // outside the class's windows: at once, for each day, at most
 	frostCost                         = 60
-	restSpare                         = 20 // °C that a plant at rest may be cut above what its wood bears
-	frostDays                         = 21 // days after the cut in which a frost still burns it
+	restSpare                         = 20       // °C that a plant at rest may be cut above what its wood bears
+	softSpare, hardySoft              = 24, -5.0 // the same of what it pushes, and how far down, °C
+	frostDays                         = 21       // days after the cut in which a frost still burns it
 	lateCost                          = 50
 	bleedHeavy, bleedSome             = 50, 15
 	sapFrom, sapTo                    = -38, 21    // days from leaf-out between which sap runs
 	overCost, overEach                = 12.0, 25.0 // more goes than it bears: at once, and for the whole crown
 	hardyFrom, hardyLate              = -33, 12    // kinds whose late shoots ripen all the same, °C, and what is left of the cost
 	nestCost                          = 8
-	nestFrom, nestTo                  = -10, 80
+	nestFrom, nestEarly, nestTo       = -10, -45, 80
 	heatEach, usualHeat               = 8, 35.0
-	unseenCost                        = 12 // dead is not told from dormant
+	unseenCost                        = 12          // dead is not told from dormant
+	winterFrom, winterTo, winterCost  = 290, 35, 31 // days before leaf-out in which shrubs that winter cuts back wait for spring
 )
 
 // Ahead is what each day from the date on costs for a cut that was asked for then: a year of days. What is asked for may not
@@ -73,7 +76,7 @@ func (a *Ask) over(c *Class, cal moment.Calendar, from, to day.Day) job.Curve {
 		curve.Because(outside(c, spans)...)
 	}
 	curve.Because(a.frost(c, from, to), a.late(c, cal), heat(c, a.Place.Year.Normals))
-	curve.Because(a.living(cal)...)
+	curve.Because(a.living(c, cal)...)
 	return curve
 }
 
@@ -82,6 +85,9 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 	windows := c.Windows
 	switch a.Purpose {
 	case Dead, Sick:
+		if a.Purpose == Dead && c.Draw == "crown" && a.Species.Form == catalogue.Perennial {
+			break // its dead leaves and stalks are what is cut each year
+		}
 		return nil
 	case Frosted:
 		windows = []Window{
@@ -118,6 +124,9 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 				To:   moment.On("first_frost", -50),
 				Why:  "it keeps its line over winter, and there is time to close",
 			},
+		}
+		if c.Soft && c.Frost >= -1 { // what knows no winter is clipped when it begins to grow too
+			windows = append(windows, c.Windows...)
 		}
 		if a.Species.LeafSeason == catalogue.Deciduous && !a.Species.ForLeaf && c.Bloom < bloomCalls { // kept for blossom and berries
 			windows = append(windows, Window{From: moment.On("leaf_drop", 30), To: moment.On("leaf_out", -28),
@@ -234,8 +243,8 @@ func outside(c *Class, spans []span) []reason.Why {
 
 // bloomShare is the share of the next bloom that the cut takes on a day.
 func (a *Ask) bloomShare(c *Class, cal moment.Calendar, d day.Day) float64 {
-	spared := c.Spares && a.Share <= c.Most && (a.Purpose == Shape || a.Purpose == Thin)
-	if a.Purpose == Deadhead || a.Purpose == Dead || a.Species.ForLeaf || spared {
+	spared := c.Spares && a.Share <= c.Most && (a.Purpose == Shape || a.Purpose == Thin || a.Purpose == Size && c.Draw == "crown")
+	if a.Purpose == Deadhead || a.Purpose == Dead || spared || !bloomSeen(c, a.Species) {
 		return 0
 	}
 	return a.Share * lossOf(cal, a.Species, d)
@@ -252,14 +261,24 @@ func (a *Ask) overmuch(c *Class) reason.Why {
 	}}
 }
 
+// bloomSeen reports a kind whose bloom, or the fruit after it, one sees go: not catkins, cones and what is green among leaves.
+func bloomSeen(c *Class, e *catalogue.Entry) bool {
+	coloured := slices.ContainsFunc(e.Flower.Colours, func(s string) bool { return s != "green" })
+	return !e.ForLeaf || coloured || fruits[c.ID]
+}
+
+// bloom is what that loss costs: nothing where a kind is kept for its leaf.
 func (a *Ask) bloom(c *Class, cal moment.Calendar) reason.Why {
 	return reason.Why{Name: "bloom", Text: "flower buds go with it", On: func(d day.Day) job.Cost {
+		if a.Species.ForLeaf && !fruits[c.ID] {
+			return job.Cost{}
+		}
 		return reason.Points(c.Bloom * a.bloomShare(c, cal, d))
 	}}
 }
 
 func (a *Ask) frost(c *Class, from, to day.Day) reason.Why {
-	limit := c.Frost
+	limit := min(c.Frost, max(hardySoft, a.Species.HardinessC+softSpare))
 	if !c.Soft { // at rest a hardy kind bears more than the class at large
 		limit = min(limit, a.Species.HardinessC+restSpare)
 	}
@@ -304,8 +323,19 @@ func heat(c *Class, n *season.Normals) reason.Why {
 	return reason.Heat("heat and sun on bark that was shaded", limit, heatEach, n.TMax.At)
 }
 
+// winterAhead is that shrubs which winter cuts back are cleared once, when spring shows what lives.
+func winterAhead(cal moment.Calendar) reason.Why {
+	return reason.Why{Name: "winter ahead", Text: "winter takes more of it: once, when spring shows what lives", On: func(d day.Day) job.Cost {
+		out, ok := cal.Next(moment.When{Event: "leaf_out"}, d)
+		if !ok || out-d > winterFrom || out-d < winterTo || cal.Frostless {
+			return job.Cost{}
+		}
+		return reason.Points(winterCost)
+	}}
+}
+
 // living is what sap, beetles, nests and sleep cost.
-func (a *Ask) living(cal moment.Calendar) []reason.Why {
+func (a *Ask) living(c *Class, cal moment.Calendar) []reason.Why {
 	between := func(name, text string, from, to int, points float64) reason.Why {
 		return reason.Why{Name: name, Text: text, On: func(d day.Day) job.Cost {
 			out := cal.Nearest(moment.When{Event: "leaf_out"}, d)
@@ -327,10 +357,17 @@ func (a *Ask) living(cal moment.Calendar) []reason.Why {
 	}
 	out = append(out, a.carried(cal)...)
 	if e.Form != catalogue.Perennial && e.Form != catalogue.Subshrub && a.Purpose != Deadhead {
-		out = append(out, between("nests", "birds nest in it: look first", nestFrom, nestTo, nestCost))
+		first, points := nestFrom, float64(nestCost)
+		if a.Purpose == Renew && c.Nests > 0 { // nothing of its cover is left
+			first, points = nestEarly, c.Nests
+		}
+		out = append(out, between("nests", "birds nest in it: look first", first, nestTo, points))
 	}
 	if a.Purpose == Dead && e.LeafSeason == catalogue.Deciduous {
 		out = append(out, between("unseen", "dead is not told from dormant yet", -150, 10, unseenCost))
+		if c.Soft && e.Form != catalogue.Tree {
+			out = append(out, winterAhead(cal))
+		}
 	}
 	return out
 }

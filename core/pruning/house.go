@@ -108,17 +108,25 @@ func (a *Ask) purposed(c *Class) {
 		switch {
 		case a.Purpose == Deadhead && c.ID == "reflush":
 			most = 0.5
+		case a.Purpose == Deadhead && (c.Spares || c.ID == "southern-native"):
+			most = c.Most // its faded heads come off as it is cut each year
 		case a.Purpose == Dead && a.Species.Form == catalogue.Perennial:
 			most = 0.4 // leaves that died, with those that are going
 		}
-		if a.Purpose == Renew && c.Most >= 0.6 {
-			most = readily
+		switch {
+		case a.Purpose == Renew && c.Renewing > 0:
+			c.Most = c.Renewing
+		case a.Purpose == Renew && c.Most >= 0.6:
+			c.Most = readily
+		default:
+			c.Most = min(c.Most, most)
 		}
-		c.Most = min(c.Most, most)
 	}
 	e := a.Species
 	tree := e.Form == catalogue.Tree && e.LeafSeason == catalogue.Deciduous
 	switch {
+	case c.ID == "repeat-rose" && shapes(a.Purpose) && a.Place.Of(e, a.Date).Frostless:
+		c.Most = min(c.Most, restless) // no rest, no hard cut: it is cut lightly, flush by flush
 	case a.Purpose == Size && a.single():
 		c.Most = min(c.Most, treeShare)
 	case tree && !fruits[c.ID] && c.ID != "desert-tree" && (a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Train):
@@ -127,6 +135,10 @@ func (a *Ask) purposed(c *Class) {
 			c.Windows = append(slices.Clone(c.Windows), atRest,
 				Window{From: moment.On("leaf_out", 72), To: moment.On("leaf_out", 122), Why: "in full leaf the wounds close this summer"})
 		}
+	case e.Form == catalogue.Shrub && e.LeafSeason == catalogue.Evergreen && e.ForLeaf && a.Purpose == Thin && c.ID != "bamboo":
+		c.Frost, c.Soft = min(c.Frost, -14), false // by hand inside the crown: it pushes nothing
+		c.Windows = append(slices.Clone(c.Windows), Window{From: moment.On("midwinter", -35), To: moment.On("leaf_out", -12),
+			Why: "it is at rest: light comes into it before it grows"})
 	case e.Form == catalogue.Conifer && (a.Purpose == Raise || a.Purpose == Thin):
 		c.Frost, c.Soft = min(c.Frost, -18), false
 		c.Windows = []Window{{From: moment.On("midwinter", -75), To: moment.On("leaf_out", -12), Why: "resin stands still, no beetle flies, and nobody nests in it"}}
@@ -138,6 +150,9 @@ var atRest = Window{From: moment.On("leaf_drop", 20), To: moment.On("leaf_out", 
 
 // readily is the share of its stems that a kind may lose at once in a renewal which comes again from low down each year.
 const readily = 0.42
+
+// restless is what roses bear that never rest.
+const restless = 0.45
 
 // treeShare is the share of its height or crown by which a tree is made smaller at most.
 const treeShare = 0.2

@@ -39,7 +39,7 @@ func split(s string) []string {
 }
 
 // faults are what a plan says against a row: months, how much, bloom lost.
-func faults(p, winter *Plan, r map[string]string) (months, wrong, share, bloom []string) {
+func faults(p, winter *Plan, tree bool, r map[string]string) (months, wrong, share, bloom []string) {
 	const good = 30
 	bestOf := 999
 	for _, m := range split(r["best_months"]) {
@@ -68,7 +68,10 @@ func faults(p, winter *Plan, r map[string]string) (months, wrong, share, bloom [
 		is = "most"
 	}
 	near := map[string]string{"all": "most", "most": "all"}
-	if of := split(r["bloom_loss_winter"]); len(of) > 0 && !slices.Contains(of, is) && !slices.Contains(of, near[is]) {
+	// a tree on one trunk bears no hard cut: what it loses may be told of what is cut, or of the whole tree
+	of := split(r["bloom_loss_winter"])
+	whole := tree && winter.BloomLoss > 0.02 && slices.Contains(of, "some")
+	if len(of) > 0 && !slices.Contains(of, is) && !slices.Contains(of, near[is]) && !whole {
 		bloom = append(bloom, fmt.Sprintf("winter bloom %s (%.2f of %.2f), want %s", is, winter.BloomLoss, winter.Share, r["bloom_loss_winter"]))
 	}
 	return months, wrong, share, bloom
@@ -113,7 +116,7 @@ func TestCutsHold(t *testing.T) {
 			continue
 		}
 		rows++
-		m, x, s, b := faults(&p, &winter, r)
+		m, x, s, b := faults(&p, &winter, e.Form == catalogue.Tree, r)
 		for name, list := range map[string][]string{"months": m, "wrong": x, "share": s, "bloom": b} {
 			if len(list) > 0 {
 				bad[name]++
@@ -126,7 +129,7 @@ func TestCutsHold(t *testing.T) {
 		}
 	}
 	t.Logf("%d of %d rows hold; faults %v", whole, rows, bad)
-	if float64(whole) < 0.84*float64(rows) || float64(bad["months"]) > 0.03*float64(rows) || float64(bad["wrong"]) > 0.05*float64(rows) {
+	if float64(whole) < 0.95*float64(rows) || float64(bad["months"]) > 0.03*float64(rows) || float64(bad["wrong"]) > 0.05*float64(rows) {
 		t.Errorf("%d of %d rows hold; faults %v", whole, rows, bad)
 	}
 }
