@@ -131,7 +131,7 @@ func (a *Ask) draw(c *Class) string {
 	switch {
 	case c.Draw == "frond" || c.Draw == "crown":
 		return c.Draw
-	case a.Purpose == Hedge:
+	case a.Purpose == Hedge && !a.pastHedge():
 		return "taper"
 	case a.Purpose == Deadhead && !c.Spares:
 		return "faded"
@@ -278,6 +278,9 @@ func (a *Ask) text(c *Class, p *Plan) string {
 		}
 		out = "It cannot be renewed: " + why + ". A light trim only: " +
 			strings.ToLower(out[:1]) + out[1:] + " Once bare it wants replacing."
+	}
+	if a.pastHedge() {
+		out = "At " + quantity.Length(a.HeightM) + " it is a tree, not a hedge: no line is cut along its top. Its sides back to green side shoots. " + out
 	}
 	if p.TooMuch {
 		out += fmt.Sprintf(" It is more than it bears at once: up to %.0f %%, the rest over the years.", 100*c.Most)

@@ -42,6 +42,7 @@ var ways = map[Purpose]way{
 const (
 	youngTreeM = 5
 	oldTreeM   = 12
+	hedgeMostM = 7 // up to which a single tree may be one end of a hedge
 )
 
 // onTrunk is how a tree is cut whose kin are shrubs: what they lose at the ground it loses at the trunk.
@@ -58,12 +59,18 @@ func (a *Ask) done(c *Class) (where string, how []string) {
 	return where, how
 }
 
+// pastHedge reports a hedge asked of what has grown into a tree: no line is cut along its top.
+func (a *Ask) pastHedge() bool { return a.Purpose == Hedge && a.single() && a.HeightM > hedgeMostM }
+
 // asked is how it is done as the purpose asks, or as the kind is cut.
 func (a *Ask) asked(c *Class) (where string, how []string) {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer
 	purpose := a.Purpose
 	if tree && purpose == Shape && a.HeightM < youngTreeM && a.HeightM < 0.5*a.Species.Mature.HeightM && !fruits[c.ID] {
 		purpose = Train // a young tree is given its structure
+	}
+	if a.pastHedge() {
+		purpose = Shape
 	}
 	w, own := ways[purpose]
 	switch {

@@ -226,3 +226,32 @@ func TestSituations(t *testing.T) {
 	}
 	t.Logf("%d situations, %d of %d days right", len(situations), right, asked)
 }
+
+// TestTreesAreNoHedges: no line is cut along the top of what has grown into a tree; a row of it is a hedge at any height that
+// one clips. Gums and pines say that fire bans come first.
+func TestTreesAreNoHedges(t *testing.T) {
+	for _, x := range []struct {
+		species string
+		height  float64
+		count   int
+		hedge   bool
+	}{
+		{"pinus-sylvestris", 20, 1, false}, {"quercus-robur", 16, 1, false}, {"carpinus-betulus", 2.2, 40, true},
+		{"taxus-baccata", 2, 30, true}, {"thuja-occidentalis", 3, 1, true},
+	} {
+		e, _ := catalogue.Built().Entry(x.species)
+		p, err := For(Ask{Species: e, Place: year(t, "great-lakes"), Date: day.Of(2027, 7, 1), Purpose: Hedge, HeightM: x.height, Count: x.count})
+		if err != nil {
+			t.Fatal(err)
+		}
+		said := strings.Join(append(p.Steps, p.Where), " ")
+		if line := strings.Contains(said, "Stretch a line"); line != x.hedge || strings.Contains(p.Text, "not a hedge") == x.hedge {
+			t.Errorf("%s of %g m × %d: %s %s", x.species, x.height, x.count, p.Text, said)
+		}
+	}
+	gum, _ := catalogue.Built().Entry("eucalyptus-gunnii")
+	p, err := For(Ask{Species: gum, Place: year(t, "new-zealand-north"), Date: day.Of(2027, 1, 10), Purpose: Dead})
+	if err != nil || !strings.Contains(strings.Join(p.Cautions, " "), "high fire danger") {
+		t.Errorf("a gum in summer: %v %v", p.Cautions, err)
+	}
+}

@@ -3,6 +3,7 @@ package pruning
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
@@ -249,6 +250,9 @@ func (a *Ask) careful(p *Plan) {
 	case tall:
 		p.Cautions = append(p.Cautions, "Near power lines only the line's owner or a person licensed for it cuts.")
 	}
+	if slices.Contains(burns, e.Genus()) && tree {
+		p.Cautions = append(p.Cautions, "On days of high fire danger no saw and no engine: local bans come first.")
+	}
 	if woody {
 		p.Cautions = append(p.Cautions, "From spring to late summer look for nests first; local rules may forbid the cut.")
 	}
@@ -262,6 +266,9 @@ func (a *Ask) careful(p *Plan) {
 		p.Cautions = append(p.Cautions, c.Text)
 	}
 }
+
+// burns are genera of trees that catch fire from a spark in a dry summer.
+var burns = []string{"Eucalyptus", "Corymbia", "Angophora", "Acacia", "Pinus", "Cupressus", "Juniperus"}
 
 // wasteText is how the waste is carried off.
 func wasteText(m3 float64) string {

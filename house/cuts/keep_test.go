@@ -113,6 +113,12 @@ func TestDoomedIsNotTidied(t *testing.T) {
 	housetest.Must(t, w, err)
 	d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, cypress.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.Replace, Note: "Dead at the foot"})
 	housetest.Must(t, d, err)
+	for plant, said := range map[int64]bool{elm.ID: true, oak.ID: false} {
+		bench, err := k.Cuts.ReckonPruning(ctx, cuts.PruningIn{Plant: plant, Purpose: pruning.Dead, Property: p.ID})
+		if all := strings.Join(housetest.Must(t, bench, err).Cautions, " "); strings.Contains(all, "no cut saves it") != said {
+			t.Errorf("the bench of plant %d says %q", plant, all)
+		}
+	}
 	if got := proposed(); got[elm.ID] || got[cypress.ID] || !got[oak.ID] {
 		t.Errorf("proposed: elm %v, cypress %v, oak %v", got[elm.ID], got[cypress.ID], got[oak.ID])
 	}

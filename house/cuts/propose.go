@@ -104,7 +104,7 @@ func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
 			switch act, _ := of.Rung(f.Share); {
 			case act == "cut":
 				c.sick[f.PlantID.Int64] = of
-			case of.Harm == "deadly" && (act == "strong" || act == "replace"):
+			case dooming(of, f.Share):
 				c.doomed[f.PlantID.Int64] = true
 			}
 		}

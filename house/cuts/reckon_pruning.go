@@ -6,6 +6,7 @@ import (
 	"errors"
 	"strings"
 
+	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/hold"
 	"mezzadro/core/invalid"
@@ -128,7 +129,29 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 	if by.Binds(hold.CutFor(string(ask.Purpose))) {
 		out.Hold = by
 	}
+	if err != nil {
+		return out, err
+	}
+	dooms, err := h.dooms(ctx, in.Plant)
+	out.Cautions = append(dooms, out.Cautions...)
 	return out, err
+}
+
+// dooms says of what was found on a plant and kills it that no cut saves it; what a cut takes out is not told.
+func (h *Room) dooms(ctx context.Context, plant int64) (out []string, err error) {
+	finds, err := h.Store.Finds(ctx, store.FindsOf{Plant: plant, Open: true, Limit: store.All})
+	for _, f := range finds {
+		if of := cause.Built().Cause(f.Cause); of != nil && dooming(of, f.Share) {
+			out = append(out, of.Name+" was found on it: no cut saves it, and cuts carry it on. First what is done about that.")
+		}
+	}
+	return out, err
+}
+
+// dooming reports what kills a plant and asks for more than a cut.
+func dooming(of *cause.Cause, share float64) bool {
+	act, _ := of.Rung(share)
+	return of.Harm == "deadly" && (act == "strong" || act == "replace")
 }
 
 // wires are the plants of a property that stand near a power line on its plan, by id.
