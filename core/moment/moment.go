@@ -40,7 +40,7 @@ func (w *When) UnmarshalText(b []byte) error {
 }
 
 // Events that moments are told by.
-var events = []string{
+var events = []string{ // eventCount of them
 	"leaf_out",
 	"leaf_drop",
 	"bloom_start",
@@ -53,9 +53,29 @@ var events = []string{
 	"ripening",
 }
 
+const eventCount = 10
+
+// indexOf is where an event stands among all; -1 for none.
+func indexOf(event string) int {
+	for i, e := range events {
+		if len(e) == len(event) && e[len(e)-1] == event[len(event)-1] && e == event {
+			return i
+		}
+	}
+	return -1
+}
+
+// On are the days of an event, in order.
+func (c *Calendar) On(event string) []day.Day {
+	if i := indexOf(event); i >= 0 {
+		return c.days[i]
+	}
+	return nil
+}
+
 // Calendar is the events of a plant and its place over some garden years, each in order.
 type Calendar struct {
-	At        map[string][]day.Day
+	days      [eventCount][]day.Day
 	Frostless bool // there is no frost in most years
 }
 
@@ -72,9 +92,12 @@ const (
 
 // Of gathers the events of the year before, the garden year of d, and the year after.
 func (p *Place) Of(e *catalogue.Entry, d day.Day) Calendar {
-	c := Calendar{At: map[string][]day.Day{}}
+	c := Calendar{}
 	y, climate := p.Year, p.Year.Normals.Climate
-	add := func(event string, on day.Day) { c.At[event] = append(c.At[event], on) }
+	add := func(event string, on day.Day) {
+		i := indexOf(event)
+		c.days[i] = append(c.days[i], on)
+	}
 	for _, in := range []day.Day{d - 365, d, d + 365} {
 		m := climate.Midwinter(in)
 		add("midwinter", m)
@@ -100,26 +123,27 @@ func (p *Place) Of(e *catalogue.Entry, d day.Day) Calendar {
 		add("first_frost", f.first)
 		add("ripening", f.first-Ripens)
 	}
-	for event := range c.At {
-		slices.Sort(c.At[event])
-		c.At[event] = slices.Compact(c.At[event])
+	for i := range c.days {
+		slices.Sort(c.days[i])
+		c.days[i] = slices.Compact(c.days[i])
 	}
 	return c
 }
 
 // All are the days that a moment falls on.
-func (c Calendar) All(w When) []day.Day {
-	out := make([]day.Day, len(c.At[w.Event]))
-	for i, d := range c.At[w.Event] {
+func (c *Calendar) All(w When) []day.Day {
+	on := c.On(w.Event)
+	out := make([]day.Day, len(on))
+	for i, d := range on {
 		out[i] = d + day.Day(w.Off)
 	}
 	return out
 }
 
 // Next is the first day of a moment from a day on; false where it comes no more.
-func (c Calendar) Next(w When, from day.Day) (day.Day, bool) {
+func (c *Calendar) Next(w When, from day.Day) (day.Day, bool) {
 	off := day.Day(w.Off)
-	for _, d := range c.At[w.Event] {
+	for _, d := range c.On(w.Event) {
 		if d+off >= from {
 			return d + off, true
 		}
@@ -128,9 +152,9 @@ func (c Calendar) Next(w When, from day.Day) (day.Day, bool) {
 }
 
 // Nearest is the day of a moment that lies nearest to a day.
-func (c Calendar) Nearest(w When, to day.Day) day.Day {
+func (c *Calendar) Nearest(w When, to day.Day) day.Day {
 	best, off := day.None, day.Day(w.Off)
-	for _, d := range c.At[w.Event] {
+	for _, d := range c.On(w.Event) {
 		if d += off; best == day.None || max(d-to, to-d) < max(best-to, to-best) {
 			best = d
 		}
@@ -139,9 +163,9 @@ func (c Calendar) Nearest(w When, to day.Day) day.Day {
 }
 
 // Before is the last day of an event up to a day; none where there is no such.
-func (c Calendar) Before(event string, to day.Day) day.Day {
+func (c *Calendar) Before(event string, to day.Day) day.Day {
 	at := day.None
-	for _, d := range c.At[event] {
+	for _, d := range c.On(event) {
 		if d <= to {
 			at = d
 		}

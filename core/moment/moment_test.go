@@ -52,7 +52,11 @@ func TestCalendar(t *testing.T) {
 		if out := cal.Before("leaf_out", start+30); out == day.None || start-out > 90 {
 			t.Errorf("%s: leafs out %s before a bloom on %s", climate, out, start)
 		}
-		for event, days := range cal.At {
+		for _, event := range events {
+			days := cal.On(event)
+			if len(days) == 0 {
+				t.Errorf("%s: no %s", climate, event)
+			}
 			for i := 1; i < len(days); i++ {
 				if days[i] <= days[i-1] {
 					t.Errorf("%s: %s in no order: %v", climate, event, days)

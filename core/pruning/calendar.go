@@ -17,7 +17,7 @@ const longest = 300
 // spans are the days of a window over the years that are known.
 func spansOf(c moment.Calendar, w Window) (out []span) {
 	if w.Open && c.Frostless {
-		all := c.At["midwinter"]
+		all := c.On("midwinter")
 		return []span{{all[0] - 200, all[len(all)-1] + 370, w.Why}}
 	}
 	for _, from := range c.All(w.From) {

@@ -269,8 +269,9 @@ func bloomSeen(c *Class, e *catalogue.Entry) bool {
 
 // bloom is what that loss costs: nothing where a kind is kept for its leaf.
 func (a *Ask) bloom(c *Class, cal moment.Calendar) reason.Why {
+	missed := c.Bloom > 0 && a.Share > 0 && (!a.Species.ForLeaf || fruits[c.ID])
 	return reason.Why{Name: "bloom", Text: "flower buds go with it", On: func(d day.Day) job.Cost {
-		if a.Species.ForLeaf && !fruits[c.ID] {
+		if !missed {
 			return job.Cost{}
 		}
 		return reason.Points(c.Bloom * a.bloomShare(c, cal, d))

@@ -16,7 +16,14 @@ func lossOf(c moment.Calendar, e *catalogue.Entry, d day.Day) float64 {
 	if old+young == 0 {
 		old = 1
 	}
-	return min(1, old*onOld(c, d)+young*onNew(c, d))
+	loss := 0.0
+	if old > 0 {
+		loss += old * onOld(c, d)
+	}
+	if young > 0 {
+		loss += young * onNew(c, d)
+	}
+	return min(1, loss)
 }
 
 // onOld is the share of flower buds on last year's wood that are there on a day.

@@ -44,11 +44,11 @@ func TestLossIsALoss(t *testing.T) {
 				continue
 			}
 			cal := y.Of(e, a.Date)
-			for n, end := range cal.At["bloom_end"] {
-				if n+1 >= len(cal.At["bloom_start"]) {
+			for n, end := range cal.On("bloom_end") {
+				if n+1 >= len(cal.On("bloom_start")) {
 					break
 				}
-				if set, ok := cal.Next(moment.When{Event: "buds_set"}, end); ok && set > end+4 && set < cal.At["bloom_start"][n+1] {
+				if set, ok := cal.Next(moment.When{Event: "buds_set"}, end); ok && set > end+4 && set < cal.On("bloom_start")[n+1] {
 					if l := onOld(cal, (end+set)/2); l != 0 {
 						t.Errorf("%s in %s: %.2f lost between bloom and bud set", e.ID, climate, l)
 					}
@@ -223,6 +223,7 @@ func TestWarmYear(t *testing.T) {
 func BenchmarkYearOfCuts(b *testing.B) {
 	y := year(b, "lake-foothills")
 	all := catalogue.Built().Entries
+	ClassOf(&all[0]) // the classes are read once
 	var n int
 	for b.Loop() {
 		if _, err := For(Ask{Species: &all[n%len(all)], Place: y, Date: day.Of(2027, 3, 1)}); err != nil {
