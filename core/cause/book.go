@@ -31,6 +31,10 @@ type Sign struct {
 	Draw      []string `yaml:"draw" json:"draw,omitempty" doc:"Its drawing: the part, then the mark on it"`
 	Share     bool     `yaml:"share" json:"share,omitempty" doc:"How much of the plant shows it matters"`
 	Trunk     bool     `yaml:"trunk" json:"-"`      // what has stems and no trunk cannot show it
+	Pattern   bool     `yaml:"pattern" json:"-"`    // how it came about or spreads, not what it is
+	Weed      bool     `yaml:"weed" json:"-"`       // of the ground, and a thing of its own
+	On        []string `yaml:"on" json:"-"`         // forms that can show it; all where absent
+	NotOn     []string `yaml:"not_on" json:"-"`     // forms that cannot
 	NeverWith []string `yaml:"never_with" json:"-"` // signs, or whole parts, that cannot be seen together with it
 }
 
@@ -70,6 +74,9 @@ type Cause struct {
 	Follows  []string           `yaml:"follows"` // causes it comes after
 	Report   bool               `yaml:"report"`  // reportable in many places
 	Helpers  bool               `yaml:"helpers"` // helpers deal with it when left alone
+	Home     []string           `yaml:"home"`    // parts of the world it lives in; all where absent
+	Warm     float64            `yaml:"warm"`    // coldest night of the year it lives with, °C; any where absent
+	Danger   string             `yaml:"danger"`  // to people: falls, hairs or dust; none where absent
 	Way      Way                `yaml:"-"`
 }
 

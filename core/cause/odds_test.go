@@ -252,9 +252,9 @@ func TestAlikeParted(t *testing.T) {
 			for month < 12 && !(one.inMonth(month) && other.inMonth(month)) {
 				month++
 			}
-			l := b.state(kase(t, "", month, seen, absent))
+			l := b.present(b.sets(kase(t, "", month, seen, absent)))
 			at := func(id string) int { return slices.IndexFunc(b.Causes, func(c Cause) bool { return c.ID == id }) }
-			return l[at(p.one)] - l[at(p.other)]
+			return math.Log(l[at(p.one)] / l[at(p.other)])
 		}
 		if d := odds(p.sign, "") - odds("", p.sign); math.Abs(d) < 1 {
 			t.Errorf("%s and %s: seeing %s moves the odds by %.2f only", p.one, p.other, p.sign, d)
@@ -338,7 +338,7 @@ func TestOddsAreOdds(t *testing.T) {
 			k.Seen = nil
 		}
 		of := func(k Case) float64 {
-			return chances(b.state(k))[slices.IndexFunc(b.Causes, func(x Cause) bool { return x.ID == c.ID })]
+			return b.present(b.sets(k))[slices.IndexFunc(b.Causes, func(x Cause) bool { return x.ID == c.ID })]
 		}
 		before := of(k)
 		for _, id := range ids {
@@ -364,11 +364,16 @@ func TestOddsAreOdds(t *testing.T) {
 			t.Errorf("the order of signs matters: %s, %s", x.Text, y.Text)
 		}
 		sum := 0.0
-		for _, p := range chances(b.state(k)) {
-			sum += p
+		for _, s := range b.sets(k) {
+			sum += s.weight
 		}
 		if math.Abs(sum-1) > 1e-9 {
-			t.Errorf("chances come to %g", sum)
+			t.Errorf("the weights of all sets come to %g", sum)
+		}
+		for i, p := range b.present(b.sets(k)) {
+			if !(p >= 0 && p <= 1+1e-9) {
+				t.Errorf("cause %d at %g", i, p)
+			}
 		}
 	}
 	if d, err := b.Diagnose(Case{Month: 6}); err != nil || d.Settled || !strings.HasPrefix(d.Text, "Cannot tell yet") || d.Next == nil {
@@ -432,7 +437,7 @@ func TestRecordCounts(t *testing.T) {
 		return d.Causes[0]
 	}
 	of := func(k Case, id string) float64 {
-		return chances(b.state(k))[slices.IndexFunc(b.Causes, func(c Cause) bool { return c.ID == id })]
+		return b.present(b.sets(k))[slices.IndexFunc(b.Causes, func(c Cause) bool { return c.ID == id })]
 	}
 	plain := kase(t, "prunus-laurocerasus", 3, "edge_brown one_side", "")
 	windy := plain

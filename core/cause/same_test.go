@@ -26,7 +26,7 @@ func TestSameAnswerEachTime(t *testing.T) {
 	}
 	bits := func() string {
 		out := ""
-		for _, l := range Built().state(k) {
+		for _, l := range Built().present(Built().sets(k)) {
 			out += fmt.Sprintf("%x ", math.Float64bits(l))
 		}
 		l := LatelyOf(hours, time.UTC, today)

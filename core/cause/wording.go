@@ -79,14 +79,22 @@ func (c *Cause) Rung(share float64) (act, do string) {
 }
 
 // word says what it comes to, and what goes with it.
-func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
+func (b *Book) word(d *Diagnosis, k Case, order []int, p []float64) {
+	top, first := &b.Causes[order[0]], p[order[0]]
 	act, do := top.Rung(k.Share)
 	d.Act = act
 	helped := slices.ContainsFunc(k.Seen, func(id string) bool { return id == "stalked_eggs" || id == "helpers_larvae" || id == "mummies" })
+	preyed := helped && slices.ContainsFunc(order[:3], func(i int) bool { return b.Causes[i].Helpers && p[i] >= inTheSet })
 	switch {
 	case len(k.Seen) == 0:
 		d.Act = "watch"
 		d.Text = "Cannot tell yet: look at the undersides of leaves, the bark at the foot, and what stands beside it."
+	case preyed:
+		d.Act = "watch"
+		d.Text = small2(b.Causes[order[0]].Name, b, order, p) + "helpers at work: wait a fortnight, and look again."
+	case !d.Settled && first < 0.25 && p[len(b.Causes)] >= first:
+		d.Act = "watch"
+		d.Text = "Nothing in the book fits well. Note when it began and how it spreads, take pictures of both sides of a leaf and of the foot, and ask a laboratory or the extension service."
 	case !d.Settled && first < 0.5:
 		d.Act = "watch"
 		d.Text = "Cannot tell yet. Likeliest so far: " + top.Name + "."
@@ -97,25 +105,81 @@ func (b *Book) word(d *Diagnosis, k Case, top *Cause, first float64) {
 	default:
 		d.Text = top.Name + ". " + do
 	}
-	if top.Harm == "harmless" && len(k.Seen) > 0 && first >= 0.5 {
+	if top.Harm == "harmless" && len(k.Seen) > 0 && first >= 0.5 && !preyed {
 		d.Text = top.Name + ": harmless. " + do
 		d.Act = "none"
 	}
-	if helped && top.Helpers {
-		d.Act = "watch"
-		d.Text = top.Name + ", with helpers at work: wait a fortnight, and look again."
+	if len(k.Seen) > 0 {
+		b.beside(d, k, order, p)
+		b.careful(d, k, order, p)
 	}
-	if act == "soft" || act == "strong" {
-		d.Cautions = append(d.Cautions, "Any product: by its label alone, never on open flowers that bees visit; some only for a licensed person.")
+}
+
+// small2 is what helpers are at work on.
+func small2(name string, b *Book, order []int, p []float64) string {
+	for _, i := range order[:3] {
+		if b.Causes[i].Helpers && p[i] >= inTheSet {
+			name = b.Causes[i].Name
+		}
 	}
-	if top.Report && first >= likely {
-		d.Cautions = append(d.Cautions, "In many places this must be reported: ask the plant health office before cutting or moving anything.")
+	return name + ", with "
+}
+
+// beside tells what is there beside the first, and what has to be ruled out.
+func (b *Book) beside(d *Diagnosis, k Case, order []int, p []float64) {
+	for _, i := range order[1:] {
+		c := &b.Causes[i]
+		is := slices.ContainsFunc(d.Also, func(n Named) bool { return n.ID == c.ID })
+		switch {
+		case is && c.Harm == "harmless" && p[i] >= inTheSet:
+			d.Text += " " + c.Name + " beside it: harmless by itself."
+		case is && p[i] >= settledAt:
+			_, do := c.Rung(k.Share)
+			d.Text += " With it " + small(c.Name) + ". " + do
+		case c.threatens(k) && p[i] >= dangerFrom && p[i] < settledAt:
+			d.Text += " To be ruled out: " + small(c.Name) + "."
+		}
+	}
+}
+
+// threatens reports a cause that can hurt people on such a plant.
+func (c *Cause) threatens(k Case) bool {
+	return c.Danger != "" && (c.Danger != "falls" || hasTrunk(k.Species))
+}
+
+// Cautions by what can hurt people.
+var dangers = map[string]string{
+	"falls": "It may fail: keep people out from under it, and have a licensed arborist look.",
+	"hairs": "Its hairs burn skin, eyes and lungs, old nests too: keep people and dogs away; only a licensed person with protection touches it.",
+	"dust":  "Its dust harms lungs: keep people away, and nobody saws it without a mask and a licensed person.",
+}
+
+// careful adds the cautions of all that is likely enough, whatever leads.
+func (b *Book) careful(d *Diagnosis, k Case, order []int, p []float64) {
+	say := func(text string) {
+		if !slices.Contains(d.Cautions, text) {
+			d.Cautions = append(d.Cautions, text)
+		}
+	}
+	if hasTrunk(k.Species) && k.Species != nil && slices.Contains(k.Seen, "rocks") {
+		say(dangers["falls"])
+	}
+	for _, i := range order {
+		if c := &b.Causes[i]; c.threatens(k) && p[i] >= dangerFrom {
+			say(dangers[c.Danger])
+		}
+	}
+	for _, i := range order {
+		if b.Causes[i].Report && p[i] >= dangerFrom {
+			say("In many places this must be reported: ask the plant health office before cutting or moving anything.")
+		}
+	}
+	top := &b.Causes[order[0]]
+	if act, _ := top.Rung(k.Share); act == "soft" || act == "strong" {
+		say("Any product: by its label alone, never on open flowers that bees visit; some only for a licensed person.")
 	}
 	if k.Species != nil && k.Species.Edible != "" && top.Harm != "harmless" {
-		d.Cautions = append(d.Cautions, "It is eaten: nothing on it that must not be, and keep the waiting time of the label.")
-	}
-	if act == "strong" || top.ID == "butt-rot" || top.ID == "root-damage" {
-		d.Cautions = append(d.Cautions, "It may fail: keep people out from under it, and have a licensed arborist look.")
+		say("It is eaten: nothing on it that must not be, and keep the waiting time of the label.")
 	}
 }
 
