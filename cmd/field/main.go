@@ -23,6 +23,8 @@ type asked struct {
 	Known   map[string]bool    `json:"known"`
 	Near    map[string]float64 `json:"near"`
 	Warmth  float64            `json:"warmth"`
+	Site    cause.Site         `json:"site"`
+	Skipped []string           `json:"cannot_tell"`
 }
 
 // told is the answer: what it comes to, or the fields that cannot be.
@@ -43,7 +45,7 @@ func name(text string) (out told, err error) {
 	}
 	out.Known = in.Known
 	out.Diagnosis, err = cause.Built().Diagnose(cause.Case{Species: in.Species, Month: in.Month, Seen: in.Seen, Absent: in.NotSeen, Share: in.Share,
-		Known: in.Known, Near: in.Near, Warmth: in.Warmth})
+		Known: in.Known, Near: in.Near, Warmth: in.Warmth, Site: in.Site, Skipped: in.Skipped})
 	if bad, ok := err.(invalid.Fields); ok {
 		out.Refused, err = bad, nil
 	}

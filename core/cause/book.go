@@ -86,6 +86,7 @@ type Book struct {
 	Causes []Cause
 	sign   map[string]*Sign
 	cause  map[string]*Cause
+	miss   [][]float64 // by cause and sign, in their order: that the cause does not show it
 }
 
 // Words that classes of a cause are told by.
@@ -175,6 +176,13 @@ func load() (*Book, error) {
 	}
 	for i := range b.Causes {
 		b.check(&b.Causes[i], &bad)
+	}
+	b.miss = make([][]float64, len(b.Causes))
+	for i := range b.Causes {
+		b.miss[i] = make([]float64, len(b.Signs))
+		for j := range b.Signs {
+			b.miss[i][j] = 1 - b.Causes[i].Signs[b.Signs[j].ID]
+		}
 	}
 	return b, bad.Err()
 }

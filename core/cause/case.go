@@ -15,7 +15,8 @@ type Case struct {
 	Month   int              // 1 to 12, of the northern year: half a year on in the south
 	Seen    []string
 	Absent  []string
-	Share   float64 // of the leaves or shoots that show it, 0 to 1; 0 where nobody said
+	Skipped []string // asked, and nobody on site can tell
+	Share   float64  // of the leaves or shoots that show it, 0 to 1; 0 where nobody said
 
 	Known  map[string]bool    // signs of weather, work and place that the record tells: there, or not there
 	Near   map[string]float64 // by cause: how often more it is met than elsewhere, as it was found nearby; above 1
@@ -37,7 +38,7 @@ func (b *Book) Validate(c Case) error {
 	for _, told := range []struct {
 		name string
 		list []string
-	}{{"seen", c.Seen}, {"not_seen", c.Absent}} {
+	}{{"seen", c.Seen}, {"not_seen", c.Absent}, {"cannot_tell", c.Skipped}} {
 		name := told.name
 		for i, id := range told.list {
 			at := fmt.Sprintf("%s[%d]", name, i)

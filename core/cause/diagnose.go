@@ -76,6 +76,7 @@ const (
 	weighsAlone    = 0.95 // where it would be the only one
 	weighsWeather  = 1.3  // what weather did that is known to have been
 	leadsFrom      = 0.2  // chance from which danger comes first
+	beside         = 0.2  // chance of what is there with the first
 	lookAlike      = 0.06 // what is taken for the first comes next, unlikely as it is
 )
 
@@ -83,7 +84,7 @@ const (
 func (b *Book) weightOf(i int, p []float64, k Case, best *set) float64 {
 	c := &b.Causes[i]
 	switch {
-	case c.Group == "helper":
+	case c.Group == "helper" && b.preyed(p):
 		return weighsHelper
 	case (c.Danger != "" || c.Report) && p[i] >= leadsFrom:
 		return weighsDanger
@@ -99,6 +100,16 @@ func (b *Book) weightOf(i int, p []float64, k Case, best *set) float64 {
 		return weighsUgly
 	}
 	return 1
+}
+
+// preyed reports that something is there which helpers deal with.
+func (b *Book) preyed(p []float64) bool {
+	for i := range b.Causes {
+		if b.Causes[i].Helpers && p[i] >= inTheSet {
+			return true
+		}
+	}
+	return false
 }
 
 // besideWorse reports that the likeliest set holds something that is not harmless beside a harmless cause.
@@ -134,6 +145,11 @@ func (b *Book) order(k Case, p []float64, best *set) []int {
 		c, top := &b.Causes[i], &b.Causes[first]
 		if on := c.OnKind(k.Species); p[first] >= inTheSet && i != first && on >= lookAlikeHost && c.inSeason(k) {
 			score[i] += lookAlike * min(1, on) * top.takenFor(c) // beside a first that stands; else they compete by what is seen
+		}
+	}
+	for _, i := range best.of[:best.n] {
+		if best.has(first) && i != first && i < len(b.Causes) && p[i] >= beside {
+			score[i] = score[first] * (1 - 1/(1+1000*score[i])) // what is there with the first, before what competes with it
 		}
 	}
 	slices.SortStableFunc(out, func(x, y int) int { return cmp.Compare(score[y], score[x]) })

@@ -59,7 +59,7 @@ func (b *Book) next(k Case, sets []set, p []float64) (*Sign, float64) {
 	yes, no := make([]float64, len(p)), make([]float64, len(p))
 	for i := range b.Signs {
 		s := &b.Signs[i]
-		if _, known := k.Known[s.ID]; known || k.told(s.ID) || !s.canShow(k) || !s.fits(k) || b.never(k, s) {
+		if _, known := k.Known[s.ID]; known || k.told(s.ID) || slices.Contains(k.Skipped, s.ID) || !s.canShow(k) || !s.fits(k) || b.never(k, s) {
 			continue
 		}
 		clear(yes)
@@ -67,7 +67,7 @@ func (b *Book) next(k Case, sets []set, p []float64) (*Sign, float64) {
 		py, pn := 0.0, 0.0
 		for j := range sets {
 			t := &sets[j]
-			q := t.weight * b.wouldShow(t, s, now)
+			q := t.weight * b.wouldShow(t, i, now)
 			rest := t.weight - sureAbsent*q
 			py, pn = py+q, pn+rest
 			for _, c := range t.of[:t.n] {
@@ -85,21 +85,25 @@ func (b *Book) next(k Case, sets []set, p []float64) (*Sign, float64) {
 	return best, most
 }
 
-// wouldShow is the chance of a sign where a set is there.
-func (b *Book) wouldShow(t *set, s *Sign, now []bool) float64 {
+// wouldShow is the chance of a sign, by its place in the book, where a set is there.
+func (b *Book) wouldShow(t *set, at int, now []bool) float64 {
+	s := &b.Signs[at]
 	miss := 1 - s.Rare
 	for _, c := range t.of[:t.n] {
 		switch {
 		case c == len(b.Causes):
 			miss *= 1 - unknownShows
-		default:
-			if p, listed := b.Causes[c].Signs[s.ID]; listed && (now[c] || s.Lasts) {
-				miss *= 1 - p
-			}
+		case now[c] || s.Lasts:
+			miss *= b.miss[c][at]
 		}
 	}
 	return 1 - miss
 }
+
+// Signs of pots, which nobody asks of what is too tall for one.
+const pottedM = 5.0
+
+var potSigns = []string{"pot_small", "pot_frozen", "roots_circling", "roots_dead_frozen", "gnats"}
 
 // fits reports a sign that such a plant can show.
 func (s *Sign) fits(k Case) bool {
@@ -108,6 +112,9 @@ func (s *Sign) fits(k Case) bool {
 		return true
 	}
 	form := string(e.Form)
+	if e.Mature.HeightM > pottedM && slices.Contains(potSigns, s.ID) {
+		return false
+	}
 	return (!s.Trunk || hasTrunk(e)) && (len(s.On) == 0 || slices.Contains(s.On, form)) && !slices.Contains(s.NotOn, form)
 }
 

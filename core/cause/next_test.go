@@ -17,7 +17,7 @@ func TestNextFitsThePlant(t *testing.T) {
 			t.Fatalf("%s is not in the book", id)
 		}
 		for i := range b.Signs {
-			for _, month := range []int{2, 5, 8, 11} {
+			for _, month := range []int{2, 7} {
 				k := Case{Species: e, Month: month, Seen: []string{b.Signs[i].ID}}
 				d, err := b.Diagnose(k)
 				if err != nil {

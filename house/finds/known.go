@@ -73,6 +73,7 @@ func (h *Room) spotSigns(pl *estate.Place, p *store.Plant, near map[int64]*store
 type KnownHere struct {
 	Month  int                    `json:"month" doc:"Of the northern year: half a year on in the south"`
 	Warmth float64                `json:"warmth" doc:"Degree-days over 10 °C since midwinter"`
+	Site   cause.Site             `json:"site"`
 	Known  map[string]bool        `json:"known" doc:"Signs that the weather answers by itself: there, or not there"`
 	Plants map[int64]KnownOfPlant `json:"plants" doc:"By plant: what its place and work answer beside it"`
 }
@@ -90,6 +91,7 @@ func (h *Room) KnownHere(ctx context.Context, property int64) (KnownHere, error)
 		return KnownHere{}, err
 	}
 	out := KnownHere{Month: cause.Northern(int(pl.Today.Month()), pl.Normals.Climate.South()), Warmth: pl.Year.DegreeDays(pl.Today),
+		Site:  cause.SiteOf(pl.Normals, pl.Today),
 		Known: pl.Lately.Signs(), Plants: map[int64]KnownOfPlant{}}
 	done, err := h.Store.DoneSince(ctx, property, (pl.Today - workBack).String())
 	if err != nil {

@@ -17,13 +17,14 @@ import (
 type CauseIn struct {
 	Species  string          `json:"species,omitempty" doc:"Catalogue id; empty where nobody knows the plant"`
 	Date     day.Day         `json:"date,omitempty" format:"date" doc:"Today when absent"`
-	Climate  *season.Climate `json:"climate,omitempty" doc:"For its hemisphere; the northern half when both are absent"`
+	Climate  *season.Climate `json:"climate,omitempty" doc:"For its year and its part of the world; a cool northern one when both are absent"`
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id. Its weather and the finds nearby count"`
 	Plant    int64           `json:"plant,omitempty" doc:"A plant's id: its species, its property, its place and the work done there count"`
 	Weather  *LatelyIn       `json:"weather,omitempty" doc:"Of the last weeks, where no property tells it"`
 	Place    *SpotIn         `json:"place,omitempty" doc:"Where it stands, where no plant tells it"`
 	Seen     []string        `json:"seen" maxItems:"60" doc:"Signs that are there, by id"`
 	Absent   []string        `json:"not_seen,omitempty" maxItems:"60" doc:"Signs that were looked for and are not there; of all others nobody has looked"`
+	Skipped  []string        `json:"cannot_tell,omitempty" maxItems:"60" doc:"Signs that were asked for and that nobody on site can tell: they are not asked for again"`
 	Share    float64         `json:"share,omitempty" doc:"Of the leaves or shoots that show it, 0 to 1"`
 }
 
@@ -91,7 +92,7 @@ func (h *Room) ReckonCause(ctx context.Context, in CauseIn) (CauseOut, error) {
 // caseOfSigns joins what was seen with the plant, the season, and what the record knows.
 func (h *Room) caseOfSigns(ctx context.Context, in CauseIn) (cause.Case, error) {
 	var bad invalid.Fields
-	k := cause.Case{Seen: in.Seen, Absent: in.Absent, Share: in.Share, Known: in.signs()}
+	k := cause.Case{Seen: in.Seen, Absent: in.Absent, Skipped: in.Skipped, Share: in.Share, Known: in.signs()}
 	var plant *store.Plant
 	if in.Plant != 0 {
 		p, err := h.Store.Plant(ctx, in.Plant)
@@ -124,6 +125,7 @@ func (h *Room) caseOfSigns(ctx context.Context, in CauseIn) (cause.Case, error) 
 		if err == nil {
 			south = y.Normals.Climate.South()
 			k.Warmth = y.DegreeDays(h.DateOr(in.Date))
+			k.Site = cause.SiteOf(y.Normals, h.DateOr(in.Date))
 		}
 		if pl != nil && h.DateOr(in.Date) == h.Today() {
 			if err := h.addRecord(ctx, &k, pl, plant); err != nil {

@@ -3918,7 +3918,9 @@ export interface components {
         };
         /** @description CauseIn asks what may be wrong with a plant by what was seen on it. */
         CauseIn: {
-            /** @description For its hemisphere; the northern half when both are absent */
+            /** @description Signs that were asked for and that nobody on site can tell: they are not asked for again */
+            cannot_tell?: string[];
+            /** @description For its year and its part of the world; a cool northern one when both are absent */
             climate?: components["schemas"]["SeasonClimate"];
             /**
              * Format: date
@@ -3998,7 +4000,7 @@ export interface components {
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
             /**
              * Format: double
-             * @description 0 to 1; all causes with what is not in the book come to 1
+             * @description That it is there, 0 to 1; several may be there at once
              */
             chance: number;
             /** @description What to do */
@@ -4067,7 +4069,7 @@ export interface components {
             act: "none" | "watch" | "habitat" | "hands" | "water" | "cut" | "soft" | "strong" | "replace";
             /** @description What is likely there beside the first */
             also: components["schemas"]["CauseNamed"][];
-            /** @description The likeliest first; up to eight */
+            /** @description What matters most first: by chance, and what is harmless behind what is not; up to eight */
             causes: components["schemas"]["CauseNamed"][];
             /** @description What to mind for people, animals and the plant */
             cautions: string[];
@@ -4077,7 +4079,7 @@ export interface components {
             };
             /** @description The question that parts the causes best for the time it takes. */
             next?: components["schemas"]["CauseNextSign"];
-            /** @description One cause stands at 0.8 and twice the next, or all that is left asks for the same */
+            /** @description What is named is likely enough and nothing dangerous is left, or all that is left asks for the same */
             settled: boolean;
             /**
              * @description How bad it is, in words
@@ -4257,6 +4259,23 @@ export interface components {
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
+        };
+        /** @description What a plant's place tells of its year and of what lives there. */
+        CauseSite: {
+            /**
+             * Format: double
+             * @description Mean of the coldest night of each year, °C
+             */
+            cold_c: number;
+            /** @description Signs that the record answers by itself: there, or not there */
+            known: boolean;
+            /**
+             * Format: double
+             * @description Usual mean of the month, °C
+             */
+            mean_c: number;
+            /** @description Part of the world, as causes are at home in; empty where none is told apart */
+            region: string;
         };
         /** @description What the spot may be doing to a plant. */
         CauseSpotFinding: {
@@ -6414,6 +6433,8 @@ export interface components {
             plants: {
                 [key: string]: components["schemas"]["KnownOfPlant"];
             };
+            /** @description What a plant's place tells of its year and of what lives there. */
+            site: components["schemas"]["CauseSite"];
             /**
              * Format: double
              * @description Degree-days over 10 °C since midwinter

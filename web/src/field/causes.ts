@@ -9,6 +9,7 @@ export interface Asked {
   species?: string;
   seen: string[];
   absent: string[];
+  skipped: string[];
   share: number;
 }
 
@@ -57,13 +58,15 @@ async function onDevice(q: Asked): Promise<CauseOut> {
     : undefined;
   const here = q.property
     ? await ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: q.property } } }))
-    : { month: new Date().getMonth() + 1, warmth: 0, known: {}, plants: {} as Schemas['KnownHere']['plants'] };
+    : { month: new Date().getMonth() + 1, warmth: 0, site: undefined, known: {}, plants: {} as Schemas['KnownHere']['plants'] };
   const of = here.plants?.[String(q.plant ?? 0)];
   const answer = globalThis.mezzadroCauses!(
     JSON.stringify({
       species: species ?? null,
       month: here.month,
       warmth: here.warmth,
+      site: here.site ?? {},
+      cannot_tell: q.skipped,
       seen: q.seen,
       not_seen: q.absent,
       share: q.share,
@@ -81,7 +84,7 @@ async function onDevice(q: Asked): Promise<CauseOut> {
 /** What may be wrong, by what was seen; away says that the house was not asked. */
 export async function nameCauses(q: Asked): Promise<{ answer: CauseOut; away: boolean }> {
   try {
-    const body: Schemas['CauseIn'] = { seen: q.seen, not_seen: q.absent, share: q.share };
+    const body: Schemas['CauseIn'] = { seen: q.seen, not_seen: q.absent, cannot_tell: q.skipped, share: q.share };
     if (q.plant) body.plant = q.plant;
     if (q.property) body.property = q.property;
     if (q.species) body.species = q.species;

@@ -52,13 +52,14 @@
           </p>{/if}
       </div>
     </div>
-    <div class="mt-2 grid grid-cols-2 gap-2">
+    <div class="mt-2 grid grid-cols-3 gap-2">
       <button class="min-h-14 border-2 border-moss bg-white text-lg font-bold" onclick={() => kase.set(asked.id, 'seen')}
         >Yes</button
       >
       <button class="min-h-14 border-2 border-hand bg-white text-lg font-bold" onclick={() => kase.set(asked.id, 'absent')}
         >No, looked</button
       >
+      <button class="min-h-14 border-2 border-rule bg-white text-lg" onclick={() => kase.skip(asked.id)}>Cannot tell</button>
     </div>
   </div>
 {/if}

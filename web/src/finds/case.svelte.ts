@@ -9,6 +9,7 @@ export type Is = 'seen' | 'absent' | 'open';
 export class Case {
   seen = $state<string[]>([]);
   absent = $state<string[]>([]);
+  skipped = $state<string[]>([]); // asked, and nobody here can tell
   share = $state(0);
   told = $state<string[]>([]); // by a client, and not yet looked at: ticked, to be confirmed
   answer = $state.raw<CauseOut>();
@@ -20,7 +21,7 @@ export class Case {
   constructor(of: () => { plant?: number; property?: number; species?: string } | undefined) {
     $effect(() => {
       const at = of();
-      const q = { ...at, seen: [...this.seen], absent: [...this.absent], share: this.share };
+      const q = { ...at, seen: [...this.seen], absent: [...this.absent], skipped: [...this.skipped], share: this.share };
       if (at) void this.#ask(q);
     });
   }
@@ -38,8 +39,13 @@ export class Case {
     this.told = this.told.filter((x) => x !== id);
     this.seen = this.seen.filter((x) => x !== id);
     this.absent = this.absent.filter((x) => x !== id);
+    this.skipped = this.skipped.filter((x) => x !== id);
     if (to === 'seen') this.seen = [...this.seen, id];
     if (to === 'absent') this.absent = [...this.absent, id];
+  }
+  /** Cannot be told here: it is not asked again, and the next question comes. */
+  skip(id: string) {
+    this.skipped = [...this.skipped, id];
   }
   is(id: string): Is {
     return this.seen.includes(id) ? 'seen' : this.absent.includes(id) ? 'absent' : 'open';
@@ -52,6 +58,7 @@ export class Case {
   clear() {
     this.seen = [];
     this.absent = [];
+    this.skipped = [];
     this.share = 0;
     this.told = [];
   }
