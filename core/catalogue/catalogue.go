@@ -3,7 +3,6 @@
 package catalogue
 
 import (
-	"embed"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -447,9 +446,6 @@ type Catalogue struct {
 	Climates []ClimateType
 	byName   map[string]int
 }
-
-//go:embed data
-var data embed.FS
 
 // Built is the catalogue that ships with the house. It panics when the shipped data is broken: a test loads it.
 var Built = sync.OnceValue(func() *Catalogue {

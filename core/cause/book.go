@@ -21,6 +21,7 @@ type Sign struct {
 	ID      string  `yaml:"id" json:"id"`
 	Part    string  `yaml:"-" json:"part" doc:"Of the plant or its place"`
 	Name    string  `yaml:"name" json:"name"`
+	Words   string  `yaml:"words" json:"words,omitempty" doc:"Others that people use for it, to be found by"`
 	Ask     string  `yaml:"ask" json:"ask" doc:"The question as a client is asked"`
 	How     string  `yaml:"how" json:"how,omitempty" doc:"How to look, where it is not plain"`
 	Minutes float64 `yaml:"minutes" json:"minutes" doc:"Of looking"`

@@ -73,6 +73,8 @@ const (
 	weighsDeadly   = 1.1
 	weighsUgly     = 0.9
 	weighsHarmless = 0.3  // beside something that is not
+	weighsNothing  = 0.02 // while something that can hurt people is not ruled out
+	weighsOpen     = 0.6  // where something else is seen that it does not explain
 	weighsAlone    = 0.95 // where it would be the only one
 	weighsWeather  = 1.3  // what weather did that is known to have been
 	leadsFrom      = 0.2  // chance from which danger comes first
@@ -92,14 +94,36 @@ func (b *Book) weightOf(i int, p []float64, k Case, best *set) float64 {
 		return weighsWeather
 	case c.Harm == "deadly":
 		return weighsDeadly
+	case c.Harm == "harmless" && b.threatened(k, p):
+		return weighsNothing
 	case c.Harm == "harmless" && b.besideWorse(i, p, best):
 		return weighsHarmless
+	case c.Harm == "harmless" && b.leavesOpen(c, k):
+		return weighsOpen
 	case c.Harm == "harmless":
 		return weighsAlone
 	case c.Harm == "ugly":
 		return weighsUgly
 	}
 	return 1
+}
+
+// threatened reports that something which can hurt people is likely enough to be told.
+func (b *Book) threatened(k Case, p []float64) bool {
+	for i := range b.Causes {
+		if p[i] >= dangerFrom && b.Causes[i].threatens(k) {
+			return true
+		}
+	}
+	return false
+}
+
+// leavesOpen reports that something was seen on the plant which a cause does not explain.
+func (b *Book) leavesOpen(c *Cause, k Case) bool {
+	return slices.ContainsFunc(k.Seen, func(id string) bool {
+		s := b.sign[id]
+		return !s.condition() && !s.Pattern && c.Signs[id] < explains
+	})
 }
 
 // preyed reports that something is there which helpers deal with.

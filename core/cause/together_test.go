@@ -178,3 +178,22 @@ func TestNothingFits(t *testing.T) {
 		}
 	}
 }
+
+// TestRocksAndLichen: a tree that rocks is never told to be harmless, whatever grows on its bark, and says who stays away.
+func TestRocksAndLichen(t *testing.T) {
+	b := Built()
+	for _, x := range []struct{ species, seen string }{
+		{"quercus-ilex", "rocks lichen"}, {"quercus-robur", "rocks lichen galls_leaf"}, {"picea-abies", "rocks lichen"}, {"acer-platanoides", "rocks tar_spots"},
+		{"trachycarpus-fortunei", "rocks lichen"}, {"salix-alba", "rocks spittle lichen"},
+	} {
+		for _, month := range []int{1, 3, 6, 9} {
+			d, err := b.Diagnose(kase(t, x.species, month, x.seen, ""))
+			if err != nil {
+				t.Fatal(err)
+			}
+			if d.Settled || d.Act == "none" || strings.HasPrefix(d.Text, "Lichen") || d.Causes[0].Harm == "harmless" || !slices.Contains(d.Cautions, dangers["falls"]) {
+				t.Errorf("%s, %s in month %d: %s (%s), cautions %v", x.species, x.seen, month, d.Text, d.Act, d.Cautions)
+			}
+		}
+	}
+}

@@ -1,6 +1,7 @@
 package cause
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -127,6 +128,7 @@ func small2(name string, b *Book, order []int, p []float64) string {
 
 // beside tells what is there beside the first, and what has to be ruled out.
 func (b *Book) beside(d *Diagnosis, k Case, order []int, p []float64) {
+	var open []string
 	for _, i := range order[1:] {
 		c := &b.Causes[i]
 		is := slices.ContainsFunc(d.Also, func(n Named) bool { return n.ID == c.ID })
@@ -137,9 +139,37 @@ func (b *Book) beside(d *Diagnosis, k Case, order []int, p []float64) {
 			_, do := c.Rung(k.Share)
 			d.Text += " With it " + small(c.Name) + ". " + do
 		case c.threatens(k) && p[i] >= dangerFrom && p[i] < settledAt:
-			d.Text += " To be ruled out: " + small(c.Name) + "."
+			open = append(open, small(c.Name))
 		}
 	}
+	if n := len(open); n > 0 {
+		d.Text += " To be ruled out: " + joined(open[:min(n, openTold)]) + "."
+	}
+	for _, danger := range slices.Sorted(maps.Keys(keepOff)) {
+		if slices.ContainsFunc(order, func(i int) bool {
+			return b.Causes[i].Danger == danger && b.Causes[i].threatens(k) && p[i] >= dangerFrom
+		}) {
+			d.Text += " " + keepOff[danger]
+		}
+	}
+}
+
+// keepOff is what is told at once of a danger, where only a line is read.
+var keepOff = map[string]string{
+	"falls": "Nobody stays under it until a licensed arborist has looked.",
+	"hairs": "Touch nothing; keep people and dogs away.",
+	"dust":  "Keep people away, upwind.",
+}
+
+// openTold is how many dangers are named in the text; the causes list them all.
+const openTold = 2
+
+// joined names things in a sentence.
+func joined(names []string) string {
+	if len(names) < 2 {
+		return strings.Join(names, "")
+	}
+	return strings.Join(names[:len(names)-1], ", ") + " and " + names[len(names)-1]
 }
 
 // threatens reports a cause that can hurt people on such a plant.

@@ -4059,6 +4059,8 @@ export interface components {
             share?: boolean;
             /** @description Why, in words */
             why: string;
+            /** @description Others that people use for it, to be found by */
+            words?: string;
         };
         /** @description What it comes to. */
         CauseOut: {
@@ -4202,6 +4204,8 @@ export interface components {
              * @description The same where the look-alike is
              */
             theirs: number;
+            /** @description Others that people use for it, to be found by */
+            words?: string;
         };
         /** @description How often a cause shows a sign. */
         CauseShown: {
@@ -4233,6 +4237,8 @@ export interface components {
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
+            /** @description Others that people use for it, to be found by */
+            words?: string;
         };
         /** @description Something that can be seen on a plant or around it. */
         CauseSign: {
@@ -4259,6 +4265,8 @@ export interface components {
             part: string;
             /** @description How much of the plant shows it matters */
             share?: boolean;
+            /** @description Others that people use for it, to be found by */
+            words?: string;
         };
         /** @description What a plant's place tells of its year and of what lives there. */
         CauseSite: {

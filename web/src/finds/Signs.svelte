@@ -26,7 +26,7 @@
     const w = words.toLowerCase().split(/\s+/).filter(Boolean);
     if (!part && !w.length) return [];
     return signs.filter(
-      (s) => (!part || s.part === part) && w.every((x) => `${s.name} ${s.ask} ${s.part}`.toLowerCase().includes(x)),
+      (s) => (!part || s.part === part) && w.every((x) => `${s.name} ${s.words ?? ''} ${s.ask} ${s.part}`.toLowerCase().includes(x)),
     );
   });
   // What is pointed at on the portrait: its tips, its leaves, its wood, its foot.
