@@ -19,7 +19,7 @@ type Fellow struct {
 // Along says it of a plant that can have the trouble too; false where the kind does not take it. Where the programme treats none
 // but those that show it, it is looked at. had: the record knows it on that plant from before.
 func (b *Book) Along(id string, e *catalogue.Entry, shade, had bool) (Fellow, bool) {
-	p, c := b.of[id], cause.Built().Cause(id)
+	p, c := b.programme(&Ask{Cause: id, Species: e, HeightM: e.Mature.HeightM}), cause.Built().Cause(id)
 	if p == nil || c == nil || c.OnKind(e) < 1 {
 		return Fellow{}, false
 	}
@@ -66,7 +66,7 @@ func (b *Book) Times(a Ask, j Job, done int, due, until day.Day) int {
 	}
 	a.Cause, a.Date, a.Uses = j.Cause, j.Made, nil
 	a.fill()
-	s := &search{book: b, ask: &a, programme: b.of[j.Cause]}
+	s := &search{book: b, ask: &a, programme: b.programme(&a)}
 	st, known := s.stepOf(j)
 	if !known || st.Every == 0 {
 		return 1

@@ -147,10 +147,10 @@ func (a *Ask) treated(p *Programme) int {
 // Takes is what one time of a means takes on the plants of an ask, and how many those are; nil where it is not
 // measured.
 func (b *Book) Takes(a Ask, use string) (*Amount, int) {
-	act, p := b.active[use], b.of[a.Cause]
+	a.fill()
+	act, p := b.active[use], b.programme(&a)
 	if act == nil || p == nil {
 		return nil, 0
 	}
-	a.fill()
 	return a.amount(Step{}, act, 1, b, p), a.treated(p)
 }

@@ -100,6 +100,7 @@ type Rung struct {
 type Programme struct {
 	ID      string   `yaml:"id"`
 	Causes  []string `yaml:"causes"`
+	On      *On      `yaml:"on"` // plants it holds for; all where absent
 	Rungs   []Rung   `yaml:"rungs"`
 	Prevent []Rung   `yaml:"prevent"`
 	Says    []string `yaml:"says"`
@@ -114,6 +115,40 @@ type Programme struct {
 	Resist  bool     `yaml:"resist"` // kinds that resist it are left alone
 }
 
+// On is the plants that a programme holds for: all that is named has to fit.
+type On struct {
+	Genus  []string `yaml:"genus"`
+	Family []string `yaml:"family"`
+	Form   []string `yaml:"form"`
+	Not    []string `yaml:"not"`  // genera it does not hold for
+	Tall   float64  `yaml:"tall"` // from this height on, m
+	Low    float64  `yaml:"low"`  // up to this height, m
+}
+
+// fits reports a plant of a kind and height that a programme holds for.
+func (o *On) fits(a *Ask) bool {
+	if o == nil {
+		return true
+	}
+	e := a.Species
+	in := func(list []string, is string) bool { return len(list) == 0 || slices.Contains(list, is) }
+	return in(o.Genus, e.Genus()) && in(o.Family, e.Family) && in(o.Form, string(e.Form)) && !slices.Contains(o.Not, e.Genus()) &&
+		(o.Tall == 0 || a.HeightM >= o.Tall) && (o.Low == 0 || a.HeightM <= o.Low)
+}
+
+// forSome reports a programme for some plants alone.
+func (p *Programme) forSome() bool { return p != nil && p.On != nil }
+
+// programme is what is done about a cause on a plant: the first that fits it; nil where the book has none.
+func (b *Book) programme(a *Ask) *Programme {
+	for _, p := range b.of[a.Cause] {
+		if p.On.fits(a) {
+			return p
+		}
+	}
+	return nil
+}
+
 // Unvisited is what bees do not seek: by family or genus.
 type Unvisited struct {
 	Families []string `yaml:"families"`
@@ -126,7 +161,7 @@ type Book struct {
 	Programmes []Programme
 	Unvisited  Unvisited
 	active     map[string]*Active
-	of         map[string]*Programme // by cause
+	of         map[string][]*Programme // by cause, those for some plants before the one for all
 }
 
 // Built is the book that ships with the house. It panics when the shipped data is broken: a test loads it.
@@ -139,7 +174,7 @@ var Built = sync.OnceValue(func() *Book {
 })
 
 func load() (*Book, error) {
-	b := &Book{active: map[string]*Active{}, of: map[string]*Programme{}}
+	b := &Book{active: map[string]*Active{}, of: map[string][]*Programme{}}
 	for name, into := range map[string]any{"actives": &b.Actives, "programmes": &b.Programmes, "bees": &b.Unvisited} {
 		text, err := data.ReadFile("data/" + name + ".yaml")
 		if err == nil {
@@ -163,10 +198,10 @@ func load() (*Book, error) {
 func (b *Book) check(p *Programme, bad *invalid.Fields) {
 	at := "programmes." + p.ID
 	for _, c := range p.Causes {
-		if cause.Built().Cause(c) == nil || b.of[c] != nil {
-			bad.Add(at, c, "%q is no cause, or has a programme already", c)
+		if last := len(b.of[c]) - 1; cause.Built().Cause(c) == nil || last >= 0 && b.of[c][last].On == nil {
+			bad.Add(at, c, "%q is no cause, or has a programme for all plants already", c)
 		}
-		b.of[c] = p
+		b.of[c] = append(b.of[c], p)
 	}
 	for _, r := range append(slices.Clone(p.Rungs), p.Prevent...) {
 		if !slices.Contains(Rungs, r.Rung) || r.Upto != "" && !slices.Contains(severities, r.Upto) ||

@@ -31,7 +31,7 @@ func (b *Book) Curve(a Ask, j Job) job.Curve {
 	a.Cause, a.Date, a.Uses = j.Cause, j.Made, nil
 	a.fill()
 	c := job.Curve{Start: j.Made, Days: stepAhead}
-	s := &search{book: b, ask: &a, programme: b.of[j.Cause], calendar: a.Place.Of(a.Species, a.Date)}
+	s := &search{book: b, ask: &a, programme: b.programme(&a), calendar: a.Place.Of(a.Species, a.Date)}
 	st, known := s.stepOf(j)
 	if !known {
 		c.Because(reason.PutOff("put off", "it goes on meanwhile", j.Made, lateEach))
@@ -75,7 +75,7 @@ func (b *Book) Curve(a Ask, j Job) job.Curve {
 func (b *Book) Stage(a Ask, j Job) (text string, from, to day.Day, known bool) {
 	a.Cause, a.Date, a.Uses = j.Cause, j.Made, nil
 	a.fill()
-	s := &search{book: b, ask: &a, programme: b.of[j.Cause]}
+	s := &search{book: b, ask: &a, programme: b.programme(&a)}
 	st, there := s.stepOf(j)
 	if !there || st.Stage == "" || !st.To.given() {
 		return "", 0, 0, false

@@ -67,7 +67,7 @@ func (b *Book) Plan(a Ask) (Answer, error) {
 	}
 	a.fill()
 	c := cause.Built().Cause(a.Cause)
-	p := b.of[a.Cause]
+	p := b.programme(&a)
 	if p == nil {
 		p = plain(c, a)
 	}

@@ -167,7 +167,7 @@ var situations = []situation{
 	{"dogs", "buxus-sempervirens", "lake-foothills", "05-10", 0, "prevent", "barriers", "05-10..05-12", "fence", "Renewed after rain"},
 	// by their hosts and habits
 	{"bud-blast", "rhododendron-hybrid", "cool-coast", "03-01", 0.3, "", "hands", "03-01..03-03", "black bud; bag", "Rake"},
-	{"pear-rust", "juniperus-chinensis", "lake-foothills", "03-10", 0.2, "", "hands", "03-10..03-12", "swollen shoots; junipers", "sulphur"},
+	{"pear-rust", "juniperus-chinensis", "lake-foothills", "03-10", 0.2, "", "cutting", "03-10..03-12", "swollen shoots; junipers", "sulphur"},
 	{"needle-cast", "pinus-nigra", "prairie", "05-10", 0.3, "", "hands", "05-10..05-12", "needles", "sulphur"},
 	{"squirrels", "prunus-dulcis", "central-valley", "05-10", 0.3, "", "barriers", "05-10..05-12", "collar", "fence; repellent"},
 	{"birds", "prunus-avium", "lake-foothills", "05-20", 0.4, "", "barriers", "05-20..05-22", "Netting; nothing is caught", "repellent; fence"},
