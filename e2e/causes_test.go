@@ -173,3 +173,37 @@ func TestHarmlessMakesNoWork(t *testing.T) {
 	b.see("Kinds you keep that take it")
 	b.accessible("a cause")
 }
+
+// TestRocksBesideLichen: an oak that rocks and wears lichen is not told to be harmless, on the phone: who stays away stands in the
+// first line; what cannot be told is passed over, and both finds are kept from one look.
+func TestRocksBesideLichen(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	plant := int64(s.plantOf(2, "quercus-ilex").ID)
+	b := open(t, s, 390, 844)
+	b.visit(fmt.Sprintf("/#/ails/%d", plant))
+	b.press("button", "Bark and trunk")
+	b.press("button", "Seen: Lichen or moss")
+	said := "document.querySelector('[data-testid=diagnosis]').innerText"
+	b.until("harmless", "/Lichen and moss: harmless/.test("+said+")")
+	b.fill("Or search the signs", "wobbly")
+	b.press("button", "Seen: It rocks")
+	b.until("not harmless any more", "!/^Lichen/.test("+said+") && /Nobody stays under it/.test("+said+")")
+	b.see("It may fail: keep people out from under it")
+	question := `document.querySelector('[aria-label="The next question"] p')?.innerText`
+	b.until("a question", question)
+	asked, _ := b.eval(question).(string)
+	b.press("button", "Cannot tell")
+	b.until("another one", fmt.Sprintf("%s !== %q", question, asked))
+	b.fill("Or search the signs", "conk")
+	b.press("button", "Seen: Brackets or toadstools on the wood")
+	b.until("rot", "/Rot in trunk or butt/.test("+said+")")
+	b.press("button", "Keep: rot in trunk or butt")
+	b.see("Rot in trunk or butt: kept.")
+	b.press("button", "Keep: lichen and moss")
+	b.see("Lichen and moss: kept.")
+	f := s.findsOn(plant)
+	if len(f) != 2 || f[0].Cause == f[1].Cause || len(f[0].Seen) != 3 || len(f[1].Seen) != 3 {
+		t.Errorf("kept: %+v", f)
+	}
+}

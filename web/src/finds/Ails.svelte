@@ -65,7 +65,7 @@
       <div class="min-w-0 space-y-4 lg:sticky lg:top-4">
         <Causes {kase}>
           {#snippet end()}
-            {#if plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="look" onkept={() => kase.clear()} />
+            {#if plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="look" onkept={(_, more) => more || kase.clear()} />
             {:else}<p class="mt-3 text-sm text-soft">
                 To keep it, ask from the plant: its page and its walk have the same questions.
               </p>{/if}

@@ -15,7 +15,7 @@
     at: { plant_id?: number; property_id?: number; species?: string };
     how: 'look' | 'walk' | 'call';
     names?: Record<string, string>; // of signs
-    onkept?: (f: Find | undefined) => void;
+    onkept?: (f: Find | undefined, more: boolean) => void; // more: something else of this look is likely and not kept
   }
   let { kase, at, how, names = {}, onkept }: Props = $props();
 
@@ -25,9 +25,12 @@
   let note = $state('');
   let busy = $state(false);
   let problem = $state<Problem>();
-  const cause = $derived(causes.find((c) => c.id === chosen) ?? causes[0]);
+  let done = $state<string[]>([]); // kept of this look
+  // Several may be there: what is likely and not kept yet comes next.
+  const next = $derived(causes.find((c, i) => !done.includes(c.id) && (i === 0 || c.chance >= 0.5)));
+  const cause = $derived(causes.find((c) => c.id === chosen) ?? next ?? causes[0]);
   const told = $derived(kase.told.map((id) => small(names[id] ?? id)).join(', '));
-  const byHand = $derived(!!cause && cause.id !== causes[0]?.id);
+  const byHand = $derived(!!cause && cause.id !== causes[0]?.id && cause.chance < 0.5);
   const certainty = $derived(sure || (byHand ? 0.95 : (cause?.chance ?? 0)));
 
   async function keep() {
@@ -46,15 +49,20 @@
       };
       const kept = await finds.keep(body, c.name);
       note = '';
+      done = [...done, c.id];
       chosen = '';
       sure = 0;
       if (kept)
         house.say(`${c.name}: kept.`, async () => {
           await removeFind(kept);
-          onkept?.(undefined);
+          done = done.filter((id) => id !== c.id);
+          onkept?.(undefined, true);
         });
       else house.say(`${c.name}: kept on this device, and sent when the house can be reached.`);
-      onkept?.(kept);
+      onkept?.(
+        kept,
+        causes.some((x) => x.chance >= 0.5 && !done.includes(x.id)),
+      );
     });
     busy = false;
   }

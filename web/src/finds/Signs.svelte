@@ -26,7 +26,9 @@
     const w = words.toLowerCase().split(/\s+/).filter(Boolean);
     if (!part && !w.length) return [];
     return signs.filter(
-      (s) => (!part || s.part === part) && w.every((x) => `${s.name} ${s.words ?? ''} ${s.ask} ${s.part}`.toLowerCase().includes(x)),
+      (s) =>
+        (w.length > 0 || !part || s.part === part) &&
+        w.every((x) => `${s.name} ${s.words ?? ''} ${s.ask} ${s.part}`.toLowerCase().includes(x)),
     );
   });
   // What is pointed at on the portrait: its tips, its leaves, its wood, its foot.
@@ -120,7 +122,7 @@
     <li class="flex items-center gap-2 border-b border-rule py-1">
       <span class="w-12 shrink-0"><Drawing words={s.draw} /></span>
       <span class="min-w-0 flex-1 leading-tight"
-        >{s.name}<span class="block text-sm text-soft">{part ? s.ask : capital(s.part)}</span></span
+        >{s.name}<span class="block text-sm text-soft">{part && !words ? s.ask : capital(s.part)}</span></span
       >
       <span class="flex shrink-0 gap-1 max-[30rem]:flex-col">
         <button

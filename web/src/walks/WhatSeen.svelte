@@ -88,7 +88,12 @@
         </p>{/if}
       <Signs {kase} {signs} {plant} />
       {#if kase.seen.length}<Causes {kase}>
-          {#snippet end()}<KeepFind {kase} at={{ plant_id: plant.id }} how="walk" onkept={() => (kase.clear(), (open = false))} />
+          {#snippet end()}<KeepFind
+              {kase}
+              at={{ plant_id: plant.id }}
+              how="walk"
+              onkept={(_, more) => more || (kase.clear(), (open = false))}
+            />
             {@render none()}{/snippet}
         </Causes>{:else}{@render none()}{/if}
     {/if}
