@@ -120,4 +120,40 @@ func TestCausesHold(t *testing.T) {
 		t.Logf("told %.1f to %.1f: %d, right %d", 0.2*float64(i), 0.2*float64(i+1), b.n, b.right)
 	}
 	t.Logf("%d of %d rows hold; faults %v; to be reported and said so: %d of %d", whole, rows, bad, reported, toReport)
+	if float64(whole) < 0.95*float64(rows) || bad["danger not said"] > 0 || bad["harmless not said"] > 0 || bins[4].right < bins[4].n*9/10 {
+		t.Errorf("%d of %d rows hold; faults %v; of %d told for sure %d right", whole, rows, bad, bins[4].n, bins[4].right)
+	}
+}
+
+// TestHostsHold: what a diagnostician has in mind for a host is in the book, and the host is taken for one; what comes first counts.
+func TestHostsHold(t *testing.T) {
+	b := Built()
+	all, held := 0, 0
+	lacks := map[string][]string{}
+	for _, r := range yardstick.Rows(t, "testdata/hosts.csv") {
+		e, known := catalogue.Built().Entry(r["species"])
+		if !known {
+			continue
+		}
+		for _, id := range ids(r["causes"]) {
+			c := b.Cause(id)
+			if c == nil {
+				t.Errorf("%s: %s is not in the book", e.ID, id)
+				continue
+			}
+			all++
+			if c.OnKind(e) >= 0.3 {
+				held++
+			} else {
+				lacks[id] = append(lacks[id], e.ID)
+			}
+		}
+	}
+	for id, of := range lacks {
+		t.Logf("%s is not thought of on %s", id, strings.Join(of, " "))
+	}
+	t.Logf("%d of %d causes of hosts are thought of", held, all)
+	if float64(held) < 0.95*float64(all) {
+		t.Errorf("%d of %d causes of hosts are thought of", held, all)
+	}
 }
