@@ -50,6 +50,7 @@ func CrownAbove(f catalogue.Form, x float64) float64 {
 type decision struct {
 	kind  string
 	cut   float64 // share of height
+	until day.Day // wait until: a day other than the patience date; 0: that
 	ends  bool    // an annual, whose time ends
 	reach bool    // alive as high as was looked, with nothing dead seen
 	climb bool    // only its ends are dead, too little to climb for
@@ -71,6 +72,10 @@ type situation struct {
 	winters  float64 // chance that it comes through a winter where it stands
 	frosted  bool    // frost has come this autumn
 	struck   bool    // an event of the last months was hard enough to hurt it
+	yearly   day.Day // first day of its hard yearly cut, where it is cut so and it is not past; 0 else
+	cutNow   bool    // its hard yearly cut is due or was due this spring
+	spring   bool    // it has begun to grow, or should by now
+	potted   bool
 	liftable,
 	loose bool // small enough to be lifted; small enough for wind to rock it loose
 }
@@ -88,6 +93,8 @@ func (q Question) situation() situation {
 	s.patience, s.leaf = s.place.Patience(&s.species, s.found)
 	s.late = s.found >= s.patience
 	midwinter := q.Year.Normals.Climate.Midwinter(s.leaf.Mid)
+	s.spring = s.found >= s.leaf.Early-growthSeen && s.found > midwinter+40
+	s.yearlyCut(q)
 	s.resting = s.found < midwinter && s.found > midwinter-150
 	from, to, ok := overwinter.Autumn(q.Year, q.Today)
 	s.autumn = ok && q.Today >= from && q.Today <= to
@@ -96,6 +103,7 @@ func (q Question) situation() situation {
 		s.frosted = observed && e.Min < 0
 	}
 	s.liftable = overwinter.Liftable(p)
+	s.potted = p.PotL > 0
 	s.loose = !overwinter.Treelike(p.Species.Form) && p.HeightM <= inReach
 	return s
 }
@@ -115,15 +123,12 @@ func (s situation) decide(e *evidence) decision {
 	if e.danger != "" && e.danger != "none" {
 		return decision{kind: MakeSafe}
 	}
-	if s.species.Annual && s.autumn {
-		if s.frosted {
-			return decision{kind: Replace, ends: true}
-		}
-		return decision{kind: Leave, ends: true}
+	if d, ends := s.annual(e); ends {
+		return d
 	}
 	dead := e.crown == "soft" && !e.living || e.belief.ChanceBelow(toTheGround) > sureShare
 	switch {
-	case s.autumn && e.crown == "soft" && !e.living && s.liftable && s.winters < 0.5:
+	case s.lost(e):
 		return decision{kind: Replace} // rotten already, and it would not come through outside
 	case !s.autumn || dead:
 	case s.liftable && s.winters < 0.5:
@@ -144,8 +149,13 @@ func (s situation) decide(e *evidence) decision {
 // not lost with its head.
 func (s situation) palmDecision(e *evidence) decision {
 	headLost := e.spear == "pulled" || e.collapsed
-	again := e.crown == "firm" || e.crown == "firm_buds" || e.shootAt > 0 && e.shootAt < headsFrom
+	foot := e.shootAt > 0 && e.shootAt < headsFrom
+	again := e.crown == "firm" || e.crown == "firm_buds" || foot
 	switch {
+	case headLost && foot:
+		return decision{kind: CutToBase} // it comes again from its foot, whatever its kind is known for
+	case headLost && e.collapsed && e.softFoot && s.found >= s.leaf.Mid && !s.species.Suckers:
+		return decision{kind: Replace} // head fallen and foot soft in the growing season
 	case s.species.Suckers && headLost && again && s.late:
 		return decision{kind: CutToBase}
 	case s.species.Suckers && headLost && again:
@@ -186,11 +196,14 @@ func (s situation) graftDecision(e *evidence) (d decision, grafted bool) {
 // stemDecision is the verdict from how far up the stem lives.
 func (s situation) stemDecision(e *evidence) decision {
 	b := &e.belief
+	if e.softFoot && e.living && e.deadAt == 0 && e.broke <= e.held && !e.rocking {
+		return decision{kind: Look} // leaf above a soft foot: it lives on what it has stored, or the foot was misread
+	}
 	if e.crown == "soft" && e.living {
 		return decision{kind: Look} // life above a rotten crown: one of the two was misread
 	}
 	if e.crown == "soft" {
-		if s.late {
+		if s.late || s.rotten(e) {
 			return decision{kind: Replace}
 		}
 		return decision{kind: Wait}
@@ -208,12 +221,15 @@ func (s situation) stemDecision(e *evidence) decision {
 		return decision{kind: Leave} // it is in leaf, and nothing dead was seen
 	}
 	if s.species.LeafSeason == catalogue.Herbaceous && e.crown != "" {
-		return decision{kind: CutToBase} // dead tops are how it winters; the crown lives
+		return s.crownDecision(e)
 	}
 	if s.species.Form == catalogue.Perennial && e.crown != "" {
 		return decision{kind: Leave} // leaves come again from it
 	}
 	if d, measured := s.tipsMeasured(e); measured {
+		return d
+	}
+	if d, plain := s.calendarDecision(e); plain {
 		return d
 	}
 	lo, hi := b.Interval()
@@ -233,8 +249,10 @@ func (s situation) stemDecision(e *evidence) decision {
 		return decision{kind: Look} // nobody has looked at the crown yet
 	case 1-b.ChanceBelow(wholeFrom) > sureShare, lostTop < 0.003:
 		return decision{kind: Leave}
-	case !e.dying && !s.struck && e.greenAt*s.height >= min(highEnough*s.height, inHandM):
+	case !e.dying && !s.struck && e.greenAt*s.height >= min(s.enough(e)*s.height, inHandM):
 		return decision{kind: Leave, reach: true}
+	case !e.dying && !s.struck && e.unclear > e.greenAt && !s.late:
+		return decision{kind: Wait} // leaf will tell what the bark did not
 	case !e.dying && !s.struck && (s.late || e.living):
 		return decision{kind: Look} // nothing dead was seen: look on towards the tips before anything is cut
 	case lostTop < tipsOnly:
@@ -281,16 +299,21 @@ func (s situation) stemIsAll() bool {
 // What lives as high as this share of the height, or as one reaches without a ladder, m, speaks for the rest where nothing
 // dead was seen and nothing struck.
 const (
-	highEnough = 0.8
+	highEnough = 0.7
+	leafEnough = 0.6 // where leaves were seen healthy, or in their winter colour
 	inHandM    = 2.0
 )
 
 // tipsMeasured is the verdict where the dead tips were measured and a living shoot was found below: that is enough.
 func (s situation) tipsMeasured(e *evidence) (decision, bool) {
-	if e.tipsAt == 0 || e.shootAt == 0 || e.shootAt > e.tipsAt+0.05 || e.crown == "soft" {
+	living := e.shootAt
+	if living == 0 && (s.spring || s.cutNow) {
+		living = e.greenAt // green below dead tips, at a time when they are taken off
+	}
+	if e.tipsAt == 0 || living == 0 || living > e.tipsAt+0.05 || e.crown == "soft" {
 		return decision{}, false
 	}
-	cut := max(e.shootAt, min(e.tipsAt, e.belief.Quantile(cutCaution)))
+	cut := max(living, min(e.tipsAt, e.belief.Quantile(cutCaution)))
 	if CrownAbove(s.species.Form, e.tipsAt) < 2*tipsOnly {
 		return decision{kind: TipBack, cut: cut}, true
 	}

@@ -27,8 +27,13 @@ type evidence struct {
 	girdle          girdle
 	rocking         bool
 	skip            map[check.Kind]bool // could not be looked at
+	softFoot        bool                // bark soft at the foot
+	clings          bool                // dead leaves hang on
+	leafWell        bool                // leaves are well, or in their winter colour
 	danger          string              // what may fall or break, the first of the list that was found; "none" when it was looked for
 	held, broke     int
+	budsDead        float64 // the lowest place where nearly all buds broke off, as a share of the height; 0 without
+	unclear         float64 // the highest place where bark told nothing
 	tipsAt, shootAt float64 // where dead tips end, and the highest living shoot, as shares of the height; 0 without
 	greenAt, deadAt float64 // the highest place found living and the lowest found dead, as shares of the height; 0 without
 	lowest          float64 // the lowest place on the stem that was looked at, as a share of the height; 0 without
@@ -114,6 +119,12 @@ func (g *gathering) tell(c check.Check) {
 	if r == nil {
 		return
 	}
+	if c.Kind == check.Scratch && c.Result == "unclear" {
+		g.unclear = max(g.unclear, g.at(c))
+	}
+	if c.Kind == check.Scratch && g.graft > 0 && g.at(c) < g.graft-0.01 && r.Sign == "living" && !g.q.Plant.MaybeOwnRoots() {
+		return // bark under the graft is the rootstock's
+	}
 	g.living = g.living || r.Sign == "living"
 	g.dying = g.dying || r.Sign == "dead" || r.Sign == "hurt"
 	g.brown = g.brown || r.Sign == "dead" && r.Tells != [2]float64{}
@@ -144,9 +155,13 @@ func (g *gathering) died(x float64) {
 
 // weighers are what kinds of check add that say more than a find at a place, at a height as a share of the plant's.
 var weighers = map[check.Kind]func(*gathering, check.Check, float64){
-	check.BudRub:   (*gathering).buds,
-	check.Shoot:    (*gathering).shoot,
-	check.TipDead:  (*gathering).tips,
+	check.BudRub:  (*gathering).buds,
+	check.Shoot:   (*gathering).shoot,
+	check.TipDead: (*gathering).tips,
+	check.LeafState: func(g *gathering, c check.Check, _ float64) {
+		g.clings = g.clings || c.Result == "clinging"
+		g.leafWell = g.leafWell || c.Result == "healthy" || c.Result == "bronzed"
+	},
 	check.Base:     (*gathering).foot,
 	check.BarkRing: func(g *gathering, c check.Check, x float64) { g.girdle.add(x, c.Amount, c.Result == "no_bridge") },
 	check.SplitBark: func(g *gathering, c check.Check, x float64) {
@@ -192,6 +207,7 @@ func (g *gathering) tips(c check.Check, _ float64) {
 
 // foot notes one that rocks: a tall one may fall.
 func (g *gathering) foot(c check.Check, _ float64) {
+	g.softFoot = g.softFoot || c.Result == "soft_bark"
 	switch {
 	case c.Result != "rocking":
 	case g.q.Plant.HeightM > inReach:
@@ -222,6 +238,8 @@ func (g *gathering) rub() {
 		g.living = g.living || alive > dead
 		if alive > dead {
 			g.greenAt = max(g.greenAt, x)
+		} else if s.broke >= 3*max(1, s.held) && (g.budsDead == 0 || x < g.budsDead) {
+			g.budsDead = x
 		}
 	}
 }

@@ -190,6 +190,12 @@ func (t told) wait(v *Verdict) {
 		return
 	}
 	v.Until = t.a.Patience
+	if t.d.until.Given() && t.d.until > t.q.Today {
+		v.Until = t.d.until
+	}
+	if v.Until <= t.q.Today {
+		v.Until = t.q.Today + againIn
+	}
 	v.Sure = e.belief.ChanceBelow(b.HighM/h) - e.belief.ChanceBelow(b.LowM/h)
 	until := quantity.Day(v.Until)
 	if t.s.resting {
@@ -198,6 +204,9 @@ func (t told) wait(v *Verdict) {
 	switch {
 	case e.girdle.rules(t.d) && !t.palm():
 		v.Until = t.s.place.Due(job.LeafDueNext, &t.s.species, t.q.Today)
+		if fed := t.q.Year.Normals.Climate.Midwinter(t.q.Today) + growthTells; t.q.Today+14 <= fed && !t.s.resting {
+			v.Until = fed
+		}
 		v.Sentence = fmt.Sprintf(
 			"Wait until %s: bark gone over %.0f %% of the girth, but a bridge is left; whether it feeds the top, "+
 				"growth will tell.",
@@ -274,6 +283,11 @@ func (t told) waitForPalm(v *Verdict, until string) {
 		v.Sure = belief.SpearPulledDead / (belief.SpearPulledDead + belief.SpearPulledAlive)
 	}
 }
+
+const (
+	growthTells = 240 // days from midwinter on which a summer's growth has told whether a bridge feeds the top
+	againIn     = 24  // days until the next look where the day to wait for is past
+)
 
 func counted(n int, one, many string) string {
 	if n == 1 {

@@ -24,6 +24,7 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/outcome"
+	"mezzadro/core/pruning"
 	"mezzadro/core/season"
 )
 
@@ -38,6 +39,9 @@ type Question struct {
 	Found day.Day
 	// Place is the year with what is worked out once for all plants there, and the house rules; made when nil.
 	Place *job.Place
+
+	// CutsAt is what cuts at the place ask of its year, worked out once for all plants there; made when nil and asked for.
+	CutsAt *pruning.Place
 
 	// Earlier is what was found on days before, Cuts what was cut off since and MadeSafe the day on which what might fall was
 	// last made safe; Blows is what each event since the first of those days is expected to have done.
