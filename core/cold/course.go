@@ -37,7 +37,6 @@ func potLag(litres float64) float64 { return 3.5 * math.Cbrt(litres) }
 
 const (
 	lead     = 48 * time.Hour // tissue is followed from so long before an event
-	frozenC  = 0.5            // soil at or under this gives no water
 	stillAir = 1.5            // wind taken where none was measured, m/s
 	usualRH  = 75             // humidity taken where none was measured, %
 )
@@ -57,17 +56,6 @@ type Struck struct {
 	snowM    float64 // depth of the snow at the peak
 	dry      drying
 	scorch   float64 // heat: °C·h over 34 °C in full sun on the worst day
-}
-
-// drying are the sums over daylight hours of frozen soil from which any plant's dose follows: vapour deficit alone,
-// times sun, times wind, times both. Steady is for plants in the ground, potted for those in pots.
-type drying struct{ ground, pot drySums }
-
-type drySums struct{ vpd, sun, wind, both float64 }
-
-// dose is the vapour deficit a plant met, weighted by how open it stands to wind and sun, kPa·h.
-func (d drySums) dose(shelter, sun float64) float64 {
-	return 0.4*d.vpd + 0.6*sun*d.sun + 0.5*(1-shelter)*(0.4*d.wind+0.6*sun*d.both)
 }
 
 // Course is what happened at a place, prepared once and used for every plant there.
@@ -122,13 +110,7 @@ type ground struct {
 	hours         []weather.Hour
 	soil, mulched []float32
 	snowM         []float32 // depth of the snow
-	spells        []spell
-}
-
-// spell is a stretch of frozen soil or pots; a thaw of less than a day does not end it.
-type spell struct {
-	from, to int
-	dry      drying
+	spells        []spell   // of drying over frozen soil
 }
 
 // followGround follows soil, snow and drying through the record.
@@ -151,9 +133,7 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 	pot := y.Normals.Mean(first)
 	noon := 12 - c.Longitude/15 // UTC
 	sunDay, sun := int64(math.MinInt64), season.Sun{}
-	var s spell
-	open := false
-	frozenAgo := 1000
+	var w wilting
 	for i, h := range hours {
 		t := h.TempC
 		if math.IsNaN(t) {
@@ -169,50 +149,15 @@ func followGround(y *season.Year, hours []weather.Hour, zone *time.Location) *gr
 		bare.hour(t, deep(snow))
 		under.hour(t, deep(snow))
 		g.soil[i], g.mulched[i], g.snowM[i] = float32(bare.tempC()), float32(under.tempC()), float32(deep(snow))
-		frozenGround, frozenPot := bare.tempC() <= frozenC, pot <= frozenC
-		if !frozenGround && !frozenPot {
-			if frozenAgo++; open && frozenAgo >= 24 {
-				g.spells, open = append(g.spells, s), false
-			}
-			continue
-		}
-		if !open {
-			s, open = spell{from: i}, true
-		}
-		s.to, frozenAgo = i, 0
 		// Daylight, by the sun where the record has none.
 		if d := (h.Time.Unix() + int64(c.Longitude*240)) / 86400; d != sunDay {
 			sunDay, sun = d, season.SunOn(c.Latitude, day.Day(d))
 		}
 		solar := math.Mod(float64(h.Time.Hour())+0.5-noon+36, 24)
-		if solar < sun.Rise || solar > sun.Set {
-			continue
-		}
-		light := h.Sun
-		if math.IsNaN(light) {
-			light = 0.5
-		}
-		wind, rh := or(h.WindMS, stillAir), or(h.RHPct, usualRH)
-		v := 0.6108 * math.Exp(17.27*t/(t+237.3)) * (1 - rh/100)
-		add := drySums{v, v * light, v * wind, v * wind * light}
-		if frozenGround {
-			s.dry.ground.add(add)
-		}
-		if frozenPot {
-			s.dry.pot.add(add)
-		}
+		w.hour(i, h, bare.tempC(), under.tempC(), pot, solar >= sun.Rise && solar <= sun.Set)
 	}
-	if open {
-		g.spells = append(g.spells, s)
-	}
+	g.spells = w.done()
 	return g
-}
-
-func (d *drySums) add(o drySums) {
-	d.vpd += o.vpd
-	d.sun += o.sun
-	d.wind += o.wind
-	d.both += o.both
 }
 
 func or(v, instead float64) float64 {
@@ -312,20 +257,13 @@ func (g *ground) scorch(e weather.Event, zone *time.Location) float64 {
 	return worst
 }
 
-// fullyOpen is the dose, kPa·h, to a plant in full wind and sun from which a frozen spell is told as an event.
-const fullyOpen = 6
-
-// spells turns stretches of frozen soil in which open plants dried into events.
+// spells turns stretches in which open plants dried over frozen soil into events.
 func (c *Course) spells(g *ground, zone *time.Location) []Struck {
 	var out []Struck
 	for _, p := range g.spells {
-		worst := max(p.dry.ground.dose(0, 1), p.dry.pot.dose(0, 1))
-		if worst < fullyOpen {
-			continue
-		}
 		e := weather.Event{Kind: DryingWind, From: g.hours[p.from].Time, To: g.hours[p.to].Time, Peak: g.hours[p.to].Time,
-			Value: worst, Threshold: fullyOpen, Hours: p.to - p.from + 1}
-		s := Struck{Event: e, Day: day.FromTime(e.Peak.In(zone)), dry: p.dry}
+			Value: p.dry.worst(), Threshold: fullyOpen, Hours: p.to - p.from + 1}
+		s := Struck{Event: e, Day: day.FromTime(e.Peak.In(zone)), dry: p.dry, snowM: float64(g.snowM[p.to])}
 		s.Hardened = c.Hardened.On(s.Day - 1)
 		out = append(out, s)
 	}

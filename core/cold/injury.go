@@ -139,11 +139,8 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	case weather.Freeze, weather.LateFrost:
 		s.cold(p, stage, &o)
 	case DryingWind:
-		sums := s.dry.ground
-		if p.PotL > 0 {
-			sums = s.dry.pot
-		}
-		o.Dose = sums.dose(p.Shelter, p.sun()) * leafiness(e, stage)
+		sums := s.dry.of(p.HeightM, p.PotL > 0, p.Mulched)
+		o.Dose = drynessScale * sums.dose(p.Shelter, p.sun()) * leafiness(e, stage) * aboveSnow(p.HeightM, s.snowM)
 		o.add(Injury{Organ: driedOrgan(e), By: ByDrying, Share: over(o.Dose, e.DryingKPAH)})
 	case weather.Heat:
 		o.add(Injury{Organ: Leaves, By: ByHeat, Share: over(s.scorch*p.sun(), scorchBorne[e.Light])})
@@ -166,6 +163,17 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 		}
 	}
 	return o
+}
+
+// drynessScale brings the dose to what kinds are said to bear.
+const drynessScale = 1.4
+
+// aboveSnow is the share of a plant's leaves that stands out of snow of a depth, m.
+func aboveSnow(heightM, snowM float64) float64 {
+	if heightM <= 0 {
+		return 1
+	}
+	return max(0, min(1, 1-snowM/heightM))
 }
 
 // over is the injury of a dose: none up to what is borne, then rising towards all.

@@ -1,0 +1,148 @@
+package cold
+
+import (
+	"math"
+
+	"mezzadro/core/weather"
+)
+
+// Drying over frozen soil: leaves lose water by day, by the deficit of the air, sun and wind, while frozen soil gives none. Stomata
+// shut with cold, so that the same air draws less in hard frost. What was lost is made good by thaw, slowly by what deeper roots
+// find, and in moist hours. The larger a plant, the deeper its roots, and the harder the soil has to be frozen.
+
+const (
+	shutC, wideC = -5.0, 6.0 // °C at and under which a leaf loses least, and from which its stomata are as open as by day in spring
+	leastOpen    = 0.06      // of what it loses then, through its skin
+	sunWarms     = 7.0       // °C by which full sun warms a leaf in still air
+	thawsIn      = 18.0      // hours in which thawed soil makes good most of what was lost
+	frozenIn     = 24 * 7.0  // the same of deeper roots under frozen soil
+	moistIn      = 36.0      // and of moist air
+	moistRH      = 88.0      // %
+	fullyOpen    = 6.0       // dose, kPa·h, to a plant in full wind and sun from which a spell is told as an event
+	endsUnder    = 0.6       // share of that under which a spell is over
+	potFrozenC   = -0.5
+)
+
+// zones are how hard soil at 10 cm is frozen, °C, when the roots of low, middling and tall plants are; heights up to which they go, m.
+var (
+	zoneC = [...]float64{-1.1, -1.4, -2.2}
+	zoneM = [...]float64{0.8, 2.5, math.MaxFloat64}
+)
+
+// drySums are the sums over daylight hours from which any plant's dose follows: vapour deficit alone, times sun, times wind, times both.
+type drySums struct{ vpd, sun, wind, both float64 }
+
+// dose is the vapour deficit a plant met, weighted by how open it stands to wind and sun, kPa·h.
+func (d drySums) dose(shelter, sun float64) float64 {
+	return 0.25*d.vpd + 0.6*sun*d.sun + 0.5*(1-shelter)*(0.4*d.wind+0.6*sun*d.both)
+}
+
+func (d *drySums) add(o drySums) {
+	d.vpd, d.sun, d.wind, d.both = d.vpd+o.vpd, d.sun+o.sun, d.wind+o.wind, d.both+o.both
+}
+
+func (d *drySums) fade(f float64) {
+	d.vpd, d.sun, d.wind, d.both = d.vpd*f, d.sun*f, d.wind*f, d.both*f
+}
+
+// drying is what plants lack at the worst of a spell: by how deep they root, under bare soil and under mulch, and in pots.
+type drying struct {
+	bare, mulched [len(zoneC)]drySums
+	pot           drySums
+}
+
+// worst is the dose to the plant that meets most.
+func (d *drying) worst() float64 { return max(d.bare[0].dose(0, 1), d.pot.dose(0, 1)) }
+
+// of is what a plant of a height lacks.
+func (d *drying) of(heightM float64, potted, mulched bool) drySums {
+	if potted {
+		return d.pot
+	}
+	for k, m := range zoneM {
+		if heightM <= m {
+			if mulched {
+				return d.mulched[k]
+			}
+			return d.bare[k]
+		}
+	}
+	return drySums{}
+}
+
+// spell is a stretch in which plants dried, up to its worst hour.
+type spell struct {
+	from, to int
+	dry      drying
+}
+
+// wilting follows what plants lack hour by hour.
+type wilting struct {
+	now    drying
+	spell  spell
+	open   bool
+	began  int
+	spells []spell
+}
+
+// opens is how far stomata are open at a temperature.
+func opens(tempC float64) float64 {
+	return max(leastOpen, min(1, (tempC-shutC)/(wideC-shutC)))
+}
+
+// saturated is the vapour pressure of saturated air, kPa.
+func saturated(tempC float64) float64 { return 0.6108 * math.Exp(17.27*tempC/(tempC+237.3)) }
+
+// hour takes an hour in.
+func (w *wilting) hour(i int, h weather.Hour, bareC, mulchedC, potC float64, light bool) {
+	t := h.TempC
+	wind, rh := or(h.WindMS, stillAir), or(h.RHPct, usualRH)
+	v, shine := 0.0, or(h.Sun, 0.5)
+	if light {
+		leaf := t + sunWarms*shine/(1+0.15*wind)
+		v = max(0, saturated(leaf)-saturated(t)*rh/100) * opens(leaf)
+	}
+	add := drySums{v, v * shine, v * wind, v * wind * shine}
+	moist := 1.0
+	if rh >= moistRH {
+		moist = math.Exp(-1 / moistIn)
+	}
+	step := func(d *drySums, frozen bool) {
+		if frozen {
+			d.fade(moist * math.Exp(-1/frozenIn))
+			d.add(add)
+		} else {
+			d.fade(moist * math.Exp(-1/thawsIn))
+		}
+	}
+	for k, c := range zoneC {
+		step(&w.now.bare[k], bareC <= c)
+		step(&w.now.mulched[k], mulchedC <= c)
+	}
+	step(&w.now.pot, potC <= potFrozenC)
+	w.follow(i)
+}
+
+// follow opens and closes spells by what the plant that stands most open lacks.
+func (w *wilting) follow(i int) {
+	worst := w.now.worst()
+	switch {
+	case worst < endsUnder*fullyOpen:
+		if w.open {
+			w.spells, w.open = append(w.spells, w.spell), false
+		}
+		w.began = i
+	case worst >= fullyOpen && !w.open:
+		w.spell, w.open = spell{from: w.began, to: i, dry: w.now}, true
+	case w.open && worst > w.spell.dry.worst():
+		w.spell.to, w.spell.dry = i, w.now
+	}
+}
+
+// done is all spells, one that still runs too.
+func (w *wilting) done() []spell {
+	if w.open {
+		w.spells, w.open = append(w.spells, w.spell), false
+	}
+	return w.spells
+}
