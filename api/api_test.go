@@ -263,6 +263,21 @@ func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 	}
 }
 
+// TestDamageOfAGroup: plants kept as one are asked for with their count, and a sample tells of the others.
+func TestDamageOfAGroup(t *testing.T) {
+	h := newHouse(t)
+	lake, err := catalogue.Built().Climate("lake-foothills")
+	if err != nil {
+		t.Fatal(err)
+	}
+	in := obj{"species": "lavandula-angustifolia", "date": "2027-05-25", "climate": lake.Climate, "height_m": 0.5, "count": 24, "checks": []obj{
+		{"kind": "scratch", "height_m": 0.3, "result": "brown"}, {"kind": "scratch", "height_m": 0.1, "result": "green"}, {"kind": "sample", "held": 7, "broke": 3}}}
+	a := ok[damage.Answer](h, "POST", "/reckon/damage", in)
+	if a.Rest == nil || a.Rest.Of != 24 || a.Rest.Looked != 10 || a.Rest.Alike != 7 || a.Rest.Low < 1 || a.Rest.High > 14 {
+		t.Errorf("the rest of a row: %+v", a.Rest)
+	}
+}
+
 func TestReckonDamage(t *testing.T) {
 	h := newHouse(t)
 	lake, _ := catalogue.Built().Climate("lake-foothills")

@@ -22,6 +22,7 @@ type DamageIn struct {
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	HeightM  float64         `json:"height_m" doc:"The plant's height before the damage, m"`
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft, m"`
+	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants kept as one; one when absent. A sample check tells of the others"`
 	Years    int             `json:"years,omitempty" minimum:"0" maximum:"2000" doc:"Since it was planted"`
 	estate.Standing
 	Checks []check.Check    `json:"checks" maxItems:"500"`
@@ -40,7 +41,7 @@ func (h *Room) ReckonDamage(ctx context.Context, in DamageIn) (damage.Answer, er
 	if err != nil {
 		bad.Add("species", in.Species, "%v", err)
 	}
-	stands := store.Plant{HeightM: in.HeightM, SpreadM: in.HeightM * 2 / 3, Count: 1, Value: 1}
+	stands := store.Plant{HeightM: in.HeightM, SpreadM: in.HeightM * 2 / 3, Count: max(1, in.Count), Value: 1}
 	in.Standing.Set(&stands)
 	q := damage.Question{
 		Plant:   estate.CheckedPlant(stands, e, in.Years),
@@ -60,7 +61,7 @@ func (h *Room) ReckonDamage(ctx context.Context, in DamageIn) (damage.Answer, er
 	}
 	bad = append(bad, invalid.Of(in.Standing.Validate())...)
 	if at != nil && bad == nil {
-		q.Around = estate.Around(stands, at.Property)
+		q.Around, q.CutsAt = estate.Around(stands, at.Property), at.Cuts
 		if q.Today == at.Today {
 			q.Forecast = at.Forecast(stands, e)
 		}

@@ -124,6 +124,7 @@ func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check, bef
 		Place:    pl.Work,
 		Checks:   checks,
 		Forecast: pl.Forecast(p, e),
+		CutsAt:   pl.Cuts,
 	}
 	q.Around = estate.Around(p, pl.Property)
 	for _, o := range here {

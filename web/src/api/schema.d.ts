@@ -4838,6 +4838,11 @@ export interface components {
             checks: components["schemas"]["Check"][];
             /** @description A place and its normals, January first. */
             climate?: components["schemas"]["SeasonClimate"];
+            /**
+             * Format: int64
+             * @description Plants kept as one; one when absent. A sample check tells of the others
+             */
+            count?: number;
             /** @description Cuts since then, each with the height it was cut to */
             cuts?: components["schemas"]["DamageCut"][];
             /**
