@@ -19,7 +19,7 @@ type Fellow struct {
 // Along says it of a plant that can have the trouble too; false where the kind does not take it. Where the programme treats none
 // but those that show it, it is looked at. had: the record knows it on that plant from before.
 func (b *Book) Along(id string, e *catalogue.Entry, shade, had bool) (Fellow, bool) {
-	p, c := b.programme(&Ask{Cause: id, Species: e, HeightM: e.Mature.HeightM}), cause.Built().Cause(id)
+	p, c := b.programme(&Ask{Cause: id, Species: e, HeightM: e.Mature.HeightM, guessed: true}), cause.Built().Cause(id)
 	if p == nil || c == nil || c.OnKind(e) < 1 {
 		return Fellow{}, false
 	}

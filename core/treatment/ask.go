@@ -48,6 +48,8 @@ type Ask struct {
 	Ahead    []Ahead // the days to come
 	Cards    []Card
 	Rules    rules.House
+
+	guessed bool // its height is its kind's, as nobody told it
 }
 
 // Validate names what cannot be.
@@ -83,7 +85,7 @@ func (a Ask) Validate() error {
 func (a *Ask) fill() {
 	m := a.Species.Mature
 	if a.HeightM == 0 {
-		a.HeightM = m.HeightM
+		a.HeightM, a.guessed = m.HeightM, true
 	}
 	if a.SpreadM == 0 {
 		a.SpreadM = a.HeightM * m.SpreadM / m.HeightM

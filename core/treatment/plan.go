@@ -264,7 +264,7 @@ func (s *search) closed(r Rung, out *Answer) string {
 			out.Rules = append(out.Rules, rule)
 		}
 	}
-	if r.Rung == "strong" {
+	if r.Rung == "strong" && slices.ContainsFunc(r.Steps, func(st Step) bool { return st.Use != "" }) { // not a licensed hand that reports or fells
 		switch s.ask.Rules.Control {
 		case rules.SoftOnly:
 			note("Soft means only")

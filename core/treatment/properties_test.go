@@ -139,10 +139,10 @@ func TestAmountsByHand(t *testing.T) {
 		{"azaleas", "lace-bug", "azalea-evergreen", 2, 1.5, 12, 0.6, "", card("soap", "mL", "L", 15, 0, Pack{250, 5}), 4.563, 68.45, 250, 5},
 		// a hedge plant 2.5 × 0.8: 0.65 × 2.5 × 0.64 = 1.04 m³ = 0.1352 L; 40 plants 5.408 L; 10 mL/L: 54.08
 		{"box hedge", "box-caterpillar", "buxus-sempervirens", 2.5, 0.8, 40, 0.3, "", card("bacillus", "g", "L", 1, 0, Pack{50, 18}), 5.408, 5.41, 50, 18},
-		// a tree 8 × 6: 0.52 × 5.6 × 36 = 104.8 m³ = 13.63 L
-		{"an apple tree", "caterpillars-many", "malus-domestica", 8, 6, 1, 0.6, "", card("bacillus", "g", "L", 1, 0, Pack{50, 18}), 13.63, 13.63, 50, 18},
-		// a conifer 10 × 4: 0.26 × 9.5 × 16 = 39.5 m³ = 5.138 L
-		{"a spruce", "adelgid", "picea-abies", 10, 4, 1, 0.6, "", card("oil", "mL", "L", 20, 0, Pack{1000, 14}), 5.138, 102.8, 1000, 14},
+		// a tree 6 × 5: 0.52 × 4.2 × 25 = 54.6 m³ = 7.098 L; a taller one is out of reach
+		{"an apple tree", "caterpillars-many", "malus-domestica", 6, 5, 1, 0.6, "", card("bacillus", "g", "L", 1, 0, Pack{50, 18}), 7.098, 7.098, 50, 18},
+		// a conifer 6 × 2.4: 0.26 × 5.7 × 5.76 = 8.536 m³ = 1.11 L
+		{"a spruce", "adelgid", "picea-abies", 6, 2.4, 1, 0.6, "", card("oil", "mL", "L", 20, 0, Pack{1000, 14}), 1.11, 22.19, 1000, 14},
 		// a climber 3 × 4: 3 × 4 × 0.5 = 6 m³ = 0.78 L
 		{"a vine", "powdery-mildew", "vitis-vinifera", 3, 4, 1, 0.2, "", card("bicarbonate", "g", "L", 5, 0, Pack{250, 9}), 0.78, 3.9, 250, 9},
 		// three laurels 3 × 2.5: 0.65 × 3 × 6.25 = 12.19 m³ = 1.584 L, 4.753 in all; the second step, 20 mL/L: 95.06

@@ -62,7 +62,7 @@ var situations = []situation{
 	{"whitefly", "lantana-camara", "gulf-coast", "06-01", 0.05, "", "water", "06-01..06-03", "", "pyrethrin"},
 	{"whitefly", "solanum-lycopersicum", "lake-foothills", "07-01", 0.6, "", "soft", "07-01..11-30", "soft soap", "systemic"},
 	{"thrips", "rosa-shrub", "lake-foothills", "06-10", 0.05, "", "none", "06-10..06-12", "", "soap"},
-	{"psyllid", "laurus-nobilis", "lake-foothills", "06-01", 0.2, "", "water", "06-01..06-03", "shoot tips", "drench"},
+	{"psyllid", "laurus-nobilis", "lake-foothills", "06-01", 0.2, "", "none", "06-01..06-03", "curled tips", "drench"},
 	{"adelgid", "picea-abies", "prairie", "02-15", 0.6, "", "soft", "03-15..05-31", "rests", ""},
 	{"spruce-gall", "picea-abies", "prairie", "06-01", 0.2, "", "cutting", "05-20..07-10", "before they open; never on the compost", "oil"},
 	{"woolly-aphid", "malus-domestica", "cool-coast", "06-10", 0.2, "", "hands", "06-10..06-12", "Brush", "systemic"},
@@ -87,9 +87,9 @@ var situations = []situation{
 	{"chafer", "syringa-vulgaris", "alpine-foreland", "06-20", 0.3, "", "soft", "07-20..09-30", "nematodes", ""},
 	{"bagworm", "thuja-occidentalis", "humid-east", "04-10", 0.2, "", "hands", "04-10..04-12", "before the young hatch", "pyrethrin"},
 	{"bagworm", "thuja-occidentalis", "humid-east", "04-10", 0.6, "", "soft", "05-10..07-10", "small bags", ""},
-	{"borer", "malus-domestica", "prairie", "06-01", 0.2, "", "habitat", "06-01..06-03", "no cure; vigour; licensed", "drench"},
+	{"borer", "malus-domestica", "prairie", "06-01", 0.2, "", "hands", "06-01..06-03", "no cure; vigour; licensed", "drench"},
 	{"bark-beetle", "picea-abies", "continental-basin", "06-01", 0.6, "", "replace", "06-01..06-03", "No spray reaches", ""},
-	{"palm-weevil", "phoenix-canariensis", "dry-summer-coast", "06-01", 0.3, "", "replace", "06-01..06-03", "reported", "soap"},
+	{"palm-weevil", "phoenix-canariensis", "dry-summer-coast", "06-01", 0.3, "", "strong", "06-01..06-03", "reported", "soap"},
 	{"fruit-worm", "malus-domestica", "cool-coast", "05-20", 0.2, "", "hands", "05-20..07-20", "fallen fruit", ""},
 	{"twig-girdler", "acacia-dealbata", "upland-south", "09-10", 0.2, "", "hands", "09-10..09-12", "fallen twigs", "spray"},
 	// fungi
@@ -128,7 +128,7 @@ var situations = []situation{
 	{"dogs", "buxus-sempervirens", "lake-foothills", "05-10", 0.2, "repellents", "barriers", "05-10..05-12", "Renewed after rain", "hidden"},
 	{"deer", "taxus-baccata", "humid-east", "11-10", 0.2, "", "barriers", "11-10..11-12", "fence", ""},
 	{"magnesium", "rosa-bedding", "lake-foothills", "05-20", 0.3, "", "soft", "05-20..06-15", "pH; compost; Epsom", ""},
-	{"iron", "gardenia-jasminoides", "gulf-coast", "04-20", 0.3, "", "soft", "04-20..05-10", "pH; chelated iron", ""},
+	{"iron", "gardenia-jasminoides", "gulf-coast", "04-20", 0.3, "", "habitat", "04-20..05-10", "pH; chelated iron", ""},
 	{"lichen-moss", "malus-domestica", "cool-coast", "02-10", 0.5, "conventional", "none", "02-10..02-12", "", "spray; copper"},
 	{"leafcutter", "rosa-shrub", "lake-foothills", "06-10", 0.5, "conventional", "none", "06-10..06-12", "", "spray by"},
 	{"virus", "camellia-japonica", "lake-foothills", "05-10", 0.3, "", "none", "05-10..05-12", "", "fungicide"},
@@ -168,7 +168,7 @@ var situations = []situation{
 	// by their hosts and habits
 	{"bud-blast", "rhododendron-hybrid", "cool-coast", "03-01", 0.3, "", "hands", "03-01..03-03", "black bud; bag", "Rake"},
 	{"pear-rust", "juniperus-chinensis", "lake-foothills", "03-10", 0.2, "", "cutting", "03-10..03-12", "swollen shoots; junipers", "sulphur"},
-	{"needle-cast", "pinus-nigra", "prairie", "05-10", 0.3, "", "hands", "05-10..05-12", "needles", "sulphur"},
+	{"needle-cast", "pinus-nigra", "prairie", "05-10", 0.3, "", "habitat", "05-10..05-12", "needles", "sulphur"},
 	{"squirrels", "prunus-dulcis", "central-valley", "05-10", 0.3, "", "barriers", "05-10..05-12", "collar", "fence; repellent"},
 	{"birds", "prunus-avium", "lake-foothills", "05-20", 0.4, "", "barriers", "05-20..05-22", "Netting; nothing is caught", "repellent; fence"},
 	{"gall-mite", "acer-palmatum", "lake-foothills", "11-20", 0.3, "", "soft", "11-20..11-22", "into a bag; Then, from", ""},
@@ -178,7 +178,7 @@ var situations = []situation{
 	{"rabbits", "malus-domestica", "lake-foothills", "03-20", 0.4, "", "barriers", "03-20..03-22", "mesh; white", "repellent"},
 	// where the means has to wait, what can be done at once is said
 	{"psyllid", "citrus-limon", "citrus-coast", "04-01", 0.5, "", "soft", "04-20..12-30", "after bloom; Until then: Wash the shoot tips", ""},
-	{"armoured-scale", "camellia-japonica", "gulf-coast", "07-01", 0.5, "", "soft", "01-01..04-30", "Not this year; Until then: Scrape", ""},
+	{"armoured-scale", "camellia-japonica", "gulf-coast", "07-01", 0.5, "", "soft", "07-01..07-03", "Cut out the worst", ""},
 	{"aphids", "lavandula-angustifolia", "lake-foothills", "07-01", 0.6, "", "soft", "07-10..08-30", "after bloom; Until then: Wash them off", ""},
 	{"magnesium", "citrus-sinensis", "florida-north", "01-10", 0.5, "", "soft", "03-01..05-10", "Until then: Compost", "Not this year"},
 	// gaps, rain, repeats
