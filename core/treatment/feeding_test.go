@@ -21,9 +21,9 @@ func TestFeeding(t *testing.T) {
 		times                        int    // at least
 		says, never                  string
 	}{
-		{"roses fortnightly", "rosa-bedding", "lake-foothills", "04-20", FeedAsk{}, false, "04-20..04-25", 7, "14 days; Not after late summer", ""},
+		{"roses each month", "rosa-bedding", "lake-foothills", "04-20", FeedAsk{}, false, "04-20..04-25", 4, "30 days; Not after late summer", ""},
 		{"roses in autumn", "rosa-bedding", "lake-foothills", "10-10", FeedAsk{}, false, "03-01..05-10", 3, "", ""},
-		{"roses in the south", "rosa-bedding", "southern-foothills", "10-01", FeedAsk{}, false, "10-01..10-25", 5, "", ""},
+		{"roses in the south", "rosa-bedding", "southern-foothills", "10-01", FeedAsk{}, false, "10-01..10-25", 3, "", ""},
 		{"citrus each quarter", "citrus-limon", "citrus-coast", "03-10", FeedAsk{}, false, "02-01..05-10", 2, "quarter", ""},
 		{"citrus in a pot", "citrus-limon", "lake-foothills", "03-18", FeedAsk{PotL: 60}, false, "03-18..05-20", 2, "quarter", ""},
 		{"a frozen orange", "citrus-sinensis", "lake-foothills", "03-18", FeedAsk{PotL: 80, Hurt: true}, false, "04-10..06-20", 1, "not fed before it grows", ""},

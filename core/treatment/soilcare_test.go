@@ -116,7 +116,7 @@ func TestFeedingOrder(t *testing.T) {
 		t.Fatal(err)
 	}
 	o, due := f.Order(a)
-	if !due || o.Title != "Feed "+rose.Common+" × 12" || o.Params.EveryDays != 14 || o.Params.Spans[0].To.Month() < 8 || o.Minutes < 20 || len(o.Cautions) == 0 {
+	if !due || o.Title != "Feed "+rose.Common+" × 12" || o.Params.EveryDays != 30 || o.Params.Spans[0].To.Month() < 8 || o.Minutes < 20 || len(o.Cautions) == 0 {
 		t.Errorf("roses: %+v", o)
 	}
 	vine, err := catalogue.Built().Species("wisteria-sinensis")
