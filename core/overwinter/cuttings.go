@@ -34,7 +34,7 @@ func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, err
 	}
 	rooted := taken + day.Day(math.Round(days))
 	potted := rooted + potDays
-	out := Wintering{Way: CarryIn, Chance: 0.8, Steps: []Step{}, Keep: &Keep{LeastC: 15, MostC: 22, Light: "bright", M2: 0.02, Water: "Fresh water every few days; no leaf under it."}}
+	out := Wintering{Way: CarryIn, Chance: 0.8, Steps: []Step{}, Keep: &Keep{LeastC: 15, MostC: 22, Light: "bright", M2: 0.02, Water: "Fresh water every few days; no leaf under it."}, How: []string{}, Never: []string{}}
 	out.step("Cut below a leaf, strip the lower leaves, set into water, light but out of the sun", taken, taken+2, "soft tips without flowers root best")
 	out.step("Into soil when the roots are as long as a finger is wide", rooted, rooted+10, "long water roots break, and do not grow on in soil")
 	hardy := e.HardinessC < y.Normals.Climate.ExtremeMinC

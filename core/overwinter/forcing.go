@@ -32,7 +32,7 @@ func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
 	warm := bloom - day.Day(7*f.Warm)
 	cool := warm - day.Day(7*f.Cool)
 	pot := cool - day.Day(7*f.Cold)
-	out := Wintering{Way: CarryIn, Chance: 0.9, Steps: []Step{}, Keep: &Keep{LeastC: 5, MostC: 10, Light: "bright", M2: 0.05, Water: "Even."}}
+	out := Wintering{Way: CarryIn, Chance: 0.9, Steps: []Step{}, Keep: &Keep{LeastC: 5, MostC: 10, Light: "bright", M2: 0.05, Water: "Even."}, How: []string{}, Never: []string{}}
 	enough := 0
 	for d := pot; d < cool; d++ {
 		if y.Normals.Mean(d) <= coldC {

@@ -49,6 +49,9 @@ type Wintering struct {
 	Steps  []Step  `json:"steps"`
 	Keep   *Keep   `json:"keep,omitempty" doc:"Where it comes in"`
 	Why    string  `json:"why"`
+
+	How   []string `json:"how" doc:"How it is done, by what the plant is"`
+	Never []string `json:"never" doc:"What does harm"`
 }
 
 // How winters are planned.
@@ -56,6 +59,11 @@ const (
 	outEnough  = 0.9  // chance outside from which nothing is done
 	wrapFrom   = 0.5  // and from which a wrap does
 	wrapAdds   = 3.0  // °C that fleece and straw keep off
+	wallAdds   = 5.0  // °C that a wall, feet and a wrapped pot keep off the roots
+	wallWarms  = 1.5  // and a wall off the top
+	coverAdds  = 9.0  // °C that a mound of soil or a hand of mulch keeps off the foot
+	wallFrom   = 0.75 // chance so from which a pot stays out
+	coverFrom  = 0.6  // chance under such a cover from which it stays in the ground
 	inMargin   = 5.0  // °C above what the wood bears by which a pot comes in: its roots bear less
 	inLeast    = -4.0 // the coldest night that any pot stays out for
 	inMost     = 7.0  // the warmest at which one comes in
@@ -71,6 +79,12 @@ const (
 
 // Plan is how a plant, so wide, is brought through the winter to come.
 func Plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Wintering {
+	out := plan(p, spreadM, y, today)
+	out.How, out.Never = hows(p, &out, y.Normals.Climate.ExtremeMinC)
+	return out
+}
+
+func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Wintering {
 	out := Wintering{Out: Winters(p, y.Normals.Climate.ExtremeMinC), Steps: []Step{}}
 	name := p.Species.Common
 	tuber := p.Species.LeafSeason == catalogue.Herbaceous && p.Species.RootHardinessC > tuberC && p.PotL == 0
@@ -81,7 +95,7 @@ func Plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	case out.Out >= outEnough:
 		out.Way, out.Chance, out.Why = StaysOut, out.Out, name+" comes through a usual winter where it stands."
 		return out
-	case out.Out >= wrapFrom && !tuber:
+	case out.Out >= wrapFrom && !tuber, !tuber && staysWrapped(p, y.Normals.Climate.ExtremeMinC):
 		out.wrap(p, y, today)
 		return out
 	case !Liftable(p):
@@ -99,6 +113,23 @@ func Plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	out.carry(p, y, today)
 	out.Keep = keep(p, spreadM, out.Way)
 	return out
+}
+
+// staysWrapped reports a plant that is kept where it stands though it would hardly come through bare: shrubs and climbers in the
+// ground that come again from below their cover, and pots that a wall and a wrap bring through.
+func staysWrapped(p check.Plant, extremeC float64) bool {
+	e := &p.Species
+	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
+	if p.PotL > 0 {
+		p.Species.HardinessC -= wallWarms
+		p.Species.RootHardinessC -= wallAdds
+		return Winters(p, extremeC) >= wallFrom
+	}
+	covered := p
+	covered.Species.HardinessC -= coverAdds
+	covered.Species.RootHardinessC -= coverAdds
+	again := e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood || e.Genus() == "Rosa"
+	return woody && again && Winters(covered, extremeC) >= coverFrom
 }
 
 // wrap keeps a plant outside that only a hard night would hurt.

@@ -7565,8 +7565,12 @@ export interface components {
              * @description That it comes through outside, unprotected
              */
             chance_outside: number;
+            /** @description How it is done, by what the plant is */
+            how: string[];
             /** @description Where it comes in */
             keep?: components["schemas"]["OverwinterKeep"];
+            /** @description What does harm */
+            never: string[];
             /** @description Something to be done between two days. */
             steps: components["schemas"]["OverwinterStep"][];
             /** @description How it comes through the winter */
@@ -13217,6 +13221,8 @@ export interface components {
              * @description How many plants
              */
             count: number;
+            /** @description How it is done, by what the plant is */
+            how: string[];
             /**
              * Format: int64
              * @description Number or name by which it is asked for
@@ -13231,6 +13237,8 @@ export interface components {
             kg?: number;
             /** @description Name */
             name: string;
+            /** @description What does harm */
+            never: string[];
             /**
              * Format: double
              * @description Litres of its pot; 0 in the ground

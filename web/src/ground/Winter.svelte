@@ -129,6 +129,8 @@
                   <b>{inWords(s.from)}{s.to !== s.from ? ` – ${inWords(s.to)}` : ''}</b>
                   {s.do}: {s.why}.
                 </li>{/each}
+              {#each p.how as h (h)}<li>{h}</li>{/each}
+              {#if p.never.length}<li class="text-soft">{p.never.join(' ')}</li>{/if}
             </ul>
           </li>
         {/each}
