@@ -82,6 +82,8 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 		return []string{"Leave stems and heads on; mulch the foot, and a cage of leaves or burlap round the stems."}
 	case tender && e.Form == catalogue.Subshrub:
 		return []string{"Leave the top till spring; brushwood or fleece on cold nights, mulch its foot with grit, keep it dry. Take cuttings in case."}
+	case tender && w.Out >= 0.8:
+		return []string{"Leave it in an ordinary winter; mulch its foot, and have fleece at hand for a very hard night, off again by day."}
 	case tender:
 		return []string{"Mulch its foot; fleece or frost cloth on hard nights, off again by day. A young one is wrapped, or stands against the wall.", "Leave the stems till spring; take cuttings in case."}
 	case e.Form == catalogue.Tree && p.HeightM <= youngM && extremeC < guardsC && slices.Contains(thinBark, e.Genus()):
