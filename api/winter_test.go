@@ -27,7 +27,7 @@ func TestWinter(t *testing.T) {
 	}
 	lemon := add("citrus-limon", obj{"pot_l": 50, "count": 4, "label": "Court"})
 	add("dahlia-pinnata", obj{"count": 10})
-	add("nerium-oleander", obj{"pot_l": 60})
+	add("strelitzia-reginae", obj{"pot_l": 60}) // an oleander would stand against the wall here
 	path := fmt.Sprintf("/properties/%d/winter", here.ID)
 	w := ok[ground.Winter](h, "GET", path, nil)
 	ways := map[string]overwinter.Way{}
