@@ -224,7 +224,7 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		fine, tip = max(fine, soil), max(tip, soil)
 	}
 	soft := stage.Leafing && stage.SinceLeafOut >= 0 && stage.SinceLeafOut < SoftDays
-	growthKill := max(OpenGrowthC, o.WoodKillC)
+	growthKill := max(leavesBear(e), o.WoodKillC)
 	if e.HardinessC > UnhardenedC {
 		growthKill = UnhardenedTC
 	}
@@ -265,6 +265,27 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	}
 }
 
+// leavesBear is what the young leaves and shoots of a kind bear, °C: kinds of hard winters that open early in spring
+// are made for frost; those that wait for warmth are not, nor are those of mild winters.
+func leavesBear(e *catalogue.Entry) float64 {
+	if e.LeafOut.Warmth <= 0 {
+		return OpenGrowthC
+	}
+	early := max(0, softWarmth-e.LeafOut.Warmth) / warmthOfADegree
+	northern := min(1, max(0, (mildWinterC-e.HardinessC)/(mildWinterC-hardWinterC)))
+	return OpenGrowthC - min(mostDegrees, early)*northern
+}
+
+// Kinds that leaf out at softWarmth or later bear no more than open flowers do, earlier ones a degree more for each
+// warmthOfADegree: all of it where the kind bears hardWinterC, none where it bears no more than mildWinterC.
+const (
+	softWarmth      = 280
+	warmthOfADegree = 40
+	mostDegrees     = 4
+	mildWinterC     = -26
+	hardWinterC     = -30
+)
+
 // blossomBears is what the open flowers of a kind bear, °C.
 func blossomBears(e *catalogue.Entry) float64 {
 	if e.Flower == nil || e.Flower.BearsC == 0 {
@@ -296,7 +317,7 @@ func (p *Plant) crownC(s *Struck, soil, warm float64) float64 {
 // the first frost.
 func topsBear(e *catalogue.Entry) float64 {
 	if e.HardinessC > tenderCrownC {
-		return -1
+		return firstFrostC + 0.5 // their leaves radiate, and are colder than the air in a clear night
 	}
 	return -3.5
 }
