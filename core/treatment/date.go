@@ -241,7 +241,7 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 	on := max(from, s.ask.Date)
 	if st.After > 0 && before.Given() && before+day.Day(st.After) > on {
 		on = before + day.Day(st.After)
-		d.Why = append(d.Why, fmt.Sprintf("%d days after the step before", st.After))
+		d.Why = append(d.Why, stepBefore(st.After))
 	}
 	if u, was := s.lastTime(n, st); was {
 		switch {
@@ -426,4 +426,12 @@ const slack = 2
 func visited(e *catalogue.Entry) bool {
 	b := Built().Unvisited
 	return !slices.Contains(b.Families, e.Family) && !slices.Contains(b.Genera, e.Genus())
+}
+
+// stepBefore says how long after the step before a step comes.
+func stepBefore(days int) string {
+	if days == 1 {
+		return "the day after the step before"
+	}
+	return fmt.Sprintf("%d days after the step before", days)
 }

@@ -54,7 +54,7 @@
     <h1 class="mt-2">Mixes, {inWords(mix.day, house.today)}</h1>
     {#if mix.mixes?.length}
       {#each mix.mixes as m (m.name)}
-        <article aria-label={m.name} class="mt-3 border border-ink bg-white p-4 print:break-inside-avoid">
+        <article aria-label={m.name} class="mt-3 border border-ink bg-white p-4 print:mt-2 print:break-inside-avoid print:p-2">
           <h2>{m.name}</h2>
           {#if m.missing}<p class="font-semibold text-sun">{m.missing}</p>{/if}
           {#if m.product}
@@ -76,7 +76,7 @@
           <ul class="list-disc pl-5 text-sm">
             {#each m.stops as s (s)}<li>{s}</li>{/each}
           </ul>
-          {#each m.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          {#each m.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-3 text-sm print:mt-0 print:text-xs">{c}</p>{/each}
         </article>
       {/each}
       <p class="mt-2 text-sm">
