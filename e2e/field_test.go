@@ -362,7 +362,7 @@ func TestMoreChecks(t *testing.T) {
 	b.press("button", "edges scorched")
 	b.press("button", "10 cm")
 	b.press("button", "Done")
-	b.see("ark gone over 75 %")
+	b.see("bark gone over 75 %")
 	b.see("a bridge is left")
 	b.see("Guard the stem")
 	b.see("Shoots dead over 10 cm from the tips")

@@ -33,13 +33,14 @@ func (g *girdle) add(at, share float64, whole bool) {
 	}
 }
 
-// harsher orders the verdicts by how much they give up. Look and Wait put it off.
+// harsher orders the verdicts by how much they give up. Dead tips are the lesser thing where it is doubtful whether the
+// top is fed at all.
 var harsher = map[string]int{
 	Look:      0,
 	Leave:     0,
 	Lift:      0,
-	Wait:      1,
-	TipBack:   2,
+	TipBack:   1,
+	Wait:      2,
 	CutBack:   3,
 	CutToBase: 4,
 	Regraft:   5,

@@ -33,14 +33,14 @@ func (w *When) UnmarshalText(b []byte) error {
 		}
 		w.Event, w.Off = text[:i], n
 	}
-	if !slices.Contains(events, w.Event) {
+	if !slices.Contains(events[:], w.Event) {
 		return fmt.Errorf("%q is no event; want one of %v", w.Event, events)
 	}
 	return nil
 }
 
 // Events that moments are told by.
-var events = []string{ // eventCount of them
+var events = [...]string{
 	"leaf_out",
 	"leaf_drop",
 	"bloom_start",
@@ -53,21 +53,9 @@ var events = []string{ // eventCount of them
 	"ripening",
 }
 
-const eventCount = 10
-
-// indexOf is where an event stands among all; -1 for none.
-func indexOf(event string) int {
-	for i, e := range events {
-		if len(e) == len(event) && e[len(e)-1] == event[len(event)-1] && e == event {
-			return i
-		}
-	}
-	return -1
-}
-
 // On are the days of an event, in order.
 func (c *Calendar) On(event string) []day.Day {
-	if i := indexOf(event); i >= 0 {
+	if i := slices.Index(events[:], event); i >= 0 {
 		return c.days[i]
 	}
 	return nil
@@ -75,7 +63,7 @@ func (c *Calendar) On(event string) []day.Day {
 
 // Calendar is the events of a plant and its place over some garden years, each in order.
 type Calendar struct {
-	days      [eventCount][]day.Day
+	days      [len(events)][]day.Day
 	Frostless bool // there is no frost in most years
 }
 
@@ -95,7 +83,7 @@ func (p *Place) Of(e *catalogue.Entry, d day.Day) Calendar {
 	c := Calendar{}
 	y, climate := p.Year, p.Year.Normals.Climate
 	add := func(event string, on day.Day) {
-		i := indexOf(event)
+		i := slices.Index(events[:], event)
 		c.days[i] = append(c.days[i], on)
 	}
 	for _, in := range []day.Day{d - 365, d, d + 365} {

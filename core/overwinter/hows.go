@@ -45,7 +45,7 @@ func inside(p check.Plant) []string {
 	out := []string{"Look it over for scales and mites before it comes in, and wash it."}
 	switch {
 	case e.LeafSeason == catalogue.Deciduous || e.Genus() == "Plumeria":
-		return append(out, "Cool; dark will do once it is leafless (a garage is well); nearly dry. To be leafless is normal.")
+		return append(out, "Cool; dark will do once it is leafless (a garage does); nearly dry. To be leafless is normal.")
 	case e.LeafSeason == catalogue.Herbaceous, e.Form == catalogue.Perennial && e.Form != catalogue.Palm:
 		return append(out, "Cool and light, nearly dry; cut back by a third where it is soft. Or take cuttings and treat it as an annual.")
 	}
@@ -70,7 +70,7 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	case e.Genus() == "Cortaderia" && extremeC < -9:
 		return []string{"Tie up the leaves against wet in its heart, and leave it standing till spring; mulch its foot."}
 	case e.Genus() == "Rosa":
-		return roses(p, extremeC)
+		return roses(p, extremeC, tender)
 	case e.Genus() == "Vitis" && extremeC < -21 || e.Genus() == "Ficus" && extremeC < -19:
 		return []string{"After leaf fall lay it down or tie it together, cover it with straw mats or soil, and mulch the foot."}
 	case e.Genus() == "Citrus" && tender:
@@ -103,11 +103,11 @@ func palms(tender bool) []string {
 }
 
 // roses is how they are kept by what is grafted, and how high.
-func roses(p check.Plant, extremeC float64) []string {
+func roses(p check.Plant, extremeC float64, tender bool) []string {
 	e := p.Species
 	hardy := e.HardinessC < extremeC-6
 	switch {
-	case hardy || extremeC > moundsC && p.Graft() < 0.5:
+	case !tender && (hardy || extremeC > moundsC && p.Graft() < 0.5):
 		return nil
 	case p.Graft() >= 0.5 || e.ID == "rosa-standard":
 		return []string{"Wrap the graft and head with burlap or fleece, with straw inside, or bend it down and cover it; mound the foot."}
