@@ -13,6 +13,7 @@ const (
 	moundsC     = -16.0 // coldest night of a usual year from which grafts are mounded, °C
 	buriesC     = -24.0 // and from which canes are laid down
 	guardsC     = -18.0 // from which young bark and evergreens are guarded
+	frostC      = -1.0  // and from which frost has to be reckoned with at all
 	youngM      = 3.5
 )
 
@@ -32,7 +33,9 @@ func hows(p check.Plant, w *Wintering, extremeC float64) (how, never []string) {
 		return []string{"Dry them under a roof, then store them frost-free and dark, barely moist; throw out what rots.",
 			"Where winters are mild and the ground drains, a thick mulch over them is enough."}, never[2:]
 	}
-	how = outside(p, w, extremeC)
+	if w.Way != StaysOut || extremeC < frostC {
+		how = outside(p, w, extremeC)
+	}
 	if len(how) == 0 {
 		return []string{"Leave it: nothing is needed."}, never[1:]
 	}
@@ -46,8 +49,10 @@ func inside(p check.Plant) []string {
 	switch {
 	case e.LeafSeason == catalogue.Deciduous || e.Genus() == "Plumeria":
 		return append(out, "Cool; dark will do once it is leafless (a garage does); nearly dry. To be leafless is normal.")
-	case e.LeafSeason == catalogue.Herbaceous, e.Form == catalogue.Perennial && e.Form != catalogue.Palm:
-		return append(out, "Cool and light, nearly dry; cut back by a third where it is soft. Or take cuttings and treat it as an annual.")
+	case e.LeafSeason == catalogue.Herbaceous:
+		return append(out, "Cool; dark will do once its top has died down and is cut off; nearly dry.")
+	case e.Form == catalogue.Perennial:
+		return append(out, "Cool and light, nearly dry; its leaves stay, what is soft is cut back. Or take cuttings and treat it as an annual.")
 	}
 	return append(out, "Cool and light, little water, damp air; aired on mild days.")
 }
@@ -77,6 +82,9 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 		return []string{"Fleece or frost cloth to the ground on frost nights, off by day; mound or mulch the foot for the winter; water before frost.",
 			"A young one has a frame or a roof against the wall, open by day."}
 	case e.LeafSeason == catalogue.Herbaceous && tender || e.Form == catalogue.Perennial && tender:
+		if evergreen {
+			return []string{"Leave its leaves on, mulch round the crown, and fleece over it on hard nights, off again by day."}
+		}
 		return []string{"Leave it, cut down after frost, and mulch the crown a hand deep; in wet clay it is lifted instead."}
 	case e.Bloom.OldWood >= 0.6 && e.Genus() == "Hydrangea" && extremeC < -14:
 		return []string{"Leave stems and heads on; mulch the foot, and a cage of leaves or burlap round the stems."}
