@@ -397,41 +397,6 @@ func (e Entry) Dates(y *season.Year, d day.Day) Dates {
 	return out
 }
 
-// Stage is where a species stands on a day: what frost would meet.
-type Stage struct {
-	SinceLeafOut int  // days since leaf-out; negative before
-	Leafing      bool // leaf-out is known at all
-	InBloom      bool
-	Leafy        bool // it has come into leaf and not shed its leaves or died back
-}
-
-// Stages answers Stage for the garden year of d, by the middle of each band, without working the dates out each time.
-func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
-	known := map[string]day.Day{}
-	leaf, leafs := y.When(e.LeafOut, d, known)
-	if leafs {
-		known["leaf_out"] = leaf
-	}
-	drop := day.None
-	if e.LeafDrop != nil {
-		if x, ok := y.When(*e.LeafDrop, d, known); ok {
-			known["leaf_drop"], drop = x, x
-		}
-	}
-	midwinter := y.Normals.Climate.Midwinter(d)
-	start, blooms := y.When(e.Bloom.Start, d, known)
-	end := start
-	if blooms {
-		known["bloom_start"] = start
-		end, blooms = y.When(e.Bloom.End, d, known)
-	}
-	return func(x day.Day) Stage {
-		// Before this year's leaves, last year's hang on until about when this year's will fall.
-		leafy := e.LeafSeason == Evergreen || leafs && x >= leaf && (drop == day.None || x < drop) || drop != day.None && x < midwinter && x < drop-365
-		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end, leafy}
-	}
-}
-
 // ClimateType is a kind of climate to start a property from.
 type ClimateType struct {
 	ID      string         `json:"id" yaml:"id"`

@@ -26,9 +26,9 @@ func (b *Book) parts(s *Sign, order []int, p []float64) string {
 	case len(with) == 0:
 		return "It tells little of what is likely, and most of what is left."
 	case len(without) == 0:
-		return "It goes with " + strings.Join(with, " and ") + "."
+		return "It goes with " + joined(with) + "."
 	}
-	return "It goes with " + strings.Join(with, " and ") + ", not with " + strings.Join(without, " or ") + "."
+	return "It goes with " + joined(with) + ", not with " + strings.Join(without, " or ") + "."
 }
 
 // Shares of the leaves or shoots from which on it is no longer light, and from which on it is heavy.
@@ -92,7 +92,7 @@ func (b *Book) word(d *Diagnosis, k Case, order []int, p []float64) {
 		d.Text = "Cannot tell yet: look at the undersides of leaves, the bark at the foot, and what stands beside it."
 	case preyed:
 		d.Act = "watch"
-		d.Text = small2(b.Causes[order[0]].Name, b, order, p) + "helpers at work: wait a fortnight, and look again."
+		d.Text = b.helpedAgainst(order, p) + ", with helpers at work: wait a fortnight, and look again."
 	case !d.Settled && first < 0.25 && p[len(b.Causes)] >= first:
 		d.Act = "watch"
 		d.Text = "Nothing in the book fits well. Note when it began and how it spreads, take pictures of both sides of a leaf and of the foot, and ask a laboratory or the extension service."
@@ -116,14 +116,15 @@ func (b *Book) word(d *Diagnosis, k Case, order []int, p []float64) {
 	}
 }
 
-// small2 is what helpers are at work on.
-func small2(name string, b *Book, order []int, p []float64) string {
+// helpedAgainst names what helpers are at work on.
+func (b *Book) helpedAgainst(order []int, p []float64) string {
+	at := order[0]
 	for _, i := range order[:3] {
 		if b.Causes[i].Helpers && p[i] >= inTheSet {
-			name = b.Causes[i].Name
+			at = i
 		}
 	}
-	return name + ", with "
+	return b.Causes[at].Name
 }
 
 // beside tells what is there beside the first, and what has to be ruled out.
