@@ -49,7 +49,7 @@ func (e *Entry) greenUntil(y *season.Year, midwinter, drop day.Day) day.Day {
 	case e.LeafDrop == nil || e.LeafDrop.FirstFrost == 0:
 		return day.None
 	}
-	if last, came := y.When(*e.LeafDrop, midwinter-1, nil); came {
+	if last, came := y.When(*e.LeafDrop, midwinter-365, nil); came {
 		return last
 	}
 	x := midwinter
