@@ -449,8 +449,8 @@ func many(b *testing.B, h *opened, properties int) {
 	}
 }
 
-// BenchmarkLookout10000 asks for the house.Lookout over 10,000 plants on 200 properties: once weather is in ("asked"), after
-// a verdict ("decided"), after a plant was changed ("changed"), and with nothing worked out yet ("first").
+// BenchmarkLookout10000 asks for the house.Lookout over 10,000 plants on 200 properties: once weather is in ("asked"),
+// after a verdict ("decided"), after a plant was changed ("changed"), and with nothing worked out yet ("first").
 func BenchmarkLookout10000(b *testing.B) {
 	h := newHouse(b)
 	many(b, h, 200)
@@ -498,7 +498,8 @@ func BenchmarkLookout10000(b *testing.B) {
 	})
 }
 
-// TestGraftIsKept: the graft, the year it was planted and a shoot's leaf come through the door, the record and the file.
+// TestGraftIsKept: the graft, the year it was planted and a shoot's leaf come through the door, the record and the
+// file.
 func TestGraftIsKept(t *testing.T) {
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)

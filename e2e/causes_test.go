@@ -20,8 +20,8 @@ func (s *server) findsOn(plant int64) []keptFind {
 	return list.Items
 }
 
-// TestSpeckledLeavesWithoutSignal: from speckled leaves to lace bugs by following the questions, on the phone, the house gone
-// all the while; what is kept there arrives when the house is back, once.
+// TestSpeckledLeavesWithoutSignal: from speckled leaves to lace bugs by following the questions, on the phone, the
+// house gone all the while; what is kept there arrives when the house is back, once.
 func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -66,7 +66,8 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	}
 }
 
-// TestCallToAVisit: a client calls, is asked in plain words, and the call ends in a visit on a day; it stands with the client.
+// TestCallToAVisit: a client calls, is asked in plain words, and the call ends in a visit on a day; it stands with the
+// client.
 func TestCallToAVisit(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -94,8 +95,8 @@ func TestCallToAVisit(t *testing.T) {
 	b.see("Called: The sexton’s wife.")
 }
 
-// TestFoundHereLookedForThere: box blight on one property puts the box of another on the look-list, before the sick one; it
-// becomes one job, and a corrected find takes both away again.
+// TestFoundHereLookedForThere: box blight on one property puts the box of another on the look-list, before the sick
+// one; it becomes one job, and a corrected find takes both away again.
 func TestFoundHereLookedForThere(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -174,8 +175,8 @@ func TestHarmlessMakesNoWork(t *testing.T) {
 	b.accessible("a cause")
 }
 
-// TestRocksBesideLichen: an oak that rocks and wears lichen is not told to be harmless, on the phone: who stays away stands in the
-// first line; what cannot be told is passed over, and both finds are kept from one look.
+// TestRocksBesideLichen: an oak that rocks and wears lichen is not told to be harmless, on the phone: who stays away
+// stands in the first line; what cannot be told is passed over, and both finds are kept from one look.
 func TestRocksBesideLichen(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())

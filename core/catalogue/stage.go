@@ -35,13 +35,14 @@ func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
 	}
 	green := e.greenUntil(y, midwinter, drop)
 	return func(x day.Day) Stage {
-		leafy := e.LeafSeason == Evergreen || leafs && x >= leaf && (drop == day.None || x < drop) || x < green && (!leafs || x < leaf)
+		leafy := e.LeafSeason == Evergreen || leafs && x >= leaf && (drop == day.None || x < drop) ||
+			x < green && (!leafs || x < leaf)
 		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end, leafy}
 	}
 }
 
-// greenUntil is when last year's leaves fell or will fall: as this year's will, or, of what frost takes, when frost comes. Where
-// winters are mild that may be after midwinter, or not at all.
+// greenUntil is when last year's leaves fell or will fall: as this year's will, or, of what frost takes, when frost
+// comes. Where winters are mild that may be after midwinter, or not at all.
 func (e *Entry) greenUntil(y *season.Year, midwinter, drop day.Day) day.Day {
 	switch {
 	case drop != day.None && e.LeafDrop.FirstFrost == 0:

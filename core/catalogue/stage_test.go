@@ -7,8 +7,8 @@ import (
 	"mezzadro/core/season"
 )
 
-// TestGreenUntilFrost: what the first frost takes is green until then, be it after midwinter; where winters are cold it lies
-// dead by then, and an autumn without frost so far keeps it.
+// TestGreenUntilFrost: what the first frost takes is green until then, be it after midwinter; where winters are cold it
+// lies dead by then, and an autumn without frost so far keeps it.
 func TestGreenUntilFrost(t *testing.T) {
 	canna, _ := Built().Entry("canna-indica")
 	for _, c := range []struct {

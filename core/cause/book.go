@@ -217,7 +217,8 @@ func (b *Book) checkSign(s *Sign, bad *invalid.Fields) {
 // check names what cannot be in a cause.
 func (b *Book) check(c *Cause, bad *invalid.Fields) {
 	at := "causes." + c.ID
-	if c.Name == "" || c.Do == "" || len(c.Signs) == 0 || !(c.Prior > 0) || !(c.Any > 0) || len(c.When) != 0 && len(c.When) != 2 {
+	if c.Name == "" || c.Do == "" || len(c.Signs) == 0 || !(c.Prior > 0) || !(c.Any > 0) ||
+		len(c.When) != 0 && len(c.When) != 2 {
 		bad.Add(at, c.Name, "says too little, or has no prior")
 	}
 	for _, w := range []struct {

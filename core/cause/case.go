@@ -63,7 +63,8 @@ func (b *Book) contradictions(c Case, bad *invalid.Fields) {
 			continue
 		}
 		for i, other := range c.Seen {
-			if o := b.sign[other]; o != nil && o != s && (slices.Contains(s.NeverWith, o.ID) || slices.Contains(s.NeverWith, o.Part)) {
+			if o := b.sign[other]; o != nil && o != s &&
+				(slices.Contains(s.NeverWith, o.ID) || slices.Contains(s.NeverWith, o.Part)) {
 				bad.Add(fmt.Sprintf("seen[%d]", i), other, "%s cannot be seen together with %s", small(o.Name), small(s.Name))
 			}
 		}
@@ -75,7 +76,8 @@ func (b *Book) near(id string) []string {
 	var out []string
 	for _, w := range strings.FieldsFunc(strings.ToLower(id), func(r rune) bool { return r == '_' || r == '-' || r == ' ' }) {
 		for _, s := range b.Signs {
-			if len(w) > 2 && (strings.Contains(s.ID, w) || strings.Contains(strings.ToLower(s.Name), w)) && !slices.Contains(out, s.ID) {
+			if len(w) > 2 && (strings.Contains(s.ID, w) || strings.Contains(strings.ToLower(s.Name), w)) &&
+				!slices.Contains(out, s.ID) {
 				out = append(out, s.ID)
 			}
 		}

@@ -157,8 +157,8 @@ func (c *Cause) takenFor(o *Cause) float64 {
 	return 0
 }
 
-// order are the causes as they are named: by chance, the worse before the harmless, and what the first is taken for before
-// what is as unlikely.
+// order are the causes as they are named: by chance, the worse before the harmless, and what the first is taken for
+// before what is as unlikely.
 func (b *Book) order(k Case, p []float64, best *set) []int {
 	out, score := make([]int, len(b.Causes)), make([]float64, len(b.Causes))
 	for i := range out {
@@ -188,7 +188,13 @@ func (b *Book) Diagnose(k Case) (Diagnosis, error) {
 	sets := b.sets(k)
 	p := b.present(sets)
 	order := b.order(k, p, &sets[0])
-	d := Diagnosis{Causes: []Named{}, Also: []Named{}, Unknown: quantity.Round(p[len(b.Causes)], 0.001), Severity: severity(k.Share), Cautions: []string{}}
+	d := Diagnosis{
+		Causes:   []Named{},
+		Also:     []Named{},
+		Unknown:  quantity.Round(p[len(b.Causes)], 0.001),
+		Severity: severity(k.Share),
+		Cautions: []string{},
+	}
 	for _, i := range order[:shownCauses] {
 		d.Causes = append(d.Causes, b.named(i, p[i], k))
 	}
@@ -202,8 +208,8 @@ func (b *Book) Diagnose(k Case) (Diagnosis, error) {
 	return d, nil
 }
 
-// settled reports that what is named can be acted on: it is likely, nothing that competes with it comes near, and nothing
-// dangerous is left beside what is taken to be there; or all that is likely asks for the same.
+// settled reports that what is named can be acted on: it is likely, nothing that competes with it comes near, and
+// nothing dangerous is left beside what is taken to be there; or all that is likely asks for the same.
 func (b *Book) settled(order []int, p []float64, best *set) bool {
 	first := order[0]
 	if p[first] >= settledAt {
@@ -249,8 +255,21 @@ func (b *Book) sameAct(order []int, p []float64) bool {
 func (b *Book) named(i int, p float64, k Case) Named {
 	c := &b.Causes[i]
 	act, do := c.Rung(k.Share)
-	n := Named{ID: c.ID, Name: c.Name, Group: c.Group, Chance: quantity.Round(p, 0.001), Harm: c.Harm, To: c.To, Travels: c.Travels(), Act: act, Do: do,
-		Prone: k.Species != nil && c.Prone(k.Species), Mistaken: append([]string{}, c.Mistaken...), Report: c.Report, Evidence: []Evidence{}}
+	n := Named{
+		ID:       c.ID,
+		Name:     c.Name,
+		Group:    c.Group,
+		Chance:   quantity.Round(p, 0.001),
+		Harm:     c.Harm,
+		To:       c.To,
+		Travels:  c.Travels(),
+		Act:      act,
+		Do:       do,
+		Prone:    k.Species != nil && c.Prone(k.Species),
+		Mistaken: append([]string{}, c.Mistaken...),
+		Report:   c.Report,
+		Evidence: []Evidence{},
+	}
 	now := c.inSeason(k)
 	add := func(id string, seen bool) {
 		s := b.sign[id]
@@ -270,7 +289,10 @@ func (b *Book) named(i int, p float64, k Case) Named {
 		}
 	}
 	n.Evidence = append(n.Evidence, b.recorded(c, k)...)
-	slices.SortStableFunc(n.Evidence, func(x, y Evidence) int { return cmp.Compare(math.Abs(y.Weight), math.Abs(x.Weight)) })
+	slices.SortStableFunc(
+		n.Evidence,
+		func(x, y Evidence) int { return cmp.Compare(math.Abs(y.Weight), math.Abs(x.Weight)) },
+	)
 	return n
 }
 
@@ -287,13 +309,15 @@ func (b *Book) recorded(c *Cause, k Case) (out []Evidence) {
 	return out
 }
 
-// also are causes beside the first that are taken to be there: members of the likeliest set, and what follows from the first.
+// also are causes beside the first that are taken to be there: members of the likeliest set, and what follows from the
+// first.
 func (b *Book) also(k Case, order []int, p []float64, best *set) []Named {
 	out := []Named{}
 	top := &b.Causes[order[0]]
 	for _, i := range order[1:] {
 		c := &b.Causes[i]
-		follows := slices.Contains(c.Follows, top.ID) && slices.ContainsFunc(k.Seen, func(id string) bool { return c.Signs[id] >= 0.85 && b.sign[id].Rare <= 0.05 })
+		follows := slices.Contains(c.Follows, top.ID) &&
+			slices.ContainsFunc(k.Seen, func(id string) bool { return c.Signs[id] >= 0.85 && b.sign[id].Rare <= 0.05 })
 		if p[i] >= inTheSet || best.has(i) && p[i] >= likely || follows && c.inSeason(k) {
 			out = append(out, b.named(i, p[i], k))
 		}

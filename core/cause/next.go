@@ -59,7 +59,9 @@ func (b *Book) next(k Case, sets []set, p []float64) (*Sign, float64) {
 	yes, no := make([]float64, len(p)), make([]float64, len(p))
 	for i := range b.Signs {
 		s := &b.Signs[i]
-		if _, known := k.Known[s.ID]; known || k.told(s.ID) || slices.Contains(k.Skipped, s.ID) || !s.canShow(k) || !s.fits(k) || b.never(k, s) {
+		_, known := k.Known[s.ID]
+		asked := known || k.told(s.ID) || slices.Contains(k.Skipped, s.ID)
+		if asked || !s.canShow(k) || !s.fits(k) || b.never(k, s) {
 			continue
 		}
 		clear(yes)

@@ -8,7 +8,8 @@ import (
 	"mezzadro/core/catalogue"
 )
 
-// TestNextFitsThePlant: whatever is seen on a plant without a trunk, nobody is sent to look at its trunk; a tree has one.
+// TestNextFitsThePlant: whatever is seen on a plant without a trunk, nobody is sent to look at its trunk; a tree has
+// one.
 func TestNextFitsThePlant(t *testing.T) {
 	b, book := Built(), catalogue.Built()
 	asked := 0
@@ -42,8 +43,8 @@ func TestNextFitsThePlant(t *testing.T) {
 	}
 }
 
-// TestNoSenselessQuestion: whatever a plant's first sign is, it is asked for nothing that its form cannot show: no torn broad
-// leaves of conifers, no flare of palms and perennials, no graft of what is never grafted, no pot of a tall tree.
+// TestNoSenselessQuestion: whatever a plant's first sign is, it is asked for nothing that its form cannot show: no torn
+// broad leaves of conifers, no flare of palms and perennials, no graft of what is never grafted, no pot of a tall tree.
 func TestNoSenselessQuestion(t *testing.T) {
 	b, book := Built(), catalogue.Built()
 	starts := []string{"leaf_drop", "edge_brown", "die_back_tips", "pale_all_over", "stunted", "curled", "no_bloom", "slow", "one_side", "early_colour"}

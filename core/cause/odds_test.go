@@ -231,8 +231,8 @@ func oneIf(is bool) int {
 	return 0
 }
 
-// TestAlikeParted: each pair is told apart by the look the field uses: it stands among what parts the two, and seeing it
-// turns the odds between them.
+// TestAlikeParted: each pair is told apart by the look the field uses: it stands among what parts the two, and seeing
+// it turns the odds between them.
 func TestAlikeParted(t *testing.T) {
 	b := Built()
 	for _, p := range alikePairs {
@@ -315,7 +315,8 @@ func TestQuestionGame(t *testing.T) {
 	}
 }
 
-// TestOddsAreOdds: evidence for a cause never lowers it, order does not matter, chances come to one, and nothing seen is said so.
+// TestOddsAreOdds: evidence for a cause never lowers it, order does not matter, chances come to one, and nothing seen
+// is said so.
 func TestOddsAreOdds(t *testing.T) {
 	b := Built()
 	r := rand.New(rand.NewPCG(2, 8))
@@ -390,8 +391,8 @@ func TestOddsAreOdds(t *testing.T) {
 	}
 }
 
-// TestPlainlySaid: what is harmless is said so and asks for nothing; helpers at work are waited for; what comes together is
-// told as such; what is reportable and what is eaten carries its caution.
+// TestPlainlySaid: what is harmless is said so and asks for nothing; helpers at work are waited for; what comes
+// together is told as such; what is reportable and what is eaten carries its caution.
 func TestPlainlySaid(t *testing.T) {
 	b := Built()
 	told := func(species string, month int, seen, absent string) Diagnosis {
@@ -468,7 +469,8 @@ func TestRecordCounts(t *testing.T) {
 	}
 }
 
-// TestRungs: a little of what is ugly is left or picked, much of it asks for more, and what kills is never waved through.
+// TestRungs: a little of what is ugly is left or picked, much of it asks for more, and what kills is never waved
+// through.
 func TestRungs(t *testing.T) {
 	b := Built()
 	for _, c := range []struct {

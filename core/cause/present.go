@@ -8,9 +8,10 @@ import (
 	"strings"
 )
 
-// Several causes may be there at once. Each is present or not, with odds of its own; a sign shows when one of those present
-// shows it, or by itself: 1 − (1 − leak)·Π(1 − how often each shows it). Weighed are all sets of one, two and three causes in
-// which each explains something that the others leave open, so that lichen explains lichen and nothing else.
+// Several causes may be there at once. Each is present or not, with odds of its own; a sign shows when one of those
+// present shows it, or by itself: 1 − (1 − leak)·Π(1 − how often each shows it). Weighed are all sets of one, two and
+// three causes in which each explains something that the others leave open, so that lichen explains lichen and nothing
+// else.
 
 const (
 	atOnce       = 0.05 // how often a cause of ordinary weight is there beside another that is asked about
@@ -48,13 +49,15 @@ type weighing struct {
 
 // condition reports a sign that brings causes about and is brought about by none: weather, work and place.
 func (s *Sign) condition() bool {
-	return s.Part == "weather and work of late" || s.Part == "ground and place" && !s.Weed || s.ID == "big_neighbour" || s.ID == "neighbour_cut"
+	return s.Part == "weather and work of late" || s.Part == "ground and place" && !s.Weed || s.ID == "big_neighbour" ||
+		s.ID == "neighbour_cut"
 }
 
 // usually is how often a condition is so anyway.
 func (s *Sign) usually() float64 { return max(s.Rare, usualHere) }
 
-// shows is the chance of a sign where a cause is at work. Out of season what does not last cannot be told from what is not there.
+// shows is the chance of a sign where a cause is at work. Out of season what does not last cannot be told from what is
+// not there.
 func (b *Book) shows(c *Cause, s *Sign, now bool) float64 {
 	p, listed := c.Signs[s.ID]
 	if listed && (now || s.Lasts) {
@@ -108,7 +111,8 @@ func (b *Book) ready(k Case) *weighing {
 	return w
 }
 
-// before is the weight of a cause by host, season, place, weather, work and what was found nearby, before any sign on the plant.
+// before is the weight of a cause by host, season, place, weather, work and what was found nearby, before any sign on
+// the plant.
 func (b *Book) before(c *Cause, k Case, now bool, known []string) float64 {
 	w := c.Prior * c.OnKind(k.Species) * c.here(k) * max(1, k.Near[c.ID])
 	if !now {

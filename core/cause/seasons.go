@@ -37,9 +37,9 @@ func (c *Cause) inMonth(month int) bool {
 	return month >= c.When[0] || month <= c.When[1]
 }
 
-// inSeason reports whether a cause can be at work: by the warmth that woke it where that is known, by the month, and by the
-// year of the place, which may have no winter. Warmth counts in the first half of the year alone; in autumn all are awake
-// until their months end.
+// inSeason reports whether a cause can be at work: by the warmth that woke it where that is known, by the month, and by
+// the year of the place, which may have no winter. Warmth counts in the first half of the year alone; in autumn all are
+// awake until their months end.
 func (c *Cause) inSeason(k Case) bool {
 	if c.grows(k) {
 		return true
@@ -80,7 +80,8 @@ func (c *Cause) grows(k Case) bool {
 	return false
 }
 
-// here is how likely a cause is at the place beside elsewhere: by the part of the world, and frost by what the kind bears.
+// here is how likely a cause is at the place beside elsewhere: by the part of the world, and frost by what the kind
+// bears.
 func (c *Cause) here(k Case) float64 {
 	if !k.Site.Known {
 		return 1
@@ -135,7 +136,14 @@ func (c *Cause) shed(k Case) float64 {
 	return 1
 }
 
-var frosts = []string{"frost-on-growth", "frost-in-winter", "winter-drying", "frost-crack", "root-freeze", "winter-colour"}
+var frosts = []string{
+	"frost-on-growth",
+	"frost-in-winter",
+	"winter-drying",
+	"frost-crack",
+	"root-freeze",
+	"winter-colour",
+}
 
 // Factors on a cause's odds by its place.
 const (

@@ -51,8 +51,8 @@ func named(d *Diagnosis, id string, first int) bool {
 	return false
 }
 
-// TestDeadlyBesideHarmless: no lichen, froth, toadstool or gall takes the lead from what kills a tree or hurts people, nor its
-// caution: it leads, or it is named and people are warned.
+// TestDeadlyBesideHarmless: no lichen, froth, toadstool or gall takes the lead from what kills a tree or hurts people,
+// nor its caution: it leads, or it is named and people are warned.
 func TestDeadlyBesideHarmless(t *testing.T) {
 	b := Built()
 	harmless := []string{"lichen", "toadstools_mulch", "spittle", "galls_leaf", "tar_spots", "ivy_on_it", "slime_yellow", "half_moons", "foam_case"}
@@ -179,7 +179,8 @@ func TestNothingFits(t *testing.T) {
 	}
 }
 
-// TestRocksAndLichen: a tree that rocks is never told to be harmless, whatever grows on its bark, and says who stays away.
+// TestRocksAndLichen: a tree that rocks is never told to be harmless, whatever grows on its bark, and says who stays
+// away.
 func TestRocksAndLichen(t *testing.T) {
 	b := Built()
 	for _, x := range []struct{ species, seen string }{

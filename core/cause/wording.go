@@ -49,7 +49,8 @@ func severity(share float64) string {
 	return "heavy"
 }
 
-// Rung is what is enough at a share that shows it: little of what is only ugly is left alone, and of what weakens watched.
+// Rung is what is enough at a share that shows it: little of what is only ugly is left alone, and of what weakens
+// watched.
 func (c *Cause) Rung(share float64) (act, do string) {
 	act, do = c.Act, c.Do
 	switch severity(share) {
@@ -84,7 +85,10 @@ func (b *Book) word(d *Diagnosis, k Case, order []int, p []float64) {
 	top, first := &b.Causes[order[0]], p[order[0]]
 	act, do := top.Rung(k.Share)
 	d.Act = act
-	helped := slices.ContainsFunc(k.Seen, func(id string) bool { return id == "stalked_eggs" || id == "helpers_larvae" || id == "mummies" })
+	helped := slices.ContainsFunc(
+		k.Seen,
+		func(id string) bool { return id == "stalked_eggs" || id == "helpers_larvae" || id == "mummies" },
+	)
 	preyed := helped && slices.ContainsFunc(order[:3], func(i int) bool { return b.Causes[i].Helpers && p[i] >= inTheSet })
 	switch {
 	case len(k.Seen) == 0:
@@ -223,7 +227,13 @@ func (s *Sign) on(e *catalogue.Entry) Sign {
 	if hasTrunk(e) {
 		return out
 	}
-	stems := strings.NewReplacer("up the trunk", "up a stem", "of the trunk", "of the stems", "the trunk", "the stems", "trunks", "stems", "trunk", "stems")
+	stems := strings.NewReplacer(
+		"up the trunk", "up a stem",
+		"of the trunk", "of the stems",
+		"the trunk", "the stems",
+		"trunks", "stems",
+		"trunk", "stems",
+	)
 	out.Ask, out.How, out.Part = stems.Replace(out.Ask), stems.Replace(out.How), stems.Replace(out.Part)
 	return out
 }

@@ -19,7 +19,8 @@ func ids(s string) []string {
 	return strings.Split(s, "|")
 }
 
-// caseOf is a row of the yardstick as it is asked: the month by the place's half of the earth, the warmth of its usual year.
+// caseOf is a row of the yardstick as it is asked: the month by the place's half of the earth, the warmth of its usual
+// year.
 func caseOf(t *testing.T, r map[string]string) (k Case, known bool) {
 	t.Helper()
 	e, known := catalogue.Built().Entry(r["species"])
@@ -73,8 +74,8 @@ func wrongOf(d *Diagnosis, r map[string]string) (faults []string) {
 	return faults
 }
 
-// TestCausesHold: what ails it, in many situations, against what practitioners say; it prints how many hold, and how often a
-// chance that was told came true.
+// TestCausesHold: what ails it, in many situations, against what practitioners say; it prints how many hold, and how
+// often a chance that was told came true.
 func TestCausesHold(t *testing.T) {
 	var rows, whole, reported, toReport int
 	bad := map[string]int{}
@@ -125,7 +126,8 @@ func TestCausesHold(t *testing.T) {
 	}
 }
 
-// TestHostsHold: what a diagnostician has in mind for a host is in the book, and the host is taken for one; what comes first counts.
+// TestHostsHold: what a diagnostician has in mind for a host is in the book, and the host is taken for one; what comes
+// first counts.
 func TestHostsHold(t *testing.T) {
 	b := Built()
 	all, held := 0, 0

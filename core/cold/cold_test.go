@@ -139,8 +139,8 @@ func TestSanity(t *testing.T) {
 	}
 }
 
-// TestWarmWintersHardenLittle: where no month is under 10 °C a hard freeze is a disaster; where winters are cold two milder
-// nights are nothing, though wind and sun on the frozen ground are.
+// TestWarmWintersHardenLittle: where no month is under 10 °C a hard freeze is a disaster; where winters are cold two
+// milder nights are nothing, though wind and sun on the frozen ground are.
 func TestWarmWintersHardenLittle(t *testing.T) {
 	jan := day.Of(2027, 1, 20)
 	frost := change{from: jan, hours: 48, hold: -10}

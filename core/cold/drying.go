@@ -6,9 +6,10 @@ import (
 	"mezzadro/core/weather"
 )
 
-// Drying over frozen soil: leaves lose water by day, by the deficit of the air, sun and wind, while frozen soil gives none. Stomata
-// shut with cold, so that the same air draws less in hard frost. What was lost is made good by thaw, slowly by what deeper roots
-// find, and in moist hours. The larger a plant, the deeper its roots, and the harder the soil has to be frozen.
+// Drying over frozen soil: leaves lose water by day, by the deficit of the air, sun and wind, while frozen soil gives
+// none. Stomata shut with cold, so that the same air draws less in hard frost. What was lost is made good by thaw,
+// slowly by what deeper roots find, and in moist hours. The larger a plant, the deeper its roots, and the harder the
+// soil has to be frozen.
 
 const (
 	shutC, wideC = -5.0, 6.0 // °C at and under which a leaf loses least, and from which its stomata are as open as by day in spring
@@ -23,13 +24,15 @@ const (
 	potFrozenC   = -0.5
 )
 
-// zones are how hard soil at 10 cm is frozen, °C, when the roots of low, middling and tall plants are; heights up to which they go, m.
+// zones are how hard soil at 10 cm is frozen, °C, when the roots of low, middling and tall plants are; heights up to
+// which they go, m.
 var (
 	zoneC = [...]float64{-1.1, -1.4, -2.2}
 	zoneM = [...]float64{0.8, 2.5, math.MaxFloat64}
 )
 
-// drySums are the sums over daylight hours from which any plant's dose follows: vapour deficit alone, times sun, times wind, times both.
+// drySums are the sums over daylight hours from which any plant's dose follows: vapour deficit alone, times sun, times
+// wind, times both.
 type drySums struct{ vpd, sun, wind, both float64 }
 
 // dose is the vapour deficit a plant met, weighted by how open it stands to wind and sun, kPa·h.
@@ -45,7 +48,8 @@ func (d *drySums) fade(f float64) {
 	d.vpd, d.sun, d.wind, d.both = d.vpd*f, d.sun*f, d.wind*f, d.both*f
 }
 
-// drying is what plants lack at the worst of a spell: by how deep they root, under bare soil and under mulch, and in pots.
+// drying is what plants lack at the worst of a spell: by how deep they root, under bare soil and under mulch, and in
+// pots.
 type drying struct {
 	bare, mulched [len(zoneC)]drySums
 	pot           drySums

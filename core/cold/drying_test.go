@@ -28,8 +28,9 @@ func wintered(c season.Climate, seed uint64) (*season.Year, []weather.Hour, day.
 	return season.NewYear(n, weather.Daily(hours, time.UTC)), hours, from + day.Day(days) - 1
 }
 
-// TestDryingWinters: over a hundred made-up winters in ten climates evergreens that are ordinarily planted there are burnt, a
-// third of their leaves or more, now and then where they stand open and seldom where they stand sheltered. It prints how often.
+// TestDryingWinters: over a hundred made-up winters in ten climates evergreens that are ordinarily planted there are
+// burnt, a third of their leaves or more, now and then where they stand open and seldom where they stand sheltered. It
+// prints how often.
 func TestDryingWinters(t *testing.T) {
 	planted := map[string][]string{
 		"great-lakes":       {"thuja-occidentalis", "buxus-sempervirens", "taxus-media", "rhododendron-hybrid", "picea-glauca"},
@@ -94,8 +95,8 @@ func TestDryingWinters(t *testing.T) {
 	}
 }
 
-// TestDryingBySize: the same spell dries low plants sooner than tall ones, bare ground sooner than mulched, and none under snow; what
-// thaws is made good, and a winter is no single spell.
+// TestDryingBySize: the same spell dries low plants sooner than tall ones, bare ground sooner than mulched, and none
+// under snow; what thaws is made good, and a winter is no single spell.
 func TestDryingBySize(t *testing.T) {
 	c := climate(t, "cold-lowland")
 	jan := day.Of(2027, 1, 15)

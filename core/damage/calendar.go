@@ -7,8 +7,8 @@ import (
 	"mezzadro/core/rules"
 )
 
-// What is found speaks louder with the year: what shoots tells where it lives, whatever the patience date says; what is cut hard
-// each spring is cut at its time; what is plainly rotten is not waited for.
+// What is found speaks louder with the year: what shoots tells where it lives, whatever the patience date says; what is
+// cut hard each spring is cut at its time; what is plainly rotten is not waited for.
 
 const (
 	growthSeen  = 21 // days before its earliest leaf from which growth that is seen is the year's own

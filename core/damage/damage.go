@@ -145,8 +145,8 @@ func (s situation) decide(e *evidence) decision {
 	return e.girdle.decide(s, e, s.stemDecision(e))
 }
 
-// palmDecision is the verdict on a plant with its growing point in its head. A kind that makes new stems from its foot is
-// not lost with its head.
+// palmDecision is the verdict on a plant with its growing point in its head. A kind that makes new stems from its foot
+// is not lost with its head.
 func (s situation) palmDecision(e *evidence) decision {
 	headLost := e.spear == "pulled" || e.collapsed
 	foot := e.shootAt > 0 && e.shootAt < headsFrom
@@ -261,8 +261,8 @@ func (s situation) stemDecision(e *evidence) decision {
 	return s.cutDecision(e, lo, hi, lost)
 }
 
-// cutDecision is how far to cut a stem whose upper part is dead, once it is told well enough where life ends; lo and hi are
-// where it may, lost is the share of the crown above its middle.
+// cutDecision is how far to cut a stem whose upper part is dead, once it is told well enough where life ends; lo and hi
+// are where it may, lost is the share of the crown above its middle.
 func (s situation) cutDecision(e *evidence, lo, hi, lost float64) decision {
 	decided := hi-lo <= decidedWidth && e.brown && e.living
 	if !s.late && !decided {
@@ -296,8 +296,8 @@ func (s situation) stemIsAll() bool {
 		s.species.LeafSeason != catalogue.Herbaceous
 }
 
-// What lives as high as this share of the height, or as one reaches without a ladder, m, speaks for the rest where nothing
-// dead was seen and nothing struck.
+// What lives as high as this share of the height, or as one reaches without a ladder, m, speaks for the rest where
+// nothing dead was seen and nothing struck.
 const (
 	highEnough = 0.7
 	leafEnough = 0.6 // where leaves were seen healthy, or in their winter colour

@@ -122,7 +122,8 @@ func (g *gathering) tell(c check.Check) {
 	if c.Kind == check.Scratch && c.Result == "unclear" {
 		g.unclear = max(g.unclear, g.at(c))
 	}
-	if c.Kind == check.Scratch && g.graft > 0 && g.at(c) < g.graft-0.01 && r.Sign == "living" && !g.q.Plant.MaybeOwnRoots() {
+	if c.Kind == check.Scratch && g.graft > 0 && g.at(c) < g.graft-0.01 && r.Sign == "living" &&
+		!g.q.Plant.MaybeOwnRoots() {
 		return // bark under the graft is the rootstock's
 	}
 	g.living = g.living || r.Sign == "living"

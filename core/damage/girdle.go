@@ -50,7 +50,8 @@ var harsher = map[string]int{
 // decide joins what the wound says with what the stem's life says: the harsher of both stands.
 func (g girdle) decide(s situation, e *evidence, stem decision) decision {
 	var d decision
-	again := s.species.Resprouts == "yes" && (e.crown == "firm" || e.crown == "firm_buds" || e.greenAt > 0 && e.greenAt < g.at)
+	again := s.species.Resprouts == "yes" &&
+		(e.crown == "firm" || e.crown == "firm_buds" || e.greenAt > 0 && e.greenAt < g.at)
 	switch {
 	case g.whole && !e.living && e.deadAt > 0 && s.spring && !s.comesAgain():
 		d = decision{kind: Replace} // dead above and below what could be bridged

@@ -169,7 +169,10 @@ func (t told) leave(v *Verdict) {
 			100*g.share,
 		), 0.75
 	case t.d.reach:
-		v.Sentence = fmt.Sprintf("Leave it: alive at %s, and nothing dead was seen.", quantity.Length(t.e.greenAt*t.q.Plant.HeightM))
+		v.Sentence = fmt.Sprintf(
+			"Leave it: alive at %s, and nothing dead was seen.",
+			quantity.Length(t.e.greenAt*t.q.Plant.HeightM),
+		)
 		v.Sure = max(v.Sure, 0.8)
 	case t.e.rocking && !t.e.stem:
 		v.Sentence, v.Sure = "Leave it, but firm its roots in and tie it: it rocks in the wind.", 0.8

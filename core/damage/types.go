@@ -43,8 +43,8 @@ type Question struct {
 	// CutsAt is what cuts at the place ask of its year, worked out once for all plants there; made when nil and asked for.
 	CutsAt *pruning.Place
 
-	// Earlier is what was found on days before, Cuts what was cut off since and MadeSafe the day on which what might fall was
-	// last made safe; Blows is what each event since the first of those days is expected to have done.
+	// Earlier is what was found on days before, Cuts what was cut off since and MadeSafe the day on which what might fall
+	// was last made safe; Blows is what each event since the first of those days is expected to have done.
 	Earlier  []Earlier
 	Cuts     []Cut
 	MadeSafe day.Day

@@ -99,7 +99,8 @@ func (r *yardRow) against(t *testing.T, a *Answer, today day.Day) (out []string)
 	return out
 }
 
-// TestVerdictsHold: plants after frost, wind, snow and gnawing against what practitioners would say of them; it prints how many hold.
+// TestVerdictsHold: plants after frost, wind, snow and gnawing against what practitioners would say of them; it prints
+// how many hold.
 func TestVerdictsHold(t *testing.T) {
 	text, err := os.ReadFile("testdata/verdicts.yaml")
 	if err != nil {

@@ -25,7 +25,8 @@ func TestWhen(t *testing.T) {
 	}
 }
 
-// TestCalendar: events come in the order of the year, in both hemispheres, and can be asked for forward, backward and nearby.
+// TestCalendar: events come in the order of the year, in both hemispheres, and can be asked for forward, backward and
+// nearby.
 func TestCalendar(t *testing.T) {
 	for climate, bloom := range map[string][]time.Month{"lake-foothills": {4, 5}, "southern-foothills": {9, 10, 11}, "prairie": {5, 6}} {
 		c, err := catalogue.Built().Climate(climate)

@@ -34,9 +34,32 @@ func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, err
 	}
 	rooted := taken + day.Day(math.Round(days))
 	potted := rooted + potDays
-	out := Wintering{Way: CarryIn, Chance: 0.8, Steps: []Step{}, Keep: &Keep{LeastC: 15, MostC: 22, Light: "bright", M2: 0.02, Water: "Fresh water every few days; no leaf under it."}, How: []string{}, Never: []string{}}
-	out.step("Cut below a leaf, strip the lower leaves, set into water, light but out of the sun", taken, taken+2, "soft tips without flowers root best")
-	out.step("Into soil when the roots are as long as a finger is wide", rooted, rooted+10, "long water roots break, and do not grow on in soil")
+	out := Wintering{
+		Way:    CarryIn,
+		Chance: 0.8,
+		Steps:  []Step{},
+		Keep: &Keep{
+			LeastC: 15,
+			MostC:  22,
+			Light:  "bright",
+			M2:     0.02,
+			Water:  "Fresh water every few days; no leaf under it.",
+		},
+		How:   []string{},
+		Never: []string{},
+	}
+	out.step(
+		"Cut below a leaf, strip the lower leaves, set into water, light but out of the sun",
+		taken,
+		taken+2,
+		"soft tips without flowers root best",
+	)
+	out.step(
+		"Into soil when the roots are as long as a finger is wide",
+		rooted,
+		rooted+10,
+		"long water roots break, and do not grow on in soil",
+	)
 	hardy := e.HardinessC < y.Normals.Climate.ExtremeMinC
 	frost, comes := y.FirstFrost(winterOf(y, potted), 0)
 	if hardy && (!comes || potted < frost.Early-winterAhead) && inSeason(y, potted) {
@@ -51,7 +74,12 @@ func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, err
 	}
 	goes = max(goes, potted+hardenDays)
 	if goes-potted > 60 {
-		out.step("Keep them light, cool and rather dry over winter", potted, goes-hardenDays, fmt.Sprintf("%s, and nothing that is soft and new by the cold", quantity.Temperature(8)))
+		out.step(
+			"Keep them light, cool and rather dry over winter",
+			potted,
+			goes-hardenDays,
+			fmt.Sprintf("%s, and nothing that is soft and new by the cold", quantity.Temperature(8)),
+		)
 	}
 	out.step("Harden them off: out by day, in by night", goes-hardenDays, goes, "leaves grown indoors scorch and freeze")
 	out.step("Out for good", goes, goes+14, "the last frost is over in nine years of ten")

@@ -32,7 +32,14 @@ func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
 	warm := bloom - day.Day(7*f.Warm)
 	cool := warm - day.Day(7*f.Cool)
 	pot := cool - day.Day(7*f.Cold)
-	out := Wintering{Way: CarryIn, Chance: 0.9, Steps: []Step{}, Keep: &Keep{LeastC: 5, MostC: 10, Light: "bright", M2: 0.05, Water: "Even."}, How: []string{}, Never: []string{}}
+	out := Wintering{
+		Way:    CarryIn,
+		Chance: 0.9,
+		Steps:  []Step{},
+		Keep:   &Keep{LeastC: 5, MostC: 10, Light: "bright", M2: 0.05, Water: "Even."},
+		How:    []string{},
+		Never:  []string{},
+	}
 	enough := 0
 	for d := pot; d < cool; d++ {
 		if y.Normals.Mean(d) <= coldC {
@@ -43,8 +50,18 @@ func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
 	if enough < int(cool-pot)*3/4 {
 		where = "in a cold store at 4 to 8 °C: it is too warm outside"
 	}
-	out.step("Pot them closely, tips just showing, and set them "+where, pot, pot+7, fmt.Sprintf("%d weeks of cold before they may grow", f.Cold))
-	out.step("Into the cold house, light, 5 to 10 °C", cool, cool+4, "when the shoots stand a finger high and the roots show")
+	out.step(
+		"Pot them closely, tips just showing, and set them "+where,
+		pot,
+		pot+7,
+		fmt.Sprintf("%d weeks of cold before they may grow", f.Cold),
+	)
+	out.step(
+		"Into the cold house, light, 5 to 10 °C",
+		cool,
+		cool+4,
+		"when the shoots stand a finger high and the roots show",
+	)
 	out.step("Into a warm light room, 15 to 18 °C", warm, warm+3, fmt.Sprintf("%d weeks to bloom", f.Warm))
 	out.step("In bloom", bloom, bloom+10, "longer where it is cool")
 	out.Why = "Too little cold gives short stems and blind buds: rather a week more than one less."

@@ -52,7 +52,10 @@ func inside(p check.Plant) []string {
 	case e.LeafSeason == catalogue.Herbaceous:
 		return append(out, "Cool; dark will do once its top has died down and is cut off; nearly dry.")
 	case e.Form == catalogue.Perennial:
-		return append(out, "Cool and light, nearly dry; its leaves stay, what is soft is cut back. Or take cuttings and treat it as an annual.")
+		return append(
+			out,
+			"Cool and light, nearly dry; its leaves stay, what is soft is cut back. Or take cuttings and treat it as an annual.",
+		)
 	}
 	return append(out, "Cool and light, little water, damp air; aired on mild days.")
 }
@@ -64,12 +67,19 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	evergreen := e.LeafSeason == catalogue.Evergreen || e.LeafSeason == catalogue.SemiEvergreen
 	switch {
 	case p.PotL > 0:
-		return []string{"Stand it against the wall, on feet, out of the winter sun; wrap the pot, not the plant, and mulch it. Or sink the pot in the ground.",
-			"Water it in frost-free spells; fleece over the top in hard frost only."}
+		return []string{
+			"Stand it against the wall, on feet, out of the winter sun; wrap the pot, not the plant, and mulch it. Or sink the pot in the ground.",
+			"Water it in frost-free spells; fleece over the top in hard frost only.",
+		}
 	case e.Genus() == "Dicksonia":
-		return []string{"Straw into the crown, the leaves folded over it; wrap the trunk with fleece. In mild places leave it."}
+		return []string{
+			"Straw into the crown, the leaves folded over it; wrap the trunk with fleece. In mild places leave it.",
+		}
 	case e.Genus() == "Musa":
-		return []string{"Cut the leaves after the first frost, wrap the stems with straw under a roof, and mulch the foot thickly.", "In hard climates cut it down to a metre, or lift and store it."}
+		return []string{
+			"Cut the leaves after the first frost, wrap the stems with straw under a roof, and mulch the foot thickly.",
+			"In hard climates cut it down to a metre, or lift and store it.",
+		}
 	case e.Form == catalogue.Palm || e.Genus() == "Cycas" || e.Genus() == "Cordyline" || e.Genus() == "Phormium":
 		return palms(tender)
 	case e.Genus() == "Cortaderia" && extremeC < -9:
@@ -77,10 +87,14 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	case e.Genus() == "Rosa":
 		return roses(p, extremeC, tender)
 	case e.Genus() == "Vitis" && extremeC < -21 || e.Genus() == "Ficus" && extremeC < -19:
-		return []string{"After leaf fall lay it down or tie it together, cover it with straw mats or soil, and mulch the foot."}
+		return []string{
+			"After leaf fall lay it down or tie it together, cover it with straw mats or soil, and mulch the foot.",
+		}
 	case e.Genus() == "Citrus" && tender:
-		return []string{"Fleece or frost cloth to the ground on frost nights, off by day; mound or mulch the foot for the winter; water before frost.",
-			"A young one has a frame or a roof against the wall, open by day."}
+		return []string{
+			"Fleece or frost cloth to the ground on frost nights, off by day; mound or mulch the foot for the winter; water before frost.",
+			"A young one has a frame or a roof against the wall, open by day.",
+		}
 	case e.LeafSeason == catalogue.Herbaceous && tender || e.Form == catalogue.Perennial && tender:
 		if evergreen {
 			return []string{"Leave its leaves on, mulch round the crown, and fleece over it on hard nights, off again by day."}
@@ -89,15 +103,26 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	case e.Bloom.OldWood >= 0.6 && e.Genus() == "Hydrangea" && extremeC < -14:
 		return []string{"Leave stems and heads on; mulch the foot, and a cage of leaves or burlap round the stems."}
 	case tender && e.Form == catalogue.Subshrub:
-		return []string{"Leave the top till spring; brushwood or fleece on cold nights, mulch its foot with grit, keep it dry. Take cuttings in case."}
+		return []string{
+			"Leave the top till spring; brushwood or fleece on cold nights, mulch its foot with grit, keep it dry. Take cuttings in case.",
+		}
 	case tender && w.Out >= 0.8:
-		return []string{"Leave it in an ordinary winter; mulch its foot, and have fleece at hand for a very hard night, off again by day."}
+		return []string{
+			"Leave it in an ordinary winter; mulch its foot, and have fleece at hand for a very hard night, off again by day.",
+		}
 	case tender:
-		return []string{"Mulch its foot; fleece or frost cloth on hard nights, off again by day. A young one is wrapped, or stands against the wall.", "Leave the stems till spring; take cuttings in case."}
+		return []string{
+			"Mulch its foot; fleece or frost cloth on hard nights, off again by day. A young one is wrapped, or stands against the wall.",
+			"Leave the stems till spring; take cuttings in case.",
+		}
 	case e.Form == catalogue.Tree && p.HeightM <= youngM && extremeC < guardsC && slices.Contains(thinBark, e.Genus()):
-		return []string{"Guard the trunk against gnawing, white wrap on the sunny side; mulch, clear of the bark; water before the ground freezes."}
+		return []string{
+			"Guard the trunk against gnawing, white wrap on the sunny side; mulch, clear of the bark; water before the ground freezes.",
+		}
 	case evergreen && p.HeightM <= youngM && extremeC < guardsC:
-		return []string{"Water before the ground freezes, mulch; a screen of burlap against wind and March sun while it is young."}
+		return []string{
+			"Water before the ground freezes, mulch; a screen of burlap against wind and March sun while it is young.",
+		}
 	}
 	return nil
 }
@@ -105,9 +130,14 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 // palms is how what keeps its heart at the top is kept.
 func palms(tender bool) []string {
 	if !tender {
-		return []string{"Leave it: an ordinary winter does it nothing. Mulch its foot; fleece in very hard frost only, off again after it."}
+		return []string{
+			"Leave it: an ordinary winter does it nothing. Mulch its foot; fleece in very hard frost only, off again after it.",
+		}
 	}
-	return []string{"Tie up the leaves, keep the heart dry under a small roof, mulch the foot.", "Fleece or a straw wrap in hard frost, off again after it; green leaves stay."}
+	return []string{
+		"Tie up the leaves, keep the heart dry under a small roof, mulch the foot.",
+		"Fleece or a straw wrap in hard frost, off again after it; green leaves stay.",
+	}
 }
 
 // roses is how they are kept by what is grafted, and how high.
@@ -118,11 +148,17 @@ func roses(p check.Plant, extremeC float64, tender bool) []string {
 	case !tender && (hardy || extremeC > moundsC && p.Graft() < 0.5):
 		return nil
 	case p.Graft() >= 0.5 || e.ID == "rosa-standard":
-		return []string{"Wrap the graft and head with burlap or fleece, with straw inside, or bend it down and cover it; mound the foot."}
+		return []string{
+			"Wrap the graft and head with burlap or fleece, with straw inside, or bend it down and cover it; mound the foot.",
+		}
 	case e.ID == "rosa-climbing" && extremeC < moundsC-4:
 		return []string{"Lay the canes down, or tie burlap over them, and cover them airily; mound soil over the graft."}
 	case extremeC < buriesC:
-		return []string{"Mound soil a hand over the graft before the ground freezes, and a thick mulch over it; shorten whips only. Snow helps."}
+		return []string{
+			"Mound soil a hand over the graft before the ground freezes, and a thick mulch over it; shorten whips only. Snow helps.",
+		}
 	}
-	return []string{"Mound soil or compost a hand over the graft before the ground freezes; shorten whips only; off again as buds swell."}
+	return []string{
+		"Mound soil or compost a hand over the graft before the ground freezes; shorten whips only; off again as buds swell.",
+	}
 }

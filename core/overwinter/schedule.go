@@ -100,7 +100,11 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 		return out
 	case !Liftable(p):
 		out.Way, out.Chance = Lost, out.Out
-		out.Why = fmt.Sprintf("%s bears %s and is too large to be lifted: wrap it, and take cuttings or seed.", name, quantity.Temperature(p.Species.HardinessC))
+		out.Why = fmt.Sprintf(
+			"%s bears %s and is too large to be lifted: wrap it, and take cuttings or seed.",
+			name,
+			quantity.Temperature(p.Species.HardinessC),
+		)
 		return out
 	case tuber:
 		out.Way = Tubers
@@ -115,8 +119,8 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	return out
 }
 
-// staysWrapped reports a plant that is kept where it stands though it would hardly come through bare: shrubs and climbers in the
-// ground that come again from below their cover, and pots that a wall and a wrap bring through.
+// staysWrapped reports a plant that is kept where it stands though it would hardly come through bare: shrubs and
+// climbers in the ground that come again from below their cover, and pots that a wall and a wrap bring through.
 func staysWrapped(p check.Plant, extremeC float64) bool {
 	e := &p.Species
 	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
@@ -139,11 +143,22 @@ func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day) {
 	hardier.Species.HardinessC -= wrapAdds
 	w.Chance = Winters(hardier, y.Normals.Climate.ExtremeMinC)
 	limit := p.Species.HardinessC + wrapAdds
-	w.Why = fmt.Sprintf("It bears %s: fleece and straw on nights that come near it, off again by day.", quantity.Temperature(p.Species.HardinessC))
+	w.Why = fmt.Sprintf(
+		"It bears %s: fleece and straw on nights that come near it, off again by day.",
+		quantity.Temperature(p.Species.HardinessC),
+	)
 	from, ok := autumnDay(y, today, limit)
 	to, ok2 := springDay(y, today, limit)
 	if ok && ok2 {
-		w.Steps = append(w.Steps, Step{"Have fleece and straw at hand", from, to, "nights under " + quantity.Temperature(limit) + " come in this span"})
+		w.Steps = append(
+			w.Steps,
+			Step{
+				"Have fleece and straw at hand",
+				from,
+				to,
+				"nights under " + quantity.Temperature(limit) + " come in this span",
+			},
+		)
 	}
 }
 
@@ -155,7 +170,12 @@ func (w *Wintering) carry(p check.Plant, y *season.Year, today day.Day) {
 		limit = 0
 		if f, ok := y.FirstFrost(winterOf(y, today), 0); ok {
 			in, cold = f.Mid+carryDays, true
-			w.step("Lift them when the frost has blackened the leaves, cut to a hand’s breadth, dry, store", f.Mid, in, "the tubers grow until the leaves die; before the ground freezes they must be out")
+			w.step(
+				"Lift them when the frost has blackened the leaves, cut to a hand’s breadth, dry, store",
+				f.Mid,
+				in,
+				"the tubers grow until the leaves die; before the ground freezes they must be out",
+			)
 		}
 	} else if cold {
 		do := "Carry it in"
@@ -175,8 +195,18 @@ func (w *Wintering) carry(p check.Plant, y *season.Year, today day.Day) {
 	if w.Way == Tubers {
 		w.step("Start them in warmth, in pots", goes-startDays, goes-startDays+carryDays, "they are in leaf when they go out")
 	}
-	w.step("Harden it off: out by day, in shade at first, in by night", goes-hardenDays, goes, "leaves grown indoors scorch and freeze")
-	w.step("Out again", goes, goes+10, "the last night under "+quantity.Temperature(math.Max(0, math.Min(limit, inMost)))+" is over in nine years of ten")
+	w.step(
+		"Harden it off: out by day, in shade at first, in by night",
+		goes-hardenDays,
+		goes,
+		"leaves grown indoors scorch and freeze",
+	)
+	w.step(
+		"Out again",
+		goes,
+		goes+10,
+		"the last night under "+quantity.Temperature(math.Max(0, math.Min(limit, inMost)))+" is over in nine years of ten",
+	)
 	switch n := math.Round(100 * w.Out); n {
 	case 0:
 		w.Why = "Outside it hardly ever comes through a winter."
@@ -222,7 +252,13 @@ func keep(p check.Plant, spreadM float64, way Way) *Keep {
 	k := Keep{Light: "bright", M2: count * spread * spread, Water: "Little: the soil just does not dry out."}
 	switch {
 	case way == Tubers:
-		k = Keep{LeastC: 4, MostC: 9, Light: "dark will do", M2: count * crateM2, Water: "None: dry, looked over once a month for rot."}
+		k = Keep{
+			LeastC: 4,
+			MostC:  9,
+			Light:  "dark will do",
+			M2:     count * crateM2,
+			Water:  "None: dry, looked over once a month for rot.",
+		}
 	case e.HardinessC >= 0:
 		k.LeastC, k.MostC = 12, 18
 	case e.HardinessC > -5:

@@ -45,7 +45,24 @@ type Class struct {
 }
 
 // Drawings are those of where the blade goes.
-var Drawings = []string{"pair", "bud", "collar", "sideshoot", "stems", "canes", "ground", "spur", "whips", "shear", "taper", "frond", "green", "mound", "crown", "faded"}
+var Drawings = []string{
+	"pair",
+	"bud",
+	"collar",
+	"sideshoot",
+	"stems",
+	"canes",
+	"ground",
+	"spur",
+	"whips",
+	"shear",
+	"taper",
+	"frond",
+	"green",
+	"mound",
+	"crown",
+	"faded",
+}
 
 // Match is the kinds that a class fits: all that is named has to fit.
 type Match struct {
@@ -93,7 +110,8 @@ var classes = sync.OnceValue(func() []Class {
 	}
 	var bad invalid.Fields
 	for _, c := range list {
-		if len(c.Windows) == 0 || len(c.How) == 0 || c.Where == "" || !slices.Contains(Drawings, c.Draw) || !(c.Most > 0 && c.Most <= 1) {
+		if len(c.Windows) == 0 || len(c.How) == 0 || c.Where == "" || !slices.Contains(Drawings, c.Draw) ||
+			!(c.Most > 0 && c.Most <= 1) {
 			bad.Add("classes."+c.ID, c.ID, "says too little, or how much may go is no share")
 		}
 	}

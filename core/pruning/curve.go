@@ -31,8 +31,8 @@ const (
 	winterFrom, winterTo, winterCost  = 290, 35, 31 // days before leaf-out in which shrubs that winter cuts back wait for spring
 )
 
-// Ahead is what each day from the date on costs for a cut that was asked for then: a year of days. What is asked for may not
-// be, where the plant has grown or was cut since; its curve is drawn all the same.
+// Ahead is what each day from the date on costs for a cut that was asked for then: a year of days. What is asked for
+// may not be, where the plant has grown or was cut since; its curve is drawn all the same.
 func Ahead(a Ask) job.Curve {
 	c, _ := a.ruled()
 	a.fill(c)
@@ -44,7 +44,8 @@ func (a *Ask) coming(c *Class, cal moment.Calendar) job.Curve {
 	return a.over(c, cal, a.Date, a.ends(c, cal, a.Date+yearAhead))
 }
 
-// yearAhead is how far the curve of an order goes, days; a window that runs then is told to its end, if that is not further off.
+// yearAhead is how far the curve of an order goes, days; a window that runs then is told to its end, if that is not
+// further off.
 const (
 	yearAhead  = 366
 	windowOver = 100
@@ -128,7 +129,8 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 		if c.Soft && c.Frost >= -1 { // what knows no winter is clipped when it begins to grow too
 			windows = append(windows, c.Windows...)
 		}
-		if a.Species.LeafSeason == catalogue.Deciduous && !a.Species.ForLeaf && c.Bloom < bloomCalls { // kept for blossom and berries
+		kept := a.Species.ForLeaf || c.Bloom >= bloomCalls // for leaf, blossom or berries
+		if a.Species.LeafSeason == catalogue.Deciduous && !kept {
 			windows = append(windows, Window{From: moment.On("leaf_drop", 30), To: moment.On("leaf_out", -28),
 				Why: "it is bare and at rest, and nobody nests in it"})
 		}
@@ -160,13 +162,14 @@ func (a *Ask) spans(c *Class, cal moment.Calendar) (out []span) {
 	return out
 }
 
-// rocks reports a kind that wind rocks at the root when it goes into winter tall: shrubs and subshrubs with soft growth.
+// rocks reports a kind that wind rocks at the root when it goes into winter tall: shrubs and subshrubs with soft
+// growth.
 func rocks(e *catalogue.Entry) bool {
 	return (e.Form == catalogue.Shrub || e.Form == catalogue.Subshrub) && (e.Bloom.NewWood > 0.5 || e.Genus() == "Rosa")
 }
 
-// lifting is when a kind is cut to be lifted: what frost takes once it has blackened, what is bare while it is at rest, and
-// what keeps its leaves while the soil is warm.
+// lifting is when a kind is cut to be lifted: what frost takes once it has blackened, what is bare while it is at rest,
+// and what keeps its leaves while the soil is warm.
 func lifting(e *catalogue.Entry) []Window {
 	switch {
 	case e.LeafSeason == catalogue.Herbaceous && e.HardinessC > -12:
@@ -243,7 +246,8 @@ func outside(c *Class, spans []span) []reason.Why {
 
 // bloomShare is the share of the next bloom that the cut takes on a day.
 func (a *Ask) bloomShare(c *Class, cal moment.Calendar, d day.Day) float64 {
-	spared := c.Spares && a.Share <= c.Most && (a.Purpose == Shape || a.Purpose == Thin || a.Purpose == Size && c.Draw == "crown")
+	spared := c.Spares && a.Share <= c.Most &&
+		(a.Purpose == Shape || a.Purpose == Thin || a.Purpose == Size && c.Draw == "crown")
 	if a.Purpose == Deadhead || a.Purpose == Dead || spared || !bloomSeen(c, a.Species) {
 		return 0
 	}
@@ -261,7 +265,8 @@ func (a *Ask) overmuch(c *Class) reason.Why {
 	}}
 }
 
-// bloomSeen reports a kind whose bloom, or the fruit after it, one sees go: not catkins, cones and what is green among leaves.
+// bloomSeen reports a kind whose bloom, or the fruit after it, one sees go: not catkins, cones and what is green among
+// leaves.
 func bloomSeen(c *Class, e *catalogue.Entry) bool {
 	coloured := slices.ContainsFunc(e.Flower.Colours, func(s string) bool { return s != "green" })
 	return !e.ForLeaf || coloured || fruits[c.ID]
@@ -326,13 +331,17 @@ func heat(c *Class, n *season.Normals) reason.Why {
 
 // winterAhead is that shrubs which winter cuts back are cleared once, when spring shows what lives.
 func winterAhead(cal moment.Calendar) reason.Why {
-	return reason.Why{Name: "winter ahead", Text: "winter takes more of it: once, when spring shows what lives", On: func(d day.Day) job.Cost {
-		out, ok := cal.Next(moment.When{Event: "leaf_out"}, d)
-		if !ok || out-d > winterFrom || out-d < winterTo || cal.Frostless {
-			return job.Cost{}
-		}
-		return reason.Points(winterCost)
-	}}
+	return reason.Why{
+		Name: "winter ahead",
+		Text: "winter takes more of it: once, when spring shows what lives",
+		On: func(d day.Day) job.Cost {
+			out, ok := cal.Next(moment.When{Event: "leaf_out"}, d)
+			if !ok || out-d > winterFrom || out-d < winterTo || cal.Frostless {
+				return job.Cost{}
+			}
+			return reason.Points(winterCost)
+		},
+	}
 }
 
 // living is what sap, beetles, nests and sleep cost.

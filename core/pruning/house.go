@@ -132,8 +132,15 @@ func (a *Ask) purposed(c *Class) {
 	case tree && !fruits[c.ID] && c.ID != "desert-tree" && (a.Purpose == Raise || a.Purpose == Thin || a.Purpose == Train):
 		c.Frost, c.Soft = min(c.Frost, -13), false
 		if c.ID != "bleeding-tree" && c.ID != "magnolia" && c.ID != "summer-tree" {
-			c.Windows = append(slices.Clone(c.Windows), atRest,
-				Window{From: moment.On("leaf_out", 72), To: moment.On("leaf_out", 122), Why: "in full leaf the wounds close this summer"})
+			c.Windows = append(
+				slices.Clone(c.Windows),
+				atRest,
+				Window{
+					From: moment.On("leaf_out", 72),
+					To:   moment.On("leaf_out", 122),
+					Why:  "in full leaf the wounds close this summer",
+				},
+			)
 		}
 	case e.Form == catalogue.Shrub && e.LeafSeason == catalogue.Evergreen && e.ForLeaf && a.Purpose == Thin && c.ID != "bamboo":
 		c.Frost, c.Soft = min(c.Frost, -14), false // by hand inside the crown: it pushes nothing
@@ -141,14 +148,25 @@ func (a *Ask) purposed(c *Class) {
 			Why: "it is at rest: light comes into it before it grows"})
 	case e.Form == catalogue.Conifer && (a.Purpose == Raise || a.Purpose == Thin):
 		c.Frost, c.Soft = min(c.Frost, -18), false
-		c.Windows = []Window{{From: moment.On("midwinter", -75), To: moment.On("leaf_out", -12), Why: "resin stands still, no beetle flies, and nobody nests in it"}}
+		c.Windows = []Window{
+			{
+				From: moment.On("midwinter", -75),
+				To:   moment.On("leaf_out", -12),
+				Why:  "resin stands still, no beetle flies, and nobody nests in it",
+			},
+		}
 	}
 }
 
 // atRest is when a deciduous tree is bare.
-var atRest = Window{From: moment.On("leaf_drop", 20), To: moment.On("leaf_out", -20), Why: "it is at rest, the crown is seen, and nobody nests in it"}
+var atRest = Window{
+	From: moment.On("leaf_drop", 20),
+	To:   moment.On("leaf_out", -20),
+	Why:  "it is at rest, the crown is seen, and nobody nests in it",
+}
 
-// readily is the share of its stems that a kind may lose at once in a renewal which comes again from low down each year.
+// readily is the share of its stems that a kind may lose at once in a renewal which comes again from low down each
+// year.
 const readily = 0.42
 
 // restless is what roses bear that never rest.

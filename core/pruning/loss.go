@@ -9,8 +9,8 @@ import (
 // budsForm is how many days next year's flower buds take to be all there, from the day they are set.
 const budsForm = 30
 
-// lossOf is the share of the next bloom that goes with a whole crown cut on a day: what stands on last year's wood from bud set until
-// it has bloomed, and what stands on this year's shoots from when they push until they have bloomed.
+// lossOf is the share of the next bloom that goes with a whole crown cut on a day: what stands on last year's wood from
+// bud set until it has bloomed, and what stands on this year's shoots from when they push until they have bloomed.
 func lossOf(c moment.Calendar, e *catalogue.Entry, d day.Day) float64 {
 	old, young := e.Bloom.OldWood, e.Bloom.NewWood
 	if old+young == 0 {

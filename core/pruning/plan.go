@@ -114,9 +114,19 @@ func (a *Ask) tooMuch(c *Class, p *Plan) {
 	}
 	p.TooMuch = true
 	if a.single() && a.CutM > 0 {
-		p.Cautions = append(p.Cautions, "That is topping: the tree answers with weak shoots and rot. Back to side branches by a fifth at most, or thin, raise or replace it.")
+		p.Cautions = append(
+			p.Cautions,
+			"That is topping: the tree answers with weak shoots and rot. Back to side branches by a fifth at most, or thin, raise or replace it.",
+		)
 	}
-	p.Cautions = append(p.Cautions, fmt.Sprintf("%.0f %% is more than it bears at once: up to %.0f %%, the rest over the years.", 100*a.Share, 100*c.Most))
+	p.Cautions = append(
+		p.Cautions,
+		fmt.Sprintf(
+			"%.0f %% is more than it bears at once: up to %.0f %%, the rest over the years.",
+			100*a.Share,
+			100*c.Most,
+		),
+	)
 }
 
 // Thirds are the parts of a renewal over three years.
@@ -280,14 +290,20 @@ func (a *Ask) text(c *Class, p *Plan) string {
 			strings.ToLower(out[:1]) + out[1:] + " Once bare it wants replacing."
 	}
 	if a.pastHedge() {
-		out = "At " + quantity.Length(a.HeightM) + " it is a tree, not a hedge: no line is cut along its top. Its sides back to green side shoots. " + out
+		out = "At " + quantity.Length(
+			a.HeightM,
+		) + " it is a tree, not a hedge: no line is cut along its top. Its sides back to green side shoots. " + out
 	}
 	if p.TooMuch {
 		out += fmt.Sprintf(" It is more than it bears at once: up to %.0f %%, the rest over the years.", 100*c.Most)
 	}
 	if p.TooBig && a.single() {
-		return "It is too big for its place: no cut keeps it at " + quantity.Length(a.WantedM) + ". A tree is not topped: it answers with weak shoots and rot. To " +
-			quantity.Length(a.HeightM*(1-treeShare)) + " at most, back to side branches; else thin it, raise it, or replace it by one that stays smaller."
+		return "It is too big for its place: no cut keeps it at " + quantity.Length(
+			a.WantedM,
+		) + ". A tree is not topped: it answers with weak shoots and rot. To " +
+			quantity.Length(
+				a.HeightM*(1-treeShare),
+			) + " at most, back to side branches; else thin it, raise it, or replace it by one that stays smaller."
 	}
 	if p.TooBig {
 		out += " It is too big for its place: no cut keeps it at " + quantity.Length(

@@ -13,8 +13,9 @@ import (
 	"mezzadro/core/season"
 )
 
-// TestLossIsALoss: for all kinds in several climates, what a cut costs in bloom lies between nothing and what is cut; on old
-// wood nothing is lost between bloom and bud set; taking off faded heads costs nothing; no day costs less than one of its reasons.
+// TestLossIsALoss: for all kinds in several climates, what a cut costs in bloom lies between nothing and what is cut;
+// on old wood nothing is lost between bloom and bud set; taking off faded heads costs nothing; no day costs less than
+// one of its reasons.
 func TestLossIsALoss(t *testing.T) {
 	r := rand.New(rand.NewPCG(12, 3))
 	for _, climate := range []string{"lake-foothills", "prairie", "gulf-coast", "hot-desert", "pampas", "cool-coast"} {
@@ -58,8 +59,8 @@ func TestLossIsALoss(t *testing.T) {
 	}
 }
 
-// TestHeights: for all kinds a cut to the height that is told leads to the wanted one after a season, or it is said why not;
-// more cut never gives less regrowth.
+// TestHeights: for all kinds a cut to the height that is told leads to the wanted one after a season, or it is said why
+// not; more cut never gives less regrowth.
 func TestHeights(t *testing.T) {
 	y := year(t, "lake-foothills")
 	told := 0
@@ -120,7 +121,8 @@ func TestCutsThatAreNotToBe(t *testing.T) {
 	}
 }
 
-// TestMoreThanItBears: more than a plant bears at once can be asked for: it is said to be too much, and costs, and is no refusal.
+// TestMoreThanItBears: more than a plant bears at once can be asked for: it is said to be too much, and costs, and is
+// no refusal.
 func TestMoreThanItBears(t *testing.T) {
 	y := year(t, "lake-foothills")
 	for _, c := range []struct {

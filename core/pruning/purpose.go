@@ -52,7 +52,8 @@ var onTrunk = way{"Above a side shoot, or at the collar of a limb; the trunk sta
 // done is how the cut is done: as the purpose asks, or as the kind is cut; a tree on one trunk is cut at no ground.
 func (a *Ask) done(c *Class) (where string, how []string) {
 	where, how = a.asked(c)
-	tree := a.Species.Form == catalogue.Tree && a.Species.Standing() == catalogue.SingleTrunk && c.Most < 0.6 && c.Draw != "spur"
+	tree := a.Species.Form == catalogue.Tree && a.Species.Standing() == catalogue.SingleTrunk && c.Most < 0.6 &&
+		c.Draw != "spur"
 	if tree && strings.Contains(where+strings.Join(how, " "), "at the ground") {
 		return onTrunk.where, onTrunk.how
 	}

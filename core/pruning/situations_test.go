@@ -29,8 +29,8 @@ func entry(t testing.TB, id string) *catalogue.Entry {
 	return &e
 }
 
-// situations are days on which people who know would cut a plant, and days on which they would not, said from the field's
-// practice in each climate. Days are month-day.
+// situations are days on which people who know would cut a plant, and days on which they would not, said from the
+// field's practice in each climate. Days are month-day.
 var situations = []struct {
 	species, climate string
 	purpose          Purpose
@@ -227,8 +227,8 @@ func TestSituations(t *testing.T) {
 	t.Logf("%d situations, %d of %d days right", len(situations), right, asked)
 }
 
-// TestTreesAreNoHedges: no line is cut along the top of what has grown into a tree; a row of it is a hedge at any height that
-// one clips. Gums and pines say that fire bans come first.
+// TestTreesAreNoHedges: no line is cut along the top of what has grown into a tree; a row of it is a hedge at any
+// height that one clips. Gums and pines say that fire bans come first.
 func TestTreesAreNoHedges(t *testing.T) {
 	for _, x := range []struct {
 		species string

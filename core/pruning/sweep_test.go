@@ -13,8 +13,9 @@ import (
 
 var badText = regexp.MustCompile(`NaN|Inf|[0-9]e[+-]\d|%!|<nil>`)
 
-// TestSweep: over all kinds, sizes, purposes and eight climates no tree is topped, no single trunk is cut at the ground, no
-// bare wood of what does not shoot from it is cut into, and nothing is said that figures deny. It prints some to be read.
+// TestSweep: over all kinds, sizes, purposes and eight climates no tree is topped, no single trunk is cut at the
+// ground, no bare wood of what does not shoot from it is cut into, and nothing is said that figures deny. It prints
+// some to be read.
 func TestSweep(t *testing.T) {
 	r := rand.New(rand.NewPCG(29, 4))
 	plans := 0

@@ -30,11 +30,12 @@ const (
 	roseShare   = 0.055
 )
 
-// outline is what a plant shows from the side, height × spread, m²: branches stand in a shell, so that what comes off goes
-// with it and not with the room of the crown.
+// outline is what a plant shows from the side, height × spread, m²: branches stand in a shell, so that what comes off
+// goes with it and not with the room of the crown.
 func outline(heightM, spreadM float64) float64 { return heightM * spreadM }
 
-// Waste is what comes off one plant of a size, m, when a share of its crown is cut for a purpose, loose, m³: an estimate.
+// Waste is what comes off one plant of a size, m, when a share of its crown is cut for a purpose, loose, m³: an
+// estimate.
 func Waste(e *catalogue.Entry, heightM, spreadM, share float64, purpose Purpose) float64 {
 	face := outline(heightM, spreadM)
 	tree := e.Form == catalogue.Tree || e.Form == catalogue.Conifer
@@ -86,7 +87,8 @@ func spacing(e *catalogue.Entry) float64 {
 	return 0.7
 }
 
-// hedge is the face of a hedge, both sides and the top, m², with the minutes for a square metre and what comes off it, m³.
+// hedge is the face of a hedge, both sides and the top, m², with the minutes for a square metre and what comes off it,
+// m³.
 func (a *Ask) hedge() (minutes, waste float64) {
 	face := float64(a.Count) * spacing(a.Species) * (2*a.HeightM + min(a.SpreadM, 2.5))
 	each := 1.55 * (1 + 0.55*max(0, a.HeightM-2))
@@ -99,8 +101,8 @@ func (a *Ask) hedge() (minutes, waste float64) {
 	return setUp + each*face, 0.019 * face
 }
 
-// minutes is what one plant takes of all who work on it, clearing up included: by its outline, and for a tree by how one
-// gets at it.
+// minutes is what one plant takes of all who work on it, clearing up included: by its outline, and for a tree by how
+// one gets at it.
 func (a *Ask) minutes() float64 {
 	e, face := a.Species, outline(a.HeightM, a.SpreadM)
 	tree := e.Form == catalogue.Tree || e.Form == catalogue.Conifer
@@ -133,7 +135,8 @@ func (a *Ask) minutes() float64 {
 	return out
 }
 
-// onTree is what cutting a tree's crown takes: from the ground and a ladder, and more and more from a rope or a platform.
+// onTree is what cutting a tree's crown takes: from the ground and a ladder, and more and more from a rope or a
+// platform.
 func (a *Ask) onTree(face float64) float64 {
 	low := 6 * math.Pow(face, 0.87)
 	if fruits[ClassOf(a.Species).ID] {
@@ -144,21 +147,29 @@ func (a *Ask) onTree(face float64) float64 {
 	return (1-w)*low + w*max(low, aloft)
 }
 
-// FellMinutes is what taking down a tree of a size, m, in pieces takes of all who do it, the stump not counted; an estimate.
+// FellMinutes is what taking down a tree of a size, m, in pieces takes of all who do it, the stump not counted; an
+// estimate.
 func FellMinutes(heightM, spreadM float64) float64 {
 	return 5.8 * math.Pow(outline(heightM, spreadM), 1.05)
 }
 
-// CutMinutes is what cutting so many plants of a kind to a height takes of all who do it, and who go; their spread is as
-// usual for their height.
+// CutMinutes is what cutting so many plants of a kind to a height takes of all who do it, and who go; their spread is
+// as usual for their height.
 func CutMinutes(e *catalogue.Entry, heightM, cutM float64, count int) (minutes float64, people int) {
-	a := Ask{Species: e, HeightM: heightM, SpreadM: heightM * e.Mature.SpreadM / e.Mature.HeightM, Count: count, Purpose: Size}
+	a := Ask{
+		Species: e,
+		HeightM: heightM,
+		SpreadM: heightM * e.Mature.SpreadM / e.Mature.HeightM,
+		Count:   count,
+		Purpose: Size,
+	}
 	a.Share = max(0.05, min(1, 1-cutM/max(heightM, 0.01)))
 	minutes = setUp + float64(max(1, count))*a.minutes()
 	return minutes, a.people()
 }
 
-// people are those who have to go: two where one is off the ground with a blade, three where a large tree is climbed. More may.
+// people are those who have to go: two where one is off the ground with a blade, three where a large tree is climbed.
+// More may.
 func (a *Ask) people() int {
 	tree := a.Species.Form == catalogue.Tree || a.Species.Form == catalogue.Conifer || a.Species.Form == catalogue.Palm
 	switch {
@@ -229,16 +240,28 @@ func (a *Ask) careful(p *Plan) {
 	case !woody:
 	case a.HeightM > ladderM && tree:
 		p.Skills = append(p.Skills, "licensed arborist")
-		p.Cautions = append(p.Cautions, "Above a ladder's reach: a licensed arborist from a platform or a rope, and a second person; nobody below.")
+		p.Cautions = append(
+			p.Cautions,
+			"Above a ladder's reach: a licensed arborist from a platform or a rope, and a second person; nobody below.",
+		)
 		if e.Form != catalogue.Palm {
-			p.Cautions = append(p.Cautions, "Before anybody climbs: its foot, forks and limbs are looked over; one that is hollow, cracked or dying is worked from a platform.")
+			p.Cautions = append(
+				p.Cautions,
+				"Before anybody climbs: its foot, forks and limbs are looked over; one that is hollow, cracked or dying is worked from a platform.",
+			)
 		}
 	case a.HeightM > ladderM+1 && e.Form == catalogue.Climber:
 		p.Skills = append(p.Skills, "climbing")
-		p.Cautions = append(p.Cautions, "Above a ladder's reach on its wall: a platform, or a climber on a rope, and a second person; nobody below.")
+		p.Cautions = append(
+			p.Cautions,
+			"Above a ladder's reach on its wall: a platform, or a climber on a rope, and a second person; nobody below.",
+		)
 	case tall:
 		p.Skills = append(p.Skills, "ladder")
-		p.Cautions = append(p.Cautions, "From a ladder on firm ground, tied or held at its foot, somebody within call; never with a chainsaw.")
+		p.Cautions = append(
+			p.Cautions,
+			"From a ladder on firm ground, tied or held at its foot, somebody within call; never with a chainsaw.",
+		)
 	}
 	if (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.HeightM > protectedM {
 		p.Cautions = append(p.Cautions, "It may be protected: ask for the permit first.")
@@ -246,7 +269,11 @@ func (a *Ask) careful(p *Plan) {
 	switch {
 	case a.Wire && woody:
 		p.Skills = append(p.Skills, job.LineWork)
-		p.Cautions = append([]string{"A power line is within reach of it: the line's owner is asked first, and only a person licensed for line clearance cuts; no ladder, no pole, nobody else near it."}, p.Cautions...)
+		p.Cautions = append(
+			[]string{
+				"A power line is within reach of it: the line's owner is asked first, and only a person licensed for line clearance cuts; no ladder, no pole, nobody else near it.",
+			},
+			p.Cautions...)
 	case tall:
 		p.Cautions = append(p.Cautions, "Near power lines only the line's owner or a person licensed for it cuts.")
 	}

@@ -17,7 +17,8 @@ var works = map[string]Purpose{"shape": Shape, "hedge both sides and top": Hedge
 	"cut down perennials": Shape, "cut to the ground": Shape, "cut down": Shape, "deadhead": Deadhead, "vine winter cut": Shape,
 	"wisteria summer": Shape, "wisteria winter": Shape, "cut down fruited canes": Shape, "fell in pieces": ""}
 
-// TestWorkHolds: how long cuts take, all people together, and what comes off, against what crews need; it prints how many hold.
+// TestWorkHolds: how long cuts take, all people together, and what comes off, against what crews need; it prints how
+// many hold.
 func TestWorkHolds(t *testing.T) {
 	y := year(t, "lake-foothills")
 	rows, inside, inWaste := 0, 0, 0
@@ -73,8 +74,8 @@ func TestWorkHolds(t *testing.T) {
 	}
 }
 
-// TestWorkGrowsWithSize: over all kinds and purposes a plant half as large again takes neither less nor more than three and a
-// half times as long, and leaves no less.
+// TestWorkGrowsWithSize: over all kinds and purposes a plant half as large again takes neither less nor more than three
+// and a half times as long, and leaves no less.
 func TestWorkGrowsWithSize(t *testing.T) {
 	y := year(t, "cool-coast")
 	for i := range catalogue.Built().Entries {

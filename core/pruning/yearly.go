@@ -15,7 +15,8 @@ func CutHard(e *catalogue.Entry) bool {
 	return woody && !e.Annual && (rose || ClassOf(e).Most >= yearlyFrom && e.Bloom.NewWood >= 0.5)
 }
 
-// Yearly is the window of a kind's yearly cut that runs on a day or comes next; false where there is none within a year.
+// Yearly is the window of a kind's yearly cut that runs on a day or comes next; false where there is none within a
+// year.
 func Yearly(e *catalogue.Entry, at *Place, d day.Day) (from, to day.Day, ok bool) {
 	cal := at.Of(e, d)
 	for _, w := range ClassOf(e).Windows {

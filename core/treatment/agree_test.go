@@ -10,8 +10,9 @@ import (
 	"mezzadro/core/day"
 )
 
-// TestAgreesWithTheCause: what is named and what is done about it never speak against each other: nothing is sprayed, cut out or
-// dug out that the cause's page leaves alone, and nobody is told to leave what fells a tree, must be reported or is replaced.
+// TestAgreesWithTheCause: what is named and what is done about it never speak against each other: nothing is sprayed,
+// cut out or dug out that the cause's page leaves alone, and nobody is told to leave what fells a tree, must be
+// reported or is replaced.
 func TestAgreesWithTheCause(t *testing.T) {
 	at := place(t, "lake-foothills")
 	all := catalogue.Built().Entries

@@ -16,8 +16,8 @@ type Fellow struct {
 	Look  bool   `json:"look" doc:"Only those that show it are treated: it is looked at, not treated along"`
 }
 
-// Along says it of a plant that can have the trouble too; false where the kind does not take it. Where the programme treats none
-// but those that show it, it is looked at. had: the record knows it on that plant from before.
+// Along says it of a plant that can have the trouble too; false where the kind does not take it. Where the programme
+// treats none but those that show it, it is looked at. had: the record knows it on that plant from before.
 func (b *Book) Along(id string, e *catalogue.Entry, shade, had bool) (Fellow, bool) {
 	p, c := b.programme(&Ask{Cause: id, Species: e, HeightM: e.Mature.HeightM, guessed: true}), cause.Built().Cause(id)
 	if p == nil || c == nil || c.OnKind(e) < 1 {
@@ -38,8 +38,8 @@ func (b *Book) Along(id string, e *catalogue.Entry, shade, had bool) (Fellow, bo
 	return Fellow{Treat: true, Why: "it stands in the sun"}, true
 }
 
-// Guards are the causes that a kind is prone to, or is a host of, and that can be kept off before they are there: what it has again
-// and again first.
+// Guards are the causes that a kind is prone to, or is a host of, and that can be kept off before they are there: what
+// it has again and again first.
 func (b *Book) Guards(e *catalogue.Entry) []string {
 	likely := map[string]float64{}
 	out := []string{}
@@ -59,7 +59,8 @@ func (b *Book) Guards(e *catalogue.Entry) []string {
 	return out
 }
 
-// Times is how often a job's step falls due from a day on until another, the first time counted; done: how often it was done already.
+// Times is how often a job's step falls due from a day on until another, the first time counted; done: how often it was
+// done already.
 func (b *Book) Times(a Ask, j Job, done int, due, until day.Day) int {
 	if due > until {
 		return 0

@@ -1,5 +1,5 @@
-// Package treatment decides the least that works against a cause, as a programme of dated steps, and what that takes. It never
-// knows a dose: rates come from the firm's own product cards.
+// Package treatment decides the least that works against a cause, as a programme of dated steps, and what that takes.
+// It never knows a dose: rates come from the firm's own product cards.
 package treatment
 
 import (
@@ -133,7 +133,8 @@ func (o *On) fits(a *Ask) bool {
 	e := a.Species
 	in := func(list []string, is string) bool { return len(list) == 0 || slices.Contains(list, is) }
 	return in(o.Genus, e.Genus()) && in(o.Family, e.Family) && in(o.Form, string(e.Form)) && !slices.Contains(o.Not, e.Genus()) &&
-		(o.Tall == 0 || a.HeightM >= o.Tall && !a.guessed) && (o.Low == 0 || a.HeightM <= o.Low)
+		(o.Tall == 0 || a.HeightM >= o.Tall && !a.guessed) &&
+		(o.Low == 0 || a.HeightM <= o.Low)
 }
 
 // forSome reports a programme for some plants alone.

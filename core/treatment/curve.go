@@ -26,7 +26,8 @@ type Job struct {
 	Made  day.Day
 }
 
-// Curve is what each day costs for a step that was asked for on a day: a year of days, drawn anew from the year as it is known now.
+// Curve is what each day costs for a step that was asked for on a day: a year of days, drawn anew from the year as it
+// is known now.
 func (b *Book) Curve(a Ask, j Job) job.Curve {
 	a.Cause, a.Date, a.Uses = j.Cause, j.Made, nil
 	a.fill()

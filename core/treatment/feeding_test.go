@@ -10,8 +10,8 @@ import (
 	"mezzadro/core/rules"
 )
 
-// TestFeeding: what is fed when, as those who keep such plants do; what is never fed; nothing after a freeze before growth; lime and
-// sulphur by pH, and never lime for what loves it sour.
+// TestFeeding: what is fed when, as those who keep such plants do; what is never fed; nothing after a freeze before
+// growth; lime and sulphur by pH, and never lime for what loves it sour.
 func TestFeeding(t *testing.T) {
 	for _, c := range []struct {
 		name, species, climate, date string

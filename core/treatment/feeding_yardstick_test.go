@@ -12,7 +12,8 @@ import (
 	"mezzadro/yardstick"
 )
 
-// TestFeedingHolds: when and how often kinds are fed against what practitioners say, three weeks either way; it prints how many hold.
+// TestFeedingHolds: when and how often kinds are fed against what practitioners say, three weeks either way; it prints
+// how many hold.
 func TestFeedingHolds(t *testing.T) {
 	places := map[string]*moment.Place{}
 	rows, whole := 0, 0

@@ -208,7 +208,8 @@ func (s *search) choose(out *Answer) Rung {
 	return chosen
 }
 
-// wants is the severity that has to be met: less where it is only ugly and the client can wait, or the plant hardly takes harm there.
+// wants is the severity that has to be met: less where it is only ugly and the client can wait, or the plant hardly
+// takes harm there.
 func (s *search) wants() int {
 	bad := s.ask.severity()
 	if s.cause.Harm == "ugly" && s.ask.Value < 1 || s.programme.Sunny && s.ask.Shade {
@@ -229,8 +230,8 @@ func (s *search) resists() bool {
 var notBefore = []Rung{{Rung: "none", Steps: []Step{{
 	Do: "Nothing is put on before it shows: keep the plant growing well, and look for it.", From: When{Now: true}, Look: 30}}}}
 
-// stronger reports that a strong means is open: by house rule at once where most of the plant shows it, else only where soft ones were
-// used in this garden year as often as they help, and it does more than look bad.
+// stronger reports that a strong means is open: by house rule at once where most of the plant shows it, else only where
+// soft ones were used in this garden year as often as they help, and it does more than look bad.
 func (s *search) stronger(list []Rung, bad int) bool {
 	if bad < 2 || s.ask.Rules.Control == rules.SoftOnly {
 		return false
@@ -264,7 +265,8 @@ func (s *search) closed(r Rung, out *Answer) string {
 			out.Rules = append(out.Rules, rule)
 		}
 	}
-	if r.Rung == "strong" && slices.ContainsFunc(r.Steps, func(st Step) bool { return st.Use != "" }) { // not a licensed hand that reports or fells
+	uses := slices.ContainsFunc(r.Steps, func(st Step) bool { return st.Use != "" })
+	if r.Rung == "strong" && uses { // not a licensed hand that reports or fells
 		switch s.ask.Rules.Control {
 		case rules.SoftOnly:
 			note("Soft means only")

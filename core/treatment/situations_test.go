@@ -13,8 +13,8 @@ import (
 	"mezzadro/core/season"
 )
 
-// situation is a trouble as it is met, and what one who knows it does. first is the span of days (MM-DD..MM-DD) the first step lies in,
-// says and never are words that must and must not be anywhere in the answer.
+// situation is a trouble as it is met, and what one who knows it does. first is the span of days (MM-DD..MM-DD) the
+// first step lies in, says and never are words that must and must not be anywhere in the answer.
 type situation struct {
 	cause, species, climate, date string
 	share                         float64
@@ -323,7 +323,8 @@ func stepsOf(o Answer) string {
 	return strings.Join(out, "\n")
 }
 
-// TestEveryCause: each of them has an answer with a step or an end, on a host and on an odd plant, in every severity and rule.
+// TestEveryCause: each of them has an answer with a step or an end, on a host and on an odd plant, in every severity
+// and rule.
 func TestEveryCause(t *testing.T) {
 	e, err := catalogue.Built().Species("rosa-shrub")
 	if err != nil {

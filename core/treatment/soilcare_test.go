@@ -11,7 +11,8 @@ import (
 	"mezzadro/core/rules"
 )
 
-// TestSoilCare: what a feeding, a layer and a soil correction take, each worked out on paper; how much of a product only by its card.
+// TestSoilCare: what a feeding, a layer and a soil correction take, each worked out on paper; how much of a product
+// only by its card.
 func TestSoilCare(t *testing.T) {
 	feed := Card{ID: 1, Name: "Liquid from the shed", Active: "organic-feed", Unit: "mL", Rates: []Rate{{Amount: 5, Per: "L"}}, Packs: []Pack{{1000, 9}}}
 	pellets := Card{ID: 2, Name: "Pellets", Active: "organic-feed", Unit: "g", Rates: []Rate{{Amount: 80, Per: "m2"}}, Packs: []Pack{{5000, 12}}}
@@ -79,7 +80,8 @@ func TestSoilCare(t *testing.T) {
 	}
 }
 
-// TestSoilCareNever: what lives on lean ground gets neither compost nor feed, pots no mulch by the bed, and no answer knows a dose by itself.
+// TestSoilCareNever: what lives on lean ground gets neither compost nor feed, pots no mulch by the bed, and no answer
+// knows a dose by itself.
 func TestSoilCareNever(t *testing.T) {
 	at := place(t, "lake-foothills")
 	for _, e := range catalogue.Built().Entries {

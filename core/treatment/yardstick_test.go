@@ -52,7 +52,8 @@ func against(t *testing.T, o *Answer, today day.Day, r map[string]string) (out [
 	return out
 }
 
-// TestTreatmentsHold: what is done about causes on hosts at places against what practitioners say; it prints how many hold.
+// TestTreatmentsHold: what is done about causes on hosts at places against what practitioners say; it prints how many
+// hold.
 func TestTreatmentsHold(t *testing.T) {
 	places := map[string]*moment.Place{}
 	rows, rungs, whole := 0, 0, 0

@@ -66,8 +66,8 @@ func TestKindsThatCannotBeRenewed(t *testing.T) {
 	}
 }
 
-// TestRenewalOverThreeYears: a shrub that shoots from its base is renewed a third a year, each third at least ten months
-// after the one before it, and mulched with the first.
+// TestRenewalOverThreeYears: a shrub that shoots from its base is renewed a third a year, each third at least ten
+// months after the one before it, and mulched with the first.
 func TestRenewalOverThreeYears(t *testing.T) {
 	k := housetest.Open(t)
 	p := k.Property("Brook End", "lake-foothills")
@@ -124,8 +124,8 @@ func TestDoomedIsNotTidied(t *testing.T) {
 	}
 }
 
-// TestUnderTheLine: a lime whose label tells of a power line asks for line clearance on each cut, first among its cautions; one
-// without it does not.
+// TestUnderTheLine: a lime whose label tells of a power line asks for line clearance on each cut, first among its
+// cautions; one without it does not.
 func TestUnderTheLine(t *testing.T) {
 	k := housetest.Open(t)
 	ctx := context.Background()

@@ -76,7 +76,15 @@ type cutting struct {
 const cutsRemembered = 5 * 365
 
 func (h *Room) cutting(ctx context.Context, pl *estate.Place) (cutting, error) {
-	c := cutting{pl, map[int64]pruning.Past{}, map[int64][]store.CutKept{}, nil, map[int64]*cause.Cause{}, nil, map[int64]bool{}}
+	c := cutting{
+		pl,
+		map[int64]pruning.Past{},
+		map[int64][]store.CutKept{},
+		nil,
+		map[int64]*cause.Cause{},
+		nil,
+		map[int64]bool{},
+	}
 	cuts, err := h.Store.Cuts(ctx, pl.Property.ID, (pl.Today - cutsRemembered).String())
 	if err != nil {
 		return c, err
@@ -215,8 +223,8 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 	return c.tell(p, ask, plan, look), true
 }
 
-// due is what a plant is cut for next, which third of a renewal, and from when: for what was found on it, for what is wanted, or as
-// its year asks.
+// due is what a plant is cut for next, which third of a renewal, and from when: for what was found on it, for what is
+// wanted, or as its year asks.
 func (c cutting) due(p store.Plant, e *catalogue.Entry, wanted pruning.Purpose) (pruning.Purpose, int, day.Day) {
 	if c.doomed[p.ID] && wanted == "" {
 		return "", 0, c.pl.Today

@@ -22,7 +22,8 @@ const (
 	workBack   = 365
 )
 
-// knownOf is what the record tells of a property's weeks and of a plant's place and work; p is nil where no plant is named.
+// knownOf is what the record tells of a property's weeks and of a plant's place and work; p is nil where no plant is
+// named.
 func (h *Room) knownOf(ctx context.Context, pl *estate.Place, p *store.Plant) (map[string]bool, error) {
 	out := pl.Lately.Signs()
 	if p == nil {
@@ -47,15 +48,22 @@ func byID(plants []store.Plant) map[int64]*store.Plant {
 }
 
 // spotSigns is what the record tells of a plant's place and of the work that was done on its property.
-func (h *Room) spotSigns(pl *estate.Place, p *store.Plant, near map[int64]*store.Plant, done []store.DoneWork) map[string]bool {
+func (h *Room) spotSigns(
+	pl *estate.Place,
+	p *store.Plant,
+	near map[int64]*store.Plant,
+	done []store.DoneWork,
+) map[string]bool {
 	e := p.Exposure.Or(pl.Property.Exposure.V)
 	s := cause.Spot{Wet: e.Wet, Sun: p.Sun, PotL: p.PotL, HeightM: p.HeightM, Years: h.YearsStood(*p)}
 	for _, ev := range pl.Course.Events {
-		s.PotFrozen = s.PotFrozen || ev.Kind == weather.Freeze && cause.FreezesThrough(ev.Value, p.PotL) && ev.Day >= pl.Today-frozenBack
+		s.PotFrozen = s.PotFrozen ||
+			ev.Kind == weather.Freeze && cause.FreezesThrough(ev.Value, p.PotL) && ev.Day >= pl.Today-frozenBack
 	}
 	for _, d := range done {
 		kind := job.Kind(d.Kind)
-		if p := pruning.Purpose(d.Purpose); kind == job.Prune && (p == pruning.Size || p == pruning.Renew || p == pruning.Raise) {
+		if p := pruning.Purpose(d.Purpose); kind == job.Prune &&
+			(p == pruning.Size || p == pruning.Renew || p == pruning.Raise) {
 			kind = job.CutBack
 		}
 		switch kind {
@@ -90,9 +98,13 @@ func (h *Room) KnownHere(ctx context.Context, property int64) (KnownHere, error)
 	if err != nil {
 		return KnownHere{}, err
 	}
-	out := KnownHere{Month: cause.Northern(int(pl.Today.Month()), pl.Normals.Climate.South()), Warmth: pl.Year.DegreeDays(pl.Today),
-		Site:  cause.SiteOf(pl.Normals, pl.Today),
-		Known: pl.Lately.Signs(), Plants: map[int64]KnownOfPlant{}}
+	out := KnownHere{
+		Month:  cause.Northern(int(pl.Today.Month()), pl.Normals.Climate.South()),
+		Warmth: pl.Year.DegreeDays(pl.Today),
+		Site:   cause.SiteOf(pl.Normals, pl.Today),
+		Known:  pl.Lately.Signs(),
+		Plants: map[int64]KnownOfPlant{},
+	}
 	done, err := h.Store.DoneSince(ctx, property, (pl.Today - workBack).String())
 	if err != nil {
 		return out, err
@@ -132,7 +144,15 @@ func (h *Room) founds(ctx context.Context) ([]cause.Found, error) {
 	}
 	out := make([]cause.Found, len(rows))
 	for i, f := range rows {
-		out[i] = cause.Found{ID: f.ID, Cause: f.Cause, Plant: f.PlantID.Int64, Property: f.PropertyID, Day: store.DayOf(&f.Day), Certainty: f.Certainty, Closed: f.State == "closed"}
+		out[i] = cause.Found{
+			ID:        f.ID,
+			Cause:     f.Cause,
+			Plant:     f.PlantID.Int64,
+			Property:  f.PropertyID,
+			Day:       store.DayOf(&f.Day),
+			Certainty: f.Certainty,
+			Closed:    f.State == "closed",
+		}
 	}
 	return out, nil
 }

@@ -62,15 +62,39 @@ type CauseOut struct {
 func (in CauseIn) signs() map[string]bool {
 	out := map[string]bool{}
 	if w := in.Weather; w != nil {
-		maps.Copy(out, cause.Lately{Days: 30, MinC: w.MinC, MaxC: w.MaxC, Rain30: w.RainMM, Rain21: 0.7 * w.RainMM, Wet14: w.WetDays, Mildew: w.MildewDays,
-			Gale: w.Gale, Drying: w.DryingWind}.Signs())
+		maps.Copy(
+			out,
+			cause.Lately{
+				Days:   30,
+				MinC:   w.MinC,
+				MaxC:   w.MaxC,
+				Rain30: w.RainMM,
+				Rain21: 0.7 * w.RainMM,
+				Wet14:  w.WetDays,
+				Mildew: w.MildewDays,
+				Gale:   w.Gale,
+				Drying: w.DryingWind,
+			}.Signs(),
+		)
 	}
 	if s := in.Place; s != nil {
 		sun := -1.0
 		if s.Sun != nil {
 			sun = *s.Sun
 		}
-		maps.Copy(out, cause.Spot{Wet: s.Wet, Sun: sun, PotL: s.PotL, HeightM: s.HeightM, Years: s.Years, CutHard: s.CutHard, NeighbourC: s.Lost, Thirsty: s.Thirsty}.Signs())
+		maps.Copy(
+			out,
+			cause.Spot{
+				Wet:        s.Wet,
+				Sun:        sun,
+				PotL:       s.PotL,
+				HeightM:    s.HeightM,
+				Years:      s.Years,
+				CutHard:    s.CutHard,
+				NeighbourC: s.Lost,
+				Thirsty:    s.Thirsty,
+			}.Signs(),
+		)
 	}
 	return out
 }
