@@ -1,7 +1,6 @@
 package catalogue
 
 import (
-	"encoding/csv"
 	"encoding/json"
 	"os"
 	"strconv"
@@ -11,6 +10,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/season"
+	"mezzadro/yardstick"
 )
 
 // places are the climates the dates of leaf and bloom are known in.
@@ -61,36 +61,27 @@ func off(t testing.TB, on day.Day, from, to string) int {
 
 // TestYardstick: leaf and bloom fall where gardeners see them in eight climates, nine times in ten within a week.
 func TestYardstick(t *testing.T) {
-	f, err := os.Open("testdata/phenology.csv")
-	if err != nil {
-		t.Fatal(err)
-	}
-	defer f.Close()
-	rows, err := csv.NewReader(f).ReadAll()
-	if err != nil {
-		t.Fatal(err)
-	}
 	in, near, all := 0, 0, 0
 	known := places(t)
-	for _, r := range rows[1:] {
-		c := known[r[0]]
-		e, err := Built().Species(r[1])
+	for _, r := range yardstick.Rows(t, "testdata/phenology.csv") {
+		c := known[r["place"]]
+		e, err := Built().Species(r["species"])
 		if err != nil {
 			t.Fatal(err)
 		}
 		d := e.Dates(season.NewYear(c.Daily(), nil), c.Midwinter(day.Of(2027, 3, 1))+10)
 		b, ok := d.BloomStart, d.Blooms
-		if r[2] == "leaf_out" {
+		if r["event"] == "leaf_out" {
 			b, ok = d.LeafOut, d.InLeaf
 		}
 		all++
-		switch o := off(t, b.Mid, r[3], r[4]); {
+		switch o := off(t, b.Mid, r["from"], r["to"]); {
 		case ok && o == 0:
 			in, near = in+1, near+1
 		case ok && o*o <= 49:
 			near++
 		default:
-			t.Logf("%s, %s, %s: %s, %d days off (%s to %s)", r[0], r[1], r[2], b.Mid, o, r[3], r[4])
+			t.Logf("%s, %s, %s: %s, %d days off (%s to %s)", r["place"], r["species"], r["event"], b.Mid, o, r["from"], r["to"])
 		}
 	}
 	t.Logf("%d of %d dates inside their window, %d within a week of it", in, all, near)
