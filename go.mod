@@ -11,14 +11,15 @@ require (
 	github.com/danielgtaylor/huma/v2 v2.37.2
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-chi/httprate v0.15.0
+	github.com/go-json-experiment/json v1.27.2
 	github.com/go-pdf/fpdf v0.9.0
-	github.com/goccy/go-yaml v1.19.2
 	github.com/jmoiron/sqlx v1.4.0
 	github.com/klauspost/compress v1.20.4
 	github.com/kovidgoyal/imaging v1.9.0
 	github.com/paulmach/orb v0.14.0
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/spf13/cobra v1.10.2
+	go.yaml.in/yaml/v3 v3.0.6
 	golang.org/x/image v0.47.0
 	golang.org/x/net v0.62.0
 	golang.org/x/term v0.48.0
@@ -31,7 +32,6 @@ require (
 require (
 	github.com/BurntSushi/toml v1.4.1-0.20240526193622-a339e1f7089c // indirect
 	github.com/dustin/go-humanize v1.1.0 // indirect
-	github.com/go-json-experiment/json v1.27.2 // indirect
 	github.com/google/uuid v1.6.0 // indirect
 	github.com/inconshreveable/mousetrap v1.1.0 // indirect
 	github.com/klauspost/cpuid/v2 v2.3.0 // indirect

@@ -92,6 +92,7 @@ func (h *opened) staff() map[string]*visitor {
 // TestAccessTable goes through every operation of the description as every role and as nobody: who may not gets 401 or
 // 403, who may gets neither; an operation that stands in no list is found.
 func TestAccessTable(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.villa()
 	staff := h.staff()
@@ -179,6 +180,7 @@ func sampleOf(op *huma.Operation) any {
 // TestSignIn: the first owner closes the door behind them; wrong words do not open it, nor one-time links twice, nor a
 // session that was set before signing in, nor one of somebody who was taken out.
 func TestSignIn(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	stranger := &visitor{h: h}
 	if got := stranger.must("GET", "/me", nil); !strings.Contains(got, `"needs":"owner"`) {
@@ -259,6 +261,7 @@ func TestSignIn(t *testing.T) {
 
 // TestPricesKept: the crew reads which products there are and how large their packs, and not what they cost.
 func TestPricesKept(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	staff := h.staff()
 	card := maps.Clone(sampleOf(operations()["/api/v1/products"]["POST"]).(map[string]any))
@@ -274,6 +277,7 @@ func TestPricesKept(t *testing.T) {
 
 // TestGuessing: after some wrong tries from one address no more are taken for a while.
 func TestGuessing(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.staff()
 	thief := &visitor{h: h}
@@ -288,6 +292,7 @@ func TestGuessing(t *testing.T) {
 
 // TestWhoDidWhat: a job that is ticked off and a verdict say by whom, and the plant's story tells it.
 func TestWhoDidWhat(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	staff := h.staff()
@@ -315,6 +320,7 @@ func TestWhoDidWhat(t *testing.T) {
 // TestClientLink: a client reads what was found and planned by a link that nobody guesses, and nothing else; it ends
 // with its day and when it is revoked.
 func TestClientLink(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	staff := h.staff()
@@ -349,6 +355,7 @@ func TestClientLink(t *testing.T) {
 // TestDecideOnWhatWasSeen: a verdict is accepted on the checks that were seen; where somebody found more meanwhile,
 // nothing is decided and what is kept is told.
 func TestDecideOnWhatWasSeen(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -375,6 +382,7 @@ func (c *counted) Read(b []byte) (int, error) {
 
 // TestNothingReadOfStrangers: who is not let in cannot fill the memory: nothing of what they send is read.
 func TestNothingReadOfStrangers(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.staff()
 	for _, path := range []string{"/plants", "/species", "/orders/1/photos", "/properties/1/plan/picture"} {

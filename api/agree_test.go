@@ -20,6 +20,7 @@ import (
 
 // TestOrdersCostWhatTheirVerdictSaid: on the day of a verdict each of its orders costs day by day what the verdict showed.
 func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, camellia := h.villa()
 	pear := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "pyrus-communis", "height_m": 3})
@@ -67,6 +68,7 @@ func TestOrdersCostWhatTheirVerdictSaid(t *testing.T) {
 
 // TestHowItStandsIsHeard: a pot and a mulch count with an inline climate, standing water and a warm wall of a property with its plants.
 func TestHowItStandsIsHeard(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	lake, err := catalogue.Built().Climate("lake-foothills")
 	if err != nil {
@@ -98,6 +100,7 @@ func TestHowItStandsIsHeard(t *testing.T) {
 // TestPropertyIsHeardInItsPlants: what is said of a whole property holds for each plant there that says nothing of its own.
 // A wall that the sun warms spares a camellia; ground where water stands gives a rosemary more to bear.
 func TestPropertyIsHeardInItsPlants(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	lost := func(name, species string, exposure obj) float64 {
 		body := obj{"name": name, "climate_type": "lake-foothills", "elevation_m": 210}
@@ -125,6 +128,7 @@ func TestPropertyIsHeardInItsPlants(t *testing.T) {
 // TestCatalogueReadDuringAWrite: who asks for the catalogue while a correction is being kept sees the old one, and the
 // corrected one afterwards: the old one is not kept for good.
 func TestCatalogueReadDuringAWrite(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	ctx := context.Background()
 	common := func() string {

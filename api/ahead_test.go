@@ -36,6 +36,7 @@ func (h *opened) stormy(days int) {
 // TestWeatherAhead: the station tells a week of rain: what wants dry soil waits until it is over, and says why;
 // sweeping does not wait. Without a station the usual weather stands, and nothing is forbidden.
 func TestWeatherAhead(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	h.crewOf("Ilda")
@@ -93,6 +94,7 @@ func (broken) RoundTrip(*http.Request) (*http.Response, error) { return nil, err
 // TestPinnedHour: a visit that is wanted at ten is come to at ten; the rest goes round it; an hour at night is left
 // with the reason.
 func TestPinnedHour(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
@@ -127,6 +129,7 @@ func (silent) Send(context.Context, int64, string, string) (string, error) {
 // that the post does not take leaves nothing; one without words, or of a day on which the job does not stand, is
 // refused.
 func TestLetters(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)
@@ -164,6 +167,7 @@ func TestLetters(t *testing.T) {
 // TestCalendarReadBack: a calendar program reads the file: each job once, at its time, and under the same id after it
 // has moved.
 func TestCalendarReadBack(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court; rake, and oil", 60, nil)
@@ -194,6 +198,7 @@ func TestCalendarReadBack(t *testing.T) {
 
 // TestSheetPDF: the day's sheet is a PDF with its jobs, also of a day without any.
 func TestSheetPDF(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)
@@ -212,6 +217,7 @@ func TestSheetPDF(t *testing.T) {
 // TestOrderPhotos: a picture taken at a job is kept once under its key, shown on the day's sheet, removed and brought
 // back; what is no picture, or a job that is not there, leaves nothing.
 func TestOrderPhotos(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	o := h.byHand(here.ID, "Sweep the court", 60, nil)

@@ -156,6 +156,7 @@ func (h *opened) villa() (property garden.PropertyOut, plant estate.PlantOut) {
 var doubt = []check.Check{{Kind: check.BudRub, HeightM: 1.8, Broke: 6}, {Kind: check.Scratch, HeightM: 1.2, Result: "green"}}
 
 func TestFromFreezeToDatedJob(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 
@@ -240,6 +241,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 }
 
 func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -265,6 +267,7 @@ func TestLaterVerdictTakesThePlaceOfTheEarlier(t *testing.T) {
 
 // TestDamageOfAGroup: plants kept as one are asked for with their count, and a sample tells of the others.
 func TestDamageOfAGroup(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	lake, err := catalogue.Built().Climate("lake-foothills")
 	if err != nil {
@@ -279,6 +282,7 @@ func TestDamageOfAGroup(t *testing.T) {
 }
 
 func TestReckonDamage(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	lake, _ := catalogue.Built().Climate("lake-foothills")
 	ask := func(c season.Climate, date string) damage.Answer {
@@ -301,6 +305,7 @@ func TestReckonDamage(t *testing.T) {
 }
 
 func TestReckonSeason(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	for _, ct := range catalogue.Built().Climates {
 		o := ok[estate.SeasonOut](h, "POST", "/reckon/season", obj{"climate": ct.Climate, "date": "2027-03-18"})
@@ -325,6 +330,7 @@ func TestReckonSeason(t *testing.T) {
 }
 
 func TestSpeciesYear(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	year := func(id string) estate.SpeciesYear {
@@ -344,6 +350,7 @@ func TestSpeciesYear(t *testing.T) {
 
 // TestRefusals sends what cannot be: each gets a problem document naming the field, and nothing is stored.
 func TestRefusals(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -420,6 +427,7 @@ func TestRefusals(t *testing.T) {
 }
 
 func TestChangeRemoveRestore(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	path := fmt.Sprintf("/plants/%d", plant.ID)
@@ -454,6 +462,7 @@ func TestChangeRemoveRestore(t *testing.T) {
 }
 
 func TestIdempotentAdd(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	body := obj{"name": "Orchard", "climate_type": "prairie"}
 	a := ok[garden.PropertyOut](h, "POST", "/properties", body, "Idempotency-Key", "k1")
@@ -484,6 +493,7 @@ func TestIdempotentAdd(t *testing.T) {
 }
 
 func TestPages(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	for i := range 24 {
@@ -505,6 +515,7 @@ func TestPages(t *testing.T) {
 }
 
 func TestWeatherFileMovesTheSeason(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	p := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
 	ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": p.ID, "species": "citrus-limon", "height_m": 1.5})
@@ -532,6 +543,7 @@ func TestWeatherFileMovesTheSeason(t *testing.T) {
 }
 
 func TestStationDown(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	p := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
 	path := fmt.Sprintf("/properties/%d/weather/read", p.ID)
@@ -546,6 +558,7 @@ func TestStationDown(t *testing.T) {
 }
 
 func TestForbiddenDay(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -568,6 +581,7 @@ func TestForbiddenDay(t *testing.T) {
 }
 
 func TestOpenAPIIsFresh(t *testing.T) {
+	t.Parallel()
 	want, err := Describe()
 	if err != nil {
 		t.Fatal(err)
@@ -580,6 +594,7 @@ func TestOpenAPIIsFresh(t *testing.T) {
 // TestEverythingIsDescribed: every schema and every field says what it means, every operation who may do it, and no list
 // is said to be null.
 func TestEverythingIsDescribed(t *testing.T) {
+	t.Parallel()
 	o := (&Server{}).Register(chi.NewRouter()).OpenAPI()
 	for name, s := range o.Components.Schemas.Map() {
 		if s.Description == "" {
@@ -598,6 +613,7 @@ func TestEverythingIsDescribed(t *testing.T) {
 
 // TestListsAreNeverNull: a list that nobody made is written as an empty one, also within others.
 func TestListsAreNeverNull(t *testing.T) {
+	t.Parallel()
 	var b bytes.Buffer
 	type inner struct {
 		Left []string  `json:"left,omitempty"`
@@ -616,6 +632,7 @@ func TestListsAreNeverNull(t *testing.T) {
 }
 
 func TestFilesAreCompressedAndKept(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	for path, cache := range map[string]string{"/": "no-cache", "/assets/a.js": "immutable"} {
 		r := httptest.NewRequest("GET", path, nil)

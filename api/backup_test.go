@@ -16,6 +16,7 @@ import (
 // TestBackups: one is written on demand and by the clock, read back whole, and the oldest go; where it cannot be
 // written that is said, and nothing half is left.
 func TestBackups(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.villa()
 	h.server.Firm.Backups = firm.Backups{Folder: filepath.Join(t.TempDir(), "safe"), Keep: 2}

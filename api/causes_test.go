@@ -31,6 +31,7 @@ func (h *opened) boxes() (here, there garden.PropertyOut, box, rose, farBox esta
 // TestAFindsLife: kept with what was seen, corrected, closed, opened, removed and brought back; what cannot be is named and
 // nothing of it is kept.
 func TestAFindsLife(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, box, rose, _ := h.boxes()
 	in := obj{"plant_id": rose.ID, "cause": "black-spot", "certainty": 0.9, "share": 0.3, "seen": []string{"black_spots_fringed"}, "not_seen": []string{"white_powder"}, "how": "walk"}
@@ -83,6 +84,7 @@ func TestAFindsLife(t *testing.T) {
 // TestSpreadWatch: box blight on one property puts the box of both on the look-list, clean property first; one job for a
 // property; who was looked at is off the list; a rose is no host.
 func TestSpreadWatch(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, box, rose, farBox := h.boxes()
 	watch := func() []finds.WatchGroup { return ok[Run[finds.WatchGroup]](h, "GET", "/watch", nil).Items }
@@ -135,6 +137,7 @@ func TestSpreadWatch(t *testing.T) {
 
 // TestACall: answers are kept with the client, a visit is made in the same write, and what cannot be keeps nothing.
 func TestACall(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	in := obj{"plant_id": box.ID, "caller": "The porter", "answers": obj{"how_long": "overnight", "pets": "some"}, "seen": []string{"sudden", "leaf_drop"},
@@ -196,6 +199,7 @@ func TestACall(t *testing.T) {
 // TestRecordTellsSigns: a diagnosis of a kept plant knows its weather, place and work, and says so; inline values do the
 // same without a record.
 func TestRecordTellsSigns(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, plant := h.villa()
 	d := ok[finds.CauseOut](h, "POST", "/reckon/cause", obj{"plant": plant.ID, "seen": []string{"buds_brown_inside"}})

@@ -13,6 +13,7 @@ import (
 // TestSampleElsewhere: the sample moved to four other climates opens with weather of the place and a look-list that triages: a
 // hard winter on plants of a mild lake is many hurt plants, a mild one few, and never all.
 func TestSampleElsewhere(t *testing.T) {
+	t.Parallel()
 	for climate, most := range map[string]float64{"prairie": 1, "gulf-coast": 0.6, "hot-desert": 0.6, "pampas": 0.6} {
 		h := newHouse(t)
 		sample, err := demo.Read()

@@ -50,6 +50,7 @@ func contents(t testing.TB, b []byte) (out map[string]string) {
 // TestEverythingOutAndIn: the sample's whole record goes out in open formats and comes back into an empty one, byte for
 // byte; a zip that was tampered with, or comes into a record that holds something, leaves nothing.
 func TestEverythingOutAndIn(t *testing.T) {
+	t.Parallel()
 	h := sampleHouse(t)
 	plant := ok[estate.Plant](h, "POST", "/plants", obj{"property_id": 1, "species": "olea-europaea", "height_m": 2, "label": "=1+1 \"quoted\", café\n二", "note": `\N`})
 	code, b := h.do("GET", "/everything.zip", nil)
@@ -224,6 +225,7 @@ func BenchmarkRestore10000(b *testing.B) {
 // TestTornRow: a row that cannot be read spoils its own page; the Lookout, the lists and everything else go on, and say
 // which it is.
 func TestTornRow(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	good, _ := h.villa()
 	bad := ok[estate.Property](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})

@@ -9,6 +9,7 @@ import (
 
 // TestGuard: what another site tries is refused, and what one's own pages do is not.
 func TestGuard(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	site := Guard(h.site, "garden.example")
 	for _, c := range []struct {

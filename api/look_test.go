@@ -77,6 +77,7 @@ func (h *opened) send(path string, file []byte, headers ...string) (int, []byte)
 }
 
 func TestPhotos(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -152,6 +153,7 @@ func TestPhotos(t *testing.T) {
 
 // TestTwoPhonesOnePlant: what another device kept meanwhile is shown, never overwritten unseen.
 func TestTwoPhonesOnePlant(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -186,6 +188,7 @@ func TestTwoPhonesOnePlant(t *testing.T) {
 }
 
 func TestStory(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -254,6 +257,7 @@ func TestStory(t *testing.T) {
 
 // TestFellowsAndChoices: the plants of a kind on the property are compared, and the owner's choice can be accepted.
 func TestFellowsAndChoices(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	add := func(species string, height, spread float64, more obj) estate.PlantOut {
@@ -301,6 +305,7 @@ func TestFellowsAndChoices(t *testing.T) {
 }
 
 func TestLabels(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	for i := range 30 {
@@ -319,6 +324,7 @@ func TestLabels(t *testing.T) {
 
 // TestOverruledWithADay: a gardener who knows the plant waits for a day of their own; the follow-up hangs on it.
 func TestOverruledWithADay(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	walk := ok[walks.Walk](h, "POST", "/walks", obj{"property_id": property.ID})
@@ -345,6 +351,7 @@ func TestOverruledWithADay(t *testing.T) {
 
 // TestPropertiesInTheMorning: all properties stand in the order one would visit them, and count what a walk there is for.
 func TestPropertiesInTheMorning(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	quiet := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Quiet yard", "climate_type": "lake-foothills", "elevation_m": 210})
 	property, plant := h.villa()
@@ -372,6 +379,7 @@ func TestPropertiesInTheMorning(t *testing.T) {
 // TestReckonCause: signs in, causes with the next question out; a sign that is none, or that is both there and not there, is
 // named; in the south the month is half a year on.
 func TestReckonCause(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	d := ok[finds.CauseOut](h, "POST", "/reckon/cause", obj{"species": "rosa-bedding", "date": "2027-07-10", "property": property.ID,

@@ -25,6 +25,7 @@ import (
 // TestRecordBeforeOrders opens a record that the program before orders made: every verdict, job and day is there, and the
 // windows say the same within five days: what the last frosts are reckoned from was set anew since (4 days at most).
 func TestRecordBeforeOrders(t *testing.T) {
+	t.Parallel()
 	h := &opened{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
 	dump, err := os.ReadFile("../store/testdata/record-before-orders.sql")
 	if err != nil {
@@ -94,6 +95,7 @@ func (h *opened) decide(property garden.PropertyOut, plant estate.PlantOut, d ob
 
 // TestAnOrdersLife: put on a day, overdue, ticked off, taken back; what was skipped says why; two devices at one order.
 func TestAnOrdersLife(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	look := from(h.decide(property, plant, obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
@@ -151,6 +153,7 @@ func TestAnOrdersLife(t *testing.T) {
 // TestByHandOnADay: an order by hand can be put on a day as it is entered; one that cannot stand there is not kept at all.
 // A change leaves the day to the operation that is there for it.
 func TestByHandOnADay(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	on := h.today + 4
@@ -177,6 +180,7 @@ func TestByHandOnADay(t *testing.T) {
 
 // TestByHandAndAcross: an order by hand survives verdicts, keeps gaps to orders of any origin, and can be changed.
 func TestByHandAndAcross(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	look := from(h.decide(property, plant, obj{"decision": "accepted"}).Jobs, job.Verdict)[0]
@@ -243,6 +247,7 @@ func TestByHandAndAcross(t *testing.T) {
 
 // TestPassed: an order past its curve comes last, and can be given the coming year's window or dropped and brought back.
 func TestPassed(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	d := h.decide(property, plant, obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 1, "note": "so be it"})
@@ -273,6 +278,7 @@ func TestPassed(t *testing.T) {
 
 // TestUnits: the firm's units are those of every text, figures stay SI, and the reader's region orders day and month.
 func TestUnits(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	d := h.decide(property, plant, obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 1, "note": "so be it"})
@@ -303,6 +309,7 @@ func TestUnits(t *testing.T) {
 // TestContract goes through all operations of the description: each says what it is, and what it answers to its own example,
 // and to an id that is not there, is one of the answers it declares.
 func TestContract(t *testing.T) {
+	t.Parallel()
 	h := sampleHouse(t)
 	var doc struct {
 		Paths map[string]map[string]struct {
@@ -511,6 +518,7 @@ func BenchmarkOrders25000(b *testing.B) {
 
 // TestLanesInOrder: the year's jobs by time, property, plant or kind, filtered by kind, word and what closes soon, from any place on.
 func TestLanesInOrder(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, box, rose, farBox := h.boxes()
 	add := func(p garden.PropertyOut, plant estate.PlantOut, kind, title string) {

@@ -16,6 +16,7 @@ import (
 // TestOwnWord: a firm's price counts the cost of a bed, what it bans is left out, and what it lost again and again is
 // ranked lower; taken back, all is as before.
 func TestOwnWord(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	score := func(more obj) ground.ReplacementOut {
@@ -77,6 +78,7 @@ func TestOwnWord(t *testing.T) {
 // TestPlantingJobs: two kinds and the water of their first season in one write, the water after both; sent twice it is
 // one planting; a kind that is not there makes nothing.
 func TestPlantingJobs(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/planting", here.ID)
@@ -110,6 +112,7 @@ func TestPlantingJobs(t *testing.T) {
 // TestPlanFurther: the way round goes into the record and back; what dies leaves its grave on the plan; what grows too
 // large and what was paced are told; the bloom of a year has its gaps; a picture lies under the plan.
 func TestPlanFurther(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	lilac := ok[estate.Plant](h, "POST", "/plants", obj{"property_id": here.ID, "species": "syringa-vulgaris", "height_m": 1.2})

@@ -54,6 +54,7 @@ func (h *opened) byHand(property int64, title string, minutes int, more obj) wor
 
 // TestProgressStreams: how far a search is comes as events while it goes on, ever further, and ends with it.
 func TestProgressStreams(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
@@ -83,6 +84,7 @@ func TestProgressStreams(t *testing.T) {
 // TestPropose: jobs of two properties get days, crews and times; each says why and what other days cost; they are
 // taken in one write and can be taken back; what is pinned stays; what changed meanwhile stays as it is.
 func TestPropose(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
 	if code, b := h.do("POST", "/rounds/proposals", obj{}); code < 400 || !strings.Contains(string(b), "no crew") {
@@ -177,6 +179,7 @@ func TestPropose(t *testing.T) {
 // TestProposeAnew: what is pinned stays though the rest is found anew; one job is put elsewhere and the rest stays;
 // where somebody is ill only what stood there finds other days; what cannot be is refused by its field.
 func TestProposeAnew(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
 	h.crewOf("Ilda", job.Restricted)
@@ -247,6 +250,7 @@ func TestProposeAnew(t *testing.T) {
 
 // TestStopProposal: what was found so far is the proposal.
 func TestStopProposal(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
@@ -261,6 +265,7 @@ func TestStopProposal(t *testing.T) {
 
 // TestCrews: a crew without hours or people that are there, and an old version, are refused by their fields.
 func TestCrews(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	c := h.crewOf("Ilda", job.Ladder, job.Restricted)
 	if len(c.Skills) != 2 || len(c.People) != 1 {
@@ -306,6 +311,7 @@ func TestCrews(t *testing.T) {
 // TestWays: timed ways by name are taken from a file and given back among the estimated ones; holes are estimated;
 // faults are named by line and nothing is taken.
 func TestWays(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, _, _, _ := h.boxes()
 	h.crewOf("Ilda")
@@ -340,6 +346,7 @@ func TestWays(t *testing.T) {
 
 // TestReckonRounds: inline values, repeatable by seed; faults by their fields.
 func TestReckonRounds(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	body := func() obj {
 		return obj{"from": "2027-03-22", "days": 5, "rounds": 40, "seed": 3, "explain": []int{0},

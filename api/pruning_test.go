@@ -19,6 +19,7 @@ import (
 
 // TestReckonPruning: a kept plant brings its size and place along, inline values do without; what cannot be is named by its field.
 func TestReckonPruning(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	p := ok[cuts.PruningOut](h, "POST", "/reckon/pruning", obj{"plant": plant.ID, "wanted_m": plant.HeightM - 0.3})
@@ -64,6 +65,7 @@ func TestReckonPruning(t *testing.T) {
 // TestPlanCuts: a property's cuts are proposed by kind and season, some are kept in one write, those kept stand and follow the
 // season, and a plant for which none is proposed keeps nothing at all.
 func TestPlanCuts(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, rose, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
@@ -116,6 +118,7 @@ func TestPlanCuts(t *testing.T) {
 // TestRenewalOverYears: an old shrub's renewal is kept as three jobs, a third a year; once the first is done, the next year's
 // proposal knows which third comes next, and nothing is proposed again for this year.
 func TestRenewalOverYears(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	old := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "forsythia-intermedia", "height_m": 2.4})
@@ -166,6 +169,7 @@ func TestRenewalOverYears(t *testing.T) {
 
 // TestHouseRulesMoveTheYear: a rule of the firm moves what stands in the year; a property's own rule comes before it.
 func TestHouseRulesMoveTheYear(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 20)
 	here, there, _, rose, _ := h.boxes()
@@ -204,6 +208,7 @@ func TestHouseRulesMoveTheYear(t *testing.T) {
 
 // TestSickCuts: what was found and is to be cut out is proposed as that, with its waste apart; another purpose may be wanted in its place.
 func TestSickCuts(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	ok[finds.Find](h, "POST", "/finds", obj{"plant_id": box.ID, "cause": "box-blight", "certainty": 0.9, "share": 0.3, "how": "walk"})
@@ -231,6 +236,7 @@ func TestSickCuts(t *testing.T) {
 // TestListsAgree: after the weather of a day the lists say of every job what its lane says, also where two of the same kind on the same
 // kind of plant ask for different things.
 func TestListsAgree(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	wanted := []obj{}

@@ -44,6 +44,7 @@ func frost(from day.Day, days, start, hours int, c, wind float64) string {
 }
 
 func TestReckonFreeze(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	lake, err := catalogue.Built().Climate("lake-foothills")
 	if err != nil {
@@ -117,6 +118,7 @@ func TestReckonFreeze(t *testing.T) {
 }
 
 func TestSeasonRefusals(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	lake, _ := catalogue.Built().Climate("lake-foothills")
@@ -182,6 +184,7 @@ func TestSeasonRefusals(t *testing.T) {
 }
 
 func TestPlantFileRoundTrip(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	at := fmt.Sprintf("/properties/%d/plants", property.ID)
@@ -232,6 +235,7 @@ func TestPlantFileRoundTrip(t *testing.T) {
 
 // TestOwnSpecies corrects an entry, adds one, exchanges both as a pack, and goes back to the built one.
 func TestOwnSpecies(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	before := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", plant.ID), nil)
@@ -285,6 +289,7 @@ func TestOwnSpecies(t *testing.T) {
 
 // TestSiteCorrections: a frost pocket makes the same weather worse and the zone colder, unless it was measured there.
 func TestSiteCorrections(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	add := func(name string, site obj) garden.PropertyOut {
 		return ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": name, "climate_type": "lake-foothills", "site": site})
@@ -331,6 +336,7 @@ func sampleHouse(t testing.TB) *opened {
 // TestTheSampleYearGoesBy moves the sample's day through its year: each event comes up when its time has come, and the
 // outlook narrows.
 func TestTheSampleYearGoesBy(t *testing.T) {
+	t.Parallel()
 	h := sampleHouse(t)
 	props := ok[List[garden.PropertyOut]](h, "GET", "/properties", nil).Items
 	plants := ok[List[estate.PlantOut]](h, "GET", "/plants?limit=1000", nil).Items
@@ -389,6 +395,7 @@ func TestTheSampleYearGoesBy(t *testing.T) {
 
 // TestEventChart holds the hours of the sample's freeze against what its plants bore.
 func TestEventChart(t *testing.T) {
+	t.Parallel()
 	h := sampleHouse(t)
 	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
 	e := l.Events[0]
@@ -501,6 +508,7 @@ func BenchmarkLookout10000(b *testing.B) {
 // TestGraftIsKept: the graft, the year it was planted and a shoot's leaf come through the door, the record and the
 // file.
 func TestGraftIsKept(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)
 	property, _ := h.villa()
@@ -539,6 +547,7 @@ func TestGraftIsKept(t *testing.T) {
 
 // TestTenderBeforeFrost: in October the tender plants are named until they are decided on, and in March none is.
 func TestTenderBeforeFrost(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, _ := h.villa()
 	add := func(species string, height, pot float64) estate.PlantOut {

@@ -15,6 +15,7 @@ import (
 
 // TestReckonSite: a plant's hours from a plan, what a cut changes, and faults by their fields.
 func TestReckonSite(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	hedge := obj{"id": "hedge", "kind": "hedge", "height_m": 3.5, "spread_m": 1, "points": []obj{{"x": -15, "y": -1}, {"x": 15, "y": -1}}}
 	ivy := obj{"id": "ivy", "kind": "plant", "species": "hedera-helix", "height_m": 0.5, "spread_m": 1, "points": []obj{{"x": 0, "y": 0.6}}}
@@ -42,6 +43,7 @@ func TestReckonSite(t *testing.T) {
 // TestReckonReplacement: what stood there and why it died counts; a plan gives the spot its light; kinds can be
 // compared; faults are named.
 func TestReckonReplacement(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, _, _, _ := h.boxes()
 	body := obj{"property": here.ID, "spot": obj{"light": "part shade"}, "died": obj{"species": "buxus-sempervirens", "cause": "box-blight"}, "wish": obj{"evergreen": true, "max_m": 3}, "area_m2": 4, "price": 9.5}
@@ -82,6 +84,7 @@ func TestReckonReplacement(t *testing.T) {
 // TestPlanOfProperty: drawn, read back with its plants as they are, kept by version, given as GeoJSON; a foreign plant
 // and a stale version are refused.
 func TestPlanOfProperty(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, there, box, _, far := h.boxes()
 	path := fmt.Sprintf("/properties/%d/plan", here.ID)

@@ -40,6 +40,7 @@ func (h *opened) oil(onHand float64) treat.Product {
 // TestTreatmentLife: from the find over two sprays three weeks apart, with rain between, to the look whether it helped; without a card
 // the label is asked for and nothing is made up; the record knows what was used, and a tick taken back takes it back.
 func TestTreatmentLife(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, maples, find := h.gall()
 	path := fmt.Sprintf("/finds/%d/treatment", find.ID)
@@ -141,6 +142,7 @@ func TestTreatmentLife(t *testing.T) {
 
 // TestShopping: what standing treatments take, over all properties, in packs, before it is bought; what has no card says so.
 func TestShopping(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, _, find := h.gall()
 	there := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "lake-foothills"})
@@ -176,6 +178,7 @@ func TestShopping(t *testing.T) {
 
 // TestProductsBadly: a card that cannot be is refused by its fields, and two devices at one card do not lose either's change.
 func TestProductsBadly(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	good := func() obj {
 		return obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 8}}}
@@ -218,6 +221,7 @@ func TestProductsBadly(t *testing.T) {
 
 // TestReckonTreatment: from inline values and from a kept plant; herbs of the kitchen are never offered an insecticide.
 func TestReckonTreatment(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, maples, _ := h.gall()
 	a := ok[treatment.Answer](h, "POST", "/reckon/treatment", obj{"cause": "gall-mite", "plant": maples.ID, "share": 0.3})
@@ -252,6 +256,7 @@ func TestReckonTreatment(t *testing.T) {
 
 // TestReckonFeeding: a kept plant brings its pot along; what cannot be is named by its field.
 func TestReckonFeeding(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
 	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "nerium-oleander", "height_m": 1.5, "pot_l": 40})

@@ -97,6 +97,7 @@ var bracketed = []obj{{"kind": "scratch", "height_m": 1.2, "result": "green"}, {
 // TestStoryTwoWalksACutAndAFrost: life ends where the first walk bracketed it, on the second walk too; cut there, the dead wood
 // is gone; a second frost is what the next walk expects, and plant page, walk and Lookout agree.
 func TestStoryTwoWalksACutAndAFrost(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	first, d := h.walked(property.ID, plant.ID, bracketed, obj{"decision": "overruled", "kind": "cut back to live wood", "cut_m": 1.3, "note": "Brown above"})
@@ -134,6 +135,7 @@ func TestStoryTwoWalksACutAndAFrost(t *testing.T) {
 // TestStoryWaitAgainstAYearOfCuts: cuts kept before a verdict to wait are held in bench, job, Lookout and sheet, dated; those
 // kept after it begin after its day.
 func TestStoryWaitAgainstAYearOfCuts(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, rose, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/cuts", here.ID)
@@ -163,6 +165,7 @@ func TestStoryWaitAgainstAYearOfCuts(t *testing.T) {
 // TestStoryReplaceEndsProgrammes: what is replaced has no programme any more, is taken out before the new one is planted, and
 // the van takes the new plant.
 func TestStoryReplaceEndsProgrammes(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	f := ok[finds.Find](h, "POST", "/finds", obj{"plant_id": box.ID, "cause": "box-caterpillar", "certainty": 0.9, "share": 0.5})
@@ -198,6 +201,7 @@ func TestStoryReplaceEndsProgrammes(t *testing.T) {
 // TestStoryNeighbourNotInfested: the neighbour of an infested box is offered as one to look at where only what shows it is
 // treated; the client reads of the one plant, and the look is a job of its own.
 func TestStoryNeighbourNotInfested(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, rose, _ := h.boxes()
 	second := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "rosa-bedding", "label": "Well", "height_m": 1})
@@ -226,6 +230,7 @@ func TestStoryNeighbourNotInfested(t *testing.T) {
 // TestStoryCallFindVisitJob: a client calls about a plant; the visit stands on its day and names the plant, what was told is
 // there to be confirmed; found on the visit it becomes a treatment, and nobody is told to make the first check.
 func TestStoryCallFindVisitJob(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	c := ok[finds.Call](h, "POST", "/calls", obj{"plant_id": box.ID, "caller": "The housekeeper", "answers": obj{"how_long": "weeks"}, "seen": []string{"webbing"},
@@ -256,6 +261,7 @@ func TestStoryCallFindVisitJob(t *testing.T) {
 // TestStoryUnknownSample: none of the causes fits: words, a picture and what was sent stand on the plant, the answer is awaited
 // on Lookout, and once it has a name it is a find like any other; taken back it is open again.
 func TestStoryUnknownSample(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	for field, body := range map[string]obj{
@@ -310,6 +316,7 @@ func TestStoryUnknownSample(t *testing.T) {
 // TestStoryStationBesideLogger: the garden's own freeze stands beside the station's figures on ribbon, plant and source list;
 // the logger's file taken back, the freeze is gone from all of them.
 func TestStoryStationBesideLogger(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	at := fmt.Sprintf("/properties/%d", property.ID)
@@ -345,6 +352,7 @@ func TestStoryStationBesideLogger(t *testing.T) {
 // TestStoryMovedProperty: another place drops what the station told of the old one, on ribbon, plant and file alike; what was
 // measured in the garden stays with it.
 func TestStoryMovedProperty(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	property, plant := h.villa()
 	at := fmt.Sprintf("/properties/%d", property.ID)
@@ -393,6 +401,7 @@ func (h *opened) threeTold() (crew rounds.Crew, monday day.Day, places, orders [
 // TestStoryWashedOutDay: a day of three visits that clients know is lost to rain: the plan says where each goes, the day is
 // empty, each client's letter names both days, and the new days hold what was moved.
 func TestStoryWashedOutDay(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, monday, _, orders := h.threeTold()
 	plan := ok[days.Lost](h, "GET", "/rounds/lost?why=rain&all=true&day="+monday.String(), nil)
@@ -423,6 +432,7 @@ func TestStoryWashedOutDay(t *testing.T) {
 // TestStoryCancelledClient: a client cancels: the visit is off sheet and calendar, its job waits with the reason, and the
 // other visits stand.
 func TestStoryCancelledClient(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	crew, monday, places, orders := h.threeTold()
 	done := ok[days.VisitChanged](h, "POST", "/rounds/visits", obj{"property_id": places[1], "day": monday, "crew": crew.ID, "do": "cancelled", "reason": "A wedding in the garden"})
@@ -443,6 +453,7 @@ func TestStoryCancelledClient(t *testing.T) {
 // TestStoryHalfDoneHedge: half a hedge is cut: the rest is a job of its minutes, off today's sheet and in the list; put on
 // another day, the van takes the trimmer again.
 func TestStoryHalfDoneHedge(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	here, _, box, _, _ := h.boxes()
 	body := obj{"property_id": here.ID, "plants": []int64{box.ID}, "kind": "other", "title": "Cut the hedge", "minutes": 120, "kit": []string{"hedge trimmer"}, "spans": []obj{{"from": h.today, "to": h.today + 60, "cost": 0}}}

@@ -36,6 +36,7 @@ func (h *opened) azaleas() (sunny, sunny2, shaded estate.PlantOut, find finds.Fi
 // TestOnlyTheSunny: of lace bug those in the sun are treated along, those in shade are left, and the money of both is
 // told; one write makes all the jobs, once.
 func TestOnlyTheSunny(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, sunny2, shaded, find := h.azaleas()
 	ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{{"size": 500, "price": 10}, {"size": 1000, "price": 15}}})
@@ -81,6 +82,7 @@ func TestOnlyTheSunny(t *testing.T) {
 // TestAffectedAndHarvest: of a group only those that show it are counted, a pick that is due moves the spray, and both
 // can be said later.
 func TestAffectedAndHarvest(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 6, 10)
 	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
@@ -123,6 +125,7 @@ func TestAffectedAndHarvest(t *testing.T) {
 // TestUsedBadly: what a label forbids is not entered unseen: a licence, more than there is, a day within a wait; of
 // two phones the second is told what the first entered; nothing is kept in part.
 func TestUsedBadly(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, _, find := h.gall()
 	oil := ok[treat.Product](h, "POST", "/products", obj{"name": "Oil", "active": "oil", "unit": "mL", "licence": "Pesticide user", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
@@ -173,6 +176,7 @@ func TestUsedBadly(t *testing.T) {
 // TestLaneMarks: a lane tells the stage of the pest that its treatment hits, and the waits that run on its plant, the
 // gap of its own means alone.
 func TestLaneMarks(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	_, _, _, find := h.azaleas()
 	soap := ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "reentry_h": 30, "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
@@ -190,6 +194,7 @@ func TestLaneMarks(t *testing.T) {
 
 // TestGuards: a wish to keep a cause off is kept apart from what was found, and has its own programme.
 func TestGuards(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 2, 10)
 	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
@@ -228,6 +233,7 @@ func TestGuards(t *testing.T) {
 // TestFeedingKept: a season's feeding is one job that comes again after each tick till the season ends, and its
 // product is in the list and the record.
 func TestFeedingKept(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 4, 25)
 	here := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Priory", "climate_type": "lake-foothills"})
@@ -282,6 +288,7 @@ func TestFeedingKept(t *testing.T) {
 // TestProductLabels: a label is kept as a picture or a PDF; what is neither, or is cut off, is refused and the one
 // before stays.
 func TestProductLabels(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	p := h.oil(0)
 	path := fmt.Sprintf("/products/%d/label", p.ID)
@@ -318,6 +325,7 @@ func TestProductLabels(t *testing.T) {
 // TestPeople: entered, changed, removed and brought back; two of a name, a skill nobody knows, an old version are
 // refused.
 func TestPeople(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	p := ok[rounds.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
 	if p.Name != "Rosa" || len(p.Skills) != 2 {

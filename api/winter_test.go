@@ -15,6 +15,7 @@ import (
 // TestWinter: in autumn the lemon comes in, the dahlias are lifted, the box stays out and is not listed; rooms hold
 // what may stand together; the steps become jobs once; a bulb is worked back from its bloom.
 func TestWinter(t *testing.T) {
+	t.Parallel()
 	h := newHouse(t)
 	h.today = day.Of(2027, 9, 10)
 	here, _, box, _, _ := h.boxes()

@@ -11,7 +11,7 @@ import (
 	"io"
 	"net/http"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -61,7 +61,7 @@ type Walk struct {
 // Read is the sample that ships with the program.
 func Read() (Scenario, error) {
 	var s Scenario
-	if err := yaml.UnmarshalWithOptions(source, &s, yaml.Strict()); err != nil {
+	if err := written.Read(source, &s); err != nil {
 		return s, fmt.Errorf("demo.yaml: %w", err)
 	}
 	return s, nil

@@ -4,7 +4,7 @@ import (
 	_ "embed"
 	"fmt"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 )
 
 //go:embed plans.yaml
@@ -32,7 +32,7 @@ type drawn struct {
 // draw enters the plans of the properties, by their names.
 func draw(to *sender, properties map[string]int64) error {
 	var list []drawn
-	if err := yaml.UnmarshalWithOptions(plans, &list, yaml.Strict()); err != nil {
+	if err := written.Read(plans, &list); err != nil {
 		return fmt.Errorf("demo: plans.yaml: %w", err)
 	}
 	for _, d := range list {

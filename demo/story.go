@@ -10,7 +10,7 @@ import (
 	"strings"
 	"time"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/day"
 )
@@ -200,7 +200,7 @@ func ReadStory() ([]Step, error) {
 	var s struct {
 		Story []Step `yaml:"story"`
 	}
-	if err := yaml.UnmarshalWithOptions(storySource, &s, yaml.Strict()); err != nil {
+	if err := written.Read(storySource, &s); err != nil {
 		return nil, fmt.Errorf("story.yaml: %w", err)
 	}
 	return s.Story, nil

@@ -176,16 +176,16 @@ func (s *Store) CrownLost(ctx context.Context, property int64, from string) (map
 	type row struct {
 		Plant int64           `db:"plant_id"`
 		Lost  sql.NullFloat64 `db:"lost"`
+		ID    int64           `db:"id"` // of the latest: the others are of its row
 	}
 	rows, err := many[row](
 		ctx,
 		s.read,
-		`SELECT v.plant_id, json_extract(v.answer, '$.boundary.crown_lost') AS lost FROM verdict v JOIN (SELECT
-			max(v.id) AS id FROM verdict v
-		JOIN plant p ON p.id = v.plant_id WHERE v.undone = 0 AND v.decision <> 'not now' AND v.day >= ? AND
-		p.property_id = ? GROUP BY v.plant_id) l ON l.id = v.id`,
-		from,
+		`SELECT plant_id, crown_lost AS lost, max(id) AS id FROM verdict
+		WHERE plant_id IN (SELECT id FROM plant WHERE property_id = ?) AND undone = 0 AND decision <> 'not now' AND day >= ?
+		GROUP BY plant_id`,
 		property,
+		from,
 	)
 	out := map[int64]float64{}
 	for _, r := range rows {

@@ -100,8 +100,8 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 	}
 	res, err := tx.ExecContext(
 		ctx,
-		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer, by_name, until) VALUES (?, ?, ?, ?,
-			?, ?, ?, ?, ?, ?)`,
+		`INSERT INTO verdict (walk_id, plant_id, day, decision, kind, sentence, note, answer, crown_lost, by_name, until)
+		VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)`,
 		v.WalkID,
 		v.PlantID,
 		v.Day,
@@ -110,6 +110,7 @@ func (tx Tx) KeepVerdict(ctx context.Context, v Decision, answer damage.Answer) 
 		v.Sentence,
 		v.Note,
 		string(body),
+		answer.Boundary.CrownLost,
 		by(ctx),
 		v.Until,
 	)

@@ -6,7 +6,7 @@ import (
 	"maps"
 	"slices"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -37,7 +37,7 @@ func setBases(files fs.FS, entries []Entry) error {
 		return err
 	}
 	var of bases
-	if err := yaml.UnmarshalWithOptions(b, &of, yaml.Strict()); err != nil {
+	if err := written.Read(b, &of); err != nil {
 		return fmt.Errorf("data/basis.yaml: %w", err)
 	}
 	var bad invalid.Fields

@@ -10,7 +10,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -346,7 +346,7 @@ var genera = sync.OnceValue(func() map[string][2]float64 {
 	out := map[string][2]float64{}
 	b, err := fs.ReadFile(data, "data/genera.yaml")
 	if err == nil {
-		err = yaml.Unmarshal(b, &out)
+		err = written.Read(b, &out)
 	}
 	if err != nil {
 		panic(err) // a test loads it
@@ -501,28 +501,23 @@ func readList[T any](files fs.FS, name string) ([]T, error) {
 
 // decode decodes a YAML list strictly; a fault names the file, the entry it stands in and the field.
 func decode[T any](b []byte, name string) (out []T, err error) {
-	// The parser falls over some texts that are no YAML at all; what a user brings is refused, not died of.
-	defer func() {
-		if fault := recover(); fault != nil {
-			out, err = nil, invalid.Fields{{Path: name, Problem: "is no YAML list"}}
-		}
-	}()
-	err = yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
-	var at yaml.Error
-	if errors.As(err, &at) && at.GetToken() != nil {
-		line := at.GetToken().Position.Line
-		entry, field := "", strings.TrimSpace(strings.SplitN(lineAt(b, line), ":", 2)[0])
-		for l := line; l > 0 && entry == ""; l-- {
-			if rest, ok := strings.CutPrefix(lineAt(b, l), "- id:"); ok {
-				entry = strings.TrimSpace(rest)
-			}
-		}
-		return nil, invalid.Fields{{Path: name, Problem: fmt.Sprintf("line %d, entry %q, field %q: %s", line, entry, field, at.GetMessage())}}
+	err = written.Read(b, &out)
+	if err == nil {
+		return out, nil
 	}
-	if err != nil {
+	var at *written.Fault
+	if !errors.As(err, &at) || at.Line == 0 {
 		return nil, invalid.Fields{{Path: name, Problem: err.Error()}}
 	}
-	return out, nil
+	entry, field := "", strings.TrimSpace(strings.SplitN(lineAt(b, at.Line), ":", 2)[0])
+	for l := at.Line; l > 0 && entry == ""; l-- {
+		if rest, ok := strings.CutPrefix(lineAt(b, l), "- id:"); ok {
+			entry = strings.TrimSpace(rest)
+		}
+	}
+	return nil, invalid.Fields{{
+		Path: name, Problem: fmt.Sprintf("line %d, entry %q, field %q: %s", at.Line, entry, field, at.Problem),
+	}}
 }
 
 func lineAt(b []byte, n int) string {

@@ -4,7 +4,7 @@ import (
 	"io/fs"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -38,7 +38,7 @@ var flowers = sync.OnceValue(func() map[string]Flower {
 	out := map[string]Flower{}
 	b, err := fs.ReadFile(data, "data/flowers.yaml")
 	if err == nil {
-		err = yaml.UnmarshalWithOptions(b, &out, yaml.Strict())
+		err = written.Read(b, &out)
 	}
 	if err != nil {
 		panic(err) // a test loads it

@@ -9,7 +9,7 @@ import (
 	"strings"
 	"unicode"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -21,7 +21,7 @@ func setNames(files fs.FS, entries []Entry) error {
 		return err
 	}
 	var of map[string][]string
-	if err := yaml.UnmarshalWithOptions(b, &of, yaml.Strict()); err != nil {
+	if err := written.Read(b, &of); err != nil {
 		return fmt.Errorf("data/names.yaml: %w", err)
 	}
 	for i := range entries {

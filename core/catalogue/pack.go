@@ -8,7 +8,7 @@ import (
 	"regexp"
 	"strings"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -96,9 +96,7 @@ func bounded(b []byte) error {
 
 // WritePack writes entries as YAML that ReadPack reads back to the same.
 func WritePack(entries []Entry) ([]byte, error) {
-	var out bytes.Buffer
-	err := yaml.NewEncoder(&out, yaml.Indent(2), yaml.UseJSONMarshaler()).Encode(entries)
-	return out.Bytes(), err
+	return written.Write(entries)
 }
 
 // Difference is a field in which an entry was corrected.

@@ -6,7 +6,7 @@ import (
 	"maps"
 	"slices"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -33,7 +33,7 @@ func setTraits(files fs.FS, entries []Entry) error {
 		return err
 	}
 	var of map[string]trait
-	if err := yaml.UnmarshalWithOptions(b, &of, yaml.Strict()); err != nil {
+	if err := written.Read(b, &of); err != nil {
 		return fmt.Errorf("data/traits.yaml: %w", err)
 	}
 	var bad invalid.Fields

@@ -8,7 +8,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/invalid"
 )
@@ -191,7 +191,7 @@ func load() (*Book, error) {
 func read(name string, into any) error {
 	text, err := data.ReadFile(name)
 	if err == nil {
-		err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())
+		err = written.Read(text, into)
 	}
 	if err != nil {
 		return fmt.Errorf("%s: %w", name, err)

@@ -135,8 +135,8 @@ func (c Check) counts(info *Info, p Plant, at string, bad *invalid.Fields) {
 		return
 	}
 	what, most := info.Count.What, max(1, p.Count)
-	if n, fixed := info.Count.Most.(uint64); fixed {
-		most = int(n)
+	if n, fixed := info.Count.Most.(int); fixed {
+		most = n
 	}
 	switch {
 	case c.Held < 0 || c.Broke < 0 || c.Held+c.Broke > most:
@@ -153,7 +153,7 @@ func (c Check) amount(info *Info, p Plant, at string, bad *invalid.Fields) {
 		return
 	}
 	most := p.HeightM
-	if n, fixed := a.Most.(uint64); fixed {
+	if n, fixed := a.Most.(int); fixed {
 		most = float64(n)
 	}
 	unit := " m"

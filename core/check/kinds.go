@@ -4,7 +4,7 @@ import (
 	_ "embed"
 	"fmt"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 )
@@ -110,7 +110,7 @@ func must(all []Info, by map[Kind]*Info, err error) ([]Info, map[Kind]*Info) {
 // read reads the kinds and says what is missing in them.
 func read(file []byte) ([]Info, map[Kind]*Info, error) {
 	var all []Info
-	if err := yaml.UnmarshalWithOptions(file, &all, yaml.Strict()); err != nil {
+	if err := written.Read(file, &all); err != nil {
 		return nil, nil, fmt.Errorf("checks.yaml: %w", err)
 	}
 	by := map[Kind]*Info{}

@@ -8,7 +8,7 @@ import (
 	"testing"
 	"time"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -166,7 +166,7 @@ func TestFreezesHold(t *testing.T) {
 		t.Fatal(err)
 	}
 	var all []spellRow
-	if err := yaml.Unmarshal(text, &all); err != nil {
+	if err := written.Read(text, &all); err != nil {
 		t.Fatal(err)
 	}
 	plants, hold := 0, 0

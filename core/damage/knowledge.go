@@ -7,7 +7,7 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
@@ -55,7 +55,7 @@ func must(h handbook, err error) handbook {
 // read reads the handbook and says what is missing in it.
 func read(file []byte) (handbook, error) {
 	var h handbook
-	if err := yaml.UnmarshalWithOptions(file, &h, yaml.Strict()); err != nil {
+	if err := written.Read(file, &h); err != nil {
 		return h, fmt.Errorf("advice.yaml: %w", err)
 	}
 	for _, v := range verdicts {

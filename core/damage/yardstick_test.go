@@ -8,7 +8,7 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
@@ -107,7 +107,7 @@ func TestVerdictsHold(t *testing.T) {
 		t.Fatal(err)
 	}
 	var all []yardRow
-	if err := yaml.Unmarshal(text, &all); err != nil {
+	if err := written.Read(text, &all); err != nil {
 		t.Fatal(err)
 	}
 	rows, whole := 0, 0

@@ -4,7 +4,7 @@ import (
 	_ "embed"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 )
 
 //go:embed data/kinds.yaml
@@ -18,7 +18,7 @@ type kindsOf struct {
 
 var book = sync.OnceValue(func() kindsOf {
 	var out kindsOf
-	if err := yaml.UnmarshalWithOptions(kindsYAML, &out, yaml.Strict()); err != nil {
+	if err := written.Read(kindsYAML, &out); err != nil {
 		panic("core/overwinter/data/kinds.yaml: " + err.Error())
 	}
 	return out

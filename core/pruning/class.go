@@ -6,7 +6,7 @@ import (
 	"slices"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
@@ -106,7 +106,7 @@ var classes = sync.OnceValue(func() []Class {
 	text, err := data.ReadFile("data/classes.yaml")
 	var list []Class
 	if err == nil {
-		err = yaml.UnmarshalWithOptions(text, &list, yaml.Strict())
+		err = written.Read(text, &list)
 	}
 	var bad invalid.Fields
 	for _, c := range list {

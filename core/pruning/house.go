@@ -5,7 +5,7 @@ import (
 	"slices"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/moment"
@@ -18,7 +18,7 @@ var natural = sync.OnceValue(func() []string {
 	text, err := data.ReadFile("data/natural.yaml")
 	var list []string
 	if err == nil {
-		err = yaml.Unmarshal(text, &list)
+		err = written.Read(text, &list)
 	}
 	if err != nil {
 		panic(err)

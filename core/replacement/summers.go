@@ -5,7 +5,7 @@ import (
 	"math"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/quantity"
@@ -21,7 +21,7 @@ type summers struct {
 
 // bearable are the hottest months that kinds do well in. It panics when the shipped data is broken: a test loads it.
 var bearable = sync.OnceValue(func() (out summers) {
-	if err := yaml.UnmarshalWithOptions(summersYAML, &out, yaml.Strict()); err != nil {
+	if err := written.Read(summersYAML, &out); err != nil {
 		panic(err)
 	}
 	return out

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
@@ -22,7 +22,7 @@ const (
 // tired are genera whose soil does not take the same again for years, with what they are called together.
 var tired = sync.OnceValue(func() map[string]string {
 	out := map[string]string{}
-	if err := yaml.UnmarshalWithOptions(tiredYAML, &out, yaml.Strict()); err != nil {
+	if err := written.Read(tiredYAML, &out); err != nil {
 		panic("core/replacement/data/tired.yaml: " + err.Error())
 	}
 	return out

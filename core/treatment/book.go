@@ -10,7 +10,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/cause"
 	"mezzadro/core/invalid"
@@ -179,7 +179,7 @@ func load() (*Book, error) {
 	for name, into := range map[string]any{"actives": &b.Actives, "programmes": &b.Programmes, "bees": &b.Unvisited} {
 		text, err := data.ReadFile("data/" + name + ".yaml")
 		if err == nil {
-			err = yaml.UnmarshalWithOptions(text, into, yaml.Strict())
+			err = written.Read(text, into)
 		}
 		if err != nil {
 			return nil, fmt.Errorf("%s: %w", name, err)

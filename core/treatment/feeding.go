@@ -5,7 +5,7 @@ import (
 	"slices"
 	"sync"
 
-	"github.com/goccy/go-yaml"
+	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -45,7 +45,7 @@ var feeds = sync.OnceValue(func() []feedClass {
 	text, err := data.ReadFile("data/feeding.yaml")
 	var list []feedClass
 	if err == nil {
-		err = yaml.UnmarshalWithOptions(text, &list, yaml.Strict())
+		err = written.Read(text, &list)
 	}
 	if err != nil {
 		panic(err)
