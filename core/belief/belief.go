@@ -24,8 +24,10 @@ const (
 
 	SpearPulledDead  = 0.95 // a spear that comes out of a dead heart
 	SpearPulledAlive = 0.30 // one that rotted off over a living growing point
-	// StemSpread is how much the height at which life ends differs from stem to stem, as a share of plant height.
+	// StemSpread is how much the height at which life ends differs along one stem, as a share of plant height.
 	StemSpread = 0.02
+	// Patchiness is the same from stem to stem of a plant: frost, wind and sun take one side and leave another.
+	Patchiness = 0.12
 
 	priorNone  = 0.10 // before any check: dead to the ground
 	priorWhole = 0.20 // before any check: not hurt at all
@@ -43,6 +45,7 @@ const cells = 100
 type Belief struct {
 	chance [cells + 2]float64
 	log    [cells + 2]float64
+	patchy bool // of the whole plant, whose stems differ by Patchiness
 }
 
 // of is the belief with given weights.
@@ -121,7 +124,9 @@ func (b *Belief) Then(o *cold.Outcome) {
 		lives = alive
 		w[i] = max(1e-12, here-max(0, reaches)*(1-ForecastTrust+ForecastTrust*lives))
 	}
+	patchy := b.patchy
 	*b = of(w)
+	b.patchy = patchy
 }
 
 // BudsAlone is the chance that frost took just the buds of living wood.
@@ -132,26 +137,34 @@ func BudsAlone(o *cold.Outcome) float64 {
 	return max(BudsDeadAlone, min(0.9, ForecastTrust*o.Share(cold.Buds)))
 }
 
-// stepTable is the chance that a stem lives at a height d cells below the point where life ends on average.
-var stepTable = func() (t [2*cells + 1]float64) {
+// steps are the chances that a stem lives at a height so many cells below the point where life ends on average.
+type steps [2*cells + 1]float64
+
+func stepsOf(spread float64) (t steps) {
 	for i := range t {
-		t[i] = distuv.UnitNormal.CDF((float64(i-cells) / cells) / StemSpread)
+		t[i] = distuv.UnitNormal.CDF((float64(i-cells) / cells) / spread)
 	}
 	return t
-}()
+}
+
+var alongStem, overStems = stepsOf(StemSpread), stepsOf(Patchiness)
 
 // livesAt is the chance, given the state, that the stem checked lives at height x (share of plant height, 0 to 1).
-func livesAt(state int, x float64) float64 {
+func (b *Belief) livesAt(state int, x float64) float64 {
 	switch state {
 	case 0:
 		return 0
 	case cells + 1:
 		return 1
 	}
+	t := &alongStem
+	if b.patchy {
+		t = &overStems
+	}
 	at := float64(state) - 0.5 - x*cells // cells between the boundary and the check
 	i := math.Floor(at)
-	lo := stepTable[min(2*cells, max(0, int(i)+cells))]
-	hi := stepTable[min(2*cells, max(0, int(i)+cells+1))]
+	lo := t[min(2*cells, max(0, int(i)+cells))]
+	hi := t[min(2*cells, max(0, int(i)+cells+1))]
 	return lo + (hi-lo)*(at-i)
 }
 
@@ -168,7 +181,7 @@ func (b *Belief) Weigh(x, alive, dead float64) float64 {
 	up, down := math.Exp(alive-most), math.Exp(dead-most)
 	sum := 0.0
 	for i, p := range b.chance {
-		a := livesAt(i, x)
+		a := b.livesAt(i, x)
 		w := a*up + (1-a)*down
 		sum += p * w
 		if w > 0 {

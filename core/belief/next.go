@@ -49,7 +49,7 @@ func (b *Belief) Best(kinds []check.Kind, heights []float64, alone float64) (kin
 		for _, h := range heights {
 			lives, noise := 0.0, 0.0 // chance that the spot lives; what stays open about the sight if life's end is known
 			for i, p := range b.chance {
-				switch a := livesAt(i, h); {
+				switch a := b.livesAt(i, h); {
 				case a < 1e-4:
 					noise += p * sureDead
 				case a > 1-1e-4:

@@ -402,8 +402,8 @@ func (s situation) suggest(q Question, e *evidence, d decision) (*Suggestion, []
 }
 
 func boundary(p check.Plant, e *evidence) Boundary {
-	lo, hi := e.belief.Interval()
-	best := e.belief.Quantile(0.5)
+	lo, hi := e.belief.All.Interval()
+	best := max(lo, min(hi, e.belief.Quantile(0.5)))
 	f := p.Species.Form
 	if f == catalogue.Palm { // all or nothing hangs on the growing point, at the base of the head
 		lo, best, hi = crownBase[f], 1, 1
@@ -520,7 +520,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if kind == check.BudRub {
 		out.Buds = belief.BudsARub
 	}
-	lo, hi := e.belief.Interval()
+	lo, hi := e.belief.All.Interval()
 	within := ""
 	if q.Plant.HeightM > bendDownM {
 		within = " within reach"

@@ -158,7 +158,7 @@ func (g *gathering) recall() day.Day {
 		return day.None
 	}
 	if f := g.q.Forecast; f != nil && f.Event.Day > list[0].Day {
-		g.belief = belief.Uninformed() // it comes in its turn
+		g.belief = belief.StemsFrom(belief.Uninformed()) // it comes in its turn
 	}
 	for i, e := range list {
 		g.weigh(e.Checks)

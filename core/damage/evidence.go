@@ -12,7 +12,7 @@ import (
 
 // evidence is what the checks hold together: the belief about the stem, and the signs that decide beside it.
 type evidence struct {
-	belief          belief.Belief
+	belief          belief.Stems
 	any             bool
 	living, brown   bool    // green bark, held buds or a shoot seen; brown bark seen
 	stock           bool    // shoots of the rootstock seen
@@ -62,7 +62,7 @@ func gather(q Question) evidence {
 		q:         q,
 		evergreen: leaf == catalogue.Evergreen || leaf == catalogue.SemiEvergreen,
 		evidence: evidence{
-			belief: belief.Forecast(q.Forecast),
+			belief: belief.StemsFrom(belief.Forecast(q.Forecast)),
 			alone:  belief.BudsAlone(q.Forecast),
 			graft:  q.Plant.Graft() / q.Plant.HeightM,
 			skip:   map[check.Kind]bool{},

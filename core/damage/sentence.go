@@ -127,7 +127,7 @@ func (t told) lookFirst(v *Verdict) {
 			"Nothing dead was seen so far, but the top was not looked at: check above %s.",
 			quantity.Length(t.alive()),
 		)
-		v.Sure = 1 - e.belief.ChanceBelow(b.LowM/t.q.Plant.HeightM)
+		v.Sure = 1 - e.belief.All.ChanceBelow(b.LowM/t.q.Plant.HeightM)
 	default:
 		v.Sentence = fmt.Sprintf(
 			"Check on before cutting: life ends somewhere between %s and %s.",
@@ -199,7 +199,7 @@ func (t told) wait(v *Verdict) {
 	if v.Until <= t.q.Today {
 		v.Until = t.q.Today + againIn
 	}
-	v.Sure = e.belief.ChanceBelow(b.HighM/h) - e.belief.ChanceBelow(b.LowM/h)
+	v.Sure = e.belief.All.ChanceBelow(b.HighM/h) - e.belief.All.ChanceBelow(b.LowM/h)
 	until := quantity.Day(v.Until)
 	if t.s.resting {
 		until = "spring (" + quantity.DayOfYear(v.Until) + ")"
