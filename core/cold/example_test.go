@@ -20,8 +20,8 @@ func ExampleBears() {
 		fmt.Println(quantity.Metric.Text(fmt.Sprintf("%s: wood %s, buds %s", at.when, wood, buds)))
 	}
 	// Output:
-	// in July: wood −3.0 °C, buds −3.0 °C
-	// in a mild November: wood −10.0 °C, buds −9.0 °C
+	// in July: wood −3.8 °C, buds −3.8 °C
+	// in a mild November: wood −10.4 °C, buds −9.4 °C
 	// in January: wood −17.0 °C, buds −15.0 °C
-	// after a warm February: wood −10.7 °C, buds −9.6 °C
+	// after a warm February: wood −11.1 °C, buds −10.0 °C
 }

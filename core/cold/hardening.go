@@ -111,7 +111,8 @@ func (h Hardiness) On(d day.Day) Hardened {
 // unhardened is what the wood of a species bears in growth, °C: tender kinds hardly frost at all, leathery evergreens
 // and conifers more than kinds that shed their leaves.
 func unhardened(e *catalogue.Entry) float64 {
-	switch m := e.HardinessC; {
+	m := e.HardinessC
+	switch {
 	case m > UnhardenedC:
 		return max(m, UnhardenedTC)
 	case e.Form == catalogue.Conifer:
@@ -119,8 +120,20 @@ func unhardened(e *catalogue.Entry) float64 {
 	case e.LeafSeason == catalogue.Evergreen && e.Form != catalogue.Perennial && e.Form != catalogue.Palm:
 		return max(m, max(-4, UnhardenedC+(m-UnhardenedC)/3))
 	}
-	return max(e.HardinessC, -3)
+	if e.Form == catalogue.Perennial || e.Form == catalogue.Palm {
+		return max(m, -3)
+	}
+	return max(m, ripeC-min(ripeMost, ripeADegree*max(0, ripeFromC-m)))
 }
+
+// The wood of kinds that shed their leaves bears frost in growth too, the more the hardier its kind: ripeC where it
+// bears ripeFromC in midwinter, ripeADegree more for each °C under that, up to ripeMost.
+const (
+	ripeC       = -3.0
+	ripeFromC   = -12.0
+	ripeADegree = 0.16
+	ripeMost    = 4.0
+)
 
 // Bears is the temperature, °C, at which half of a species' wood, and of its buds, dies when it is hardened by a share.
 func Bears(e *catalogue.Entry, share float64) (wood, buds float64) {

@@ -56,6 +56,8 @@ var girth = map[catalogue.Form]float64{
 const (
 	tips    = 3.0
 	heartMM = 110.0 // a palm's growing point lies this deep
+
+	palmLeavesC = 2.0 // a palm's leaves bear this much less than its growing point, °C
 )
 
 // Thickness is the stem's thickness, mm, at a share of the plant's height.
@@ -103,7 +105,7 @@ const (
 // Outcome is what an event is expected to have done to a plant.
 type Outcome struct {
 	Event      *Struck
-	WoodKillC  float64 // at which half the wood dies that day, °C
+	WoodKillC  float64 // at which half the wood of the ends dies that day, °C
 	BudKillC   float64
 	Organs     []Injury
 	ThickestMM float64 // thickest wood half of which is killed, mm; 0 where not even tips are
@@ -112,6 +114,7 @@ type Outcome struct {
 	Severity   float64 // 0 unhurt to 1 lost
 	Worst      Injury
 	plant      *Plant
+	unripeC    float64 // how much less the ends bear than ripe wood, °C
 }
 
 // weightOf is how much an organ's loss means for the plant; wood counts by its dieback.
@@ -135,6 +138,9 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	e := &p.Species
 	o := Outcome{Event: s, plant: p}
 	o.WoodKillC, o.BudKillC = Bears(e, s.Hardened.Of(e))
+	o.unripeC = unripe(e, s.Hardened.Of(e))
+	o.WoodKillC += o.unripeC
+	o.BudKillC = max(o.BudKillC, o.WoodKillC)
 	switch s.Kind {
 	case weather.Freeze, weather.LateFrost:
 		s.cold(p, stage, &o)
@@ -224,24 +230,29 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		fine, tip = max(fine, soil), max(tip, soil)
 	}
 	soft := stage.Leafing && stage.SinceLeafOut >= 0 && stage.SinceLeafOut < SoftDays
-	growthKill := max(leavesBear(e), o.WoodKillC)
+	growthKill := max(leavesBear(e)-justOpen(e, stage), o.WoodKillC)
 	if e.HardinessC > UnhardenedC {
 		growthKill = UnhardenedTC
 	}
 	switch {
 	case e.Form == catalogue.Palm:
 		add(Heart, s.TissueC(heartMM)+warm, o.WoodKillC)
-		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+3))
+		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+palmLeavesC))
+	case e.Stems == catalogue.AnnualStem && e.HardinessC > hardyAnnualC:
+		if stage.Leafy || stage.Leafing && stage.SinceLeafOut >= -setOutDays { // else none stands there
+			add(Tops, fine, topsBear(e))
+			add(Crown, fine, min(e.HardinessC, o.WoodKillC)-annualDiesC)
+		}
 	case e.Form == catalogue.Perennial:
 		add(Crown, p.crownC(s, soil, warm), o.WoodKillC+p.soaked())
 		switch {
 		case e.LeafSeason != catalogue.Herbaceous:
 			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
-		case stage.Leafy && !soft:
+		case stage.Leafy && !soft, e.HardinessC > tenderCrownC && sprouts(stage):
 			add(Tops, fine, topsBear(e))
 		}
 	default:
-		o.ThickestMM = s.thickest(o.WoodKillC - warm)
+		o.ThickestMM = s.thickest(o.WoodKillC-warm, o.unripeC)
 		o.Dieback = min(p.dieback(o.ThickestMM), 1-p.snowed(s))
 		if p.snowed(s) >= 1 {
 			o.ThickestMM = 0
@@ -265,35 +276,6 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	}
 }
 
-// leavesBear is what the young leaves and shoots of a kind bear, °C: kinds of hard winters that open early in spring
-// are made for frost; those that wait for warmth are not, nor are those of mild winters.
-func leavesBear(e *catalogue.Entry) float64 {
-	if e.LeafOut.Warmth <= 0 {
-		return OpenGrowthC
-	}
-	early := max(0, softWarmth-e.LeafOut.Warmth) / warmthOfADegree
-	northern := min(1, max(0, (mildWinterC-e.HardinessC)/(mildWinterC-hardWinterC)))
-	return OpenGrowthC - min(mostDegrees, early)*northern
-}
-
-// Kinds that leaf out at softWarmth or later bear no more than open flowers do, earlier ones a degree more for each
-// warmthOfADegree: all of it where the kind bears hardWinterC, none where it bears no more than mildWinterC.
-const (
-	softWarmth      = 280
-	warmthOfADegree = 40
-	mostDegrees     = 4
-	mildWinterC     = -26
-	hardWinterC     = -30
-)
-
-// blossomBears is what the open flowers of a kind bear, °C.
-func blossomBears(e *catalogue.Entry) float64 {
-	if e.Flower == nil || e.Flower.BearsC == 0 {
-		return OpenGrowthC
-	}
-	return e.Flower.BearsC
-}
-
 // snowed is the share of the plant's height that stood in snow.
 func (p *Plant) snowed(s *Struck) float64 {
 	if p.PotL > 0 || s.snowM < leastSnowM {
@@ -311,46 +293,6 @@ func (p *Plant) crownC(s *Struck, soil, warm float64) float64 {
 		return soil
 	}
 	return (soil + s.TissueC(100) + warm) / 2
-}
-
-// topsBear is what the growing tops of a kind bear that dies back in winter, °C: those of tender kinds go black at
-// the first frost.
-func topsBear(e *catalogue.Entry) float64 {
-	if e.HardinessC > tenderCrownC {
-		return firstFrostC + 0.5 // their leaves radiate, and are colder than the air in a clear night
-	}
-	return -3.5
-}
-
-// tenderCrownC: kinds whose crown bears less than this come from where it never freezes for long, °C.
-const tenderCrownC = -14
-
-// aged is how much more old wood bears than the tips, °C for each tenfold of thickness: stem bases wake later and
-// ripen more fully than the last shoots.
-const aged = 2.0
-
-// killAt is the temperature at which half of the wood of a thickness dies, when the tips die at kill.
-func killAt(kill, mm float64) float64 { return kill - aged*math.Log10(max(tips, mm)/tips) }
-
-// thickest is the thickest wood, mm, half of which dies when the tips die at kill °C.
-func (s *Struck) thickest(kill float64) float64 {
-	spare := func(k int) float64 { return s.tissue[k] - killAt(kill, rungs[k]) } // rises with thickness
-	if spare(0) > 0 {
-		return 0
-	}
-	for k := 1; k < len(rungs); k++ {
-		if spare(k) > 0 {
-			w := -spare(k-1) / (spare(k) - spare(k-1))
-			return rungs[k-1] * math.Pow(rungs[k]/rungs[k-1], w)
-		}
-	}
-	return rungs[len(rungs)-1]
-}
-
-// dieback is the share of the height over which the stem is no thicker than mm.
-func (p *Plant) dieback(mm float64) float64 {
-	base := p.Thickness(0)
-	return max(0, min(1, (mm-tips)/(base-tips)))
 }
 
 // add notes an injury and keeps the worst.
@@ -407,7 +349,8 @@ func (o *Outcome) AliveAt(share float64) float64 {
 			return 1 // under the snow
 		}
 		mm := o.plant.Thickness(share)
-		return 1 - 1/(1+math.Exp((o.Event.TissueC(mm)+o.plant.warmth()-killAt(o.WoodKillC, mm))/spread(&o.plant.Species)))
+		spare := o.Event.TissueC(mm) + o.plant.warmth() - killAt(o.WoodKillC, o.unripeC, mm)
+		return 1 - 1/(1+math.Exp(spare/spread(&o.plant.Species)))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share
 	}

@@ -212,7 +212,7 @@ func TestFreezesHold(t *testing.T) {
 		}
 	}
 	t.Logf("%d of %d plants hold", hold, plants)
-	if float64(hold) < 0.9*float64(plants) {
+	if float64(hold) < 0.93*float64(plants) {
 		t.Errorf("%d of %d plants hold, fewer than before", hold, plants)
 	}
 }

@@ -1,0 +1,66 @@
+package cold
+
+import (
+	"math"
+
+	"mezzadro/core/catalogue"
+)
+
+// aged is how much more old wood bears than the tips, °C for each tenfold of thickness: stem bases wake later and
+// ripen more fully than the last shoots.
+const aged = 2.4
+
+// Shrubs of the height of a person that bloom on this year's wood into autumn and come again from the base grow until
+// frost, so that their ends never ripen: these bear unripeShare less than the kind's wood, which is ripe from ripeMM
+// on. Kinds of hard winters end their growth in time.
+const (
+	unripeShare = 0.35
+	ripeMM      = 10.0
+	unripeFromC = -8.0 // kinds that bear less than this are tender as a whole
+	unripeToC   = -36.0
+	unripeHighM = 3.2
+
+	lateBloomWarmth = 1500 // bloom begins in late summer
+	longBloomDays   = 100  // or goes on until then
+)
+
+// unripe is how much less the ends of a kind bear than its ripe wood, hardened by a share, °C.
+func unripe(e *catalogue.Entry, hardened float64) float64 {
+	grows := e.Bloom.Habit == "new wood" || e.Bloom.Habit == "repeat rose"
+	late := e.Bloom.Start.Warmth >= lateBloomWarmth || e.Bloom.End.Days >= longBloomDays
+	if !grows || !late || e.HardPruning != catalogue.FromBase || e.LeafSeason == catalogue.Evergreen ||
+		e.HardinessC > unripeFromC || e.Mature.HeightM > unripeHighM {
+		return 0
+	}
+	south := max(0, min(1, (e.HardinessC-unripeToC)/8))
+	return -unripeShare * south * hardened * e.HardinessC
+}
+
+// killAt is the temperature at which half of the wood of a thickness dies, when the ends die at kill and bear unripe
+// °C less than ripe wood.
+func killAt(kill, unripe, mm float64) float64 {
+	thick := math.Log10(max(tips, mm) / tips)
+	return kill - aged*thick - unripe*min(1, thick/math.Log10(ripeMM/tips))
+}
+
+// thickest is the thickest wood, mm, half of which dies when the ends die at kill °C and bear unripe °C less than ripe
+// wood.
+func (s *Struck) thickest(kill, unripe float64) float64 {
+	spare := func(k int) float64 { return s.tissue[k] - killAt(kill, unripe, rungs[k]) } // rises with thickness
+	if spare(0) > 0 {
+		return 0
+	}
+	for k := 1; k < len(rungs); k++ {
+		if spare(k) > 0 {
+			w := -spare(k-1) / (spare(k) - spare(k-1))
+			return rungs[k-1] * math.Pow(rungs[k]/rungs[k-1], w)
+		}
+	}
+	return rungs[len(rungs)-1]
+}
+
+// dieback is the share of the height over which the stem is no thicker than mm.
+func (p *Plant) dieback(mm float64) float64 {
+	base := p.Thickness(0)
+	return max(0, min(1, (mm-tips)/(base-tips)))
+}
