@@ -18,6 +18,9 @@ func (a *Answer) word(t told) {
 	a.LookAgain = t.lookAgain()
 	t.changes()
 	a.Prognosis = prognosis(t.q, a, t.e, t.d)
+	if t.palm() && t.d.kind == Leave && a.LookAgain.Given() {
+		a.Prognosis = t.s.holds(t.e)
+	}
 	if a.Prognosis.Heights == nil {
 		a.Prognosis.Heights = []float64{}
 	}
@@ -112,6 +115,9 @@ func (t told) lookAgain() day.Day {
 	case Leave:
 		if t.e.girdle.share > 0 {
 			return due(job.LeafDueNext)
+		}
+		if t.palm() {
+			return t.s.pullAgain(t.e, t.q.Today)
 		}
 	}
 	return day.None

@@ -75,6 +75,7 @@ type situation struct {
 	yearly   day.Day // first day of its hard yearly cut, where it is cut so and it is not past; 0 else
 	cutNow   bool    // its hard yearly cut is due or was due this spring
 	spring   bool    // it has begun to grow, or should by now
+	heart    float64 // share of palms like it whose growing point the last freeze likely killed
 	potted   bool
 	liftable,
 	loose bool // small enough to be lifted; small enough for wind to rock it loose
@@ -84,6 +85,9 @@ func (q Question) situation() situation {
 	p := q.Plant
 	s := situation{species: p.Species, place: q.Place, found: q.Found, years: p.Years, height: p.HeightM, winters: overwinter.Winters(p, q.Year.Normals.Climate.ExtremeMinC),
 		struck: q.Forecast != nil && q.Forecast.Worst.Organ != ""}
+	if q.Forecast != nil {
+		s.heart = q.Forecast.Share(cold.Heart)
+	}
 	if s.place == nil {
 		s.place = job.At(q.Year, rules.House{})
 	}

@@ -24,6 +24,7 @@ type evidence struct {
 	crown, spear    string
 	heart           float64 // log-odds for a palm's growing point from spear and head
 	collapsed       bool
+	browned         bool // a palm's head
 	girdle          girdle
 	rocking         bool
 	skip            map[check.Kind]bool // could not be looked at
@@ -173,6 +174,7 @@ var weighers = map[check.Kind]func(*gathering, check.Check, float64){
 	check.Head: func(g *gathering, c check.Check, _ float64) {
 		g.heart += headTells[c.Result]
 		g.collapsed = g.collapsed || c.Result == "collapsed"
+		g.browned = g.browned || c.Result == "browned"
 	},
 	check.Crown: func(g *gathering, c check.Check, _ float64) {
 		g.crown += goodOrBad(c.Result != "soft")

@@ -24,6 +24,11 @@ func orders(q Question, a *Answer, d decision, s situation, e *evidence) []job.O
 		if e.girdle.share > 0 {
 			return []job.Order{look(job.LeafDueNext, "See whether the wound closes.")}
 		}
+		if a.LookAgain.Given() { // a palm whose spear is pulled again
+			again := look(job.OnDay, why)
+			again.Params.Due = a.LookAgain
+			return []job.Order{again}
+		}
 	case MakeSafe:
 		work := "make safe"
 		if licensed(q, e.danger) {

@@ -148,6 +148,8 @@ func (t told) leave(v *Verdict) {
 		v.Sure = 0.9
 	case t.d.ends:
 		v.Sentence, v.Sure = "Leave it: an annual ends with the first hard frost. Pick or cut what is wanted before it.", 0.9
+	case t.palm() && t.s.pullAgain(t.e, t.q.Today).Given():
+		t.holdsSoFar(v, t.s.pullAgain(t.e, t.q.Today))
 	case t.palm():
 		v.Sentence, v.Sure = "Leave it: the growing point lives.", 1-belief.CrownMisread
 	case sp.Form == catalogue.Perennial && t.e.living && !t.e.dying:
