@@ -222,24 +222,6 @@ func (w *frame) graft() {
 	)
 }
 
-// Planting.
-const (
-	rootsHotC    = 22 // mean daily maximum from which new plants root badly, °C
-	rootsHotEach = 7
-	newFrost     = 70 // points that a certain hard frost costs what is newly planted
-)
-
-func (w *frame) replace() {
-	w.curve.Because(
-		reason.Frost(
-			"hard frost may still hurt what is newly planted",
-			newFrost,
-			w.frostWithin(w.made, frostMatters, season.KillingFrostC),
-		),
-		reason.Heat("new plants root badly in heat and need daily water", rootsHotC, rootsHotEach, w.Year.Normals.TMax.At),
-	)
-}
-
 // Lifting and bringing out.
 const (
 	outDays   = 60 // days after the last frost in which it may still be brought out

@@ -57,7 +57,9 @@ const plainFit = 85.0
 // FitOf judges one kind on a spot.
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
-	for _, judge := range []func(){f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.safety, f.upkeep, f.wished, f.known} {
+	for _, judge := range []func(){
+		f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.killers, f.safety, f.upkeep, f.wished, f.known,
+	} {
 		judge()
 	}
 	score := plainFit
@@ -79,12 +81,17 @@ func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 const (
 	tenYears   = 4.0 // °C by which the coldest night of ten years is below that of a usual one
 	afterFrost = 6.0 // °C to spare where the last one froze
+	snowFromC  = -20 // coldest night of places where snow lies
+	underSnowC = 4.0 // °C by which crowns in the soil are milder off there
 	winterNeed = -25 // hardiness from which a kind that loses its leaves wants a winter
-	noWinterC  = 14  // mean of the coldest month where there is none
+	noWinterC  = 12  // mean of the coldest month where there is none
 )
 
 func (f *fitting) cold() {
 	spare := f.coldest() - f.e.HardinessC // above 0: it bears more than comes
+	if f.e.LeafSeason == catalogue.Herbaceous && f.Spot.PotL == 0 && f.coldest() < snowFromC {
+		spare += underSnowC
+	}
 	frozen := f.Died.Cause == "frost-in-winter" || f.Died.Cause == "root-freeze"
 	told := quantity.Temperature(f.e.HardinessC)
 	switch {
@@ -206,6 +213,8 @@ func (f *fitting) water() {
 	switch d := want - have; {
 	case d >= 3 || d <= -3, have == 0 && want >= 3, have == 4 && want <= 1:
 		f.out("It wants %s soil; there it is %s.", soilWord(f.e.SoilWater), soilWord(waters[have]))
+	case have == 0 && want >= 2 && f.dryWeeks():
+		f.part("water", -40, "it wants %s soil; there it is dry, and no rain comes in summer", soilWord(f.e.SoilWater))
 	case d == 2 || d == -2:
 		f.part("water", -24, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
 	case d != 0:
@@ -214,6 +223,26 @@ func (f *fitting) water() {
 		f.part("water", 2, "the soil is as wet as it wants")
 	}
 }
+
+// dryWeeks reports a place with hardly any rain in the warmest quarter.
+func (f *fitting) dryWeeks() bool {
+	n := f.Year.Normals.Climate.Normals
+	warmest, rain := math.Inf(-1), 0.0
+	for i := range n {
+		sum, fell := 0.0, 0.0
+		for k := range 3 {
+			m := n[(i+k)%12]
+			sum, fell = sum+m.TMinC+m.TMaxC, fell+m.RainMM
+		}
+		if sum > warmest {
+			warmest, rain = sum, fell
+		}
+	}
+	return rain < drySummerMM
+}
+
+// drySummerMM is the rain of the three warmest months under which soil that nobody waters is dry for weeks.
+const drySummerMM = 75.0
 
 func soilWord(w string) string {
 	if w == "even" {

@@ -66,16 +66,7 @@ var litres = map[catalogue.Form]float64{
 func (a *Ask) PlantingOf(e *catalogue.Entry, from day.Day, r rules.House) Planting {
 	out := Planting{Water: a.watering(e), How: how(e)}
 	out.Windows, out.Best = a.windows(e, from, r)
-	if dates := e.Dates(a.Year, from+90); dates.Drops && dates.InLeaf && e.LeafSeason == catalogue.Deciduous && e.Form != catalogue.Climber {
-		w := Window{dates.LeafDrop.Mid + 7, dates.LeafOut.Mid - bareRootLeaf}
-		if w.To < w.From {
-			w.To += 365
-		}
-		if w.To < from {
-			w.From, w.To = w.From+365, w.To+365
-		}
-		out.Bare = &w
-	}
+	out.Bare = a.bareRoot(e, from)
 	if out.Best != day.None {
 		for i := range out.Water {
 			out.Water[i].days(out.Best)
@@ -83,6 +74,48 @@ func (a *Ask) PlantingOf(e *catalogue.Entry, from day.Day, r rules.House) Planti
 	}
 	out.Orders = out.orders(e)
 	return out
+}
+
+// Of bare roots.
+const (
+	deepFrostC  = -2.0 // mean of the coldest month from which soil freezes hard: one waits for spring
+	bareSpareC  = 5.0  // unless it has so many °C to spare in a usual winter
+	thawC       = 2.0  // mean of days from which it can be worked again
+	keptCoolFor = 25   // days by which plants kept cool come later than leaves do there
+	isBare      = 7    // days after the leaves are off
+)
+
+// bareRoot is when a kind that loses its leaves may be planted with bare roots, the span that is open on a day or the
+// next; nil for kinds that are not.
+func (a *Ask) bareRoot(e *catalogue.Entry, from day.Day) *Window {
+	dates := e.Dates(a.Year, from+90)
+	if !dates.Drops || !dates.InLeaf || e.LeafSeason != catalogue.Deciduous || e.Form == catalogue.Climber {
+		return nil
+	}
+	w := Window{dates.LeafDrop.Mid + isBare, dates.LeafOut.Mid - bareRootLeaf}
+	for w.To < w.From {
+		w.To += 365
+	}
+	coldest := math.Inf(1)
+	for _, n := range a.Year.Normals.Climate.Normals {
+		coldest = min(coldest, (n.TMinC+n.TMaxC)/2)
+	}
+	if coldest < deepFrostC && a.Year.Normals.Climate.ExtremeMinC-e.HardinessC < bareSpareC {
+		w.To += keptCoolFor
+		for thaw := w.To; thaw > w.From; thaw-- {
+			if a.Year.Normals.Mean(thaw) < thawC {
+				w.From = thaw + 1
+				break
+			}
+		}
+	}
+	for w.To-365 >= from {
+		w.From, w.To = w.From-365, w.To-365
+	}
+	for w.To < from {
+		w.From, w.To = w.From+365, w.To+365
+	}
+	return &w
 }
 
 // days spreads the waterings of a month over its days, in the first season after a planting.
@@ -137,10 +170,11 @@ func (p *Planting) orders(e *catalogue.Entry) []Ordered {
 // seasonsApart is how far apart the days lie from which curves are drawn: one ends with its garden year.
 const seasonsApart = 45
 
-// windows are the runs of good days of a year, and its best day.
+// windows are the runs of good days of a year, and its best day: the first that is hardly worse than any, so that today
+// is named where today is good.
 func (a *Ask) windows(e *catalogue.Entry, from day.Day, r rules.House) ([]Window, day.Day) {
 	place := job.At(a.Year, r)
-	list, best, least := []Window{}, day.None, 101
+	list, costs, least := []Window{}, [365]int{}, 101
 	var curve job.Curve
 	for i := range day.Day(365) {
 		d := from + i
@@ -148,9 +182,7 @@ func (a *Ask) windows(e *catalogue.Entry, from day.Day, r rules.House) ([]Window
 			curve = place.Curve(job.Order{Kind: job.Replace, For: d}, e)
 		}
 		c := curve.On(d).Int()
-		if c < least {
-			best, least = d, c
-		}
+		costs[i], least = c, min(least, c)
 		switch n := len(list); {
 		case c > goodDay:
 		case n > 0 && list[n-1].To == d-1:
@@ -159,8 +191,15 @@ func (a *Ask) windows(e *catalogue.Entry, from day.Day, r rules.House) ([]Window
 			list = append(list, Window{d, d})
 		}
 	}
+	best := day.None
+	if least <= 100 {
+		best = from + day.Day(slices.IndexFunc(costs[:], func(c int) bool { return c <= least+hardlyWorse }))
+	}
 	return slices.DeleteFunc(list, func(w Window) bool { return w.To-w.From < 5 }), best
 }
+
+// hardlyWorse is how many points of a hundred nobody waits for.
+const hardlyWorse = 8
 
 // watering are the months in which rain does not make up for what a new plant and its soil give off (Hargreaves and
 // Samani 1985, by the normals).

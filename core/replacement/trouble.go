@@ -2,13 +2,13 @@ package replacement
 
 import (
 	_ "embed"
+	"slices"
 	"strings"
 	"sync"
 
-	"mezzadro/core/written"
-
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
+	"mezzadro/core/written"
 )
 
 // Of what stays in the soil.
@@ -39,25 +39,52 @@ func (f *fitting) trouble() {
 	same := genus != "" && genus == f.e.Genus()
 	if c == nil {
 		if f.Died.Species == f.e.ID && f.Died.Species != "" && !f.Died.Ugly {
-			f.part("soil trouble", -20, "the same kind died there, and nobody knows of what")
+			f.part("soil trouble", -32, "the same kind died there, and nobody knows of what")
 		}
 		return
+	}
+	if c.Group == "animal" && c.To == "all" && f.Died.Species == f.e.ID {
+		f.part("soil trouble", -32, "the same kind was spoilt there: %s", lower(c.Name))
 	}
 	host := c.OnKind(f.e)
 	switch {
 	case c.Way.By == "soil":
 		f.inSoil(c, host)
-	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike:
+	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike &&
+		(c.Group != "insect" || same || genus == ""):
 		f.out("%s killed what stood there, and comes to this too.", c.Name)
 	case c.Hosts != nil && host >= hostLike && same:
-		f.part("soil trouble", -25, "%s comes to this as it came to what stood there", lower(c.Name))
+		f.part("soil trouble", -35, "%s comes to this as it came to what stood there", lower(c.Name))
 	case c.Hosts != nil && host >= hostLike:
-		f.part("soil trouble", -12, "%s comes to it too", lower(c.Name))
+		f.part("soil trouble", -18, "%s comes to it too", lower(c.Name))
 	case same && c.Hosts != nil && host < halfHost:
 		f.part("soil trouble", 8, "of the same genus, and seldom has %s", lower(c.Name))
 	}
 	f.weather(c)
 }
+
+// killers minds what kills the kind in this part of the world, wherever it is planted.
+func (f *fitting) killers() {
+	region := f.Year.Normals.Climate.Region()
+	for i := range cause.Built().Causes {
+		c := &cause.Built().Causes[i]
+		if c.Harm != "deadly" || c.Danger != "falls" || c.To != "its kind" || c.Hosts == nil || len(c.Hosts.Genus) == 0 ||
+			len(c.Hosts.Genus) > fewGenera || c.Hosts.Genus[0] != f.e.Genus() || c.OnKind(f.e) < hostLike ||
+			len(c.Home) > 0 && region != "" && !slices.Contains(c.Home, region) {
+			continue
+		}
+		f.part("soil trouble", -killerTakes, "%s is about in this part of the world, and kills it", lower(c.Name))
+		f.care("%s: ask what is about here before it is bought, and buy kinds that stand it.", c.Name)
+		return
+	}
+}
+
+// Of what kills a kind wherever it stands: troubles of many genera kill this one or that; the first that is named is
+// the chief host.
+const (
+	fewGenera   = 3
+	killerTakes = 20.0
+)
 
 // inSoil minds a trouble that stays in the soil.
 func (f *fitting) inSoil(c *cause.Cause, host float64) {

@@ -34,7 +34,8 @@ func (f *fitting) wished() {
 	}
 }
 
-// likeBefore gives some points to what would fill the same gap: the form and the size of what stood there.
+// likeBefore gives points to what would fill the same gap, the form and the size of what stood there, and takes some from
+// what would not.
 func (f *fitting) likeBefore() {
 	for i := range f.Among {
 		b := &f.Among[i]
@@ -42,10 +43,16 @@ func (f *fitting) likeBefore() {
 			continue
 		}
 		if b.Form == f.e.Form {
-			f.part("wish", 4, "of the same form as what stood there")
+			f.part("wish", 8, "of the same form as what stood there")
 		}
-		if r := f.e.Mature.HeightM / b.Mature.HeightM; r > 0.6 && r < 1.6 {
-			f.part("wish", 3, "about as tall")
+		switch r := f.e.Mature.HeightM / b.Mature.HeightM; {
+		case r > 0.6 && r < 1.6:
+			f.part("wish", 6, "about as tall")
+		case len(f.Wish.Forms) > 0 || f.Wish.MaxM > 0:
+		case r > 3:
+			f.part("wish", -12, "it grows far taller than what stood there")
+		case r < 0.15:
+			f.part("wish", -6, "it stays far lower than what stood there")
 		}
 	}
 }

@@ -1,0 +1,143 @@
+package job
+
+import (
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job/reason"
+	"mezzadro/core/season"
+)
+
+// When something is planted: while the soil is open and moist, and long enough before the season that is hard on it.
+const (
+	rootsHotC    = 22.0  // mean daily maximum from which new plants root badly, °C
+	rootsHotEach = 7.0   // points for each °C above
+	wetFromMM    = 150.0 // rain of a month from which heat does less harm,
+	wetAllMM     = 250.0 // and at which it does none: one plants with the rains
+	newFrost     = 70.0  // points that a certain hard frost costs what is newly planted and tender
+	spareC       = 12.0  // °C to spare in a usual winter from which winter does new plants no harm
+	firstWinter  = 110   // days before midwinter from which a tender kind is no longer planted
+	winterGone   = 60    // and after it until which it is not yet
+	winterCosts  = 45.0  // points where it has nothing to spare
+	leafyShare   = 0.4   // of it for evergreens, which go on drinking
+	setOutNights = 14    // in which no frost may come on what the first frost kills
+	restC        = 5.5   // mean of days under which roots stand still, °C
+	restEach     = 14.0
+	bulbsRestC   = 0.5  // the same for bulbs
+	palmSoilC    = 18.0 // mean of days from which palms root, °C
+	palmEach     = 6.0
+	palmHeat     = 0.1 // of what heat costs others
+	dryDays      = 75  // that are looked ahead for a dry hot season
+	dryMM        = 60.0
+	dryHotC      = 27.0
+	dryCosts     = 20.0
+	bulbsCoolC   = 17.0 // mean of days under which spring bulbs root without starting, °C
+	bulbsEach    = 8.0
+	bulbsSold    = 215 // days from midwinter on which dry bulbs are to be had again, until
+	bulbsGone    = 20  // so many days after the next
+)
+
+func (w *frame) replace() {
+	sp, rests := w.species, restC
+	if sp != nil && sp.Stems == catalogue.Bulb {
+		rests = bulbsRestC
+	}
+	w.curve.Because(
+		reason.Why{Name: "cold soil", Text: "roots stand still, or the soil is frozen", On: func(d day.Day) reason.Cost {
+			return reason.Points(restEach * (rests - w.Year.Normals.Mean(d)))
+		}},
+		w.newlyFrosted(),
+		reason.Why{Name: "winter", Text: "it would go into its first winter without roots of its own", On: w.beforeWinter},
+		reason.Why{Name: "heat", Text: "new plants root badly in heat and need daily water", On: w.heatOnNew},
+		reason.Why{Name: "dry season", Text: "the dry months come before it has rooted", On: func(d day.Day) reason.Cost {
+			if (sp == nil || sp.Form != catalogue.Palm) && w.dryAhead(d) {
+				return reason.Points(dryCosts)
+			}
+			return reason.Cost{}
+		}},
+	)
+	switch {
+	case sp == nil:
+	case sp.Form == catalogue.Palm:
+		w.curve.Because(reason.Why{Name: "palm", Text: "palms root in warm soil alone", On: func(d day.Day) reason.Cost {
+			return reason.Points(palmEach * (palmSoilC - w.Year.Normals.Mean(d)))
+		}})
+	case sp.Stems == catalogue.Bulb && w.springBulb():
+		w.curve.Because(reason.Why{Name: "bulbs", Text: "dry bulbs are set when the soil has cooled", On: w.bulbs})
+	}
+}
+
+// tender is how little a kind has to spare in a usual winter: 1 nothing, 0 spareC or more.
+func (w *frame) tender() float64 {
+	if w.species == nil {
+		return 0
+	}
+	return max(0, min(1, 1-(w.Year.Normals.Climate.ExtremeMinC-w.species.HardinessC)/spareC))
+}
+
+// beforeWinter is what it costs a tender kind to go into its first winter just planted.
+func (w *frame) beforeWinter(d day.Day) reason.Cost {
+	since := d.Sub(w.Year.Normals.Climate.Midwinter(d))
+	if since > midsummer {
+		since -= 2*midsummer + 1
+	}
+	if since < -firstWinter || since > winterGone {
+		return reason.Cost{}
+	}
+	return reason.Points(winterCosts * (2*w.tender() - 1))
+}
+
+// newlyFrosted is what a hard frost costs what is newly planted: all where the kind has no degree to spare in a usual
+// winter, nothing where it has many and rests.
+func (w *frame) newlyFrosted() reason.Why {
+	const text = "hard frost may still hurt what is newly planted"
+	if w.species == nil {
+		return reason.Frost(text, newFrost, w.frostWithin(w.made, frostMatters, season.KillingFrostC))
+	}
+	sp := w.species
+	if sp.Stems == catalogue.AnnualStem && sp.HardinessC > season.KillingFrostC {
+		return reason.Frost("a frost kills it: it is set out after the last one", 100, w.frostWithin(w.made, setOutNights, 0))
+	}
+	share := w.tender()
+	switch {
+	case sp.Stems == catalogue.Bulb, sp.LeafSeason == catalogue.Herbaceous && share < 1:
+		share = 0
+	case sp.LeafSeason == catalogue.Evergreen && sp.Form != catalogue.Perennial:
+		share = max(share, leafyShare)
+	}
+	return reason.Frost(text, newFrost*share, w.frostWithin(w.made, frostMatters, season.KillingFrostC))
+}
+
+// heatOnNew is what a day's usual heat costs: less where rain falls with it, little for palms.
+func (w *frame) heatOnNew(d day.Day) reason.Cost {
+	n := w.Year.Normals
+	dry := 1 - max(0, min(1, (30*n.Rain.At(d)-wetFromMM)/(wetAllMM-wetFromMM)))
+	if w.species != nil && w.species.Form == catalogue.Palm {
+		dry *= palmHeat
+	}
+	return reason.Points(rootsHotEach * dry * (n.TMax.At(d) - rootsHotC))
+}
+
+// dryAhead reports that hot months with hardly any rain come within dryDays.
+func (w *frame) dryAhead(d day.Day) bool {
+	n, rain, hot := w.Year.Normals, 0.0, 0.0
+	for i := range day.Day(dryDays) {
+		rain += max(0, n.Rain.At(d+i))
+		hot += n.TMax.At(d + i)
+	}
+	return rain < dryMM && hot/dryDays >= dryHotC
+}
+
+// springBulb reports a bulb that blooms before midsummer.
+func (w *frame) springBulb() bool {
+	dates := w.species.Dates(w.Year, w.winter+60)
+	return dates.Blooms && dates.BloomStart.Mid < w.winter+midsummer
+}
+
+// bulbs is what a day costs dry bulbs: they are sold from late summer on, and rest warm until then.
+func (w *frame) bulbs(d day.Day) reason.Cost {
+	since := d.Sub(w.Year.Normals.Climate.Midwinter(d))
+	if since > bulbsGone && since < bulbsSold {
+		return reason.Points(60)
+	}
+	return reason.Points(bulbsEach * (w.Year.Normals.Mean(d) - bulbsCoolC))
+}
