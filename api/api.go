@@ -91,6 +91,7 @@ func (s *Server) Register(r chi.Router) huma.API {
 		Description: "A session, from sign-in. Asked for as soon as somebody has an account."}}
 	config.Security = []map[string][]string{{sessionScheme: {}}, {}}
 	config.Formats = map[string]huma.Format{"application/json": listsNeverNull, "json": listsNeverNull}
+	config.Transformers = append(config.Transformers, unpriced)
 	api := humachi.New(r, config)
 	api.UseMiddleware(s.admit(api))
 	s.routes(api)

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"fmt"
-	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -64,14 +63,6 @@ func (s *Server) actives(context.Context, *struct{}) (*Out[Run[treatment.Active]
 
 func (s *Server) products(ctx context.Context, _ *struct{}) (*Out[Run[treat.Product]], error) {
 	list, err := s.Treat.Products(ctx)
-	if !mayPrices(ctx) {
-		for i := range list {
-			list[i].Packs = slices.Clone(list[i].Packs)
-			for k := range list[i].Packs {
-				list[i].Packs[k].Price = 0
-			}
-		}
-	}
 	return out(Run[treat.Product]{Items: list}), s.problem(ctx, "products", err)
 }
 
@@ -168,9 +159,6 @@ func dayOr(field, text string, otherwise day.Day) (day.Day, error) {
 
 func (s *Server) treatment(ctx context.Context, in *ByID) (*Out[treat.Treatment], error) {
 	t, err := s.Treat.TreatmentOf(ctx, in.ID)
-	if !mayPrices(ctx) {
-		t.Takes.Cost = 0
-	}
 	return out(t), s.problem(ctx, "find", err)
 }
 

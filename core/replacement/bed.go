@@ -13,7 +13,7 @@ type BedPart struct {
 	Species string  `json:"species"`
 	Share   float64 `json:"share" minimum:"0" maximum:"1" doc:"Of the area"`
 	Spacing float64 `json:"spacing_m,omitempty" minimum:"0" maximum:"30" doc:"As it closes up, when absent"`
-	Price   float64 `json:"price,omitempty" minimum:"0" maximum:"100000" doc:"The firm's, for one plant"`
+	Price   float64 `json:"price,omitempty" money:"true" minimum:"0" maximum:"100000" doc:"The firm's, for one plant"`
 }
 
 // BedLine is what of it is bought.
@@ -23,14 +23,14 @@ type BedLine struct {
 	AreaM2  float64 `json:"area_m2"`
 	Spacing float64 `json:"spacing_m"`
 	Count   int     `json:"count"`
-	Cost    float64 `json:"cost,omitempty"`
+	Cost    float64 `json:"cost,omitempty" money:"true"`
 }
 
 // Bed is a mixed bed.
 type Bed struct {
 	Lines []BedLine `json:"lines"`
 	Count int       `json:"count"`
-	Cost  float64   `json:"cost" doc:"Of those that have a price"`
+	Cost  float64   `json:"cost" money:"true" doc:"Of those that have a price"`
 	Bare  float64   `json:"bare_m2" doc:"Of the area, what no kind takes"`
 	Notes []string  `json:"notes"`
 }

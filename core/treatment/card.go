@@ -35,7 +35,7 @@ type Rate struct {
 // Pack is a size it is sold in.
 type Pack struct {
 	Size  float64 `json:"size" doc:"In the product's unit"`
-	Price float64 `json:"price,omitempty" minimum:"0"`
+	Price float64 `json:"price,omitempty" money:"true" minimum:"0"`
 }
 
 var pers = []string{"L", "m2", "m height", "cm girth", "plant"}
@@ -95,7 +95,7 @@ func (c *Card) rate(cause string) *Rate {
 // Bought is how an amount is bought, beyond what is on hand.
 type Bought struct {
 	Packs    []PackCount `json:"packs" doc:"To buy, the largest first"`
-	Price    float64     `json:"price" doc:"Of what is bought"`
+	Price    float64     `json:"price" money:"true" doc:"Of what is bought"`
 	Leftover float64     `json:"leftover" doc:"After the work, in the product's unit"`
 }
 
@@ -103,7 +103,7 @@ type Bought struct {
 type PackCount struct {
 	Size  float64 `json:"size"`
 	Count int     `json:"count"`
-	Price float64 `json:"price" doc:"Of one"`
+	Price float64 `json:"price" money:"true" doc:"Of one"`
 }
 
 // Buy is the cheapest way to have an amount, and the one that leaves least where prices are the same.

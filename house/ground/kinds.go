@@ -12,7 +12,7 @@ import (
 type KindWord struct {
 	Species string  `json:"species" minLength:"1" doc:"Catalogue id"`
 	Common  string  `json:"common"`
-	Price   float64 `json:"price" minimum:"0" maximum:"100000" doc:"For one plant; 0 where the firm has none"`
+	Price   float64 `json:"price" money:"true" minimum:"0" maximum:"100000" doc:"For one plant; 0 where the firm has none"`
 	Banned  bool    `json:"banned" doc:"Must not be planted in the firm's region"`
 	Stood   int     `json:"stood" doc:"Plants of it in the record"`
 	Lost    int     `json:"lost" doc:"Plants of it that died or were replaced"`
@@ -20,7 +20,7 @@ type KindWord struct {
 
 // KindWordIn is what a firm says of a kind.
 type KindWordIn struct {
-	Price  float64 `json:"price" minimum:"0" maximum:"100000" doc:"For one plant; 0 takes it back"`
+	Price  float64 `json:"price" money:"true" minimum:"0" maximum:"100000" doc:"For one plant; 0 takes it back"`
 	Banned bool    `json:"banned" doc:"Must not be planted in the firm's region"`
 }
 

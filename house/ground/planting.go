@@ -36,7 +36,7 @@ type Planted struct {
 	Closed []int64 `json:"closed" doc:"Ids of the jobs of the plant in whose place it comes that are not needed any more; each can be restored"`
 	Orders []int64 `json:"orders" doc:"Ids: the planting of each kind, and then the water of the first season, where rain is not enough, and last the taking out, where none stood"`
 	Best   day.Day `json:"best" format:"date" doc:"Of the first kind"`
-	Cost   float64 `json:"cost" doc:"Of all plants that have a price"`
+	Cost   float64 `json:"cost" money:"true" doc:"Of all plants that have a price"`
 	Litres float64 `json:"litres" doc:"Of water in the first season, all plants: an estimate"`
 }
 
@@ -63,7 +63,7 @@ func (h *Room) KeepPlanting(ctx context.Context, key store.Key, property int64, 
 		for _, w := range p.Planting.Water {
 			out.Litres += w.Litres * float64(w.Times*n)
 		}
-		o, _, err := h.Work.OrderByHand(ctx, p.order(property, in, i, gone.name, known[p.Species].Price), 0)
+		o, _, err := h.Work.OrderByHand(ctx, p.order(property, in, i, gone.name), 0)
 		if err != nil {
 			return out, err
 		}
@@ -221,7 +221,7 @@ func (h *Room) plantingOf(ctx context.Context, property int64, species string) (
 }
 
 // order is the planting of a kind as it is asked for by hand.
-func (r Replacing) order(property int64, in PlantingIn, i int, instead string, price float64) work.HandOrder {
+func (r Replacing) order(property int64, in PlantingIn, i int, instead string) work.HandOrder {
 	k := in.Kinds[i]
 	n := max(1, k.Count)
 	title := "Plant " + r.Common
@@ -237,9 +237,6 @@ func (r Replacing) order(property int64, in PlantingIn, i int, instead string, p
 	notes := append([]string{}, r.Planting.How...)
 	if n > 1 {
 		notes = append(notes, fmt.Sprintf("%d plants, %s apart.", n, quantity.Length(r.Spacing)))
-	}
-	if price > 0 {
-		notes = append(notes, fmt.Sprintf("Plants for %.2f at %.2f each.", price*float64(n), price))
 	}
 	o := work.HandOrder{
 		PropertyID: property, Title: title, Minutes: job.PlantingMinutes(n), CrewSize: 1,

@@ -32,7 +32,7 @@ type ReplacementIn struct {
 	Limit    int                   `json:"limit,omitempty" minimum:"0" maximum:"500" doc:"How many are ranked; 20 when absent"`
 	AreaM2   float64               `json:"area_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of a bed to be filled with one kind"`
 	Rows     bool                  `json:"rows,omitempty" doc:"In rows rather than in gaps"`
-	Price    float64               `json:"price,omitempty" minimum:"0" maximum:"100000" doc:"For one plant; the firm's own for the kind when absent"`
+	Price    float64               `json:"price,omitempty" money:"true" minimum:"0" maximum:"100000" doc:"For one plant; the firm's own for the kind when absent"`
 	Bed      []replacement.BedPart `json:"bed,omitempty" maxItems:"40" doc:"Kinds that share the area"`
 	Record   []OwnRecord           `json:"record,omitempty" maxItems:"1000" doc:"What became of kinds before, in place of the firm's own record"`
 }
@@ -53,8 +53,8 @@ type Replacing struct {
 	Planting  *replacement.Planting `json:"planting,omitempty"`
 	Count     int                   `json:"count,omitempty" doc:"For the area"`
 	Spacing   float64               `json:"spacing_m"`
-	Cost      float64               `json:"cost,omitempty"`
-	Price     float64               `json:"price,omitempty" doc:"The firm's, for one plant"`
+	Cost      float64               `json:"cost,omitempty" money:"true"`
+	Price     float64               `json:"price,omitempty" money:"true" doc:"The firm's, for one plant"`
 	Flower    *catalogue.Flower     `json:"flower,omitempty"`
 }
 

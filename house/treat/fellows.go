@@ -20,7 +20,7 @@ type Takes struct {
 	Product float64 `json:"product" doc:"Of the first product, in its unit; 0 without a card"`
 	Unit    string  `json:"unit"`
 	Name    string  `json:"name" doc:"Of the product"`
-	Cost    float64 `json:"cost" doc:"Of all that is used up, at the price of the pack that is cheapest by amount"`
+	Cost    float64 `json:"cost" money:"true" doc:"Of all that is used up, at the price of the pack that is cheapest by amount"`
 }
 
 // AlongPlant is another plant that can have the trouble too.

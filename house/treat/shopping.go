@@ -258,7 +258,7 @@ func (l *ShoppingLine) close(products []Product) {
 // Shopping is what is to be bought for the treatments that stand as jobs.
 type Shopping struct {
 	Lines []ShoppingLine `json:"lines"`
-	Price float64        `json:"price" doc:"In all, where packs have prices"`
+	Price float64        `json:"price" money:"true" doc:"In all, where packs have prices"`
 }
 
 // ShoppingLine is what one product takes over all properties.
@@ -278,7 +278,7 @@ type ShoppingLine struct {
 	Expired   bool              `json:"expired" doc:"A lot on hand has expired"`
 	FirstDue  day.Day           `json:"first_due,omitempty" format:"date"`
 	Plants    int               `json:"plants"`
-	PerPlant  float64           `json:"per_plant" doc:"Price for one plant"`
+	PerPlant  float64           `json:"per_plant" money:"true" doc:"Price for one plant"`
 	ActiveFor string            `json:"active"`
 
 	use string // the means, by id
