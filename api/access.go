@@ -119,6 +119,10 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			return
 		case signed:
 			ctx = store.As(context.WithValue(ctx, whoKey{}, who), actor(c, who))
+		case !guarded && forwarded(c.Header):
+			refuse(http.StatusForbidden, "a proxy stands before the program, and nobody has to sign in yet: enter the owner on "+
+				"the machine itself first")
+			return
 		case guarded && need != anyone:
 			refuse(http.StatusUnauthorized, "sign in first: nothing you entered is lost")
 			return

@@ -7,6 +7,7 @@ import (
 	"net/http"
 	"path/filepath"
 	"regexp"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -48,7 +49,7 @@ func (s *Server) accountRoutes(a huma.API) {
 
 // slowly bounds how often an address may try names, passwords and links.
 func slowly() func(http.Handler) http.Handler {
-	limit := httprate.Limit(triesMost, triesIn, httprate.WithKeyFuncs(httprate.KeyByIP), httprate.WithLimitHandler(
+	limit := httprate.Limit(triesMost, triesIn, httprate.WithKeyFuncs(httprate.KeyByIP, ofItsOwn), httprate.WithLimitHandler(
 		func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", "application/problem+json")
 			w.WriteHeader(http.StatusTooManyRequests)
@@ -64,6 +65,14 @@ func slowly() func(http.Handler) http.Handler {
 			next.ServeHTTP(w, r)
 		})
 	}
+}
+
+// ofItsOwn keeps signing in, invitations and clients' pages on counters of their own, so that none shuts out the others.
+func ofItsOwn(r *http.Request) (string, error) {
+	if strings.HasPrefix(r.URL.Path, "/api/v1/client/") {
+		return "client", nil
+	}
+	return r.URL.Path, nil
 }
 
 // tried are the requests by which one could guess.

@@ -9,6 +9,7 @@ import (
 	"mime"
 	"net/http"
 	"reflect"
+	"regexp"
 	"strings"
 	"time"
 
@@ -63,7 +64,7 @@ func (s *Server) Handler() http.Handler {
 	)
 	r.Use(http.NewCrossOriginProtection().Handler)
 	r.Group(func(r chi.Router) {
-		r.Use(slowly(), s.sessions.LoadAndSave, s.written, s.keyed)
+		r.Use(notKept, slowly(), s.sessions.LoadAndSave, s.written, s.keyed)
 		s.Register(r)
 	})
 	r.Handle("/api/*", http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -117,6 +118,17 @@ func schemaName(t reflect.Type, hint string) string {
 	return name
 }
 
+// untold finds in a path what opens a client's page: no log tells it.
+var untold = regexp.MustCompile(`(/client/)[^/]+`)
+
+// notKept has nobody between keep what the record answers.
+func notKept(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		w.Header().Set("Cache-Control", "no-store")
+		next.ServeHTTP(w, r)
+	})
+}
+
 // logged writes one line a request.
 func (s *Server) logged(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -135,7 +147,7 @@ func (s *Server) logged(next http.Handler) http.Handler {
 			"method",
 			r.Method,
 			"path",
-			r.URL.Path,
+			untold.ReplaceAllString(r.URL.Path, "$1…"),
 			"status",
 			ww.Status(),
 			"bytes",

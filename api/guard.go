@@ -24,6 +24,9 @@ func Guard(next http.Handler, hosts ...string) http.Handler {
 		h.Set("X-Frame-Options", "DENY")
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'") // pages set their own
+		if r.TLS != nil {
+			h.Set("Strict-Transport-Security", "max-age=31536000")
+		}
 		switch {
 		case !slices.ContainsFunc(known, func(k string) bool { return strings.EqualFold(k, hostOf(r.Host)) }):
 			http.Error(w, "This host is not listed: start the program with --host "+hostOf(r.Host)+" if it is yours.", http.StatusMisdirectedRequest)

@@ -212,10 +212,27 @@ func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) 
 	if len(faults) > 0 {
 		return m, fmt.Errorf("the backup cannot be restored: %s", strings.Join(faults, "; "))
 	}
+	if err := endSessions(ctx, beside); err != nil {
+		return m, err
+	}
 	if err := os.Remove(folder); err != nil && !errors.Is(err, fs.ErrNotExist) {
 		return m, err
 	}
 	return m, os.Rename(beside, folder)
+}
+
+// endSessions lets nobody in by a session of the day of the backup: who was put out since would be in again.
+func endSessions(ctx context.Context, folder string) error {
+	db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, recordFile)+"?_pragma=busy_timeout(5000)")
+	if err != nil {
+		return err
+	}
+	var there int
+	err = db.GetContext(ctx, &there, `SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = 'session'`)
+	if err == nil && there > 0 {
+		_, err = db.ExecContext(ctx, `DELETE FROM session`)
+	}
+	return errors.Join(err, db.Close())
 }
 
 // Replace puts a backup in the place of a record that nobody serves. All is unpacked and checked beside it first; the

@@ -107,8 +107,27 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	return s, nil
 }
 
+// wasThere refuses a folder in which a record was and is none: beside pictures or backups no new one is begun in
+// silence.
+func wasThere(folder string) error {
+	info, err := os.Stat(filepath.Join(folder, recordFile))
+	if err == nil && info.Size() > 0 {
+		return nil
+	}
+	for _, beside := range []string{"photos", "backups"} {
+		if list, err := os.ReadDir(filepath.Join(folder, beside)); err == nil && len(list) > 0 {
+			return fmt.Errorf("%s holds %s and no record: restore a backup into another folder, or move %s away to begin a new one",
+				folder, beside, beside)
+		}
+	}
+	return nil
+}
+
 // openHeld opens or makes the record in a folder that is held.
 func openHeld(ctx context.Context, folder string) (*Store, error) {
+	if err := wasThere(folder); err != nil {
+		return nil, err
+	}
 	if err := private(filepath.Join(folder, recordFile)); err != nil {
 		return nil, fmt.Errorf("record: %w", err)
 	}

@@ -31,15 +31,20 @@ func (o options) loopback() bool {
 	return name == "localhost" || ip != nil && ip.IsLoopback()
 }
 
-// reachable refuses to open a record to other machines before somebody has to sign in for it.
+// reachable refuses to open a record to other machines before somebody has to sign in for it: by its address, or by a
+// name that only a proxy before it has.
 func (o options) reachable(ctx context.Context, s *api.Server) error {
-	if o.loopback() {
+	if o.loopback() && len(o.hosts) == 0 && len(o.proxies) == 0 {
 		return nil
 	}
 	guarded, err := s.Firm.HasAccounts(ctx)
 	if err == nil && !guarded {
+		where := o.addr
+		if o.loopback() {
+			where = strings.Join(append(o.hosts, o.proxies...), ", ")
+		}
 		err = fmt.Errorf("%s is reached from other machines, and nobody has to sign in yet: enter the owner first, with "+
-			"mezzadro owner --data %s, or in the browser with --addr 127.0.0.1:8080", o.addr, o.data)
+			"mezzadro owner --data %s, or in the browser with --addr 127.0.0.1:8080 alone", where, o.data)
 	}
 	return err
 }
@@ -57,7 +62,11 @@ func (o options) serve(ctx context.Context, h http.Handler, log *slog.Logger) er
 		}
 		secret = &tls.Config{GetCertificate: p.get, MinVersion: tls.VersionTLS12, NextProtos: []string{"http/1.1"}}
 	}
-	return serve(ctx, o.addr, secret, o.guard(h), log)
+	trusted, err := api.Proxies(o.proxies)
+	if err != nil {
+		return fmt.Errorf("--trusted-proxy: %w", err)
+	}
+	return serve(ctx, o.addr, secret, api.Behind(o.guard(h), trusted), log, trusted)
 }
 
 // pair is a certificate with its key, read anew when one of the files changes.

@@ -10,6 +10,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
 	"os"
 	"os/signal"
 	"path/filepath"
@@ -60,7 +61,7 @@ func root() *cobra.Command {
 // options are the flags that serve and demo share.
 type options struct {
 	addr, data, today, weather string
-	hosts                      []string
+	hosts, proxies             []string
 	cert, key                  string
 	backups                    firm.Backups
 }
@@ -69,6 +70,8 @@ func (o *options) flags(c *cobra.Command, data string) {
 	c.Flags().StringVar(&o.addr, "addr", "127.0.0.1:8080", "address to serve on")
 	c.Flags().StringVar(&o.data, "data", data, "folder that holds the record")
 	c.Flags().StringSliceVar(&o.hosts, "host", nil, "a name by which browsers call this machine, beside localhost; may be given again")
+	c.Flags().StringSliceVar(&o.proxies, "trusted-proxy", nil, "address of a proxy before the program, such as 127.0.0.1: whom it "+
+		"names as asking counts; may be given again")
 	c.Flags().StringVar(&o.cert, "tls-cert", "", "certificate, with --tls-key: serve over TLS; read anew when it changes")
 	c.Flags().StringVar(&o.key, "tls-key", "", "its key")
 	c.Flags().StringVar(&o.today, "today", "", "take this day (YYYY-MM-DD) for today")
@@ -119,7 +122,7 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		h.Estate.Clock = time.Now
 	}
 	h.Firm.Backups = o.backups
-	return &api.Server{House: h, Files: web.Files(), Secure: o.cert != ""}, nil
+	return &api.Server{House: h, Files: web.Files(), Secure: o.cert != "" || len(o.proxies) > 0}, nil
 }
 
 func serveCommand() *cobra.Command {
@@ -190,7 +193,7 @@ func demoCommand() *cobra.Command {
 			if err := anew(o.data); err != nil {
 				return err
 			}
-			if !o.loopback() {
+			if !o.loopback() || len(o.hosts) > 0 || len(o.proxies) > 0 {
 				return errors.New("the sample has no sign-in and is served to this machine alone: give --addr 127.0.0.1 with a port")
 			}
 			s, err := o.open(c.Context(), station)
@@ -298,7 +301,7 @@ func weatherCommand() *cobra.Command {
 			for _, t := range catalogue.Built().Climates {
 				w.Climates = append(w.Climates, t.Climate)
 			}
-			return serve(c.Context(), addr, nil, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)))
+			return serve(c.Context(), addr, nil, w, slog.New(slog.NewJSONHandler(os.Stderr, nil)), nil)
 		},
 	}
 	c.Flags().StringVar(&addr, "addr", "127.0.0.1:8090", "address to serve on")
@@ -338,17 +341,20 @@ func checksCommand() *cobra.Command {
 
 // Of connections: how many at once, and for how long what is sent may come in: a picture over a bad line takes its time.
 const (
-	connections = 512
-	readWithin  = 5 * time.Minute
+	connections  = 512
+	ofOneAddress = 64 // of which so many from one address, but for trusted proxies and this machine
+	readWithin   = 5 * time.Minute
 )
 
 // serve answers until the context ends, then lets requests under way finish.
-func serve(ctx context.Context, addr string, secret *tls.Config, h http.Handler, log *slog.Logger) error {
+func serve(
+	ctx context.Context, addr string, secret *tls.Config, h http.Handler, log *slog.Logger, trusted []netip.Prefix,
+) error {
 	l, err := net.Listen("tcp", addr)
 	if err != nil {
 		return err
 	}
-	l = netutil.LimitListener(l, connections)
+	l = netutil.LimitListener(&each{Listener: l, most: ofOneAddress, trusted: trusted, open: map[netip.Addr]int{}}, connections)
 	scheme := "http://"
 	if secret != nil {
 		l, scheme = tls.NewListener(l, secret), "https://"

@@ -84,14 +84,15 @@ func (h *Room) BackUp(ctx context.Context) (BackupState, error) {
 	if err := h.Store.NoteBackup(ctx, done); err != nil {
 		return BackupState{}, err
 	}
-	if err := h.dropOld(folder); err != nil {
+	if err := h.dropOld(folder, filepath.Base(file)); err != nil {
 		return BackupState{}, err
 	}
 	return h.BackupState(ctx)
 }
 
-// dropOld removes the oldest backups beyond those that stay.
-func (h *Room) dropOld(folder string) error {
+// dropOld removes the oldest backups beyond those that stay; the one just made stays, whatever day the names of others
+// tell.
+func (h *Room) dropOld(folder, made string) error {
 	if h.Backups.Keep <= 0 {
 		return nil
 	}
@@ -101,12 +102,12 @@ func (h *Room) dropOld(folder string) error {
 	}
 	names := []string{}
 	for _, e := range entries {
-		if strings.HasPrefix(e.Name(), backupPrefix) && strings.HasSuffix(e.Name(), backupEnding) {
+		if n := e.Name(); n != made && strings.HasPrefix(n, backupPrefix) && strings.HasSuffix(n, backupEnding) {
 			names = append(names, e.Name())
 		}
 	}
 	slices.Sort(names) // by their time
-	for _, n := range names[:max(0, len(names)-h.Backups.Keep)] {
+	for _, n := range names[:max(0, len(names)+1-h.Backups.Keep)] {
 		err = errors.Join(err, os.Remove(filepath.Join(folder, n)))
 	}
 	return err
@@ -128,8 +129,11 @@ func (h *Room) LastBackupFile(ctx context.Context) (*os.File, error) {
 	return f, err
 }
 
-// WatchBackups writes backups by the clock until the context ends. One that fails is logged, and said in Settings by
-// its being due; the next is tried all the same.
+// backupAgain is when a backup that failed is tried again.
+const backupAgain = time.Hour
+
+// WatchBackups writes backups by the clock until the context ends. One that fails is logged, said in Settings by its
+// being due, and tried again within the hour.
 func (h *Room) WatchBackups(ctx context.Context) {
 	if h.Backups.Every <= 0 {
 		return
@@ -146,9 +150,10 @@ func (h *Room) WatchBackups(ctx context.Context) {
 		}
 		if s, err := h.BackUp(ctx); err != nil {
 			h.Log.Error("backup", "error", err)
+			wait = min(h.Backups.Every, backupAgain)
 		} else {
 			h.Log.Info("backup", "file", s.File, "plants", s.Plants)
+			wait = h.Backups.Every
 		}
-		wait = h.Backups.Every
 	}
 }

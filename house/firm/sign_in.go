@@ -8,6 +8,7 @@ import (
 	"encoding/hex"
 	"errors"
 	"sync"
+	"sync/atomic"
 	"time"
 
 	"github.com/alexedwards/argon2id"
@@ -25,19 +26,35 @@ type SignInIn struct {
 // unknown stands for the password of nobody, so that a name that is not there takes as long as a wrong password.
 var unknown, _ = argon2id.CreateHash("nobody signs in by this", argon2id.DefaultParams)
 
-// hashing is done one at a time: each takes 64 MB for a moment.
-var hashing sync.Mutex
+// hashing is done one at a time: each takes 64 MB for a moment. No more than queueMost wait for it.
+var (
+	hashing sync.Mutex
+	queued  atomic.Int32
+)
 
-func hashOf(password string) (string, error) {
+const queueMost = 16
+
+// errBusy is answered while too many wait to have a password looked at.
+var errBusy = store.Refused("too many are signing in at this moment: try again in a minute")
+
+// inTurn does something to a password when it is its turn.
+func inTurn[T any](do func() (T, error)) (T, error) {
+	if queued.Add(1) > queueMost {
+		queued.Add(-1)
+		return *new(T), errBusy
+	}
+	defer queued.Add(-1)
 	hashing.Lock()
 	defer hashing.Unlock()
-	return argon2id.CreateHash(password, argon2id.DefaultParams)
+	return do()
+}
+
+func hashOf(password string) (string, error) {
+	return inTurn(func() (string, error) { return argon2id.CreateHash(password, argon2id.DefaultParams) })
 }
 
 func matches(password, hash string) (bool, error) {
-	hashing.Lock()
-	defer hashing.Unlock()
-	return argon2id.ComparePasswordAndHash(password, hash)
+	return inTurn(func() (bool, error) { return argon2id.ComparePasswordAndHash(password, hash) })
 }
 
 // errWrong is answered for a wrong name and for a wrong password alike.

@@ -1,0 +1,61 @@
+package api
+
+import (
+	"fmt"
+	"net/http"
+	"net/netip"
+	"slices"
+	"strings"
+)
+
+// Proxies reads addresses or networks of proxies that stand before the program. Its error names the one that is none.
+func Proxies(texts []string) (out []netip.Prefix, err error) {
+	for _, t := range texts {
+		if p, err := netip.ParsePrefix(t); err == nil {
+			out = append(out, p)
+			continue
+		}
+		a, err := netip.ParseAddr(t)
+		if err != nil {
+			return nil, fmt.Errorf("%q is no address and no network; want one such as 127.0.0.1 or 10.0.0.0/8", t)
+		}
+		out = append(out, netip.PrefixFrom(a, a.BitLen()))
+	}
+	return out, nil
+}
+
+// forwards are the headers in which proxies tell for whom they ask.
+var forwards = []string{"Forwarded", "X-Forwarded-For", "X-Forwarded-Host", "X-Real-Ip"}
+
+// forwarded reports that a proxy stands between who asks and the program.
+func forwarded(header func(string) string) bool {
+	return slices.ContainsFunc(forwards, func(name string) bool { return header(name) != "" })
+}
+
+// Behind has requests of trusted proxies count as those of whom they ask for: the last address in X-Forwarded-For that
+// is no trusted proxy's. What others write there is worth nothing.
+func Behind(next http.Handler, trusted []netip.Prefix) http.Handler {
+	known := func(text string) (netip.Addr, bool) {
+		a, err := netip.ParseAddr(strings.TrimSpace(text))
+		return a, err == nil && slices.ContainsFunc(trusted, func(p netip.Prefix) bool { return p.Contains(a.Unmap()) })
+	}
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		from, err := netip.ParseAddrPort(r.RemoteAddr)
+		if err == nil {
+			if _, is := known(from.Addr().Unmap().String()); is {
+				hops := strings.Split(strings.Join(r.Header.Values("X-Forwarded-For"), ","), ",")
+				for _, hop := range slices.Backward(hops) {
+					a, proxy := known(hop)
+					if !a.IsValid() {
+						break
+					}
+					if !proxy {
+						r.RemoteAddr = netip.AddrPortFrom(a.Unmap(), 0).String()
+						break
+					}
+				}
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
