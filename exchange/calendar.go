@@ -21,11 +21,14 @@ type Entry struct {
 	StartMinute int // minutes after midnight, property time
 }
 
+// lineEnds makes one kind of line end of all: a bare carriage return would end a line of the file.
+var lineEnds = strings.NewReplacer("\r\n", "\n", "\r", "\n")
+
 // Calendar writes entries as an iCalendar file (RFC 5545). Times are local to whoever reads it: the crew is on site.
 func Calendar(name string, made time.Time, entries []Entry) string {
 	c := ics.NewCalendarFor("Mezzadro")
 	c.SetMethod(ics.MethodPublish)
-	c.SetName(name)
+	c.SetName(lineEnds.Replace(name))
 	for _, e := range entries {
 		ev := c.AddEvent(fmt.Sprintf("job-%d@mezzadro", e.ID))
 		ev.SetDtStampTime(made)
@@ -33,9 +36,9 @@ func Calendar(name string, made time.Time, entries []Entry) string {
 		const floating = "20060102T150405"
 		ev.SetProperty(ics.ComponentPropertyDtStart, start.Format(floating))
 		ev.SetProperty(ics.ComponentPropertyDtEnd, start.Add(time.Duration(e.Minutes)*time.Minute).Format(floating))
-		ev.SetSummary(e.Title)
-		ev.SetLocation(e.Place)
-		ev.SetDescription(strings.Join(e.Detail, "\n"))
+		ev.SetSummary(lineEnds.Replace(e.Title))
+		ev.SetLocation(lineEnds.Replace(e.Place))
+		ev.SetDescription(lineEnds.Replace(strings.Join(e.Detail, "\n")))
 	}
 	return c.Serialize(ics.WithNewLineWindows)
 }

@@ -114,8 +114,11 @@ func (tx Tx) giveTable(ctx context.Context, z *zip.Writer, name string) (int, er
 	return n, errors.Join(err, rows.Err(), out.Error())
 }
 
-// cellOf is a value as it stands in a cell, and reads back to the same: a text that begins with a backslash, or holds
-// what CSV does not keep, stands quoted after a backslash.
+// formulas are the first letters by which a spreadsheet takes a cell for a formula.
+const formulas = "=+-@\t"
+
+// cellOf is a value as it stands in a cell, and reads back to the same: a text that begins with a backslash or like a
+// formula, or holds what CSV does not keep, stands quoted after a backslash.
 func cellOf(v any) string {
 	switch v := v.(type) {
 	case nil:
@@ -123,7 +126,8 @@ func cellOf(v any) string {
 	case []byte:
 		return cellOf(string(v))
 	case string:
-		if strings.HasPrefix(v, `\`) || strings.Contains(v, "\r") || !utf8.ValidString(v) {
+		risky := strings.HasPrefix(v, `\`) || v != "" && strings.Contains(formulas, v[:1])
+		if risky || strings.Contains(v, "\r") || !utf8.ValidString(v) {
 			return `\` + strconv.Quote(v)
 		}
 		return v

@@ -2,6 +2,7 @@ package firm_test
 
 import (
 	"context"
+	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
@@ -49,9 +50,9 @@ func TestSignInIsNotQueuedFull(t *testing.T) {
 	}
 	var busy, wrong atomic.Int32
 	var all sync.WaitGroup
-	for range 60 {
+	for n := range 60 {
 		all.Go(func() {
-			_, err := k.Firm.SignIn(context.Background(), firm.SignInIn{Login: "ilda", Password: "a guess at random"})
+			_, err := k.Firm.SignIn(context.Background(), firm.SignInIn{Login: fmt.Sprint("guess ", n), Password: "a guess at random"})
 			if err != nil && strings.Contains(err.Error(), "try again") {
 				busy.Add(1)
 			} else {

@@ -27,4 +27,5 @@ type Room struct {
 	posting sync.Mutex
 	backing sync.Mutex
 	guarded atomic.Bool // somebody may sign in
+	tries   tries
 }

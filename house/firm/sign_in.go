@@ -60,9 +60,28 @@ func matches(password, hash string) (bool, error) {
 // errWrong is answered for a wrong name and for a wrong password alike.
 var errWrong = invalid.One("password", nil, "this name and this password do not go together")
 
-// SignIn checks who somebody is.
+// SignIn checks who somebody is. After some wrong passwords for a name each more waits a little longer, up to
+// slowestTry: guesses become slow, and nobody can shut another out.
 func (h *Room) SignIn(ctx context.Context, in SignInIn) (store.Account, error) {
-	a, err := h.Store.AccountOf(ctx, loginOf(in.Login))
+	login := loginOf(in.Login)
+	if err := h.tries.wait(ctx, login, time.Now()); err != nil {
+		return store.Account{}, err
+	}
+	a, err := h.signIn(ctx, login, in)
+	var wrong invalid.Fields
+	switch {
+	case err == nil:
+		h.tries.right(login)
+	case errors.As(err, &wrong):
+		if n := h.tries.wrong(login, time.Now()); n == freeTries {
+			h.Log.Warn("many wrong passwords for one name", "login", login)
+		}
+	}
+	return a, err
+}
+
+func (h *Room) signIn(ctx context.Context, login string, in SignInIn) (store.Account, error) {
+	a, err := h.Store.AccountOf(ctx, login)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return a, err
 	}

@@ -1,0 +1,89 @@
+package firm
+
+import (
+	"context"
+	"sync"
+	"time"
+)
+
+// Of wrong passwords for one name.
+const (
+	freeTries   = 5                // that cost nothing
+	slowestTry  = 5 * time.Second  // what one waits at most
+	triesForget = 30 * time.Minute // after which they are forgotten
+	triesNames  = 4096             // names that are remembered; beyond them those of longest ago go
+)
+
+// tries counts wrong passwords by name, of those that are there and those that are not alike.
+type tries struct {
+	mu sync.Mutex
+	of map[string]tried
+}
+
+type tried struct {
+	count int
+	last  time.Time
+}
+
+// pause is what the next try for a name waits.
+func (t *tries) pause(login string, now time.Time) time.Duration {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	was := t.of[login]
+	if was.count < freeTries || now.Sub(was.last) > triesForget {
+		return 0
+	}
+	return min(slowestTry, time.Second<<min(10, was.count-freeTries))
+}
+
+// wait waits as long as the next try for a name has to, or until its asker leaves.
+func (t *tries) wait(ctx context.Context, login string, now time.Time) error {
+	pause := t.pause(login, now)
+	if pause == 0 {
+		return nil
+	}
+	after := time.NewTimer(pause)
+	defer after.Stop()
+	select {
+	case <-ctx.Done():
+		return ctx.Err()
+	case <-after.C:
+		return nil
+	}
+}
+
+// wrong notes a wrong password, and says how many there were.
+func (t *tries) wrong(login string, now time.Time) int {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if t.of == nil {
+		t.of = map[string]tried{}
+	}
+	was := t.of[login]
+	if now.Sub(was.last) > triesForget {
+		was.count = 0
+	}
+	if len(t.of) >= triesNames {
+		t.drop()
+	}
+	t.of[login] = tried{was.count + 1, now}
+	return was.count + 1
+}
+
+// drop forgets the name of longest ago.
+func (t *tries) drop() {
+	oldest, at := "", time.Time{}
+	for name, x := range t.of {
+		if oldest == "" || x.last.Before(at) {
+			oldest, at = name, x.last
+		}
+	}
+	delete(t.of, oldest)
+}
+
+// right forgets what was wrong before.
+func (t *tries) right(login string) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	delete(t.of, login)
+}
