@@ -49,7 +49,8 @@ func (s *Server) accountRoutes(a huma.API) {
 
 // slowly bounds how often an address may try names, passwords and links.
 func slowly() func(http.Handler) http.Handler {
-	limit := httprate.Limit(triesMost, triesIn, httprate.WithKeyFuncs(httprate.KeyByIP, ofItsOwn), httprate.WithLimitHandler(
+	keys := httprate.WithKeyFuncs(httprate.KeyByIP, ofItsOwn)
+	limit := httprate.Limit(triesMost, triesIn, keys, httprate.WithLimitHandler(
 		func(w http.ResponseWriter, _ *http.Request) {
 			w.Header().Set("Content-Type", "application/problem+json")
 			w.WriteHeader(http.StatusTooManyRequests)
@@ -67,7 +68,8 @@ func slowly() func(http.Handler) http.Handler {
 	}
 }
 
-// ofItsOwn keeps signing in, invitations and clients' pages on counters of their own, so that none shuts out the others.
+// ofItsOwn keeps signing in, invitations and clients' pages on counters of their own, so that none shuts out the
+// others.
 func ofItsOwn(r *http.Request) (string, error) {
 	if strings.HasPrefix(r.URL.Path, "/api/v1/client/") {
 		return "client", nil

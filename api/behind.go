@@ -25,11 +25,24 @@ func Proxies(texts []string) (out []netip.Prefix, err error) {
 }
 
 // forwards are the headers in which proxies tell for whom they ask.
-var forwards = []string{"Forwarded", "X-Forwarded-For", "X-Forwarded-Host", "X-Real-Ip"}
+var forwards = []string{"X-Forwarded-For", "X-Real-Ip"}
 
-// forwarded reports that a proxy stands between who asks and the program.
+// forwarded reports that a proxy stands before the program and asks for somebody on another machine.
 func forwarded(header func(string) string) bool {
-	return slices.ContainsFunc(forwards, func(name string) bool { return header(name) != "" })
+	if header("Forwarded") != "" {
+		return true
+	}
+	for _, name := range forwards {
+		for hop := range strings.SplitSeq(header(name), ",") {
+			if hop = strings.TrimSpace(hop); hop == "" {
+				continue
+			}
+			if a, err := netip.ParseAddr(hop); err != nil || !a.Unmap().IsLoopback() {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // Behind has requests of trusted proxies count as those of whom they ask for: the last address in X-Forwarded-For that

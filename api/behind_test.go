@@ -106,7 +106,8 @@ func TestKeptIsNotCalledOff(t *testing.T) {
 	}
 	gone, leave := context.WithCancel(store.Watched(context.Background()))
 	leave()
-	if err := h.server.problem(gone, "job", errors.New("broke")); err == nil || !strings.Contains(err.Error(), "called off") {
+	err := h.server.problem(gone, "job", errors.New("broke"))
+	if err == nil || !strings.Contains(err.Error(), "called off") {
 		t.Errorf("not kept, and told as %v", err)
 	}
 }

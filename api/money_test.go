@@ -12,17 +12,18 @@ import (
 )
 
 // priceTag finds what is a price by its name in an answer, with a figure above 0, and words of money in texts.
-var priceTag = regexp.MustCompile(`"(price|per_plant)":(0\.[0-9]*[1-9]|[1-9])|"takes":\{[^}]*"cost":(0\.[0-9]*[1-9]|[1-9])|[Pp]lants for [0-9.]+ at|8246|9137`)
+var priceTag = regexp.MustCompile(`"(price|per_plant)":(0\.[0-9]*[1-9]|[1-9])|` +
+	`"takes":\{[^}]*"cost":(0\.[0-9]*[1-9]|[1-9])|[Pp]lants for [0-9.]+ at|8246|9137`)
 
-// TestCrewReadsNoPrice goes through all that the crew may read of the sample, after the firm gave prices: no answer holds
-// one, while the planner's do.
+// TestCrewReadsNoPrice goes through all that the crew may read of the sample, after the firm gave prices: no answer
+// holds one, while the planner's do.
 func TestCrewReadsNoPrice(t *testing.T) {
 	t.Parallel()
 	h := sampleHouse(t)
 	staff := h.staff()
 	planner, crew := staff[firm.RolePlanner], staff[firm.RoleCrew]
 	planner.must("PUT", "/kinds/taxus-baccata", obj{"price": 8246.5, "banned": false})
-	planner.must("POST", fmt.Sprintf("/properties/%d/planting", 1), obj{"kinds": []obj{{"species": "taxus-baccata", "count": 3}}})
+	planner.must("POST", "/properties/1/planting", obj{"kinds": []obj{{"species": "taxus-baccata", "count": 3}}})
 	var cards Run[treat.Product]
 	if err := json.Unmarshal([]byte(planner.must("GET", "/products", nil)), &cards); err != nil || len(cards.Items) == 0 {
 		t.Fatal(err)

@@ -116,8 +116,8 @@ func wasThere(folder string) error {
 	}
 	for _, beside := range []string{"photos", "backups"} {
 		if list, err := os.ReadDir(filepath.Join(folder, beside)); err == nil && len(list) > 0 {
-			return fmt.Errorf("%s holds %s and no record: restore a backup into another folder, or move %s away to begin a new one",
-				folder, beside, beside)
+			return fmt.Errorf("%s holds %s and no record: restore a backup into another folder, or move %s away to begin "+
+				"a new one", folder, beside, beside)
 		}
 	}
 	return nil

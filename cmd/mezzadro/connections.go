@@ -7,8 +7,8 @@ import (
 	"sync"
 )
 
-// each is a listener that keeps no more than so many connections open of one address, so that nobody takes them all: one
-// more is closed at once. This machine and trusted proxies, behind which many are, are not counted.
+// each is a listener that keeps no more than so many connections open of one address, so that nobody takes them all:
+// one more is closed at once. This machine and trusted proxies, behind which many are, are not counted.
 type each struct {
 	net.Listener
 	most    int

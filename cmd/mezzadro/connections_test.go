@@ -33,12 +33,13 @@ func (f faked) Accept() (net.Conn, error) {
 func (f faked) Close() error   { return nil }
 func (f faked) Addr() net.Addr { return nil }
 
-// TestNobodyTakesAllConnections: 530 connections of one address leave room for others; when one ends, the next comes in.
-// This machine and trusted proxies are not counted.
+// TestNobodyTakesAllConnections: 530 connections of one address leave room for others; when one ends, the next comes
+// in. This machine and trusted proxies are not counted.
 func TestNobodyTakesAllConnections(t *testing.T) {
 	const stranger, worker = "203.0.113.9:4000", "198.51.100.7:4000"
 	from := make(chan string, 2000)
-	l := &each{Listener: faked{from}, most: 64, trusted: []netip.Prefix{netip.MustParsePrefix("10.0.0.0/8")}, open: map[netip.Addr]int{}}
+	l := &each{Listener: faked{from}, most: 64, open: map[netip.Addr]int{}}
+	l.trusted = []netip.Prefix{netip.MustParsePrefix("10.0.0.0/8")}
 	for range 530 {
 		from <- stranger
 	}
@@ -56,9 +57,9 @@ func TestNobodyTakesAllConnections(t *testing.T) {
 		}
 		in[c.RemoteAddr().String()] = append(in[c.RemoteAddr().String()], c)
 	}
-	if len(in[stranger]) != 64 || len(in[worker]) != 1 || len(in["10.1.2.3:5000"]) != 200 || len(in["127.0.0.1:5000"]) != 200 {
-		t.Errorf("strangers %d, worker %d, proxy %d, this machine %d", len(in[stranger]), len(in[worker]),
-			len(in["10.1.2.3:5000"]), len(in["127.0.0.1:5000"]))
+	proxy, here := len(in["10.1.2.3:5000"]), len(in["127.0.0.1:5000"])
+	if len(in[stranger]) != 64 || len(in[worker]) != 1 || proxy != 200 || here != 200 {
+		t.Errorf("strangers %d, worker %d, proxy %d, this machine %d", len(in[stranger]), len(in[worker]), proxy, here)
 	}
 	_ = in[stranger][0].Close()
 	_ = in[stranger][0].Close() // twice gives one place back
@@ -83,14 +84,16 @@ func TestNotOpenBehindAProxy(t *testing.T) {
 		{addr: "0.0.0.0:8080"}, {addr: ":8080"},
 	}
 	for _, x := range outside {
-		if err := x.reachable(context.Background(), s); err == nil || !strings.Contains(err.Error(), "enter the owner first") {
+		err := x.reachable(context.Background(), s)
+		if err == nil || !strings.Contains(err.Error(), "enter the owner first") {
 			t.Errorf("%+v: %v", x, err)
 		}
 	}
 	if err := (options{addr: "127.0.0.1:8080"}).reachable(context.Background(), s); err != nil {
 		t.Errorf("on this machine alone: %v", err)
 	}
-	if _, err := s.Firm.FirstOwner(context.Background(), firm.OwnerIn{Login: "ilda", Name: "Ilda", Password: "four quiet mulberry trees"}); err != nil {
+	ilda := firm.OwnerIn{Login: "ilda", Name: "Ilda", Password: "four quiet mulberry trees"}
+	if _, err := s.Firm.FirstOwner(context.Background(), ilda); err != nil {
 		t.Fatal(err)
 	}
 	for _, x := range outside {

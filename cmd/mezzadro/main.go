@@ -70,8 +70,8 @@ func (o *options) flags(c *cobra.Command, data string) {
 	c.Flags().StringVar(&o.addr, "addr", "127.0.0.1:8080", "address to serve on")
 	c.Flags().StringVar(&o.data, "data", data, "folder that holds the record")
 	c.Flags().StringSliceVar(&o.hosts, "host", nil, "a name by which browsers call this machine, beside localhost; may be given again")
-	c.Flags().StringSliceVar(&o.proxies, "trusted-proxy", nil, "address of a proxy before the program, such as 127.0.0.1: whom it "+
-		"names as asking counts; may be given again")
+	c.Flags().StringSliceVar(&o.proxies, "trusted-proxy", nil, "address of a proxy before the program, such as "+
+		"127.0.0.1: whom it names as asking counts; may be given again")
 	c.Flags().StringVar(&o.cert, "tls-cert", "", "certificate, with --tls-key: serve over TLS; read anew when it changes")
 	c.Flags().StringVar(&o.key, "tls-key", "", "its key")
 	c.Flags().StringVar(&o.today, "today", "", "take this day (YYYY-MM-DD) for today")
@@ -354,7 +354,8 @@ func serve(
 	if err != nil {
 		return err
 	}
-	l = netutil.LimitListener(&each{Listener: l, most: ofOneAddress, trusted: trusted, open: map[netip.Addr]int{}}, connections)
+	shared := &each{Listener: l, most: ofOneAddress, trusted: trusted, open: map[netip.Addr]int{}}
+	l = netutil.LimitListener(shared, connections)
 	scheme := "http://"
 	if secret != nil {
 		l, scheme = tls.NewListener(l, secret), "https://"

@@ -8,7 +8,9 @@ import (
 )
 
 // struckBy is what six hours at a temperature in the night of a day do to a plant in its stage of growth.
-func struckBy(t *testing.T, climate, id string, heightM float64, night day.Day, holdC float64, stage catalogue.Stage) Outcome {
+func struckBy(
+	t *testing.T, climate, id string, heightM float64, night day.Day, holdC float64, stage catalogue.Stage,
+) Outcome {
 	t.Helper()
 	c := follow(t, climate, night+2, change{from: night, hours: 6, hold: holdC})
 	for i := range c.Events {
@@ -31,7 +33,8 @@ func TestUnripeEnds(t *testing.T) {
 			t.Errorf("%s at -18: want dead ends over a living base: dieback %.2f, %+v", id, o.Dieback, o.Organs)
 		}
 	}
-	for _, id := range []string{"forsythia-intermedia", "hydrangea-paniculata", "syringa-vulgaris", "potentilla-fruticosa"} {
+	unhurt := []string{"forsythia-intermedia", "hydrangea-paniculata", "syringa-vulgaris", "potentilla-fruticosa"}
+	for _, id := range unhurt {
 		if o := struckBy(t, "cold-lowland", id, 1.5, january, -18, rest); o.Share(Wood) > 0.1 {
 			t.Errorf("%s at -18: want nothing lost: %+v", id, o.Organs)
 		}

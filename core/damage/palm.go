@@ -45,6 +45,7 @@ func (t told) holdsSoFar(v *Verdict, again day.Day) {
 
 // holds is the prognosis of such a palm.
 func (s situation) holds(e *evidence) outcome.Prognosis {
-	return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: quantity.Round(s.heartLives(e), 0.01), Text: "If the " +
-		"growing point lives, the next leaves open whole by summer; a burnt head fills in over one to three seasons."}
+	const text = "If the growing point lives, the next leaves open whole by summer; a burnt head fills in over one to " +
+		"three seasons."
+	return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: quantity.Round(s.heartLives(e), 0.01), Text: text}
 }

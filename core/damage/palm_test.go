@@ -27,7 +27,8 @@ func burnt(t *testing.T, holdC float64, on day.Day, checks ...check.Check) Answe
 			if d == night && h < 20 {
 				temp = holdC
 			}
-			hours = append(hours, weather.Hour{Time: d.Time().Add(time.Duration(h) * time.Hour), TempC: temp, WindMS: 1.5, RHPct: 75})
+			at := d.Time().Add(time.Duration(h) * time.Hour)
+			hours = append(hours, weather.Hour{Time: at, TempC: temp, WindMS: 1.5, RHPct: 75})
 		}
 	}
 	y := season.NewYear(n, weather.Daily(hours, time.UTC))
@@ -51,8 +52,8 @@ func burnt(t *testing.T, holdC float64, on day.Day, checks ...check.Check) Answe
 	return a
 }
 
-// TestSpearIsPulledAgain: a spear that holds six days after a hard frost proves little; it is pulled every three to four
-// weeks into summer. After a light frost, or in summer, it is believed.
+// TestSpearIsPulledAgain: a spear that holds six days after a hard frost proves little; it is pulled every three to
+// four weeks into summer. After a light frost, or in summer, it is believed.
 func TestSpearIsPulledAgain(t *testing.T) {
 	held, browned := spear("held"), check.Check{Kind: check.Head, Result: "browned"}
 	six := day.Of(2027, 3, 15)
@@ -60,7 +61,8 @@ func TestSpearIsPulledAgain(t *testing.T) {
 	if in := hard.LookAgain - six; hard.Verdict.Kind != Leave || in < 20 || in > 29 {
 		t.Errorf("after -9: %s %q, again %s", hard.Verdict.Kind, hard.Verdict.Sentence, hard.LookAgain)
 	}
-	if !slices.ContainsFunc(hard.Jobs, func(j job.Job) bool { return j.Kind == job.Look && j.Params.Due == hard.LookAgain }) {
+	again := func(j job.Job) bool { return j.Kind == job.Look && j.Params.Due == hard.LookAgain }
+	if !slices.ContainsFunc(hard.Jobs, again) {
 		t.Errorf("after -9: no job to look again: %+v", hard.Jobs)
 	}
 	if hard.Prognosis.SeasonsHigh < 2 || strings.Contains(hard.Prognosis.Text, "right by summer") {

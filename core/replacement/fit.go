@@ -58,7 +58,8 @@ const plainFit = 85.0
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
 	for _, judge := range []func(){
-		f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.killers, f.safety, f.upkeep, f.wished, f.known,
+		f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.killers, f.safety, f.upkeep, f.wished,
+		f.known,
 	} {
 		judge()
 	}

@@ -34,8 +34,8 @@ func (f *fitting) wished() {
 	}
 }
 
-// likeBefore gives points to what would fill the same gap, the form and the size of what stood there, and takes some from
-// what would not.
+// likeBefore gives points to what would fill the same gap, the form and the size of what stood there, and takes some
+// from what would not.
 func (f *fitting) likeBefore() {
 	for i := range f.Among {
 		b := &f.Among[i]

@@ -113,7 +113,8 @@ func TestReplacementYardstick(t *testing.T) {
 		if near < 20 {
 			first++
 		} else {
-			t.Logf("%s, %s, %s: the first good one is at %d of %d", r["species"], r["climate"], r["situation"], near+1, len(ranked.Best))
+			t.Logf("%s, %s, %s: the first good one is at %d of %d", r["species"], r["climate"], r["situation"], near+1,
+				len(ranked.Best))
 		}
 		for _, id := range strings.Split(r["reject"], "|") {
 			if _, known := catalogue.Built().Entry(id); !known {
@@ -127,7 +128,8 @@ func TestReplacementYardstick(t *testing.T) {
 			}
 		}
 	}
-	t.Logf("%d of %d good ones may stand there; %d of %d bad ones may not or stand in the lower half; in %d of %d places a good one is among the first twenty",
+	t.Logf("%d of %d good ones may stand there; %d of %d bad ones may not or stand in the lower half; "+
+		"in %d of %d places a good one is among the first twenty",
 		may, good, not, bad, first, rows)
 	if may < 330 || not < 290 || first < 38 {
 		t.Error("fewer than before")

@@ -28,8 +28,8 @@ func (f *Fault) Error() string {
 }
 
 // Read decodes one YAML document into what into points at: every field must be known, and a whole number whole. Its
-// error is a *Fault, the first in the text. An empty text leaves into as it is. Where into takes anything, a day must be
-// quoted to stay a text.
+// error is a *Fault, the first in the text. An empty text leaves into as it is. Where into takes anything, a day must
+// be quoted to stay a text.
 func Read(text []byte, into any) error {
 	d := yaml.NewDecoder(bytes.NewReader(text))
 	d.KnownFields(true)

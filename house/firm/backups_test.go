@@ -45,14 +45,16 @@ func TestJustMadeBackupStays(t *testing.T) {
 func TestSignInIsNotQueuedFull(t *testing.T) {
 	k := housetest.Open(t)
 	const password = "four quiet mulberry trees"
-	if _, err := k.Firm.FirstOwner(context.Background(), firm.OwnerIn{Login: "ilda", Name: "Ilda", Password: password}); err != nil {
+	ilda := firm.OwnerIn{Login: "ilda", Name: "Ilda", Password: password}
+	if _, err := k.Firm.FirstOwner(context.Background(), ilda); err != nil {
 		t.Fatal(err)
 	}
 	var busy, wrong atomic.Int32
 	var all sync.WaitGroup
 	for n := range 60 {
 		all.Go(func() {
-			_, err := k.Firm.SignIn(context.Background(), firm.SignInIn{Login: fmt.Sprint("guess ", n), Password: "a guess at random"})
+			guess := firm.SignInIn{Login: fmt.Sprint("guess ", n), Password: "a guess at random"}
+			_, err := k.Firm.SignIn(context.Background(), guess)
 			if err != nil && strings.Contains(err.Error(), "try again") {
 				busy.Add(1)
 			} else {
