@@ -137,9 +137,9 @@
     days.length > 6
       ? `${days
           .slice(0, 4)
-          .map((d) => inWords(d))
-          .join(', ')} … ${inWords(days.at(-1)!)}, ${days.length} times`
-      : days.map((d) => inWords(d)).join(', ');
+          .map((d) => inWords(d, house.today))
+          .join(', ')} … ${inWords(days.at(-1)!, house.today)}, ${days.length} times`
+      : days.map((d) => inWords(d, house.today)).join(', ');
   const words = $derived(search.toLowerCase().trim());
   const found = <T extends { common: string }>(list: T[] | null | undefined): T[] =>
     (list ?? []).filter((f) => f.common.toLowerCase().includes(words));
@@ -150,8 +150,12 @@
     const r = out?.ranked?.find((x) => x.species === id);
     if (r) named = { ...named, [id]: { species: id, common: r.common } };
   }
-  const windows = (r: Schemas['Replacing']) =>
-    (r.planting?.windows ?? []).map((w) => `${inWords(w.from)} – ${inWords(w.to)}`).join('; ');
+  /** A span of days: one that is open begins today, and days of another year carry it. */
+  const span = (w: { from: string; to: string }) =>
+    w.from <= house.today
+      ? `now until ${inWords(w.to, house.today)}`
+      : `${inWords(w.from, house.today)} – ${inWords(w.to, house.today)}`;
+  const windows = (r: Schemas['Replacing']) => (r.planting?.windows ?? []).map(span).join('; ');
 
   /** The planting becomes a job that follows the season, and its water in the first season one that comes again. */
   async function order(kinds: Schemas['PlantedKind'][], name: string, where = '') {
@@ -168,7 +172,7 @@
       const waters = made.litres > 0;
       const closed = made.closed.length;
       house.say(
-        `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
+        `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best, house.today)}${
           waters ? `, with its water after it: about ${figure(made.litres, 'L')} in the first season` : ''
         }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.${
           closed
@@ -397,7 +401,7 @@
                     </li>{/if}
                   <li class="text-soft">Plant: {windows(r) || 'no good days within a year'}</li>
                   {#if r.planting?.bare_root}<li class="text-soft">
-                      With bare roots: {inWords(r.planting.bare_root.from)} – {inWords(r.planting.bare_root.to)}
+                      With bare roots: {span(r.planting.bare_root)}
                     </li>{/if}
                   {#if r.planting?.water?.some((w) => w.on?.length)}<li class="text-soft">
                       Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
