@@ -119,7 +119,7 @@ func (s *Server) admit(api huma.API) func(huma.Context, func(huma.Context)) {
 			return
 		case signed:
 			ctx = store.As(context.WithValue(ctx, whoKey{}, who), actor(c, who))
-		case !guarded && forwarded(c.Header):
+		case !guarded && forwarded(c.EachHeader):
 			refuse(http.StatusForbidden, "a proxy stands before the program, and nobody has to sign in yet: enter the owner on "+
 				"the machine itself first")
 			return

@@ -27,22 +27,23 @@ func Proxies(texts []string) (out []netip.Prefix, err error) {
 // forwards are the headers in which proxies tell for whom they ask.
 var forwards = []string{"X-Forwarded-For", "X-Real-Ip"}
 
-// forwarded reports that a proxy stands before the program and asks for somebody on another machine.
-func forwarded(header func(string) string) bool {
-	if header("Forwarded") != "" {
-		return true
-	}
-	for _, name := range forwards {
-		for hop := range strings.SplitSeq(header(name), ",") {
-			if hop = strings.TrimSpace(hop); hop == "" {
-				continue
-			}
-			if a, err := netip.ParseAddr(hop); err != nil || !a.Unmap().IsLoopback() {
-				return true
-			}
+// forwarded reports that a proxy stands before the program and asks for somebody on another machine. each gives every
+// header there is: one that a proxy added counts beside one of the same name that its asker made up.
+func forwarded(each func(func(name, value string))) (is bool) {
+	each(func(name, value string) {
+		if name = http.CanonicalHeaderKey(name); name == "Forwarded" {
+			is = true
+		} else if slices.Contains(forwards, name) {
+			is = is || slices.ContainsFunc(strings.Split(value, ","), elsewhere)
 		}
-	}
-	return false
+	})
+	return is
+}
+
+// elsewhere reports an address that is not this machine's, or none.
+func elsewhere(hop string) bool {
+	a, err := netip.ParseAddr(strings.TrimSpace(hop))
+	return err != nil || !a.Unmap().IsLoopback()
 }
 
 // Behind has requests of trusted proxies count as those of whom they ask for: the last address in X-Forwarded-For that

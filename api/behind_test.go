@@ -57,6 +57,16 @@ func TestNothingThroughAProxyUnguarded(t *testing.T) {
 			t.Errorf("%s: read %d, owner %d", header, code, made)
 		}
 	}
+	r := httptest.NewRequest("GET", "/api/v1/properties", nil) // who asks made the first one up, the proxy added the other
+	r.Header.Add("X-Forwarded-For", "127.0.0.1")
+	r.Header.Add("X-Forwarded-For", "203.0.113.9")
+	w := httptest.NewRecorder()
+	if h.site.ServeHTTP(w, r); w.Code != 403 {
+		t.Errorf("two headers: %d", w.Code)
+	}
+	if code, b := h.do("GET", "/properties", nil, "X-Forwarded-For", "127.0.0.1"); code != 200 {
+		t.Errorf("a proxy on this machine, for this machine: %d %s", code, b)
+	}
 	staff := h.staff() // entered on the machine itself
 	if code, b := staff["owner"].do("GET", "/properties", nil); code != 200 {
 		t.Errorf("the owner: %d %s", code, b)

@@ -20,7 +20,8 @@ func unpriced(c huma.Context, _ string, v any) (any, error) {
 	return withoutMoney(of).Interface(), nil
 }
 
-// pricedTypes are the types in which money stands, as far as they were asked for.
+// pricedTypes says of types whether money stands in them. Only whole answers are kept: one that is half worked out
+// would let a price through to whoever asks meanwhile.
 var pricedTypes sync.Map
 
 // priced reports a type in which money stands somewhere.
@@ -28,18 +29,28 @@ func priced(t reflect.Type) bool {
 	if known, ok := pricedTypes.Load(t); ok {
 		return known.(bool)
 	}
-	pricedTypes.Store(t, false) // a type that holds itself
-	is := false
-	switch t.Kind() {
-	case reflect.Pointer, reflect.Slice, reflect.Array, reflect.Map:
-		is = priced(t.Elem())
-	case reflect.Struct:
-		for _, f := range reflect.VisibleFields(t) {
-			is = is || f.IsExported() && (f.Tag.Get("money") == "true" || priced(f.Type))
-		}
-	}
+	is := holdsMoney(t, map[reflect.Type]bool{})
 	pricedTypes.Store(t, is)
 	return is
+}
+
+// holdsMoney goes through a type; seen are those it goes through already, as a type may hold itself.
+func holdsMoney(t reflect.Type, seen map[reflect.Type]bool) bool {
+	if seen[t] {
+		return false
+	}
+	seen[t] = true
+	switch t.Kind() {
+	case reflect.Pointer, reflect.Slice, reflect.Array, reflect.Map:
+		return holdsMoney(t.Elem(), seen)
+	case reflect.Struct:
+		for _, f := range reflect.VisibleFields(t) {
+			if f.IsExported() && (f.Tag.Get("money") == "true" || holdsMoney(f.Type, seen)) {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // withoutMoney is a copy with nothing in the fields that are money.

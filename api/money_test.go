@@ -3,8 +3,10 @@ package api
 import (
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"regexp"
 	"strings"
+	"sync"
 	"testing"
 
 	"mezzadro/house/firm"
@@ -58,5 +60,31 @@ func TestCrewReadsNoPrice(t *testing.T) {
 	}
 	if read < 200 || told < 2 {
 		t.Errorf("%d answers were read, %d hold prices for a planner", read, told)
+	}
+}
+
+// purse is a type that holds itself, with money in it.
+type purse struct {
+	Inner *purse  `json:"inner"`
+	Price float64 `json:"price" money:"true"`
+	Name  string  `json:"name"`
+}
+
+// TestMoneyIsFoundAtOnce: also of a type that many ask for at once for the first time, and of one that holds itself.
+func TestMoneyIsFoundAtOnce(t *testing.T) {
+	t.Parallel()
+	v := []purse{{Name: "outer", Price: 3, Inner: &purse{Name: "inner", Price: 4}}}
+	var all sync.WaitGroup
+	for range 50 {
+		all.Go(func() {
+			if got := withoutMoney(reflect.ValueOf(v)).Interface().([]purse); got[0].Price != 0 || got[0].Inner.Price != 0 ||
+				got[0].Name != "outer" || got[0].Inner.Name != "inner" {
+				t.Errorf("left: %+v %+v", got[0], got[0].Inner)
+			}
+		})
+	}
+	all.Wait()
+	if v[0].Price != 3 || v[0].Inner.Price != 4 {
+		t.Errorf("what others hold was changed: %+v", v[0])
 	}
 }

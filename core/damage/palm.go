@@ -38,7 +38,7 @@ func (s situation) heartLives(e *evidence) float64 {
 
 // holdsSoFar says that a palm is left, and when its spear is pulled again.
 func (t told) holdsSoFar(v *Verdict, again day.Day) {
-	v.Sentence = fmt.Sprintf("Leave it for now: the spear holds, but a frosted heart can rot for weeks. Pull it again "+
+	v.Sentence = fmt.Sprintf("Leave it for now: the spear holds, but a hurt heart can rot for weeks. Pull it again "+
 		"on %s, then every three weeks until %s.", quantity.Day(again), quantity.Day(t.s.patience))
 	v.Sure = quantity.Round(t.s.heartLives(t.e), 0.01)
 }

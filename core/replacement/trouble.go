@@ -73,7 +73,7 @@ func (f *fitting) killers() {
 			len(c.Home) > 0 && region != "" && !slices.Contains(c.Home, region) {
 			continue
 		}
-		f.part("soil trouble", -killerTakes, "%s is about in this part of the world, and kills it", lower(c.Name))
+		f.part("soil trouble", -killerTakes, "%s: about in this part of the world, and deadly to it", lower(c.Name))
 		f.care("%s: ask what is about here before it is bought, and buy kinds that stand it.", c.Name)
 		return
 	}
