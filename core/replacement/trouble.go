@@ -43,20 +43,22 @@ func (f *fitting) trouble() {
 		}
 		return
 	}
-	if c.Group == "animal" && c.To == "all" && f.Died.Species == f.e.ID {
-		f.part("soil trouble", -32, "the same kind was spoilt there: %s", lower(c.Name))
+	if c.Group == "animal" && c.To == "all" && same {
+		f.part("soil trouble", -32, "one of its genus was spoilt there: %s", lower(c.Name))
 	}
 	host := c.OnKind(f.e)
+	if c.Group == "insect" && c.To == "its kind" && c.Harm == "deadly" && genus != "" && !same {
+		host = 0 // another beetle of the name has each genus
+	}
 	switch {
 	case c.Way.By == "soil":
 		f.inSoil(c, host)
-	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike &&
-		(c.Group != "insect" || same || genus == ""):
-		f.out("%s killed what stood there, and comes to this too.", c.Name)
+	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike:
+		f.out("%s killed what stood there, and this is one of its hosts.", c.Name)
 	case c.Hosts != nil && host >= hostLike && same:
-		f.part("soil trouble", -35, "%s comes to this as it came to what stood there", lower(c.Name))
+		f.part("soil trouble", -35, "it gets %s, as what stood there did", lower(c.Name))
 	case c.Hosts != nil && host >= hostLike:
-		f.part("soil trouble", -18, "%s comes to it too", lower(c.Name))
+		f.part("soil trouble", -18, "it gets %s too", lower(c.Name))
 	case same && c.Hosts != nil && host < halfHost:
 		f.part("soil trouble", 8, "of the same genus, and seldom has %s", lower(c.Name))
 	}
@@ -98,9 +100,9 @@ func (f *fitting) inSoil(c *cause.Cause, host float64) {
 		f.part("soil trouble", -30, "%s stays in the soil, and this is one of its hosts; the soil was changed", lower(c.Name))
 		f.care("Roots grow out of the changed soil in a few years: %s may meet them then.", lower(c.Name))
 	case host >= halfHost:
-		f.part("soil trouble", -10, "%s may come to it too", lower(c.Name))
+		f.part("soil trouble", -10, "it may get %s too", lower(c.Name))
 	default:
-		f.part("soil trouble", 5, "%s does not come to it", lower(c.Name))
+		f.part("soil trouble", 5, "it does not get %s", lower(c.Name))
 	}
 }
 
