@@ -1,6 +1,7 @@
 package cold
 
 import (
+	"strings"
 	"testing"
 
 	"mezzadro/core/catalogue"
@@ -50,12 +51,14 @@ func TestAnnualsDieWithTheirLeaves(t *testing.T) {
 		if o := struckBy(t, "cold-lowland", id, 0.4, may, -2.2, set); o.Share(Crown) < 0.5 {
 			t.Errorf("%s at -2.2 in May: %+v", id, o.Organs)
 		}
-		if o := struckBy(t, "cold-lowland", id, 1, september, -2.2, grown); o.Share(Crown) < 0.5 {
-			t.Errorf("%s at -2.2 in September: %+v", id, o.Organs)
+		if o := struckBy(t, "cold-lowland", id, 1, september, -2.2, grown); o.Share(Crown) < 0.5 ||
+			!strings.Contains(o.Own(), "killed it") || o.Expects() != "a dead annual" {
+			t.Errorf("%s at -2.2 in September: %q, %+v", id, o.Own(), o.Organs)
 		}
 		winter := catalogue.Stage{SinceLeafOut: -120, Leafing: true}
-		if o := struckBy(t, "cold-lowland", id, 0.4, day.Of(2027, 1, 15), -12, winter); len(o.Organs) > 0 {
-			t.Errorf("%s stands there in January: %+v", id, o.Organs)
+		if o := struckBy(t, "cold-lowland", id, 0.4, day.Of(2027, 1, 15), -12, winter); len(o.Organs) > 0 ||
+			!strings.Contains(o.Own(), "not out") {
+			t.Errorf("%s stands there in January: %q, %+v", id, o.Own(), o.Organs)
 		}
 	}
 	grown := catalogue.Stage{SinceLeafOut: 110, Leafing: true, Leafy: true}

@@ -238,7 +238,7 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 	case e.Form == catalogue.Palm:
 		add(Heart, s.TissueC(heartMM)+warm, o.WoodKillC)
 		add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+palmLeavesC))
-	case e.Stems == catalogue.AnnualStem && e.HardinessC > hardyAnnualC:
+	case tenderAnnual(e):
 		if stage.Leafy || stage.Leafing && stage.SinceLeafOut >= -setOutDays { // else none stands there
 			add(Tops, fine, topsBear(e))
 			add(Crown, fine, min(e.HardinessC, o.WoodKillC)-annualDiesC)

@@ -62,6 +62,11 @@ const (
 	sproutsDays  = 10
 )
 
+// tenderAnnual reports a kind that lives for one season and ends with the first frost.
+func tenderAnnual(e *catalogue.Entry) bool {
+	return e.Stems == catalogue.AnnualStem && e.HardinessC > hardyAnnualC
+}
+
 // sprouts reports that a crown of the kind may stand in its first leaves, some days before it is due.
 func sprouts(stage catalogue.Stage) bool {
 	return stage.Leafing && stage.SinceLeafOut < 0 && stage.SinceLeafOut >= -sproutsDays

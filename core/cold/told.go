@@ -64,17 +64,16 @@ func (o *Outcome) dried() string {
 func (o *Outcome) frozen() string {
 	e, p, w := o.Event, o.plant, o.Worst
 	c, gap := quantity.FineTemperature, quantity.FineDifference
-	bore := c(o.WoodKillC)
-	if p.Species.HardinessC < UnhardenedC {
-		bore += ", " + c(p.Species.HardinessC) + " in midwinter"
-	}
+	bore := c(o.WoodKillC) + o.ripeness()
 	switch {
+	case tenderAnnual(&p.Species):
+		return o.annual()
 	case o.topsOnly():
 		return "its tops go black; what lives in the ground likely does not mind."
 	case o.flowersOnly():
 		return fmt.Sprintf("its open flowers brown, which bear %s; its wood bore %s.", c(blossomBears(&p.Species)), bore)
 	case o.Severity < lookFrom:
-		return fmt.Sprintf("its wood bore %s that day; likely unhurt.", bore)
+		return fmt.Sprintf("its wood bore %s that day%s; likely unhurt.", c(o.WoodKillC), o.ripeness())
 	case w.Organ == Wood:
 		return fmt.Sprintf("%s below what its wood bore that day (%s). %s", gap(o.WoodKillC-e.Value), bore, o.depth())
 	case w.Organ == Roots && p.PotL > 0:
@@ -112,6 +111,29 @@ func (o *Outcome) frozen() string {
 	)
 }
 
+// ripeness says what a kind bears at its hardiest, or that its ends never ripen; nothing where that is what it bore.
+func (o *Outcome) ripeness() string {
+	most := o.plant.Species.HardinessC
+	switch {
+	case o.unripeC >= 1:
+		return ", its ends unripe"
+	case most < UnhardenedC && o.WoodKillC-most >= 1:
+		return ", " + quantity.FineTemperature(most) + " in midwinter"
+	}
+	return ""
+}
+
+// annual is what a frost did to one that the first frost takes.
+func (o *Outcome) annual() string {
+	switch {
+	case len(o.Organs) == 0:
+		return "an annual: it is not out, or this took nothing of it."
+	case o.Share(Crown) >= 0.5:
+		return "an annual: the frost killed it."
+	}
+	return "an annual: its leaves go black, and it likely ends."
+}
+
 // topsOnly reports that a plant which dies back in winter lost what stands above the ground, and likely nothing more.
 func (o *Outcome) topsOnly() bool { return o.Severity < lookFrom && o.Share(Tops) >= 0.5 }
 
@@ -144,6 +166,8 @@ func (o *Outcome) Expects() string {
 		return ""
 	}
 	switch w := o.Worst.Organ; {
+	case w == Crown && tenderAnnual(&o.plant.Species):
+		return "a dead annual"
 	case w == Wood && o.Dieback >= 0.97:
 		return "dead wood down to the ground"
 	case w == Wood && (o.ThickestMM <= tips+0.5 || o.Dieback < 0.03):
