@@ -11,7 +11,13 @@ type Stage struct {
 	Leafing      bool // leaf-out is known at all
 	InBloom      bool
 	Leafy        bool // it has come into leaf and not shed its leaves or died back
+	Blooms       bool // its bloom is known to come this year
+	ToBloom      int  // days until its first flowers open; negative after
+	PastBloom    int  // days since its last flowers fell; negative before
 }
+
+// lastYearsBloom: a bloom so many days ahead is nearer as last year's.
+const lastYearsBloom = 270
 
 // Stages answers Stage for the garden year of d, by the middle of each band, without working the dates out each time.
 func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
@@ -35,9 +41,14 @@ func (e Entry) Stages(y *season.Year, d day.Day) func(day.Day) Stage {
 	}
 	green := e.greenUntil(y, midwinter, drop)
 	return func(x day.Day) Stage {
+		start, end := start, end
+		if start.Sub(x) > lastYearsBloom { // it began before midwinter, and may go on
+			start, end = start-365, end-365
+		}
 		leafy := e.LeafSeason == Evergreen || leafs && x >= leaf && (drop == day.None || x < drop) ||
 			x < green && (!leafs || x < leaf)
-		return Stage{x.Sub(leaf), leafs, blooms && x >= start && x <= end, leafy}
+		return Stage{SinceLeafOut: x.Sub(leaf), Leafing: leafs, InBloom: blooms && x >= start && x <= end, Leafy: leafy,
+			Blooms: blooms, ToBloom: start.Sub(x), PastBloom: x.Sub(end)}
 	}
 }
 

@@ -378,7 +378,7 @@ func TestLookListOrder(t *testing.T) {
 	camellia := look("camellia-japonica", Case{Plant: Plant{HeightM: 2.1, Sun: 0.4, Shelter: 0.5}, SpreadM: 1.6, Count: 1, Value: 1})
 	lilac := look("syringa-vulgaris", Case{Plant: Plant{HeightM: 3, Sun: 1, Shelter: 0.5}, SpreadM: 2, Count: 1, Value: 1})
 	if !(lemon.Score > camellia.Score && camellia.Score > lilac.Score) || lilac.Worth || !camellia.Worth {
-		t.Errorf("lemon %.2f, camellia %.2f, lilac %.2f", lemon.Score, camellia.Score, lilac.Score)
+		t.Errorf("lemon %.2f, camellia %.2f, lilac %.2f: %+v", lemon.Score, camellia.Score, lilac.Score, camellia.Organs)
 	}
 	dear := look("camellia-japonica", Case{Plant: Plant{HeightM: 2.1, Sun: 0.4, Shelter: 0.5}, SpreadM: 1.6, Count: 1, Value: 2})
 	if dear.Score <= camellia.Score {

@@ -93,7 +93,11 @@ const (
 // firstLeaves is when the first shrubs have opened leaves that frost can take.
 var firstLeaves = season.Anchor{Warmth: 185, Chill: 1.2, MeanC: 5}
 
-// threshold is the frost that counts as an event on a day: what it is in midwinter, less while plants are not hardened.
+// firstFlowers is when the first fruit trees and shrubs of spring open.
+var firstFlowers = season.Anchor{Warmth: 105, Chill: 1.2, MeanC: 4}
+
+// threshold is the frost that counts as an event on a day: what it is in midwinter, less while plants are not hardened
+// or in their first flowers.
 func (c *Course) threshold(winter float64, x day.Day) float64 {
 	if winter >= OpenGrowthC {
 		return winter
@@ -101,6 +105,9 @@ func (c *Course) threshold(winter float64, x day.Day) float64 {
 	h := c.Hardened.On(x - 1)
 	if h.Cold < firstCold { // the first frosts of autumn blacken what is tender
 		return firstFrostC
+	}
+	if open, ok := c.Year.When(firstFlowers, x, nil); ok && x >= open {
+		return OpenGrowthC
 	}
 	return min(firstFrostC, OpenGrowthC+h.Usual()*(winter-OpenGrowthC))
 }

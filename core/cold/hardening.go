@@ -42,7 +42,7 @@ func (h Hardened) Of(e *catalogue.Entry) float64 {
 	case e.Form == catalogue.Conifer:
 		start += 0.05
 	case e.LeafSeason == catalogue.Evergreen:
-		start = max(start, 0.6)
+		start = max(start, 0.65)
 	}
 	start = max(0.3, min(0.65, start))
 	share := start*h.Short + (1-start)*h.Cold

@@ -114,7 +114,8 @@ type Outcome struct {
 	Severity   float64 // 0 unhurt to 1 lost
 	Worst      Injury
 	plant      *Plant
-	unripeC    float64 // how much less the ends bear than ripe wood, °C
+	bloom      flowers
+	ripe       ripeness
 }
 
 // weightOf is how much an organ's loss means for the plant; wood counts by its dieback.
@@ -133,13 +134,17 @@ var weightOf = map[string]float64{
 // cropWeight is what lost blossom means where fruit was to follow.
 const cropWeight = 0.15
 
+// fallenWeight is what the loss of leaves means that fall in autumn anyway.
+const fallenWeight = 0.05
+
 // Meet is what an event does to a plant. stage tells where its growth stands on the event's day.
 func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	e := &p.Species
 	o := Outcome{Event: s, plant: p}
-	o.WoodKillC, o.BudKillC = Bears(e, s.Hardened.Of(e))
-	o.unripeC = unripe(e, s.Hardened.Of(e))
-	o.WoodKillC += o.unripeC
+	share := s.Hardened.Of(e)
+	o.WoodKillC, o.BudKillC = Bears(e, share)
+	o.ripe = ripeness{unripe(e, share), aged(e, share)}
+	o.WoodKillC += o.ripe.unripeC
 	o.BudKillC = max(o.BudKillC, o.WoodKillC)
 	switch s.Kind {
 	case weather.Freeze, weather.LateFrost:
@@ -247,12 +252,12 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		add(Crown, p.crownC(s, soil, warm), o.WoodKillC+p.soaked())
 		switch {
 		case e.LeafSeason != catalogue.Herbaceous:
-			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
+			add(Leaves, fine, winterLeavesBear(e, s.Hardened.Of(e), o.WoodKillC))
 		case stage.Leafy && !soft, e.HardinessC > tenderCrownC && sprouts(stage):
 			add(Tops, fine, topsBear(e))
 		}
 	default:
-		o.ThickestMM = s.thickest(o.WoodKillC-warm, o.unripeC)
+		o.ThickestMM = s.thickest(o.WoodKillC-warm, o.ripe)
 		o.Dieback = min(p.dieback(o.ThickestMM), 1-p.snowed(s))
 		if p.snowed(s) >= 1 {
 			o.ThickestMM = 0
@@ -261,15 +266,18 @@ func (s *Struck) cold(p *Plant, stage catalogue.Stage, o *Outcome) {
 		if stage.SinceLeafOut < 0 || !stage.Leafing || e.LeafSeason == catalogue.Evergreen { // else they have opened
 			add(Buds, fine, o.BudKillC)
 		}
-		if e.LeafSeason == catalogue.Evergreen {
-			add(Leaves, fine, min(UnhardenedTC, o.WoodKillC+LeavesC))
+		switch {
+		case e.LeafSeason == catalogue.Evergreen:
+			add(Leaves, fine, winterLeavesBear(e, s.Hardened.Of(e), o.WoodKillC))
+		case stage.Leafy && !soft:
+			add(Leaves, fine, grownLeavesBear(e, o.WoodKillC))
 		}
 	}
 	if soft && (e.LeafSeason != catalogue.Herbaceous || s.Kind == weather.LateFrost) {
 		add(Shoots, fine, growthKill)
 	}
-	if stage.InBloom {
-		add(Blossom, fine, blossomBears(e))
+	if o.bloom = bloomOn(e, stage, o.BudKillC); o.bloom.Name != "" {
+		add(Blossom, max(fine, s.TissueC(o.bloom.thick())+warm), o.bloom.KillC)
 	}
 	if e.Form != catalogue.Perennial || p.PotL > 0 {
 		add(Roots, soil, e.RootHardinessC+p.soaked())
@@ -305,8 +313,10 @@ func (o *Outcome) add(i Injury) {
 	switch {
 	case i.Organ == Wood:
 		w = i.Share * (0.15 + 0.85*o.Dieback)
-	case i.Organ == Blossom && o.plant.Species.Edible != "":
+	case i.Organ == Blossom && fruits(&o.plant.Species):
 		w = cropWeight * i.Share
+	case i.Organ == Leaves && i.By == ByCold && o.plant.Species.LeafSeason != catalogue.Evergreen:
+		w = fallenWeight * i.Share
 	case i.Organ == Leaves && i.By == ByDrying:
 		w = 0.45 * i.Share
 	}
@@ -349,7 +359,7 @@ func (o *Outcome) AliveAt(share float64) float64 {
 			return 1 // under the snow
 		}
 		mm := o.plant.Thickness(share)
-		spare := o.Event.TissueC(mm) + o.plant.warmth() - killAt(o.WoodKillC, o.unripeC, mm)
+		spare := o.Event.TissueC(mm) + o.plant.warmth() - o.ripe.killAt(o.WoodKillC, mm)
 		return 1 - 1/(1+math.Exp(spare/spread(&o.plant.Species)))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share

@@ -14,16 +14,30 @@ func leavesBear(e *catalogue.Entry) float64 {
 }
 
 // justOpen is how much more leaves bear while they unfold, °C: small, and no shoot with them yet. It is lost over
-// unfoldDays; kinds that come late and soft out of their buds have none of it.
+// unfoldDays; kinds that come late and soft out of their buds have none of it. Those that flower before or with their
+// first leaves open these slowly, bloom taking what the wood has stored.
 func justOpen(e *catalogue.Entry, stage catalogue.Stage) float64 {
 	early := min(1, max(0, softWarmth-e.LeafOut.Warmth)/warmthOfADegree)
-	return justOpenC * early * max(0, 1-float64(stage.SinceLeafOut)/unfoldDays)
+	since := float64(stage.SinceLeafOut)
+	if flowersFirst(e) {
+		early, since = max(early, leastSlow), since-slowDays
+	}
+	return justOpenC * early * max(0, min(1, 1-since/unfoldDays))
+}
+
+// flowersFirst reports a kind that sheds its leaves and flowers before the new ones or with them.
+func flowersFirst(e *catalogue.Entry) bool {
+	return e.LeafSeason == catalogue.Deciduous && e.Flower != nil && len(e.Flower.Colours) > 0 &&
+		e.Bloom.OldWood >= budsCarried && e.Bloom.Start.Warmth > 0 && e.Bloom.Start.Warmth <= e.LeafOut.Warmth+withLeaves
 }
 
 // Of leaves that unfold.
 const (
 	justOpenC  = 2.2
 	unfoldDays = 14
+	slowDays   = 8
+	leastSlow  = 0.7
+	withLeaves = 110 // °C·days
 )
 
 // Kinds that leaf out at softWarmth or later bear no more than open flowers do, earlier ones a degree more for each
@@ -36,13 +50,29 @@ const (
 	hardWinterC     = -30
 )
 
-// blossomBears is what the open flowers of a kind bear, °C.
-func blossomBears(e *catalogue.Entry) float64 {
-	if e.Flower == nil || e.Flower.BearsC == 0 {
-		return OpenGrowthC
+// winterLeavesBear is what the leaves of an evergreen bear that is hardened by a share and whose wood bears woodC, °C.
+func winterLeavesBear(e *catalogue.Entry, share, woodC float64) float64 {
+	off := LeavesC
+	if e.LeafHardinessC != 0 {
+		off += leavesShare * max(0, e.LeafHardinessC-e.HardinessC-LeavesC) * share
 	}
-	return e.Flower.BearsC
+	return min(UnhardenedTC, woodC+off)
 }
+
+// leavesShare: how much of the difference between a kind's leaves and its wood shows as dead leaves; the rest is colour.
+const leavesShare = 0.6
+
+// grownLeavesBear is what leaves bear that are grown and will fall, °C: more than they did when young, and never less
+// than the wood.
+func grownLeavesBear(e *catalogue.Entry, woodC float64) float64 {
+	if e.HardinessC > UnhardenedC {
+		return UnhardenedTC
+	}
+	return max(leavesBear(e)-grownLeavesC, woodC)
+}
+
+// grownLeavesC is how much more grown leaves bear than young ones, °C.
+const grownLeavesC = 1.5
 
 // topsBear is what the growing tops of a kind bear that dies back in winter, °C: those of tender kinds go black at
 // the first frost.

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/quantity"
 	"mezzadro/core/weather"
 )
@@ -71,7 +72,9 @@ func (o *Outcome) frozen() string {
 	case o.topsOnly():
 		return "its tops go black; what lives in the ground likely does not mind."
 	case o.flowersOnly():
-		return fmt.Sprintf("its open flowers brown, which bear %s; its wood bore %s.", c(blossomBears(&p.Species)), bore)
+		return fmt.Sprintf("its %s, which %s %s; its wood bore %s.", o.bloom.lost(), o.bloom.bear(), c(o.bloom.KillC), bore)
+	case o.leavesOnly():
+		return fmt.Sprintf("its leaves brown; the wood behind them bore %s, and likely lives.", bore)
 	case o.Severity < lookFrom:
 		return fmt.Sprintf("its wood bore %s that day%s; likely unhurt.", c(o.WoodKillC), o.ripeness())
 	case w.Organ == Wood:
@@ -93,12 +96,13 @@ func (o *Outcome) frozen() string {
 		)
 	case w.Organ == Crown:
 		return fmt.Sprintf("the crown went down to about %s and bore %s that day.", c(w.TissueC), c(w.KillC))
-	case w.Organ == Shoots, w.Organ == Blossom:
-		return fmt.Sprintf(
-			"it met %s, which bear %s.",
-			map[string]string{Shoots: "soft new shoots", Blossom: "open flowers"}[w.Organ],
-			c(w.KillC),
-		)
+	case w.Organ == Shoots && o.Share(Blossom) >= 0.5:
+		return fmt.Sprintf("it met soft new shoots, which bear %s, and %s, which %s %s.",
+			c(w.KillC), o.bloom.Name, o.bloom.bear(), c(o.bloom.KillC))
+	case w.Organ == Shoots:
+		return fmt.Sprintf("it met soft new shoots, which bear %s.", c(w.KillC))
+	case w.Organ == Blossom:
+		return fmt.Sprintf("it met %s, which %s %s.", o.bloom.Name, o.bloom.bear(), c(w.KillC))
 	}
 	if below := w.KillC - e.Value; below > 0 {
 		return fmt.Sprintf("%s below what its %s bore that day (wood %s).", gap(below), w.Organ, bore)
@@ -115,7 +119,7 @@ func (o *Outcome) frozen() string {
 func (o *Outcome) ripeness() string {
 	most := o.plant.Species.HardinessC
 	switch {
-	case o.unripeC >= 1:
+	case o.ripe.unripeC >= 1:
 		return ", its ends unripe"
 	case most < UnhardenedC && o.WoodKillC-most >= 1:
 		return ", " + quantity.FineTemperature(most) + " in midwinter"
@@ -137,7 +141,12 @@ func (o *Outcome) annual() string {
 // topsOnly reports that a plant which dies back in winter lost what stands above the ground, and likely nothing more.
 func (o *Outcome) topsOnly() bool { return o.Severity < lookFrom && o.Share(Tops) >= 0.5 }
 
-// flowersOnly reports the same of open flowers.
+// leavesOnly reports the same of leaves that will fall anyway.
+func (o *Outcome) leavesOnly() bool {
+	return o.Severity < lookFrom && o.Share(Leaves) >= 0.5 && o.plant.Species.LeafSeason != catalogue.Evergreen
+}
+
+// flowersOnly reports the same of flowers, their buds and young fruit.
 func (o *Outcome) flowersOnly() bool { return o.Severity < lookFrom && o.Share(Blossom) >= 0.5 }
 
 // depth says how far down the wood died.
@@ -160,8 +169,10 @@ func (o *Outcome) Expects() string {
 	switch {
 	case o.topsOnly():
 		return "black tops, and a crown that lives"
+	case o.leavesOnly():
+		return "brown leaves, and nothing more"
 	case o.flowersOnly():
-		return "browned flowers, and nothing more"
+		return o.bloom.left() + ", and nothing more"
 	case o.Severity < lookFrom:
 		return ""
 	}
@@ -174,10 +185,16 @@ func (o *Outcome) Expects() string {
 		return "dead tips"
 	case w == Wood:
 		return "the top " + part(o.Dieback) + " dead"
+	case w == Buds && o.Share(Wood) >= 0.5:
+		return "dead tips and buds"
+	case w == Buds && o.Share(Leaves) >= 0.5:
+		return "scorched leaves and hurt buds"
 	case w == Limbs:
 		return "broken or hanging limbs"
 	case w == Crown, w == Heart:
 		return "a hurt " + w
+	case w == Blossom:
+		return "hurt " + o.bloom.Name
 	default:
 		return "hurt " + w
 	}

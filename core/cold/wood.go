@@ -6,9 +6,21 @@ import (
 	"mezzadro/core/catalogue"
 )
 
-// aged is how much more old wood bears than the tips, °C for each tenfold of thickness: stem bases wake later and
-// ripen more fully than the last shoots.
-const aged = 2.4
+// Old wood bears more than the tips: stem bases wake later and ripen more fully than the last shoots. How much, in °C
+// for each tenfold of thickness, hangs on how fully a kind rests: agedTender where it hardly does, agedHardy where
+// winters make it, once it rests: in autumn the base is the last to ripen.
+const (
+	agedTender  = 2.4
+	agedHardy   = 3.2
+	agedTenderC = -12.0
+	agedHardyC  = -16.0
+)
+
+// aged is how much more old wood of a kind bears that is hardened by a share than its tips, °C for each tenfold of thickness.
+func aged(e *catalogue.Entry, hardened float64) float64 {
+	rests := max(0, min(1, (agedTenderC-e.HardinessC)/(agedTenderC-agedHardyC)))
+	return agedTender + (agedHardy-agedTender)*rests*hardened
+}
 
 // Shrubs of the height of a person that bloom on this year's wood into autumn and come again from the base grow until
 // frost, so that their ends never ripen: these bear unripeShare less than the kind's wood, which is ripe from ripeMM
@@ -36,17 +48,21 @@ func unripe(e *catalogue.Entry, hardened float64) float64 {
 	return -unripeShare * south * hardened * e.HardinessC
 }
 
-// killAt is the temperature at which half of the wood of a thickness dies, when the ends die at kill and bear unripe
-// °C less than ripe wood.
-func killAt(kill, unripe, mm float64) float64 {
-	thick := math.Log10(max(tips, mm) / tips)
-	return kill - aged*thick - unripe*min(1, thick/math.Log10(ripeMM/tips))
+// ripeness is how the wood of a plant differs from its tips to its base.
+type ripeness struct {
+	unripeC float64 // how much less the ends bear than ripe wood, °C
+	agedC   float64 // how much more old wood bears, °C for each tenfold of thickness
 }
 
-// thickest is the thickest wood, mm, half of which dies when the ends die at kill °C and bear unripe °C less than ripe
-// wood.
-func (s *Struck) thickest(kill, unripe float64) float64 {
-	spare := func(k int) float64 { return s.tissue[k] - killAt(kill, unripe, rungs[k]) } // rises with thickness
+// killAt is the temperature at which half of the wood of a thickness dies, when the ends die at kill °C.
+func (r ripeness) killAt(kill, mm float64) float64 {
+	thick := math.Log10(max(tips, mm) / tips)
+	return kill - r.agedC*thick - r.unripeC*min(1, thick/math.Log10(ripeMM/tips))
+}
+
+// thickest is the thickest wood, mm, half of which dies when the ends die at kill °C.
+func (s *Struck) thickest(kill float64, r ripeness) float64 {
+	spare := func(k int) float64 { return s.tissue[k] - r.killAt(kill, rungs[k]) } // rises with thickness
 	if spare(0) > 0 {
 		return 0
 	}

@@ -80,7 +80,7 @@ func TestForecastIsThePrior(t *testing.T) {
 	// One brown scratch near the top says more when the weather says the same.
 	brown := scratch(1.8, "brown")
 	if w, o := judge(hard, brown), judge(nil, brown); w.Boundary.BestM >= o.Boundary.BestM || w.Boundary.HighM > o.Boundary.HighM {
-		t.Errorf("brown at the top: life ends about %.2f m with the forecast, %.2f without", w.Boundary.BestM, o.Boundary.BestM)
+		t.Errorf("brown at the top: life ends about %.2f m (to %.2f) with the forecast, %.2f (%.2f) without", w.Boundary.BestM, w.Boundary.HighM, o.Boundary.BestM, o.Boundary.HighM)
 	}
 	// Green bark to the tip is believed over any forecast.
 	green := []check.Check{scratch(1.95, "green"), scratch(1.9, "green"), rub(1.95, 8, 0), shoot(1.95)}
