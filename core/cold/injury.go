@@ -143,7 +143,7 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	o := Outcome{Event: s, plant: p}
 	share := s.Hardened.Of(e)
 	o.WoodKillC, o.BudKillC = Bears(e, share)
-	o.ripe = ripeness{unripe(e, share), aged(e, share)}
+	o.ripe = ripeness{unripe(e, share), aged(e, share), p.stretch()}
 	o.WoodKillC += o.ripe.unripeC
 	o.BudKillC = max(o.BudKillC, o.WoodKillC)
 	switch s.Kind {

@@ -52,12 +52,19 @@ func unripe(e *catalogue.Entry, hardened float64) float64 {
 type ripeness struct {
 	unripeC float64 // how much less the ends bear than ripe wood, °C
 	agedC   float64 // how much more old wood bears, °C for each tenfold of thickness
+	stretch float64 // by how much more the wood of a small plant ages with its thickness than that of a tree
 }
+
+// oldBase is how old the base of a plant is at least, in tenfolds of thickness: that of a low shrub is thin, not young.
+const oldBase = 1.0
+
+// stretch is how much more the wood of a plant ages with its thickness than that of a tree, 1 or more.
+func (p *Plant) stretch() float64 { return max(1, oldBase/math.Log10(p.Thickness(0)/tips)) }
 
 // killAt is the temperature at which half of the wood of a thickness dies, when the ends die at kill °C.
 func (r ripeness) killAt(kill, mm float64) float64 {
 	thick := math.Log10(max(tips, mm) / tips)
-	return kill - r.agedC*thick - r.unripeC*min(1, thick/math.Log10(ripeMM/tips))
+	return kill - r.agedC*r.stretch*thick - r.unripeC*min(1, thick/math.Log10(ripeMM/tips))
 }
 
 // thickest is the thickest wood, mm, half of which dies when the ends die at kill °C.
