@@ -458,6 +458,27 @@ func heights(plantM float64) []float64 {
 	return out
 }
 
+// highOnly reports that what was found dead was found high on a stem, and that nothing was looked at below it though
+// one could.
+func (s situation) highOnly(e *evidence) bool {
+	return e.dying && !e.living && e.lowest > highOnly && s.species.Form != catalogue.Perennial && !e.skip[check.Scratch]
+}
+
+// would says a decision as what one would do then, with its day or its height.
+func (s situation) would(d decision, heightM float64) string {
+	switch {
+	case d.kind == Wait && d.until != 0:
+		return Wait + " " + quantity.Day(d.until)
+	case d.kind == Wait:
+		return Wait + " " + quantity.Day(s.patience)
+	case d.kind == CutBack || d.kind == TipBack:
+		return d.kind + ", at about " + quantity.Length(d.cut*heightM)
+	case d.kind == Leave:
+		return "leave it as it is"
+	}
+	return d.kind
+}
+
 // next is the check that would tell most, and what each way it turns out would change. There is none when no way
 // the checks at any height turn out would change the verdict or move the cut.
 func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []string) {
@@ -468,7 +489,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil // nothing says that more is wrong than the bark
 	}
 	dead := e.belief.ChanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.Quantile(cutCaution) < baseShare
-	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
+	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && !s.highOnly(e) && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
@@ -476,7 +497,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 			would.Checks = append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})
 			after := gather(would)
 			if nd := s.decide(&after); nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], nd.kind))
+				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], s.would(nd, q.Plant.HeightM)))
 			}
 		}
 		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether " +
@@ -508,7 +529,7 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		if p > 0.05 && changed {
 			matters = true
 			if o.Word != "" && nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word, quantity.Length(x*q.Plant.HeightM), nd.kind))
+				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word, quantity.Length(x*q.Plant.HeightM), s.would(nd, q.Plant.HeightM)))
 			}
 		}
 		lo, hi := after.belief.Interval()

@@ -112,6 +112,10 @@ func (t told) lookFirst(v *Verdict) {
 		v.Sentence = "Look at the leaf first: it shoots only from under the graft, and the leaf tells whether " +
 			"that is the variety."
 		v.Sure = e.belief.ChanceBelow(e.graft + graftMargin)
+	case t.s.highOnly(e) && e.crown == "":
+		v.Sentence = fmt.Sprintf("Dead at %s, and nothing lower was looked at: scratch lower before giving it up.",
+			quantity.Length(e.lowest*t.q.Plant.HeightM))
+		v.Sure = e.belief.ChanceBelow(e.lowest)
 	case e.crown == "" && e.skip[check.Crown] && e.belief.ChanceBelow(toTheGround) > sureShare:
 		v.Sentence = "Dead to the ground as far as it was checked, and the crown could not be looked at: come " +
 			"back for it before giving it up."
