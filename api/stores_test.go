@@ -264,7 +264,18 @@ func TestReckonFeeding(t *testing.T) {
 	if f.Class != "plants in pots" || len(f.Days) < 5 || f.Every != 14 || f.With == "" {
 		t.Errorf("a pot: %+v", f)
 	}
+	// What is ill is not fed: said beforehand, or found on the plant.
+	tree := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": here.ID, "species": "malus-domestica", "height_m": 3})
+	ask := obj{"plant": tree.ID, "date": "2027-03-10"}
+	if f = ok[treatment.Feeding](h, "POST", "/reckon/feeding", ask); f.None || len(f.Days) == 0 {
+		t.Errorf("a sound apple: %+v", f)
+	}
+	ok[finds.Find](h, "POST", "/finds", obj{"plant_id": tree.ID, "cause": "fire-blight", "certainty": 0.9})
+	if f = ok[treatment.Feeding](h, "POST", "/reckon/feeding", ask); !f.None || !strings.Contains(f.Text, "fire blight") {
+		t.Errorf("an apple with fire blight: %+v", f)
+	}
 	for says, body := range map[string]obj{
+		"body.sick[0]":             {"species": "rosa-bedding", "property": here.ID, "sick": []string{"the dumps"}},
 		"body.species":             {"species": "triffid", "property": here.ID},
 		"body.ph":                  {"species": "rosa-bedding", "property": here.ID, "ph": 14},
 		"body.climate":             {"species": "rosa-bedding"},

@@ -5,6 +5,7 @@ import (
 	"io/fs"
 	"maps"
 	"slices"
+	"strings"
 
 	"mezzadro/core/written"
 
@@ -133,4 +134,14 @@ func (e *Entry) FromOldWood() string {
 		return "yes"
 	}
 	return "no"
+}
+
+// GrownForFruit reports a kind grown for the fruit that follows its bloom.
+func (e *Entry) GrownForFruit() bool {
+	for _, what := range []string{"fruit", "berries", "nuts", "sloes"} {
+		if strings.Contains(e.Edible, what) {
+			return true
+		}
+	}
+	return false
 }

@@ -221,6 +221,9 @@ func (b *Book) careful(d *Diagnosis, k Case, order []int, p []float64) {
 // small is a name as it stands within a sentence.
 func small(name string) string { return strings.ToLower(name[:1]) + name[1:] }
 
+// Said is the cause's name as it stands within a sentence.
+func (c *Cause) Said() string { return small(c.Name) }
+
 // on is a sign as it is asked of a kind: where there are stems and no trunk, it says so.
 func (s *Sign) on(e *catalogue.Entry) Sign {
 	out := *s

@@ -1,10 +1,6 @@
 package cold
 
-import (
-	"strings"
-
-	"mezzadro/core/catalogue"
-)
+import "mezzadro/core/catalogue"
 
 // flowers is what stands of a plant's bloom on a day.
 type flowers struct {
@@ -59,7 +55,7 @@ func bloomOn(e *catalogue.Entry, stage catalogue.Stage, budC float64) flowers {
 		return flowers{}
 	case stage.ToBloom > 0 && e.Bloom.OldWood >= budsCarried && woody(e):
 		return flowers{flowerBuds, swelling(open, float64(stage.ToBloom), budC+budTenderC)}
-	case fruits(e) && woody(e) && stage.PastBloom > 0 && stage.PastBloom <= fruitDays:
+	case e.GrownForFruit() && woody(e) && stage.PastBloom > 0 && stage.PastBloom <= fruitDays:
 		return flowers{youngFruit, max(open, fruitBearsC)}
 	case e.Bloom.Habit == "citrus":
 		return flowers{ripeFruit, max(citrusMostC, min(citrusLeastC, citrusShare*e.HardinessC))}
@@ -86,16 +82,6 @@ func blossomBears(e *catalogue.Entry) float64 {
 // woody reports a kind whose stems live for years.
 func woody(e *catalogue.Entry) bool {
 	return e.Form != catalogue.Perennial && e.Form != catalogue.Palm && e.LeafSeason != catalogue.Herbaceous
-}
-
-// fruits reports a kind grown for the fruit that follows its bloom.
-func fruits(e *catalogue.Entry) bool {
-	for _, what := range []string{"fruit", "berries", "nuts", "sloes"} {
-		if strings.Contains(e.Edible, what) {
-			return true
-		}
-	}
-	return false
 }
 
 // lost says what becomes of it, as a part of a sentence that begins with whose it is.

@@ -313,7 +313,7 @@ func (o *Outcome) add(i Injury) {
 	switch {
 	case i.Organ == Wood:
 		w = i.Share * (0.15 + 0.85*o.Dieback)
-	case i.Organ == Blossom && fruits(&o.plant.Species):
+	case i.Organ == Blossom && o.plant.Species.GrownForFruit():
 		w = cropWeight * i.Share
 	case i.Organ == Leaves && i.By == ByCold && o.plant.Species.LeafSeason != catalogue.Evergreen:
 		w = fallenWeight * i.Share

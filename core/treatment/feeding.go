@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/moment"
@@ -20,13 +21,16 @@ type feedClass struct {
 	ID    string `yaml:"id"`
 	Name  string `yaml:"name"`
 	Match struct {
-		Species []string `yaml:"species"`
-		Genus   []string `yaml:"genus"`
-		Family  []string `yaml:"family"`
-		Habit   []string `yaml:"habit"`
-		Form    []string `yaml:"form"`
-		Pot     bool     `yaml:"pot"`
+		Species  []string `yaml:"species"`
+		Genus    []string `yaml:"genus"`
+		Family   []string `yaml:"family"`
+		Habit    []string `yaml:"habit"`
+		Form     []string `yaml:"form"`
+		NotGenus []string `yaml:"not_genus"`
+		Fruit    bool     `yaml:"fruit"`
+		Pot      bool     `yaml:"pot"`
 	} `yaml:"match"`
+	Cut     bool      `yaml:"cut"`
 	None    string    `yaml:"none"`
 	Compost bool      `yaml:"compost"`
 	Bare    bool      `yaml:"bare"`
@@ -63,18 +67,36 @@ func (c *feedClass) fits(e *catalogue.Entry, pot bool) bool {
 			return false
 		}
 	}
-	return !m.Pot || pot
+	return (!m.Pot || pot) && (!m.Fruit || e.GrownForFruit()) && !slices.Contains(m.NotGenus, e.Genus())
+}
+
+// feedClassOf is how a plant is fed: the first class that fits, or another after a hard cut.
+func feedClassOf(a *FeedAsk) *feedClass {
+	list := feeds()
+	last := &list[len(list)-1] // fits all
+	for i := range list {
+		if c := &list[i]; c.fits(a.Species, a.PotL > 0) {
+			if c.Cut && a.AfterCut {
+				return last
+			}
+			return c
+		}
+	}
+	return last
 }
 
 // FeedAsk is a plant that may be fed.
 type FeedAsk struct {
-	Species *catalogue.Entry
-	Place   *moment.Place
-	Date    day.Day
-	PotL    float64 // litres of its pot; 0 in the ground
-	Hurt    bool    // by frost, and not in growth yet
-	PH      float64 // of its soil; 0: nobody measured
-	Rules   rules.House
+	Species  *catalogue.Entry
+	Place    *moment.Place
+	Date     day.Day
+	PotL     float64  // litres of its pot; 0 in the ground
+	Hurt     bool     // by frost, and not in growth yet
+	AfterCut bool     // it was cut hard before this growth
+	Young    bool     // planted within the year
+	Sick     []string // what was found on it and is not over: ids of causes
+	PH       float64  // of its soil; 0: nobody measured
+	Rules    rules.House
 
 	Count     int     // of a group; 0: one
 	HeightM   float64 // 0: as tall as its kind grows
@@ -107,6 +129,8 @@ const (
 	regrown     = 21 // days from leaf-out until roots feed growth again
 	foliarEvery = 21
 	foliarMost  = 3
+	hurtEvery   = 40 // days between weak feeds
+	hurtMost    = 2
 	phSlack     = 0.3
 	limyAbove   = 6.8 // what likes it limier is not soured
 	sourBelow   = 6.0 // what likes it no limier is never limed
@@ -135,14 +159,7 @@ func Feed(a FeedAsk) (Feeding, error) {
 	if err := a.Validate(); err != nil {
 		return Feeding{}, err
 	}
-	list := feeds()
-	c := &list[len(list)-1]
-	for i := range list {
-		if list[i].fits(a.Species, a.PotL > 0) {
-			c = &list[i]
-			break
-		}
-	}
+	c := feedClassOf(&a)
 	out := Feeding{
 		Class:  c.Name,
 		Days:   []day.Day{},
@@ -175,42 +192,78 @@ func Feed(a FeedAsk) (Feeding, error) {
 			out.Foliar = append(out.Foliar, max(a.Date, growth)+day.Day(n*foliarEvery))
 		}
 	}
-	if c.None != "" {
-		out.None, out.Text, out.With, out.Rules = true, c.None, "", []string{}
+	if none := a.none(c); none != "" {
+		out.None, out.Text, out.With, out.Rules = true, none, "", []string{}
 		out.Amounts = a.amounts(c, &out)
 		return out, nil
 	}
 	out.Every = c.Every
+	if a.Hurt {
+		out.Every, out.With = hurtEvery, out.With+", half of the label's at most"
+		out.Says = append(out.Says, "Take fruit off this year: it has its strength to find again.")
+	}
 	out.Days, out.To = s.feedDays(c, growth)
 	out.Amounts = a.amounts(c, &out)
-	out.Text = feedText(c, &out, a.Date)
+	out.Text = feedText(&out, a.Date)
 	return out, nil
 }
 
-// feedDays are the days of the season that runs or comes next.
+// none says why a plant is not fed; empty where it is.
+func (a *FeedAsk) none(c *feedClass) string {
+	if ill := a.ill(); ill != "" {
+		return "Not fed while it has " + ill + ": nitrogen makes soft growth that falls to it, and feed heals nothing. " +
+			"Water and mulch, and treat that first."
+	}
+	if a.Young && a.PotL == 0 && c.Cut {
+		return "Planted within the year: water and mulch, no feed yet."
+	}
+	return c.None
+}
+
+// ill is the first illness found that speaks against feeding; empty without one. What is only short of something is
+// fed all the more.
+func (a *FeedAsk) ill() string {
+	for _, id := range a.Sick {
+		c := cause.Built().Cause(id)
+		if c == nil || c.Harm != "weakening" && c.Harm != "deadly" {
+			continue
+		}
+		if slices.Contains([]string{"fungus", "bacterium", "virus"}, c.Group) || c.ID == "standing-water" {
+			return c.Said()
+		}
+	}
+	return ""
+}
+
+// feedDays are the days of the season that runs or comes next. After frost it is fed a little and often, from when it
+// grows again, whatever its kind is used to.
 func (s *search) feedDays(c *feedClass, growth day.Day) (out []day.Day, to day.Day) {
 	from, to, ok := s.window(Step{From: c.From, To: c.To})
 	if !ok {
 		return []day.Day{}, 0
 	}
-	d := max(from, s.ask.Date)
+	d, every, most := max(from, s.ask.Date), c.Every, max(1, c.Most)
 	if growth.Given() {
-		d = max(d, growth)
+		d, every, most = max(d, growth), hurtEvery, hurtMost
+		to = max(to, d+hurtEvery*(hurtMost-1))
 	}
-	for range max(1, c.Most) {
+	for range most {
 		if d > to {
 			break
 		}
 		out = append(out, d)
-		if c.Every == 0 {
-			break
+		if every == 0 {
+			return out, to
 		}
-		d += day.Day(c.Every)
+		d += day.Day(every)
+	}
+	if len(out) > 0 {
+		to = out[len(out)-1]
 	}
 	return out, to
 }
 
-func feedText(c *feedClass, f *Feeding, today day.Day) string {
+func feedText(f *Feeding, today day.Day) string {
 	if len(f.Days) == 0 {
 		return "No time for it is left this season; next spring again."
 	}
@@ -222,7 +275,7 @@ func feedText(c *feedClass, f *Feeding, today day.Day) string {
 		return fmt.Sprintf(
 			"%s, every %d days to %s, with %s.",
 			when,
-			c.Every,
+			f.Every,
 			quantity.Day(f.Days[len(f.Days)-1]),
 			f.With,
 		)

@@ -78,3 +78,70 @@ func TestFeeding(t *testing.T) {
 		t.Errorf("pH 14: %v", err)
 	}
 }
+
+// TestWhatFeedingMinds: what a kind is, not what it looks like; what ails it; and what was done to it.
+func TestWhatFeedingMinds(t *testing.T) {
+	spring := day.Of(2027, 3, 1)
+	for _, c := range []struct {
+		name, species, climate string
+		ask                    FeedAsk
+		none                   bool
+		says, never            string
+	}{
+		{"a redbud makes no nitrogen", "cercis-canadensis", "humid-east", FeedAsk{}, true, "mulch", "its own nitrogen"},
+		{"nor does honey locust", "gleditsia-triacanthos", "great-lakes", FeedAsk{}, true, "mulch", "its own nitrogen"},
+		{"a wisteria does", "wisteria-sinensis", "oceanic-lowland", FeedAsk{AfterCut: true}, true, "its own nitrogen", ""},
+		{"phosphorus kills grevillea", "grevillea-shrubby", "southern-coast", FeedAsk{}, true, "phosphorus", ""},
+		{"bottlebrush", "callistemon-citrinus", "southern-coast", FeedAsk{}, false, "without phosphorus", "balanced"},
+		{"nobody knows what it is", "unknown-evergreen-shrub", "piedmont", FeedAsk{Rules: rules.House{Feeding: rules.AnyFeed}}, false,
+			"compost; name it first", "balanced"},
+		{"cherry laurel is no fruit bush", "prunus-laurocerasus", "cool-coast", FeedAsk{}, false, "", "midsummer"},
+		{"roses that bloom once", "rosa-rambler", "oceanic-lowland", FeedAsk{}, false, "after bloom", ""},
+		{"yew after a hard cut", "taxus-baccata", "cool-coast", FeedAsk{AfterCut: true}, false, "once", ""},
+		{"yew as ever", "taxus-baccata", "cool-coast", FeedAsk{}, true, "finds its own", ""},
+		{"a birch planted this year", "betula-pendula", "continental-basin", FeedAsk{Young: true}, true, "water and mulch", ""},
+		{"fire blight", "malus-domestica", "humid-east", FeedAsk{Sick: []string{"fire-blight"}}, true, "fire blight", ""},
+		{"yellow for want of iron", "citrus-limon", "citrus-coast", FeedAsk{Sick: []string{"iron"}}, false, "iron", ""},
+		{"a laurel after frost", "prunus-laurocerasus", "cold-lowland", FeedAsk{Hurt: true}, false, "half of the label; before it grows", ""},
+	} {
+		e, err := catalogue.Built().Species(c.species)
+		if err != nil {
+			t.Fatal(err)
+		}
+		c.ask.Species, c.ask.Place, c.ask.Date = &e, place(t, c.climate), spring
+		f, err := Feed(c.ask)
+		if err != nil || f.None != c.none || !f.None && len(f.Days) == 0 {
+			t.Errorf("%s: %+v, %v", c.name, f, err)
+			continue
+		}
+		text := strings.ToLower(quantity.Style{}.Text(strings.Join(append(f.Says, f.Text), "\n")))
+		for _, w := range strings.Split(c.says, "; ") {
+			if !strings.Contains(text, w) {
+				t.Errorf("%s: does not say %q: %s", c.name, w, text)
+			}
+		}
+		if c.never != "" && strings.Contains(text, c.never) {
+			t.Errorf("%s: says %q: %s", c.name, c.never, text)
+		}
+	}
+}
+
+// TestLastFeedIsTheLastDay: what is said to be the last day of a season of feeds is the day of the last feed, over all
+// kinds, in pots and in the ground, in two climates.
+func TestLastFeedIsTheLastDay(t *testing.T) {
+	for _, climate := range []string{"cold-lowland", "southern-coast"} {
+		p := place(t, climate)
+		for i := range catalogue.Built().Entries {
+			for _, pot := range []float64{0, 30} {
+				f, err := Feed(FeedAsk{Species: &catalogue.Built().Entries[i], Place: p, Date: day.Of(2027, 4, 10), PotL: pot})
+				if err != nil {
+					t.Fatal(err)
+				}
+				if n := len(f.Days); n > 1 && f.To != f.Days[n-1] {
+					t.Errorf("%s in %s, pot %.0f: last on %v, season to %v", catalogue.Built().Entries[i].ID, climate, pot,
+						f.Days[n-1], f.To)
+				}
+			}
+		}
+	}
+}

@@ -3,6 +3,7 @@ package treat
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"mezzadro/core/cause"
@@ -125,6 +126,9 @@ type FeedingIn struct {
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	PotL     float64         `json:"pot_l,omitempty" minimum:"0" doc:"Litres of its pot; 0 in the ground"`
 	Hurt     bool            `json:"hurt,omitempty" doc:"By frost, and not in growth yet"`
+	AfterCut bool            `json:"after_hard_cut,omitempty" doc:"It was cut hard before this growth"`
+	Young    bool            `json:"young,omitempty" doc:"Planted this year; a named plant by its own year"`
+	Sick     []string        `json:"sick,omitempty" maxItems:"20" doc:"Causes found on it that are not over; of a named plant its own finds count too"`
 	PH       float64         `json:"ph,omitempty" minimum:"0" doc:"Of its soil; not measured when absent"`
 	Rules    *rules.House    `json:"house_rules,omitempty" doc:"The firm's when absent"`
 
@@ -166,6 +170,19 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 			in.SpreadM,
 			p.SpreadM,
 		)
+		in.Young = in.Young || p.Planted != 0 && p.Planted == h.DateOr(in.Date).Year()
+		finds, err := h.Store.Finds(ctx, store.FindsOf{Plant: in.Plant, Open: true, Limit: store.All})
+		if err != nil {
+			return none, err
+		}
+		for _, f := range finds {
+			in.Sick = append(in.Sick, f.Cause)
+		}
+	}
+	for i, id := range in.Sick {
+		if cause.Built().Cause(id) == nil {
+			return none, invalid.One(fmt.Sprintf("sick[%d]", i), id, "no cause has this id")
+		}
 	}
 	book, err := h.Book(ctx)
 	if err != nil {
@@ -184,6 +201,9 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 		Date:      h.DateOr(in.Date),
 		PotL:      in.PotL,
 		Hurt:      in.Hurt,
+		AfterCut:  in.AfterCut,
+		Young:     in.Young,
+		Sick:      in.Sick,
 		PH:        in.PH,
 		Count:     in.Count,
 		HeightM:   in.HeightM,

@@ -20,6 +20,7 @@
   let feed = $state.raw<Schemas['TreatmentFeeding']>();
   let asked = $state({ ph: '', bed: '', mulch: '' });
   let asking = $state(false);
+  let cutHard = $state(false);
   let fault = $state<Record<string, string>>({});
   let busy = $state(false);
   const reads = reading();
@@ -27,6 +28,7 @@
   const body = $derived({
     plant,
     hurt,
+    ...(cutHard ? { after_hard_cut: true } : {}),
     ...(asked.ph ? { ph: number(asked.ph) } : {}),
     ...(asked.bed ? { bed_m2: number(asked.bed) } : {}),
     ...(asked.mulch ? { mulch_cm: number(asked.mulch) } : {}),
@@ -90,6 +92,7 @@
         <Field label="Bed" kind="area" bind:value={asked.bed} problem={fault.bed_m2} />
         <Field label="Mulch" kind="shoot" bind:value={asked.mulch} problem={fault.mulch_cm} />
       </div>
+      <label class="flex min-h-11 items-center gap-2 text-sm"><input type="checkbox" class="size-5 accent-moss" bind:checked={cutHard} /> Cut hard this winter</label>
     {:else}<button class="min-h-11 text-sm text-moss underline" onclick={() => (asking = true)}>Soil, bed, depth</button>{/if}
     {#if !feed.none && feed.days?.length && !stands}<div>
         <Button size="sm" disabled={busy} onclick={keep}>Make it a job</Button>
