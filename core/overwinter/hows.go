@@ -12,6 +12,7 @@ const (
 	sureOutside = 0.985 // chance outside from which nothing at all is done
 	moundsC     = -16.0 // coldest night of a usual year from which grafts are mounded, °C
 	buriesC     = -24.0 // and from which canes are laid down
+	sinksC      = -15.0 // and from which a wall and a wrap are not enough for a pot
 	guardsC     = -18.0 // from which young bark and evergreens are guarded
 	frostC      = -1.0  // and from which frost has to be reckoned with at all
 	youngM      = 3.5
@@ -66,6 +67,11 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	tender := w.Way != StaysOut || w.Out < sureOutside
 	evergreen := e.LeafSeason == catalogue.Evergreen || e.LeafSeason == catalogue.SemiEvergreen
 	switch {
+	case p.PotL > 0 && w.Way == Wrapped && extremeC < sinksC:
+		return []string{
+			"Sink the pot in the ground to its rim and mulch it, or stand it in an unheated shed or against the wall, wrapped; the pot, not the plant.",
+			"Water it in frost-free spells; out of the winter sun.",
+		}
 	case p.PotL > 0:
 		return []string{
 			"Stand it against the wall, on feet, out of the winter sun; wrap the pot, not the plant, and mulch it. Or sink the pot in the ground.",

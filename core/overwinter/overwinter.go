@@ -3,6 +3,8 @@
 package overwinter
 
 import (
+	"math"
+
 	"gonum.org/v1/gonum/stat/distuv"
 
 	"mezzadro/core/catalogue"
@@ -25,7 +27,10 @@ const (
 	tuberC       = -3.0 // roots that bear less than this are such
 	footShields  = 3.0  // the same for the foot of a stem that stands in it
 	mulchAdds    = 3.0  // and under a mulch
-	potExposes   = 5.0  // how much of that is missing in a pot, °C
+	clumpShields = 6.0  // the same for the crown of an evergreen perennial, that stands at the surface in its own leaves
+	potShields   = 1.2  // a pot's roots stay milder than a cold night by this for each e-fold of its litres over potLeast,
+	potLeast     = 5.0
+	potMost      = 5.0 // and by no more than this, °C
 )
 
 // Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is
@@ -79,25 +84,34 @@ func Liftable(p check.Plant) bool {
 func Winters(p check.Plant, extremeMinC float64) float64 {
 	sp := p.Species
 	bears := sp.HardinessC
-	shield := footShields
-	if sp.LeafSeason == catalogue.Herbaceous {
-		shield = soilShields
-		if sp.RootHardinessC > tuberC {
-			shield = tuberShields
-		}
-	}
-	if p.Mulched {
-		shield += mulchAdds
-	}
-	if p.PotL > 0 {
-		shield -= potExposes
-	}
+	shield := shielded(&p)
 	if roots := sp.RootHardinessC - shield; p.PotL > 0 {
 		bears = max(bears, roots) // the weaker of both decides
 	} else if sp.HardPruning == catalogue.FromBase || sp.Form == catalogue.Perennial {
 		bears = min(bears, roots) // it may come again from below
 	}
 	return distuv.Normal{Mu: 0, Sigma: yearsApart}.CDF(extremeMinC - bears)
+}
+
+// shielded is by how much the roots and crown of a plant stay milder than the air in a cold night, °C.
+func shielded(p *check.Plant) (c float64) {
+	sp := &p.Species
+	switch {
+	case p.PotL > 0:
+		c = max(0, min(potMost, potShields*math.Log(p.PotL/potLeast)))
+	case sp.LeafSeason == catalogue.Herbaceous && sp.RootHardinessC > tuberC:
+		c = tuberShields
+	case sp.LeafSeason == catalogue.Herbaceous:
+		c = soilShields
+	case sp.Form == catalogue.Perennial:
+		c = clumpShields
+	default:
+		c = footShields
+	}
+	if p.Mulched {
+		c += mulchAdds
+	}
+	return c
 }
 
 // LiftedLives is the chance that a lifted plant lives to go out again: young and soft ones root anew, old wood hardly.

@@ -60,8 +60,11 @@ const (
 	wrapFrom   = 0.5  // and from which a wrap does
 	wrapAdds   = 3.0  // °C that fleece and straw keep off
 	wallAdds   = 5.0  // °C that a wall, feet and a wrapped pot keep off the roots
-	wallWarms  = 1.5  // and a wall off the top
-	coverAdds  = 9.0  // °C that a mound of soil or a hand of mulch keeps off the foot
+	wallWarms  = 3.5  // and a wall, with fleece in hard frost, off the top
+	bareWall   = 1.5  // and a wall without fleece
+	tubersOut  = 0.7  // chance outside from which tubers stay in the ground under mulch
+	sunkAdds   = 11.0 // °C that the ground keeps off the roots of a pot sunk in it
+	coverAdds  = 11.0 // °C that a mound of soil or a hand of mulch keeps off the foot
 	wallFrom   = 0.75 // chance so from which a pot stays out
 	coverFrom  = 0.6  // chance under such a cover from which it stays in the ground
 	inMargin   = 5.0  // °C above what the wood bears by which a pot comes in: its roots bear less
@@ -95,9 +98,20 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	case out.Out >= outEnough:
 		out.Way, out.Chance, out.Why = StaysOut, out.Out, name+" comes through a usual winter where it stands."
 		return out
-	case out.Out >= wrapFrom && !tuber, !tuber && staysWrapped(p, y.Normals.Climate.ExtremeMinC):
-		out.wrap(p, y, today)
+	case tuber && out.Out >= tubersOut && Winters(mulched(p), y.Normals.Climate.ExtremeMinC) >= outEnough:
+		out.Way, out.Chance = StaysOut, Winters(mulched(p), y.Normals.Climate.ExtremeMinC)
+		out.Why = fmt.Sprintf("Under a thick mulch %s comes through a usual winter in the ground.", name)
 		return out
+	case out.Out >= wrapFrom && comesFromBelow(&p) && p.Species.HardinessC <= hardyC:
+		out.Way, out.Chance, out.Why = StaysOut, out.Out, "In a hard winter its tops may die back; it comes again from below."
+		return out
+	case !tuber:
+		if sheltered, stays := staysWrapped(p, y.Normals.Climate.ExtremeMinC); stays || out.Out >= wrapFrom {
+			out.wrap(p, y, today, sheltered)
+			return out
+		}
+	}
+	switch {
 	case !Liftable(p):
 		out.Way, out.Chance = Lost, out.Out
 		out.Why = fmt.Sprintf(
@@ -119,46 +133,83 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	return out
 }
 
-// staysWrapped reports a plant that is kept where it stands though it would hardly come through bare: shrubs and
-// climbers in the ground that come again from below their cover, and pots that a wall and a wrap bring through.
-func staysWrapped(p check.Plant, extremeC float64) bool {
-	e := &p.Species
-	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
-	if p.PotL > 0 {
-		p.Species.HardinessC -= wallWarms
-		p.Species.RootHardinessC -= wallAdds
-		return Winters(p, extremeC) >= wallFrom
-	}
-	covered := p
-	covered.Species.HardinessC -= coverAdds
-	covered.Species.RootHardinessC -= coverAdds
-	again := e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood || e.Genus() == "Rosa"
-	return woody && again && Winters(covered, extremeC) >= coverFrom
+// hardyC: kinds of hard winters, that are not wrapped, °C.
+const hardyC = -25.0
+
+func mulched(p check.Plant) check.Plant {
+	p.Mulched = true
+	return p
 }
 
-// wrap keeps a plant outside that only a hard night would hurt.
-func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day) {
-	w.Way = Wrapped
-	hardier := p
-	hardier.Species.HardinessC -= wrapAdds
-	w.Chance = Winters(hardier, y.Normals.Climate.ExtremeMinC)
-	limit := p.Species.HardinessC + wrapAdds
-	w.Why = fmt.Sprintf(
-		"It bears %s: fleece and straw on nights that come near it, off again by day.",
-		quantity.Temperature(p.Species.HardinessC),
-	)
+// comesFromBelow reports a plant on its own roots in the ground that comes again when its tops are lost.
+func comesFromBelow(p *check.Plant) bool {
+	return p.PotL == 0 && p.Species.HardPruning == catalogue.FromBase && p.Graft() == 0
+}
+
+// staysWrapped reports a plant that is kept where it stands though it would hardly come through bare, and its chance
+// so: shrubs and climbers in the ground that come again from below their cover; roses, grasses of large clumps and woody
+// herbs, which nobody lifts; and pots that a wall, a wrap or the ground they are sunk in bring through.
+func staysWrapped(p check.Plant, extremeC float64) (chance float64, stays bool) {
+	e := &p.Species
+	if p.PotL > 0 {
+		wall, sunk := p, p
+		warms := wallWarms
+		if e.HardinessC > woodyHerbC { // of what is tender fleece saves no leaves
+			warms = bareWall
+		}
+		wall.Species.HardinessC, wall.Species.RootHardinessC = e.HardinessC-warms, e.RootHardinessC-wallAdds
+		sunk.Species.RootHardinessC = e.RootHardinessC - sunkAdds
+		chance = min(shelterMost, max(Winters(wall, extremeC), Winters(sunk, extremeC)))
+		return chance, chance >= wallFrom
+	}
+	wrapped, covered := p, p
+	wrapped.Species.HardinessC -= wrapAdds
+	covered.Species.HardinessC -= coverAdds
+	covered.Species.RootHardinessC -= coverAdds
+	again := e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood
+	soft := e.Form == catalogue.Subshrub && e.HardinessC > softHerbC
+	if e.LeafSeason == catalogue.Evergreen && (soft || extremeC < e.HardinessC-evergreenDeep) {
+		again = false
+	}
+	chance = Winters(wrapped, extremeC)
+	if again || e.Genus() == "Rosa" || e.Form == catalogue.Perennial {
+		chance = max(chance, min(shelterMost, Winters(covered, extremeC)))
+	}
+	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
+	never := e.Genus() == "Rosa" || e.Family == "Poaceae" && e.Mature.SpreadM >= largeClumpM ||
+		e.Form == catalogue.Subshrub && e.HardinessC <= woodyHerbC
+	return chance, never || woody && again && chance >= coverFrom
+}
+
+// What nobody lifts.
+const (
+	largeClumpM = 1.2  // grasses so wide
+	woodyHerbC  = -8.0 // subshrubs that bear so much: rosemary, cistus; others are lifted or taken as cuttings
+
+	shelterMost   = 0.9  // no shelter is surer
+	softHerbC     = -5.0 // evergreen subshrubs that bear less do not come again from under a cover,
+	evergreenDeep = 6.0  // nor do evergreens by so much under what they bear, °C
+)
+
+// wrap keeps a plant outside that only a hard night would hurt, or that its shelter brings through by a chance.
+func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day, sheltered float64) {
+	w.Way, w.Chance = Wrapped, max(w.Out, sheltered)
+	bears, keeps := p.Species.HardinessC, "Have fleece and straw at hand"
+	w.Why = fmt.Sprintf("It bears %s: fleece and straw on nights that come near it, off again by day.", quantity.Temperature(bears))
+	switch roots := p.Species.RootHardinessC; {
+	case p.PotL > 0 && roots-shielded(&p) > bears:
+		bears, keeps = roots, "Have the pot in its shelter"
+		w.Why = fmt.Sprintf("Its roots bear %s, its top %s: it is the pot that wants shelter.", quantity.Temperature(roots),
+			quantity.Temperature(p.Species.HardinessC))
+	case p.Species.Genus() == "Rosa" && w.Chance < wrapFrom:
+		w.Why = fmt.Sprintf("It bears %s, and mostly dies in such a winter, mounded or not: or treat it as an annual.",
+			quantity.Temperature(bears))
+	}
+	limit := bears + wrapAdds
 	from, ok := autumnDay(y, today, limit)
 	to, ok2 := springDay(y, today, limit)
 	if ok && ok2 {
-		w.Steps = append(
-			w.Steps,
-			Step{
-				"Have fleece and straw at hand",
-				from,
-				to,
-				"nights under " + quantity.Temperature(limit) + " come in this span",
-			},
-		)
+		w.step(keeps, from, to, "nights under "+quantity.Temperature(limit)+" come in this span")
 	}
 }
 

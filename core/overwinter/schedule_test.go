@@ -139,3 +139,41 @@ func TestHouse(t *testing.T) {
 		}
 	}
 }
+
+// TestWhereItWinters: what gardeners do with the same plants in an oceanic, a cold and a warm humid climate: hardy tops
+// in pots want shelter for the pot, not a house; what is soft comes in; large grasses, roses and woody herbs are never
+// lifted. Whoever is told to stay has the better of the chances that stand there.
+func TestWhereItWinters(t *testing.T) {
+	for _, c := range []struct {
+		climate, kind string
+		potL          float64
+		way           Way
+	}{
+		{"oceanic-lowland", "laurus-nobilis", 40, Wrapped},
+		{"oceanic-lowland", "acer-palmatum", 40, StaysOut},
+		{"oceanic-lowland", "citrus-limon", 60, CarryIn},
+		{"oceanic-lowland", "pelargonium-zonal", 0, LiftPot},
+		{"oceanic-lowland", "cortaderia-selloana", 0, StaysOut},
+		{"cold-lowland", "acer-palmatum", 60, Wrapped},
+		{"cold-lowland", "olea-europaea", 60, CarryIn},
+		{"cold-lowland", "cortaderia-selloana", 0, Wrapped},
+		{"cold-lowland", "fuchsia-magellanica", 0, Wrapped},
+		{"cold-lowland", "gardenia-jasminoides", 0, LiftPot},
+		{"cold-lowland", "dahlia-pinnata", 0, Tubers},
+		{"cold-lowland", "rosa-bedding", 0, StaysOut},
+		{"piedmont", "lantana-camara", 0, Wrapped},
+		{"piedmont", "salvia-rosmarinus", 0, Wrapped},
+		{"piedmont", "camellia-japonica", 50, Wrapped},
+	} {
+		e, _ := catalogue.Built().Entry(c.kind)
+		k, err := catalogue.Built().Climate(c.climate)
+		if err != nil {
+			t.Fatal(err)
+		}
+		p := check.Plant{Species: *e, HeightM: min(1.5, e.Mature.HeightM), PotL: c.potL}
+		w := Plan(p, 1, season.NewYear(k.Climate.Daily(), nil), day.Of(2027, 9, 20))
+		if w.Way != c.way || w.Chance < w.Out {
+			t.Errorf("%s in %s, pot %.0f L: %s (%.2f, bare %.2f), want %s", c.kind, c.climate, c.potL, w.Way, w.Chance, w.Out, c.way)
+		}
+	}
+}
