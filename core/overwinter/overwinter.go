@@ -28,9 +28,9 @@ const (
 	footShields  = 3.0  // the same for the foot of a stem that stands in it
 	mulchAdds    = 3.0  // and under a mulch
 	clumpShields = 6.0  // the same for the crown of an evergreen perennial, that stands at the surface in its own leaves
-	potShields   = 1.2  // a pot's roots stay milder than a cold night by this for each e-fold of its litres over potLeast,
-	potLeast     = 5.0
-	potMost      = 5.0 // and by no more than this, °C
+	potShields   = 0.8  // a pot's roots stay milder than a cold night by this for each e-fold of its litres over potLeast,
+	potLeast     = 10.0
+	potMost      = 3.0 // and by no more than this, °C
 )
 
 // Autumn is the span about the first frosts of the coming winter in which tender plants are brought to safety. ok is

@@ -5349,6 +5349,8 @@ export interface components {
         };
         /** @description FeedingIn asks when and with what a plant is fed. */
         FeedingIn: {
+            /** @description It was cut hard before this growth */
+            after_hard_cut?: boolean;
             /**
              * Format: double
              * @description Area of the bed; as wide as the crowns when absent
@@ -5407,6 +5409,8 @@ export interface components {
              * @description In place of a climate: a property's id
              */
             property?: number;
+            /** @description Causes found on it that are not over; of a named plant its own finds count too */
+            sick?: string[];
             /** @description Catalogue id; may be left out where a plant is named */
             species?: string;
             /**
@@ -5414,6 +5418,8 @@ export interface components {
              * @description Spread, m
              */
             spread_m?: number;
+            /** @description Planted this year; a named plant by its own year */
+            young?: boolean;
         };
         /** @description A cause that was found on a plant, or somewhere on a property. */
         Find: {
