@@ -12,7 +12,7 @@ import (
 
 // Part is one thing that counts for or against a kind on a spot.
 type Part struct {
-	Name   string  `json:"name" enum:"cold,heat,light,water,wind,room,soil trouble,safety,spread,wish,upkeep,pot,own record"`
+	Name   string  `json:"name" enum:"cold,heat,light,water,salt,lime,fire,wind,room,soil trouble,safety,spread,wish,upkeep,pot,own record"`
 	Points float64 `json:"points" doc:"Below 0 against it"`
 	Text   string  `json:"text"`
 }
@@ -58,7 +58,7 @@ const plainFit = 85.0
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
 	for _, judge := range []func(){
-		f.cold, f.heat, f.summer, f.light, f.water, f.wind, f.room, f.trouble, f.killers, f.safety, f.upkeep, f.wished,
+		f.cold, f.heat, f.summer, f.light, f.water, f.ground, f.wind, f.room, f.trouble, f.killers, f.safety, f.wild, f.upkeep, f.wished,
 		f.known,
 	} {
 		judge()
@@ -194,7 +194,7 @@ func (f *fitting) water() {
 	if f.Spot.Stands && want == 2 {
 		f.part("water", -22, "water stands there after rain, and it wants even soil")
 	}
-	drowned := f.Died.Cause == "standing-water" || f.Died.Cause == "root-rot"
+	drowned := f.Died.Cause == "standing-water" || f.Died.Cause == "root-rot" && !f.desert() // there other fungi rot roots
 	if drowned && want <= 1 && !f.Died.Soil {
 		f.out("What stood there drowned or rotted at the roots, and this wants drained soil.")
 	}
@@ -242,6 +242,23 @@ func (f *fitting) dryWeeks() bool {
 	return rain < drySummerMM
 }
 
+// frozenSoilC is the coldest night of a usual year down to which soil hardly freezes for days.
+const frozenSoilC = -10.0
+
+// fastWoodCM is the yearly growth from which weak wood is never let stand over people, cm.
+const fastWoodCM = 75
+
+// desert reports a place with so little rain in a year that nothing drowns there.
+func (f *fitting) desert() bool {
+	mm := 0.0
+	for _, n := range f.Year.Normals.Climate.Normals {
+		mm += n.RainMM
+	}
+	return mm < desertMM && !f.Spot.Stands
+}
+
+const desertMM = 300.0
+
 // drySummerMM is the rain of the three warmest months under which soil that nobody waters is dry for weeks.
 const drySummerMM = 75.0
 
@@ -260,6 +277,10 @@ func (f *fitting) wind() {
 	switch {
 	case f.e.WeakWood:
 		f.part("wind", -25, "its wood breaks in wind")
+	case f.coldest() > frozenSoilC && !blown: // wind dries leaves in winter where roots stand in frozen soil
+		if f.e.Light == "shade" {
+			f.part("wind", -6, "it likes shelter")
+		}
 	case f.e.LeafSeason == catalogue.Evergreen && f.e.Form != catalogue.Conifer && f.e.DryingKPAH < 25:
 		f.part("wind", -18, "winter wind dries its leaves")
 	case f.e.LeafSeason == catalogue.Evergreen && f.e.DryingKPAH < 40 || f.e.Light == "shade":
@@ -284,21 +305,18 @@ func (f *fitting) safety() {
 	} else if s.Pets && e.PetDanger == "mild" {
 		f.part("safety", -5, "it can make a pet ill")
 	}
-	if s.People && e.WeakWood && tall && e.Mature.HeightM > 6 {
+	switch weak := s.People && e.WeakWood && tall && e.Mature.HeightM > 6; {
+	case weak && e.GrowthCMYear >= fastWoodCM:
 		f.out("Its wood breaks, and people are beneath.")
+	case weak:
+		f.part("safety", -25, "its wood breaks, and people are beneath")
+		f.care("Its wood breaks: formed well while it is young, and looked over each few years by a licensed arborist.")
 	}
 	if s.People && e.Spiny && !s.Children {
 		f.part("safety", -10, "spines where people pass")
 	}
 	if s.Paving && e.Edible != "" && tall {
 		f.part("safety", -10, "fruit falls on the paving")
-	}
-	switch {
-	case slices.Contains(s.Invasive, e.ID):
-		f.out("It must not be planted in this region: it spreads into the wild.")
-	case e.Invasive:
-		f.part("spread", -15, "it spreads into the wild or to the neighbours in some regions")
-		f.care("It spreads in some regions: ask what holds here before it is bought.")
 	}
 	for _, c := range e.Cautions {
 		if c.Kind == "poisonous" || c.Kind == "skin" || c.Kind == "thorns" || c.Kind == "pets" && s.Pets {

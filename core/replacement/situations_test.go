@@ -23,7 +23,7 @@ func ask(t testing.TB, climate string) Ask {
 func sun(h float64) *float64 { return &h }
 
 // TestSituations: what a gardener would plant there, and what not and why. may: allowed, in whatever place; best:
-// among the first third of what is allowed; out: left out, with a word of the reason.
+// among the first third of what is allowed; last: left out or in its lower half; out: left out, with a word of the reason.
 func TestSituations(t *testing.T) {
 	for _, c := range []struct {
 		name    string
@@ -33,6 +33,7 @@ func TestSituations(t *testing.T) {
 		wish    Wish
 		may     []string
 		best    []string
+		last    []string // left out, or in the lower half
 		out     map[string]string
 	}{
 		{name: "prairie winters", climate: "prairie", spot: Spot{Light: "full sun"},
@@ -80,6 +81,13 @@ func TestSituations(t *testing.T) {
 			may: []string{"camellia-japonica"}, out: map[string]string{"taxus-baccata": "small children", "laburnum-anagyroides": "small children", "nerium-oleander": "small children", "berberis-julianae": "Thorns", "digitalis-purpurea": "small children", "agave-americana": ""}},
 		{name: "dogs", climate: "gulf-coast", spot: Spot{Pets: true}, may: []string{"camellia-sasanqua"}, out: map[string]string{"cycas-revoluta": "kill a pet", "nerium-oleander": "kill a pet"}},
 		{name: "above a car park", climate: "continental-basin", spot: Spot{People: true, Light: "full sun"}, may: []string{"tilia-cordata"}, out: map[string]string{"acer-saccharinum": "breaks", "populus-nigra": "breaks", "salix-babylonica": "breaks"}},
+		{name: "a salted road in the north", climate: "great-lakes", spot: Spot{Light: "full sun", Salt: true}, best: []string{"gleditsia-triacanthos", "syringa-reticulata"}, last: []string{"acer-saccharum", "pinus-strobus", "tsuga-canadensis"}},
+		{name: "a hedge by the sea", climate: "cool-coast", spot: Spot{Light: "full sun", Salt: true, Windy: true}, wish: Wish{ScreenM: 1.5}, best: []string{"escallonia-rubra", "griselinia-littoralis"}, last: []string{"carpinus-betulus", "thuja-plicata"}},
+		{name: "a garden on limestone", climate: "lake-foothills", spot: Spot{Light: "part shade", PH: 7.8}, may: []string{"hydrangea-macrophylla"}, last: []string{"vaccinium-corymbosum", "pieris-japonica", "camellia-japonica"}},
+		{name: "wildfire country, by the house", climate: "dry-summer-coast", spot: Spot{Light: "full sun", Fire: true}, best: []string{"pittosporum-tobira"}, last: []string{"juniperus-chinensis", "eucalyptus-gunnii", "cupressus-sempervirens"}},
+		{name: "nothing that runs wild, in the south-east", climate: "upland-south", spot: Spot{Light: "full sun"}, wish: Wish{Tame: true}, may: []string{"lagerstroemia-indica"}, out: map[string]string{"wisteria-sinensis": "wild", "pyrus-calleryana": "wild", "lonicera-japonica": "wild"}},
+		{name: "a street tree in the north of America", climate: "great-lakes", spot: Spot{Light: "full sun"}, last: []string{"acer-platanoides", "ailanthus-altissima"}},
+		{name: "the same maple in Europe", climate: "cold-lowland", spot: Spot{Light: "full sun"}, may: []string{"acer-platanoides"}},
 		{name: "under a wire of five metres", climate: "oceanic-lowland", spot: Spot{WireM: 5, Light: "full sun"}, may: []string{"syringa-vulgaris"}, out: map[string]string{"tilia-cordata": "wire", "fagus-sylvatica": "wire", "betula-pendula": "wire"}},
 		{name: "two metres from the house", climate: "oceanic-lowland", spot: Spot{HouseM: 2, Light: "full sun"}, may: []string{"spiraea-japonica"}, out: map[string]string{"quercus-robur": "wall", "aesculus-hippocastanum": "wall", "platanus-hispanica": "wall"}},
 		{name: "beside a drain", climate: "oceanic-lowland", spot: Spot{DrainM: 3}, out: map[string]string{"salix-babylonica": "drain", "populus-nigra": "drain"}, may: []string{"carpinus-betulus"}},
@@ -113,6 +121,13 @@ func TestSituations(t *testing.T) {
 		{name: "a pot of thirty litres", climate: "lake-foothills", spot: Spot{Light: "full sun", PotL: 30}, may: []string{"lavandula-angustifolia", "buxus-sempervirens"}, out: map[string]string{"fagus-sylvatica": "pot", "quercus-robur": "pot", "citrus-limon": ""}},
 		{name: "a screen of three metres soon", climate: "oceanic-lowland", spot: Spot{Light: "full sun"}, wish: Wish{ScreenM: 3, Within: 7, Evergr: true}, best: []string{"thuja-occidentalis"}, may: []string{"prunus-laurocerasus", "prunus-lusitanica", "thuja-plicata"}, out: map[string]string{"lavandula-angustifolia": "does not hide", "erica-carnea": "does not hide", "syringa-vulgaris": "not evergreen"}},
 		{name: "by the drain", climate: "oceanic-lowland", spot: Spot{Light: "full sun", DrainM: 3}, may: []string{"acer-campestre", "amelanchier-lamarckii"}, out: map[string]string{"salix-babylonica": "drain", "populus-nigra": "drain"}},
+		{name: "a salted road in the north", climate: "great-lakes", spot: Spot{Light: "full sun", Salt: true}, best: []string{"gleditsia-triacanthos", "syringa-reticulata"}, last: []string{"acer-saccharum", "pinus-strobus", "tsuga-canadensis"}},
+		{name: "a hedge by the sea", climate: "cool-coast", spot: Spot{Light: "full sun", Salt: true, Windy: true}, wish: Wish{ScreenM: 1.5}, best: []string{"escallonia-rubra", "griselinia-littoralis"}, last: []string{"carpinus-betulus", "thuja-plicata"}},
+		{name: "a garden on limestone", climate: "lake-foothills", spot: Spot{Light: "part shade", PH: 7.8}, may: []string{"hydrangea-macrophylla"}, last: []string{"vaccinium-corymbosum", "pieris-japonica", "camellia-japonica"}},
+		{name: "wildfire country, by the house", climate: "dry-summer-coast", spot: Spot{Light: "full sun", Fire: true}, best: []string{"pittosporum-tobira"}, last: []string{"juniperus-chinensis", "eucalyptus-gunnii", "cupressus-sempervirens"}},
+		{name: "nothing that runs wild, in the south-east", climate: "upland-south", spot: Spot{Light: "full sun"}, wish: Wish{Tame: true}, may: []string{"lagerstroemia-indica"}, out: map[string]string{"wisteria-sinensis": "wild", "pyrus-calleryana": "wild", "lonicera-japonica": "wild"}},
+		{name: "a street tree in the north of America", climate: "great-lakes", spot: Spot{Light: "full sun"}, last: []string{"acer-platanoides", "ailanthus-altissima"}},
+		{name: "the same maple in Europe", climate: "cold-lowland", spot: Spot{Light: "full sun"}, may: []string{"acer-platanoides"}},
 		{name: "under a wire of five metres", climate: "great-lakes", spot: Spot{Light: "full sun", WireM: 5}, may: []string{"syringa-meyeri", "hydrangea-paniculata"}, out: map[string]string{"tilia-americana": "wire", "quercus-rubra": "wire", "picea-pungens": "wire"}},
 		{name: "spines beside a playground", climate: "oceanic-lowland", spot: Spot{Light: "full sun", Children: true}, may: []string{"cornus-alba", "amelanchier-lamarckii"}, out: map[string]string{"pyracantha-coccinea": "children", "berberis-thunbergii": "children", "laburnum-anagyroides": "children", "nerium-oleander": ""}},
 		{name: "a dog that eats all", climate: "citrus-coast", spot: Spot{Light: "full sun", Pets: true}, may: []string{"lagerstroemia-indica"}, out: map[string]string{"nerium-oleander": "pet", "cycas-revoluta": "pet"}},
@@ -143,6 +158,11 @@ func TestSituations(t *testing.T) {
 		for _, id := range c.best {
 			if place[id] == 0 || place[id] > len(got.Best)/3+1 {
 				t.Errorf("%s: %s stands at %d of %d: %+v %v; first %s", c.name, id, place[id], len(got.Best), a.find(id).Parts, a.find(id).Out, got.Best[0].Species)
+			}
+		}
+		for _, id := range c.last {
+			if place[id] != 0 && place[id] <= len(got.Best)/2 {
+				t.Errorf("%s: %s stands at %d of %d: %+v", c.name, id, place[id], len(got.Best), a.find(id).Parts)
 			}
 		}
 		for id, why := range c.out {
@@ -243,4 +263,31 @@ func TestSummers(t *testing.T) {
 func bearableForTest() *summers {
 	s := bearable()
 	return &s
+}
+
+// TestListsAreOfKinds: what the lists of spots name are kinds or genera of the catalogue, and no kind stands in two
+// lists that speak against each other.
+func TestListsAreOfKinds(t *testing.T) {
+	known := map[string]bool{}
+	for _, e := range catalogue.Built().Entries {
+		known[e.ID], known[e.Genus()] = true, true
+	}
+	l := lists()
+	all := [][]string{l.Salt.Well, l.Salt.Poorly, l.Sour, l.Fire.Fast, l.Fire.Slow}
+	for _, of := range l.Spreads {
+		all = append(all, of)
+	}
+	for _, list := range all {
+		for _, name := range list {
+			if !known[name] {
+				t.Errorf("%s is no kind", name)
+			}
+		}
+	}
+	for _, name := range append(slices.Clone(l.Salt.Well), l.Fire.Fast...) {
+		if slices.Contains(l.Salt.Well, name) && slices.Contains(l.Salt.Poorly, name) ||
+			slices.Contains(l.Fire.Fast, name) && slices.Contains(l.Fire.Slow, name) {
+			t.Errorf("%s stands on both sides", name)
+		}
+	}
 }

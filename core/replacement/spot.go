@@ -34,6 +34,9 @@ type Spot struct {
 	Pets     bool     `json:"pets,omitempty"`
 	People   bool     `json:"people,omitempty" doc:"People walk, sit or park beneath"`
 	Paving   bool     `json:"paving,omitempty" doc:"Over paving"`
+	Salt     bool     `json:"salt,omitempty" doc:"Spray from the sea, or a road that is salted in winter"`
+	Fire     bool     `json:"fire,omitempty" doc:"Wildfire comes there, and a building is near"`
+	PH       float64  `json:"ph,omitempty" doc:"Of the soil, 3 to 10; not measured when absent"`
 	Invasive []string `json:"invasive,omitempty" maxItems:"500" doc:"Kinds that must not be planted in the region, by catalogue id"`
 }
 
@@ -55,6 +58,7 @@ type Wish struct {
 	Bloom    []int            `json:"bloom_months,omitempty" maxItems:"12" doc:"Months in which it should bloom, 1 January"`
 	LowWork  bool             `json:"low_upkeep,omitempty"`
 	Scent    bool             `json:"scent,omitempty"`
+	Tame     bool             `json:"not_invasive,omitempty" doc:"Nothing that spreads into the wild or to the neighbours in any region"`
 	Pollin   bool             `json:"pollinators,omitempty" doc:"Something for bees and other visitors"`
 	Colours  []string         `json:"colours,omitempty" maxItems:"9" doc:"Of the flowers, any of them: white, cream, yellow, orange, red, pink, purple, blue, green"`
 	Forms    []catalogue.Form `json:"forms,omitempty" maxItems:"7"`
@@ -78,6 +82,9 @@ func (a *Ask) Validate() error {
 	s := a.Spot
 	if s.Sun != nil {
 		bad.Within("spot.sun_hours", *s.Sun, 0, 20, "hours")
+	}
+	if s.PH != 0 {
+		bad.Within("spot.ph", s.PH, 3, 10, "")
 	}
 	if s.Light != "" && !slices.Contains([]string{"full sun", "part shade", "shade"}, s.Light) {
 		bad.Add("spot.light", s.Light, "want full sun, part shade or shade")

@@ -48,6 +48,10 @@ func spotOf(species, s string) (Spot, Died, Wish) {
 		spot.Water = "dry"
 	}
 	spot.Children, spot.Pets = said(s, "children"), said(s, "dogs", "cats")
+	spot.Salt, spot.Fire, wish.Tame = said(s, "salt"), said(s, "fire country"), said(s, "not invasive", "keep it native")
+	if said(s, "limy") {
+		spot.PH = 7.8
+	}
 	spot.Windy = said(s, "wind", "storm")
 	spot.People, spot.Paving = said(s, "street", "car park"), said(s, "paved")
 	if said(s, "2 m from a house") {
@@ -131,7 +135,7 @@ func TestReplacementYardstick(t *testing.T) {
 	t.Logf("%d of %d good ones may stand there; %d of %d bad ones may not or stand in the lower half; "+
 		"in %d of %d places a good one is among the first twenty",
 		may, good, not, bad, first, rows)
-	if may < 330 || not < 290 || first < 38 {
+	if may < 340 || not < 315 || first < 42 {
 		t.Error("fewer than before")
 	}
 }

@@ -9313,7 +9313,7 @@ export interface components {
              * @description Name
              * @enum {string}
              */
-            name: "cold" | "heat" | "light" | "water" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot" | "own record";
+            name: "cold" | "heat" | "light" | "water" | "salt" | "lime" | "fire" | "wind" | "room" | "soil trouble" | "safety" | "spread" | "wish" | "upkeep" | "pot" | "own record";
             /**
              * Format: double
              * @description Below 0 against it
@@ -9354,6 +9354,8 @@ export interface components {
              * @description Distance to a drain
              */
             drain_m?: number;
+            /** @description Wildfire comes there, and a building is near */
+            fire?: boolean;
             /**
              * Format: double
              * @description Room up, to the eave or the sill
@@ -9386,9 +9388,16 @@ export interface components {
             pets?: boolean;
             /**
              * Format: double
+             * @description Of the soil, 3 to 10; not measured when absent
+             */
+            ph?: number;
+            /**
+             * Format: double
              * @description Of a pot that stays out
              */
             pot_l?: number;
+            /** @description Spray from the sea, or a road that is salted in winter */
+            salt?: boolean;
             /**
              * Format: double
              * @description Before a window: how high its sill is
@@ -9483,6 +9492,8 @@ export interface components {
              * @description No taller than that
              */
             max_m?: number;
+            /** @description Nothing that spreads into the wild or to the neighbours in any region */
+            not_invasive?: boolean;
             /** @description Something for bees and other visitors */
             pollinators?: boolean;
             /** @description The same genus, if it may be */

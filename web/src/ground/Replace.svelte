@@ -30,13 +30,29 @@
   let roomAcross = $state('');
   let wire = $state('');
   let pot = $state('');
-  let marks = $state({ water_stands: false, windy: false, children: false, pets: false, people: false });
+  let marks = $state({
+    water_stands: false,
+    windy: false,
+    salt: false,
+    fire: false,
+    children: false,
+    pets: false,
+    people: false,
+  });
+  let ph = $state('');
   // What stood there, and the wish
   let cause = $state('');
   let years = $state('0');
   let soil = $state(false);
   let screen = $state('');
-  let wish = $state({ evergreen: false, edible: false, low_upkeep: false, scent: false, pollinators: false });
+  let wish = $state({
+    evergreen: false,
+    edible: false,
+    low_upkeep: false,
+    scent: false,
+    pollinators: false,
+    not_invasive: false,
+  });
   let colours = $state<string[]>([]);
   let bloom = $state<number[]>(
     (new URLSearchParams(router.querystring ?? '').get('bloom') ?? '')
@@ -110,6 +126,7 @@
     if (n(roomAcross)) spot.spread_m = n(roomAcross);
     if (n(wire)) spot.wire_m = n(wire);
     if (n(pot)) spot.pot_l = n(pot);
+    if (n(ph)) spot.ph = n(ph);
     const b: Schemas['ReplacementIn'] = { property, spot, limit: 60 };
     if (onPlan && !light) {
       b.plan = plan!.plan;
@@ -262,9 +279,12 @@
           <Field label="Across" kind="length" bind:value={roomAcross} />
           <Field label="Wire" kind="length" bind:value={wire} />
           <Field label="Pot" kind="volume" bind:value={pot} />
+          <Field label="Soil pH" mode="decimal" bind:value={ph} />
         </div>
         <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
         <Tickbox bind:checked={marks.windy} label="Open to the wind" />
+        <Tickbox bind:checked={marks.salt} label="Salt: the sea, or a salted road" />
+        <Tickbox bind:checked={marks.fire} label="Wildfire comes there" />
         <Tickbox bind:checked={marks.children} label="Small children play there" />
         <Tickbox bind:checked={marks.pets} label="Pets" />
         <Tickbox bind:checked={marks.people} label="People pass or sit beneath" />
@@ -286,6 +306,7 @@
         <Tickbox bind:checked={wish.low_upkeep} label="Little work" />
         <Tickbox bind:checked={wish.scent} label="Scent" />
         <Tickbox bind:checked={wish.pollinators} label="Something for bees" />
+        <Tickbox bind:checked={wish.not_invasive} label="Nothing that spreads into the wild" />
         <Pick
           label="Form"
           bind:value={form}

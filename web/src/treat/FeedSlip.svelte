@@ -92,7 +92,9 @@
         <Field label="Bed" kind="area" bind:value={asked.bed} problem={fault.bed_m2} />
         <Field label="Mulch" kind="shoot" bind:value={asked.mulch} problem={fault.mulch_cm} />
       </div>
-      <label class="flex min-h-11 items-center gap-2 text-sm"><input type="checkbox" class="size-5 accent-moss" bind:checked={cutHard} /> Cut hard this winter</label>
+      <label class="flex min-h-11 items-center gap-2 text-sm"
+        ><input type="checkbox" class="size-5 accent-moss" bind:checked={cutHard} /> Cut hard this winter</label
+      >
     {:else}<button class="min-h-11 text-sm text-moss underline" onclick={() => (asking = true)}>Soil, bed, depth</button>{/if}
     {#if !feed.none && feed.days?.length && !stands}<div>
         <Button size="sm" disabled={busy} onclick={keep}>Make it a job</Button>

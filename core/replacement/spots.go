@@ -1,0 +1,101 @@
+package replacement
+
+import (
+	_ "embed"
+	"slices"
+	"sync"
+
+	"mezzadro/core/written"
+
+	"mezzadro/core/catalogue"
+)
+
+//go:embed data/spots.yaml
+var spotsYAML []byte
+
+// spotLists are the kinds that salt, lime and fire tell apart, and those that run wild, by part of the world: genera
+// or catalogue ids.
+type spotLists struct {
+	Salt struct {
+		Well   []string `yaml:"well"`
+		Poorly []string `yaml:"poorly"`
+	} `yaml:"salt"`
+	Sour []string `yaml:"sour"`
+	Fire struct {
+		Fast []string `yaml:"fast"`
+		Slow []string `yaml:"slow"`
+	} `yaml:"fire"`
+	Spreads map[string][]string `yaml:"spreads"`
+}
+
+// lists are the shipped ones. It panics when they are broken: a test loads them.
+var lists = sync.OnceValue(func() (out spotLists) {
+	if err := written.Read(spotsYAML, &out); err != nil {
+		panic(err)
+	}
+	return out
+})
+
+// listed reports a kind that stands in a list by itself or by its genus; one that stands by itself in the other list
+// is not of it by its genus.
+func listed(e *catalogue.Entry, list, other []string) bool {
+	return slices.Contains(list, e.ID) || slices.Contains(list, e.Genus()) && !slices.Contains(other, e.ID)
+}
+
+// What the soil, salt, fire and freedom of a spot count.
+const (
+	saltPoorly = -45.0
+	saltWell   = 6.0
+	saltUnsure = -6.0
+	limePH     = 7.2 // from which soil holds lime
+	limePoints = -50.0
+	firePoints = -60.0
+	fireSlow   = 5.0
+	wildHere   = -35.0 // spreads into the wild in this part of the world
+	wildAway   = -3.0  // elsewhere
+)
+
+// ground judges salt, lime and fire.
+func (f *fitting) ground() {
+	l := lists()
+	if f.Spot.Salt {
+		switch {
+		case listed(f.e, l.Salt.Poorly, l.Salt.Well):
+			f.part("salt", saltPoorly, "salt browns it and dies it back")
+		case listed(f.e, l.Salt.Well, l.Salt.Poorly):
+			f.part("salt", saltWell, "it bears salt")
+		default:
+			f.part("salt", saltUnsure, "how it bears salt is not known for sure")
+		}
+	}
+	if f.Spot.PH >= limePH && listed(f.e, l.Sour, nil) {
+		f.part("lime", limePoints, "it yellows where the soil holds lime (pH %.1f)", f.Spot.PH)
+	}
+	if f.Spot.Fire {
+		switch {
+		case listed(f.e, l.Fire.Fast, l.Fire.Slow):
+			f.part("fire", firePoints, "it burns fast, and wildfire comes here")
+			f.care("In wildfire country keep it well away from buildings: the local fire service says how far.")
+		case listed(f.e, l.Fire.Slow, l.Fire.Fast):
+			f.part("fire", fireSlow, "it is slow to light where it is watered")
+		}
+	}
+}
+
+// wild judges whether it runs wild in this part of the world. What law and the firm's own list say comes first.
+func (f *fitting) wild() {
+	region := f.Year.Normals.Climate.Region()
+	here := slices.Contains(lists().Spreads[region], f.e.ID)
+	switch {
+	case slices.Contains(f.Spot.Invasive, f.e.ID):
+		f.out("It must not be planted in this region: it spreads into the wild.")
+	case f.Wish.Tame && (here || f.e.Invasive):
+		f.out("It spreads into the wild or to the neighbours, and that is not wanted.")
+	case here:
+		f.part("spread", wildHere, "it runs wild in this part of the world")
+		f.care("It spreads here: ask what holds before it is bought. In some places it must not be planted.")
+	case f.e.Invasive:
+		f.part("spread", wildAway, "it spreads into the wild or to the neighbours in some regions")
+		f.care("It spreads in some regions: ask what holds here before it is bought.")
+	}
+}
