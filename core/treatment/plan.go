@@ -85,12 +85,14 @@ func (b *Book) Plan(a Ask) (Answer, error) {
 	}
 	if a.Helpers && p.Helpers != "" && a.severity() < 2 {
 		s.waits(&out)
+		s.facts(&out)
 		return out, nil
 	}
 	r := s.choose(&out)
 	out.Rung = r.Rung
 	s.date(r, &out)
 	s.tell(r, &out)
+	s.facts(&out)
 	return out, nil
 }
 

@@ -1,7 +1,9 @@
 package treatment
 
 import (
+	"encoding/json"
 	"fmt"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -52,11 +54,21 @@ func against(t *testing.T, o *Answer, today day.Day, r map[string]string) (out [
 	return out
 }
 
+// saysIdea reports that a text says an idea: all longer words of one of its wordings, by their beginnings.
+func saysIdea(text, idea string) bool {
+	return slices.ContainsFunc(strings.Split(strings.ToLower(idea), "/"), func(wording string) bool {
+		return !slices.ContainsFunc(strings.Fields(wording), func(w string) bool {
+			return len(w) > 3 && !strings.Contains(text, w[:min(5, len(w))])
+		})
+	})
+}
+
 // TestTreatmentsHold: what is done about causes on hosts at places against what practitioners say; it prints how many
 // hold.
 func TestTreatmentsHold(t *testing.T) {
 	places := map[string]*moment.Place{}
 	rows, rungs, whole := 0, 0, 0
+	ideas, said := 0, 0
 	for _, r := range yardstick.Rows(t, "testdata/treatment.csv") {
 		e, known := catalogue.Built().Entry(r["species"])
 		if !known || cause.Built().Cause(r["cause"]) == nil {
@@ -76,6 +88,21 @@ func TestTreatmentsHold(t *testing.T) {
 			continue
 		}
 		rows++
+		told, err := json.Marshal(o)
+		if err != nil {
+			t.Fatal(err)
+		}
+		text := strings.ToLower(string(told) + cause.Built().Cause(r["cause"]).Do)
+		for _, idea := range strings.Split(r["must_say"], "|") {
+			if idea == "" {
+				continue
+			}
+			if ideas++; saysIdea(text, idea) {
+				said++
+			} else {
+				t.Logf("%s on %s: does not say %q", r["cause"], r["species"], idea)
+			}
+		}
 		faults := against(t, &o, a.Date, r)
 		if len(faults) == 0 {
 			whole++
@@ -89,7 +116,26 @@ func TestTreatmentsHold(t *testing.T) {
 		}
 	}
 	t.Logf("of %d treatments the rung is right in %d, rung and beginning in %d", rows, rungs, whole)
+	t.Logf("of %d things to be said %d are", ideas, said)
+	if float64(said) < 0.93*float64(ideas) {
+		t.Errorf("of %d things to be said %d are", ideas, said)
+	}
 	if float64(whole) < 0.95*float64(rows) {
 		t.Errorf("of %d treatments the rung is right in %d, rung and beginning in %d", rows, rungs, whole)
+	}
+}
+
+// TestFacts: each is of causes that there are, and says one thing or a few, in whole sentences, without a dose.
+func TestFacts(t *testing.T) {
+	dose := regexp.MustCompile(`\d\s?(ml|g|kg|l)\b|%`)
+	for _, f := range facts() {
+		for _, id := range f.Causes {
+			if cause.Built().Cause(id) == nil {
+				t.Errorf("%q: there is no cause %s", f.Say, id)
+			}
+		}
+		if len(f.Causes) == 0 || len(f.Say) < 12 || len(f.Say) > 260 || !strings.HasSuffix(f.Say, ".") || dose.MatchString(f.Say) {
+			t.Errorf("%v: %q", f.Causes, f.Say)
+		}
 	}
 }
