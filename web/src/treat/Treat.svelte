@@ -133,7 +133,11 @@
             </section>
           {/each}
           {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look, house.today)}.</p>{/if}
-          {#each a.says as w (w)}<p>{w}</p>{/each}
+          {#each a.says.slice(0, 3) as w (w)}<p>{w}</p>{/each}
+          {#if a.says.length > 3}<details>
+              <summary class="min-h-9 cursor-pointer py-1 text-moss underline">{a.says.length - 3} more to know</summary>
+              {#each a.says.slice(3) as w (w)}<p class="py-1">{w}</p>{/each}
+            </details>{/if}
           {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
           {#each a.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
           <div class="flex flex-wrap items-center gap-4">
