@@ -40,6 +40,9 @@ const (
 	recordFile   = "mezzadro.db"
 	manifestFile = "manifest.json"
 	backupFormat = 1
+
+	copying   = "mezzadro-backup-" // folders of work that is under way
+	restoring = ".restoring-"
 )
 
 // counted are the tables whose rows a backup tells.
@@ -52,7 +55,7 @@ func Backup(ctx context.Context, folder string, made time.Time, w io.Writer) (Ma
 	if _, err := os.Stat(filepath.Join(folder, recordFile)); err != nil {
 		return m, fmt.Errorf("there is no record in %s: %w", folder, err)
 	}
-	tmp, err := os.MkdirTemp("", "mezzadro-backup-")
+	tmp, err := os.MkdirTemp("", copying)
 	if err != nil {
 		return m, err
 	}
@@ -185,9 +188,13 @@ func putFile(t *tar.Writer, of BackupFile, made time.Time, path string) error {
 	return put(t, of.Name, of.Bytes, made, f)
 }
 
+// Despite is how a record is restored that holds what entry would refuse.
+const Despite = "--despite"
+
 // Restore puts a backup into a folder that is empty or not there yet. Everything is unpacked beside it and checked
-// first: on any fault the folder stays as it was, and nothing is left.
-func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) {
+// first: on any fault the folder stays as it was, and nothing is left. With despite, a record that is whole but holds
+// what entry would refuse is taken all the same: better a page that cannot be worked out than no record.
+func Restore(ctx context.Context, r io.Reader, folder string, despite bool) (Manifest, error) {
 	if list, err := os.ReadDir(folder); err == nil && len(list) > 0 {
 		return Manifest{}, fmt.Errorf("%s is not empty: give another folder, or move what is there away", folder)
 	} else if err != nil && !errors.Is(err, fs.ErrNotExist) {
@@ -196,7 +203,7 @@ func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) 
 	if err := os.MkdirAll(filepath.Dir(filepath.Clean(folder)), 0o700); err != nil {
 		return Manifest{}, err
 	}
-	beside, err := os.MkdirTemp(filepath.Dir(filepath.Clean(folder)), ".restoring-")
+	beside, err := os.MkdirTemp(filepath.Dir(filepath.Clean(folder)), restoring)
 	if err != nil {
 		return Manifest{}, err
 	}
@@ -205,12 +212,14 @@ func Restore(ctx context.Context, r io.Reader, folder string) (Manifest, error) 
 	if err != nil {
 		return m, fmt.Errorf("the backup cannot be restored: %w", err)
 	}
-	faults, err := Check(ctx, beside)
-	if err != nil {
+	broken, odd, err := lookThrough(ctx, beside)
+	switch {
+	case err != nil:
 		return m, err
-	}
-	if len(faults) > 0 {
-		return m, fmt.Errorf("the backup cannot be restored: %s", strings.Join(faults, "; "))
+	case len(broken) > 0:
+		return m, fmt.Errorf("the backup cannot be restored: %s", strings.Join(broken, "; "))
+	case len(odd) > 0 && !despite:
+		return m, fmt.Errorf("the backup cannot be restored as it is; with %s it can: %s", Despite, strings.Join(odd, "; "))
 	}
 	if err := endSessions(ctx, beside); err != nil {
 		return m, err
@@ -235,9 +244,15 @@ func endSessions(ctx context.Context, folder string) error {
 	return errors.Join(err, db.Close())
 }
 
+// How is how a backup takes the place of a record: what may be taken all the same, and who may sign in after it.
+type How struct {
+	Despite bool
+	Who     string // WhoToday or WhoBackup; empty refuses where they differ
+}
+
 // Replace puts a backup in the place of a record that nobody serves. All is unpacked and checked beside it first; the
 // record before stays, under its name with the time, which is given back.
-func Replace(ctx context.Context, r io.Reader, folder string, now time.Time) (m Manifest, aside string, err error) {
+func Replace(ctx context.Context, r io.Reader, folder string, now time.Time, how How) (m Manifest, aside string, err error) {
 	folder = filepath.Clean(folder)
 	held, err := hold(folder)
 	if err != nil {
@@ -245,8 +260,11 @@ func Replace(ctx context.Context, r io.Reader, folder string, now time.Time) (m 
 	}
 	defer held.Close()
 	fresh := folder + ".restored-" + now.UTC().Format("20060102-150405")
-	if m, err = Restore(ctx, r, fresh); err != nil {
+	if m, err = Restore(ctx, r, fresh, how.Despite); err != nil {
 		return m, "", err
+	}
+	if err := whoComesIn(ctx, folder, fresh, how.Who, now); err != nil {
+		return m, "", errors.Join(err, os.RemoveAll(fresh))
 	}
 	aside = folder + ".before-" + now.UTC().Format("20060102-150405")
 	if err := os.Rename(folder, aside); err != nil {
@@ -291,6 +309,14 @@ func unpack(r io.Reader, folder string) (m Manifest, err error) {
 	if !slices.ContainsFunc(m.Files, func(f BackupFile) bool { return f.Name == recordFile }) {
 		return m, errors.New("it holds no record")
 	}
+	if head, err := t.Next(); err == nil {
+		return m, fmt.Errorf("it holds %q, which its manifest does not tell of", head.Name)
+	} else if !errors.Is(err, io.EOF) {
+		return m, fmt.Errorf("after its last file: %w", err)
+	}
+	if n, err := io.Copy(io.Discard, z); err != nil || n > 0 {
+		return m, errors.Join(errors.New("there is something after its end"), err)
+	}
 	return m, nil
 }
 
@@ -315,23 +341,35 @@ func (f BackupFile) write(r io.Reader, folder string) error {
 	return nil
 }
 
-// Check looks through a record that no program has open: the file itself, what hangs on what, and each picture against
-// its name. It gives the faults, up to twenty; none is a good record.
+// Check looks through a record that no program has open: the file itself, what hangs on what, each picture against its
+// name, and what entry would refuse. It gives the faults, up to forty; none is a good record.
 func Check(ctx context.Context, folder string) (faults []string, err error) {
+	broken, odd, err := lookThrough(ctx, folder)
+	return append(broken, odd...), err
+}
+
+// mostTold is how many faults of a kind are told.
+const mostTold = 20
+
+// lookThrough tells what is broken in a record, and what is whole but cannot be.
+func lookThrough(ctx context.Context, folder string) (faults, odd []string, err error) {
 	db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, recordFile)+"?_pragma=busy_timeout(5000)")
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	defer db.Close()
-	say := func(format string, a ...any) {
-		if len(faults) < 20 {
-			faults = append(faults, fmt.Sprintf(format, a...))
+	teller := func(list *[]string) func(string, ...any) {
+		return func(format string, a ...any) {
+			if len(*list) < mostTold {
+				*list = append(*list, fmt.Sprintf(format, a...))
+			}
 		}
 	}
+	say := teller(&faults)
 	told := []string{}
 	if err := db.SelectContext(ctx, &told, `PRAGMA integrity_check(20)`); err != nil {
 		say("the record cannot be read: %v", err)
-		return faults, nil
+		return faults, odd, nil
 	}
 	for _, t := range told {
 		if t != "ok" {
@@ -340,14 +378,20 @@ func Check(ctx context.Context, folder string) (faults []string, err error) {
 	}
 	loose := []string{}
 	if err := db.SelectContext(ctx, &loose, `SELECT DISTINCT "table" FROM pragma_foreign_key_check`); err != nil {
-		return faults, err
+		return faults, odd, err
 	}
 	for _, t := range loose {
 		say("rows of %s hang on something that is not there", t)
 	}
+	if err := programs(ctx, db, say); err != nil {
+		return faults, odd, err
+	}
+	if err := unsound(ctx, db, teller(&odd)); err != nil {
+		return faults, odd, err
+	}
 	hashes, err := pictures(ctx, db)
 	if err != nil {
-		return faults, err
+		return faults, odd, err
 	}
 	for _, hash := range hashes {
 		if !hashed.MatchString(hash) {
@@ -362,7 +406,7 @@ func Check(ctx context.Context, folder string) (faults []string, err error) {
 			say("picture %s is not what it was", hash[:12])
 		}
 	}
-	return faults, nil
+	return faults, odd, nil
 }
 
 // pictures are the hashes of all pictures that a record tells of; an older one has fewer tables of them.

@@ -199,6 +199,14 @@ func (s *Store) TakeEverything(ctx context.Context, z *zip.Reader) (Everything, 
 		if err == nil && len(torn) > 0 {
 			err = fmt.Errorf("rows of %s hang on others that are not there", strings.Join(slices.Compact(torn), ", "))
 		}
+		if err != nil {
+			return err
+		}
+		var faults []string
+		err = unsound(ctx, tx, func(format string, a ...any) { faults = append(faults, fmt.Sprintf(format, a...)) })
+		if err == nil && len(faults) > 0 {
+			err = fmt.Errorf("what it holds cannot be:\n%s", strings.Join(faults, "\n"))
+		}
 		return err
 	})
 	return head, err
@@ -253,6 +261,23 @@ func (s *Store) takePicture(f *zip.File) error {
 	return err
 }
 
+// mostRow is the longest that a row of a table may be, bytes: a cell without end would fill the memory.
+const mostRow = 32 << 20
+
+// boundedRows reads a table, and gives up on a row without end.
+type boundedRows struct {
+	r     io.Reader
+	since int // bytes read since the last row
+}
+
+func (b *boundedRows) Read(p []byte) (int, error) {
+	n, err := b.r.Read(p)
+	if b.since += n; b.since > mostRow {
+		return 0, fmt.Errorf("a row is longer than %d MB", mostRow>>20)
+	}
+	return n, err
+}
+
 // takeTable puts the rows of one table in. A table that the zip does not hold stays empty.
 func (tx Tx) takeTable(ctx context.Context, z *zip.Reader, name string, rows int) error {
 	f, err := z.Open(tablesFolder + name + ".csv")
@@ -263,7 +288,8 @@ func (tx Tx) takeTable(ctx context.Context, z *zip.Reader, name string, rows int
 		return fmt.Errorf("table %s: %w", name, err)
 	}
 	defer f.Close()
-	in := csv.NewReader(bufio.NewReader(f))
+	bound := &boundedRows{r: f}
+	in := csv.NewReader(bufio.NewReader(bound))
 	columns, err := in.Read()
 	if err != nil {
 		return fmt.Errorf("table %s: %w", name, err)
@@ -287,6 +313,7 @@ func (tx Tx) takeTable(ctx context.Context, z *zip.Reader, name string, rows int
 	defer st.Close()
 	n := 0
 	for ; ; n++ {
+		bound.since = 0
 		cells, err := in.Read()
 		if errors.Is(err, io.EOF) {
 			break

@@ -28,6 +28,9 @@ func (j *JSON[T]) Scan(v any) error {
 	} else {
 		j.torn = json.Unmarshal([]byte(s), &j.V)
 	}
+	if c, is := any(&j.V).(*season.Climate); is && j.torn == nil {
+		j.torn = c.Validate()
+	}
 	if j.torn != nil {
 		tornRead.Add(1)
 	}
@@ -53,7 +56,7 @@ type Property struct {
 	Client        string               `db:"client"`
 	Address       string               `db:"address"`
 	Note          string               `db:"note"`
-	Zone          string               `db:"zone"`
+	Zone          Zone                 `db:"zone"`
 	ClimateType   string               `db:"climate_type"`
 	Climate       JSON[season.Climate] `db:"climate"`  // of the open country at its height
 	Site          JSON[season.Site]    `db:"site"`     // how the place differs from it

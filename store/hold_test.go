@@ -162,21 +162,21 @@ func TestReplace(t *testing.T) {
 		t.Fatal(err)
 	}
 	named("Second")
-	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()[:kept.Len()/2]), data, time.Now()); err == nil {
+	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()[:kept.Len()/2]), data, time.Now(), How{}); err == nil {
 		t.Error("half a backup")
 	}
 	open, err := Open(ctx, data)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now()); err == nil || !strings.Contains(err.Error(), "is held by") {
+	if _, _, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now(), How{}); err == nil || !strings.Contains(err.Error(), "is held by") {
 		t.Errorf("a record that is open: %v", err)
 	}
 	_ = open.Close()
 	if got := named(""); got != "Second" {
 		t.Errorf("after two that failed: %s", got)
 	}
-	_, aside, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now())
+	_, aside, err := Replace(ctx, bytes.NewReader(kept.Bytes()), data, time.Now(), How{})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -217,12 +217,27 @@ func TestHalfPicture(t *testing.T) {
 	if err := os.WriteFile(left, picture[:9], 0o600); err != nil {
 		t.Fatal(err)
 	}
+	killed, underWay := filepath.Join(filepath.Dir(data), ".restoring-1"), filepath.Join(filepath.Dir(data), ".restoring-2")
+	for _, f := range []string{killed, underWay} {
+		if err := os.MkdirAll(filepath.Join(f, "photos"), 0o700); err != nil {
+			t.Fatal(err)
+		}
+	}
+	long := time.Now().Add(-3 * time.Hour)
+	if err := os.Chtimes(killed, long, long); err != nil {
+		t.Fatal(err)
+	}
 	_ = s.Close()
 	if s, err = Open(ctx, data); err != nil {
 		t.Fatal(err)
 	}
 	_ = s.Close()
-	if _, err := os.Stat(left); err == nil {
-		t.Error("what a cut-off write left is there still")
+	for _, f := range []string{left, killed} {
+		if _, err := os.Stat(f); err == nil {
+			t.Errorf("what a cut-off write left is there still: %s", f)
+		}
+	}
+	if _, err := os.Stat(underWay); err != nil {
+		t.Errorf("a restore that is under way was swept: %v", err)
 	}
 }

@@ -9,6 +9,7 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"time"
 )
 
 // Photo is a picture taken at a plant on a walk. The picture lies in the data folder under its hash.
@@ -118,6 +119,18 @@ func sweep(folder string) error {
 	left, err := filepath.Glob(filepath.Join(folder, "photos", "*", "new-*"))
 	for _, f := range left {
 		err = errors.Join(err, os.Remove(f))
+	}
+	return errors.Join(err, sweepOld(filepath.Join(filepath.Dir(filepath.Clean(folder)), restoring+"*"), time.Hour),
+		sweepOld(filepath.Join(os.TempDir(), copying+"*"), 24*time.Hour))
+}
+
+// sweepOld removes what restores and backups left that were killed: nothing younger, which another program may be at.
+func sweepOld(pattern string, age time.Duration) error {
+	left, err := filepath.Glob(pattern)
+	for _, f := range left {
+		if at, e := os.Stat(f); e == nil && time.Since(at.ModTime()) > age {
+			err = errors.Join(err, os.RemoveAll(f))
+		}
 	}
 	return err
 }

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"slices"
 	"strings"
 	"time"
 
@@ -41,11 +42,15 @@ func told(m store.Manifest) string {
 func restoreCommand() *cobra.Command {
 	var data string
 	var replace bool
+	var how store.How
 	c := &cobra.Command{
 		Use:   "restore FILE",
 		Short: "Put a backup into an empty folder, or in place of a record that stays beside it; all of it is checked first",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
+			if !slices.Contains([]string{"", store.WhoToday, store.WhoBackup}, how.Who) {
+				return fmt.Errorf("--who %s: want %s or %s", how.Who, store.WhoToday, store.WhoBackup)
+			}
 			f, err := os.Open(args[0])
 			if err != nil {
 				return err
@@ -54,21 +59,36 @@ func restoreCommand() *cobra.Command {
 			var m store.Manifest
 			if replace {
 				var aside string
-				if m, aside, err = store.Replace(c.Context(), f, data, time.Now()); err == nil {
+				if m, aside, err = store.Replace(c.Context(), f, data, time.Now(), how); err == nil {
 					_, err = fmt.Fprintf(c.OutOrStdout(), "the record before stays in %s\n", aside)
 				}
 			} else {
-				m, err = store.Restore(c.Context(), f, data)
+				m, err = store.Restore(c.Context(), f, data, how.Despite)
 			}
 			if err == nil {
 				_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s, as of %s\n", data, told(m), m.Made.Format(time.RFC1123))
+			}
+			if err == nil {
+				err = tellWho(c, data)
 			}
 			return err
 		},
 	}
 	c.Flags().StringVar(&data, "data", "data", "folder that is to hold the record")
+	c.Flags().BoolVar(&how.Despite, store.Despite[2:], false, "take a record that is whole, though it holds what entry would refuse")
+	c.Flags().StringVar(&how.Who, "who", "", "who may sign in after it where that differs: today, or backup")
 	c.Flags().BoolVar(&replace, "replace", false, "where the folder holds a record: put it aside, under its name with the time")
 	return c
+}
+
+// tellWho tells who a restored record lets in.
+func tellWho(c *cobra.Command, data string) error {
+	names, links, err := store.MaySignIn(c.Context(), data, time.Now())
+	if err != nil || len(names) == 0 && links == 0 {
+		return err
+	}
+	_, err = fmt.Fprintf(c.OutOrStdout(), "may sign in: %s; %d clients' links are open\n", strings.Join(names, ", "), links)
+	return err
 }
 
 func checkCommand() *cobra.Command {

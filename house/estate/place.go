@@ -85,7 +85,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 			return &fresh, nil
 		}
 	}
-	zone, err := time.LoadLocation(p.Zone)
+	zone, err := time.LoadLocation(string(p.Zone))
 	if err != nil {
 		return nil, err
 	}

@@ -109,7 +109,7 @@ func TellRecord(p store.Property) Property {
 		Client:        p.Client,
 		Address:       p.Address,
 		Note:          p.Note,
-		Zone:          p.Zone,
+		Zone:          string(p.Zone),
 		ClimateType:   p.ClimateType,
 		Value:         p.Value,
 		WeatherSource: p.WeatherSource,

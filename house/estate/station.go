@@ -42,7 +42,7 @@ func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.D
 			"no weather station is set up: start with --weather URL, or give the weather as a CSV file",
 		)
 	}
-	zone, err := time.LoadLocation(p.Zone)
+	zone, err := time.LoadLocation(string(p.Zone))
 	if err != nil {
 		return HoursRead{}, err
 	}

@@ -57,7 +57,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 		Client:      in.Client,
 		Address:     in.Address,
 		Note:        in.Note,
-		Zone:        in.Zone,
+		Zone:        store.Zone(in.Zone),
 		ClimateType: in.ClimateType,
 		Value:       in.Value,
 		Version:     in.Version,
@@ -101,7 +101,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 		}
 		p.Climate.V = c
 		if p.Zone == "" {
-			p.Zone = t.Zone
+			p.Zone = store.Zone(t.Zone)
 		}
 	default:
 		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as "+
@@ -110,7 +110,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 	if p.Zone == "" {
 		p.Zone = "UTC"
 	}
-	if _, err := time.LoadLocation(p.Zone); err != nil {
+	if _, err := time.LoadLocation(string(p.Zone)); err != nil {
 		bad.Add("zone", p.Zone, "%q is no time zone", p.Zone)
 	}
 	return p, bad.Err()

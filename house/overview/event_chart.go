@@ -60,7 +60,7 @@ func (h *Room) EventChart(ctx context.Context, property int64, kind, peak string
 	if err != nil {
 		return EventChart{}, err
 	}
-	c := EventChart{Event: p.TellEvent(e), Zone: p.Property.Zone, Lines: []KillLine{}}
+	c := EventChart{Event: p.TellEvent(e), Zone: string(p.Property.Zone), Lines: []KillLine{}}
 	c.draw(e, weather.At(hours, p.Property.Site.V, p.Normals.Climate.Longitude))
 	t, err := h.Triage(ctx)
 	if err != nil {
