@@ -38,6 +38,9 @@ func roleOf(o *huma.Operation) (role, bool) {
 // sessionFor is how long one stays signed in.
 const sessionFor = 30 * 24 * time.Hour
 
+// idleFor is how many days a session lasts that nobody uses: a phone that was lost in the shed signs nobody in.
+const idleFor = 14
+
 // The cookie of a session, and what the description calls it.
 const (
 	sessionCookie = "mezzadro"
@@ -48,7 +51,21 @@ const (
 const (
 	sessionAccount = "account"
 	sessionEpoch   = "epoch"
+	sessionUsed    = "used" // day of its last use, since 1970
 )
+
+// idle ends a session that was not used for long, and notes that it is used, once a day.
+func (s *Server) idle(ctx context.Context, today int64) bool {
+	used := s.sessions.GetInt64(ctx, sessionUsed)
+	if used != 0 && today-used > idleFor {
+		s.sessions.Remove(ctx, sessionAccount)
+		return true
+	}
+	if used != today {
+		s.sessions.Put(ctx, sessionUsed, today)
+	}
+	return false
+}
 
 // newSessions keeps sessions in the record. Their cookie is the browser's alone and goes to no other site.
 func newSessions(s *store.Store, secure bool) *scs.SessionManager {
@@ -66,7 +83,7 @@ func newSessions(s *store.Store, secure bool) *scs.SessionManager {
 // signedIn is who sends a request; false for nobody.
 func (s *Server) signedIn(ctx context.Context) (store.Account, bool, error) {
 	id := s.sessions.GetInt64(ctx, sessionAccount)
-	if id == 0 {
+	if id == 0 || s.idle(ctx, time.Now().Unix()/86400) {
 		return store.Account{}, false, nil
 	}
 	a, err := s.Estate.Store.Account(ctx, id)

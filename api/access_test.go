@@ -1,6 +1,7 @@
 package api
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"maps"
@@ -14,6 +15,7 @@ import (
 	"mezzadro/house/firm"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
+	"mezzadro/store"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/go-chi/chi/v5"
@@ -190,6 +192,8 @@ func TestSignIn(t *testing.T) {
 	for _, in := range []obj{
 		{"login": "ilda", "name": "Ilda", "password": "short"}, {"login": "ilda", "name": "Ilda", "password": "aaaaaaaaaaaa"},
 		{"login": " ", "name": "Ilda", "password": longWords}, {"login": "mulberries", "name": "Ilda", "password": "Mulberries"},
+		{"login": "ilda", "name": "Ilda", "password": "password123"}, {"login": "ilda", "name": "Ilda", "password": "qwertyuiop1"},
+		{"login": "ilda", "name": "Ilda Moretti", "password": "Moretti1970"}, {"login": "ilda", "name": "Ilda", "password": "mezzadro2026"},
 	} {
 		if code, b := stranger.do("POST", "/me/owner", in); code != 422 {
 			t.Errorf("%v: %d %s", in, code, b)
@@ -395,5 +399,55 @@ func TestNothingReadOfStrangers(t *testing.T) {
 		if w.Code != http.StatusUnauthorized || body.n > 0 {
 			t.Errorf("%s: %d, after %d bytes", path, w.Code, body.n)
 		}
+	}
+}
+
+// TestIdleSessions: a session that nobody used for more than two weeks is over; one that is used goes on.
+func TestIdleSessions(t *testing.T) {
+	t.Parallel()
+	h := newHouse(t)
+	who := h.staff()[firm.RoleOwner]
+	who.must("GET", "/firm", nil)
+	today := time.Now().Unix() / 86400
+	for _, c := range []struct {
+		daysAgo int64
+		code    int
+	}{{13, 200}, {15, 401}} {
+		lastUsed(t, h, today-c.daysAgo)
+		if code, b := who.do("GET", "/firm", nil); code != c.code {
+			t.Errorf("last used %d days ago: %d %s", c.daysAgo, code, b)
+		}
+	}
+}
+
+// lastUsed has all sessions be used on a day for the last time.
+func lastUsed(t *testing.T, h *opened, day int64) {
+	t.Helper()
+	codec := h.server.sessions.Codec
+	if err := h.server.Estate.Store.Write(context.Background(), func(tx store.Tx) error {
+		var rows []struct {
+			Token string `db:"token"`
+			Data  []byte `db:"data"`
+		}
+		if err := tx.Select(&rows, `SELECT token, data FROM session`); err != nil {
+			return err
+		}
+		for _, r := range rows {
+			until, values, err := codec.Decode(r.Data)
+			if err != nil {
+				return err
+			}
+			values[sessionUsed] = day
+			b, err := codec.Encode(until, values)
+			if err != nil {
+				return err
+			}
+			if _, err := tx.Exec(`UPDATE session SET data = ? WHERE token = ?`, b, r.Token); err != nil {
+				return err
+			}
+		}
+		return nil
+	}); err != nil {
+		t.Fatal(err)
 	}
 }

@@ -7,6 +7,8 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"github.com/trustelem/zxcvbn"
+
 	"mezzadro/core/invalid"
 	"mezzadro/house/estate"
 	"mezzadro/store"
@@ -56,9 +58,11 @@ type OwnerIn struct {
 
 // Of passwords and links.
 const (
-	passwordLeast = 10 // characters: length is what makes one hard to guess
-	inviteFor     = 7 * 24 * time.Hour
-	tokenBytes    = 24
+	passwordLeast   = 10  // characters: length is what makes one hard to guess
+	passwordGuesses = 1e8 // how many guesses one has to stand at least
+	passwordLooked  = 72  // bytes of it that are looked at: more is hard enough
+	inviteFor       = 7 * 24 * time.Hour
+	tokenBytes      = 24
 )
 
 func tellAccount(a store.Account) Account {
@@ -85,12 +89,16 @@ func (h *Room) HasAccounts(ctx context.Context) (bool, error) {
 
 func loginOf(text string) string { return strings.ToLower(strings.TrimSpace(text)) }
 
-func checkPassword(bad *invalid.Fields, password, login string) {
-	switch {
-	case utf8.RuneCountInString(password) < passwordLeast:
+// checkPassword refuses what is short, and what is guessed soon: common ones, names, dates, rows of keys.
+func checkPassword(bad *invalid.Fields, password string, about ...string) {
+	if utf8.RuneCountInString(password) < passwordLeast {
 		bad.Add("password", nil, "want %d characters at least; some words in a row are easy to keep in mind", passwordLeast)
-	case strings.EqualFold(password, login), strings.Count(password, password[:1]) == len(password):
-		bad.Add("password", nil, "is the first that anybody would try")
+		return
+	}
+	tried := password[:min(len(password), passwordLooked)]
+	words := append(strings.Fields(strings.ToLower(strings.Join(about, " "))), "mezzadro")
+	if zxcvbn.PasswordStrength(tried, words).Guesses < passwordGuesses {
+		bad.Add("password", nil, "is among the first that anybody would try; some words in a row that do not belong together are not")
 	}
 }
 
@@ -104,7 +112,7 @@ func (h *Room) FirstOwner(ctx context.Context, in OwnerIn) (Account, error) {
 	if strings.TrimSpace(in.Name) == "" {
 		bad.Add("name", in.Name, "is missing")
 	}
-	checkPassword(&bad, in.Password, login)
+	checkPassword(&bad, in.Password, login, in.Name)
 	if bad != nil {
 		return Account{}, bad
 	}
