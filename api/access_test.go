@@ -133,7 +133,7 @@ func TestAccessTable(t *testing.T) {
 		anyone:  "sign-in sign-out first-owner take-invitation client-page me",
 		crew:    "tick-order keep-look decide add-photo sheet walk plants orders reckon-damage reckon-cause products",
 		planner: "add-property change-plant put-order accept-proposal send-letter letters uses-pdf shopping add-product client-links move-today",
-		owner:   "everything backup back-up change-firm accounts add-account remove-account end-sessions",
+		owner:   "everything backup back-up change-firm accounts add-account remove-account end-sessions removed erase",
 	} {
 		for _, id := range strings.Fields(ids) {
 			if roles[id] != want {

@@ -23,10 +23,27 @@ func (s *Server) firmRoutes(a huma.API) {
 		"rules.", reads, 0}, s.firm)
 	op(a, owner, put, "/firm", doc{"change-firm", "Firm", "Change the firm's settings", "Texts are told in the new units " +
 		"from then on; the windows of orders follow the house rules.", writes, 0}, s.changeFirm, `{"name": "Tre Gelsi", "units": "metric", "week_start": 1, "rules": {"perennials": "stand"}, "version": 1}`)
+	op(a, owner, get, "/removed", doc{"removed", "Firm", "What was removed", "Out of sight, the latest first: each may be brought " +
+		"back, or erased for good.", reads, 0}, s.removed)
+	op(a, owner, remove, "/removed/{kind}/{id}", doc{"erase", "Firm", "Erase for good what was removed", "With all that hangs on " +
+		"it, and pictures that nothing else tells of. Of people only the names go. It cannot be taken back.", writes, 0}, s.erase)
 	op(a, crew, get, "/lookout", doc{"lookout", "Firm", "What weather and season ask now", "Events, the look-list by " +
 		"property, tender plants, follow-ups, overdue jobs and windows that close, over all properties.", reads, 0}, s.lookout)
 	op(a, crew, get, "/find", doc{"find", "Firm", "Find a plant, property, species, cause or job", "All words given have to be " +
 		"there. Up to limit of each kind; more says that there are others.", reads, 0}, s.find)
+}
+
+func (s *Server) removed(ctx context.Context, _ *struct{}) (*Out[[]firm.Removed], error) {
+	list, err := s.Firm.Removed(ctx)
+	return out(list), s.problem(ctx, "record", err)
+}
+
+func (s *Server) erase(ctx context.Context, in *struct {
+	Kind string `path:"kind" enum:"property,plant,photo,order-photo,person,account" example:"photo" doc:"What it is"`
+	Write
+}) (*Out[firm.Erased], error) {
+	e, err := s.Firm.Erase(ctx, in.Kind, in.ID)
+	return out(e), s.problem(ctx, "removed "+in.Kind, err)
 }
 
 // FirmOut is the firm with its settings.

@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/house/estate"
 	"mezzadro/house/walks"
+	"mezzadro/store"
 )
 
 func (s *Server) walkRoutes(a huma.API) {
@@ -148,6 +149,13 @@ type PictureOut struct {
 func (s *Server) picture(ctx context.Context, in *struct {
 	Hash string `path:"hash" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the photo"`
 }) (*PictureOut, error) {
+	shown, err := s.Estate.Store.PictureInSight(ctx, in.Hash)
+	if err == nil && !shown {
+		err = store.ErrNotFound
+	}
+	if err != nil {
+		return nil, s.problem(ctx, "photo", err)
+	}
 	b, err := s.Estate.Store.Picture(in.Hash)
 	if err != nil {
 		return nil, s.problem(ctx, "photo", err)

@@ -410,7 +410,7 @@ func lookThrough(ctx context.Context, folder string) (faults, odd []string, err 
 }
 
 // pictures are the hashes of all pictures that a record tells of; an older one has fewer tables of them.
-func pictures(ctx context.Context, db *sqlx.DB) (hashes []string, err error) {
+func pictures(ctx context.Context, db getter) (hashes []string, err error) {
 	tables := []string{}
 	if err := db.SelectContext(ctx, &tables, `SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('photo', 'order_photo', 'unnamed')`); err != nil {
 		return nil, err

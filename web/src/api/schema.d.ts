@@ -2300,6 +2300,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/removed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was removed
+         * @description Out of sight, the latest first: each may be brought back, or erased for good.
+         */
+        get: operations["removed"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/removed/{kind}/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Erase for good what was removed
+         * @description With all that hangs on it, and pictures that nothing else tells of. Of people only the names go. It cannot be taken back.
+         */
+        delete: operations["erase"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds": {
         parameters: {
             query?: never;
@@ -5151,6 +5191,36 @@ export interface components {
              * @description How tall it was, m
              */
             top_m: number;
+        };
+        /** @description What went out of the record for good. */
+        Erased: {
+            /** @description What is said of backups */
+            backups: string;
+            /**
+             * Format: int64
+             * @description Jobs among them
+             */
+            jobs?: number;
+            /**
+             * Format: int64
+             * @description Files of pictures
+             */
+            pictures: number;
+            /**
+             * Format: int64
+             * @description Plants among them
+             */
+            plants?: number;
+            /**
+             * Format: int64
+             * @description Rows of the record, with all that hung on it
+             */
+            rows: number;
+            /**
+             * Format: int64
+             * @description Entries of what was sprayed and spread among them
+             */
+            uses?: number;
         };
         /** @description One thing that was wrong, and with which field */
         ErrorDetail: {
@@ -9009,6 +9079,25 @@ export interface components {
             visits: components["schemas"]["RoundsVisit"][];
             /** @description Of the jobs that were asked for, in that order */
             why: components["schemas"]["RoundsWhy"][];
+        };
+        /** @description Something that is out of sight: it may be brought back, or erased for good. */
+        Removed: {
+            /** @description When it was removed */
+            at: string;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "property" | "plant" | "photo" | "order-photo" | "person" | "account";
+            /** @description Name */
+            name: string;
+            /** @description The property it was of */
+            of?: string;
         };
         /** @description A mixed bed. */
         ReplacementBed: {
@@ -18275,6 +18364,61 @@ export interface operations {
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    removed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Removed"][];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    erase: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description What it is */
+                kind: "property" | "plant" | "photo" | "order-photo" | "person" | "account";
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Erased"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

@@ -10,6 +10,7 @@
   import HouseRules from './HouseRules.svelte';
   import MyAccount from './MyAccount.svelte';
   import People from './People.svelte';
+  import RemovedSlip from './RemovedSlip.svelte';
   import Crews from '../rounds/Crews.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -120,6 +121,7 @@
     {/if}
     {#if house.me?.account?.role === 'owner'}<Accounts />{/if}
     {#if house.may('owner') && !house.frame?.firm.sample}<BackupSlip />{/if}
+    {#if house.may('owner')}<RemovedSlip />{/if}
     <MyAccount />
   {/if}
 </div>
