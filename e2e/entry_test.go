@@ -130,6 +130,17 @@ func TestWhoGetsIn(t *testing.T) {
 	if err != nil || len(files) != 1 {
 		t.Fatalf("backups: %v %v", files, err)
 	}
+	b.eval(`fetch('/api/v1/people', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({name: 'Peregrine', skills: []})})
+		.then((r) => r.json()).then((p) => fetch('/api/v1/people/' + p.id, {method: 'DELETE'}))`)
+	b.eval(`[...document.querySelectorAll('summary')].find((x) => x.textContent === 'Removed').click()`)
+	b.see("Peregrine")
+	b.press("button", "Erase for good")
+	b.see("Erase Peregrine for good? The name goes")
+	b.accessible("what is erased for good")
+	b.press("button", "Erase Peregrine")
+	b.see("Peregrine is erased. Backups written before hold it still")
+	b.see("Nothing is out of sight.")
+
 	into := filepath.Join(t.TempDir(), "restored")
 	if out, err := exec.Command(program, "restore", files[0], "--data", into).CombinedOutput(); err != nil {
 		t.Fatalf("restore: %v %s", err, out)

@@ -21,13 +21,15 @@ type Part struct {
 type Fit struct {
 	Species string   `json:"species"`
 	Common  string   `json:"common"`
-	Score   float64  `json:"score" doc:"0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be"`
+	Score   float64  `json:"score" doc:"0 to 100: 75 where nothing speaks for or against it; 0 where it cannot be"`
 	Out     []string `json:"out" doc:"Why it is left out; empty where it may stand there"`
 	Parts   []Part   `json:"parts" doc:"What counts, the weightiest first"`
 	Care    []string `json:"cautions" doc:"To be minded all the same"`
 	Minutes float64  `json:"upkeep_minutes" doc:"A year, one plant grown up: an estimate"`
 	MeetsIn float64  `json:"too_big_in_years,omitempty" doc:"When it meets the limits of its place; absent where it never does, or they are not known"`
 	Grown   []Grown  `json:"grown" doc:"At planting, and after 3 and 10 years: an estimate"`
+
+	raw float64 // the score without its bounds, by which kinds are ranked
 }
 
 // fitting is a kind being judged.
@@ -52,7 +54,7 @@ func (f *fitting) care(format string, a ...any) {
 }
 
 // plainFit is the score of a kind of which nothing is said for or against.
-const plainFit = 85.0
+const plainFit = 75.0
 
 // FitOf judges one kind on a spot.
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
@@ -67,6 +69,7 @@ func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	for _, p := range f.fit.Parts {
 		score += p.Points
 	}
+	f.fit.raw = score
 	f.fit.Score = math.Max(0, math.Min(100, math.Round(score*10)/10))
 	if len(f.fit.Out) > 0 {
 		f.fit.Score = 0

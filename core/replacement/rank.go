@@ -29,7 +29,7 @@ func (a *Ask) Rank() (Ranked, error) {
 		}
 	}
 	slices.SortStableFunc(out.Best, func(x, y Fit) int {
-		return cmp.Or(cmp.Compare(y.Score, x.Score), cmp.Compare(x.Minutes, y.Minutes), cmp.Compare(x.Common, y.Common))
+		return cmp.Or(cmp.Compare(y.raw, x.raw), cmp.Compare(x.Minutes, y.Minutes), cmp.Compare(x.Common, y.Common))
 	})
 	slices.SortStableFunc(out.Out, func(x, y Fit) int { return cmp.Compare(x.Common, y.Common) })
 	return out, nil

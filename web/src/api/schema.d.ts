@@ -9209,7 +9209,7 @@ export interface components {
             parts: components["schemas"]["ReplacementPart"][];
             /**
              * Format: double
-             * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
+             * @description 0 to 100: 75 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
             /** @description Catalogue id of the species */
@@ -9641,7 +9641,7 @@ export interface components {
             price?: number;
             /**
              * Format: double
-             * @description 0 to 100: 85 where nothing speaks for or against it; 0 where it cannot be
+             * @description 0 to 100: 75 where nothing speaks for or against it; 0 where it cannot be
              */
             score: number;
             /**

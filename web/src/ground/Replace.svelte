@@ -10,6 +10,7 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { figure } from '../lib/units';
+  import { capital } from '../lib/words';
   import Growth from './Growth.svelte';
   import MixedBed from './MixedBed.svelte';
   import type { Form } from '../lib/portrait';
@@ -116,6 +117,13 @@
         m2: o.areas?.find((a) => a.id === t.id)?.area_m2 ?? 0,
       }));
     });
+  }
+  /** What speaks for a kind most, and what against it, in one line. */
+  function why(r: Schemas['Replacing']): string {
+    const most = (of: Schemas['Replacing']['parts']) => of.slice(0, 2).map((x) => x.text);
+    const [good, bad] = [r.parts.filter((x) => x.points >= 2), r.parts.filter((x) => x.points <= -4)];
+    const leads = most(good).join('; ') || 'nothing speaks against it';
+    return capital(leads) + (bad.length ? `. But ${most(bad).join('; ')}.` : '.');
   }
   const n = (text: string) => Number(text.replace(',', '.')) || 0;
   function body(): Schemas['ReplacementIn'] {
@@ -409,36 +417,41 @@
                 <span class="text-2xl font-bold" title="Points of a hundred">{Math.round(r.score)}</span>
               </div>
               <div class="grid gap-3 sm:grid-cols-[minmax(0,1fr)_18rem]">
-                <ul class="text-sm">
-                  {#each r.parts.slice(0, 5) as x (x.text)}<li>
-                      <b>{x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points * 10) / 10)}</b>
-                      {x.text}
-                    </li>{/each}
-                  {#if r.too_big_in_years}<li class="text-sun">
+                <div class="text-sm">
+                  <p>{why(r)}</p>
+                  <p>
+                    <b>Plant {windows(r) || 'on no good day within a year'}</b>{r.count
+                      ? ` · ${r.count} plants, ${metres(r.spacing_m)} apart${r.cost ? `: ${r.cost.toFixed(2)}` : ''}`
+                      : ''}
+                  </p>
+                  {#if r.too_big_in_years}<p class="text-sun">
                       In {Math.round(r.too_big_in_years)} years it meets the room there is.
-                    </li>{/if}
-                  {#if r.bloom_months?.length}<li class="text-soft">
-                      In bloom: {r.bloom_months.map((m) => months[m - 1]).join(', ')}
-                    </li>{/if}
-                  <li class="text-soft">Plant: {windows(r) || 'no good days within a year'}</li>
-                  {#if r.planting?.bare_root}<li class="text-soft">
-                      With bare roots: {span(r.planting.bare_root)}
-                    </li>{/if}
-                  {#if r.planting?.water?.some((w) => w.on?.length)}<li class="text-soft">
-                      Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
-                        r.planting.water.flatMap((w) => w.on).sort(),
-                      )}
-                    </li>{/if}
-                  {#if r.flower?.colours?.length}<li class="text-soft">
-                      Flowers {r.flower.colours.join(', ')}{r.flower.scent ? ', scented' : ''}{r.flower.bees === 'rich'
-                        ? ', rich for bees'
-                        : ''}
-                    </li>{/if}
-                  {#if r.count}<li class="text-soft">
-                      {r.count} plants, {metres(r.spacing_m)} apart{r.cost ? `: ${r.cost.toFixed(2)}` : ''}
-                    </li>{/if}
-                  {#each r.cautions as c (c)}<li class="mt-1 border-l-4 border-sun pl-2">{c}</li>{/each}
-                </ul>
+                    </p>{/if}
+                  {#each r.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2">{c}</p>{/each}
+                  <details>
+                    <summary class="min-h-9 cursor-pointer py-1 text-moss underline"
+                      >Points, bloom and water<span class="sr-only">: {r.common}</span></summary
+                    >
+                    <ul>
+                      {#each r.parts as x (x.text)}<li>
+                          <b>{x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points * 10) / 10)}</b>
+                          {x.text}
+                        </li>{/each}
+                      {#if r.bloom_months?.length}<li>In bloom: {r.bloom_months.map((m) => months[m - 1]).join(', ')}</li>{/if}
+                      {#if r.flower?.colours?.length}<li>
+                          Flowers {r.flower.colours.join(', ')}{r.flower.scent ? ', scented' : ''}{r.flower.bees === 'rich'
+                            ? ', rich for bees'
+                            : ''}
+                        </li>{/if}
+                      {#if r.planting?.bare_root}<li>With bare roots: {span(r.planting.bare_root)}</li>{/if}
+                      {#if r.planting?.water?.some((w) => w.on?.length)}<li>
+                          Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
+                            r.planting.water.flatMap((w) => w.on).sort(),
+                          )}
+                        </li>{/if}
+                    </ul>
+                  </details>
+                </div>
                 <Growth form={r.form as Form} name={r.common} grown={r.grown} roomM={n(roomUp)} />
               </div>
               <div class="mt-1 flex flex-wrap gap-3">
