@@ -131,7 +131,8 @@ func TestWhoGetsIn(t *testing.T) {
 		t.Fatalf("backups: %v %v", files, err)
 	}
 	b.eval(`fetch('/api/v1/people', {method: 'POST', headers: {'Content-Type': 'application/json'}, body: JSON.stringify({name: 'Peregrine', skills: []})})
-		.then((r) => r.json()).then((p) => fetch('/api/v1/people/' + p.id, {method: 'DELETE'}))`)
+		.then((r) => r.json()).then((p) => fetch('/api/v1/people/' + p.id, {method: 'DELETE'})).then(() => (window.dropped = true))`)
+	b.until("one was removed", "window.dropped === true")
 	b.eval(`[...document.querySelectorAll('summary')].find((x) => x.textContent === 'Removed').click()`)
 	b.see("Peregrine")
 	b.press("button", "Erase for good")

@@ -220,15 +220,19 @@ func (a *FeedAsk) none(c *feedClass) string {
 	return c.None
 }
 
-// ill is the first illness found that speaks against feeding; empty without one. What is only short of something is
-// fed all the more.
+// fedNot are illnesses that do not kill and yet speak against nitrogen: they live in soft growth and in wounds.
+var fedNot = []string{"canker", "blossom-wilt", "silver-leaf", "standing-water", "crown-gall-bacterium", "shot-hole"}
+
+// ill is the first illness found that speaks against feeding; empty without one. What is only short of something, or
+// has spots or mildew on its leaves, is fed as ever.
 func (a *FeedAsk) ill() string {
 	for _, id := range a.Sick {
 		c := cause.Built().Cause(id)
-		if c == nil || c.Harm != "weakening" && c.Harm != "deadly" {
+		if c == nil {
 			continue
 		}
-		if slices.Contains([]string{"fungus", "bacterium", "virus"}, c.Group) || c.ID == "standing-water" {
+		deadly := c.Harm == "deadly" && slices.Contains([]string{"fungus", "bacterium", "virus"}, c.Group)
+		if deadly || slices.Contains(fedNot, c.ID) {
 			return c.Said()
 		}
 	}

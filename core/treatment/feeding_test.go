@@ -101,6 +101,7 @@ func TestWhatFeedingMinds(t *testing.T) {
 		{"yew as ever", "taxus-baccata", "cool-coast", FeedAsk{}, true, "finds its own", ""},
 		{"a birch planted this year", "betula-pendula", "continental-basin", FeedAsk{Young: true}, true, "water and mulch", ""},
 		{"fire blight", "malus-domestica", "humid-east", FeedAsk{Sick: []string{"fire-blight"}}, true, "fire blight", ""},
+		{"a rose with black spot is fed as ever", "rosa-bedding", "oceanic-lowland", FeedAsk{Sick: []string{"black-spot"}}, false, "", ""},
 		{"yellow for want of iron", "citrus-limon", "citrus-coast", FeedAsk{Sick: []string{"iron"}}, false, "iron", ""},
 		{"a laurel after frost", "prunus-laurocerasus", "cold-lowland", FeedAsk{Hurt: true}, false, "half of the label; before it grows", ""},
 	} {
