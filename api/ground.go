@@ -132,7 +132,7 @@ func (s *Server) addUnderlay(ctx context.Context, in *orderPhotoIn) (*Out[Pictur
 	if _, err := s.Estate.Store.Property(ctx, in.ID); err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}
-	jpeg, w, h, err := in.file.jpeg()
+	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "property", err)
 	}

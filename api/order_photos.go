@@ -45,11 +45,11 @@ func (p *fileIn) within(what string) error {
 }
 
 // jpeg is the picture small and upright, with its size.
-func (p *fileIn) jpeg() ([]byte, int, int, error) {
+func (p *fileIn) jpeg(ctx context.Context) ([]byte, int, int, error) {
 	if err := p.within("photo"); err != nil {
 		return nil, 0, 0, err
 	}
-	jpeg, w, h, err := exchange.Photo(p.bytes)
+	jpeg, w, h, err := exchange.Photo(ctx, p.bytes)
 	if err != nil {
 		return nil, 0, 0, invalid.Fields{{Path: "photo", Problem: err.Error()}}
 	}
@@ -71,7 +71,7 @@ func (s *Server) orderPhotos(ctx context.Context, in *ByID) (*Out[Run[work.Order
 }
 
 func (s *Server) addOrderPhoto(ctx context.Context, in *orderPhotoIn) (*Out[work.OrderPhoto], error) {
-	jpeg, w, h, err := in.file.jpeg()
+	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "job", err)
 	}

@@ -23,7 +23,7 @@ func (s *Server) keepLabel(ctx context.Context, in *labelIn) (*Out[treat.Product
 	if err := in.file.within("label"); err != nil {
 		return nil, err
 	}
-	file, is, err := exchange.ProductLabel(in.file.bytes)
+	file, is, err := exchange.ProductLabel(ctx, in.file.bytes)
 	if err != nil {
 		return nil, s.problem(ctx, "product", invalid.Fields{{Path: "label", Problem: err.Error()}})
 	}

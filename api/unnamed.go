@@ -71,7 +71,7 @@ func (s *Server) restoreUnnamed(ctx context.Context, in *Write) (*struct{}, erro
 }
 
 func (s *Server) addUnnamedPhoto(ctx context.Context, in *orderPhotoIn) (*Out[finds.Unnamed], error) {
-	jpeg, _, _, err := in.file.jpeg()
+	jpeg, _, _, err := in.file.jpeg(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, "find", err)
 	}

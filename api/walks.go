@@ -127,7 +127,7 @@ type photoIn struct {
 func (p *photoIn) Resolve(c huma.Context) []error { return p.file.read(c) }
 
 func (s *Server) addPhoto(ctx context.Context, in *photoIn) (*Out[estate.Photo], error) {
-	jpeg, w, h, err := in.file.jpeg()
+	jpeg, w, h, err := in.file.jpeg(ctx)
 	if err != nil {
 		return nil, s.problem(ctx, onWalk, err)
 	}

@@ -3,7 +3,10 @@ package exchange
 import (
 	"bytes"
 	"context"
+	"encoding/binary"
+	"errors"
 	"fmt"
+	"hash/crc32"
 	"image"
 	"image/png"
 	"net/http"
@@ -119,16 +122,38 @@ func hugePNG(t *testing.T, w, h int) []byte {
 	return out
 }
 
+// deepPNG is a small file that takes eight bytes for each of its pixels when it is read.
+func deepPNG(t *testing.T, w, h int) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if err := png.Encode(&b, image.NewRGBA64(image.Rect(0, 0, 1, 1))); err != nil {
+		t.Fatal(err)
+	}
+	out := b.Bytes()
+	binary.BigEndian.PutUint32(out[16:], uint32(w))
+	binary.BigEndian.PutUint32(out[20:], uint32(h))
+	binary.BigEndian.PutUint32(out[29:], crc32.ChecksumIEEE(out[12:29]))
+	return out
+}
+
 // TestPhotoBomb: a picture that says it is huge, or is a page in disguise, is refused before anything is made of it.
 func TestPhotoBomb(t *testing.T) {
 	for name, file := range map[string][]byte{
 		"wide": hugePNG(t, 2_000_000_000, 1), "large": hugePNG(t, 60_000, 60_000), "page": []byte("<html><script>alert(1)</script></html>"),
-		"nothing": {}, "cut": hugePNG(t, 1, 1)[:40],
+		"sixteen bits": deepPNG(t, 5000, 5000), "nothing": {}, "cut": hugePNG(t, 1, 1)[:40],
 	} {
-		if _, _, _, err := Photo(file); err == nil {
-			t.Errorf("%s: is taken", name)
+		_, _, _, err := Photo(context.Background(), file)
+		if err == nil || name == "sixteen bits" && !strings.Contains(err.Error(), "takes 190 MB to read") {
+			t.Errorf("%s: %v", name, err)
 		}
 	}
+	gone, end := context.WithCancel(context.Background())
+	end()
+	decoding <- struct{}{} // another is being read
+	if _, _, _, err := Photo(gone, smallPNG(t)); !errors.Is(err, context.Canceled) {
+		t.Errorf("whoever sent it is gone: %v", err)
+	}
+	<-decoding
 }
 
 // TestLegible: letters that the font has not are left out of what is printed, and nothing breaks.
@@ -161,4 +186,13 @@ func TestCalendarByTheLetter(t *testing.T) {
 	if !strings.Contains(whole, "SUMMARY:"+escaped) {
 		t.Errorf("unfolded: %s", whole)
 	}
+}
+
+func smallPNG(t *testing.T) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	if err := png.Encode(&b, image.NewGray(image.Rect(0, 0, 20, 20))); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
 }

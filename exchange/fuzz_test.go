@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"context"
 	"math"
 	"strings"
 	"testing"
@@ -56,7 +57,7 @@ func FuzzPhoto(f *testing.F) {
 	f.Add([]byte("GIF89a\x01\x00\x01\x00\x00\x00\x00,\x00\x00\x00\x00\x01\x00\x01\x00\x00\x02\x02D\x01\x00;"))
 	f.Add([]byte("\x89PNG\r\n\x1a\n"))
 	f.Fuzz(func(t *testing.T, b []byte) {
-		jpeg, w, h, err := Photo(b)
+		jpeg, w, h, err := Photo(context.Background(), b)
 		if err == nil && (len(jpeg) == 0 || w < 1 || h < 1 || w > photoEdge || h > photoEdge) {
 			t.Errorf("%d bytes of %d × %d", len(jpeg), w, h)
 		}

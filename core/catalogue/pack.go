@@ -27,8 +27,13 @@ func ReadPack(b []byte) ([]Entry, error) {
 	if len(entries) == 0 {
 		bad.Add("pack", nil, "holds no entry; want a YAML list of species")
 	}
-	seen := map[string]bool{}
+	seen, faulty := map[string]bool{}, 0
 	for i, e := range entries {
+		if faulty >= packFaulty {
+			bad.Add("pack", nil, "has faults in more than %d entries; those after entry %d were not looked at", packFaulty, i)
+			break
+		}
+		before := len(bad)
 		at := fmt.Sprintf("entry %q", e.ID)
 		if e.ID == "" {
 			at = fmt.Sprintf("entry %d", i+1)
@@ -36,6 +41,9 @@ func ReadPack(b []byte) ([]Entry, error) {
 		bad.Below(at, e.Validate())
 		if seen[e.ID] {
 			bad.Add(at+".id", e.ID, "is in the pack twice")
+		}
+		if len(bad) > before {
+			faulty++
 		}
 		seen[e.ID] = true
 	}
@@ -48,10 +56,13 @@ func ReadPack(b []byte) ([]Entry, error) {
 // Of a pack: it is refused before it is read where it could only spoil something.
 const (
 	packBytes  = 4 << 20
-	packLines  = 200_000
-	packDepth  = 24   // brackets within brackets
-	packIndent = 80   // columns before a line begins
-	packLine   = 8000 // characters
+	packLines  = 60_000
+	packMarks  = 40_000 // brackets and commas
+	packMost   = 3000   // entries
+	packFaulty = 50     // entries whose faults are told
+	packDepth  = 24     // brackets within brackets
+	packIndent = 80     // columns before a line begins
+	packLine   = 8000   // characters
 )
 
 // anchored finds anchors and aliases, by which a small file grows without end.
@@ -65,8 +76,14 @@ func bounded(b []byte) error {
 	if len(b) > packBytes {
 		return bad("is larger than %d MB, which is the most that is read", packBytes>>20)
 	}
-	depth, lines := 0, 0
+	depth, lines, entries, marks := 0, 0, 0, 0
 	for line := range bytes.Lines(b) {
+		if bytes.HasPrefix(line, []byte("- ")) {
+			entries++
+		}
+		if entries > packMost {
+			return bad("has more than %d entries, which is the most that is read at once", packMost)
+		}
 		if lines++; lines > packLines {
 			return bad("has more than %d lines, which is the most that is read", packLines)
 		}
@@ -80,8 +97,14 @@ func bounded(b []byte) error {
 			switch c {
 			case '[', '{':
 				depth++
+				marks++
 			case ']', '}':
 				depth = max(0, depth-1)
+			case ',':
+				marks++
+			}
+			if marks > packMarks {
+				return bad("line %d: there are more than %d brackets and commas, which is the most that is read", lines, packMarks)
 			}
 			if depth > packDepth {
 				return bad("line %d: brackets lie %d deep in each other; at most %d are read", lines, depth, packDepth)

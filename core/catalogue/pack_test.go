@@ -1,6 +1,7 @@
 package catalogue
 
 import (
+	"fmt"
 	"reflect"
 	"strings"
 	"testing"
@@ -138,12 +139,15 @@ func FuzzReadPack(f *testing.F) {
 // TestPackBounds: what could only spoil something is refused with its limit, before it is read.
 func TestPackBounds(t *testing.T) {
 	for says, text := range map[string]string{
-		"brackets lie 25 deep":   strings.Repeat("[\n", 49_000),
-		"longer than 8000":       "- id: " + strings.Repeat("x", 9_000),
-		"anchors and aliases":    "- &a {id: x}\n- *a\n",
-		"more than 200000 lines": strings.Repeat("- a\n", 200_001),
-		"is set in by":           strings.Repeat(" ", 200) + "- a",
-		"is larger than 4 MB":    strings.Repeat("# nothing but a remark\n", 200_000),
+		"brackets lie 25 deep":    strings.Repeat("[\n", 49_000),
+		"longer than 8000":        "- id: " + strings.Repeat("x", 9_000),
+		"anchors and aliases":     "- &a {id: x}\n- *a\n",
+		"more than 60000 lines":   "- id: abc\n" + strings.Repeat("  # a remark\n", 61_000),
+		"more than 3000 entries":  strings.Repeat("- id: abc\n", 3001),
+		"more than 40000 bracket": "- id: abc\n  cautions: [" + strings.Repeat("\n{kind: x},{kind: x},", 12_000) + "]\n",
+		"more than 2000 fields":   "- id: abc\n" + many(2001),
+		"is set in by":            strings.Repeat(" ", 200) + "- a",
+		"is larger than 4 MB":     strings.Repeat("# nothing but a remark\n", 200_000),
 	} {
 		_, err := ReadPack([]byte(text))
 		if err == nil || !strings.Contains(err.Error(), says) || len(err.Error()) > 1000 {
@@ -157,4 +161,13 @@ func TestPackBounds(t *testing.T) {
 	if err := bounded(whole); err != nil {
 		t.Errorf("the whole book: %v", err)
 	}
+}
+
+// many are so many fields that nobody knows.
+func many(n int) string {
+	var s strings.Builder
+	for i := range n {
+		fmt.Fprintf(&s, "  k%d: 1\n", i)
+	}
+	return s.String()
 }

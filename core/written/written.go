@@ -31,6 +31,13 @@ func (f *Fault) Error() string {
 // error is a *Fault, the first in the text. An empty text leaves into as it is. Where into takes anything, a day must
 // be quoted to stay a text.
 func Read(text []byte, into any) error {
+	var n yaml.Node
+	if err := yaml.Unmarshal(text, &n); err != nil {
+		return faultOf(err)
+	}
+	if f := tooWide(&n); f != nil { // before the reader holds each name against each other
+		return f
+	}
 	d := yaml.NewDecoder(bytes.NewReader(text))
 	d.KnownFields(true)
 	if err := d.Decode(into); errors.Is(err, io.EOF) {
@@ -41,12 +48,24 @@ func Read(text []byte, into any) error {
 	if err := d.Decode(new(yaml.Node)); !errors.Is(err, io.EOF) {
 		return &Fault{Problem: "holds more than one document"}
 	}
-	var n yaml.Node
-	if err := yaml.Unmarshal(text, &n); err != nil {
-		return faultOf(err)
-	}
 	if f := (fields{}).broken(&n, reflect.TypeOf(into)); f != nil {
 		return f
+	}
+	return nil
+}
+
+// mostNames is how many names may stand beside each other.
+const mostNames = 2000
+
+// tooWide is a list of names that is longer than anybody writes.
+func tooWide(n *yaml.Node) *Fault {
+	if n.Kind == yaml.MappingNode && len(n.Content) > 2*mostNames {
+		return &Fault{n.Line, fmt.Sprintf("holds more than %d fields", mostNames)}
+	}
+	for _, c := range n.Content {
+		if f := tooWide(c); f != nil {
+			return f
+		}
 	}
 	return nil
 }
