@@ -548,8 +548,26 @@ func TestStationDown(t *testing.T) {
 	p := ok[garden.PropertyOut](h, "POST", "/properties", obj{"name": "Mill", "climate_type": "prairie"})
 	path := fmt.Sprintf("/properties/%d/weather/read", p.ID)
 	h.server.Estate.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(http.NotFoundHandler())}
-	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "weather station answered") {
+	if code, b := h.do("POST", path, nil); code != 502 || !strings.Contains(string(b), "weather station answered") {
 		t.Errorf("station down: %d %s", code, b)
+	}
+	// What a stranger says is not shown, and nobody is sent to another host.
+	for says, answer := range map[string]http.HandlerFunc{
+		"weather station answered 500": func(w http.ResponseWriter, _ *http.Request) {
+			http.Error(w, "secret <script>alert(1)</script>", http.StatusInternalServerError)
+		},
+		"sends to another host": func(w http.ResponseWriter, r *http.Request) {
+			if r.Host != "station" {
+				t.Errorf("%s was asked", r.Host)
+			}
+			http.Redirect(w, r, "http://169.254.169.254/secret", http.StatusFound)
+		},
+		"cannot be read": func(w http.ResponseWriter, _ *http.Request) { fmt.Fprint(w, "secret, no JSON") },
+	} {
+		h.server.Estate.Station = &exchange.Station{URL: "http://station", Client: exchange.Local(answer)}
+		if code, b := h.do("POST", path, nil); code != 502 || !strings.Contains(string(b), says) || strings.Contains(string(b), "secret") {
+			t.Errorf("%s: %d %s", says, code, b)
+		}
 	}
 	h.server.Estate.Station = nil
 	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "CSV") {

@@ -59,6 +59,10 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	if errors.As(err, &said) { // a problem document already
 		return err
 	}
+	var station estate.StationFault
+	if errors.As(err, &station) && ctx.Err() == nil {
+		return huma.NewError(http.StatusBadGateway, station.Error()+"; what is kept stays as it is")
+	}
 	if refused, ok := store.IsRefused(err); ok {
 		return huma.Error409Conflict(string(refused))
 	}

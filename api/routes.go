@@ -24,6 +24,7 @@ var (
 	readsOf = []int{http.StatusNotFound, http.StatusUnprocessableEntity}
 	adds    = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
 	writes  = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusUnprocessableEntity}
+	outside = append(slices.Clone(writes), http.StatusBadGateway) // what asks the weather station
 	files   = []int{http.StatusBadRequest, http.StatusNotFound, http.StatusConflict, http.StatusRequestEntityTooLarge, http.StatusUnprocessableEntity}
 )
 

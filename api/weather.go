@@ -19,7 +19,7 @@ func (s *Server) weatherRoutes(a huma.API) {
 		"there bore that day.", readsOf, 0}, s.eventChart)
 	op(a, planner, get, "/properties/{id}/weather.csv", doc{"give-weather", "Weather", "A property's hourly weather as a " +
 		"CSV file", "What matters today of it.", readsOf, 0}, s.giveWeather)
-	op(a, planner, post, "/properties/{id}/weather/read", doc{"read-weather", "Weather", "Read the weather station", "What is not kept yet, through last night; nothing is worked out anew where nothing is new.", writes, 0}, s.readWeather)
+	op(a, planner, post, "/properties/{id}/weather/read", doc{"read-weather", "Weather", "Read the weather station", "What is not kept yet, through last night; nothing is worked out anew where nothing is new.", outside, 0}, s.readWeather)
 	op(a, planner, post, "/properties/{id}/weather", doc{"take-weather", "Weather", "Take hourly weather from a CSV file", "All of it, or with a fault anywhere none; faults are named by line.", files, maxCSV}, s.weatherCSV, "time,temp_c\n2027-03-01T00:00:00Z,4.5\n2027-03-01T01:00:00Z,4.1\n")
 	op(a, planner, remove, "/properties/{id}/weather/sources/{source}", doc{"drop-weather-source", "Weather", "Take a source of weather back", "A file, or what the station told: what lies beneath its hours counts again. It can be restored.", writes, 0}, s.dropSource)
 	op(a, planner, post, "/properties/{id}/weather/sources/{source}/restore", doc{"restore-weather-source", "Weather", "Bring a source of weather back", "As it was.", writes, 0}, s.restoreSource)

@@ -1,7 +1,6 @@
 package exchange
 
 import (
-	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -72,7 +71,13 @@ func (s Station) ask(ctx context.Context, path string, latitude, longitude, elev
 	if err != nil {
 		return fmt.Errorf("weather station: %w", err)
 	}
-	res, err := s.Client.Do(req)
+	client := *s.Client
+	client.CheckRedirect = sameHost
+	res, err := client.Do(req)
+	var of *url.Error
+	if errors.As(err, &of) { // without the address, which may hold a key
+		err = of.Err
+	}
 	if err != nil {
 		return fmt.Errorf("weather station: %w", err)
 	}
@@ -84,10 +89,21 @@ func (s Station) ask(ctx context.Context, path string, latitude, longitude, elev
 	case res.StatusCode == http.StatusNotFound && path == "/outlook":
 		return ErrNoOutlook
 	case res.StatusCode != http.StatusOK:
-		return fmt.Errorf("weather station answered %s: %s", res.Status, bytes.TrimSpace(body[:min(200, len(body))]))
+		return fmt.Errorf("weather station answered %d %s", res.StatusCode, http.StatusText(res.StatusCode)) // no word of a stranger
 	}
 	if err := json.Unmarshal(body, reply); err != nil {
 		return fmt.Errorf("weather station: its answer cannot be read: %w", err)
+	}
+	return nil
+}
+
+// sameHost follows a redirect of the station within it alone: where it sends elsewhere is nobody's business.
+func sameHost(req *http.Request, via []*http.Request) error {
+	switch {
+	case req.URL.Host != via[0].URL.Host:
+		return fmt.Errorf("it sends to another host, which is not followed")
+	case len(via) > 3:
+		return fmt.Errorf("it sends in circles")
 	}
 	return nil
 }

@@ -32,6 +32,12 @@ func (h *House) ReadStation(ctx context.Context, property int64) (HoursRead, err
 	return h.ReadStationTo(ctx, p, h.Today())
 }
 
+// StationFault is that the weather station, and not the record, was at fault.
+type StationFault struct{ error }
+
+// Unwrap is what it was.
+func (f StationFault) Unwrap() error { return f.error }
+
 // readAgain is how many days back a station is asked anew: late hours and corrections come in that time.
 const readAgain = 2
 
@@ -58,7 +64,7 @@ func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.D
 	hours, source, err := h.Station.Hours(ctx, c.Latitude, c.Longitude, c.ElevationM, from, to)
 	if err != nil {
 		h.Log.WarnContext(ctx, "weather station", "property", p.ID, "error", err)
-		return HoursRead{}, store.Refused(err.Error())
+		return HoursRead{}, StationFault{err}
 	}
 	for len(hours) > 0 && !hours[len(hours)-1].Time.Before(until) {
 		hours = hours[:len(hours)-1] // a simulated station knows the future
