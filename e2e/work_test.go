@@ -109,7 +109,7 @@ func TestWalkOnADay(t *testing.T) {
 func TestSeasonMovesWindows(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	look := s.orderOf("Look again at Saucer magnolia")
+	look := s.orderOf("Look again at Bigleaf hydrangea")
 	type order struct {
 		Best    string `json:"best_day"`
 		Overdue bool   `json:"overdue"`

@@ -201,11 +201,11 @@ func (s *Store) dropPictures(before, left []string) (n int, err error) {
 	return n, err
 }
 
-// PictureInSight reports a picture that something in sight tells of.
+// PictureInSight reports a picture that something in sight tells of, or nothing yet: one that was removed is neither.
 func (s *Store) PictureInSight(ctx context.Context, hash string) (bool, error) {
-	return one[bool](ctx, s.read, `SELECT EXISTS (SELECT 1 FROM photo WHERE hash = ?1 AND removed_at IS NULL)
+	return one[bool](ctx, s.read, `SELECT NOT (EXISTS (SELECT 1 FROM photo WHERE hash = ?1) OR EXISTS (SELECT 1 FROM order_photo WHERE hash = ?1))
+		OR EXISTS (SELECT 1 FROM photo WHERE hash = ?1 AND removed_at IS NULL)
 		OR EXISTS (SELECT 1 FROM order_photo WHERE hash = ?1 AND removed_at IS NULL)
 		OR EXISTS (SELECT 1 FROM unnamed u, json_each(u.pictures) p WHERE p.value = ?1)
-		OR EXISTS (SELECT 1 FROM site_plan WHERE json_extract(body, '$.underlay.photo') = ?1)
-		OR EXISTS (SELECT 1 FROM product WHERE label_hash = ?1)`, hash)
+		OR EXISTS (SELECT 1 FROM site_plan WHERE json_extract(body, '$.underlay.photo') = ?1)`, hash)
 }
