@@ -50,7 +50,7 @@ func TestBackups(t *testing.T) {
 	}
 	defer f.Close()
 	into := filepath.Join(t.TempDir(), "again")
-	if _, err := store.Restore(context.Background(), f, into, false); err != nil {
+	if _, err := store.Restore(context.Background(), f, into, store.How{}); err != nil {
 		t.Fatal(err)
 	}
 	st, err := store.Open(context.Background(), into)

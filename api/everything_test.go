@@ -213,14 +213,14 @@ func BenchmarkRestore10000(b *testing.B) {
 	before := out(h.server)
 	for b.Loop() {
 		dir := b.TempDir()
-		if _, err := store.BackupTo(context.Background(), h.folder, time.Now(), filepath.Join(dir, "b.tar.zst")); err != nil {
+		if _, err := store.BackupTo(context.Background(), h.folder, time.Now(), filepath.Join(dir, "b.tar.zst"), ""); err != nil {
 			b.Fatal(err)
 		}
 		f, err := os.Open(filepath.Join(dir, "b.tar.zst"))
 		if err != nil {
 			b.Fatal(err)
 		}
-		_, err = store.Restore(context.Background(), f, filepath.Join(dir, "again"), false)
+		_, err = store.Restore(context.Background(), f, filepath.Join(dir, "again"), store.How{})
 		if err = errors.Join(err, f.Close()); err != nil {
 			b.Fatal(err)
 		}

@@ -85,14 +85,19 @@ func Backup(ctx context.Context, folder string, made time.Time, w io.Writer) (Ma
 	return m, errors.Join(err, t.Close(), z.Close())
 }
 
-// BackupTo is Backup into a file, which is there whole or not at all.
-func BackupTo(ctx context.Context, folder string, made time.Time, file string) (Manifest, error) {
+// BackupTo is Backup into a file, which is there whole or not at all; sealed where there is a passphrase.
+func BackupTo(ctx context.Context, folder string, made time.Time, file, passphrase string) (Manifest, error) {
 	part := file + ".part"
 	f, err := os.OpenFile(part, os.O_WRONLY|os.O_CREATE|os.O_TRUNC, 0o600)
 	if err != nil {
 		return Manifest{}, err
 	}
-	m, err := Backup(ctx, folder, made, f)
+	var m Manifest
+	to, err := sealed(f, passphrase)
+	if err == nil {
+		m, err = Backup(ctx, folder, made, to)
+		err = errors.Join(err, to.Close())
+	}
 	if err = errors.Join(err, f.Sync(), f.Close()); err == nil {
 		err = os.Rename(part, file)
 	}
@@ -192,9 +197,9 @@ func putFile(t *tar.Writer, of BackupFile, made time.Time, path string) error {
 const Despite = "--despite"
 
 // Restore puts a backup into a folder that is empty or not there yet. Everything is unpacked beside it and checked
-// first: on any fault the folder stays as it was, and nothing is left. With despite, a record that is whole but holds
+// first: on any fault the folder stays as it was, and nothing is left. Despite it all, a record that is whole but holds
 // what entry would refuse is taken all the same: better a page that cannot be worked out than no record.
-func Restore(ctx context.Context, r io.Reader, folder string, despite bool) (Manifest, error) {
+func Restore(ctx context.Context, r io.Reader, folder string, how How) (Manifest, error) {
 	if list, err := os.ReadDir(folder); err == nil && len(list) > 0 {
 		return Manifest{}, fmt.Errorf("%s is not empty: give another folder, or move what is there away", folder)
 	} else if err != nil && !errors.Is(err, fs.ErrNotExist) {
@@ -202,6 +207,10 @@ func Restore(ctx context.Context, r io.Reader, folder string, despite bool) (Man
 	}
 	if err := os.MkdirAll(filepath.Dir(filepath.Clean(folder)), 0o700); err != nil {
 		return Manifest{}, err
+	}
+	r, err := opened(r, how.Passphrase)
+	if err != nil {
+		return Manifest{}, fmt.Errorf("the backup cannot be restored: %w", err)
 	}
 	beside, err := os.MkdirTemp(filepath.Dir(filepath.Clean(folder)), restoring)
 	if err != nil {
@@ -218,7 +227,7 @@ func Restore(ctx context.Context, r io.Reader, folder string, despite bool) (Man
 		return m, err
 	case len(broken) > 0:
 		return m, fmt.Errorf("the backup cannot be restored: %s", strings.Join(broken, "; "))
-	case len(odd) > 0 && !despite:
+	case len(odd) > 0 && !how.Despite:
 		return m, fmt.Errorf("the backup cannot be restored as it is; with %s it can: %s", Despite, strings.Join(odd, "; "))
 	}
 	if err := endSessions(ctx, beside); err != nil {
@@ -244,10 +253,11 @@ func endSessions(ctx context.Context, folder string) error {
 	return errors.Join(err, db.Close())
 }
 
-// How is how a backup takes the place of a record: what may be taken all the same, and who may sign in after it.
+// How is how a backup is restored: what may be taken all the same, who may sign in after it, and what opens it.
 type How struct {
-	Despite bool
-	Who     string // WhoToday or WhoBackup; empty refuses where they differ
+	Despite    bool
+	Who        string // WhoToday or WhoBackup; empty refuses where they differ
+	Passphrase string // of a sealed one
 }
 
 // Replace puts a backup in the place of a record that nobody serves. All is unpacked and checked beside it first; the
@@ -260,7 +270,7 @@ func Replace(ctx context.Context, r io.Reader, folder string, now time.Time, how
 	}
 	defer held.Close()
 	fresh := folder + ".restored-" + now.UTC().Format("20060102-150405")
-	if m, err = Restore(ctx, r, fresh, how.Despite); err != nil {
+	if m, err = Restore(ctx, r, fresh, how); err != nil {
 		return m, "", err
 	}
 	if err := whoComesIn(ctx, folder, fresh, how.Who, now); err != nil {

@@ -75,7 +75,7 @@ func TestBackup(t *testing.T) {
 		t.Fatalf("%+v, %v", m, err)
 	}
 	to := filepath.Join(t.TempDir(), "deep", "restored")
-	if _, err := Restore(ctx, bytes.NewReader(b.Bytes()), to, false); err != nil {
+	if _, err := Restore(ctx, bytes.NewReader(b.Bytes()), to, How{}); err != nil {
 		t.Fatal(err)
 	}
 	r, err := Open(ctx, to)
@@ -114,14 +114,14 @@ func TestBadRestores(t *testing.T) {
 	flipped[len(flipped)/2] ^= 0x40
 	for name, file := range map[string][]byte{"cut short": good[:len(good)*2/3], "a bit flipped": flipped, "no backup": []byte("hello"), "nothing": nil} {
 		parent := t.TempDir()
-		if _, err := Restore(ctx, bytes.NewReader(file), filepath.Join(parent, "data"), false); err == nil || !strings.Contains(err.Error(), "cannot be restored") {
+		if _, err := Restore(ctx, bytes.NewReader(file), filepath.Join(parent, "data"), How{}); err == nil || !strings.Contains(err.Error(), "cannot be restored") {
 			t.Errorf("%s: %v", name, err)
 		}
 		if left, _ := os.ReadDir(parent); len(left) != 0 {
 			t.Errorf("%s: left %v", name, left)
 		}
 	}
-	if _, err := Restore(ctx, bytes.NewReader(good), folder, false); err == nil || !strings.Contains(err.Error(), "is not empty") {
+	if _, err := Restore(ctx, bytes.NewReader(good), folder, How{}); err == nil || !strings.Contains(err.Error(), "is not empty") {
 		t.Errorf("over a record: %v", err)
 	}
 	if _, err := Backup(ctx, t.TempDir(), time.Now(), &b); err == nil {
@@ -194,14 +194,14 @@ func TestRestoreRefuses(t *testing.T) {
 		file = append(file, c.junk...)
 		parent := t.TempDir()
 		to := filepath.Join(parent, "data")
-		_, err := Restore(ctx, bytes.NewReader(file), to, false)
+		_, err := Restore(ctx, bytes.NewReader(file), to, How{})
 		if err == nil || !strings.Contains(err.Error(), c.says) {
 			t.Errorf("%s: %v, want %q", c.name, err, c.says)
 		}
 		if left, _ := os.ReadDir(parent); len(left) != 0 {
 			t.Errorf("%s: left %v", c.name, left)
 		}
-		_, err = Restore(ctx, bytes.NewReader(file), to, true)
+		_, err = Restore(ctx, bytes.NewReader(file), to, How{Despite: true})
 		if (err == nil) != c.despite {
 			t.Errorf("%s, despite it: %v", c.name, err)
 		}
@@ -261,5 +261,53 @@ func TestWhoComesBack(t *testing.T) {
 	}
 	if got := strings.Join(in, ", ") + "; " + strings.Join(open, ", "); got != "ada owner, cy crew, di crew; l2" {
 		t.Errorf("who comes in: %s", got)
+	}
+}
+
+// TestSealed: a sealed backup tells nothing of what is in it, opens with its passphrase alone, and is restored as any.
+func TestSealed(t *testing.T) {
+	s, folder := saved(t)
+	if _, err := s.write.ExecContext(ctx, `UPDATE property SET note = 'key under the third pot' WHERE id = 1`); err != nil {
+		t.Fatal(err)
+	}
+	file := filepath.Join(t.TempDir(), "b.tar.zst"+SealEnding)
+	if _, err := BackupTo(ctx, folder, time.Now(), file, "four quiet mulberry trees"); err != nil {
+		t.Fatal(err)
+	}
+	b, err := os.ReadFile(file)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if !bytes.HasPrefix(b, []byte(sealBegins)) || bytes.Contains(b, []byte("manifest")) || bytes.Contains(b, []byte("Priory")) {
+		t.Errorf("it begins with %q", b[:40])
+	}
+	for passphrase, says := range map[string]string{"": "--passphrase-file", "five loud plane trees": "another passphrase"} {
+		parent := t.TempDir()
+		_, err := Restore(ctx, bytes.NewReader(b), filepath.Join(parent, "data"), How{Passphrase: passphrase})
+		if err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("with %q: %v", passphrase, err)
+		}
+		if left, _ := os.ReadDir(parent); len(left) != 0 {
+			t.Errorf("with %q: left %v", passphrase, left)
+		}
+	}
+	flipped := bytes.Clone(b)
+	flipped[len(b)-100] ^= 1
+	right := How{Passphrase: "four quiet mulberry trees"}
+	if _, err := Restore(ctx, bytes.NewReader(flipped), filepath.Join(t.TempDir(), "data"), right); err == nil {
+		t.Error("one that was changed is taken")
+	}
+	to := filepath.Join(t.TempDir(), "data")
+	if m, err := Restore(ctx, bytes.NewReader(b), to, right); err != nil || m.Counts["property"] != 2 {
+		t.Errorf("restored: %+v %v", m, err)
+	}
+	secret := filepath.Join(t.TempDir(), "secret")
+	for text, want := range map[string]string{"short\n": "", "four quiet mulberry trees\r\nmore\n": "four quiet mulberry trees"} {
+		if err := os.WriteFile(secret, []byte(text), 0o600); err != nil {
+			t.Fatal(err)
+		}
+		if got, err := PassphraseOf(secret); got != want || (err == nil) != (want != "") {
+			t.Errorf("%q: %q %v", text, got, err)
+		}
 	}
 }

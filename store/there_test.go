@@ -45,7 +45,7 @@ func TestRestoredLetsNobodyIn(t *testing.T) {
 		t.Fatal(err)
 	}
 	into := filepath.Join(t.TempDir(), "restored")
-	if _, err := Restore(ctx, &b, into, false); err != nil {
+	if _, err := Restore(ctx, &b, into, How{}); err != nil {
 		t.Fatal(err)
 	}
 	again, err := Open(ctx, into)

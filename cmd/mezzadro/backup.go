@@ -14,7 +14,7 @@ import (
 )
 
 func backupCommand() *cobra.Command {
-	var data string
+	var data, secret string
 	c := &cobra.Command{
 		Use:   "backup FILE",
 		Short: "Write the whole record with its pictures to one file, also while it is being served",
@@ -22,7 +22,11 @@ func backupCommand() *cobra.Command {
 			"beside it in another file.",
 		Args: cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			m, err := store.BackupTo(c.Context(), data, time.Now(), args[0])
+			passphrase, err := store.PassphraseOf(secret)
+			if err != nil {
+				return err
+			}
+			m, err := store.BackupTo(c.Context(), data, time.Now(), args[0], passphrase)
 			if err != nil {
 				return err
 			}
@@ -31,8 +35,12 @@ func backupCommand() *cobra.Command {
 		},
 	}
 	c.Flags().StringVar(&data, "data", "data", "folder that holds the record")
+	c.Flags().StringVar(&secret, "passphrase-file", "", passphraseHelp)
 	return c
 }
+
+// passphraseHelp is said of the option wherever it stands.
+const passphraseHelp = "file whose first line seals backups (age format): a copy elsewhere tells nothing without it, and is lost with it"
 
 func told(m store.Manifest) string {
 	return fmt.Sprintf("%d properties, %d plants, %d jobs, %d pictures and other files",
@@ -40,7 +48,7 @@ func told(m store.Manifest) string {
 }
 
 func restoreCommand() *cobra.Command {
-	var data string
+	var data, secret string
 	var replace bool
 	var how store.How
 	c := &cobra.Command{
@@ -50,6 +58,10 @@ func restoreCommand() *cobra.Command {
 		RunE: func(c *cobra.Command, args []string) error {
 			if !slices.Contains([]string{"", store.WhoToday, store.WhoBackup}, how.Who) {
 				return fmt.Errorf("--who %s: want %s or %s", how.Who, store.WhoToday, store.WhoBackup)
+			}
+			var err error
+			if how.Passphrase, err = store.PassphraseOf(secret); err != nil {
+				return err
 			}
 			f, err := os.Open(args[0])
 			if err != nil {
@@ -63,7 +75,7 @@ func restoreCommand() *cobra.Command {
 					_, err = fmt.Fprintf(c.OutOrStdout(), "the record before stays in %s\n", aside)
 				}
 			} else {
-				m, err = store.Restore(c.Context(), f, data, how.Despite)
+				m, err = store.Restore(c.Context(), f, data, how)
 			}
 			if err == nil {
 				_, err = fmt.Fprintf(c.OutOrStdout(), "%s: %s, as of %s\n", data, told(m), m.Made.Format(time.RFC1123))
@@ -76,6 +88,7 @@ func restoreCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&data, "data", "data", "folder that is to hold the record")
 	c.Flags().BoolVar(&how.Despite, store.Despite[2:], false, "take a record that is whole, though it holds what entry would refuse")
+	c.Flags().StringVar(&secret, "passphrase-file", "", "file whose first line opens a sealed backup")
 	c.Flags().StringVar(&how.Who, "who", "", "who may sign in after it where that differs: today, or backup")
 	c.Flags().BoolVar(&replace, "replace", false, "where the folder holds a record: put it aside, under its name with the time")
 	return c

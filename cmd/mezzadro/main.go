@@ -64,6 +64,7 @@ type options struct {
 	hosts, proxies             []string
 	cert, key                  string
 	backups                    firm.Backups
+	secret                     string // file with the passphrase of backups
 }
 
 func (o *options) flags(c *cobra.Command, data string) {
@@ -122,6 +123,9 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		h.Estate.Clock = time.Now
 	}
 	h.Firm.Backups = o.backups
+	if h.Firm.Backups.Secret, err = store.PassphraseOf(o.secret); err != nil {
+		return nil, err
+	}
 	return &api.Server{House: h, Files: web.Files(), Secure: o.cert != "" || len(o.proxies) > 0}, nil
 }
 
@@ -162,6 +166,7 @@ func serveCommand() *cobra.Command {
 	c.Flags().StringVar(&o.weather, "weather", "", "base URL of a weather station")
 	c.Flags().StringVar(&o.backups.Folder, "backups", "", "folder that backups go to; beside the record when absent")
 	c.Flags().DurationVar(&o.backups.Every, "every", 0, "write a backup so often, such as 24h")
+	c.Flags().StringVar(&o.secret, "passphrase-file", "", passphraseHelp)
 	c.Flags().IntVar(&o.backups.Keep, "keep", 14, "how many backups stay; 0: all")
 	return c
 }

@@ -18,6 +18,7 @@ type Backups struct {
 	Folder string        // empty: beside the record
 	Every  time.Duration // 0: only when somebody asks
 	Keep   int           // 0: all
+	Secret string        // the passphrase they are sealed with; empty: they are not
 }
 
 // BackupState is how a record stands with its backups.
@@ -25,6 +26,7 @@ type BackupState struct {
 	Folder string     `json:"folder" doc:"Where they go, on the machine that serves the record"`
 	Every  string     `json:"every" doc:"How often; empty: only when somebody asks"`
 	Keep   int        `json:"keep" doc:"How many stay; 0: all"`
+	Sealed bool       `json:"sealed" doc:"With a passphrase: a copy elsewhere tells nothing without it"`
 	Last   *time.Time `json:"last,omitempty" doc:"When the last one was written whole"`
 	File   string     `json:"file,omitempty" doc:"Its name"`
 	Plants int        `json:"plants,omitempty" doc:"Plants in it"`
@@ -47,7 +49,7 @@ func (h *Room) backupFolder() string {
 
 // BackupState is how the record stands with its backups.
 func (h *Room) BackupState(ctx context.Context) (BackupState, error) {
-	out := BackupState{Folder: h.backupFolder(), Keep: h.Backups.Keep}
+	out := BackupState{Folder: h.backupFolder(), Keep: h.Backups.Keep, Sealed: h.Backups.Secret != ""}
 	if h.Backups.Every > 0 {
 		out.Every = h.Backups.Every.String()
 	}
@@ -76,7 +78,10 @@ func (h *Room) BackUp(ctx context.Context) (BackupState, error) {
 		return BackupState{}, store.Refused(fmt.Sprintf("the folder for backups cannot be made: %v", err))
 	}
 	file := filepath.Join(folder, backupPrefix+now.Format("20060102-150405.000")+backupEnding)
-	m, err := store.BackupTo(ctx, h.Store.Folder(), now, file)
+	if h.Backups.Secret != "" {
+		file += store.SealEnding
+	}
+	m, err := store.BackupTo(ctx, h.Store.Folder(), now, file, h.Backups.Secret)
 	if err != nil {
 		return BackupState{}, err
 	}
@@ -102,7 +107,7 @@ func (h *Room) dropOld(folder, made string) error {
 	}
 	names := []string{}
 	for _, e := range entries {
-		if n := e.Name(); n != made && strings.HasPrefix(n, backupPrefix) && strings.HasSuffix(n, backupEnding) {
+		if n := e.Name(); n != made && strings.HasPrefix(n, backupPrefix) && strings.HasSuffix(strings.TrimSuffix(n, store.SealEnding), backupEnding) {
 			names = append(names, e.Name())
 		}
 	}

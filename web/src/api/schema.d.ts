@@ -3510,6 +3510,8 @@ export interface components {
              * @description Plants in it
              */
             plants?: number;
+            /** @description With a passphrase: a copy elsewhere tells nothing without it */
+            sealed: boolean;
         };
         /** @description A season.Band for the door. */
         BandDays: {

@@ -30,7 +30,8 @@
       They go to {state_.folder} on the machine that serves the record, {state_.every
         ? `every ${state_.every.replace(/0s$|0m0s$/, '')}`
         : 'when somebody asks; start it with --every 24h for one a day'}{state_.keep ? `; the last ${state_.keep} stay` : ''}.
-      Keep a copy on another machine: a disk fails as a whole.
+      {state_.sealed ? 'They are sealed with a passphrase: keep it apart from them.' : ''} Keep a copy on another machine: a disk fails
+      as a whole.
     </p>
     <p class="mt-2 flex flex-wrap items-center gap-4">
       <Button color="light" disabled={busy} onclick={now}>{busy ? 'Writing it …' : 'Back up now'}</Button>
