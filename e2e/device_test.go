@@ -3,9 +3,11 @@ package e2e
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 	"net/http"
 	"net/http/httptest"
 	"reflect"
+	"strconv"
 	"testing"
 
 	"github.com/chromedp/chromedp"
@@ -138,6 +140,45 @@ func TestUnitsOnTheDevice(t *testing.T) {
 		on[bool](b, fmt.Sprintf("(device.inUnits(%q), true)", c.system))
 		if got := on[string](b, c.expression); got != c.want {
 			t.Errorf("%s, %s: %q, want %q", c.system, c.expression, got, c.want)
+		}
+	}
+}
+
+// TestFiguresOnTheDevice: figures as people of several regions write them are read as they mean them, in the field's own
+// unit; what cannot be understood is nothing, and no default.
+func TestFiguresOnTheDevice(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	for _, c := range []struct {
+		system, kind string
+		read         map[string]string
+	}{
+		{"imperial", "elevation", map[string]string{"1,050": "1050", "1050 feet": "1050", "1,050 ft": "1050", "1 050": "1050", "1'050": "1050", "320 m": "1049.86877",
+			"1,050.5": "1050.5", "12,345,678": "12345678", "70ft.": "70"}},
+		{"imperial", "length", map[string]string{`5'6"`: "5.5", "5′6″": "5.5", "5’ 6”": "5.5", `5' 6 1/2"`: "5.54166667", "5½": "5.5", "5 1/2": "5.5", "5 1/2 ft": "5.5",
+			"5-1/2": "5.5", "30 in": "2.5", `30"`: "2.5", "70 feet": "70", "6 ft 3 in": "6.25", "6ft3": "6.25", "2 yd": "6", "1.5 m": "4.92125984", "150 cm": "4.92125984",
+			"½": "0.5", "1/4": "0.25", ".5": "0.5", "6": "6", "6.": "6", "5,5": "5.5"}},
+		{"metric", "length", map[string]string{"1.5": "1.5", "1,5": "1.5", "1.250": "1.25", "150 cm": "1.5", "1 m": "1", "5 ft": "1.524", `5'6"`: "1.6764", "30 in": "0.762", "800 mm": "0.8"}},
+		{"imperial", "shoot", map[string]string{"8": "8", `8"`: "8", "20 cm": "7.87401575", "1 ft": "12"}},
+		{"imperial", "temperature", map[string]string{"14": "14", "14 °F": "14", "−10 °C": "14", "-10C": "14", "32f": "32", "20°": "20"}},
+		{"metric", "temperature", map[string]string{"−10": "-10", "–3.5": "-3.5", "14 °F": "-10", "-4,5 °C": "-4.5"}},
+		{"imperial", "volume", map[string]string{"2.5 fl oz": "0.0195312365", "1 qt": "0.250000115", "5 gal": "5", "10 L": "2.64172", "3 gallons": "3"}},
+		{"imperial", "bulk", map[string]string{"2 yd³": "2", "2 cu yd": "2", "2 yd": "2", "1 m³": "1.30795", "27 cu ft": "1.00000031"}},
+		{"imperial", "area", map[string]string{"1,000 sq ft": "1000", "2 acres": "87120.0001", "10 m2": "107.639"}},
+		{"imperial", "wind", map[string]string{"5 mph": "5", "8 km/h": "4.97097775", "2 m/s": "4.47388"}},
+	} {
+		on[bool](b, fmt.Sprintf("(device.inUnits(%q), true)", c.system))
+		for text, want := range c.read {
+			got := on[string](b, fmt.Sprintf("String(device.units.read(%q, %q))", text, c.kind))
+			g, _ := strconv.ParseFloat(got, 64)
+			if w, _ := strconv.ParseFloat(want, 64); math.Abs(g-w) > 2e-4*math.Max(1, math.Abs(w)) || got == "NaN" {
+				t.Errorf("%s, %s: %q is read as %s, want %s", c.system, c.kind, text, got, want)
+			}
+		}
+		for _, text := range []string{"", "tall", "5 apples", "5'14\"", "1.2.3", "12 34", "1/0", "--3", "5 ft m", "1,05,0", "about 3", "3 to 4"} {
+			if got := on[string](b, fmt.Sprintf("String(device.units.read(%q, %q))", text, c.kind)); got != "NaN" {
+				t.Errorf("%s, %s: %q is read as %s", c.system, c.kind, text, got)
+			}
 		}
 	}
 }

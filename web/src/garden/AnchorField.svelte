@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../api/client';
+  import { bare } from '../lib/units';
 
   type Anchor = Schemas['SeasonAnchor'];
   type Kind =
@@ -54,7 +55,7 @@
     const of: Partial<Anchor> = k === 'warmth' ? { chill: 0.5 } : {};
     anchor = k === 'after' ? { after: after[0]!, days: 30 } : { [k]: starts[k], ...of, days: anchor.days };
   }
-  const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
+  const number = (s: string) => bare(s);
 </script>
 
 <fieldset class="sm:col-span-3">

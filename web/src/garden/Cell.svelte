@@ -17,7 +17,7 @@
   aria-label={label}
   value={kind ? inField(kind, value) : String(value)}
   onchange={(e) => {
-    const n = read(e.currentTarget.value);
+    const n = read(e.currentTarget.value, kind);
     value = (Number.isNaN(n) ? e.currentTarget.value : kind ? entered(kind, n) : n) as number;
   }}
 />

@@ -15,6 +15,7 @@
   import { keptOf } from '../lib/kept';
   import { whileOpen } from '../lib/opened';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
+  import { bare } from '../lib/units';
 
   interface Props {
     species: Species[];
@@ -90,7 +91,7 @@
       species.find((s) => [s.common, s.botanical, s.id].some((x) => x.toLowerCase() === n))
     );
   });
-  const number = (s: string) => Number(String(s).replace(',', '.'));
+  const number = (s: string) => bare(String(s));
   const said = $derived(problem?.fields ?? {});
 
   let sent = $state<object>();

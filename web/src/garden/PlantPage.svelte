@@ -19,6 +19,7 @@
   import Portrait from '../lib/Portrait.svelte';
   import PlantSun from '../ground/PlantSun.svelte';
   import Waiting from '../lib/Waiting.svelte';
+  import { bare } from '../lib/units';
 
   let { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id ?? 0));
@@ -76,7 +77,7 @@
       story = await ask(
         api.POST('/api/v1/plants/{id}/outcomes', {
           params: { path: { id }, header: onceKey() },
-          body: { verdict_id: t.verdict, state: t.state, height_m: Number(t.height.replace(',', '.')) || 0, note: t.note },
+          body: { verdict_id: t.verdict, state: t.state, height_m: bare(t.height) || 0, note: t.note },
         }),
       );
       turning = undefined;

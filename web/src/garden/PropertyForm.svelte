@@ -5,7 +5,7 @@
   import { degrees } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import Cell from './Cell.svelte';
-  import { figure, imperial, shown, unit } from '../lib/units';
+  import { bare, figure, imperial, shown, unit } from '../lib/units';
   import { sites } from './site';
   import ExposureFields from './ExposureFields.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -84,7 +84,7 @@
   }
   const said = $derived(problem?.fields ?? {});
   const degreesApart = $derived(imperial() ? '3.6 °F' : '6.5 °C');
-  const number = (s: string | number) => Number(String(s).replace(',', '.').replace('−', '-'));
+  const number = (s: string | number) => bare(String(s));
   const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
   const figures = $derived([
     ['tmin_c', `Night ${unit('temperature')}`, 'temperature'],

@@ -13,7 +13,7 @@
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
   import { whileOpen } from '../lib/opened';
-  import { type Kind } from '../lib/units';
+  import { bare, type Kind } from '../lib/units';
 
   interface Props {
     from: Species; // the entry that is corrected, or that a new one starts from
@@ -39,7 +39,7 @@
   let form = $state<HTMLFormElement>();
   let problem = $state<Problem>();
   const said = $derived(problem?.fields ?? {});
-  const number = (s: string) => Number(s.replace(',', '.').replace('−', '-'));
+  const number = (s: string) => bare(s);
 
   type Numbers = keyof { [K in keyof Entry as Entry[K] extends number ? K : never]: 1 };
   const texts = [

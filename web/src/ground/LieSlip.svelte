@@ -3,13 +3,14 @@
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
   import { winds, type Lie } from './plan';
+  import { bare } from '../lib/units';
 
   interface Props {
     lie: Lie;
     onset: (l: Lie) => void;
   }
   let { lie, onset }: Props = $props();
-  const n = (text: string) => Number(text.replace(',', '.')) || 0;
+  const n = (text: string) => bare(text) || 0;
   let north = $state('');
   let slope = $state('');
   let hills = $state<string[]>([]);

@@ -16,7 +16,7 @@
     inputmode="decimal"
     value={value === undefined ? '' : inField('length', value)}
     onchange={(e) => {
-      const n = read(e.currentTarget.value);
+      const n = read(e.currentTarget.value, 'length');
       if (!Number.isNaN(n)) onset(entered('length', n));
     }}
   /></label

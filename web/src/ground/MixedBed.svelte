@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { api, ask, type Problem, type Schemas } from '../api/client';
   import { reading } from '../lib/reading';
-  import { entered, figure, metres, read, unit } from '../lib/units';
+  import { bare, entered, figure, metres, read, unit } from '../lib/units';
   import Pick from '../lib/Pick.svelte';
 
   interface Props {
@@ -21,7 +21,7 @@
   let bed = $state.raw<Schemas['ReplacementBed']>();
   let problem = $state.raw<Problem>();
   const reads = reading();
-  const n = (text: string | undefined) => Number((text ?? '').replace(',', '.')) || 0;
+  const n = (text: string | undefined) => bare(text ?? '') || 0;
   const share = (id: string) => (shares[id] === undefined ? Math.floor(100 / kinds.length) : n(shares[id]));
   $effect(() => {
     const body: Schemas['ReplacementIn'] = {

@@ -9,7 +9,7 @@
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
-  import { figure } from '../lib/units';
+  import { bare, figure } from '../lib/units';
   import { capital } from '../lib/words';
   import Growth from './Growth.svelte';
   import MixedBed from './MixedBed.svelte';
@@ -125,7 +125,7 @@
     const leads = most(good).join('; ') || 'nothing speaks against it';
     return capital(leads) + (bad.length ? `. But ${most(bad).join('; ')}.` : '.');
   }
-  const n = (text: string) => Number(text.replace(',', '.')) || 0;
+  const n = (text: string) => bare(text) || 0;
   function body(): Schemas['ReplacementIn'] {
     const spot: Schemas['ReplacementSpot'] = { ...marks };
     if (light) spot.light = light;

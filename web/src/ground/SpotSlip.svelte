@@ -99,7 +99,7 @@
         class="min-h-11"
         color="light"
         onclick={() => {
-          const height_m = entered('length', read(to)) || 0;
+          const height_m = entered('length', read(to, 'length')) || 0;
           void mark({ thing: thing.id, do: 'cut', height_m }, `cut to ${metres(height_m)}`);
         }}>Cut it</Button
       >

@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { degrees, inWords } from '../lib/dates';
-  import { figure } from '../lib/units';
+  import { bare, figure } from '../lib/units';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Field from '../lib/Field.svelte';
@@ -41,7 +41,7 @@
       for (const x of w.plants) ticked[x.id] ??= !x.asked && !!x.steps?.length;
     });
   }
-  const there = $derived(Number(room.replace(',', '.')) || 0);
+  const there = $derived(bare(room) || 0);
   const chosen = $derived((winter?.plants ?? []).filter((p) => ticked[p.id] && !p.asked));
   async function keep() {
     busy = true;

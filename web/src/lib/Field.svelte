@@ -2,7 +2,7 @@
   /** A labelled input. With a kind of quantity its value is SI, and the field shows and takes the firm's unit. */
   import { Input } from 'flowbite-svelte';
   import { untrack } from 'svelte';
-  import { entered, inField, read, unit, type Kind } from './units';
+  import { entered, examples, inField, read, unit, type Kind } from './units';
 
   interface Props {
     label: string;
@@ -24,14 +24,29 @@
   $effect(() => {
     const v = value;
     // A figure that is being typed ("1." on the way to "1.5") stays as it stands while it means the same.
-    if (v === last || ((kind || mode) && last !== '' && v !== '' && Object.is(read(v), read(last)))) return;
+    if (v === last || ((kind || mode) && last !== '' && v !== '' && Object.is(read(v, kind), read(last, kind)))) return;
     last = v;
     text = untrack(() => fromSI(v));
   });
-  function oninput() {
-    const n = kind ? read(text) : NaN;
-    last = kind && !Number.isNaN(n) ? String(entered(kind, n)) : text;
+  const figures = $derived(kind !== undefined || mode === 'decimal' || mode === 'numeric');
+  const wrong = $derived(figures && text.trim() !== '' && Number.isNaN(read(text, kind)));
+  const refused = $derived(wrong ? `${label}: “${text.trim()}” is not understood; write ${examples(kind)}` : '');
+  let left = $state(false); // while it is being typed nothing is called wrong
+  // What was understood, where more than a plain figure stands there: 5'6" is 5.5 ft, 1,050 is 1050.
+  const means = $derived.by(() => {
+    const n = figures && !/^[-−]?\d*\.?\d*$/.test(text.trim()) ? read(text, kind) : NaN;
+    return Number.isNaN(n) ? '' : `= ${Number(n.toPrecision(4))}${kind ? ` ${unit(kind)}` : ''}`;
+  });
+  function oninput(e?: Event) {
+    left = false;
+    const n = figures ? read(text, kind) : NaN;
+    if (!figures || text.trim() === '') last = text;
+    else if (Number.isNaN(n)) last = text;
+    else last = kind ? String(entered(kind, n)) : String(n);
     value = last;
+    (e?.target as HTMLInputElement | undefined)?.setCustomValidity(
+      figures && text.trim() !== '' && Number.isNaN(n) ? `${text.trim()} is not understood: write ${examples(kind)}` : '',
+    );
   }
 </script>
 
@@ -45,10 +60,13 @@
     {placeholder}
     {autofocus}
     {list}
-    aria-invalid={problem ? 'true' : undefined}
+    aria-invalid={problem || (wrong && left) ? 'true' : undefined}
     autocomplete="off"
     bind:value={text}
     {oninput}
+    onblur={() => (left = true)}
   />
+  {#if refused && left}<span class="text-sm font-normal text-bad" role="status">{refused}</span>
+  {:else if means}<span class="text-sm font-normal text-soft">{means}</span>{/if}
   {#if problem}<span class="text-sm font-normal text-bad">{problem}</span>{/if}</label
 >

@@ -1,4 +1,5 @@
 /** Figures in the firm's units: everything is kept and sent in SI, and shown and entered as the firm has chosen. */
+import { understood } from './figures';
 import { house } from './house.svelte';
 
 export const imperial = () => house.frame?.firm.units === 'imperial';
@@ -54,12 +55,36 @@ export function entered(k: Kind, v: number): number {
 /** What stands in a field for a figure in SI. */
 export const inField = (k: Kind, v: number) => (imperial() ? String(Number(shown(k, v).toFixed(kinds[k].places))) : String(v));
 
-/** What was written into a field, as a figure: with a comma or a point, a true minus sign, or feet and inches. */
-export function read(text: string): number {
-  const t = text.trim().replace('−', '-').replace(',', '.');
-  const feet = /^(\d+(?:\.\d+)?)\s*(?:ft|')\s*(?:(\d+(?:\.\d+)?)\s*(?:in|")?)?$/.exec(t);
-  if (feet) return Number(feet[1]) + Number(feet[2] ?? 0) / 12;
-  return t === '' ? NaN : Number(t);
+/**
+ * What was written into a field, as a figure in the firm's unit of its kind: with a comma or a point, grouped, as a
+ * fraction, in feet and inches, or in any unit of that kind. NaN where it is not understood.
+ */
+export function read(text: string, kind?: Kind): number {
+  const u = understood(text, kind ?? 'length'); // feet and inches are read wherever a figure stands
+  if (!u) return NaN;
+  if ('bare' in u) return u.bare;
+  return kind ? Number(shown(kind, u.si).toPrecision(9)) : Number((u.si / 0.3048).toPrecision(9));
+}
+
+/** A figure that has no unit, 0 where there is none; NaN where it is not understood. */
+export function bare(text: string): number {
+  if (text.trim() === '') return 0;
+  const u = understood(text);
+  return u && 'bare' in u ? u.bare : NaN;
+}
+
+/** Two ways to write a figure of a kind, for one that was not understood. */
+export function examples(kind?: Kind): string {
+  switch (kind) {
+    case 'temperature':
+      return imperial() ? '14 or −10 °C' : '−10 or 14 °F';
+    case 'length':
+    case 'elevation':
+      return imperial() ? '5 1/2 or 5 ft 6 in' : '1.65 or 5 ft 6 in';
+    case undefined:
+      return '12 or 1.5';
+  }
+  return `1.5 or 2 ${unit(kind)}`;
 }
 
 /** A figure the house gave with its unit. */

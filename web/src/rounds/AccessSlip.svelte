@@ -8,6 +8,7 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, inOrder, weekdays } from './clock';
   import Hours from './Hours.svelte';
+  import { bare } from '../lib/units';
 
   let { property }: { property: number } = $props();
   let access = $state<Schemas['Access']>();
@@ -45,7 +46,7 @@
     const a = access;
     if (!a) return;
     problem = await attempt(async () => {
-      const body = { ...$state.snapshot(a), arrive: Number(arrive.replace(',', '.')) || 0 } as Schemas['Access'];
+      const body = { ...$state.snapshot(a), arrive: bare(arrive) || 0 } as Schemas['Access'];
       access = await ask(
         api.PUT('/api/v1/properties/{id}/access', { params: { path: { id: property }, header: onceKey() }, body }),
       );

@@ -12,6 +12,7 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, inOrder, usualWeek, weekdays, type Crew, type Span } from './clock';
   import Hours from './Hours.svelte';
+  import { bare } from '../lib/units';
 
   let { stamp = 0 }: { stamp?: number } = $props(); // people have changed
   type Form = {
@@ -36,7 +37,7 @@
     const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews', { signal })), people(signal), allProperties()]);
     if (!signal.aborted) [list, all, places] = [c.items, p, q];
   }
-  const number = (s: string) => Number(s.replace(',', '.').replace('−', '-')) || 0;
+  const number = (s: string) => bare(s) || 0;
   function began(c?: Crew): Form {
     at = 0;
     away = '';

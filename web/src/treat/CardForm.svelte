@@ -9,6 +9,7 @@
   import { toFault } from '../lib/fault';
   import RateCauses from './RateCauses.svelte';
   import { pers, type Product } from './treat';
+  import { bare } from '../lib/units';
 
   interface Props {
     card?: Product;
@@ -38,7 +39,7 @@
   let problem = $state<Problem>();
   const said = $derived(problem?.fields ?? {});
   const theirs = $derived(keptOf<Product>(problem));
-  const number = (s: string) => Number(s.replace(',', '.')) || 0;
+  const number = (s: string) => bare(s) || 0;
   let causes = $state<[string, string, string][]>([]);
   void attempt(async () => {
     causes = (await ask(api.GET('/api/v1/causes'))).items.map((c): [string, string, string] => [c.id, c.name, c.group]);

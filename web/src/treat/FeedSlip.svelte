@@ -6,7 +6,7 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
-  import { figure, shown, unit } from '../lib/units';
+  import { bare, figure, shown, unit } from '../lib/units';
   import { capital } from '../lib/words';
   import { plain } from './treat';
 
@@ -24,7 +24,7 @@
   let fault = $state<Record<string, string>>({});
   let busy = $state(false);
   const reads = reading();
-  const number = (s: string) => Number(s.replace(',', '.')) || 0;
+  const number = (s: string) => bare(s) || 0;
   const body = $derived({
     plant,
     hurt,

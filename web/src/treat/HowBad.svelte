@@ -7,6 +7,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import type { Treatment } from './treat';
+  import { bare } from '../lib/units';
 
   let { t, onkept }: { t: Treatment; onkept: () => void } = $props();
   const helper = 'helpers_larvae';
@@ -20,7 +21,7 @@
   // svelte-ignore state_referenced_locally -- the form starts from the find and then is the user's
   let f = $state(start(t.find));
   let problem = $state<Problem>();
-  const number = (s: string) => Number(s.replace(',', '.')) || 0;
+  const number = (s: string) => bare(s) || 0;
   async function keep(e: SubmitEvent) {
     e.preventDefault();
     const before = t.find;

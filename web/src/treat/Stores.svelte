@@ -8,7 +8,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { figure, shown, unit } from '../lib/units';
+  import { bare, figure, shown, unit } from '../lib/units';
   import Loads from '../rounds/Loads.svelte';
   import CardForm from './CardForm.svelte';
   import { pers, plain, products, type Product } from './treat';
@@ -45,7 +45,7 @@
     const l = lot;
     if (!l) return;
     problem = await attempt(async () => {
-      const body: Schemas['LotIn'] = { amount: Number(l.amount.replace(',', '.')) || 0, lot: l.code };
+      const body: Schemas['LotIn'] = { amount: bare(l.amount) || 0, lot: l.code };
       if (l.expires) body.expires = l.expires;
       await ask(api.POST('/api/v1/products/{id}/stock', { params: { path: { id: l.product }, header: onceKey() }, body }));
       lot = undefined;

@@ -7,6 +7,7 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { plain, products, treatmentOf, type Product } from './treat';
+  import { bare } from '../lib/units';
 
   interface Props {
     order: Order;
@@ -52,7 +53,7 @@
     const a = (await treatmentOf(of.origin_id, signal)).answer.steps?.find((s) => s.use === use)?.amount;
     return a && { card: a.card, product: a.product, litres: a.spray_l };
   }
-  const number = (s: string) => Number(s.replace(',', '.'));
+  const number = (s: string) => bare(s);
   $effect(() => {
     const out: Schemas['UseIn'] = {};
     if (f.who) out.who = f.who;

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { bare } from '../lib/units';
   /** A figure to be measured: a field with its unit, and a button that notes it. */
   interface Props {
     name: string;
@@ -8,7 +9,7 @@
   }
   let { name, unit, does = 'Note it', onnote }: Props = $props();
   let text = $state('');
-  const value = $derived(Number(text.replace(',', '.')));
+  const value = $derived(bare(text));
   function note() {
     onnote(value);
     text = '';

@@ -5,7 +5,7 @@
   import { metres } from '../lib/dates';
   import Figure from './Figure.svelte';
   import HowTo from './HowTo.svelte';
-  import { entered, unit } from '../lib/units';
+  import { bare, entered, unit } from '../lib/units';
 
   interface Props {
     open: boolean;
@@ -34,7 +34,7 @@
     const amount = needsAmount(k, result) ? { amount: share[k] } : {};
     onadd({ kind: k, result, ...height(k), ...amount });
   }
-  const number = (s: string) => Number(s.replace(',', '.'));
+  const number = (s: string) => bare(s);
   const looked = $derived((number(alike) || 0) + (number(unlike) || 0));
   const button = 'min-h-11 border px-3 text-[0.9375rem]';
   const look = (on: boolean) => `${button} ${on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white'}`;

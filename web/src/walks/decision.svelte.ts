@@ -3,6 +3,7 @@ import { api, ask, onceKey, type Answer, type Check, type Plant, type Problem } 
 import type { Waiting } from '../field/device';
 import { field } from '../field/field.svelte';
 import { attempt, house } from '../lib/house.svelte';
+import { bare } from '../lib/units';
 
 export interface At {
   plant: Plant | undefined;
@@ -45,7 +46,7 @@ export class Decision {
         decision,
         kind,
         note: over?.note.trim(),
-        cut_m: Number(String(over?.cut ?? '').replace(',', '.')) || undefined,
+        cut_m: bare(String(over?.cut ?? '')) || undefined,
         until: (kind === 'wait until' && over?.until) || undefined,
         rev: field.walk?.walk === walk ? field.walk.revs[id] : undefined,
       };
