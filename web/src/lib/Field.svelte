@@ -31,26 +31,26 @@
   const figures = $derived(kind !== undefined || mode === 'decimal' || mode === 'numeric');
   const wrong = $derived(figures && text.trim() !== '' && Number.isNaN(read(text, kind)));
   const refused = $derived(wrong ? `${label}: “${text.trim()}” is not understood; write ${examples(kind)}` : '');
+  // A form does not go off with a figure that was not understood.
+  let box = $state<HTMLElement>();
+  $effect(() => box?.querySelector('input')?.setCustomValidity(refused));
   let left = $state(false); // while it is being typed nothing is called wrong
   // What was understood, where more than a plain figure stands there: 5'6" is 5.5 ft, 1,050 is 1050.
   const means = $derived.by(() => {
     const n = figures && !/^[-−]?\d*\.?\d*$/.test(text.trim()) ? read(text, kind) : NaN;
     return Number.isNaN(n) ? '' : `= ${Number(n.toPrecision(4))}${kind ? ` ${unit(kind)}` : ''}`;
   });
-  function oninput(e?: Event) {
+  function oninput() {
     left = false;
     const n = figures ? read(text, kind) : NaN;
     if (!figures || text.trim() === '') last = text;
     else if (Number.isNaN(n)) last = text;
     else last = kind ? String(entered(kind, n)) : String(n);
     value = last;
-    (e?.target as HTMLInputElement | undefined)?.setCustomValidity(
-      figures && text.trim() !== '' && Number.isNaN(n) ? `${text.trim()} is not understood: write ${examples(kind)}` : '',
-    );
   }
 </script>
 
-<label class="block font-semibold {wide}"
+<label bind:this={box} class="block font-semibold {wide}"
   >{label}{kind ? ` (${unit(kind)})` : ''}
   <!-- svelte-ignore a11y_autofocus -- only where the form was asked for -->
   <Input
