@@ -43,8 +43,11 @@ func (s *search) facts(out *Answer) {
 	}
 	for _, c := range s.ask.Species.Cautions {
 		switch c.Kind {
-		case "skin", "poisonous":
-			out.Says = append(out.Says, "Its sap is poisonous or burns the skin: gloves.")
+		case "skin":
+			out.Says = append(out.Says, "Its sap burns the skin: gloves, and eyes covered.")
+			return
+		case "poisonous":
+			out.Says = append(out.Says, "It is poisonous: gloves, and hands washed before anything is eaten.")
 			return
 		case "thorns":
 			out.Says = append(out.Says, "Thorns: gloves, and eyes covered.")
