@@ -18,7 +18,7 @@ func (s *Server) firmRoutes(a huma.API) {
 	op(a, crew, get, "/frame", doc{"frame", "Firm", "What every screen shows", "Today, the firm, and how much wants " +
 		"attention in each place.", reads, 0}, s.frame)
 	op(a, planner, put, "/today", doc{"move-today", "Firm", "Move the sample's day", "Only the made-up sample's day can be " +
-		"moved; its simulated weather is read up to there and every window follows.", writes, 0}, s.moveToday, `{"day": "2027-04-01"}`)
+		"moved; its simulated weather is read up to there and every window follows.", outside, 0}, s.moveToday, `{"day": "2027-04-01"}`)
 	op(a, crew, get, "/firm", doc{"firm", "Firm", "The firm's settings", "Name, units, first day of the week and house " +
 		"rules.", reads, 0}, s.firm)
 	op(a, owner, put, "/firm", doc{"change-firm", "Firm", "Change the firm's settings", "Texts are told in the new units " +

@@ -132,8 +132,9 @@ func TestUnitsOnTheDevice(t *testing.T) {
 		{"metric", "device.units.degrees(-3.25, 1)", "−3.3 °C"}, {"metric", "device.units.degrees(-0.01)", "0.0 °C"},
 		{"imperial", "device.units.metres(0.5)", "20 in"}, {"imperial", "device.units.metres(1.83)", "6 ft"}, {"imperial", "device.units.metres(1.7)", "5 ft 7 in"},
 		{"imperial", "device.units.degrees(0)", "32 °F"}, {"imperial", "device.units.degrees(-40)", "−40 °F"}, {"imperial", "device.units.apart(10)", "18 °F"},
-		{"metric", "String(device.units.read('1,5'))", "1.5"}, {"metric", "String(device.units.read('−3'))", "-3"}, {"imperial", "String(device.units.read('5 ft 6 in'))", "5.5"},
-		{"imperial", `String(device.units.read("6'"))`, "6"}, {"metric", "String(device.units.read(''))", "NaN"}, {"metric", "String(device.units.read('tall'))", "NaN"},
+		{"metric", "String(device.units.read('1,5'))", "1.5"}, {"metric", "String(device.units.read('−3'))", "-3"}, {"imperial", "String(device.units.read('5 ft 6 in', 'length'))", "5.5"},
+		{"imperial", `String(device.units.read("6'", 'length'))`, "6"}, {"metric", "String(device.units.read(''))", "NaN"}, {"metric", "String(device.units.read('tall'))", "NaN"},
+		{"metric", "String(device.units.read('6 m'))", "NaN"}, {"imperial", "String(device.units.bare(''))", "0"}, {"imperial", "String(device.units.bare('1,050'))", "1050"},
 		{"imperial", "String(device.units.entered('temperature', 32))", "0"}, {"imperial", "device.units.inField('length', 3.048)", "10"},
 		{"imperial", "device.units.figure(1000, 'L')", "264 gal"}, {"metric", "device.units.figure(0.04, 'm³')", "0.04 m³"}, {"imperial", "device.units.figure(10, 'kg')", "22 lb"},
 	} {

@@ -59,7 +59,8 @@ func winterLeavesBear(e *catalogue.Entry, share, woodC float64) float64 {
 	return min(UnhardenedTC, woodC+off)
 }
 
-// leavesShare: how much of the difference between a kind's leaves and its wood shows as dead leaves; the rest is colour.
+// leavesShare: how much of the difference between a kind's leaves and its wood shows as dead leaves; the rest is
+// colour.
 const leavesShare = 0.6
 
 // grownLeavesBear is what leaves bear that are grown and will fall, °C: more than they did when young, and never less

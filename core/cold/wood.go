@@ -16,7 +16,8 @@ const (
 	agedHardyC  = -16.0
 )
 
-// aged is how much more old wood of a kind bears that is hardened by a share than its tips, °C for each tenfold of thickness.
+// aged is how much more old wood of a kind bears than its tips, °C for each tenfold of thickness, when the kind is
+// hardened by a share.
 func aged(e *catalogue.Entry, hardened float64) float64 {
 	rests := max(0, min(1, (agedTenderC-e.HardinessC)/(agedTenderC-agedHardyC)))
 	return agedTender + (agedHardy-agedTender)*rests*hardened

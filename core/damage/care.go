@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
@@ -167,7 +166,7 @@ func care(q Question, a *Answer, d decision, s situation, e *evidence) ([]Care, 
 			c.care = append(c.care, Care{"feed", "No feed until it grows again in spring.", from, to, 0})
 		}
 	}
-	if strings.Contains(sp.Edible, "fruit") && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
+	if sp.GrownForFruit() && d.kind != Replace && d.kind != Lift && lost > 0.1 && lost < 1 && sp.Form != catalogue.Perennial {
 		c.add(
 			"fruit",
 			job.Fruit,

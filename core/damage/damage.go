@@ -489,7 +489,8 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		return nil, nil // nothing says that more is wrong than the bark
 	}
 	dead := e.belief.ChanceBelow(toTheGround) > sureShare || d.kind == Look && e.dying && !e.living && e.belief.Quantile(cutCaution) < baseShare
-	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && !s.highOnly(e) && (dead || s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial)
+	low := s.species.LeafSeason == catalogue.Herbaceous || s.species.Form == catalogue.Perennial
+	needCrown := !s.stemIsAll() && e.crown == "" && !e.skip[check.Crown] && !s.highOnly(e) && (dead || low)
 	if needCrown {
 		var changes []string
 		for _, r := range []string{"firm_buds", "soft"} {
@@ -497,7 +498,8 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 			would.Checks = append(slices.Clone(q.Checks), check.Check{Kind: check.Crown, Result: r})
 			after := gather(would)
 			if nd := s.decide(&after); nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("A %s crown: %s.", map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r], s.would(nd, q.Plant.HeightM)))
+				felt := map[string]string{"firm_buds": "firm, budded", "soft": "soft"}[r]
+				changes = append(changes, fmt.Sprintf("A %s crown: %s.", felt, s.would(nd, q.Plant.HeightM)))
 			}
 		}
 		return &Suggestion{Kind: check.Crown, Why: "Draw the soil back with a finger: the crown decides whether " +
@@ -529,7 +531,8 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 		if p > 0.05 && changed {
 			matters = true
 			if o.Word != "" && nd.kind != d.kind {
-				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word, quantity.Length(x*q.Plant.HeightM), s.would(nd, q.Plant.HeightM)))
+				changes = append(changes, fmt.Sprintf("Bark %s at %s: %s.", o.Word,
+					quantity.Length(x*q.Plant.HeightM), s.would(nd, q.Plant.HeightM)))
 			}
 		}
 		lo, hi := after.belief.Interval()

@@ -91,6 +91,7 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	out := Wintering{Out: Winters(p, y.Normals.Climate.ExtremeMinC), Steps: []Step{}}
 	name := p.Species.Common
 	tuber := p.Species.LeafSeason == catalogue.Herbaceous && p.Species.RootHardinessC > tuberC && p.PotL == 0
+	under := Winters(mulched(p), y.Normals.Climate.ExtremeMinC)
 	switch {
 	case p.Species.Annual:
 		out.Way, out.Why = StaysOut, name+" lives for one season: save seed, or sow anew."
@@ -98,8 +99,8 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	case out.Out >= outEnough:
 		out.Way, out.Chance, out.Why = StaysOut, out.Out, name+" comes through a usual winter where it stands."
 		return out
-	case tuber && out.Out >= tubersOut && Winters(mulched(p), y.Normals.Climate.ExtremeMinC) >= outEnough:
-		out.Way, out.Chance = StaysOut, Winters(mulched(p), y.Normals.Climate.ExtremeMinC)
+	case tuber && out.Out >= tubersOut && under >= outEnough:
+		out.Way, out.Chance = StaysOut, under
 		out.Why = fmt.Sprintf("Under a thick mulch %s comes through a usual winter in the ground.", name)
 		return out
 	case out.Out >= wrapFrom && comesFromBelow(&p) && p.Species.HardinessC <= hardyC:

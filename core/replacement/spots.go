@@ -61,11 +61,11 @@ func (f *fitting) ground() {
 	if f.Spot.Salt {
 		switch {
 		case listed(f.e, l.Salt.Poorly, l.Salt.Well):
-			f.part("salt", saltPoorly, "salt browns it and dies it back")
+			f.part("salt", saltPoorly, "salt burns it, and its twigs die back")
 		case listed(f.e, l.Salt.Well, l.Salt.Poorly):
 			f.part("salt", saltWell, "it bears salt")
 		default:
-			f.part("salt", saltUnsure, "how it bears salt is not known for sure")
+			f.part("salt", saltUnsure, "nobody knows for sure how much salt it bears")
 		}
 	}
 	if f.Spot.PH >= limePH && listed(f.e, l.Sour, nil) {

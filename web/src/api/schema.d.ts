@@ -19463,6 +19463,7 @@ export interface operations {
             409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
+            502: components["responses"]["Problem"];
         };
     };
     unnamed: {

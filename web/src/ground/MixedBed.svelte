@@ -34,7 +34,7 @@
         species: k.species,
         share: share(k.species) / 100,
         price: k.price,
-        spacing_m: spaces[k.species] ? entered('length', read(spaces[k.species]!)) || 0 : 0,
+        spacing_m: spaces[k.species] ? entered('length', read(spaces[k.species]!, 'length')) || 0 : 0,
       })),
     };
     void reads(async (signal) => {

@@ -420,7 +420,7 @@
                 <div class="text-sm">
                   <p>{why(r)}</p>
                   <p>
-                    <b>Plant {windows(r) || 'on no good day within a year'}</b>{r.count
+                    <b>{windows(r) ? `Plant ${windows(r)}` : 'No good day to plant it within a year'}</b>{r.count
                       ? ` · ${r.count} plants, ${metres(r.spacing_m)} apart${r.cost ? `: ${r.cost.toFixed(2)}` : ''}`
                       : ''}
                   </p>

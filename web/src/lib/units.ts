@@ -235,20 +235,19 @@ function understood(text: string, kind?: string): Understood | undefined {
 
 /**
  * What was written into a field, as a figure in the firm's unit of its kind: with a comma or a point, grouped, as a
- * fraction, in feet and inches, or in any unit of that kind. NaN where it is not understood.
+ * fraction, in feet and inches, or in any unit of that kind; without a kind no unit is read. NaN where it is not
+ * understood, and where nothing stands.
  */
 export function read(text: string, kind?: Kind): number {
-  const u = understood(text, kind ?? 'length'); // feet and inches are read wherever a figure stands
+  const u = understood(text, kind);
   if (!u) return NaN;
   if ('bare' in u) return u.bare;
-  return kind ? Number(shown(kind, u.si).toPrecision(9)) : Number((u.si / 0.3048).toPrecision(9));
+  return kind ? Number(shown(kind, u.si).toPrecision(9)) : NaN;
 }
 
 /** A figure that has no unit, 0 where there is none; NaN where it is not understood. */
 export function bare(text: string): number {
-  if (text.trim() === '') return 0;
-  const u = understood(text);
-  return u && 'bare' in u ? u.bare : NaN;
+  return text.trim() === '' ? 0 : read(text);
 }
 
 /** Two ways to write a figure of a kind, for one that was not understood. */
