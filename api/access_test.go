@@ -96,8 +96,19 @@ func (h *opened) staff() map[string]*visitor {
 func TestAccessTable(t *testing.T) {
 	t.Parallel()
 	h := newHouse(t)
-	h.villa()
+	villa, _ := h.villa()
 	staff := h.staff()
+	ended, link := &visitor{h: h}, &visitor{h: h}
+	ended.must("POST", "/me/session", obj{"login": "crew@arvenna", "password": longWords + "crew"})
+	given := ended.cookie
+	ended.must("DELETE", "/me/session", nil)
+	ended.cookie = given // a copy of a session that was signed out
+	var l firm.ClientLink
+	if err := json.Unmarshal([]byte(staff[firm.RolePlanner].must("POST", fmt.Sprintf("/properties/%d/client-links", villa.ID), obj{"days": 90})), &l); err != nil {
+		t.Fatal(err)
+	}
+	link.must("GET", "/client/"+l.Token, nil) // whatever it gave stays with the visitor
+	staff["signed out"], staff["a client"] = ended, link
 	roles := map[string]role{}
 	// What ends a session or bounds tries is tried alone.
 	apart := []string{"sign-out", "sign-out-everywhere", "sign-in", "first-owner", "take-invitation", "client-page", "change-password"}
@@ -116,7 +127,7 @@ func TestAccessTable(t *testing.T) {
 				want := 0
 				switch {
 				case need == anyone:
-				case role == "":
+				case !slices.Contains(firm.Roles, role): // nobody, who signed out, and who only has a client's link
 					want = http.StatusUnauthorized
 				case slices.Index(firm.Roles, role) < slices.Index(firm.Roles, string(need)):
 					want = http.StatusForbidden
@@ -133,7 +144,7 @@ func TestAccessTable(t *testing.T) {
 		anyone:  "sign-in sign-out first-owner take-invitation client-page me",
 		crew:    "tick-order keep-look decide add-photo sheet walk plants orders reckon-damage reckon-cause products",
 		planner: "add-property change-plant put-order accept-proposal send-letter letters uses-pdf shopping add-product client-links move-today",
-		owner:   "everything backup back-up change-firm accounts add-account remove-account end-sessions removed erase",
+		owner:   "everything backup back-up change-firm accounts guesses add-account remove-account end-sessions removed erase",
 	} {
 		for _, id := range strings.Fields(ids) {
 			if roles[id] != want {
@@ -283,14 +294,19 @@ func TestPricesKept(t *testing.T) {
 func TestGuessing(t *testing.T) {
 	t.Parallel()
 	h := newHouse(t)
-	h.staff()
+	owner := h.staff()[firm.RoleOwner]
 	thief := &visitor{h: h}
 	last := 0
 	for n := range triesMost + 5 {
-		last, _ = thief.do("POST", "/me/session", obj{"login": fmt.Sprint("guess ", n), "password": "guess"})
+		last, _ = thief.do("POST", "/me/session", obj{"login": fmt.Sprint("guess ", max(0, n-5)), "password": "guess"})
 	}
 	if last != http.StatusTooManyRequests {
 		t.Errorf("after %d tries: %d", triesMost+5, last)
+	}
+	var told Run[firm.Guesses]
+	err := json.Unmarshal([]byte(owner.must("GET", "/accounts/guesses", nil)), &told)
+	if err != nil || len(told.Items) != 1 || told.Items[0].Login != "guess 0" || told.Items[0].Count != 6 {
+		t.Errorf("the owner is told %+v, %v", told.Items, err)
 	}
 }
 

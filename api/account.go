@@ -31,6 +31,7 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, crew, put, "/me/password", doc{"change-password", "Firm", "Change one's password", "All other sessions end.", writes, 0}, s.changePassword, `{"old": "four quiet mulberry trees", "password": "five loud plane trees"}`)
 	op(a, anyone, post, "/me/invitation", doc{"take-invitation", "Firm", "Set a password by a one-time link", "The link is used up, and one is signed in.", writes, 0}, s.takeInvitation, `{"token": "nobody-gave-this", "password": "five loud plane trees"}`)
 	op(a, owner, get, "/accounts", doc{"accounts", "Firm", "Who may sign in", "By name.", reads, 0}, s.accounts)
+	op(a, owner, get, "/accounts/guesses", doc{"guesses", "Firm", "Many wrong passwords", "Names for which many wrong passwords were tried within a day, since the program started; the most tried first.", reads, 0}, s.guesses)
 	op(a, owner, post, "/accounts", doc{"add-account", "Firm", "Let somebody sign in", "Gives a one-time link that is passed on; whoever has it sets the password.", writes, 0}, s.addAccount, `{"login": "bruno", "name": "Bruno", "role": "crew"}`)
 	op(a, owner, put, "/accounts/{id}", doc{"change-account", "Firm", "Change a name or a role", "Based on a version; the last owner stays one.", writes, 0}, s.changeAccount, `{"name": "Bruno", "role": "planner", "version": 1}`)
 	op(a, owner, remove, "/accounts/{id}", doc{"remove-account", "Firm", "Take somebody out", "Their sessions and links end at once; can be restored.", writes, 0}, s.removeAccount)
@@ -188,6 +189,10 @@ func (s *Server) takeInvitation(ctx context.Context, in *struct {
 func (s *Server) accounts(ctx context.Context, _ *struct{}) (*Out[Run[firm.Account]], error) {
 	list, err := s.Firm.Accounts(ctx)
 	return out(Run[firm.Account]{Items: list}), s.problem(ctx, "accounts", err)
+}
+
+func (s *Server) guesses(context.Context, *struct{}) (*Out[Run[firm.Guesses]], error) {
+	return out(Run[firm.Guesses]{Items: s.Firm.Guessed()}), nil
 }
 
 func (s *Server) addAccount(ctx context.Context, in *struct {

@@ -80,6 +80,10 @@ func (h *Room) SignIn(ctx context.Context, in SignInIn) (store.Account, error) {
 	return a, err
 }
 
+// Guessed are the names for which many wrong passwords were tried within a day, since the program started: told to
+// owners alone.
+func (h *Room) Guessed() []Guesses { return h.tries.guessed(time.Now()) }
+
 func (h *Room) signIn(ctx context.Context, login string, in SignInIn) (store.Account, error) {
 	a, err := h.Store.AccountOf(ctx, login)
 	if err != nil && !errors.Is(err, store.ErrNotFound) {

@@ -1,7 +1,9 @@
 package firm
 
 import (
+	"cmp"
 	"context"
+	"slices"
 	"sync"
 	"time"
 )
@@ -12,12 +14,22 @@ const (
 	slowestTry  = 5 * time.Second  // what one waits at most
 	triesForget = 30 * time.Minute // after which they are forgotten
 	triesNames  = 4096             // names that are remembered; beyond them those of longest ago go
+	guessesFor  = 24 * time.Hour   // for which the owner is told of them
+	guessesMost = 10               // names that the owner is told of
 )
+
+// Guesses are wrong passwords for one name within a day: somebody may be guessing.
+type Guesses struct {
+	Login string    `json:"login" doc:"By which somebody tried to sign in; there need not be such an account"`
+	Count int       `json:"count" doc:"Wrong passwords, each less than a day after the one before"`
+	Last  time.Time `json:"last"`
+}
 
 // tries counts wrong passwords by name, of those that are there and those that are not alike.
 type tries struct {
-	mu sync.Mutex
-	of map[string]tried
+	mu      sync.Mutex
+	of      map[string]tried
+	guesses map[string]Guesses
 }
 
 type tried struct {
@@ -67,7 +79,36 @@ func (t *tries) wrong(login string, now time.Time) int {
 		t.drop()
 	}
 	t.of[login] = tried{was.count + 1, now}
+	t.guess(login, now)
 	return was.count + 1
+}
+
+// guess counts for the owner: a right password does not forget it.
+func (t *tries) guess(login string, now time.Time) {
+	g := t.guesses[login]
+	if now.Sub(g.Last) > guessesFor {
+		g.Count = 0
+	}
+	if t.guesses == nil || len(t.guesses) >= triesNames && g.Count == 0 {
+		t.guesses = map[string]Guesses{}
+	}
+	t.guesses[login] = Guesses{login, g.Count + 1, now}
+}
+
+// guessed are the names with many wrong passwords within a day, the most tried first.
+func (t *tries) guessed(now time.Time) []Guesses {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	out := []Guesses{}
+	for _, g := range t.guesses {
+		if g.Count >= freeTries && now.Sub(g.Last) <= guessesFor {
+			out = append(out, g)
+		}
+	}
+	slices.SortFunc(out, func(a, b Guesses) int {
+		return cmp.Or(cmp.Compare(b.Count, a.Count), cmp.Compare(a.Login, b.Login))
+	})
+	return out[:min(len(out), guessesMost)]
 }
 
 // drop forgets the name of longest ago.

@@ -33,14 +33,24 @@ func TestTriesSlowDown(t *testing.T) {
 	if err := k.wait(gone, "ilda", at); !errors.Is(err, context.Canceled) {
 		t.Errorf("who left waits: %v", err)
 	}
+	if g := k.guessed(at); len(g) != 1 || g[0].Login != "ilda" || g[0].Count != 20 || !g[0].Last.Equal(at) {
+		t.Errorf("the owner is told %+v", g)
+	}
 	k.right("ilda")
+	k.wrong("bruno", at)
+	if g := k.guessed(at.Add(23 * time.Hour)); len(g) != 1 || g[0].Login != "ilda" {
+		t.Errorf("the owner is told %+v once the guess was right", g)
+	}
+	if g := k.guessed(at.Add(25 * time.Hour)); len(g) != 0 {
+		t.Errorf("the owner is told %+v a day later", g)
+	}
 	if k.pause("ilda", at) != 0 {
 		t.Error("a right password forgets nothing")
 	}
 	for n := range triesNames + 50 {
 		k.wrong(fmt.Sprint("name ", n), at.Add(time.Duration(n)*time.Millisecond))
 	}
-	if len(k.of) > triesNames {
-		t.Errorf("%d names are remembered", len(k.of))
+	if len(k.of) > triesNames || len(k.guesses) > triesNames {
+		t.Errorf("%d names are remembered, %d told", len(k.of), len(k.guesses))
 	}
 }

@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/accounts/guesses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Many wrong passwords
+         * @description Names for which many wrong passwords were tried within a day, since the program started; the most tried first.
+         */
+        get: operations["guesses"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/accounts/{id}": {
         parameters: {
             query?: never;
@@ -6124,6 +6144,18 @@ export interface components {
             /** @description Name */
             name: string;
         };
+        /** @description Wrong passwords for one name within a day: somebody may be guessing. */
+        Guesses: {
+            /**
+             * Format: int64
+             * @description Wrong passwords, each less than a day after the one before
+             */
+            count: number;
+            /** Format: date-time */
+            last: string;
+            /** @description By which somebody tried to sign in; there need not be such an account */
+            login: string;
+        };
         /** @description A piece of work entered by hand. Its cost is given by window, or it takes the curve of a kind of work. */
         HandOrder: {
             /** @description Jobs, of whatever origin, that come first */
@@ -10222,6 +10254,13 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Guesses. */
+        RunGuesses: {
+            /** @description What is listed */
+            items: components["schemas"]["Guesses"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         /** @description A whole list: Int64. */
         RunInt64: {
             /** @description What is listed */
@@ -13484,6 +13523,28 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    guesses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunGuesses"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

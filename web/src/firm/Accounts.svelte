@@ -2,6 +2,7 @@
   /** Who may sign in, and as what; one-time links that the owner passes on. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import { moment } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -18,7 +19,12 @@
   let role = $state<Role>('crew');
   let link = $state.raw<{ name: string; url: string; until: string }>();
   let problem = $state.raw<Problem>();
-  const read = () => attempt(async () => void (list = (await ask(api.GET('/api/v1/accounts'))).items));
+  let guesses = $state.raw<Schemas['Guesses'][]>([]);
+  const read = () =>
+    attempt(async () => {
+      const [a, g] = await Promise.all([ask(api.GET('/api/v1/accounts')), ask(api.GET('/api/v1/accounts/guesses'))]);
+      [list, guesses] = [a.items, g.items];
+    });
   void read();
   function show(i: Schemas['Invited']) {
     link = { name: i.account.name, url: `${location.origin}/#/invite/${i.token}`, until: i.until.slice(0, 10) };
@@ -63,6 +69,21 @@
   <p class="text-sm text-soft">
     Crew: walks, day sheets and ticking off. Planner: all of the work. Owner: also who gets in, and the firm’s settings.
   </p>
+  {#if guesses.length}
+    <div class="my-2 border-l-4 border-bad pl-3" role="note" id="guesses">
+      <b>Somebody may be guessing passwords.</b>
+      <ul>
+        {#each guesses as g (g.login)}<li>
+            {g.count} wrong passwords for <b>{g.login}</b>, the last on {moment(g.last)}{list.some((a) => a.login === g.login)
+              ? ''
+              : ': nobody signs in by that name'}
+          </li>{/each}
+      </ul>
+      <p class="text-sm text-soft">
+        Each more try waits longer, and nobody is locked out. If it was none of you, take a longer password, and sign out
+        everywhere whoever it was tried for.
+      </p>
+    </div>{/if}
   <ul>
     {#each list as a (a.id)}
       <li class="flex flex-wrap items-end gap-x-3 gap-y-1 border-t border-rule py-2">

@@ -2,6 +2,7 @@
   /** When the record was last backed up, where to, and a backup now. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Schemas } from '../api/client';
+  import { moment } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
 
   let state_ = $state.raw<Schemas['BackupState']>();
@@ -15,14 +16,13 @@
     });
     busy = false;
   }
-  const when = (t: string) => new Date(t).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
 </script>
 
 {#if state_}
   <section class="mt-4 border border-rule bg-white p-4" aria-label="Backups">
     <h2>Backups</h2>
     <p>
-      {#if state_.last}Last written <b>{when(state_.last)}</b>, with {state_.plants} plants: {state_.file}.
+      {#if state_.last}Last written <b>{moment(state_.last)}</b>, with {state_.plants} plants: {state_.file}.
       {:else}<b>None was written yet.</b>{/if}
       {#if state_.due}<b class="text-sun">None for a week.</b>{/if}
     </p>

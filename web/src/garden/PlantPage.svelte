@@ -9,7 +9,7 @@
   import Care from '../walks/Care.svelte';
   import EndOfLife from '../walks/EndOfLife.svelte';
   import { found } from '../walks/checks';
-  import { brief, inWords, metres } from '../lib/dates';
+  import { brief, inWords, metres, moment } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import type { Form } from '../lib/portrait';
@@ -199,7 +199,7 @@
               <ul class="text-sm">
                 {#each story.deeds as d, i (i)}<li class="border-t border-rule py-1">
                     <b>{d.name}</b>
-                    {d.did}, {new Date(d.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}
+                    {d.did}, {moment(d.at)}
                   </li>{/each}
               </ul>
             </section>{/if}

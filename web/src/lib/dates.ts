@@ -34,6 +34,9 @@ export function brief(iso: string | undefined): string {
   return joined(new Date(utc(iso)).getUTCDate(), monthName(iso).slice(0, 3));
 }
 
+/** A moment, with its hour, by the device's clock and as the reader's region writes it. */
+export const moment = (t: string) => new Date(t).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+
 export const hours = (minutes: number) =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`;
 

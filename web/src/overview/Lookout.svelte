@@ -28,8 +28,11 @@
   let wide = $state(window.innerWidth >= 768);
 
   const readLook = () => attempt(async () => void (look = await ask(api.GET('/api/v1/lookout'))));
+  let guessed = $state(0); // names for which many wrong passwords were tried
+  const readGuesses = () => attempt(async () => void (guessed = (await ask(api.GET('/api/v1/accounts/guesses'))).items.length));
   onMount(() => {
     void readLook();
+    if (house.me?.account?.role === 'owner') void readGuesses();
     keys.screen = [
       { key: 'ArrowDown', does: 'next plant of the look-list', run: () => move(1) },
       { key: 'ArrowUp', does: 'plant before', run: () => move(-1) },
@@ -223,6 +226,10 @@
         {#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}
       </ul>
     </div>{/if}
+  {#if guessed}<p class="mb-3 border-l-4 border-bad bg-white px-3 py-1">
+      Many wrong passwords were tried{guessed === 1 ? '' : ` for ${guessed} names`}.
+      <a class="inline-flex min-h-11 items-center underline" href="#/settings">See for whom in Settings</a>
+    </p>{/if}
   {#if look?.backup_due && house.may('owner')}<p class="mb-3 border-l-4 border-sun bg-white px-3 py-1">
       There was no backup of the record for a week. <a class="inline-flex min-h-11 items-center underline" href="#/settings"
         >Write one in Settings</a
