@@ -57,6 +57,9 @@ func Behind(next http.Handler, trusted []netip.Prefix) http.Handler {
 		from, err := netip.ParseAddrPort(r.RemoteAddr)
 		if err == nil {
 			if _, is := known(from.Addr().Unmap().String()); is {
+				if r.Header.Get("X-Forwarded-Proto") == "https" {
+					w.Header().Set(onlyTLS, yearOfTLS)
+				}
 				hops := strings.Split(strings.Join(r.Header.Values("X-Forwarded-For"), ","), ",")
 				for _, hop := range slices.Backward(hops) {
 					a, proxy := known(hop)

@@ -68,11 +68,12 @@ type Frame struct {
 	Firm    FirmOut         `json:"firm"`
 	Counts  overview.Counts `json:"counts"`
 	Levels  []job.Level     `json:"levels" doc:"The words for what a day costs, the best first"`
+	Trouble string          `json:"trouble,omitempty" doc:"What is wrong with the disk: nothing can be kept, and the windows of jobs stay as they were last worked out"`
 }
 
 func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
 	f, err := s.Overview.Frame(ctx)
-	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels()}), s.problem(ctx, "frame", err)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), f.Trouble}), s.problem(ctx, "frame", err)
 }
 
 func (s *Server) moveToday(ctx context.Context, in *struct {

@@ -11,6 +11,12 @@ import (
 // loopback are the names of this machine to itself.
 var loopback = []string{"localhost", "127.0.0.1", "::1"}
 
+// By which a browser is told to come by TLS alone from then on, for a year.
+const (
+	onlyTLS   = "Strict-Transport-Security"
+	yearOfTLS = "max-age=31536000"
+)
+
 // Guard stands before all that is served: a request for a host that is not listed is refused, so that no page of
 // another site can have its own name point here and read the record; no other site may frame a page or send a form;
 // and nothing is taken for another kind than it says. hosts are names without ports, beside those of the machine
@@ -25,7 +31,7 @@ func Guard(next http.Handler, hosts ...string) http.Handler {
 		h.Set("Referrer-Policy", "same-origin")
 		h.Set("Content-Security-Policy", "default-src 'none'; frame-ancestors 'none'") // pages set their own
 		if r.TLS != nil {
-			h.Set("Strict-Transport-Security", "max-age=31536000")
+			h.Set(onlyTLS, yearOfTLS)
 		}
 		switch {
 		case !slices.ContainsFunc(known, func(k string) bool { return strings.EqualFold(k, hostOf(r.Host)) }):

@@ -16,6 +16,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"sync"
 	"testing"
@@ -28,6 +29,12 @@ import (
 
 // soakFor is how long the record is tried; a short cut of it is part of every test run.
 var soakFor = flag.Duration("soak", 6*time.Second, "how long to kill, restart and count")
+
+// Of a long soak; in other runs the drills are few.
+var (
+	kills  = flag.Int("kills", 0, "kill so often, however long it takes")
+	drills = flag.Int("drills", 4, "how often a restore is killed")
+)
 
 // written is a write that went out: what it was, under which key, and whether it was acknowledged.
 type written struct {
@@ -220,7 +227,7 @@ func TestSoak(t *testing.T) {
 	w := &writer{t: t, status: map[int]int{}}
 	r := rand.New(rand.NewPCG(7, uint64(time.Now().UnixNano())))
 	cycles, backups := 0, 0
-	for until := time.Now().Add(*soakFor); time.Now().Before(until); cycles++ {
+	for until := time.Now().Add(*soakFor); cycles < *kills || *kills == 0 && time.Now().Before(until); cycles++ {
 		stop := make(chan struct{})
 		var storm sync.WaitGroup
 		storm.Go(func() { w.storm(s.url, r.Uint64(), stop) })
@@ -302,6 +309,102 @@ func (s *server) backedUp(t *testing.T, r *rand.Rand) int {
 	return 1
 }
 
+// TestRestoreDrills: a restore in the place of a record, plain and sealed, is killed at points spread over all it takes.
+// What stands there afterwards is the record of before, or the backup's, whole; or the folder was just put aside and is
+// whole beside it. Once let through, it is the backup's.
+func TestRestoreDrills(t *testing.T) {
+	t.Parallel()
+	ctx := context.Background()
+	data := filepath.Join(t.TempDir(), "data")
+	s := start(t, "serve", data, "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Priory", "climate_type": "lake-foothills"}`)
+	for range 60 {
+		s.post("/api/v1/plants", `{"property_id": 1, "species": "buxus-sempervirens", "height_m": 1}`)
+	}
+	s.kill()
+	secret := filepath.Join(t.TempDir(), "passphrase")
+	if err := os.WriteFile(secret, []byte("four quiet mulberry trees\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	run := func(args ...string) error {
+		out, err := exec.Command(program, args...).CombinedOutput()
+		if err != nil {
+			return fmt.Errorf("%s: %w: %s", args[0], err, out)
+		}
+		return nil
+	}
+	plain, sealed := filepath.Join(t.TempDir(), "b.tar.zst"), filepath.Join(t.TempDir(), "b.tar.zst.age")
+	if err := errors.Join(run("backup", plain, "--data", data), run("backup", sealed, "--data", data, "--passphrase-file", secret)); err != nil {
+		t.Fatal(err)
+	}
+	seen := map[string]int{}
+	for n := range *drills {
+		into := filepath.Join(t.TempDir(), "data")
+		if err := os.CopyFS(into, os.DirFS(data)); err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(filepath.Join(into, "of-before"), nil, 0o600); err != nil { // by which it is known
+			t.Fatal(err)
+		}
+		args := []string{"restore", plain, "--replace", "--data", into}
+		if n%2 == 1 {
+			args = []string{"restore", sealed, "--replace", "--data", into, "--passphrase-file", secret}
+		}
+		cmd := exec.Command(program, args...)
+		if err := cmd.Start(); err != nil {
+			t.Fatal(err)
+		}
+		time.Sleep(time.Duration(n) * 600 * time.Millisecond / time.Duration(*drills))
+		_ = cmd.Process.Kill()
+		done := cmd.Wait() == nil
+		stands := into
+		if _, err := os.Stat(filepath.Join(into, "mezzadro.db")); err != nil {
+			beside, _ := filepath.Glob(into + ".before-*")
+			if len(beside) != 1 {
+				t.Fatalf("killed at %d of %d: neither the record nor what was put aside is there: %v", n, *drills, beside)
+			}
+			stands = beside[0]
+		}
+		if faults, err := store.Check(ctx, stands); err != nil || len(faults) > 0 {
+			t.Errorf("killed at %d of %d: %v %v", n, *drills, faults, err)
+		}
+		_, err := os.Stat(filepath.Join(into, "of-before"))
+		seen[fmt.Sprintf("done %t, in place %t, of before %t", done, stands == into, err == nil)]++
+		if stands != into { // put aside, and nothing in its place: as into a new folder
+			args = slices.DeleteFunc(args, func(a string) bool { return a == "--replace" })
+		}
+		if err := run(args...); err != nil {
+			t.Errorf("killed at %d of %d, and then: %v", n, *drills, err)
+		}
+		if _, err := os.Stat(filepath.Join(into, "of-before")); err == nil {
+			t.Error("once let through, the record of before stands there still")
+		}
+	}
+	t.Log(seen)
+}
+
+// startFull starts the program where no file may become larger than so many blocks of 1024 bytes.
+func startFull(t *testing.T, data, today string, blocks int64) *server {
+	t.Helper()
+	addr := freeAddress(t)
+	limited := fmt.Sprintf("trap '' XFSZ; ulimit -f %d; exec %q serve --addr %s --data %q --today %s", blocks, program, addr, data, today)
+	cmd := exec.Command("bash", "-c", limited)
+	if err := cmd.Start(); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
+	s := &server{t: t, url: "http://" + addr, data: data}
+	for deadline := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
+		if res, err := http.Get(s.url + "/api/v1/frame"); err == nil {
+			res.Body.Close()
+			return s
+		}
+		if time.Now().After(deadline) {
+			t.Fatal("it does not answer")
+		}
+	}
+}
+
 // TestFullDisk: where no file may grow any more, writes are refused in plain words with nothing kept, and reads go on.
 func TestFullDisk(t *testing.T) {
 	t.Parallel()
@@ -309,32 +412,15 @@ func TestFullDisk(t *testing.T) {
 	s := start(t, "serve", data, "--today", "2027-03-18")
 	s.post("/api/v1/properties", `{"name": "Priory", "climate_type": "lake-foothills"}`)
 	s.kill()
-	addr := freeAddress(t)
 	info, err := os.Stat(filepath.Join(data, "mezzadro.db"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	// No file may become larger than the record is, in blocks of 1024 bytes.
-	limited := fmt.Sprintf("trap '' XFSZ; ulimit -f %d; exec %q serve --addr %s --data %q --today 2027-03-18", info.Size()/1024+40, program, addr, data)
-	cmd := exec.Command("bash", "-c", limited)
-	if err := cmd.Start(); err != nil {
-		t.Fatal(err)
-	}
-	t.Cleanup(func() { _ = cmd.Process.Kill(); _ = cmd.Wait() })
-	url := "http://" + addr
-	for deadline := time.Now().Add(patience); ; time.Sleep(20 * time.Millisecond) {
-		if res, err := http.Get(url + "/api/v1/frame"); err == nil {
-			res.Body.Close()
-			break
-		}
-		if time.Now().After(deadline) {
-			t.Fatal("it does not answer")
-		}
-	}
+	full := startFull(t, data, "2027-03-18", info.Size()/1024+40)
 	refused, kept := "", 0
 	for i := range 400 {
 		body := fmt.Sprintf(`{"property_id": 1, "species": "buxus-sempervirens", "height_m": 1, "note": %q}`, strings.Repeat("long ", 300)+fmt.Sprint(i))
-		res, err := http.Post(url+"/api/v1/plants", "application/json", strings.NewReader(body))
+		res, err := http.Post(full.url+"/api/v1/plants", "application/json", strings.NewReader(body))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -350,9 +436,44 @@ func TestFullDisk(t *testing.T) {
 		t.Errorf("with a full disk, after %d plants: %s", kept, refused)
 	}
 	var plants struct{ Items []struct{ ID int64 } }
-	(&server{t: t, url: url}).get("/api/v1/plants?property=1&limit=1000", &plants)
+	full.get("/api/v1/plants?property=1&limit=1000", &plants)
 	if len(plants.Items) != kept {
 		t.Errorf("%d were acknowledged, %d are there", kept, len(plants.Items))
+	}
+}
+
+// TestStartOnFullDisk: the program starts on a disk with room for some 40 kB, and takes nothing, on a later day; all is read, and it says that
+// nothing can be kept.
+func TestStartOnFullDisk(t *testing.T) {
+	t.Parallel()
+	data := t.TempDir()
+	s := start(t, "serve", data, "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Priory", "climate_type": "lake-foothills"}`)
+	s.post("/api/v1/plants", `{"property_id": 1, "species": "buxus-sempervirens", "height_m": 1}`)
+	s.post("/api/v1/orders", `{"property_id": 1, "title": "Clip the box", "minutes": 30, "plants": [1], "spans": [{"from": "2027-03-01", "to": "2027-06-30"}]}`)
+	s.kill()
+	full := startFull(t, data, "2027-05-20", 40) // room for the index of what was written last, and for nothing else
+	var frame struct{ Trouble string }
+	if full.get("/api/v1/frame", &frame); frame.Trouble == "" {
+		t.Error("nobody is told that nothing can be kept")
+	}
+	for _, path := range []string{"lookout", "orders?list=standing", "plants?property=1", "plants/1/story", "properties/1/season", "year",
+		"shopping", "uses", "find?text=box", "rounds/season?weeks=8"} {
+		res, err := http.Get(full.url + "/api/v1/" + path)
+		if err != nil {
+			t.Fatal(err)
+		}
+		b, _ := io.ReadAll(res.Body)
+		if res.Body.Close(); res.StatusCode != 200 {
+			t.Errorf("%s: %d %.200s", path, res.StatusCode, b)
+		}
+	}
+	res, err := http.Post(full.url+"/api/v1/orders", "application/json", strings.NewReader(`{"property_id": 1, "title": "Sweep", "minutes": 10, "spans": [{"from": "2027-05-20", "to": "2027-06-30"}]}`))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if res.Body.Close(); res.StatusCode != 507 {
+		t.Errorf("a write: %d", res.StatusCode)
 	}
 }
 

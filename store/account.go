@@ -136,8 +136,20 @@ func (s Sessions) FindCtx(ctx context.Context, token string) ([]byte, bool, erro
 	return b, err == nil, err
 }
 
-// CommitCtx keeps one, and drops those that are over.
+// CommitCtx keeps one, and drops those that are over. One that is there already lasts as it is where the disk takes
+// nothing: who is signed in goes on reading.
 func (s Sessions) CommitCtx(ctx context.Context, token string, b []byte, expiry time.Time) error {
+	err := s.commit(ctx, token, b, expiry)
+	if Trouble(err) == "" {
+		return err
+	}
+	if _, there, failed := s.FindCtx(ctx, token); failed != nil || !there {
+		return err
+	}
+	return nil
+}
+
+func (s Sessions) commit(ctx context.Context, token string, b []byte, expiry time.Time) error {
 	return s.WriteQuietly(ctx, func(tx Tx) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM session WHERE expiry < ?`, seconds(time.Now())); err != nil {
 			return err

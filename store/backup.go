@@ -269,14 +269,14 @@ func Replace(ctx context.Context, r io.Reader, folder string, now time.Time, how
 		return m, "", err
 	}
 	defer held.Close()
-	fresh := folder + ".restored-" + now.UTC().Format("20060102-150405")
+	fresh := unused(folder + ".restored-" + now.UTC().Format("20060102-150405"))
 	if m, err = Restore(ctx, r, fresh, how); err != nil {
 		return m, "", err
 	}
 	if err := whoComesIn(ctx, folder, fresh, how.Who, now); err != nil {
 		return m, "", errors.Join(err, os.RemoveAll(fresh))
 	}
-	aside = folder + ".before-" + now.UTC().Format("20060102-150405")
+	aside = unused(folder + ".before-" + now.UTC().Format("20060102-150405"))
 	if err := os.Rename(folder, aside); err != nil {
 		return m, "", errors.Join(err, os.RemoveAll(fresh))
 	}
@@ -284,6 +284,17 @@ func Replace(ctx context.Context, r io.Reader, folder string, now time.Time, how
 		return m, "", errors.Join(err, os.Rename(aside, folder))
 	}
 	return m, aside, nil
+}
+
+// unused is a name that nothing has yet: two restores may fall into one second.
+func unused(name string) string {
+	at := name
+	for n := 2; ; n++ {
+		if _, err := os.Lstat(at); errors.Is(err, os.ErrNotExist) {
+			return at
+		}
+		at = fmt.Sprintf("%s-%d", name, n)
+	}
 }
 
 // unpack writes the files of a backup into a folder, each as its manifest says.

@@ -22,7 +22,7 @@ const (
 type Guesses struct {
 	Login string    `json:"login" doc:"By which somebody tried to sign in; there need not be such an account"`
 	Count int       `json:"count" doc:"Wrong passwords, each less than a day after the one before"`
-	Last  time.Time `json:"last"`
+	Last  time.Time `json:"last" doc:"When the last of them was tried"`
 }
 
 // tries counts wrong passwords by name, of those that are there and those that are not alike.

@@ -16,6 +16,7 @@ type Frame struct {
 	Home    day.Day
 	Firm    store.Firm
 	Counts  Counts
+	Trouble string // with the disk; empty for none
 }
 
 // Counts are what wants attention in each place.
@@ -52,6 +53,7 @@ func (h *Room) Frame(ctx context.Context) (Frame, error) {
 		Rounds:  n.Waiting + n.Overdue,
 		Overdue: n.Overdue,
 	}
+	f.Trouble = h.Work.Trouble()
 	if f.Movable {
 		f.Home = h.Home
 	}

@@ -3,6 +3,7 @@ package work
 
 import (
 	"sync"
+	"sync/atomic"
 
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
@@ -14,6 +15,7 @@ type Room struct {
 
 	refreshing sync.Mutex
 	refreshed  string // what all windows were last worked out for
+	trouble    atomic.Pointer[string]
 
 	telling sync.Mutex
 	teller  *Teller

@@ -42,7 +42,24 @@ func (h *Room) CurrentWindows(ctx context.Context) error {
 	if h.refreshed == h.windowState() {
 		return nil
 	}
-	return h.refreshAll(ctx)
+	err := h.refreshAll(ctx)
+	trouble := store.Trouble(err)
+	if trouble != "" && h.trouble.Swap(&trouble) == nil {
+		h.Log.ErrorContext(ctx, "windows stay as they were", "error", err)
+	}
+	if trouble != "" {
+		return nil // reading goes on with what stands
+	}
+	h.trouble.Store(nil)
+	return err
+}
+
+// Trouble is why the windows of orders stay as they were last worked out: the disk takes nothing. Empty while it does.
+func (h *Room) Trouble() string {
+	if t := h.trouble.Load(); t != nil {
+		return *t
+	}
+	return ""
 }
 
 // RefreshWindows works the list columns of all standing orders out anew, where their place's year has moved.

@@ -247,6 +247,12 @@
           <b>No connection.</b> What you see was read earlier and is kept on this device.
         </p>
       {/if}
+      {#if house.frame?.trouble && !open}
+        <p class="border-b-2 border-bad bg-white px-4 py-1.5" role="alert">
+          <b>Nothing can be kept:</b>
+          {house.frame.trouble}. Dates of jobs are as they were last worked out.
+        </p>
+      {/if}
       {#if house.me?.needs === 'owner' && house.frame && !house.frame.counts.grounds && !asked && !open}
         <p class="flex flex-wrap items-center gap-x-4 border-b border-ink bg-white px-4 py-2">
           <span class="min-w-60 flex-1"

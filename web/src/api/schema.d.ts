@@ -5894,6 +5894,8 @@ export interface components {
              * @description The day on which one stands
              */
             today: string;
+            /** @description What is wrong with the disk: nothing can be kept, and the windows of jobs stay as they were last worked out */
+            trouble?: string;
         };
         /** @description One event and what it did. */
         FreezeEvent: {
@@ -6151,7 +6153,10 @@ export interface components {
              * @description Wrong passwords, each less than a day after the one before
              */
             count: number;
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When the last of them was tried
+             */
             last: string;
             /** @description By which somebody tried to sign in; there need not be such an account */
             login: string;
