@@ -154,8 +154,8 @@ func bestOf(start day.Day, costs reason.Costs, from day.Day) (best day.Day, cost
 	return best, cost
 }
 
-// Outlook is what a list says of an order on a day: the window that runs or comes next, the cheapest day from then on,
-// and whether its time has passed.
+// Outlook is what a list says of an order on a day: the window that runs or comes next, its cheapest day from then on
+// (without a window that of all days to come), and whether its time has passed.
 type Outlook struct {
 	Window Window // without one, From and To are day.None
 	Best   day.Day
@@ -173,7 +173,11 @@ func (c Curve) Outlook(today day.Day) Outlook {
 			break
 		}
 	}
-	o.Best, o.Cost = bestOf(c.Start, costs, today)
+	ahead := costs
+	if o.Window.From.Given() {
+		ahead = costs[:o.Window.To.Sub(c.Start)+1] // what runs or comes next, though the one after it may cost less
+	}
+	o.Best, o.Cost = bestOf(c.Start, ahead, today)
 	if o.Cost.Forbids() {
 		o.Best = day.None
 	}

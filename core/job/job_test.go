@@ -1,6 +1,7 @@
 package job
 
 import (
+	"math"
 	"strings"
 	"testing"
 
@@ -97,6 +98,32 @@ func TestOutlook(t *testing.T) {
 		}
 		if o.Cost.Int() != want.cost || o.Passed != want.passed || (o.Best == day.None) != want.gone || !want.gone && o.Best != c.Start+day.Day(want.best) {
 			t.Errorf("day %d: %+v", want.on, o)
+		}
+	}
+}
+
+// TestBestInItsWindow: the best day that a list names lies in the window that it names, though a day of the next one
+// costs less still: a rose that may be cut from now to 1 September is not "best on 19 July of next year".
+func TestBestInItsWindow(t *testing.T) {
+	c := Curve{Start: day.Of(2027, 7, 1), Days: 500}
+	costs := func(d day.Day) Cost { // best on 19 July of each year, well until 1 September
+		switch n := day.Of(2027, d.Month(), d.DayOfMonth()).Sub(day.Of(2027, 7, 19)); {
+		case n < -40 || n > 44:
+			return reason.Points(90)
+		default:
+			return reason.Points(math.Abs(float64(n)) / 2)
+		}
+	}
+	c.Because(reason.Why{Name: "roses", Text: "roses", On: costs})
+	for _, want := range []struct{ today, from, best, to day.Day }{
+		{day.Of(2027, 7, 1), day.Of(2027, 7, 1), day.Of(2027, 7, 19), day.Of(2027, 9, 1)},
+		{day.Of(2027, 8, 20), day.Of(2027, 7, 1), day.Of(2027, 8, 20), day.Of(2027, 9, 1)},
+		{day.Of(2027, 9, 1), day.Of(2027, 7, 1), day.Of(2027, 9, 1), day.Of(2027, 9, 1)},
+		{day.Of(2027, 9, 2), day.Of(2028, 6, 9), day.Of(2028, 7, 19), day.Of(2028, 9, 1)},
+	} {
+		o := c.Outlook(want.today)
+		if o.Window.From != want.from || o.Best != want.best || o.Window.To != want.to || o.Cost != c.On(want.best) {
+			t.Errorf("on %s: %s to %s, best %s at %s", want.today, o.Window.From, o.Window.To, o.Best, o.Cost)
 		}
 	}
 }
