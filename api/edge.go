@@ -26,7 +26,7 @@ func (s *Server) style(r *http.Request) quantity.Style {
 }
 
 func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
-	var out quantity.Style
+	out := quantity.Style{Year: s.Estate.Today().Year()}
 	if firm, err := s.Estate.Firm(ctx); err == nil {
 		out.Imperial = firm.Units == "imperial"
 	}

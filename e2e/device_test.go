@@ -6,7 +6,10 @@ import (
 	"math"
 	"net/http"
 	"net/http/httptest"
+	"os"
+	"path/filepath"
 	"reflect"
+	"regexp"
 	"strconv"
 	"testing"
 
@@ -180,6 +183,41 @@ func TestFiguresOnTheDevice(t *testing.T) {
 			if got := on[string](b, fmt.Sprintf("String(device.units.read(%q, %q))", text, c.kind)); got != "NaN" {
 				t.Errorf("%s, %s: %q is read as %s", c.system, c.kind, text, got)
 			}
+		}
+	}
+}
+
+// TestDaysOnTheDevice: a day of this year is written without its year, one of another with it, whatever is shown; a span
+// tells its year once, or both where they differ. No other place writes days.
+func TestDaysOnTheDevice(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	for _, c := range []struct{ today, call, want string }{
+		{"2027-03-18", `inWords("2027-06-28")`, "Mon 28 June"}, {"2027-03-18", `inWords("2028-06-28")`, "Wed 28 June 2028"},
+		{"2028-01-01", `inWords("2027-12-31")`, "Fri 31 December 2027"}, {"2027-03-18", `inWords("2027-03-18", true)`, "Thu 18 March 2027"},
+		{"2027-03-18", `brief("2026-08-20")`, "20 Aug 2026"}, {"2027-03-18", `brief("2027-08-20")`, "20 Aug"}, {"2027-03-18", `brief(undefined)`, ""},
+		{"2027-03-18", `span("2027-08-20", "2027-09-01")`, "20 Aug – 1 Sep"}, {"2027-03-18", `span("2028-08-20", "2028-09-01")`, "20 Aug – 1 Sep 2028"},
+		{"2027-03-18", `span("2027-12-20", "2028-01-04")`, "20 Dec 2027 – 4 Jan 2028"}, {"2028-01-02", `span("2027-12-20", "2028-01-04")`, "20 Dec 2027 – 4 Jan 2028"},
+	} {
+		if got := on[string](b, fmt.Sprintf("(device.on(%q), device.dates.%s)", c.today, c.call)); got != c.want {
+			t.Errorf("on %s %s: %q, want %q", c.today, c.call, got, c.want)
+		}
+	}
+	sources, err := filepath.Glob("../web/src/*/*.svelte")
+	if err != nil || len(sources) < 80 {
+		t.Fatalf("%d sources: %v", len(sources), err)
+	}
+	by := regexp.MustCompile(`toLocaleDateString|toLocaleString|DateTimeFormat|monthName\([^)]*\) *\+|\.slice\(0, 10\)\}`)
+	for _, f := range sources {
+		text, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if filepath.Base(f) == "EventChart.svelte" {
+			continue // the hours of its axis
+		}
+		if at := by.Find(text); at != nil {
+			t.Errorf("%s writes a day by itself: %s", f, at)
 		}
 	}
 }

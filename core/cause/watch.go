@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 )
 
 // Found is a cause that was found on a plant and kept.
@@ -171,10 +172,10 @@ func (w *weighed) on(p Standing, host float64, between Between) (Suspect, bool) 
 	if by.Property != p.Property {
 		where = "on another property"
 		if km := between(by.Property, p.Property); km >= 0 {
-			where = fmt.Sprintf("on a property %.0f km away", max(1, km))
+			where = "on a property " + quantity.Distance(max(1, math.Round(km))) + " away"
 		}
 	}
 	return Suspect{Plant: p.Plant, Cause: w.cause.ID, Name: w.cause.Name, Find: by.ID, Factor: f,
 		Chance: min(perFind, baseChance*w.cause.Prior*host*f),
-		Why:    fmt.Sprintf("Found %s on %s; it spreads %s.", where, by.Day.Words(), w.cause.Travels())}, true
+		Why:    fmt.Sprintf("Found %s on %s; it spreads %s.", where, quantity.Day(by.Day), w.cause.Travels())}, true
 }

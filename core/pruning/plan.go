@@ -269,7 +269,7 @@ func (a *Ask) text(c *Class, p *Plan) string {
 	var out string
 	switch {
 	case len(p.Windows) == 0:
-		out = "No day of this garden year is good for it; the least bad is " + p.Best.Words() + "."
+		out = "No day of this garden year is good for it; the least bad is " + quantity.Day(p.Best) + "."
 	case p.Windows[0].To-p.Windows[0].From > longest:
 		out = "Any time of the year."
 	default:
@@ -277,7 +277,7 @@ func (a *Ask) text(c *Class, p *Plan) string {
 			if i > 0 {
 				out += ", or "
 			}
-			out += w.From.Words() + " to " + w.To.Words()
+			out += quantity.Day(w.From) + " to " + quantity.Day(w.To)
 		}
 		out = "Cut " + out + "."
 	}

@@ -86,7 +86,7 @@ func Area(m2 float64) string { return token(area, m2) }
 // Mass is kg.
 func Mass(kg float64) string { return token(mass, kg) }
 
-// Day is a day of the year without its year.
+// Day is a day; where it is of another year than the reader's, it carries that.
 func Day(d day.Day) string {
 	if d == day.None {
 		return "no date"
@@ -106,6 +106,7 @@ func DayOfYear(d day.Day) string {
 type Style struct {
 	Imperial   bool
 	MonthFirst bool
+	Year       int // this one: a day of another carries its year; 0: none does
 }
 
 // Metric is the plain style, for logs and tests.
@@ -171,7 +172,7 @@ func (s Style) figure(f string) string {
 	case difference, fineDiff:
 		return s.degrees(v, v*1.8, kind(f[0]) == fineDiff)
 	case date:
-		return s.day(day.Day(v), false)
+		return s.day(day.Day(v), s.Year != 0 && s.Year != day.Day(v).Year())
 	case dated:
 		return s.day(day.Day(v), true)
 	}

@@ -56,6 +56,15 @@ func TestDays(t *testing.T) {
 			t.Errorf("%q, want %q", got, c.monthFirst)
 		}
 	}
+	for _, c := range []struct {
+		style Style
+		want  string
+	}{{Style{Year: 2027}, "from 24 April to 19 July 2028"}, {Style{Year: 2028, MonthFirst: true}, "from April 24, 2027 to July 19"},
+		{Style{Year: 2026}, "from 24 April 2027 to 19 July 2028"}} {
+		if got := c.style.Text("from " + Day(d) + " to " + Day(day.Of(2028, 7, 19))); got != c.want {
+			t.Errorf("%+v: %q, want %q", c.style, got, c.want)
+		}
+	}
 }
 
 // A document in JSON stays one, whatever stands in it.

@@ -222,7 +222,7 @@
       <!-- Messages stand where no control does: here in the flow; on a phone in the bar at the foot, for which room is made. -->
       {#if !house.placed}<div class="space-y-2 px-2 max-md:hidden" role="status"><Notes narrow /></div>{/if}
       <div class="mt-auto space-y-1 px-4 py-4 text-sm max-md:hidden">
-        {#if house.today}<p class="font-semibold">{inWords(house.today)} {house.today.slice(0, 4)}</p>{/if}
+        {#if house.today}<p class="font-semibold">{inWords(house.today, true)}</p>{/if}
         {#if house.frame?.movable}<button class="block min-h-8 text-moss hover:underline" onclick={() => (moving = true)}
             >Move the time <kbd>T</kbd></button
           >{/if}

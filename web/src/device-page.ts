@@ -3,6 +3,7 @@ import { Problem } from './api/client';
 import { beyond, joined, joinedNote } from './field/join';
 import { Queue, type Waits } from './field/queue.svelte';
 import { house } from './lib/house.svelte';
+import * as dates from './lib/dates';
 import * as units from './lib/units';
 
 type Thing = { say: string };
@@ -43,4 +44,8 @@ function inUnits(system: 'metric' | 'imperial') {
   house.frame = { firm: { units: system } } as typeof house.frame;
 }
 
-Object.assign(window, { device: { beyond, joined, joinedNote, queued, units, inUnits } });
+function on(today: string) {
+  house.frame = { today } as typeof house.frame;
+}
+
+Object.assign(window, { device: { beyond, joined, joinedNote, queued, units, dates, inUnits, on } });

@@ -220,7 +220,7 @@
             {#if plan.hold}<HoldNote hold={plan.hold} />{/if}
             {#if on}
               <section aria-label="This day">
-                <h3 class="text-sm font-semibold text-moss">On {inWords(on, house.today)}</h3>
+                <h3 class="text-sm font-semibold text-moss">On {inWords(on)}</h3>
                 <p>
                   <b data-testid="day-cost">{capital(costWord(cost, on, within))}</b>
                   <span class="text-soft">{costOf(cost)}</span>
@@ -270,8 +270,7 @@
               {#if on && on >= house.today && (cost ?? 101) <= 100}<Button
                   color="light"
                   disabled={busy}
-                  onclick={() => makeJob(on)}
-                  >On {inWords(on, house.today)}{plan.bloom_loss >= 0.02 ? ', in spite of the bloom' : ''}</Button
+                  onclick={() => makeJob(on)}>On {inWords(on)}{plan.bloom_loss >= 0.02 ? ', in spite of the bloom' : ''}</Button
                 >{/if}
               <a
                 class="inline-flex min-h-11 items-center underline"

@@ -36,7 +36,7 @@
       {plan.hold ? 'By its kind, were it sound: ' : ''}{plan.text}
     </p>
     <p class="text-sm">
-      Today, {inWords(house.today, house.today)}:
+      Today, {inWords(house.today)}:
       <b
         >{costWord(cost, house.today, {
           window_from: plan.windows?.[0]?.from ?? '',

@@ -2,7 +2,7 @@
   /** A property's year of cuts: proposed by kind and season, struck out or kept in one go. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, dropOrder, onceKey, type Schemas } from '../api/client';
-  import { brief, daysBetween, hours, inWords, monthName } from '../lib/dates';
+  import { brief, daysBetween, hours, inWords, monthName, span } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { figure } from '../lib/units';
@@ -123,7 +123,7 @@
                           >&nbsp;· {c.hold.why}</b
                         >{/if}{#if c.sick}<b class="text-disease">&nbsp;· {c.sick}: sound plants first, waste apart</b
                         >{/if}{#if c.done}
-                        &nbsp;· cut {brief(c.done)} {c.done.slice(0, 4)}{/if}</span
+                        &nbsp;· cut {brief(c.done)}{/if}</span
                     ></span
                   ></label
                 >
@@ -135,9 +135,7 @@
                 >
                   {#each purposes as [v, text] (v)}<option value={v}>{text}</option>{/each}
                 </select>
-                <span class="w-32 text-sm"
-                  >{daysBetween(c.from, c.to) > 300 ? 'any time' : `${brief(c.from)} – ${brief(c.to)}`}</span
-                >
+                <span class="w-32 text-sm">{daysBetween(c.from, c.to) > 300 ? 'any time' : span(c.from, c.to)}</span>
                 <span class="w-20 text-sm">{hours(c.minutes)}</span>
                 <span class="w-14 text-sm text-soft">{figure(c.waste_m3, 'm³')}</span>
                 <span class="w-20 text-sm text-soft">{c.skills?.join(', ')}</span>
@@ -168,7 +166,7 @@
           <h2>Jobs already</h2>
           <ul class="border-t border-rule text-sm">
             {#each standing as c (c.plant_id)}<li class="border-b border-rule py-1.5">
-                {c.plant}: {inWords(c.from, house.today)} – {brief(c.to)}
+                {c.plant}: {span(c.from, c.to)}
               </li>{/each}
           </ul>
           <p class="mt-1 text-sm"><a class="inline-flex min-h-11 items-center underline" href="#/year/{id}">On the year</a></p>

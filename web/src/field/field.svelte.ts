@@ -1,4 +1,5 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
+import { deviceDay } from '../lib/dates';
 import { answerOf, api, ask, type Check, counted, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
 import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
@@ -18,9 +19,7 @@ const ofLocal = (id: number) => {
 };
 /** The day it is: the sample's, or else the device's own. */
 function today(): string {
-  if (house.frame?.movable && house.today) return house.today;
-  const now = new Date();
-  return new Date(now.getTime() - now.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+  return house.frame?.movable && house.today ? house.today : deviceDay();
 }
 
 class Field {

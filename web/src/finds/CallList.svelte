@@ -40,7 +40,7 @@
     <ul class="border-t border-rule">
       {#each calls as c (c.id)}
         <li class="border-b border-rule py-1.5">
-          <b>{inWords(c.day, house.today)}</b>{c.caller ? `, ${c.caller}` : ''}{c.plant ? `: ${c.plant}` : ''}
+          <b>{inWords(c.day)}</b>{c.caller ? `, ${c.caller}` : ''}{c.plant ? `: ${c.plant}` : ''}
           <span class="text-sm text-soft">· {ends[c.ending]}</span>
           {#if c.said}<span class="block text-sm">“{c.said}”</span>{/if}
           <span class="flex flex-wrap gap-x-4 text-sm">

@@ -5,7 +5,7 @@
   import { acts, harms } from './case.svelte';
   import Drawing from './Drawing.svelte';
   import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
-  import { brief, inWords, monthName, plantsOf } from '../lib/dates';
+  import { brief, inWords, monthName, plantsOf, span } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
@@ -59,22 +59,22 @@
     const p = page;
     if (!p || !season) return [];
     const out: RibbonLane[] = [];
-    const span = (label: string, from: string, to: string, best: string) =>
+    const run = (label: string, from: string, to: string, best: string) =>
       out.push({
         id: label,
         label,
         start: from,
         costs: [],
         windows: [{ from, to, best }],
-        note: `${brief(from)} – ${brief(to)}`,
+        note: span(from, to),
       });
     if (p.from && p.to) {
-      span('Can be at work', p.from, p.to, p.from);
+      run('Can be at work', p.from, p.to, p.from);
       // A season that runs over the end of the garden year has its end in this one too.
       const end = `${Number(p.to.slice(0, 4)) - 1}${p.to.slice(4)}`;
-      if (p.to >= season.to && end > season.from) span('… and until', season.from, end, season.from);
+      if (p.to >= season.to && end > season.from) run('… and until', season.from, end, season.from);
     }
-    if (p.wakes) span('Warm enough to wake, this year', p.wakes, p.wakes, p.wakes);
+    if (p.wakes) run('Warm enough to wake, this year', p.wakes, p.wakes, p.wakes);
     return out;
   });
   const months = $derived(
@@ -166,7 +166,7 @@
         </dl>
         <p class="mt-1 text-sm text-soft">
           {#if months}At work from {months} of the northern year.{/if}
-          {#if page.wakes}Warm enough to wake about {inWords(page.wakes, house.today)} this year (estimate).{/if}
+          {#if page.wakes}Warm enough to wake about {inWords(page.wakes)} this year (estimate).{/if}
           Local rules and a product’s label come first.
         </p>
       </section>
@@ -192,9 +192,7 @@
             <h3 class="mt-2 font-semibold">Before it is there</h3>
             <ul>
               {#each page.guard.steps as s (s.n)}<li>
-                  {inWords(s.day, house.today)}{s.to ? `, until ${brief(s.to)}` : ''}: {s.do}{s.use_name
-                    ? ` With ${s.use_name}.`
-                    : ''}
+                  {inWords(s.day)}{s.to ? `, until ${brief(s.to)}` : ''}: {s.do}{s.use_name ? ` With ${s.use_name}.` : ''}
                 </li>{/each}
             </ul>
           {/if}
@@ -274,7 +272,7 @@
                 {#if f.plant_id}<a class="underline" href="#/plant/{f.plant_id}">{f.plant}</a>{:else}<a
                     href="#/grounds/{f.property_id}">{f.property}</a
                   >{/if}
-                <span class="text-sm text-soft">{f.property}, {inWords(f.day, house.today)}</span>
+                <span class="text-sm text-soft">{f.property}, {inWords(f.day)}</span>
               </li>{/each}
           </ul>
         </section>

@@ -90,7 +90,7 @@
     <p>
       <a class="font-semibold" href="#/almanac/cause/{f.cause}">{f.name}</a>
       <span class="text-sm text-soft"
-        >{inWords(f.day, house.today)}{f.certainty < 0.8 ? `, ${Math.round(100 * f.certainty)} % sure` : ''}{f.how === 'call'
+        >{inWords(f.day)}{f.certainty < 0.8 ? `, ${Math.round(100 * f.certainty)} % sure` : ''}{f.how === 'call'
           ? ', by what was said on the telephone'
           : ''}{f.along_of ? ', treated along with another: not found on it by itself' : ''}</span
       >
@@ -105,7 +105,7 @@
       {#if f.report}<p class="text-sm font-semibold text-bad">
           In many places this must be reported: ask the plant health office.
         </p>{/if}
-    {:else}<p class="text-sm text-soft">Closed {inWords(f.closed ?? '', house.today)}{f.ending ? `: ${f.ending}` : ''}</p>{/if}
+    {:else}<p class="text-sm text-soft">Closed {inWords(f.closed ?? '')}{f.ending ? `: ${f.ending}` : ''}</p>{/if}
     {#if f.note}<p class="text-sm">“{f.note}”</p>{/if}
     <div class="flex flex-wrap gap-x-4 text-sm">
       {#if f.state === 'open' && f.plant_id}<a class="inline-flex min-h-11 items-center font-semibold" href="#/treat/{f.id}"

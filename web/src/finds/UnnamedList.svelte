@@ -115,15 +115,15 @@
     <p>
       <b>Without a name yet</b>
       <span class="text-sm text-soft"
-        >{inWords(u.day, house.today)}{#if !plant && u.plant}, <a href="#/plant/{u.plant_id}">{u.plant}</a>{/if}</span
+        >{inWords(u.day)}{#if !plant && u.plant}, <a href="#/plant/{u.plant_id}">{u.plant}</a>{/if}</span
       >
     </p>
     <p>“{u.words}”</p>
     {#if u.sent}<p class="text-sm">
-        {u.sent} sent{u.sent_to ? ` to ${u.sent_to}` : ''}{u.sent_on ? `, ${inWords(u.sent_on, house.today)}` : ''}.
+        {u.sent} sent{u.sent_to ? ` to ${u.sent_to}` : ''}{u.sent_on ? `, ${inWords(u.sent_on)}` : ''}.
       </p>{/if}
     {#if u.state === 'open' && u.answer_by}<p class="text-sm {late(u) ? 'font-semibold text-bad' : ''}">
-        {late(u) ? 'An answer was expected' : 'An answer is expected'} by {inWords(u.answer_by, house.today)}.
+        {late(u) ? 'An answer was expected' : 'An answer is expected'} by {inWords(u.answer_by)}.
       </p>{/if}
     {#if u.answer}<p class="text-sm">Answer: “{u.answer}”</p>{/if}
     <div class="flex flex-wrap items-center gap-2 py-1">

@@ -2,7 +2,7 @@
   /** Who may sign in, and as what; one-time links that the owner passes on. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
-  import { moment } from '../lib/dates';
+  import { inWords, moment } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -105,7 +105,7 @@
   </ul>
   {#if link}
     <div class="mt-2 border border-ink bg-white p-3" role="status">
-      <p><b>Pass this link on to {link.name}.</b> It works once, until {link.until}, and is not shown again.</p>
+      <p><b>Pass this link on to {link.name}.</b> It works once, until {inWords(link.until)}, and is not shown again.</p>
       <p class="mt-1 font-mono text-sm break-all" data-testid="link">{link.url}</p>
       <Button size="sm" color="light" class="mt-2 min-h-11" onclick={() => navigator.clipboard.writeText(link!.url)}
         >Copy it</Button

@@ -27,7 +27,7 @@
     problem = await attempt(async () => {
       house.frame = await ask(api.PUT('/api/v1/today', { body: { day: to } }));
       wanted = to;
-      house.say(`It is ${inWords(to)} ${to.slice(0, 4)} now.`, async () => {
+      house.say(`It is ${inWords(to, true)} now.`, async () => {
         await attempt(async () => void (house.frame = await ask(api.PUT('/api/v1/today', { body: { day: from } }))));
       });
       open = false;
@@ -45,9 +45,8 @@
 
 <Modal bind:open title="Move the sample’s time" size="sm">
   <p class="text-ink">
-    The sample stands at {inWords(house.today)}
-    {house.today.slice(0, 4)}. Its simulated weather is read up to the day you choose, and everything follows: events, look-list,
-    windows, outlook.
+    The sample stands at {inWords(house.today, true)}. Its simulated weather is read up to the day you choose, and everything
+    follows: events, look-list, windows, outlook.
   </p>
   <div class="flex flex-wrap gap-2">
     {#each steps as [name, to] (name)}<Button color="light" disabled={busy} onclick={() => go(to())}>{name}</Button>{/each}

@@ -73,7 +73,7 @@
         <p class="flex flex-wrap items-center gap-x-4">
           <span class="min-w-0 flex-1"
             ><b>{r.name}</b>{r.of ? `, ${r.of}` : ''}
-            <span class="block text-sm text-soft">{kinds[r.kind]}, removed {inWords(r.at.slice(0, 10), house.today)}</span></span
+            <span class="block text-sm text-soft">{kinds[r.kind]}, removed {inWords(r.at.slice(0, 10))}</span></span
           >
           <button class="min-h-11 underline" disabled={busy} onclick={() => back(r)}>Bring back</button>
           <button class="min-h-11 text-sun underline" disabled={busy} onclick={() => (asked = keyOf(r))}>Erase for good</button>

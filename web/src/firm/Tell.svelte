@@ -25,8 +25,7 @@
   async function know(t: Schemas['Telling'], told: boolean) {
     await attempt(async () => {
       await ask(api.PUT('/api/v1/rounds/told', { params: { header: onceKey() }, body: { orders: t.orders, told } }));
-      if (told)
-        house.say(`${t.property}: knows ${t.day ? inWords(t.day, house.today) : 'that the day falls'}.`, () => know(t, false));
+      if (told) house.say(`${t.property}: knows ${t.day ? inWords(t.day) : 'that the day falls'}.`, () => know(t, false));
       await read();
     });
   }
@@ -67,11 +66,9 @@
       {#each list as t (key(t))}
         <li class="border border-rule bg-white px-3 py-2">
           <p class="font-bold">
-            {t.property}<span class="font-normal text-soft"
-              >&nbsp;· {t.day ? inWords(t.day, house.today) : 'no day any more'}</span
-            >
+            {t.property}<span class="font-normal text-soft">&nbsp;· {t.day ? inWords(t.day) : 'no day any more'}</span>
           </p>
-          {#if t.before}<p class="font-semibold text-sun">They were told {inWords(t.before, house.today)}.</p>{/if}
+          {#if t.before}<p class="font-semibold text-sun">They were told {inWords(t.before)}.</p>{/if}
           <label class="block text-sm"
             >Draft for {t.client || t.property}
             <textarea class="mt-1 h-44 w-full rounded-sm border border-gray-400 bg-white p-2 text-base" bind:value={texts[key(t)]}
@@ -99,8 +96,7 @@
         {#each sent as l (l.id)}<li class="border-t border-rule py-1">
             <details>
               <summary class="min-h-11 py-2"
-                ><b>{l.property}</b>, {l.to}: told of {inWords(l.day, house.today)}<span class="block text-sm text-soft"
-                  >{l.receipt}</span
+                ><b>{l.property}</b>, {l.to}: told of {inWords(l.day)}<span class="block text-sm text-soft">{l.receipt}</span
                 ></summary
               >
               <p class="pb-2 text-sm whitespace-pre-line">{l.text}</p>

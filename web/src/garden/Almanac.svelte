@@ -13,7 +13,7 @@
     type Season,
     type Species,
   } from '../api/client';
-  import { brief, degrees, inWords, metres } from '../lib/dates';
+  import { brief, degrees, inWords, metres, span } from '../lib/dates';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
@@ -112,8 +112,7 @@
     const out: RibbonLane[] = [];
     const lane = (name: string, note: string, from: string, to: string, best: string) =>
       out.push({ id: name, label: name, note, start: from, costs: [], windows: [{ from, to, best }] });
-    const range = (b: Schemas['BandDays']) =>
-      b.early === b.late ? `about ${brief(b.mid)}` : `${brief(b.early)} – ${brief(b.late)}`;
+    const range = (b: Schemas['BandDays']) => (b.early === b.late ? `about ${brief(b.mid)}` : span(b.early, b.late));
     if (year.leaf_out)
       lane(
         entry.leaf_season === 'evergreen'
@@ -129,7 +128,7 @@
     if (year.bloom_start && year.bloom_end)
       lane(
         'In bloom',
-        `${brief(year.bloom_start.mid)} – ${brief(year.bloom_end.mid)}`,
+        span(year.bloom_start.mid, year.bloom_end.mid),
         year.bloom_start.mid,
         year.bloom_end.mid,
         year.bloom_start.mid,
@@ -373,7 +372,7 @@
           {#if dated.spare_c < 0}Too tender to stay out here: the coldest night of a usual year goes {degrees(-dated.spare_c)} below
             what its wood bears.
           {:else}Hardy here (zone {dated.zone}): it bears {degrees(dated.spare_c)} more than the coldest night of a usual year.{/if}
-          After damage, give it until {inWords(dated.patience_date, house.today)} before calling it dead.
+          After damage, give it until {inWords(dated.patience_date)} before calling it dead.
           {#if dated.here}<span class="font-normal">{dated.here} on this property.</span>{/if}
         </p>
       {:else if !properties.length}

@@ -6,7 +6,7 @@
   import CutDrawing from '../cuts/CutDrawing.svelte';
   import { drawings } from '../cuts/drawings';
   import { purposeWords, type Purpose } from '../cuts/purposes';
-  import { brief, daysBetween, hours, inWords, metres } from '../lib/dates';
+  import { brief, daysBetween, hours, inWords, metres, span } from '../lib/dates';
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Portrait from '../lib/Portrait.svelte';
@@ -59,8 +59,8 @@
       <p class="mt-2 text-lg font-bold">{plan.text}</p>
       {#if windows.length}<p class="text-sm">
           {#if daysBetween(windows[0]!.from, windows[0]!.to) > 300}Any day{:else}{windows
-              .map((w) => `${brief(w.from)} – ${brief(w.to)}`)
-              .join(', ')}; best {inWords(plan.best, house.today)}{/if}. {plan.bloom_text}
+              .map((w) => span(w.from, w.to))
+              .join(', ')}; best {inWords(plan.best)}{/if}. {plan.bloom_text}
         </p>{/if}
       <div class="mt-3 grid gap-4 sm:grid-cols-2">
         <figure>

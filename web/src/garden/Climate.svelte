@@ -6,7 +6,7 @@
   import { push } from 'svelte-spa-router';
   import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
   import { imperial, shown, unit } from '../lib/units';
-  import { brief, daysBetween, degrees, inWords, monthName } from '../lib/dates';
+  import { brief, daysBetween, degrees, inWords, monthName, span } from '../lib/dates';
   import { attempt, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
@@ -59,7 +59,7 @@
       .map((b): RibbonLane => ({
         id: b.name,
         label: b.name,
-        note: b.now!.early === b.now!.late ? brief(b.now!.mid) : `${brief(b.now!.early)} – ${brief(b.now!.late)}`,
+        note: b.now!.early === b.now!.late ? brief(b.now!.mid) : span(b.now!.early, b.now!.late),
         start: season!.from,
         costs: [],
         windows: [{ from: b.now!.early, to: b.now!.late, best: b.now!.mid }],

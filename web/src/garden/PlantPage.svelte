@@ -213,7 +213,7 @@
                     {#if s}<a href="/api/v1/pictures/{s.hash}" target="_blank" rel="noreferrer"
                         ><img
                           src="/api/v1/pictures/{s.hash}"
-                          alt="{p.common}, {inWords(s.day, house.today)}"
+                          alt="{p.common}, {inWords(s.day)}"
                           class="h-64 w-full border border-rule bg-white object-contain"
                         /></a
                       >{/if}
@@ -225,8 +225,7 @@
                           value={at}
                           onchange={(e) =>
                             name === 'Earlier' ? (left = Number(e.currentTarget.value)) : (right = Number(e.currentTarget.value))}
-                          >{#each shots as x, i (x.id)}<option value={i}
-                              >{inWords(x.day, house.today)}, {i + 1} of {shots.length}</option
+                          >{#each shots as x, i (x.id)}<option value={i}>{inWords(x.day)}, {i + 1} of {shots.length}</option
                             >{/each}</select
                         ></label
                       >
@@ -245,7 +244,7 @@
             <ol class="border-t border-rule">
               {#each story.walks as w (w.walk_id)}
                 <li class="grid gap-x-4 border-b border-rule py-2 sm:grid-cols-[7rem_1fr_1fr]">
-                  <span class="font-semibold">{inWords(w.day, house.today)}</span>
+                  <span class="font-semibold">{inWords(w.day)}</span>
                   <div>
                     {#if w.checks?.length}<p class="text-sm">
                         {w.checks.map((c) => found(c) + (c.height_m ? ` at ${metres(c.height_m)}` : '')).join(' · ')}
@@ -310,7 +309,7 @@
               <li class="border-b border-rule py-1.5 leading-snug" data-as={t.as}>
                 <b>{t.as}</b>: {t.text}
                 <span class="block text-sm text-soft"
-                  >{inWords(t.day, house.today)}, after “{t.kind}”{#if t.height_m}, {metres(t.height_m)} tall{/if}{#if t.note}. {t.note}{/if}</span
+                  >{inWords(t.day)}, after “{t.kind}”{#if t.height_m}, {metres(t.height_m)} tall{/if}{#if t.note}. {t.note}{/if}</span
                 >
               </li>
             {:else}<li class="border-b border-rule py-1.5 text-soft">Nothing noted yet.</li>{/each}

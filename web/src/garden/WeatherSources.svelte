@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Where the hours of a property's weather came from, the highest first; each can be taken back. */
   import { api, ask, onceKey, type Season } from '../api/client';
-  import { brief, inWords } from '../lib/dates';
+  import { inWords, span } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
 
   let { property, season, onchange }: { property: number; season: Season; onchange: () => void } = $props();
@@ -31,9 +31,7 @@
           <span class="min-w-52 flex-1"
             ><b>{s.name}</b>, {s.rank === 2 ? 'measured in the garden' : 'of the region'}
             <span class="block text-sm text-soft"
-              >{s.hours} hours, {brief(s.from)}
-              {s.from.slice(0, 4)} – {brief(s.to)}
-              {s.to.slice(0, 4)}{s.taken ? ` · taken over ${inWords(s.taken, house.today)}` : ''}</span
+              >{s.hours} hours, {span(s.from, s.to, true)}{s.taken ? ` · taken over ${inWords(s.taken)}` : ''}</span
             ></span
           >
           {#if house.may('planner')}<button class="min-h-11 text-sm text-moss underline" onclick={() => takeBack(s)}

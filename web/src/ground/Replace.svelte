@@ -3,7 +3,7 @@
   import { Button, Input } from 'flowbite-svelte';
   import { push, router } from 'svelte-spa-router';
   import { api, ask, dropOrder, onceKey, type Problem, type Schemas } from '../api/client';
-  import { inWords, metres } from '../lib/dates';
+  import { inWords, metres, span } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Field from '../lib/Field.svelte';
@@ -162,9 +162,9 @@
     days.length > 6
       ? `${days
           .slice(0, 4)
-          .map((d) => inWords(d, house.today))
-          .join(', ')} … ${inWords(days.at(-1)!, house.today)}, ${days.length} times`
-      : days.map((d) => inWords(d, house.today)).join(', ');
+          .map((d) => inWords(d))
+          .join(', ')} … ${inWords(days.at(-1)!)}, ${days.length} times`
+      : days.map((d) => inWords(d)).join(', ');
   const words = $derived(search.toLowerCase().trim());
   const found = <T extends { common: string }>(list: T[] | null | undefined): T[] =>
     (list ?? []).filter((f) => f.common.toLowerCase().includes(words));
@@ -176,11 +176,9 @@
     if (r) named = { ...named, [id]: { species: id, common: r.common } };
   }
   /** A span of days: one that is open begins today, and days of another year carry it. */
-  const span = (w: { from: string; to: string }) =>
-    w.from <= house.today
-      ? `now until ${inWords(w.to, house.today)}`
-      : `${inWords(w.from, house.today)} – ${inWords(w.to, house.today)}`;
-  const windows = (r: Schemas['Replacing']) => (r.planting?.windows ?? []).map(span).join('; ');
+  const planting = (w: { from: string; to: string }) =>
+    w.from <= house.today ? `now until ${inWords(w.to)}` : span(w.from, w.to);
+  const windows = (r: Schemas['Replacing']) => (r.planting?.windows ?? []).map(planting).join('; ');
 
   /** The planting becomes a job that follows the season, and its water in the first season one that comes again. */
   async function order(kinds: Schemas['PlantedKind'][], name: string, where = '') {
@@ -197,7 +195,7 @@
       const waters = made.litres > 0;
       const closed = made.closed.length;
       house.say(
-        `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best, house.today)}${
+        `${name}: ${kinds.length === 1 ? 'a job' : `${kinds.length} jobs`}, best on ${inWords(made.best)}${
           waters ? `, with its water after it: about ${figure(made.litres, 'L')} in the first season` : ''
         }${made.cost ? `; plants for ${made.cost.toFixed(2)}` : ''}.${
           closed
@@ -443,7 +441,7 @@
                             ? ', rich for bees'
                             : ''}
                         </li>{/if}
-                      {#if r.planting?.bare_root}<li>With bare roots: {span(r.planting.bare_root)}</li>{/if}
+                      {#if r.planting?.bare_root}<li>With bare roots: {planting(r.planting.bare_root)}</li>{/if}
                       {#if r.planting?.water?.some((w) => w.on?.length)}<li>
                           Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
                             r.planting.water.flatMap((w) => w.on).sort(),

@@ -238,7 +238,7 @@
     if (u.lane !== undefined) onpick?.(u.day, u.lane);
   }
   const summary = $derived(
-    `The garden year from ${inWords(season.from, '')} on. Today ${inWords(season.today, '')}. ` +
+    `The garden year from ${inWords(season.from)} on. Today ${inWords(season.today)}. ` +
       (season.last_frost
         ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. `
         : '') +

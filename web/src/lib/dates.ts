@@ -1,4 +1,6 @@
 /** Civil dates are "YYYY-MM-DD" everywhere; these turn them into places on the year and words, as the reader's region writes them. */
+import { house } from './house.svelte';
+
 export { degrees, metres } from './units';
 
 const DAY = 86_400_000;
@@ -20,19 +22,29 @@ export const dayOfWeek = (iso: string) => new Date(utc(iso)).getUTCDay();
 
 const joined = (day: number, name: string) => (monthFirst ? `${name} ${day}` : `${day} ${name}`);
 
-/** "Thu 18 March" or "Thu March 18"; with the year where it is not the one given. */
-export function inWords(iso: string | undefined, thisYear?: string): string {
+/** The device's own day. */
+export const deviceDay = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+
+/** The year of a day where it is another than today's: a day of another year carries it everywhere. */
+const yearOf = (iso: string, always = false) =>
+  always || iso.slice(0, 4) !== (house.today || deviceDay()).slice(0, 4) ? ` ${iso.slice(0, 4)}` : '';
+
+/** "Thu 18 March" or "Thu March 18", with its year where that is not this one, or always. */
+export function inWords(iso: string | undefined, always = false): string {
   if (!iso) return '';
-  const d = new Date(utc(iso));
-  const year = thisYear && !iso.startsWith(thisYear.slice(0, 4)) ? ` ${d.getUTCFullYear()}` : '';
-  return `${dayName(iso)} ${joined(d.getUTCDate(), monthName(iso))}${year}`;
+  return `${dayName(iso)} ${joined(new Date(utc(iso)).getUTCDate(), monthName(iso))}${yearOf(iso, always)}`;
 }
 
-/** "18 Mar" or "Mar 18" */
-export function brief(iso: string | undefined): string {
-  if (!iso) return '';
-  return joined(new Date(utc(iso)).getUTCDate(), monthName(iso).slice(0, 3));
-}
+/** "18 Mar" or "Mar 18", with its year where that is not this one, or always. */
+export const brief = (iso: string | undefined, always = false) => (iso ? short(iso) + yearOf(iso, always) : '');
+
+const short = (iso: string) => joined(new Date(utc(iso)).getUTCDate(), monthName(iso).slice(0, 3));
+
+/** "18 Mar – 4 Apr": of one year, it stands once, at the end. */
+export const span = (from: string | undefined, to: string | undefined, always = false) =>
+  from && to && from.slice(0, 4) === to.slice(0, 4)
+    ? `${short(from)} – ${short(to)}${yearOf(to, always)}`
+    : `${brief(from, true)} – ${brief(to, true)}`;
 
 /** A moment, with its hour, by the device's clock and as the reader's region writes it. */
 export const moment = (t: string) => new Date(t).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });

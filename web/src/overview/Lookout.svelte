@@ -6,7 +6,7 @@
   import { push } from 'svelte-spa-router';
   import { dropOrder, api, ask, onceKey, type Problem, type Schemas, type Season } from '../api/client';
   import { causeOfEvent, causeOfHurt } from '../lib/causes';
-  import { brief, degrees, hours, inWords, plantsOf, plusDays } from '../lib/dates';
+  import { brief, degrees, hours, inWords, plantsOf, plusDays, span } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import EventChart from './EventChart.svelte';
   import Expected from './Expected.svelte';
@@ -103,7 +103,7 @@
     const cold = e.kind === 'freeze' || e.kind === 'late frost';
     const out: [string, string][] = [[cold ? 'Depth' : e.kind === 'drying wind' ? 'Dose' : 'Peak', value(e)]];
     if (e.kind !== 'wet spell') out.push(['Length', `${e.hours} h`]);
-    else out.push(['Length', `${brief(e.from)} – ${brief(e.to)}`]);
+    else out.push(['Length', span(e.from, e.to)]);
     if (cold) {
       out.push(['Fell in 72 h', apart(e.fall_c, 0)]);
       out.push(['Plants hardened', `${Math.round(100 * e.hardened)} %`]);
@@ -146,7 +146,7 @@
       };
       const o = await ask(api.POST('/api/v1/orders', { params: { header: key }, body }));
       dating = undefined;
-      house.say(`The walk of ${l.property} is on ${inWords(d, house.today)}.`, async () => {
+      house.say(`The walk of ${l.property} is on ${inWords(d)}.`, async () => {
         await attempt(async () => {
           await dropOrder(o.id);
         });
@@ -252,7 +252,7 @@
           {#if look.looks}Which property first{:else}Nothing on the look-list{/if}
         </h2>
         <p class="text-sm text-soft">
-          {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak, house.today)}
+          {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak)}
             ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or
           heart likely hurt. {#if look.slight}Another
             {look.slight}
@@ -334,7 +334,7 @@
               {/if}
               <div class="grid gap-x-6 gap-y-2 px-4 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)]">
                 <div class="min-w-0">
-                  <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak, house.today)}</h2>
+                  <h2 class="text-xl">{names[event.kind]} on {inWords(event.peak)}</h2>
                   <p>{event.story}</p>
                   {#if event.places.length > 1}<p class="mt-2 text-sm text-soft">
                       At {event.property}, where it was worst:
@@ -412,7 +412,7 @@
             {#each look.waits as l (l.id)}
               <div class="border-t border-rule py-1.5">
                 <a class="block" href="#/rounds/{l.id}"
-                  >{l.title}<span class="block text-sm text-soft">{l.property}, on {inWords(l.day, house.today)}</span></a
+                  >{l.title}<span class="block text-sm text-soft">{l.property}, on {inWords(l.day)}</span></a
                 >
                 {#if l.hold}<HoldNote hold={l.hold} order={l} onkept={readLook} />{/if}
               </div>
@@ -441,7 +441,7 @@
                 href={u.plant_id ? `#/plant/${u.plant_id}` : `#/grounds/${u.property_id}`}
                 >{u.plant || u.property}: “{u.words}”<span
                   class="block text-sm {(u.answer_by ?? '') < house.today ? 'font-semibold text-bad' : 'text-soft'}"
-                  >{u.sent_to ? `from ${u.sent_to}, ` : ''}by {inWords(u.answer_by ?? '', house.today)}</span
+                  >{u.sent_to ? `from ${u.sent_to}, ` : ''}by {inWords(u.answer_by ?? '')}</span
                 ></a
               >
             {/each}

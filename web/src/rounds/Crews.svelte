@@ -140,7 +140,7 @@
         type="button"
         class="mt-1 mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2 text-sm"
         onclick={() => (form.off = form.off.filter((x) => x !== d))}
-        >{inWords(d, house.today)}<span aria-hidden="true">✕</span><span class="sr-only">: not off after all</span></button
+        >{inWords(d)}<span aria-hidden="true">✕</span><span class="sr-only">: not off after all</span></button
       >{/each}
   </div>
 {/snippet}

@@ -48,7 +48,7 @@
 
 <div class="mx-auto max-w-3xl px-5 py-4 max-md:px-3 print:max-w-none print:p-0">
   <div class="flex flex-wrap items-end gap-3">
-    <h1 class="min-w-40 flex-1">{inWords(day, house.today)}</h1>
+    <h1 class="min-w-40 flex-1">{inWords(day)}</h1>
     {#if (sheet?.crews?.length ?? 0) > 0}<span class="print:hidden"
         ><Pick
           label="Crew"

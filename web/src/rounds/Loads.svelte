@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What the jobs of a week, or of some, take along; with those that wait for a day it is what is to be bought. */
   import { api, ask, type Schemas } from '../api/client';
-  import { brief, dayOfWeek, plusDays } from '../lib/dates';
+  import { brief, dayOfWeek, plusDays, span } from '../lib/dates';
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Pick from '../lib/Pick.svelte';
@@ -33,7 +33,7 @@
 <div class="flex flex-wrap items-end gap-3">
   <p class="min-w-40 flex-1 text-sm text-soft">
     {#if load}{load.jobs === 1 ? 'One job' : `${load.jobs} jobs`}{/if}
-    {brief(start)} – {brief(to)}. Amounts are estimates from the sizes of the plants; what waits for a look takes nothing yet.
+    {span(start, to)}. Amounts are estimates from the sizes of the plants; what waits for a look takes nothing yet.
   </p>
   {#if crews.length && !waiting}<Pick
       label="For"

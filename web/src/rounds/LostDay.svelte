@@ -39,7 +39,7 @@
       const letters = told ? ` ${told === 1 ? 'One letter is' : `${told} letters are`} drafted under Tell clients.` : '';
       onkept();
       onclose();
-      house.say(`${inWords(day, house.today)}: ${done.moved === 1 ? 'one job' : `${done.moved} jobs`} taken off.${letters}`, () =>
+      house.say(`${inWords(day)}: ${done.moved === 1 ? 'one job' : `${done.moved} jobs`} taken off.${letters}`, () =>
         visitBack(done, onkept),
       );
     });
@@ -47,7 +47,7 @@
   }
 </script>
 
-<Modal open title="{inWords(day, house.today)} is lost{crewName ? ` for ${crewName}` : ''}" size="md" class="text-ink" {onclose}>
+<Modal open title="{inWords(day)} is lost{crewName ? ` for ${crewName}` : ''}" size="md" class="text-ink" {onclose}>
   <div class="flex flex-wrap items-end gap-3">
     <Pick
       label="Because"
@@ -77,7 +77,7 @@
             ></span
           >
           <span class={v.to ? '' : 'font-semibold text-sun'}
-            >{v.to ? `to ${inWords(v.to, house.today)}` : 'no day within a fortnight: back to the list'}</span
+            >{v.to ? `to ${inWords(v.to)}` : 'no day within a fortnight: back to the list'}</span
           >
         </li>
       {/each}

@@ -293,17 +293,15 @@
         {#if wet.length || away.length}<p class="text-sm">
             Found anew with as few moves as may be:
             {#each wet as d (d)}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
-                >rain on {inWords(d, house.today)}: take it back</button
+                >rain on {inWords(d)}: take it back</button
               >{/each}{#each away as a (a.crew + a.day)}<button
                 class="min-h-11 pr-3 text-moss underline"
-                onclick={() => leaves(a.crew, a.day)}
-                >{p.crews?.[a.crew]?.name} away on {inWords(a.day, house.today)}: take it back</button
+                onclick={() => leaves(a.crew, a.day)}>{p.crews?.[a.crew]?.name} away on {inWords(a.day)}: take it back</button
               >{/each}
           </p>{/if}
         <p class="min-h-6 text-sm" aria-live="polite">
-          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {held.at
-              ? clock(held.at)
-              : inWords(held.day, house.today)}, {p.crews?.[held.crew]?.name}{heldCost
+          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {held.at ? clock(held.at) : inWords(held.day)}, {p
+              .crews?.[held.crew]?.name}{heldCost
               ? heldCost.crew < 0
                 ? `: ${heldCost.why}`
                 : `: its first job ${heldCost.more >= 0 ? '+' : '−'}${Math.abs(Math.round(heldCost.more))} min`
@@ -330,9 +328,9 @@
             </div>
             {#each shownDays as d (d)}
               {@const sky = p.weather?.find((w) => w.day === d)}
-              <section aria-label={inWords(d, house.today)} class="border-t border-ink">
+              <section aria-label={inWords(d)} class="border-t border-ink">
                 <p class="flex flex-wrap gap-x-3 py-0.5 text-sm">
-                  <b>{inWords(d, house.today)}</b>
+                  <b>{inWords(d)}</b>
                   {#if sky?.text}<span class={sky.told ? '' : 'text-soft'} data-testid="sky">{sky.text}</span>{/if}
                 </p>
                 {#each p.crews as c, i (c.id)}
@@ -370,8 +368,9 @@
           <section aria-label="Chosen visit" class="border border-ink bg-white px-3 py-2">
             <p class="font-bold">{visit.property}</p>
             <p class="text-sm text-soft">
-              {inWords(visit.day, house.today)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]
-                ?.name}{visit.travel ? `, ${visit.travel} min on the way there` : ''}
+              {inWords(visit.day)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]?.name}{visit.travel
+                ? `, ${visit.travel} min on the way there`
+                : ''}
             </p>
             {#if visit.weather?.text}<p class="text-sm">{visit.weather.text}</p>{/if}
             <form
@@ -417,7 +416,7 @@
               <ul class="text-sm">
                 {#each along as a (a.job.id)}<li class="flex items-center gap-2 border-t border-rule">
                     <span class="flex-1 py-1"
-                      >{a.job.title}<span class="block text-soft">{a.on ? inWords(a.on, house.today) : 'left'}</span></span
+                      >{a.job.title}<span class="block text-soft">{a.on ? inWords(a.on) : 'left'}</span></span
                     >
                     <button class="min-h-11 text-moss underline" onclick={() => takeAlong([a.job], visit!)}
                       >Take along<span class="sr-only">: {a.job.title}</span></button
@@ -437,8 +436,7 @@
                 {#each why.others as o (o.day)}
                   {#if o.crew >= 0}
                     <tr class="border-t border-rule align-top">
-                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date, house.today)}</th
-                      >
+                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date)}</th>
                       <td class="py-1 pr-2 text-right whitespace-nowrap {Math.abs(o.more) < 0.5 ? 'font-bold' : ''}"
                         >{Math.abs(o.more) < 0.5
                           ? 'as it is'
@@ -454,8 +452,7 @@
                     </tr>
                   {:else if o.why && !o.why.includes('not at work')}
                     <tr class="border-t border-rule align-top text-soft">
-                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date, house.today)}</th
-                      >
+                      <th scope="row" class="py-1 pr-2 text-left font-normal whitespace-nowrap">{inWords(o.date)}</th>
                       <td class="py-1" colspan="2">{o.why}</td>
                     </tr>
                   {/if}
@@ -466,7 +463,7 @@
         {/if}
         {#if visit && p.crews?.[visit.crew]}
           <section aria-label="The way of the day">
-            <h2>{p.crews[visit.crew]?.name}, {inWords(visit.day, house.today)}</h2>
+            <h2>{p.crews[visit.crew]?.name}, {inWords(visit.day)}</h2>
             <RouteMap crew={p.crews[visit.crew]!} visits={of(visit.crew, visit.day)} {spots} />
           </section>
         {/if}

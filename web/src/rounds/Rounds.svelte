@@ -257,36 +257,36 @@
           {/if}
           {#if !ended}
             {#if job.day && !job.overdue}
-              <span class="min-h-11 content-center font-semibold">On {inWords(job.day, house.today)}</span>
+              <span class="min-h-11 content-center font-semibold">On {inWords(job.day)}</span>
               {#if day !== job.day}<Button disabled={cost(job, day) > 100 || day < house.today} onclick={() => put(job!, day)}
-                  >Move to {inWords(day, house.today)}</Button
+                  >Move to {inWords(day)}</Button
                 >{/if}
               <Button color="light" onclick={() => put(job!, null)}>Take it off</Button>
             {:else}
               <Button disabled={!day || cost(job, day) > 100 || day < house.today} onclick={() => put(job!, day)}
-                >Put on {inWords(day, house.today)}</Button
+                >Put on {inWords(day)}</Button
               >
             {/if}
           {/if}
         </div>
         {#if !ended && !job.passed}
           <p class="mt-1 text-sm" aria-live="polite">
-            {inWords(day, house.today)} is
+            {inWords(day)} is
             <b>{costWord(cost(job, day), day, job)}</b>
             <span class="text-soft">({costOf(cost(job, day))})</span>{why.length
               ? ': ' + why.map((w) => w.text).join('; ')
               : ', nothing speaks against it'}.
             {#if job.best_day && day !== job.best_day}<button
                 class="min-h-9 text-moss underline"
-                onclick={() => choose(job!.best_day)}>Best is {inWords(job.best_day, house.today)}</button
+                onclick={() => choose(job!.best_day)}>Best is {inWords(job.best_day)}</button
               >{/if}
           </p>
         {/if}
         {#if job.hold}<div class="mt-2"><HoldNote hold={job.hold} order={job} onkept={anew} /></div>{/if}
         {#each job.stints as s (s.id)}<p class="mt-1 text-sm">
-            {inWords(s.day, house.today)}: {s.kind}{s.reason ? `, ${s.reason}` : ''}{s.took_minutes
-              ? `, ${hours(s.took_minutes)}`
-              : ''}{s.note ? `: “${s.note}”` : ''}
+            {inWords(s.day)}: {s.kind}{s.reason ? `, ${s.reason}` : ''}{s.took_minutes ? `, ${hours(s.took_minutes)}` : ''}{s.note
+              ? `: “${s.note}”`
+              : ''}
           </p>{/each}
         {#each job.why as w (w)}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
         {#each job.after as g (g.id)}<p class="mt-1 text-sm">
@@ -373,7 +373,7 @@
     <section aria-labelledby="sheet" class="mt-4">
       <div class="flex flex-wrap items-center gap-3">
         <h2 id="sheet" class="min-w-[min(100%,15rem)] flex-1">
-          {inWords(day, house.today)}: {sheet?.jobs?.length
+          {inWords(day)}: {sheet?.jobs?.length
             ? `${hours(sheet.minutes)} of work, without the ways, of ${hours(sheet.has || (rounds?.day_minutes ?? 480))} that ${sheet.has ? 'all have together' : 'a day has'}`
             : 'nothing on this day yet'}
         </h2>

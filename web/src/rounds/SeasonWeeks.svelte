@@ -58,7 +58,7 @@
             style:width="{wide}px"
             style:height="{high}px"
             aria-pressed={i === chosen}
-            aria-label="Week from {inWords(w.from, house.today)}: {hours(w.load)} of {hours(w.capacity)}"
+            aria-label="Week from {inWords(w.from)}: {hours(w.load)} of {hours(w.capacity)}"
             onclick={() => (chosen = i)}
           ></button>
         {/each}
@@ -66,7 +66,7 @@
     </div>
     {#if week}
       <p class="text-sm" aria-live="polite">
-        Week from {inWords(week.from, house.today)}: {week.jobs}
+        Week from {inWords(week.from)}: {week.jobs}
         {week.jobs === 1 ? 'job' : 'jobs'}, <b>{hours(week.load)}</b> of {hours(week.capacity)} that people have, ways taken off.
         {#if week.wanted > week.capacity}<b class="text-bad"
             >{hours(week.wanted - week.capacity)} more would be best here than there are hours.</b

@@ -36,7 +36,7 @@
       if (what === 'cancelled') body.reason = reason.trim();
       const done = await ask(api.POST('/api/v1/rounds/visits', { params: { header: onceKey() }, body }));
       open = false;
-      const said = { move: `on ${inWords(to, house.today)}`, off: 'off its day', cancelled: 'cancelled' }[what];
+      const said = { move: `on ${inWords(to)}`, off: 'off its day', cancelled: 'cancelled' }[what];
       const left = done.changed.length ? ` Left as they are: ${done.changed.join(', ')}.` : '';
       onkept();
       house.say(`${name}: ${done.moved === 1 ? 'one job' : `${done.moved} jobs`} ${said}.${left}`, () => visitBack(done, onkept));

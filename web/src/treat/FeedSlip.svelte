@@ -68,7 +68,7 @@
     <p class="text-xs font-semibold text-soft">Feeding {feed.class}</p>
     <p class="font-semibold" data-testid="feed">{feed.text}</p>
     {#if feed.foliar?.length}<p class="text-sm">
-        The new leaves are wetted with a weak feed to dripping: {feed.foliar.map((d) => inWords(d, house.today)).join(', ')}.
+        The new leaves are wetted with a weak feed to dripping: {feed.foliar.map((d) => inWords(d)).join(', ')}.
       </p>{/if}
     {#each feed.says as s (s)}<p class="text-sm">{s}</p>{/each}
     {#if feed.soil}<p class="text-sm font-semibold">{feed.soil}</p>{/if}

@@ -71,7 +71,7 @@
         options={open.map((g): [string, string] => [g.cause, g.name])}
       />
       {#if picked}
-        <p class="mt-1 text-sm">{inWords(picked.day, house.today)}: {picked.do}</p>
+        <p class="mt-1 text-sm">{inWords(picked.day)}: {picked.do}</p>
         <Button class="mt-2" size="sm" disabled={busy} onclick={guard}>See what that takes</Button>
       {/if}
     {/if}

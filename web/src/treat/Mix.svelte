@@ -41,8 +41,7 @@
         value={day}
         onchange={(e) => push(`/mix/${e.currentTarget.value}`)}
       >
-        {#each [...new Set([day, ...(mix?.days ?? [])])].sort() as d (d)}<option value={d}>{inWords(d, house.today)}</option
-          >{/each}
+        {#each [...new Set([day, ...(mix?.days ?? [])])].sort() as d (d)}<option value={d}>{inWords(d)}</option>{/each}
       </select></label
     >
     <Field class="w-32" label="Tank" kind="volume" bind:value={tank} problem={fault} />
@@ -51,7 +50,7 @@
   {#if !mix}
     {#if fault}<p role="alert">{fault}</p>{:else}<Waiting rows={5} />{/if}
   {:else}
-    <h1 class="mt-2">Mixes, {inWords(mix.day, house.today)}</h1>
+    <h1 class="mt-2">Mixes, {inWords(mix.day)}</h1>
     {#if mix.mixes?.length}
       {#each mix.mixes as m (m.name)}
         <article aria-label={m.name} class="mt-3 border border-ink bg-white p-4 print:mt-2 print:break-inside-avoid print:p-2">
@@ -86,7 +85,7 @@
       <p class="mt-2">
         No treatment that takes a product is on this day.
         {#if mix.days?.length}Days that have one: {#each mix.days as d, i (d)}{i ? ', ' : ''}<a class="underline" href="#/mix/{d}"
-              >{inWords(d, house.today)}</a
+              >{inWords(d)}</a
             >{/each}.{:else}Put a treatment on a day <a class="underline" href="#/rounds">in Rounds</a> first.{/if}
       </p>
     {/if}

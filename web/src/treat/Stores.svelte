@@ -180,7 +180,7 @@
                   >{#if p.hazard}<span class="block text-sm font-semibold">{p.hazard}</span>{/if}</span
                 >
                 <span class="text-sm {(p.on_hand ?? 0) <= 0 ? 'font-semibold text-sun' : ''}"
-                  >{amount(p.on_hand ?? 0, p.unit)} on hand{p.expires ? `, to ${inWords(p.expires, house.today)}` : ''}</span
+                  >{amount(p.on_hand ?? 0, p.unit)} on hand{p.expires ? `, to ${inWords(p.expires)}` : ''}</span
                 >
                 <span class="flex flex-wrap items-center gap-x-4 text-sm">
                   {#if p.label}<a
@@ -243,7 +243,7 @@
         <ul class="border-t border-rule text-sm">
           {#each uses.slice(0, 100) as u (u.id)}
             <li class="flex flex-wrap gap-x-4 border-b border-rule py-1.5">
-              <span class="w-44">{inWords(u.day, house.today)}</span>
+              <span class="w-44">{inWords(u.day)}</span>
               <span class="min-w-52 flex-1"
                 ><a class="underline" href="#/plant/{u.plant_id}">{u.plant || u.property}</a>{u.plants > 1
                   ? ` × ${u.plants}`

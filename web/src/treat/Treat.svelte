@@ -80,7 +80,7 @@
     <p class="text-sm text-soft">
       {t.find.prevent
         ? 'Not there: to be kept off'
-        : `${t.find.along_of ? 'Treated along with another since' : 'Found'} ${inWords(t.find.day, house.today)}`}{t.find.share
+        : `${t.find.along_of ? 'Treated along with another since' : 'Found'} ${inWords(t.find.day)}`}{t.find.share
         ? `, ${Math.round(100 * t.find.share)} % shows it`
         : ''}.
       <a class="underline" href="#/almanac/cause/{t.find.cause}">About it</a>
@@ -103,7 +103,7 @@
           {#each a.steps as s (s.n)}
             <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
               <p class="font-semibold">
-                {inWords(s.day, house.today)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
+                {inWords(s.day)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
                     class="font-normal text-soft"
                     >&nbsp;· {s.done} of {s.most} done{s.every ? `, every ${s.every} days` : ''}</span
                   >{/if}
@@ -114,7 +114,7 @@
                 </p>{/if}
               {#each s.why as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
               {#if s.harvest_from}<p class="text-sm font-semibold">
-                  Nothing is eaten from it before {inWords(s.harvest_from, house.today)}, by the card’s label.
+                  Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
                 </p>{/if}
               {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
               {#if s.amount}
@@ -132,7 +132,7 @@
               {/if}
             </section>
           {/each}
-          {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look, house.today)}.</p>{/if}
+          {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look)}.</p>{/if}
           {#each a.says.slice(0, 3) as w (w)}<p>{w}</p>{/each}
           {#if a.says.length > 3}<details>
               <summary class="min-h-9 cursor-pointer py-1 text-moss underline">{a.says.length - 3} more to know</summary>
@@ -181,7 +181,7 @@
             <h2>Done on it this year</h2>
             <ul class="border-t border-rule text-sm">
               {#each t.history as u, i (i)}<li class="border-b border-rule py-1">
-                  {inWords(u.day, house.today)}: {u.active ? t.actives[u.active] : 'by hand'}{#if u.rain_mm}<b class="text-water"
+                  {inWords(u.day)}: {u.active ? t.actives[u.active] : 'by hand'}{#if u.rain_mm}<b class="text-water"
                       >&nbsp;· {figure(u.rain_mm, 'mm')} of rain after{u.rain_mm >= 3 ? ': washed off' : ''}</b
                     >{/if}
                 </li>{/each}

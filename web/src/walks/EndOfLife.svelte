@@ -18,7 +18,7 @@
   );
   const line = (of: (e: Schemas['EndOfLife']) => number) => ends.map((e) => `${x(e.day)},${y(of(e))}`).join(' ');
   const told = $derived(
-    ends.map((e) => `${inWords(e.day, house.today)}: life ends at about ${metres(e.best_m)} of ${metres(e.top_m)}`).join('; '),
+    ends.map((e) => `${inWords(e.day)}: life ends at about ${metres(e.best_m)} of ${metres(e.top_m)}`).join('; '),
   );
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** How the day by which a living plant would have shown leaf lies ahead: the band of this year, which narrows as spring goes. */
   import type { Answer } from '../api/client';
-  import { brief, daysBetween } from '../lib/dates';
+  import { brief, daysBetween, span } from '../lib/dates';
   import { house } from '../lib/house.svelte';
 
   let { answer }: { answer: Answer } = $props();
@@ -44,7 +44,7 @@
       y="10"
       font-size="11"
       text-anchor={anchor(x(answer.leaf_out.mid))}
-      fill="var(--color-moss)">leaf due {brief(answer.leaf_out.early)} – {brief(answer.leaf_out.late)}</text
+      fill="var(--color-moss)">leaf due {span(answer.leaf_out.early, answer.leaf_out.late)}</text
     >
   </svg>
   <figcaption class="text-xs text-soft">

@@ -27,9 +27,7 @@
 >
   <header class="border-b border-rule px-4 py-3">
     <p class="text-xs font-semibold tracking-wide text-soft">
-      {own
-        ? `Your verdict, ${inWords(own.day, house.today)} · ${own.kind}`
-        : `${standing ? 'Decided' : 'Verdict'} · ${answer.verdict.kind}`}
+      {own ? `Your verdict, ${inWords(own.day)} · ${own.kind}` : `${standing ? 'Decided' : 'Verdict'} · ${answer.verdict.kind}`}
     </p>
     <p class="text-lg leading-snug font-bold" aria-live="polite" data-testid="sentence">
       {own?.sentence ?? answer.verdict.sentence}
@@ -39,7 +37,7 @@
     {#if standing?.note}<p>“{standing.note}”</p>{/if}
     {#if own}<p class="mt-1 text-sm text-soft" data-testid="estimate">By what was found: {answer.verdict.sentence}</p>
     {:else if standing}<p class="mt-1 text-sm text-soft">
-        Decided {inWords(standing.day, house.today)}{#if standing.sentence !== answer.verdict.sentence}: {standing.sentence}{/if}
+        Decided {inWords(standing.day)}{#if standing.sentence !== answer.verdict.sentence}: {standing.sentence}{/if}
       </p>{/if}
     {#if answer.verdict.kind !== 'check first'}
       <p class="mt-1 text-sm text-soft">
@@ -48,7 +46,7 @@
         {:else}
           {#if answer.verdict.kind !== 'make safe first'}{Math.round(answer.verdict.sure * 100)} % sure{:else}Found from a
             distance{/if}
-        {/if}{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again, house.today)}{/if}
+        {/if}{#if answer.look_again}&nbsp;· look again {inWords(answer.look_again)}{/if}
       </p>
     {/if}
   </header>

@@ -179,7 +179,7 @@
       <div class="h-full bg-moss" style="width:{order.length ? (100 * finished) / order.length : 0}%"></div>
     </div>
     <span data-testid="progress"
-      >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day, house.today)}.</b>
+      >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day)}.</b>
       {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left + unnamed.left}, <b
           class="text-sun">{field.left + finds.left + unnamed.left} to send</b
         >{/if}</span
@@ -275,7 +275,7 @@
               {#if told}<button
                   class="min-h-6 border-l-4 border-water pl-2 text-left text-sm text-moss underline"
                   onclick={() => (seeing = true)}
-                  >{told.caller ? `A call from ${told.caller}` : 'A call'}, {inWords(told.day, house.today)}<span class="sr-only"
+                  >{told.caller ? `A call from ${told.caller}` : 'A call'}, {inWords(told.day)}<span class="sr-only"
                     >: see what was told</span
                   ></button
                 >{/if}

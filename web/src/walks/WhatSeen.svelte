@@ -76,7 +76,7 @@
     {#if missing}<p>The signs are not on this device yet. Open a walk once while there is a connection.</p>
     {:else if !signs}<Waiting />{:else}
       {#if told && kase.told.length}<p class="border-l-4 border-water bg-white py-1 pl-3" aria-label="As told">
-          <b>Ticked as told{told.caller ? ` by ${told.caller}` : ''}, {inWords(told.day, house.today)}.</b> Look at each: press
+          <b>Ticked as told{told.caller ? ` by ${told.caller}` : ''}, {inWords(told.day)}.</b> Look at each: press
           <i>It is so</i>, or take it back.
         </p>{/if}
       {#if kase.answer && kase.seen.length}<p

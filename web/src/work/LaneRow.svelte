@@ -19,9 +19,7 @@
   const cost = $derived(lane && pointed ? lane.costs?.[daysBetween(lane.start, pointed)] : undefined);
   const px = $derived(pointed ? frame.x(daysBetween(frame.from, pointed)) : 0);
   const later = $derived(lane?.window_from && daysBetween(frame.from, lane.window_from) >= frame.count);
-  const note = $derived(
-    !lane ? '' : lane.passed ? 'its time has passed' : later ? `from ${inWords(lane.window_from, frame.from)}` : under,
-  );
+  const note = $derived(!lane ? '' : lane.passed ? 'its time has passed' : later ? `from ${inWords(lane.window_from)}` : under);
   // Names are shortened to the room there is; the whole is told on asking.
   const room = $derived((frame.width - frame.left - 16) / (house.glare ? 8.6 : 7.4));
   const short = (text: string, share: number) =>

@@ -195,9 +195,9 @@
           ><input type="checkbox" class="size-5 accent-moss" bind:checked={never} />Where it repeats: not again either</label
         >{/if}
       {#if theirs}<p role="alert" class="border-2 border-sun p-2">
-          Another device has changed this job: it is {theirs.state}{theirs.day
-            ? `, ${inWords(theirs.day, house.today)}`
-            : ''}{theirs.note ? ` (“${theirs.note}”)` : ''}.
+          Another device has changed this job: it is {theirs.state}{theirs.day ? `, ${inWords(theirs.day)}` : ''}{theirs.note
+            ? ` (“${theirs.note}”)`
+            : ''}.
           <button
             type="button"
             class="min-h-11 text-moss underline"

@@ -3,7 +3,7 @@
   import { push } from 'svelte-spa-router';
   import { VList, type VListHandle } from 'virtua/svelte';
   import { allProperties, api, ask, onceKey, type Lane, type OrderDetail, type Property, type Season } from '../api/client';
-  import { brief, daysBetween, inWords, plusDays } from '../lib/dates';
+  import { brief, daysBetween, inWords, plusDays, span } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import type { Frame } from '../lib/LaneMarks.svelte';
   import { anyTime, costOf, costWord, titled } from './orders';
@@ -323,11 +323,11 @@
       class="grid gap-x-8 gap-y-1 border-t-2 border-ink bg-paper px-5 py-3 md:min-h-36 md:grid-cols-[1fr_1fr_auto] max-md:max-h-56 max-md:overflow-y-auto"
     >
       <div aria-live="polite">
-        <p class="text-lg font-bold">{inWords(pointed, house.today)}</p>
+        <p class="text-lg font-bold">{inWords(pointed)}</p>
         <p>{titled(lane)}</p>
         <p class="text-sm text-soft">{lane.property} · {lane.minutes} min</p>
         {#if lane.stage}<p class="text-sm">
-            {capital(lane.stage.text)}: usually {brief(lane.stage.from)} – {brief(lane.stage.to)} (the broken line).
+            {capital(lane.stage.text)}: usually {span(lane.stage.from, lane.stage.to)} (the broken line).
           </p>{/if}
         {#each lane.waits as w (w.text)}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
         {#each told_of?.after as g (g.id)}<p class="text-sm text-soft">
@@ -350,11 +350,11 @@
         </ul>
       </div>
       <div class="text-sm">
-        {#if lane.passed}<p>The time for this has passed.</p>{:else}<p>Best {inWords(lane.best_day, house.today)}</p>{/if}
+        {#if lane.passed}<p>The time for this has passed.</p>{:else}<p>Best {inWords(lane.best_day)}</p>{/if}
         {#each lane.windows as w (w.from)}<p class="text-soft">
-            {daysBetween(w.from, w.to) > anyTime ? 'Any time' : `Window ${brief(w.from)} – ${brief(w.to)}`}
+            {daysBetween(w.from, w.to) > anyTime ? 'Any time' : `Window ${span(w.from, w.to)}`}
           </p>{/each}
-        {#if lane.day}<p class="font-semibold">On {inWords(lane.day, house.today)}</p>{/if}
+        {#if lane.day}<p class="font-semibold">On {inWords(lane.day)}</p>{/if}
         <a class="inline-flex min-h-11 items-center font-semibold" href="#/rounds/{lane.id}"
           >{lane.day ? 'Move it' : 'Put it on a day'}</a
         >

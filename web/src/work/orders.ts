@@ -1,6 +1,6 @@
 /** What several places say of a job. */
 import type { Order } from '../api/client';
-import { brief, daysBetween, inWords } from '../lib/dates';
+import { brief, daysBetween, inWords, span } from '../lib/dates';
 import { house } from '../lib/house.svelte';
 
 /** A window longer than this many days is any time. */
@@ -8,16 +8,16 @@ export const anyTime = 300;
 
 /** When an order is, or may well be, done: in a few words. */
 export function when(o: Order, today: string): string {
-  if (o.state === 'done') return `done ${inWords(o.ended, today)}${o.took_minutes ? `, ${o.took_minutes} min` : ''}`;
-  if (o.state === 'skipped') return `not needed, said ${inWords(o.ended, today)}: ${o.note}`;
-  if (o.hold && !o.hold.anyway) return o.hold.until ? `waits until ${inWords(o.hold.until, today)}` : 'waits for a look';
-  if (o.overdue) return `was to be done ${inWords(o.day, today)}; today is ${costWord(o.day_cost, today, o)}`;
-  if (o.day) return `on ${inWords(o.day, today)}, ${costWord(o.day_cost, o.day, o)}`;
+  if (o.state === 'done') return `done ${inWords(o.ended)}${o.took_minutes ? `, ${o.took_minutes} min` : ''}`;
+  if (o.state === 'skipped') return `not needed, said ${inWords(o.ended)}: ${o.note}`;
+  if (o.hold && !o.hold.anyway) return o.hold.until ? `waits until ${inWords(o.hold.until)}` : 'waits for a look';
+  if (o.overdue) return `was to be done ${inWords(o.day)}; today is ${costWord(o.day_cost, today, o)}`;
+  if (o.day) return `on ${inWords(o.day)}, ${costWord(o.day_cost, o.day, o)}`;
   if (o.passed) return 'the time for this has passed';
   if (o.window_from) {
     const within = o.best_day && o.best_day >= o.window_from && o.best_day <= o.window_to;
     if (daysBetween(o.window_from, o.window_to) > anyTime) return `any time${within ? `, best ${brief(o.best_day)}` : ''}`;
-    return `${brief(o.window_from)} – ${brief(o.window_to)}${within ? `, best ${brief(o.best_day)}` : ''}`;
+    return `${span(o.window_from, o.window_to)}${within ? `, best ${brief(o.best_day)}` : ''}`;
   }
   return o.best_day ? `no good day; ${brief(o.best_day)} is the least bad` : 'no day is allowed';
 }
