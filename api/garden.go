@@ -19,6 +19,8 @@ import (
 func (s *Server) groundsRoutes(a huma.API) {
 	op(a, crew, get, "/climates", doc{"climates", "Grounds", "Climate types to start from", "The whole list, with the " +
 		"hardiness zone of each.", reads, 0}, s.climates)
+	op(a, planner, post, "/reckon/place", doc{"reckon-place", "Grounds", "What follows from where a place lies", "Its climate, moved to its " +
+		"height; its time zone by its coordinates; and whether that can be.", reads, 0}, s.reckonPlace, `{"climate_type": "southern-coast", "elevation_m": 210, "latitude": -36.8, "longitude": 144.3}`)
 	op(a, crew, get, "/properties", doc{"properties", "Grounds", "Properties", "A page, in the order they were added.", reads, 0}, s.properties)
 	op(a, planner, post, "/properties", doc{"add-property", "Grounds", "Add a property", "With a climate type moved to the " +
 		"place's height, or with its own normals.", adds, 0}, s.addProperty, `{"name": "School garden", "client": "The school board", "climate_type": "lake-foothills", "elevation_m": 350}`)
@@ -62,6 +64,11 @@ func (s *Server) climates(context.Context, *struct{}) (*Out[List[ClimateTypeOut]
 		l.Items = append(l.Items, ClimateTypeOut{t, season.Zone(t.Climate.ExtremeMinC)})
 	}
 	return out(l), nil
+}
+
+func (s *Server) reckonPlace(ctx context.Context, in *struct{ Body garden.PlaceIn }) (*Out[garden.PlaceOut], error) {
+	p, err := s.Garden.ReckonPlace(in.Body)
+	return out(p), s.problem(ctx, "place", err)
 }
 
 func (s *Server) properties(ctx context.Context, in *Page) (*Out[List[garden.PropertyOut]], error) {

@@ -207,7 +207,7 @@ func TestDaysOnTheDevice(t *testing.T) {
 	if err != nil || len(sources) < 80 {
 		t.Fatalf("%d sources: %v", len(sources), err)
 	}
-	by := regexp.MustCompile(`toLocaleDateString|toLocaleString|DateTimeFormat|monthName\([^)]*\) *\+|\.slice\(0, 10\)\}`)
+	by := regexp.MustCompile(`toLocaleDateString|toLocaleString|DateTimeFormat\(.?[^).]|monthName\([^)]*\) *\+|\.slice\(0, 10\)\}`)
 	for _, f := range sources {
 		text, err := os.ReadFile(f)
 		if err != nil {
@@ -218,6 +218,24 @@ func TestDaysOnTheDevice(t *testing.T) {
 		}
 		if at := by.Find(text); at != nil {
 			t.Errorf("%s writes a day by itself: %s", f, at)
+		}
+	}
+}
+
+// TestCoordinatesOnTheDevice: coordinates are read as people paste them; what is none, or off the globe, is nothing.
+func TestCoordinatesOnTheDevice(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	for text, want := range map[string]string{
+		"-36.76, 144.28": "-36.76 144.28", "-36.76 144.28": "-36.76 144.28", "−36.76,144.28": "-36.76 144.28", "geo:-36.76,144.28;u=35": "-36.76 144.28",
+		`43°04'23"N 89°24'04"W`: "43.073056 -89.401111", "43° 4.383′ N, 89° 24.067′ W": "43.07305 -89.401117", "N 43.073 W 89.401": "43.073 -89.401",
+		"89.401 W, 43.073 N": "43.073 -89.401", "45,99; 8,63": "45.99 8.63", "45,99 8,63": "45.99 8.63", "36.76 S 144.28 E": "-36.76 144.28",
+		"https://maps.example/@-36.7570,144.2794,12z": "-36.757 144.2794", "geo:45.99,8.63?z=12": "45.99 8.63",
+		"45.99": "", "": "", "about 45": "", "95.1, 8.6": "", "45.9, 188.6": "", "45°70'N 8°E": "", "by the lake": "", "45 N": "",
+	} {
+		got := on[string](b, fmt.Sprintf("((c) => c ? c.latitude + ' ' + c.longitude : '')(device.coordinates(%q))", text))
+		if got != want {
+			t.Errorf("%q: %q, want %q", text, got, want)
 		}
 	}
 }

@@ -401,7 +401,8 @@ func (e Entry) Dates(y *season.Year, d day.Day) Dates {
 type ClimateType struct {
 	ID      string         `json:"id" yaml:"id"`
 	Name    string         `json:"name" yaml:"name"`
-	Zone    string         `json:"zone" yaml:"zone"` // time zone to propose, IANA name
+	Places  []string       `json:"places" yaml:"places" doc:"Towns and regions where gardens have about this climate, to find it by"`
+	Zone    string         `json:"zone" yaml:"zone"` // time zone where no coordinates are given, IANA name
 	Climate season.Climate `json:"climate" yaml:"climate"`
 }
 

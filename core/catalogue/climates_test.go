@@ -31,6 +31,29 @@ func TestZoneComesBackFromSimulatedYears(t *testing.T) {
 	}
 }
 
+// TestPlacesOfClimates: each climate is found by places where people garden, none by two; a garden in either hemisphere
+// is found by its own.
+func TestPlacesOfClimates(t *testing.T) {
+	of := map[string]string{}
+	for _, c := range Built().Climates {
+		if len(c.Places) < 3 {
+			t.Errorf("%s is found by %v alone", c.ID, c.Places)
+		}
+		for _, p := range c.Places {
+			if other := of[p]; other != "" {
+				t.Errorf("%s stands for %s and for %s", p, other, c.ID)
+			}
+			of[p] = c.ID
+		}
+	}
+	for place, want := range map[string]string{"Melbourne": "southern-coast", "Canberra": "southern-tablelands", "Bendigo": "victoria-inland",
+		"Madison": "great-lakes", "Pretoria": "south-africa-highveld", "Atlanta": "piedmont", "London": "oceanic-lowland"} {
+		if of[place] != want {
+			t.Errorf("%s has the climate %q, want %s", place, of[place], want)
+		}
+	}
+}
+
 // TestFrostBands holds simulated frost against median dates that places with such normals are known for, in open screens
 // on level ground: a week or two lies between one garden and the next.
 func TestFrostBands(t *testing.T) {
@@ -49,6 +72,8 @@ func TestFrostBands(t *testing.T) {
 		{"central-valley", "02-26", "11-28"},
 		{"nordic-coast", "05-08", "10-14"},
 		{"new-zealand-south", "09-30", "05-10"},
+		{"southern-tablelands", "10-22", "04-20"},
+		{"victoria-inland", "09-20", "05-25"},
 		{"warm-dry-coast", "", ""},
 		{"tropical-coast", "", ""},
 	} {

@@ -4,7 +4,6 @@ import (
 	"context"
 	"math"
 	"strings"
-	"time"
 
 	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
@@ -20,7 +19,7 @@ type PropertyIn struct {
 	Client      string          `json:"client,omitempty" maxLength:"300"`
 	Address     string          `json:"address,omitempty" maxLength:"300"`
 	Note        string          `json:"note,omitempty" maxLength:"2000"`
-	Zone        string          `json:"zone,omitempty" doc:"Time zone; the climate type's when absent"`
+	Zone        string          `json:"zone,omitempty" doc:"Time zone; when absent that of its coordinates, or without them the climate type's"`
 	ClimateType string          `json:"climate_type,omitempty"`
 	ElevationM  *float64        `json:"elevation_m,omitempty" doc:"Moves the climate type to this height"`
 	Latitude    *float64        `json:"latitude,omitempty"`
@@ -73,45 +72,10 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 	if p.Name == "" {
 		bad.Add("name", in.Name, "is missing")
 	}
-	switch {
-	case in.Climate != nil:
-		bad.Below("climate", in.Climate.Validate())
-		p.Climate.V, p.ClimateType = *in.Climate, ""
-	case in.ClimateType != "":
-		t, err := h.Catalogue.Climate(in.ClimateType)
-		if err != nil {
-			bad.Add("climate_type", in.ClimateType, "%v", err)
-			break
-		}
-		c := t.Climate
-		if in.ElevationM != nil {
-			bad.Within("elevation_m", *in.ElevationM, -430, 5000, "m")
-			c = c.AtElevation(*in.ElevationM)
-		}
-		if in.Latitude != nil {
-			bad.Within("latitude", *in.Latitude, -66, 72, "°")
-			if *in.Latitude*c.Latitude < 0 {
-				bad.Add("latitude", *in.Latitude, "%g° is in the other hemisphere than the climate type", *in.Latitude)
-			}
-			c.Latitude = *in.Latitude
-		}
-		if in.Longitude != nil {
-			bad.Within("longitude", *in.Longitude, -180, 180, "°")
-			c.Longitude = *in.Longitude
-		}
-		p.Climate.V = c
-		if p.Zone == "" {
-			p.Zone = store.Zone(t.Zone)
-		}
-	default:
-		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as "+
-			"climate")
-	}
-	if p.Zone == "" {
-		p.Zone = "UTC"
-	}
-	if _, err := time.LoadLocation(string(p.Zone)); err != nil {
-		bad.Add("zone", p.Zone, "%q is no time zone", p.Zone)
+	place := h.placeOf(in, &bad)
+	p.Climate.V, p.Zone = place.Climate, store.Zone(place.Zone)
+	if in.Climate != nil {
+		p.ClimateType = ""
 	}
 	return p, bad.Err()
 }

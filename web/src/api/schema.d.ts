@@ -2180,6 +2180,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What follows from where a place lies
+         * @description Its climate, moved to its height; its time zone by its coordinates; and whether that can be.
+         */
+        post: operations["reckon-place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/pruning": {
         parameters: {
             query?: never;
@@ -4518,6 +4538,8 @@ export interface components {
             id: string;
             /** @description Name */
             name: string;
+            /** @description Towns and regions where gardens have about this climate, to find it by */
+            places: string[];
             /** @description Time zone, IANA name */
             zone: string;
         };
@@ -7869,6 +7891,28 @@ export interface components {
              */
             order: number;
         };
+        /** @description Where a property lies, as far as it is entered. */
+        PlaceIn: {
+            /** @description Id of the climate that the property's was made from; empty where it has normals of its own */
+            climate_type: string;
+            /**
+             * Format: double
+             * @description Moves the climate type to this height
+             */
+            elevation_m?: number;
+            /**
+             * Format: double
+             * @description Latitude, °
+             */
+            latitude?: number;
+            /**
+             * Format: double
+             * @description Longitude, °
+             */
+            longitude?: number;
+            /** @description Time zone; when absent that of the coordinates */
+            zone?: string;
+        };
         /** @description A property as it stands among the others in the morning. */
         PlaceLine: {
             /**
@@ -7917,6 +7961,24 @@ export interface components {
             property_id: number;
             /** @description Why, in words */
             why: string;
+        };
+        /** @description What follows from where a property lies. */
+        PlaceOut: {
+            /** @description Of the open country at its height */
+            climate: components["schemas"]["SeasonClimate"];
+            /** @description Why the time zone can hardly be that of the place; empty where it can */
+            doubt: string;
+            /** @description Hardiness zone of its mean yearly extreme minimum */
+            hardiness_zone: string;
+            /** @description The time zone that its coordinates say; empty where they say none */
+            there: string;
+            /** @description Time zone, IANA name */
+            zone: string;
+            /**
+             * @description By what the zone is known
+             * @enum {string}
+             */
+            zone_by: "given" | "coordinates" | "climate type";
         };
         /** @description A plan as it was drawn. */
         PlanIn: {
@@ -8440,7 +8502,7 @@ export interface components {
             wall?: boolean;
             /** @description Water stands there after rain */
             wet?: boolean;
-            /** @description Time zone; the climate type's when absent */
+            /** @description Time zone; when absent that of its coordinates, or without them the climate type's */
             zone?: string;
         };
         /** @description A property with its climate. */
@@ -18065,6 +18127,40 @@ export interface operations {
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
             413: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "reckon-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "climate_type": "southern-coast",
+                 *       "elevation_m": 210,
+                 *       "latitude": -36.8,
+                 *       "longitude": 144.3
+                 *     }
+                 */
+                "application/json": components["schemas"]["PlaceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOut"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

@@ -2,13 +2,13 @@
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Climate, type Problem, type Property, type Schemas } from '../api/client';
-  import { degrees } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import Cell from './Cell.svelte';
-  import { bare, figure, imperial, shown, unit } from '../lib/units';
+  import { bare, imperial, unit } from '../lib/units';
   import { sites } from './site';
   import ExposureFields from './ExposureFields.svelte';
   import Pick from '../lib/Pick.svelte';
+  import Whereabouts from './Whereabouts.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import Apart from './Apart.svelte';
@@ -22,7 +22,7 @@
 
   let { property, onkept, onclose }: { property?: Property; onkept: (p: Property) => void; onclose: () => void } = $props();
 
-  let types = $state<Schemas['ClimateTypeOut'][]>([]);
+  let type = $state.raw<Schemas['ClimateTypeOut']>();
   // svelte-ignore state_referenced_locally -- the form starts from the property and then is the user's
   const draft = `property ${property?.id ?? 'new'}`;
   // svelte-ignore state_referenced_locally
@@ -68,11 +68,6 @@
   let problem = $state<Problem>();
   let key = onceKey();
 
-  onMount(() => {
-    void attempt(
-      async () => void (types = [...(await ask(api.GET('/api/v1/climates'))).items].sort((a, b) => a.name.localeCompare(b.name))),
-    );
-  });
   // Figures are shown as anyone would write them; the lapse rate leaves more places than they are good for.
   function rounded(c: Climate): Climate {
     const r = (v: number) => Number(v.toFixed(1));
@@ -94,49 +89,8 @@
     ['wind_ms', `Wind ${unit('wind')}`, 'wind'],
   ] as const);
 
-  const type = $derived(types.find((t) => t.id === f.type));
-  let search = $state('');
-  // North before south, and by how hard the winters are.
-  const grouped = $derived.by((): [string, string, string][] => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return types
-      .filter((t) => t.id === f.type || words.every((w) => t.name.toLowerCase().includes(w)))
-      .map((t) => ({ t, half: t.climate.latitude > 0 ? 'Northern' : 'Southern', zone: parseInt(t.hardiness_zone) }))
-      .sort((a, b) => a.half.localeCompare(b.half) || a.zone - b.zone || a.t.name.localeCompare(b.t.name))
-      .map(({ t, half, zone }) => [t.id, t.name, `${half} hemisphere, zone ${zone}`]);
-  });
-  const guessed = $derived.by(() => {
-    if (!type) return '';
-    const same = (a: string, b: number) => Math.abs(number(a) - b) < 1e-6;
-    const out = [
-      same(place.elevation, type.climate.elevation_m) ? 'height' : '',
-      same(place.latitude, type.climate.latitude) ? 'latitude' : '',
-      same(place.longitude, type.climate.longitude) ? 'longitude' : '',
-    ].filter(Boolean);
-    const text = out.length > 1 ? `${out.slice(0, -1).join(', ')} and ${out.at(-1)}` : (out[0] ?? '');
-    return text.charAt(0).toUpperCase() + text.slice(1);
-  });
-  /** Whether it would lie in other weather: the house drops what the station told of the old place then. */
-  const moves = $derived(
-    !!property?.weather_source &&
-      (Math.abs(number(place.latitude) - property.climate.latitude) > 0.02 ||
-        Math.abs(number(place.longitude) - property.climate.longitude) > 0.02 ||
-        Math.abs(number(place.elevation) - property.climate.elevation_m) > 50),
-  );
-  const mean = (c: Climate, month: number) => {
-    const n = c.normals?.[month];
-    return n ? degrees((n.tmin_c + n.tmax_c) / 2, 0) : '';
-  };
-  function choose() {
-    const t = types.find((t) => t.id === f.type);
-    if (!t) return;
-    climate = structuredClone($state.snapshot(t.climate));
-    place = {
-      elevation: String(t.climate.elevation_m),
-      latitude: String(t.climate.latitude),
-      longitude: String(t.climate.longitude),
-    };
-    f.zone = t.zone;
+  function choose(t: Schemas['ClimateTypeOut']) {
+    climate = structuredClone($state.snapshot(t.climate) as Climate);
     own = false;
   }
   async function takeNormals(file: File) {
@@ -212,30 +166,7 @@
     <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />
     <Field class="sm:col-span-6" label="Address" bind:value={f.address} problem={said.address} />
     <Field class="sm:col-span-6" label="People, pets and what else to mind" bind:value={f.note} problem={said.note} />
-    <div class="sm:col-span-3">
-      <Pick
-        label="Climate to start from"
-        off="Choose"
-        bind:value={f.type}
-        onpick={choose}
-        options={grouped}
-        problem={said.climate_type}
-      />
-      <Field class="mt-1" label="Search the climates" bind:value={search} placeholder="coast, desert, dry summer …" />
-      {#if search && grouped.length <= 1}<p class="text-sm text-soft">No climate has these words.</p>{/if}
-    </div>
-    <Field class="sm:col-span-1" label="Height" kind="elevation" bind:value={place.elevation} problem={said.elevation_m} />
-    <Field class="sm:col-span-1" label="Latitude" mode="decimal" bind:value={place.latitude} problem={said.latitude} />
-    <Field class="sm:col-span-1" label="Longitude" mode="decimal" bind:value={place.longitude} problem={said.longitude} />
-    {#if guessed}<p class="text-sm text-sun sm:col-span-6" data-testid="guessed">
-        {guessed}
-        {guessed.includes(' and ') ? 'are guesses' : 'is a guess'}: those of the climate type, not of this place. They set day
-        length, sun and how cold it gets; put in the place’s own.
-      </p>{/if}
-    {#if moves}<p class="border-l-4 border-sun pl-2 text-sm sm:col-span-4" role="status" data-testid="moves">
-        It lies somewhere else then: what the station told of the old place is dropped, and read anew for the new one. What was
-        measured in the garden stays.
-      </p>{/if}
+    <Whereabouts {property} bind:type={f.type} bind:zone={f.zone} bind:place bind:chosen={type} {said} onpick={choose} />
   </div>
   {#if climate}
     <Tickbox class="mt-3" label="The place has figures of its own" bind:checked={own} />
@@ -288,16 +219,6 @@
           </p>{/each}
       </div>
     {:else}
-      {#if type}
-        <p class="text-sm">
-          At {Math.round(shown('elevation', type.climate.elevation_m))}
-          {unit('elevation')}: zone {type.hardiness_zone}, coldest night {degrees(type.climate.extreme_min_c)},
-          {mean(type.climate, 0)} in January, {mean(type.climate, 6)} in July, {figure(
-            Math.round(type.climate.normals.reduce((sum, n) => sum + n.rain_mm, 0) / 10) * 10,
-            'mm',
-          )} of rain a year.
-        </p>
-      {/if}
       <p class="text-sm text-soft">
         The type’s figures are moved to this height: colder by {degreesApart} for each {imperial() ? '1,000 ft' : 'kilometre'}.
       </p>
