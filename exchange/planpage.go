@@ -13,6 +13,7 @@ import (
 // PlanPage is a property's plan to be printed, with its list. Texts are written out.
 type PlanPage struct {
 	Title   string
+	Feet    bool     // its scale is one of feet to the inch
 	Notes   []string // about the sun, the slope, the day
 	Plan    site.Plan
 	Numbers map[string]int // by which things on the plan stand in the list
@@ -34,8 +35,13 @@ const (
 	dotSize  = 5.5 // pt
 )
 
-// scales that drawings are made at.
-var scales = []float64{20, 50, 100, 200, 250, 500, 1000, 2000, 5000}
+// scales that drawings are made at, in metres, and in feet to the inch.
+var (
+	scales     = []float64{20, 50, 100, 200, 250, 500, 1000, 2000, 5000}
+	feetScales = []float64{24, 60, 120, 240, 360, 480, 600, 1200, 2400, 6000}
+)
+
+const footM = 0.3048
 
 // WritePlanPage prints a plan to a scale, what stands on it by numbers, and what is to be planted.
 func WritePlanPage(w io.Writer, sheet PlanPage) error {
@@ -94,6 +100,10 @@ func (d drawn) at(q site.At) (x, y float64) {
 
 func (p page) plan(of PlanPage) {
 	x0, x1, y0, y1 := extent(of.Plan.Things)
+	scales := scales
+	if of.Feet {
+		scales = feetScales
+	}
 	scale := scales[len(scales)-1]
 	for i := len(scales) - 1; i >= 0; i-- {
 		if (x1-x0)*1000/scales[i] <= planWide && (y1-y0)*1000/scales[i] <= planHigh {
@@ -115,7 +125,7 @@ func (p page) plan(of PlanPage) {
 			}
 		}
 	}
-	d.ruler(scale, of.Plan.NorthDeg)
+	d.ruler(scale, of.Plan.NorthDeg, of.Feet)
 	p.SetTextColor(0, 0, 0)
 	p.SetDrawColor(0, 0, 0)
 	p.SetXY(pageMargin, d.top+d.high+9)
@@ -235,12 +245,19 @@ func (d drawn) label(x, y float64, text string, size float64, style string) {
 }
 
 // ruler draws the scale and where north is.
-func (d drawn) ruler(scale, northDeg float64) {
-	each := 1.0
-	for _, m := range []float64{1, 2, 5, 10, 20, 50, 100} {
-		if each = m; m*d.mm >= 15 {
+func (d drawn) ruler(scale, northDeg float64, feet bool) {
+	each, unit := 1.0, 1.0
+	if feet {
+		unit = footM
+	}
+	for _, n := range []float64{1, 2, 5, 10, 20, 50, 100, 200} {
+		if each = n * unit; each*d.mm >= 15 {
 			break
 		}
+	}
+	told := fmt.Sprintf("%g m, 1 : %.0f", each, scale)
+	if feet {
+		told = fmt.Sprintf("%.0f ft, 1 in to %.0f ft", each/unit, scale/12)
 	}
 	y := d.top + d.high + 4
 	d.SetDrawColor(0, 0, 0)
@@ -249,7 +266,7 @@ func (d drawn) ruler(scale, northDeg float64) {
 	d.SetLineWidth(0.2)
 	d.SetFont("go", "", 8)
 	d.SetXY(pageMargin+each*d.mm+1, y-2)
-	d.CellFormat(60, 4, fmt.Sprintf("%g m, 1 : %.0f", each, scale), "", 0, "L", false, 0, "")
+	d.CellFormat(60, 4, told, "", 0, "L", false, 0, "")
 	sin, cos := math.Sincos(-northDeg * math.Pi / 180)
 	nx, ny := pageMargin+planWide-6, y-2
 	d.Line(nx-3*sin, ny+3*cos, nx+3*sin, ny-3*cos)

@@ -63,27 +63,12 @@ func read(file []byte) (handbook, error) {
 			return h, fmt.Errorf("advice.yaml: verdicts: %q: want what to do and what not to do", v)
 		}
 	}
-	for _, m := range []map[string]words{h.Verdicts, h.Cases} {
-		for k, w := range m {
-			m[k] = words{figures(w.Do), figures(w.Dont)}
-		}
-	}
 	for name, l := range h.Work {
 		if l.Title == "" || l.Minutes <= 0 {
 			return h, fmt.Errorf("advice.yaml: work: %q: want a title and minutes above 0", name)
 		}
-		l.Title = quantity.Markup(l.Title)
-		h.Work[name] = l
 	}
 	return h, nil
-}
-
-func figures(texts []string) []string {
-	out := make([]string, len(texts))
-	for i, t := range texts {
-		out[i] = quantity.Markup(t)
-	}
-	return out
 }
 
 // takes is how long work of a kind takes each who does it, and how many they are: by the handbook, and where a tree is cut

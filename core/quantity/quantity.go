@@ -211,10 +211,13 @@ func (s Style) measure(k kind, v float64) string {
 	switch {
 	case !known:
 		return plain(v, 1)
+	case k == volume || k == bulk || k == distance || k == mass:
+		if s.Imperial {
+			return small(v*m.each) + " " + m.imperial
+		}
+		return small(v) + " " + m.metric
 	case s.Imperial:
 		return plain(v*m.each, m.places) + " " + m.imperial
-	case k == distance || k == mass || k == bulk:
-		return plain(v, 1) + " " + m.metric
 	}
 	return plain(v, 0) + " " + m.metric
 }
@@ -268,6 +271,22 @@ func plain(v float64, places int) string {
 	return exact(v, places)
 }
 
+// small is a figure with as many places as it is good for: one below ten, two below one, none that say nothing.
+func small(v float64) string {
+	places := 0
+	switch size := math.Abs(v); {
+	case size < 0.995:
+		places = 2
+	case size < 9.95:
+		places = 1
+	}
+	out := exact(v, places)
+	if places > 0 {
+		out = strings.TrimSuffix(strings.TrimRight(out, "0"), ".")
+	}
+	return out
+}
+
 // exact is a figure with all its places and a true minus sign.
 func exact(v float64, places int) string {
 	out := strconv.FormatFloat(v, 'f', places, 64)
@@ -282,6 +301,9 @@ var braced = regexp.MustCompile(`\{([mtcdCEsrlkag])(-?[0-9]+(?:\.[0-9]+)?)\}`)
 
 // Markup turns figures in braces, as data files write them ("{m0.3}"), into figures a text carries. Other braces stay.
 func Markup(text string) string { return braced.ReplaceAllString(text, open+"$1$2"+close) }
+
+// Braced writes the figures that a text carries in braces, as data files have them: what Markup undoes.
+func Braced(text string) string { return strings.NewReplacer(open, "{", close, "}").Replace(text) }
 
 // Round is a figure to the nearest step, such as 0.01, as it is told.
 func Round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

@@ -26,7 +26,7 @@ func TestText(t *testing.T) {
 		{Rain(25.4), "25 mm", "1.0 in"},
 		{Rain(508), "508 mm", "20 in"},
 		{Volume(60), "60 L", "16 gal"},
-		{Distance(8), "8.0 km", "5.0 mi"},
+		{Distance(8), "8 km", "5 mi"},
 		{Area(10), "10 m²", "108 sq ft"},
 		{Mass(2.5), "2.5 kg", "5.5 lb"},
 		{"no figure at all", "no figure at all", "no figure at all"},

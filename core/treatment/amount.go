@@ -45,6 +45,12 @@ func crownM3(e *catalogue.Entry, height, spread float64) (m3 float64, how string
 	return 0.65 * height * spread * spread, "0.65 × height × spread²"
 }
 
+// crownFormula is how the wetting of crowns is reckoned, in words.
+func crownFormula(n, m3 float64, how string) string {
+	return fmt.Sprintf("%.0f × %s of crown (%s), %s for each %s to dripping", n, quantity.Bulk(m3), how,
+		quantity.Volume(litresPerM3), quantity.Bulk(1))
+}
+
 // amount works out what a step takes.
 func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amount {
 	if act == nil || act.Class == "barrier" {
@@ -65,18 +71,19 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 		out.SprayL = n * each
 		out.AreaM2 = quantity.Round(area, 0.1)
 		out.Formula = fmt.Sprintf(
-			"%.0f × %s of water, %.0f L for a metre of height",
+			"%.0f × %s of water, %s for %s of height",
 			n,
 			quantity.Volume(each),
-			drenchPerM,
+			quantity.Volume(drenchPerM),
+			quantity.Length(1),
 		)
 	default:
 		m3, how := crownM3(a.Species, a.HeightM, a.SpreadM)
 		each := max(leastL, litresPerM3*m3)
 		out.SprayL = n * each
-		out.Formula = fmt.Sprintf("%.0f × %.2g m³ of crown (%s) × %.2g L/m³ to dripping", n, m3, how, litresPerM3)
+		out.Formula = crownFormula(n, m3, how)
 		if each == leastL {
-			out.Formula = fmt.Sprintf("%.0f × %.2g L, the least for a small plant", n, leastL)
+			out.Formula = fmt.Sprintf("%.0f × %s, the least for a small plant", n, quantity.Volume(leastL))
 		}
 	}
 	out.SprayL = quantity.Round(out.SprayL, 0.01)
@@ -97,7 +104,7 @@ func (a *Ask) product(out *Amount, act *Active, times int, n, area float64) {
 		r := c.rate(a.Cause)
 		by := a.per(r, out.SprayL, area, n)
 		out.Product, out.Unit, out.Card, out.Name = quantity.Round(r.Amount*by, 0.01), c.Unit, c.ID, c.Name
-		out.Formula += fmt.Sprintf("; %g %s for %s by its label", r.Amount, c.Unit, perWords[r.Per])
+		out.Formula += "; " + r.Text(c.Unit) + " by its label"
 		all := c.Buy(out.Product * float64(max(1, times)))
 		out.Buy = &all
 		return
@@ -118,14 +125,6 @@ func (a *Ask) per(r *Rate, litres, area, n float64) float64 {
 		return n * girthCM(a.Species, a.HeightM)
 	}
 	return n
-}
-
-var perWords = map[string]string{
-	"L":        "a litre",
-	"m2":       "a square metre",
-	"m height": "a metre of height",
-	"cm girth": "a centimetre of girth",
-	"plant":    "a plant",
 }
 
 // girthCM is the girth of a trunk at breast height as usual for a height, cm: a guess where nobody measured.

@@ -27,9 +27,11 @@ type Card struct {
 
 // Rate is how much a label says for one use.
 type Rate struct {
-	For    []string `json:"for,omitempty" maxItems:"40" doc:"Causes it is labelled for, by id; for all when absent"`
-	Amount float64  `json:"amount" doc:"Of the product, in its unit"`
-	Per    string   `json:"per" enum:"L,m2,m height,cm girth,plant" doc:"A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant"`
+	For     []string `json:"for,omitempty" maxItems:"40" doc:"Causes it is labelled for, by id; for all when absent"`
+	Amount  float64  `json:"amount,omitempty" doc:"Of the product, in its unit; worked out where it is entered in the label's own"`
+	Per     string   `json:"per,omitempty" enum:"L,m2,m height,cm girth,plant" doc:"A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant"`
+	Entered *Entered `json:"entered,omitempty" doc:"In the label's own units, which amount and per follow"`
+	Says    string   `json:"says,omitempty" readOnly:"true" doc:"The rate in words, as it was entered"`
 }
 
 // Pack is a size it is sold in.

@@ -50,7 +50,7 @@ func (a FeedAsk) amounts(c *feedClass, f *Feeding) []SoilAmount {
 		m3, how := crownM3(a.Species, ask.HeightM, ask.SpreadM)
 		l := n * max(leastL, litresPerM3*m3)
 		leaf := SoilAmount{What: "foliar", LiquidL: quantity.Round(l, 0.01), Times: len(f.Foliar),
-			Formula: fmt.Sprintf("%.0f × %.2g m³ of crown (%s) × %.2g L/m³ to dripping", n, m3, how, litresPerM3)}
+			Formula: crownFormula(n, m3, how)}
 		out = append(out, a.byCard(&ask, leaf, area, feedActives(f)...))
 	}
 	if a.PotL == 0 {
@@ -136,7 +136,7 @@ func (a FeedAsk) byCard(ask *Ask, out SoilAmount, area float64, actives ...strin
 				continue
 			}
 			out.Product, out.Unit, out.Card, out.Name = quantity.Round(r.Amount*by, 0.01), c.Unit, c.ID, c.Name
-			out.Formula += fmt.Sprintf("; %g %s for %s by its label", r.Amount, c.Unit, perWords[r.Per])
+			out.Formula += "; " + r.Text(c.Unit) + " by its label"
 			b := c.Buy(out.Product * float64(max(1, out.Times)))
 			out.Buy = &b
 			return out

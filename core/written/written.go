@@ -12,6 +12,8 @@ import (
 	"strings"
 
 	"go.yaml.in/yaml/v3"
+
+	"mezzadro/core/quantity"
 )
 
 // Fault is what is wrong with a text, and where.
@@ -31,6 +33,7 @@ func (f *Fault) Error() string {
 // error is a *Fault, the first in the text. An empty text leaves into as it is. Where into takes anything, a day must
 // be quoted to stay a text.
 func Read(text []byte, into any) error {
+	text = []byte(quantity.Markup(string(text))) // figures in braces read in the units of whoever reads them
 	var n yaml.Node
 	if err := yaml.Unmarshal(text, &n); err != nil {
 		return faultOf(err)
@@ -181,5 +184,5 @@ func Write(v any) ([]byte, error) {
 	e := yaml.NewEncoder(&out)
 	e.SetIndent(2)
 	err := errors.Join(e.Encode(v), e.Close())
-	return out.Bytes(), err
+	return []byte(quantity.Braced(out.String())), err
 }

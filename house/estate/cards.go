@@ -2,6 +2,7 @@ package estate
 
 import (
 	"context"
+	"slices"
 
 	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
@@ -23,6 +24,10 @@ func (h *House) Cards(ctx context.Context) ([]treatment.Card, error) {
 func CardOf(p store.Product) treatment.Card {
 	c := p.Card.V
 	c.ID, c.OnHand = p.ID, quantity.Tenth(p.OnHand)
+	c.Rates = slices.Clone(c.Rates)
+	for i := range c.Rates {
+		c.Rates[i].Says = c.Rates[i].Text(c.Unit)
+	}
 	if c.Rates == nil {
 		c.Rates = []treatment.Rate{}
 	}

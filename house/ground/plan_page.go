@@ -19,7 +19,7 @@ const plantingKey = "planting"
 // PlanPage is a property's plan to be printed: what stands where, by numbers in the order of the way round, and what is
 // to be planted.
 func (h *Room) PlanPage(ctx context.Context, property int64, style quantity.Style) (exchange.PlanPage, error) {
-	out := exchange.PlanPage{Numbers: map[string]int{}}
+	out := exchange.PlanPage{Numbers: map[string]int{}, Feet: style.Imperial}
 	p, err := h.Store.Property(ctx, property)
 	if err != nil {
 		return out, err
@@ -58,7 +58,7 @@ func (h *Room) PlanPage(ctx context.Context, property int64, style quantity.Styl
 	for _, o := range orders {
 		when := "no day yet"
 		if o.Day != nil {
-			when = *o.Day
+			when = style.Text(quantity.Day(store.DayOf(o.Day)))
 		}
 		if o.State == string(job.Placed) || o.Day == nil {
 			out.Planned = append(out.Planned, exchange.PlanLine{Name: style.Text(o.Title), Detail: when})

@@ -213,10 +213,8 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 		MulchCM:   in.MulchCM,
 		Cards:     in.Cards,
 	}
-	if in.Cards == nil {
-		if ask.Cards, err = h.Cards(ctx); err != nil {
-			return none, err
-		}
+	if ask.Cards, err = h.cardsFor(ctx, in.Cards); err != nil {
+		return none, err
 	}
 	if pl != nil {
 		ask.Place, ask.Rules = pl.Cuts.Place, pl.Rules

@@ -53,7 +53,8 @@ func (h *Room) Products(ctx context.Context) ([]Product, error) {
 // record checks a card that was entered.
 func (in ProductIn) record() (store.Product, error) {
 	in.Name = strings.TrimSpace(in.Name)
-	if err := in.Card.Validate(); err != nil {
+	var err error
+	if in.Card, err = in.Card.Settled(); err != nil {
 		return store.Product{}, err
 	}
 	if in.OnHand != 0 {
@@ -65,6 +66,14 @@ func (in ProductIn) record() (store.Product, error) {
 		Supplier: strings.TrimSpace(in.Supplier),
 		Version:  in.Version,
 	}, nil
+}
+
+// cardsFor are the product cards of a question, with their labels' rates worked out, or the firm's own.
+func (h *Room) cardsFor(ctx context.Context, given []treatment.Card) ([]treatment.Card, error) {
+	if given == nil {
+		return h.Cards(ctx)
+	}
+	return treatment.Settle(given)
 }
 
 // AddProduct keeps a new card.

@@ -104,10 +104,8 @@ func (h *Room) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.A
 			return none, err
 		}
 	}
-	if in.Cards == nil {
-		if ask.Cards, err = h.Cards(ctx); err != nil {
-			return none, err
-		}
+	if ask.Cards, err = h.cardsFor(ctx, in.Cards); err != nil {
+		return none, err
 	}
 	return treatment.Built().Plan(ask)
 }

@@ -12560,6 +12560,24 @@ export interface components {
             /** @description Why that day */
             why: string[];
         };
+        /** @description A rate in the label's own units; what it comes to in the card's unit is worked out from it. */
+        TreatmentEntered: {
+            /**
+             * Format: double
+             * @description As on the label
+             */
+            amount: number;
+            /**
+             * @description What it is for
+             * @enum {string}
+             */
+            per: "L" | "10 L" | "100 L" | "gal" | "100 gal" | "m2" | "100 m2" | "ha" | "1000 sq ft" | "acre" | "plant" | "m height" | "ft height" | "cm girth" | "cm diameter" | "in girth" | "in diameter";
+            /**
+             * @description Of the amount, those of the United States
+             * @enum {string}
+             */
+            unit: "mL" | "L" | "fl oz" | "pt" | "qt" | "gal" | "tsp" | "tbsp" | "g" | "kg" | "oz" | "lb" | "piece";
+        };
         /** @description When and with what a plant is fed. */
         TreatmentFeeding: {
             /** @description What it takes: estimates; of a product only by the given cards */
@@ -12729,16 +12747,20 @@ export interface components {
         TreatmentRate: {
             /**
              * Format: double
-             * @description Of the product, in its unit
+             * @description Of the product, in its unit; worked out where it is entered in the label's own
              */
-            amount: number;
+            amount?: number;
+            /** @description In the label's own units, which amount and per follow */
+            entered?: components["schemas"]["TreatmentEntered"];
             /** @description Causes it is labelled for, by id; for all when absent */
             for?: string[];
             /**
              * @description A litre of spray or drench, a square metre, a metre of height, a centimetre of trunk girth, or a plant
              * @enum {string}
              */
-            per: "L" | "m2" | "m height" | "cm girth" | "plant";
+            per?: "L" | "m2" | "m height" | "cm girth" | "plant";
+            /** @description The rate in words, as it was entered */
+            readonly says?: string;
         };
         /** @description What a layer, a feeding or a soil correction takes, once over all plants of a group. */
         TreatmentSoilAmount: {

@@ -149,10 +149,8 @@
       {#if property}
         <p class="text-[0.9375rem]">
           Zone <b>{property.hardiness_zone}</b>, from a coldest night of {degrees(property.climate_here.extreme_min_c)} in a usual year.
-          {Math.round(property.climate.elevation_m)} m, {Math.abs(property.climate.latitude).toFixed(2)}° {property.climate
-            .latitude < 0
-            ? 'S'
-            : 'N'}.
+          {Math.round(shown('elevation', property.climate.elevation_m))}
+          {unit('elevation')}, {Math.abs(property.climate.latitude).toFixed(2)}° {property.climate.latitude < 0 ? 'S' : 'N'}.
           {site ? `Corrected for: ${site}.` : 'No correction for its site.'}
         </p>
       {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A property seen from above, in metres: drawn by mouse, touch and keys. It holds nothing: what is done is told. */
   import type { Schemas } from '../api/client';
-  import { imperial, metres } from '../lib/units';
+  import { gridOf, metres } from '../lib/units';
   import { distance, kinds, middle, moved, near, snap, type At, type Kind, type Thing, type View } from './plan';
 
   interface Props {
@@ -103,7 +103,8 @@
   const rank = (t: Thing) => (order.includes(t.kind) ? order.indexOf(t.kind) : order.length);
   const shown = $derived([...list].sort((a, b) => rank(a) - rank(b)));
   const picked = $derived(list.find((t) => t.id === p.chosen));
-  const each = $derived(p.view.scale > 25 ? 1 : p.view.scale > 6 ? 5 : 20); // metres between the lines of the ground
+  const grid = $derived(gridOf(p.view.scale));
+  const each = $derived(grid.m); // between the lines of the ground
   const lines = $derived({
     x: Array.from({ length: Math.ceil(p.wide / p.view.scale / each) + 1 }, (_, i) => (Math.ceil(p.view.x0 / each) + i) * each),
     y: Array.from({ length: Math.ceil(p.high / p.view.scale / each) + 1 }, (_, i) => (Math.floor(p.view.y1 / each) - i) * each),
@@ -291,7 +292,7 @@
   {/if}
   <g transform="translate(16 {p.high - 16})" pointer-events="none">
     <line x1="0" x2={each * p.view.scale} y1="0" y2="0" stroke="var(--color-ink)" stroke-width="3" />
-    <text x={each * p.view.scale + 6} y="4" font-size="12">{imperial() ? metres(each) : `${each} m`}</text>
+    <text x={each * p.view.scale + 6} y="4" font-size="12">{grid.text}</text>
   </g>
   <g transform="translate({p.wide - 26} 30) rotate({-p.north})" pointer-events="none">
     <path d="M0 -18 L7 10 L0 5 L-7 10 Z" fill="var(--color-ink)" />

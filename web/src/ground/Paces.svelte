@@ -20,7 +20,8 @@
           `${q.x} ${q.y}`,
           `${t.name || kinds[t.kind].name}${(t.points?.length ?? 0) > 1 ? `, corner ${i + 1}` : ''}`,
         ]),
-      ),
+      )
+      .filter(([at], i, all) => all.findIndex(([other]) => other === at) === i), // two things may share a corner
   );
   let a = $state('');
   let b = $state('');

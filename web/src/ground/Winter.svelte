@@ -87,19 +87,19 @@
       <section aria-label="Room" class="mt-3 border border-ink bg-white px-3 py-2">
         <div class="flex flex-wrap items-end gap-5">
           <p class="flex-1">
-            <b>{winter.m2.toFixed(1)} m²</b> of floor for what comes in{#if there}, of {there} m² there are{/if}.
+            <b>{figure(winter.m2, 'm²')}</b> of floor for what comes in{#if there}, of {figure(there, 'm²')} there are{/if}.
             {#if there && winter.m2 > there}<b class="text-sun"
-                >{(winter.m2 - there).toFixed(1)} m² too much: keep the dear ones, take cuttings of the rest, or give them to a grower.</b
+                >{figure(winter.m2 - there, 'm²')} too much: keep the dear ones, take cuttings of the rest, or give them to a grower.</b
               >{/if}
           </p>
-          <div class="w-44"><Field label="Cold house has (m²)" mode="decimal" bind:value={room} /></div>
+          <div class="w-44"><Field label="Cold house has" kind="area" bind:value={room} /></div>
         </div>
         {#if there}<span class="mt-2 block h-3 bg-rule"
             ><span class="block h-3 {winter.m2 > there ? 'bg-sun' : 'bg-moss'}" style:width="{share(winter.m2)}%"></span></span
           >{/if}
         <ul class="mt-2 text-sm">
           {#each winter.rooms as r, i (i)}<li class="border-t border-rule py-1">
-              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {r.m2.toFixed(1)} m²: {r.names.join('; ')}
+              <b>{degrees(r.least_c, 0)} to {degrees(r.most_c, 0)}, {r.light}</b>, {figure(r.m2, 'm²')}: {r.names.join('; ')}
             </li>{/each}
         </ul>
       </section>

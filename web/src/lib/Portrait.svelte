@@ -2,6 +2,7 @@
   import type { Answer, Check } from '../api/client';
   import { found } from '../walks/checks';
   import { metres } from './dates';
+  import { ruler } from './units';
   import { halfWidth, outline, stems, type Form } from './portrait';
 
   interface Props {
@@ -65,8 +66,7 @@
   const low = $derived(known ? answer!.boundary.low_m : heightM);
   const high = $derived(known ? answer!.boundary.high_m : heightM);
   const cut = $derived(answer?.verdict.cut_m ?? 0);
-  const step = $derived(heightM > 8 ? 2 : heightM > 3 ? 1 : heightM > 1.2 ? 0.5 : 0.2);
-  const marks = $derived(Array.from({ length: Math.floor(heightM / step) + 1 }, (_, i) => i * step));
+  const marks = $derived(ruler(heightM));
   const id = $props.id();
 
   // All that was found at one height stands on one line at the right.
@@ -138,7 +138,7 @@
       <circle cx="5.5" cy="5.5" r="1.15" fill="var(--color-moss)" />
     </pattern>
   </defs>
-  {#each marks as m (m)}
+  {#each marks as { m, text } (m)}
     <line
       x1={margin.left - 6}
       x2={box[0] - margin.right}
@@ -147,9 +147,7 @@
       stroke="var(--color-rule)"
       stroke-dasharray={m ? '1 5' : ''}
     />
-    <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)"
-      >{Number(m.toFixed(1))}{m === 0 ? ' m' : ''}</text
-    >
+    <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{text}</text>
   {/each}
   <g clip-path="url(#{id}-whole)">
     <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="#a9c3a0" />

@@ -244,7 +244,7 @@
         : '') +
       `${season.degree_days} degree-days so far. ` +
       (view ? `In view: ${brief(dayAt(view[0]))} to ${brief(dayAt(view[1]))}. ` : '') +
-      season.events.map((e) => `${e.kind} ${brief(e.peak)}, ${e.value} ${e.unit}. `).join('') +
+      season.events.map((e) => `${e.kind} ${brief(e.peak)}, ${figure(e.value, e.unit)}. `).join('') +
       lanes
         .map(
           (l) =>

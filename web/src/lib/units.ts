@@ -29,9 +29,11 @@ const kinds = {
   elevation: { si: 'm', other: 'ft', each: 1 / 0.3048, places: 0 },
   shoot: { si: 'cm', other: 'in', each: 1 / 2.54, places: 1 },
   thickness: { si: 'mm', other: 'in', each: 1 / 25.4, places: 2 },
-  area: { si: 'm²', other: 'ft²', each: 10.7639, places: 1 },
+  area: { si: 'm²', other: 'sq ft', each: 10.7639, places: 1 },
   volume: { si: 'L', other: 'gal', each: 0.264172, places: 1 },
   bulk: { si: 'm³', other: 'yd³', each: 1.30795, places: 2 },
+  liquid: { si: 'mL', other: 'fl oz', each: 1 / 29.5735, places: 2 }, // of a product
+  weight: { si: 'g', other: 'oz', each: 1 / 28.3495, places: 2 },
   rain: { si: 'mm', other: 'in', each: 1 / 25.4, places: 1 },
   wind: { si: 'm/s', other: 'mph', each: 2.23694, places: 0 },
   temperature: { si: '°C', other: '°F', each: 1.8, places: 1 },
@@ -157,9 +159,26 @@ const of: Record<string, Record<string, number>> = {
     pint: 0.473176,
     pints: 0.473176,
     'fl oz': 0.0295735,
+    'fl. oz': 0.0295735,
     floz: 0.0295735,
+    tbsp: 0.0147868,
+    tsp: 0.00492892,
     'm³': 1000,
     m3: 1000,
+  },
+  weight: {
+    g: 1,
+    gram: 1,
+    grams: 1,
+    kg: 1000,
+    mg: 0.001,
+    oz: 28.3495,
+    ounce: 28.3495,
+    ounces: 28.3495,
+    lb: 453.592,
+    lbs: 453.592,
+    pound: 453.592,
+    pounds: 453.592,
   },
   bulk: {
     'm³': 1,
@@ -201,6 +220,8 @@ const like: Record<string, [keyof typeof of, number]> = {
   rain: ['length', 1000],
   area: ['area', 1],
   volume: ['volume', 1],
+  liquid: ['volume', 1000],
+  weight: ['weight', 1],
   bulk: ['bulk', 1],
   wind: ['wind', 1],
 };
@@ -262,6 +283,35 @@ export function examples(kind?: Kind): string {
       return '12 or 1.5';
   }
   return `1.5 or 2 ${unit(kind)}`;
+}
+
+const FOOT = 0.3048;
+/** The marks of a rule beside something so high, m: round in the firm's unit, the first with its name. */
+export function ruler(top: number): { m: number; text: string }[] {
+  const feet = top > 12 ? 10 : top > 5 ? 5 : top > 2.4 ? 2 : 1;
+  const step = imperial() ? (top < 0.9 ? 0.5 : feet) * FOOT : top > 8 ? 2 : top > 3 ? 1 : top > 1.2 ? 0.5 : 0.2;
+  const [each, name] = !imperial() ? [1, 'm'] : top < 0.9 ? [FOOT / 12, 'in'] : [FOOT, 'ft'];
+  return Array.from({ length: Math.floor(top / step + 1e-9) + 1 }, (_, i) => ({
+    m: i * step,
+    text: `${Number(((i * step) / each).toFixed(1))}${i ? '' : ` ${name}`}`,
+  }));
+}
+/** The distance between the lines of a plan drawn at so many pixels a metre: its length, m, and in words. */
+export function gridOf(scale: number): { m: number; text: string } {
+  const at = scale > 25 ? 0 : scale > 6 ? 1 : 2;
+  if (!imperial()) return { m: [1, 5, 20][at]!, text: `${[1, 5, 20][at]} m` };
+  return { m: [5, 20, 50][at]! * FOOT, text: `${[5, 20, 50][at]} ft` };
+}
+
+/** The kind of quantity in which a product is measured; nothing for pieces. */
+export const productKind = (of: string): Kind | undefined => (of === 'mL' ? 'liquid' : of === 'g' ? 'weight' : undefined);
+
+/** How much of a product, in the firm's units: "890 mL", "6.5 fl oz", "2 pieces". */
+export function product(v: number, of: string): string {
+  const kind = productKind(of);
+  const n = kind ? shown(kind, v) : v;
+  const text = String(Number(n.toFixed(n < 10 ? 2 : n < 100 ? 1 : 0)));
+  return `${text} ${kind ? unit(kind) : of === 'piece' ? (v === 1 ? 'piece' : 'pieces') : of}`;
 }
 
 /** A figure the house gave with its unit. */

@@ -183,7 +183,7 @@
             <span class="font-semibold">{p.common}</span>{#if p.count > 1}<span class="text-soft">&nbsp;× {p.count}</span>{/if}
             <span class="latin text-soft max-sm:hidden">{p.botanical}</span>
             <span class="text-sm"
-              >· {p.label}{#if p.pot_l > 0}, {p.pot_l} L {p.count > 1 ? 'pots' : 'pot'}{/if}</span
+              >· {p.label}{#if p.pot_l > 0}, {figure(p.pot_l, 'L')} {p.count > 1 ? 'pots' : 'pot'}{/if}</span
             >
             <span class="flex items-center gap-1.5 text-sm font-semibold sm:hidden">{@render hurt(p, 16)}</span>
             <span class="block text-sm text-soft"

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What is taken along, by kind of thing, with amounts. */
   import type { Schemas } from '../api/client';
-  import { shown, unit } from '../lib/units';
+  import { figure, product, productKind, shown, unit } from '../lib/units';
   import { plain } from '../treat/treat';
 
   let { items }: { items: Schemas['LoadItem'][] } = $props();
@@ -19,6 +19,8 @@
     if (x.unit === 'piece') return `${x.amount} × ${x.name}`;
     if (x.unit === 'L') return `${plain(rounded(shown('volume', x.amount)))} ${unit('volume')} of ${x.name}`;
     if (x.unit === 'm2') return `${plain(rounded(shown('area', x.amount)))} ${unit('area')} of ${x.name}`;
+    if (x.unit === 'm3') return `${figure(x.amount, 'm³')} of ${x.name}`;
+    if (productKind(x.unit)) return `${product(x.amount, x.unit)} of ${x.name}`;
     return `${plain(x.amount)} ${x.unit} of ${x.name}`;
   };
   const rows = $derived(

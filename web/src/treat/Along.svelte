@@ -1,9 +1,10 @@
 <script lang="ts">
+  import { product as amount } from '../lib/units';
   /** Others on the property that can have the trouble too: which are treated along, and what that costs. */
   import { api, ask, dropOrder, onceKey } from '../api/client';
   import { attempt, house } from '../lib/house.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
-  import { plain, type Treatment } from './treat';
+  import type { Treatment } from './treat';
 
   interface Props {
     t: Treatment;
@@ -54,8 +55,7 @@
       >Ask for a look at {looks.length === 1 ? 'it' : `these ${looks.length}`}</button
     >{/if}
   {#if t.takes.cost && list.some((o) => !o.look)}<p class="mt-1 text-sm" data-testid="along-cost">
-      With those chosen {plain(product(counted))}
-      {t.takes.unit} of {t.takes.name}, <b>{sum(counted).toFixed(2)}</b>; all of them would be {sum(list).toFixed(2)}. Of what is
-      used up, over all times; an estimate.
+      With those chosen {amount(product(counted), t.takes.unit!)} of {t.takes.name}, <b>{sum(counted).toFixed(2)}</b>; all of them
+      would be {sum(list).toFixed(2)}. Of what is used up, over all times; an estimate.
     </p>{/if}
 </section>

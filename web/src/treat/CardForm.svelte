@@ -9,7 +9,7 @@
   import { toFault } from '../lib/fault';
   import RateCauses from './RateCauses.svelte';
   import { pers, type Product } from './treat';
-  import { bare } from '../lib/units';
+  import { bare, imperial, productKind } from '../lib/units';
 
   interface Props {
     card?: Product;
@@ -18,20 +18,39 @@
     onclose: () => void;
   }
   let { card, actives, onkept, onclose }: Props = $props();
+  type Entered = NonNullable<Schemas['TreatmentRate']['entered']>;
+  type Rate = { amount: string; unit: Entered['unit']; per: Entered['per']; for: string[] };
+  /** The units of labels, those of the firm's side first. */
+  const unitsOf: Record<string, { si: Entered['unit'][]; other: Entered['unit'][] }> = {
+    mL: { si: ['mL', 'L'], other: ['fl oz', 'pt', 'qt', 'gal', 'tsp', 'tbsp'] },
+    g: { si: ['g', 'kg'], other: ['oz', 'lb'] },
+    piece: { si: ['piece'], other: ['piece'] },
+  };
+  const sided = <T,>(x: { si: T[]; other: T[] }) => [...new Set(imperial() ? [...x.other, ...x.si] : [...x.si, ...x.other])];
   // svelte-ignore state_referenced_locally -- the form starts from the card and then is the user's
   let f = $state({
     name: card?.name ?? '',
     active: card?.active ?? '',
     unit: card?.unit ?? 'mL',
     supplier: card?.supplier ?? '',
-    rates: (card?.rates ?? []).map((r) => ({ amount: String(r.amount), per: r.per, for: r.for ?? [] })),
+    rates: (card?.rates ?? []).map((r) => ({
+      ...(r.entered ?? { amount: r.amount ?? 0, unit: card!.unit, per: r.per ?? 'L' }),
+      amount: String(r.entered?.amount ?? r.amount),
+      for: r.for ?? [],
+    })) as Rate[],
     packs: (card?.packs ?? []).map((p) => ({ size: String(p.size), price: p.price ? String(p.price) : '' })),
     harvest: card?.harvest_days ? String(card.harvest_days) : '',
     reentry: card?.reentry_h ? String(card.reentry_h) : '',
     licence: card?.licence ?? '',
     hazard: card?.hazard ?? '',
   });
-  if (!f.rates.length) f.rates.push({ amount: '', per: 'L', for: [] });
+  const fresh = (): Rate => ({
+    amount: '',
+    unit: unitsOf[f.unit]![imperial() ? 'other' : 'si'][0]!,
+    per: imperial() ? 'gal' : 'L',
+    for: [],
+  });
+  if (!f.rates.length) f.rates.push(fresh());
   if (!f.packs.length) f.packs.push({ size: '', price: '' });
   // svelte-ignore state_referenced_locally
   let version = $state(card?.version);
@@ -53,7 +72,9 @@
         active: f.active,
         unit: f.unit,
         supplier: f.supplier,
-        rates: f.rates.filter((r) => r.amount !== '').map((r) => ({ amount: number(r.amount), per: r.per, for: r.for })),
+        rates: f.rates
+          .filter((r) => r.amount !== '')
+          .map((r) => ({ entered: { amount: number(r.amount), unit: r.unit, per: r.per }, for: r.for })),
         packs: f.packs.filter((p) => p.size !== '').map((p) => ({ size: number(p.size), price: number(p.price) })),
         harvest_days: number(f.harvest),
         reentry_h: number(f.reentry),
@@ -89,9 +110,10 @@
       class="sm:col-span-2"
       label="Measured in"
       bind:value={f.unit}
+      onpick={(u) => f.rates.forEach((r) => (r.unit = unitsOf[u]![imperial() ? 'other' : 'si'][0]!))}
       options={[
-        ['mL', 'mL'],
-        ['g', 'g'],
+        ['mL', imperial() ? 'fluid ounces (mL)' : 'mL'],
+        ['g', imperial() ? 'ounces (g)' : 'g'],
         ['piece', 'pieces'],
       ]}
       problem={said.unit}
@@ -99,24 +121,36 @@
     <Field class="sm:col-span-4" label="Bought from" bind:value={f.supplier} problem={said.supplier} />
     {#each f.rates as r, i (i)}
       <Field
-        class="sm:col-span-3"
-        label="Rate on the label ({f.unit === 'piece' ? 'pieces' : f.unit})"
+        class="sm:col-span-2"
+        label="Rate on the label"
         mode="decimal"
         bind:value={r.amount}
         problem={said[`rates[${i}].amount`]}
       />
-      <Pick class="sm:col-span-3" label="for" bind:value={r.per} options={pers} problem={said[`rates[${i}].per`]} />
+      <Pick
+        class="sm:col-span-1"
+        label="in"
+        bind:value={r.unit}
+        options={sided(unitsOf[f.unit]!).map((u): [Entered['unit'], string] => [u, u === 'piece' ? 'pieces' : u])}
+        problem={said[`rates[${i}].entered.unit`]}
+      />
+      <Pick
+        class="sm:col-span-3"
+        label="for"
+        bind:value={r.per}
+        options={sided(pers).filter(([p], i, all) => all.findIndex(([q]) => q === p) === i)}
+        problem={said[`rates[${i}].entered.per`]}
+      />
       <RateCauses bind:chosen={r.for} {causes} />
     {/each}
-    <button
-      type="button"
-      class="min-h-11 text-left text-moss underline sm:col-span-6"
-      onclick={() => f.rates.push({ amount: '', per: 'L', for: [] })}>Another rate</button
+    <button type="button" class="min-h-11 text-left text-moss underline sm:col-span-6" onclick={() => f.rates.push(fresh())}
+      >Another rate</button
     >
     {#each f.packs as p, i (i)}
       <Field
         class="sm:col-span-3"
-        label="Pack of ({f.unit === 'piece' ? 'pieces' : f.unit})"
+        label={f.unit === 'piece' ? 'Pack of (pieces)' : 'Pack of'}
+        kind={productKind(f.unit)}
         mode="decimal"
         bind:value={p.size}
         problem={said[`packs[${i}].size`]}

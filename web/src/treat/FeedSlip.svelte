@@ -6,7 +6,7 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
-  import { bare, figure, shown, unit } from '../lib/units';
+  import { bare, figure, product, shown, unit } from '../lib/units';
   import { capital } from '../lib/words';
   import { plain } from './treat';
 
@@ -76,10 +76,9 @@
     {#each feed.amounts as a (a.what)}
       <p class="text-sm" data-testid="soil-{a.what}">
         <b>{capital(names[a.what] ?? a.what)}</b>:
-        {#if a.m3}{figure(a.m3, 'm³')}{:else if a.product}{plain(a.product)}
-          {a.unit} of {a.name}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else if a.liquid_l}{plain(
-            shown('volume', a.liquid_l),
-          )}
+        {#if a.m3}{figure(a.m3, 'm³')}{:else if a.product}{product(a.product, a.unit!)} of {a.name}{a.times > 1
+            ? ` each time, ${a.times} times`
+            : ''}{:else if a.liquid_l}{plain(shown('volume', a.liquid_l))}
           {unit('volume')}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else}by its label{/if}{a.buy?.price
           ? `, ${a.buy.price.toFixed(2)} to buy`
           : ''}.

@@ -8,7 +8,7 @@
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { shown, unit } from '../lib/units';
+  import { product as measured, shown, unit } from '../lib/units';
   import { plain } from './treat';
 
   let { params }: { params?: { day?: string } } = $props();
@@ -27,7 +27,6 @@
     }).then((p) => (fault = p?.fields['tank_l'] ?? p?.message ?? fault));
   });
   const litres = (l: number) => `${plain(shown('volume', l))} ${unit('volume')}`;
-  const measured = (v: number, of: string) => `${plain(v)} ${of === 'piece' ? 'pieces' : of}`;
 </script>
 
 <svelte:head><title>Mixes · Mezzadro</title></svelte:head>

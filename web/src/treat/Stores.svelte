@@ -8,10 +8,10 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { bare, figure, shown, unit } from '../lib/units';
+  import { bare, figure, product as amount, productKind, shown, unit } from '../lib/units';
   import Loads from '../rounds/Loads.svelte';
   import CardForm from './CardForm.svelte';
-  import { pers, plain, products, type Product } from './treat';
+  import { plain, products, type Product } from './treat';
 
   let cards = $state<Product[]>();
   let actives = $state<Schemas['TreatmentActive'][]>([]);
@@ -38,8 +38,6 @@
     void house.today;
     void read(ahead);
   });
-  const perWords = (per: string) => pers.find(([p]) => p === per)?.[1] ?? per;
-  const amount = (v: number, of: string) => `${plain(v)} ${of === 'piece' ? 'pieces' : of}`;
   async function countIn(e: SubmitEvent) {
     e.preventDefault();
     const l = lot;
@@ -173,10 +171,9 @@
                 <span class="min-w-52 flex-1"
                   ><b>{p.name}</b> <span class="text-sm text-soft">{p.active_name}</span>
                   <span class="block text-sm text-soft"
-                    >{p.rates.map((r) => `${amount(r.amount, p.unit)} for ${perWords(r.per)}`).join('; ') ||
-                      'no rate entered'}{p.harvest_days ? ` · ${p.harvest_days} days to harvest` : ''}{p.reentry_h
-                      ? ` · ${p.reentry_h} h to re-entry`
-                      : ''}{p.licence ? ` · ${p.licence}` : ''}</span
+                    >{p.rates.map((r) => r.says).join('; ') || 'no rate entered'}{p.harvest_days
+                      ? ` · ${p.harvest_days} days to harvest`
+                      : ''}{p.reentry_h ? ` · ${p.reentry_h} h to re-entry` : ''}{p.licence ? ` · ${p.licence}` : ''}</span
                   >{#if p.hazard}<span class="block text-sm font-semibold">{p.hazard}</span>{/if}</span
                 >
                 <span class="text-sm {(p.on_hand ?? 0) <= 0 ? 'font-semibold text-sun' : ''}"
@@ -211,7 +208,8 @@
                 <form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={countIn} aria-label="Count in: {p.name}">
                   <Field
                     class="w-36"
-                    label="How much ({p.unit === 'piece' ? 'pieces' : p.unit})"
+                    label={p.unit === 'piece' ? 'How many' : 'How much'}
+                    kind={productKind(p.unit)}
                     mode="decimal"
                     bind:value={lot!.amount}
                     problem={problem?.fields.amount}

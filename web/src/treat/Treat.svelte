@@ -8,7 +8,7 @@
   import { when } from '../work/orders';
   import Tick from '../work/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
-  import { figure, shown, unit } from '../lib/units';
+  import { figure, product, shown, unit } from '../lib/units';
   import { capital } from '../lib/words';
   import Along from './Along.svelte';
   import HowBad from './HowBad.svelte';
@@ -121,9 +121,11 @@
                 <p class="text-sm" data-testid="amount">
                   {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
                       s.amount.to_l ?? 0,
-                    )}){/if}{#if s.amount.product}, with {plain(s.amount.product)} {s.amount.unit} of {s.amount.name}{/if}.
-                  {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {plain(p.size)}
-                      {s.amount.unit}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
+                    )}){/if}{#if s.amount.product}, with {product(s.amount.product, s.amount.unit!)} of {s.amount.name}{/if}.
+                  {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {product(
+                        p.size,
+                        s.amount.unit!,
+                      )}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
                         s.amount.buy.price / Math.max(1, a.treated)
                       ).toFixed(2)} a plant.{/if}{:else}<a class="underline" href="#/stores">Enter its product card</a>: no rate
                     is told that is not on your label.{/if}

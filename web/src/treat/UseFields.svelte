@@ -7,7 +7,7 @@
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { plain, products, treatmentOf, type Product } from './treat';
-  import { bare } from '../lib/units';
+  import { bare, product as measured, productKind } from '../lib/units';
 
   interface Props {
     order: Order;
@@ -66,6 +66,7 @@
   });
   const card = $derived(cards.find((c) => c.id === f.product));
   const unit = $derived(card?.unit ?? '');
+  const kind = $derived(productKind(unit));
   const holders = $derived(crew.filter((p) => p.skills?.includes(restricted)).map((p) => p.name));
 </script>
 
@@ -74,11 +75,17 @@
     <Pick
       label="What was used"
       bind:value={f.product}
-      options={cards.map((c): [number, string] => [c.id!, `${c.name}, ${plain(c.on_hand ?? 0)} ${c.unit} on hand`])}
+      options={cards.map((c): [number, string] => [c.id!, `${c.name}, ${measured(c.on_hand ?? 0, c.unit)} on hand`])}
       problem={problems['use.product_id']}
     />
     <div class="grid grid-cols-2 gap-3">
-      <Field label="How much ({unit})" mode="decimal" bind:value={f.amount} problem={problems['use.amount']} />
+      <Field
+        label={kind ? 'How much' : `How much (${unit})`}
+        {kind}
+        mode="decimal"
+        bind:value={f.amount}
+        problem={problems['use.amount']}
+      />
       <Field label="In how much spray" kind="volume" bind:value={f.spray} problem={problems['use.spray_l']} />
     </div>
   {:else}<p class="text-sm text-sun">

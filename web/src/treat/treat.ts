@@ -16,14 +16,32 @@ export const rungs: Record<string, string> = {
   replace: 'replace',
 };
 
-/** What a rate is for. */
-export const pers: [Schemas['TreatmentRate']['per'], string][] = [
-  ['L', 'a litre of spray'],
-  ['m2', 'a square metre'],
-  ['plant', 'a plant'],
-  ['m height', 'a metre of height'],
-  ['cm girth', 'a centimetre of girth'],
-];
+type Per = NonNullable<Schemas['TreatmentRate']['entered']>['per'];
+/** What a rate is for, as labels of either side say it. */
+export const pers: { si: [Per, string][]; other: [Per, string][] } = {
+  si: [
+    ['L', 'a litre of spray'],
+    ['10 L', '10 litres of spray'],
+    ['100 L', '100 litres of spray'],
+    ['m2', 'a square metre'],
+    ['100 m2', '100 square metres'],
+    ['ha', 'a hectare'],
+    ['plant', 'a plant'],
+    ['m height', 'a metre of height'],
+    ['cm girth', 'a centimetre of girth'],
+    ['cm diameter', 'a centimetre of trunk diameter'],
+  ],
+  other: [
+    ['gal', 'a gallon of spray'],
+    ['100 gal', '100 gallons of spray'],
+    ['1000 sq ft', '1,000 square feet'],
+    ['acre', 'an acre'],
+    ['plant', 'a plant'],
+    ['ft height', 'a foot of height'],
+    ['in diameter', 'an inch of trunk diameter'],
+    ['in girth', 'an inch of girth'],
+  ],
+};
 
 export const products = async (signal?: AbortSignal) => (await ask(api.GET('/api/v1/products', { signal }))).items;
 
