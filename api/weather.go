@@ -61,18 +61,14 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	Write
-	Here    bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
-	Name    string `query:"name" maxLength:"200" doc:"Of the file; CSV file when absent"`
-	RawBody []byte `contentType:"text/csv"`
+	Here      bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
+	Name      string `query:"name" maxLength:"200" doc:"Of the file; CSV file when absent"`
+	Languages string `header:"Accept-Language" doc:"By whose region a date is read that could be meant either way"`
+	RawBody   []byte `contentType:"text/csv"`
 }) (*Out[overview.WeatherKept], error) {
-	hours, err := exchange.ReadWeatherCSV(bytes.NewReader(in.RawBody))
-	if err != nil {
-		return nil, s.problem(ctx, "weather", err)
-	}
-	for i := range hours {
-		hours[i].Here = in.Here
-	}
-	k, err := s.Overview.TakeWeather(ctx, keyOf(ctx), in.ID, strings.TrimSpace(in.Name), hours)
+	k, err := s.Overview.TakeWeatherFile(ctx, keyOf(ctx), in.ID, overview.WeatherFile{
+		Name: strings.TrimSpace(in.Name), Text: in.RawBody, Here: in.Here, MonthFirst: s.styleOf(ctx, in.Languages).MonthFirst,
+	})
 	return out(k), s.problem(ctx, "property", err)
 }
 

@@ -72,6 +72,9 @@ func FuzzReadWeatherCSV(f *testing.F) {
 	f.Add(good)
 	f.Add("time,temp_c\n\"")
 	f.Fuzz(func(t *testing.T, s string) {
+		if table, _, err := ReadWeather(strings.NewReader(s), Clock{Zone: time.UTC}); err == nil && len(table) == 0 {
+			t.Errorf("%q: no hour, and no fault", s)
+		}
 		hours, err := ReadWeatherCSV(strings.NewReader(s))
 		if (err == nil) == (len(hours) == 0) {
 			t.Errorf("%d hours with error %v", len(hours), err)
@@ -298,5 +301,22 @@ func TestPlantsOfThreeSpreadsheets(t *testing.T) {
 		if !strings.Contains(fmt.Sprint(s.Faults), want) {
 			t.Errorf("not told: %s in %v", want, s.Faults)
 		}
+	}
+}
+
+// TestPlantsInFeet: a list that a firm keeps in feet, inches and gallons is taken as it is meant.
+func TestPlantsInFeet(t *testing.T) {
+	s, err := ReadPlants(strings.NewReader("Species,Height (ft),Spread (in),Pot (gal),Stem (in),Count\nLemon,6,48,15,1.5,2\n"))
+	if err != nil || s.Faults != nil || len(s.Lines) != 1 || len(s.Passed) != 0 {
+		t.Fatalf("%+v %v", s, err)
+	}
+	p := s.Lines[0]
+	for _, c := range []struct{ got, want float64 }{{p.HeightM, 1.8288}, {p.SpreadM, 1.2192}, {p.PotL, 56.7812}, {p.BaseMM, 38.1}, {float64(p.Count), 2}} {
+		if math.Abs(c.got-c.want) > 1e-3 {
+			t.Errorf("%+v: %g, want %g", p, c.got, c.want)
+		}
+	}
+	if s, _ := ReadPlants(strings.NewReader("species,height_ft\nlemon,900\n")); s.Faults == nil {
+		t.Error("a lemon of 900 ft is taken")
 	}
 }

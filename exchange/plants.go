@@ -4,12 +4,15 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
+	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
 	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
 
@@ -84,8 +87,43 @@ var plantNames = map[string]string{
 	"common name": "species", "where": "label", "where it stands": "label", "location": "label", "place": "label", "position": "label",
 	"height": "height_m", "height (m)": "height_m", "height m": "height_m", "spread": "spread_m", "spread (m)": "spread_m",
 	"width": "spread_m", "number": "count", "quantity": "count", "qty": "count", "how many": "count", "pot": "pot_l", "pot (l)": "pot_l",
-	"stem (mm)": "base_mm", "year": "planted", "planted in": "planted", "year planted": "planted", "date planted": "planted",
+	"stem (mm)": "base_mm", "height_ft": "height_m", "height (ft)": "height_m", "height ft": "height_m", "height (feet)": "height_m",
+	"height (in)": "height_m", "height_in": "height_m", "height (cm)": "height_m", "height_cm": "height_m",
+	"spread_ft": "spread_m", "spread (ft)": "spread_m", "spread ft": "spread_m", "spread (feet)": "spread_m", "width (ft)": "spread_m",
+	"spread (in)": "spread_m", "spread (cm)": "spread_m", "width (m)": "spread_m", "graft_ft": "graft_m", "graft (ft)": "graft_m",
+	"pot_gal": "pot_l", "pot (gal)": "pot_l", "pot gal": "pot_l", "stem (in)": "base_mm", "base_in": "base_mm", "stem (cm)": "base_mm", "year": "planted", "planted in": "planted", "year planted": "planted", "date planted": "planted",
 	"notes": "note", "remark": "note", "remarks": "note", "comment": "note", "comments": "note", "mulch": "mulched",
+}
+
+// inUnit tells the unit at the end of a column's name, and plantUnits how many of the program's own it is: metres of
+// lengths, millimetres of stems, litres of pots.
+var (
+	inUnit     = regexp.MustCompile(`(?i)[_ (](ft|feet|in|cm|gal)\)?$`)
+	plantUnits = map[string]map[string]float64{
+		"base_mm": {"in": 25.4, "cm": 10, "ft": 304.8, "feet": 304.8},
+		"pot_l":   {"gal": 3.785412},
+		"":        {"ft": 0.3048, "feet": 0.3048, "in": 0.0254, "cm": 0.01},
+	}
+)
+
+// times is how many of the program's own unit one in a file's column is.
+func (l line) times(name string) float64 {
+	i := slices.Index(l.head, name)
+	if i < 0 {
+		return 1
+	}
+	m := inUnit.FindStringSubmatch(l.named[i])
+	if m == nil {
+		return 1
+	}
+	units, own := plantUnits[name]
+	if !own {
+		units = plantUnits[""]
+	}
+	if n := units[strings.ToLower(m[1])]; n != 0 {
+		return n
+	}
+	return 1
 }
 
 // PlantSheet is what a plant CSV holds.
@@ -159,6 +197,9 @@ func readPlant(l line) PlantLine {
 			continue
 		}
 		v, err := strconv.ParseFloat(cell, 64)
+		if by := l.times(n.name); by != 1 {
+			v = quantity.Round(v*by, 1e-4)
+		}
 		switch {
 		case err != nil:
 			l.refuse(n.name, cell, "%q is no number", cell)

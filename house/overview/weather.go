@@ -1,11 +1,13 @@
 package overview
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"time"
 
 	"mezzadro/core/weather"
+	"mezzadro/exchange"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -16,16 +18,37 @@ type WeatherKept struct {
 	Fresh  int            `json:"fresh" doc:"Those that are new or say something else than what was kept"`
 	Events []estate.Event `json:"events" doc:"Events found in this garden year, after the new hours"`
 	Source string         `json:"source"`
+	Read   []string       `json:"read" doc:"How a file in another form than the program's own was understood; empty for its own"`
 }
 
-// TakeWeather keeps hours that came as a file; the windows of the property's orders follow.
-func (h *Room) TakeWeather(
-	ctx context.Context,
-	key store.Key,
-	property int64,
-	name string,
-	hours []weather.Hour,
-) (WeatherKept, error) {
+// WeatherFile is a file of hours, and how it is meant.
+type WeatherFile struct {
+	Name       string
+	Text       []byte
+	Here       bool // measured in the garden itself
+	MonthFirst bool // where a date can be read either way
+}
+
+// TakeWeatherFile keeps the hours of a file; the windows of the property's orders follow.
+func (h *Room) TakeWeatherFile(ctx context.Context, key store.Key, property int64, file WeatherFile) (WeatherKept, error) {
+	pl, err := h.Place(ctx, property)
+	if err != nil {
+		return WeatherKept{}, err
+	}
+	hours, read, err := exchange.ReadWeather(bytes.NewReader(file.Text), exchange.Clock{Zone: pl.Zone, MonthFirst: file.MonthFirst})
+	if err != nil {
+		return WeatherKept{}, err
+	}
+	for i := range hours {
+		hours[i].Here = file.Here
+	}
+	k, err := h.TakeWeather(ctx, key, property, file.Name, hours)
+	k.Read = read
+	return k, err
+}
+
+// TakeWeather keeps hours under the name of where they come from.
+func (h *Room) TakeWeather(ctx context.Context, key store.Key, property int64, name string, hours []weather.Hour) (WeatherKept, error) {
 	in := store.SourceIn{Name: cmp.Or(name, "CSV file"), File: true, Rank: store.OfTheRegion, Day: h.Today().String()}
 	if len(hours) > 0 && hours[0].Here {
 		in.Rank = store.OfTheGarden
@@ -57,7 +80,7 @@ func (h *Room) weatherKept(ctx context.Context, property int64, n estate.HoursRe
 	if err := h.Treat.RenewWashed(ctx, property); err != nil {
 		return WeatherKept{}, err
 	}
-	return WeatherKept{n.Hours, n.Fresh, p.TellEvents(), p.Property.WeatherSource}, h.Work.CurrentWindows(ctx)
+	return WeatherKept{Hours: n.Hours, Fresh: n.Fresh, Events: p.TellEvents(), Source: p.Property.WeatherSource}, h.Work.CurrentWindows(ctx)
 }
 
 // TakeBackSource takes a source out of a property's weather, or brings it back; windows follow.

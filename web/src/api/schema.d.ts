@@ -13340,6 +13340,8 @@ export interface components {
              * @description Hours read
              */
             hours: number;
+            /** @description How a file in another form than the program's own was understood; empty for its own */
+            read: string[];
             /** @description Where it comes from */
             source: string;
         };
@@ -17718,6 +17720,8 @@ export interface operations {
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
+                /** @description By whose region a date is read that could be meant either way */
+                "Accept-Language"?: string;
             };
             path: {
                 /** @description Of the record */

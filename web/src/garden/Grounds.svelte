@@ -178,6 +178,7 @@
     });
     busy = '';
   }
+  let readAs = $state.raw<{ of: number; file: string; how: string[] }>();
   async function takeWeather(file: File) {
     busy = `Reading ${file.name} …`;
     await attempt(async () => {
@@ -187,6 +188,7 @@
         'text/csv',
       );
       house.say(`${got.hours} hours taken from ${file.name}; ${eventsOf(got.events)} found.`);
+      readAs = got.read.length ? { of: id, file: file.name, how: got.read } : undefined;
       await read(id);
       await list();
     });
@@ -303,7 +305,7 @@
         <span class="flex items-center gap-2">
           <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
-          <FilePick name="Weather from a file" accept=".csv,text/csv" onfile={takeWeather} />
+          <FilePick name="Weather from a file" accept=".csv,.txt,text/csv,text/plain" onfile={takeWeather} />
           {#if sited(property)}<label class="flex min-h-11 items-center gap-1.5"
               ><input type="checkbox" class="size-5 accent-moss" bind:checked={measuredHere} /> measured in this garden</label
             >{/if}
@@ -311,6 +313,18 @@
         </span>
       </section>
 
+      {#if readAs?.of === id}<div class="my-2 border border-ink bg-white px-3 py-2 text-sm" role="status" data-testid="read-as">
+          <b>How {readAs.file} was read</b>
+          <ul class="list-disc pl-5">
+            {#each readAs.how as h (h)}<li>{h}</li>{/each}
+          </ul>
+          <p class="flex flex-wrap gap-x-4">
+            <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{id}/climate"
+              >Not so? Take it back on the climate page</a
+            >
+            <button class="min-h-11 text-moss underline" onclick={() => (readAs = undefined)}>It is right</button>
+          </p>
+        </div>{/if}
       <AccessSlip property={id} />
       <details class="mt-1" bind:open={bloomShown}>
         <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
