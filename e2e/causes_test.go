@@ -208,3 +208,33 @@ func TestRocksBesideLichen(t *testing.T) {
 		t.Errorf("kept: %+v", f)
 	}
 }
+
+// TestNothingLeaks: what was said of one plant is not said of the next, when its screen is opened from the other's by its
+// address: signs, cuts, and what a new one inherits.
+func TestNothingLeaks(t *testing.T) {
+	t.Parallel()
+	s := reading(t)
+	b := open(t, s, 1280, 800)
+	b.visit("/#/ails/1")
+	b.press("button", "Upper side of leaves")
+	b.press("button", "Seen: Fine pale speckles")
+	const said = "document.querySelector('main [aria-pressed=true][aria-label^=\"Seen\"], main [aria-pressed=true][aria-label^=\"Not there\"]')"
+	b.until("it is taken down", said)
+	b.eval("location.hash = '#/ails/19'")
+	b.settled()
+	b.until("the other plant's screen, with nothing said of it", "document.querySelector('main h1') && !"+said)
+	b.visit("/#/cut/19")
+	b.until("the bench", "document.querySelector('main select')")
+	first := b.eval("document.querySelector('main').innerText").(string)
+	b.eval("location.hash = '#/cut/32'")
+	b.until("the other's bench", fmt.Sprintf("document.querySelector('main h1') && document.querySelector('main').innerText !== %q", first))
+	b.settled()
+	moved := b.eval("document.querySelector('main').innerText").(string)
+	b.visit("/#/lookout")
+	b.visit("/#/cut/32")
+	b.until("the bench again", "document.querySelector('main select')")
+	b.settled()
+	if direct := b.eval("document.querySelector('main').innerText").(string); direct != moved {
+		t.Errorf("opened from another's it says\n%s\nand by itself\n%s", moved, direct)
+	}
+}

@@ -39,6 +39,7 @@ const (
 	distance   kind = 'k' // between places, km
 	area       kind = 'a' // m²
 	mass       kind = 'g' // kg
+	warmth     kind = 'w' // degree-days, °C·days
 	date       kind = 'D' // a day of the year
 	dated      kind = 'Y' // a day with its year
 )
@@ -85,6 +86,9 @@ func Area(m2 float64) string { return token(area, m2) }
 
 // Mass is kg.
 func Mass(kg float64) string { return token(mass, kg) }
+
+// Warmth is a sum of degree-days, °C·days, without its unit.
+func Warmth(cDays float64) string { return token(warmth, cDays) }
 
 // Day is a day; where it is of another year than the reader's, it carries that.
 func Day(d day.Day) string {
@@ -171,6 +175,11 @@ func (s Style) figure(f string) string {
 		return s.degrees(v, v*1.8+32, kind(f[0]) == fineTemp)
 	case difference, fineDiff:
 		return s.degrees(v, v*1.8, kind(f[0]) == fineDiff)
+	case warmth:
+		if s.Imperial {
+			v *= 1.8
+		}
+		return exact(v, 0)
 	case date:
 		return s.day(day.Day(v), s.Year != 0 && s.Year != day.Day(v).Year())
 	case dated:

@@ -39,6 +39,10 @@ type Outlook struct {
 	LastKillingFrost  *Band         `json:"last_killing_frost" doc:"−2.2 °C"`
 	FirstKillingFrost *Band         `json:"first_killing_frost"`
 	DegreeDays        []DatedSpread `json:"degree_days" doc:"Base 10 °C since midwinter, week by week through the year from midwinter"`
+	LastFrostYears    float64       `json:"last_frost_years" doc:"Share of years that have one, 0 to 1: under a half its date is null"`
+	FirstFrostYears   float64       `json:"first_frost_years" doc:"Share of years with a first frost before the season ends"`
+	LastKillingYears  float64       `json:"last_killing_years" doc:"Share of years with a last killing frost"`
+	FirstKillingYears float64       `json:"first_killing_years" doc:"Share of years with a first killing frost"`
 	FrostYears        float64       `json:"frost_years" doc:"Share of years with a night under 0 °C in the garden year, 0 to 1: where it is under a half the dates of frost are null"`
 	HottestWeek       *Band         `json:"hottest_week" doc:"Middle day of the seven warmest"`
 	HottestWeekC      Spread        `json:"hottest_week_c" doc:"Its mean temperature, °C"`
@@ -202,6 +206,9 @@ func (y *Year) Simulate(d day.Day, years int, seed uint64) Outlook {
 	out := Outlook{Years: years, FrostYears: float64(frosty) / float64(years), LastFrost: band(last), FirstFrost: band(first),
 		LastKillingFrost: band(lastKill), FirstKillingFrost: band(firstKill), HottestWeek: band(hotDay), HottestWeekC: spreadOf(hotC),
 		ChillHours: spreadOf(chill), ExtremeMinC: spreadOf(coldest)}
+	share := func(of []float64) float64 { return float64(len(of)) / float64(years) }
+	out.LastFrostYears, out.FirstFrostYears = share(last), share(first)
+	out.LastKillingYears, out.FirstKillingYears = share(lastKill), share(firstKill)
 	for w, sum := range sums {
 		out.DegreeDays = append(out.DegreeDays, DatedSpread{s.from + day.Day(s.ends[w]), spreadOf(sum)})
 	}

@@ -11,7 +11,7 @@ import (
 // words say what a moment is.
 func (w When) words() string {
 	if w.Warmth > 0 {
-		return fmt.Sprintf("%.0f degree-days have come together", w.Warmth)
+		return quantity.Warmth(w.Warmth) + " degree-days have come together"
 	}
 	name := map[string]string{"leaf_out": "it leafs out", "leaf_drop": "its leaves fall", "bloom_start": "it begins to bloom", "bloom_end": "its bloom is over",
 		"buds_set": "its buds set", "midwinter": "it is midwinter", "last_frost": "the last frost is near", "last_hard": "hard frost is over",

@@ -111,6 +111,9 @@
         : name === 'ails'
           ? 'almanac'
           : name;
+  /** A screen of one thing is as new for another: what was entered for a plant is not the next one's. */
+  const ofOne = /^\/(ails|cut|cuts|card|plant|treat|replace|call)\/|^\/grounds\/\d+\/\w/;
+  const thing = $derived(ofOne.test(router.location) ? router.location : '');
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
   const client = $derived(here === '/client'); // somebody from outside reads one page
@@ -269,7 +272,7 @@
         </p>
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
-      {#key `${moved} ${who}`}<Router {routes} />{/key}
+      {#key `${moved} ${who} ${thing}`}<Router {routes} />{/key}
     </main>
   </div>
 

@@ -10691,8 +10691,18 @@ export interface components {
             extreme_min_c: components["schemas"]["SeasonSpread"];
             /** @description First night under 0 °C of the autumn */
             first_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: double
+             * @description Share of years with a first frost before the season ends
+             */
+            first_frost_years: number;
             /** @description A day with its spread: one year in ten is earlier than Early, one in ten later than Late. */
             first_killing_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: double
+             * @description Share of years with a first killing frost
+             */
+            first_killing_years: number;
             /**
              * Format: double
              * @description Share of years with a night under 0 °C in the garden year, 0 to 1: where it is under a half the dates of frost are null
@@ -10704,8 +10714,18 @@ export interface components {
             hottest_week_c: components["schemas"]["SeasonSpread"];
             /** @description Last night under 0 °C of the spring; null where fewer than half the years have one */
             last_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: double
+             * @description Share of years that have one, 0 to 1: under a half its date is null
+             */
+            last_frost_years: number;
             /** @description −2.2 °C */
             last_killing_frost: components["schemas"]["SeasonBand"];
+            /**
+             * Format: double
+             * @description Share of years with a last killing frost
+             */
+            last_killing_years: number;
             /**
              * Format: int64
              * @description Simulated years

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '../api/client';
-  import { bare } from '../lib/units';
+  import { bare, degrees, entered, imperial, shown, unit, warmth } from '../lib/units';
 
   type Anchor = Schemas['SeasonAnchor'];
   type Kind =
@@ -22,11 +22,12 @@
     problem = '',
   }: { label: string; anchor: Anchor; after: string[]; problem?: string } = $props();
 
+  const warm = imperial() ? '°F·days' : '°C·days';
   const kinds: [Kind, string, string][] = [
-    ['warmth', 'warmth since midwinter reaches', '°C·days over 4 °C'],
+    ['warmth', 'warmth since midwinter reaches', `${warm} over ${degrees(4, 0)}`],
     ['chill_days', 'chill since summer reaches', 'days'],
-    ['cooling', 'autumn cool reaches', '°C·days under 20 °C'],
-    ['degree_days', 'degree-days reach', '°C·days over 10 °C'],
+    ['cooling', 'autumn cool reaches', `${warm} under ${degrees(20, 0)}`],
+    ['degree_days', 'degree-days reach', `${warm} over ${degrees(10, 0)}`],
     ['daylength_rising_h', 'days grow to', 'hours'],
     ['daylength_falling_h', 'days shrink to', 'hours'],
     ['last_frost', 'last frost is over in', '% of years'],
@@ -40,6 +41,7 @@
     bloom_end: 'end of bloom',
   };
   const kind = $derived<Kind>(kinds.find(([k]) => anchor[k])?.[0] ?? 'warmth');
+  const scaled = $derived(kind === 'warmth' || kind === 'cooling' || kind === 'degree_days');
   const starts: Record<Kind, number> = {
     warmth: 300,
     cooling: 300,
@@ -84,8 +86,8 @@
         class="min-h-11 w-20 rounded-sm border border-gray-400 bg-white px-2 text-right"
         inputmode="decimal"
         aria-label="{label}: figure"
-        value={anchor[kind]}
-        onchange={(e) => (anchor = { ...anchor, [kind]: number(e.currentTarget.value) })}
+        value={scaled ? Math.round(warmth(Number(anchor[kind]))) : anchor[kind]}
+        onchange={(e) => (anchor = { ...anchor, [kind]: number(e.currentTarget.value) / (scaled ? warmth(1) : 1) })}
       />
       {kinds.find(([k]) => k === kind)?.[2]}
     {/if}
@@ -106,9 +108,10 @@
         <input
           class="min-h-11 w-16 rounded-sm border border-gray-400 bg-white px-2 text-right"
           inputmode="decimal"
-          value={anchor.mean_c ?? 0}
-          onchange={(e) => (anchor = { ...anchor, mean_c: number(e.currentTarget.value) || undefined })}
-        /> °C</label
+          value={Number(shown('temperature', anchor.mean_c ?? 0).toFixed(1))}
+          onchange={(e) => (anchor = { ...anchor, mean_c: entered('temperature', number(e.currentTarget.value)) || undefined })}
+        />
+        {unit('temperature')}</label
       >
     {/if}
     <label class="flex items-center gap-1.5"

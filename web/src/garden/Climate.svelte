@@ -5,7 +5,7 @@
   import { onMount } from 'svelte';
   import { push } from 'svelte-spa-router';
   import { allProperties, api, ask, type Property, type Schemas, type Season } from '../api/client';
-  import { imperial, shown, unit } from '../lib/units';
+  import { apart, imperial, shown, unit, warmth } from '../lib/units';
   import { brief, daysBetween, degrees, inWords, monthName, span } from '../lib/dates';
   import { attempt, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
@@ -43,13 +43,23 @@
     answer
       ? (
           [
-            ['Last frost', answer.outlook.last_frost, answer.usual?.last_frost],
-            ['Last killing frost', answer.outlook.last_killing_frost, answer.usual?.last_killing_frost],
-            ['Hottest week', answer.outlook.hottest_week, answer.usual?.hottest_week],
-            ['First frost', answer.outlook.first_frost, answer.usual?.first_frost],
-            ['First killing frost', answer.outlook.first_killing_frost, answer.usual?.first_killing_frost],
-          ] as [string, Band, Band][]
-        ).map(([name, now, usual]) => ({ name, now, usual }))
+            ['Last frost', answer.outlook.last_frost, answer.usual?.last_frost, answer.outlook.last_frost_years],
+            [
+              'Last killing frost',
+              answer.outlook.last_killing_frost,
+              answer.usual?.last_killing_frost,
+              answer.outlook.last_killing_years,
+            ],
+            ['Hottest week', answer.outlook.hottest_week, answer.usual?.hottest_week, 1],
+            ['First frost', answer.outlook.first_frost, answer.usual?.first_frost, answer.outlook.first_frost_years],
+            [
+              'First killing frost',
+              answer.outlook.first_killing_frost,
+              answer.usual?.first_killing_frost,
+              answer.outlook.first_killing_years,
+            ],
+          ] as [string, Band, Band, number][]
+        ).map(([name, now, usual, years]) => ({ name, now, usual, years }))
       : [],
   );
   const wide = (b: Band) => (b ? daysBetween(b.early, b.late) : undefined);
@@ -65,21 +75,42 @@
         windows: [{ from: b.now!.early, to: b.now!.late, best: b.now!.mid }],
       })),
   );
+  type Writes = (v: number) => string;
   const spreads = $derived(
     answer
       ? ([
-          ['Coldest night', answer.outlook.extreme_min_c, answer.usual?.extreme_min_c, (v: number) => degrees(v)],
-          ['Warmth of that week', answer.outlook.hottest_week_c, answer.usual?.hottest_week_c, (v: number) => degrees(v)],
-          ['Chill', answer.outlook.chill_hours, answer.usual?.chill_hours, (v: number) => `${Math.round(v)} h`],
-        ] as [string, Schemas['SeasonSpread'], Schemas['SeasonSpread'] | undefined, (v: number) => string][])
+          [
+            'Coldest night',
+            answer.outlook.extreme_min_c,
+            answer.usual?.extreme_min_c,
+            (v: number) => degrees(v),
+            (v: number) => apart(v),
+          ],
+          [
+            'Warmth of that week',
+            answer.outlook.hottest_week_c,
+            answer.usual?.hottest_week_c,
+            (v: number) => degrees(v),
+            (v: number) => apart(v),
+          ],
+          [
+            'Chill',
+            answer.outlook.chill_hours,
+            answer.usual?.chill_hours,
+            (v: number) => `${Math.round(v)} h`,
+            (v: number) => `${Math.round(v)} h`,
+          ],
+        ] as [string, Schemas['SeasonSpread'], Schemas['SeasonSpread'] | undefined, Writes, Writes][])
       : [],
   );
 
   // Degree-days through the year: this year's fan over the usual one.
   let width = $state(560);
   const box = { left: 44, right: 8, top: 10, bottom: 22, height: 240 };
-  const heat = $derived(answer?.outlook.degree_days ?? []);
-  const usual = $derived(answer?.usual?.degree_days ?? []);
+  const inScale = (list: Dated[] | undefined) =>
+    (list ?? []).map((d) => ({ day: d.day, low: warmth(d.low), mid: warmth(d.mid), high: warmth(d.high) }));
+  const heat = $derived(inScale(answer?.outlook.degree_days));
+  const usual = $derived(inScale(answer?.usual?.degree_days));
   const x = $derived(
     scaleLinear([0, Math.max(1, heat.length ? daysBetween(heat[0]!.day, heat.at(-1)!.day) : 1)], [box.left, width - box.right]),
   );
@@ -201,11 +232,11 @@
                         >{/if}</td
                     >
                   {:else}<td colspan="4" class="text-soft"
-                      >in fewer than half the years: frost comes in about {Math.round(10 * answer.outlook.frost_years)} of ten</td
+                      >{b.years < 0.05 ? 'hardly ever' : `in about ${Math.round(10 * b.years)} years of ten`}</td
                     >{/if}
                 </tr>
               {/each}
-              {#each spreads as [name, now, before, write] (name)}
+              {#each spreads as [name, now, before, write, gap] (name)}
                 <tr class="border-t border-rule">
                   <th class="py-1 pr-3 font-normal whitespace-nowrap">{name}</th>
                   {#if now.low === now.high}
@@ -216,8 +247,8 @@
                     <td class="pr-3 font-semibold whitespace-nowrap">{write(now.mid)}</td>
                     <td class="pr-3">{write(now.high)}</td>
                     <td class="text-right whitespace-nowrap"
-                      >{write(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
-                          class="text-soft">&nbsp;(of {write(before.high - before.low)})</span
+                      >{gap(now.high - now.low)}{#if before && now.high - now.low < 0.9 * (before.high - before.low)}<span
+                          class="text-soft">&nbsp;(of {gap(before.high - before.low)})</span
                         >{/if}</td
                     >
                   {/if}
@@ -235,7 +266,7 @@
       <section aria-labelledby="warmth">
         <h2 id="warmth">Degree-days, base {degrees(10, 0)}</h2>
         <p class="text-sm text-soft">
-          {Math.round(answer.degree_days)} so far.{#if end}&nbsp;By {inWords(end.day)}: {Math.round(end.low)} to {Math.round(
+          {Math.round(warmth(answer.degree_days))} so far.{#if end}&nbsp;By {inWords(end.day)}: {Math.round(end.low)} to {Math.round(
               end.high,
             )}, four years in five.{/if}
         </p>

@@ -25,7 +25,7 @@
   import AccessSlip from '../rounds/AccessSlip.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from './site';
-  import { shown as inUnit, unit } from '../lib/units';
+  import { shown as inUnit, unit, warmth } from '../lib/units';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import PlantForm from './PlantForm.svelte';
@@ -298,7 +298,9 @@
         {#if season?.last_frost}<span
             >Last frost about {inWords(season.last_frost.mid)} <span class="text-soft">(estimate)</span></span
           >{/if}
-        <span>{season?.degree_days ?? 0} degree-days <span class="text-soft">(base {degrees(10, 0)})</span></span>
+        <span
+          >{Math.round(warmth(season?.degree_days ?? 0))} degree-days <span class="text-soft">(base {degrees(10, 0)})</span></span
+        >
         <span class="text-soft"
           >{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span
         >

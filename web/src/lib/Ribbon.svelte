@@ -19,7 +19,7 @@
   import { causeOfEvent, mark } from './causes';
   import { brief, daysBetween, degrees, inWords, monthName, plusDays } from './dates';
   import { costOf, costWord } from '../work/orders';
-  import { figure, imperial } from './units';
+  import { figure, imperial, warmth } from './units';
   import { keys } from './house.svelte';
   import LaneMarks, { type Frame } from './LaneMarks.svelte';
 
@@ -159,11 +159,12 @@
     return out;
   });
   // Degree-days: the sums that find room.
-  const warmth = $derived.by(() => {
+  const sums = $derived.by(() => {
     const out: { at: number; sum: number }[] = [];
     for (const t of season.ticks) {
       const px = at(t.day);
-      if (px > left + 12 && px < width - 16 && px - (out.at(-1)?.at ?? -99) > 34) out.push({ at: px, sum: t.sum });
+      if (px > left + 12 && px < width - 16 && px - (out.at(-1)?.at ?? -99) > 34)
+        out.push({ at: px, sum: Math.round(warmth(t.sum)) });
     }
     return out;
   });
@@ -242,7 +243,7 @@
       (season.last_frost
         ? `Last frost usually about ${brief(season.last_frost.mid)}, one year in ten after ${brief(season.last_frost.late)}. `
         : '') +
-      `${season.degree_days} degree-days so far. ` +
+      `${Math.round(warmth(season.degree_days))} degree-days so far. ` +
       (view ? `In view: ${brief(dayAt(view[0]))} to ${brief(dayAt(view[1]))}. ` : '') +
       season.events.map((e) => `${e.kind} ${brief(e.peak)}, ${figure(e.value, e.unit)}. `).join('') +
       lanes
@@ -290,7 +291,7 @@
     <text x={left - 5} y={top + high + 14} font-size="11" text-anchor="end" fill="var(--color-soft)"
       ><title>Degree-days, base {degrees(10, 0)}, from midwinter on</title>°C·d</text
     >
-    {#each warmth as t (t.sum)}
+    {#each sums as t (t.sum)}
       <line x1={t.at} x2={t.at} y1={top + high} y2={top + high + 4} stroke="var(--color-soft)" />
       <text x={t.at} y={top + high + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.sum}</text>
     {/each}

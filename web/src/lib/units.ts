@@ -23,6 +23,9 @@ export const degrees = (c: number, places = 1) =>
 export const apart = (c: number, places = 1) =>
   imperial() ? minus((c * 1.8).toFixed(0)) + ' °F' : minus(c.toFixed(places)) + ' °C';
 
+/** Degree-days, kept as °C·days, in the firm's scale. */
+export const warmth = (v: number) => (imperial() ? v * 1.8 : v);
+
 /** Quantities that are one figure and one unit; `each` is how many of the imperial unit make one of the SI unit. */
 const kinds = {
   length: { si: 'm', other: 'ft', each: 1 / 0.3048, places: 2 },
