@@ -1,6 +1,6 @@
 <script lang="ts">
   import { Button } from 'flowbite-svelte';
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { api, ask, onceKey, type Plant, type Problem, type Species } from '../api/client';
   import ExposureFields from './ExposureFields.svelte';
   import { metres } from '../lib/dates';
@@ -15,7 +15,7 @@
   import { keptOf } from '../lib/kept';
   import { whileOpen } from '../lib/opened';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
-  import { bare } from '../lib/units';
+  import { bare, figure } from '../lib/units';
 
   interface Props {
     species: Species[];
@@ -83,16 +83,57 @@
   let added = $state(''); // the last one that was added: another like it may follow
   const short = ['species', 'label', 'height_m', 'count'];
 
+  /** A name without what people leave out: the sign of a hybrid, accents, capitals. */
+  const bald = (name: string) =>
+    name
+      .normalize('NFD')
+      .replace(/\p{M}|×/gu, '')
+      .toLowerCase()
+      .replace(/\s+/g, ' ')
+      .trim();
   const written = (s: Species) => `${s.common} (${s.botanical})`;
   const chosen = $derived.by(() => {
-    const n = f.name.trim().toLowerCase();
+    const n = bald(f.name);
     return (
-      species.find((s) => written(s).toLowerCase() === n) ??
-      species.find((s) => [s.common, s.botanical, s.id].some((x) => x.toLowerCase() === n))
+      species.find((s) => bald(written(s)) === n) ??
+      species.find((s) => [s.common, s.botanical, s.id, ...(s.also ?? [])].some((x) => bald(x) === n))
     );
   });
+  // Another kind has nothing of the one before but its place: no pot, no graft, no size, no note, not its number.
+  let kind = '';
+  $effect(() => {
+    const now = chosen?.id;
+    if (plant || !now || !kind || now === kind) return;
+    kind = now;
+    untrack(() => {
+      const { height, spread, count, note, pot, base, mulched, value, graft, planted, wall } = { ...began };
+      Object.assign(f, { height, spread, count, note, pot, base, mulched, value, graft, planted, wall });
+    });
+  });
+  const sized = (text: string, say: (v: number) => string) => (bare(text) > 0 ? say(bare(text)) : '');
+  /** How it stands, as far as it is set: what lies folded is told. */
+  const stands = $derived(
+    [
+      sized(f.pot, (v) => `in a pot of ${figure(v, 'L')}`) || 'in the ground',
+      f.wall ? 'against a wall' : '',
+      scale(winds, f.shelter).find(([v]) => v === f.shelter)![1],
+      scale(suns, f.sun).find(([v]) => v === f.sun)![1],
+      sized(f.spread, (v) => `${metres(v)} wide`),
+      sized(f.graft, (v) => `grafted at ${metres(v)}`),
+      f.mulched ? 'mulched' : '',
+      f.soil ? `${f.soil} soil` : '',
+    ]
+      .filter(Boolean)
+      .join(', '),
+  );
   const number = (s: string) => bare(String(s));
   const said = $derived(problem?.fields ?? {});
+
+  // svelte-ignore state_referenced_locally
+  let unfolded = $state(plant !== undefined);
+  $effect(() => {
+    if (Object.keys(said).some((k) => !short.includes(k))) unfolded = true;
+  });
 
   let sent = $state<object>();
   const theirs = $derived(keptOf<Plant>(problem));
@@ -131,6 +172,7 @@
       if (!plant) {
         added = `${p.common}${p.label ? `, ${p.label}` : ''}`;
         f.label = '';
+        kind = p.species;
         form?.querySelector('input')?.select();
       }
     });
@@ -151,10 +193,8 @@
     <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />
     <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
     <Field class="sm:col-span-2" label="How many" bind:value={f.count} mode="numeric" problem={said.count} />
-    <details class="sm:col-span-6" open={plant !== undefined || Object.keys(said).some((k) => !short.includes(k))}>
-      <summary class="flex min-h-11 cursor-pointer items-center text-moss"
-        >How it stands: half sheltered, sun half the day, in the ground, unless you say otherwise</summary
-      >
+    <details class="sm:col-span-6" bind:open={unfolded}>
+      <summary class="flex min-h-11 cursor-pointer items-center text-moss">How it stands: {stands}</summary>
       <div class="grid gap-3 sm:grid-cols-6">
         <Field
           class="sm:col-span-2"
