@@ -74,3 +74,23 @@ func TestSharedIsShared(t *testing.T) {
 		}
 	}
 }
+
+// TestListsTakeTwins: a list of texts is not keyed by them: two that say the same would stop the whole screen.
+func TestListsTakeTwins(t *testing.T) {
+	keyed := regexp.MustCompile(`#each [^{}]+ as (\w+) \((\w+)(?:\.(?:text|why|do|title|said))?\)`)
+	pages, err := filepath.Glob("../web/src/*/*.svelte")
+	if err != nil || len(pages) < 80 {
+		t.Fatalf("%d pages: %v", len(pages), err)
+	}
+	for _, f := range pages {
+		text, err := os.ReadFile(f)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, m := range keyed.FindAllStringSubmatch(string(text), -1) {
+			if m[1] == m[2] {
+				t.Errorf("%s: %s", f, m[0])
+			}
+		}
+	}
+}

@@ -214,7 +214,7 @@
             <p class="text-lg leading-snug {plan.hold ? '' : 'font-bold'}" data-testid="plan" aria-live="polite">
               {plan.hold ? 'By its kind, were it sound: ' : ''}{plan.text}
             </p>
-            {#each plan.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+            {#each plan.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           </header>
           <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
             {#if plan.hold}<HoldNote hold={plan.hold} />{/if}
@@ -248,13 +248,13 @@
               <section aria-label="Steps">
                 <h3 class="text-sm font-semibold text-moss">In this order</h3>
                 <ol class="list-decimal pl-5">
-                  {#each plan.steps as s (s)}<li>{s}</li>{/each}
+                  {#each plan.steps as s}<li>{s}</li>{/each}
                 </ol>
                 <div class="mt-2 flex flex-wrap items-start gap-3">
                   <CutDrawing of={plan.draw} class="w-48 border border-rule" />
                   <p class="min-w-40 flex-1"><b>Where:</b> {plan.where}</p>
                 </div>
-                {#each plan.together as f (f.title)}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
+                {#each plan.together as f}<p class="mt-2"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
               </section>
             {/if}
             <p class="text-sm">
@@ -264,7 +264,7 @@
                 ? ` Needs: ${plan.skills.join(', ')}.`
                 : ''} Estimates.
             </p>
-            {#each plan.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+            {#each plan.cautions as c}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
             <div class="flex flex-wrap items-center gap-3">
               <Button disabled={busy} onclick={() => makeJob()}>Make it a job</Button>
               {#if on && on >= house.today && (cost ?? 101) <= 100}<Button

@@ -180,14 +180,12 @@
           </h2>
           <p class="font-semibold">{a.text}</p>
           <ol class="mt-1 border-t border-rule">
-            {#each a.ladder as r (r.rung + r.do)}<li
-                class="border-b border-rule py-1 {r.chosen ? 'border-l-4 border-l-moss pl-3' : 'pl-3'}"
-              >
+            {#each a.ladder as r}<li class="border-b border-rule py-1 {r.chosen ? 'border-l-4 border-l-moss pl-3' : 'pl-3'}">
                 <b>{capital(rungs[r.rung] ?? r.rung)}</b>{r.chosen ? ', enough now' : ''}: {r.do}
               </li>{/each}
           </ol>
-          {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
-          {#each a.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#each a.never as w}<p class="font-semibold">{w}</p>{/each}
+          {#each a.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           {#if page.guard?.steps?.length}
             <h3 class="mt-2 font-semibold">Before it is there</h3>
             <ul>

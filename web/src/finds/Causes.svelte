@@ -48,7 +48,7 @@
                 it: expect it again.{/if}
             </p>
             <ul class="mt-0.5 text-sm" aria-label="What speaks for and against {small(c.name)}">
-              {#each evidence(c) as e (e.sign + e.name)}
+              {#each evidence(c) as e}
                 <li class="grid grid-cols-[5.5rem_minmax(0,1fr)] items-center gap-2">
                   <span class="grid grid-cols-2" aria-hidden="true"
                     ><span class="flex justify-end border-r border-ink"
@@ -78,7 +78,7 @@
           Something that is not in the book: {Math.round(100 * answer.unknown)} %.
         </p>{/if}
       {#if answer.also?.length}<p class="mt-2">Beside it: {answer.also.map((a) => small(a.name)).join(', ')}.</p>{/if}
-      {#each answer.cautions as c (c)}<p class="mt-2 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+      {#each answer.cautions as c}<p class="mt-2 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
       <p class="mt-2 text-sm text-soft">
         {kase.away ? 'Named on this device: the house cannot be reached. ' : ''}Local rules and a product’s label come before all
         that is said here.

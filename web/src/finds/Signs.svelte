@@ -67,7 +67,7 @@
 {/if}
 {#if kase.seen.length || kase.absent.length}
   <ul class="mt-3 space-y-1" aria-label="Said so far">
-    {#each [...kase.seen, ...kase.absent] as id (id)}
+    {#each [...kase.seen, ...kase.absent] as id}
       <li class="flex items-center gap-2 border-b border-rule">
         <span class="min-w-0 flex-1 {kase.is(id) === 'absent' ? 'text-soft' : 'font-semibold'}"
           >{kase.is(id) === 'absent' ? 'Not there: ' : ''}{named[id]?.name}{#if kase.told.includes(id)}<span
@@ -103,7 +103,7 @@
   <p class="text-sm text-soft">Point at it, or choose:</p>
 {/if}
 <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(5.5rem,1fr))] gap-1" role="group" aria-label="Parts">
-  {#each parts as p (p)}
+  {#each parts as p}
     <button
       class="flex min-h-20 flex-col items-center justify-start border p-1 text-sm leading-tight {part === p
         ? 'border-2 border-ink bg-moss-pale font-bold'

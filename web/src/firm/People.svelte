@@ -40,7 +40,7 @@
   <fieldset>
     <legend class="font-semibold">May do</legend>
     <div class="grid gap-x-4 sm:grid-cols-2">
-      {#each skills as s (s)}<Tickbox
+      {#each skills as s}<Tickbox
           checked={form.skills.includes(s)}
           label={capital(s)}
           onpick={(on) => (form.skills = on ? [...form.skills, s] : form.skills.filter((x) => x !== s))}

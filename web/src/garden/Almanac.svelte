@@ -287,7 +287,7 @@
       {#each [['form', 'Form', values((s) => s.form)], ['leaves', 'Leaves', values((s) => s.leaf_season)], ['light', 'Light', values((s) => s.light)], ['soil', 'Soil', values((s) => s.soil_water)]] as ['form' | 'leaves' | 'light' | 'soil', string, string[]][] as [key, name, list] (key)}
         <select class={pick} aria-label={name} bind:value={want[key]}>
           <option value="">{name}: any</option>
-          {#each list as v (v)}<option value={v}>{v}</option>{/each}
+          {#each list as v}<option value={v}>{v}</option>{/each}
         </select>
       {/each}
       <select class="{pick} col-span-2" aria-label="Only" bind:value={want.only}>

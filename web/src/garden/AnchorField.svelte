@@ -79,7 +79,7 @@
         value={anchor.after}
         onchange={(e) => (anchor = { ...anchor, after: e.currentTarget.value })}
       >
-        {#each after as a (a)}<option value={a}>{names[a]}</option>{/each}
+        {#each after as a}<option value={a}>{names[a]}</option>{/each}
       </select>
     {:else}
       <input

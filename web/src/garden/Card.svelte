@@ -95,19 +95,19 @@
         <section aria-label="Steps">
           <h2>In this order</h2>
           <ol class="list-decimal pl-5">
-            {#each plan.steps as s (s)}<li>{s}</li>{/each}
+            {#each plan.steps as s}<li>{s}</li>{/each}
           </ol>
           <p class="mt-1"><b>Where:</b> {plan.where}</p>
-          {#each plan.together as f (f.title)}<p class="mt-1"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
+          {#each plan.together as f}<p class="mt-1"><b>In the same visit:</b> {f.title}. {f.why}</p>{/each}
         </section>
         <section aria-label="With care">
           <h2>With care</h2>
-          {#each plan.cautions as c (c)}<p class="mb-1 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          {#each plan.cautions as c}<p class="mb-1 border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
           <p class="text-sm">
             {#if plan.skills?.length}<b>Only for: {plan.skills.join(', ')}.</b>{/if} About {hours(plan.minutes)}; {plan.waste_text}
             Estimates.
           </p>
-          {#each plan.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#each plan.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
           <p class="mt-1 text-sm">Local rules on nests, hedges and protected trees come first.</p>
         </section>
       </div>

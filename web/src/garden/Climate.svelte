@@ -281,7 +281,7 @@
               .join('; ')}."
             class="block"
           >
-            {#each y.ticks(5) as t (t)}
+            {#each y.ticks(5) as t}
               <line x1={box.left} x2={width - box.right} y1={y(t)} y2={y(t)} stroke="var(--color-rule)" stroke-dasharray="1 4" />
               <text x={box.left - 6} y={y(t) + 4} font-size="11" text-anchor="end" fill="var(--color-soft)">{t}</text>
             {/each}
@@ -318,7 +318,7 @@
         <table class="w-full text-right text-sm">
           <thead
             ><tr
-              ><th></th>{#each months as m (m)}<th class="font-semibold">{m}</th>{/each}</tr
+              ><th></th>{#each months as m}<th class="font-semibold">{m}</th>{/each}</tr
             ></thead
           >
           <tbody>

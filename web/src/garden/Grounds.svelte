@@ -318,7 +318,7 @@
       {#if readAs?.of === id}<div class="my-2 border border-ink bg-white px-3 py-2 text-sm" role="status" data-testid="read-as">
           <b>How {readAs.file} was read</b>
           <ul class="list-disc pl-5">
-            {#each readAs.how as h (h)}<li>{h}</li>{/each}
+            {#each readAs.how as h}<li>{h}</li>{/each}
           </ul>
           <p class="flex flex-wrap gap-x-4">
             <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{id}/climate"

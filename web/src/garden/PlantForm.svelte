@@ -276,7 +276,7 @@
   </div>
   {#if chosen}
     <p class="mt-2 text-sm text-soft">{chosen.habit} Up to {metres(chosen.mature.height_m)}.</p>
-    {#each chosen.cautions as c (c.text)}<p class="text-sm text-sun">{c.text}</p>{/each}
+    {#each chosen.cautions as c}<p class="text-sm text-sun">{c.text}</p>{/each}
   {/if}
   {#if theirs && sent}
     <Apart

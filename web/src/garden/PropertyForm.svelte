@@ -191,7 +191,7 @@
           <caption class="sr-only">Monthly means</caption>
           <thead
             ><tr
-              ><th></th>{#each months as m (m)}<th class="px-1 font-semibold">{m}</th>{/each}</tr
+              ><th></th>{#each months as m}<th class="px-1 font-semibold">{m}</th>{/each}</tr
             ></thead
           >
           <tbody>

@@ -273,7 +273,7 @@
             .filter(Boolean))}
       />
       <datalist id="troubles"
-        >{#each troubles as t (t)}<option value={t}></option>{/each}</datalist
+        >{#each troubles as t}<option value={t}></option>{/each}</datalist
       ></label
     >
     <fieldset class="sm:col-span-6">
@@ -284,7 +284,7 @@
             class="min-h-11 rounded-sm border border-gray-400 bg-white px-1.5"
             aria-label="Kind of caution {i + 1}"
             bind:value={c.kind}
-            >{#each ['poisonous', 'skin', 'thorns', 'pets', 'allergy'] as k (k)}<option>{k}</option>{/each}</select
+            >{#each ['poisonous', 'skin', 'thorns', 'pets', 'allergy'] as k}<option>{k}</option>{/each}</select
           >
           <input
             class="min-h-11 min-w-40 flex-1 rounded-sm border border-gray-400 bg-white px-2"

@@ -56,7 +56,7 @@
       <svg viewBox="0 0 {wide} 14" class="w-full" aria-hidden="true"
         >{#each months as m, i (m)}<text x={i * 30 + 15} y="11" font-size="11" text-anchor="middle">{m}</text>{/each}</svg
       >
-      {#each list as p (p.name + p.from)}
+      {#each list as p}
         <span class="truncate" title={p.name}>{p.name}</span>
         <svg viewBox="0 0 {wide} 14" class="w-full" role="img" aria-label="{inWords(p.from)} to {inWords(p.to)}">
           {#each months as m, i (m)}<rect

@@ -161,8 +161,8 @@
       pointer-events="none"
     />
   {/if}
-  {#each lines.x as x (x)}<line x1={X(x)} x2={X(x)} y1="0" y2={p.high} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
-  {#each lines.y as y (y)}<line x1="0" x2={p.wide} y1={Y(y)} y2={Y(y)} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
+  {#each lines.x as x}<line x1={X(x)} x2={X(x)} y1="0" y2={p.high} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
+  {#each lines.y as y}<line x1="0" x2={p.wide} y1={Y(y)} y2={Y(y)} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
   {#each shown as t (t.id)}
     {@const form = kinds[t.kind].form}
     {@const on = t.id === p.chosen}

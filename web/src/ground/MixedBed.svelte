@@ -101,7 +101,7 @@
         ? `; ${figure(bed.bare_m2, 'm²')} stay bare`
         : ''}.
     </p>
-    {#each bed.notes as t (t)}<p class="border-l-4 border-sun pl-2 text-sm">{t}</p>{/each}
+    {#each bed.notes as t}<p class="border-l-4 border-sun pl-2 text-sm">{t}</p>{/each}
     <Button
       class="mt-2 min-h-11"
       disabled={busy || !!problem}

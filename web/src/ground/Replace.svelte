@@ -342,7 +342,7 @@
           />{/if}
         <p class="text-sm font-semibold">Colour of the flowers</p>
         <div class="grid grid-cols-3 gap-1">
-          {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c (c)}<button
+          {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c}<button
               type="button"
               class="min-h-11 rounded-sm border text-sm {colours.includes(c)
                 ? 'border-ink bg-moss-pale font-bold'
@@ -393,7 +393,7 @@
                 <p class="font-bold">{r.common} <span class="font-normal text-soft">{Math.round(r.score)}</span></p>
                 <Growth form={r.form as Form} name={r.common} grown={r.grown} roomM={n(roomUp)} />
                 <ul class="text-sm">
-                  {#each r.parts as x (x.text)}<li>
+                  {#each r.parts as x}<li>
                       {x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points))}
                       {x.text}
                     </li>{/each}
@@ -425,13 +425,13 @@
                   {#if r.too_big_in_years}<p class="text-sun">
                       In {Math.round(r.too_big_in_years)} years it meets the room there is.
                     </p>{/if}
-                  {#each r.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2">{c}</p>{/each}
+                  {#each r.cautions as c}<p class="mt-1 border-l-4 border-sun pl-2">{c}</p>{/each}
                   <details>
                     <summary class="min-h-9 cursor-pointer py-1 text-moss underline"
                       >Points, bloom and water<span class="sr-only">: {r.common}</span></summary
                     >
                     <ul>
-                      {#each r.parts as x (x.text)}<li>
+                      {#each r.parts as x}<li>
                           <b>{x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points * 10) / 10)}</b>
                           {x.text}
                         </li>{/each}

@@ -374,7 +374,7 @@
               onchange={(e) => pickTool((e.currentTarget.value || 'pick') as Kind)}
             >
               <option value="">Draw …</option>
-              {#each tools as k (k)}<option value={k}>{kinds[k].name}</option>{/each}
+              {#each tools as k}<option value={k}>{kinds[k].name}</option>{/each}
             </select></label
           >
           {#if things.length}<label

@@ -63,7 +63,7 @@
     </p>
     <SunBars hours={spot.hours} />
     <p class="text-sm text-soft">Clear days, all hours of direct sun; what the plan says.</p>
-    {#each spot.why.slice(1) as w (w)}<p class="text-sm">{w}</p>{/each}
+    {#each spot.why.slice(1) as w}<p class="text-sm">{w}</p>{/each}
     <p class="text-sm">
       Shelter from wind: {(spot.shelter * 100).toFixed(0)} %{spot.facing ? `; open to the ${spot.facing}` : ''}.
     </p>
@@ -74,7 +74,7 @@
           .map((g) => (g.years ? `${metres(g.height_m)} in ${g.years} years` : metres(g.height_m)))
           .join(', ')} (estimates).
       </p>
-      {#each grows.meets as m (m.text)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{m.text}</p>{/each}
+      {#each grows.meets as m}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{m.text}</p>{/each}
     {/if}
     {#if thing.plant_id}<p class="mt-1">
         <a class="inline-flex min-h-11 items-center underline" href="#/replace/{property}/{thing.plant_id}"
@@ -122,7 +122,7 @@
             {word[e.what]}<span class="block text-sm text-soft">{e.when.map((m) => months[m - 1]).join(', ')}</span></summary
           >
           <p class="text-sm">{e.text}</p>
-          {#each e.do as d (d)}<p class="mt-1 border-l-4 border-moss pl-2 text-sm">{d}</p>{/each}
+          {#each e.do as d}<p class="mt-1 border-l-4 border-moss pl-2 text-sm">{d}</p>{/each}
           <SunBars hours={e.before} after={e.after} />
         </details>
       {/each}

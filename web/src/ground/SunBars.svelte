@@ -16,7 +16,7 @@
 
 <figure>
   <svg viewBox="0 0 312 {high + 34}" class="w-full" role="img" aria-label="Hours of direct sun a day: {told}">
-    {#each [6, 12] as h (h)}<line x1="0" x2="312" y1={high + 14 - bar(h)} y2={high + 14 - bar(h)} stroke="var(--color-rule)" />
+    {#each [6, 12] as h}<line x1="0" x2="312" y1={high + 14 - bar(h)} y2={high + 14 - bar(h)} stroke="var(--color-rule)" />
       <text x="312" y={high + 11 - bar(h)} font-size="10" text-anchor="end" fill="var(--color-soft)">{h} h</text>{/each}
     {#each months as m, i (m)}
       <rect

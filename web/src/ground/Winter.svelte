@@ -125,11 +125,11 @@
               </div>
             </div>
             <ul class="text-sm">
-              {#each p.steps as s (s.do)}<li>
+              {#each p.steps as s}<li>
                   <b>{inWords(s.from)}{s.to !== s.from ? ` – ${inWords(s.to)}` : ''}</b>
                   {s.do}: {s.why}.
                 </li>{/each}
-              {#each p.how as h (h)}<li>{h}</li>{/each}
+              {#each p.how as h}<li>{h}</li>{/each}
               {#if p.never.length}<li class="text-soft">{p.never.join(' ')}</li>{/if}
             </ul>
           </li>
@@ -195,7 +195,7 @@
         <Button type="submit" color="light" disabled={!bulb || !bloom}>Work back</Button>
       </form>
       {#if forced}<ul class="mt-2" data-testid="forced">
-          {#each forced.steps as s (s.do)}<li class="border-t border-rule py-1">
+          {#each forced.steps as s}<li class="border-t border-rule py-1">
               <b>{inWords(s.from)}</b>
               {s.do}: {s.why}.
             </li>{/each}
@@ -227,7 +227,7 @@
         <Button type="submit" color="light" disabled={!slip || !taken}>Work it out</Button>
       </form>
       {#if rooted}<ul class="mt-2" data-testid="rooted">
-          {#each rooted.steps as s (s.do)}<li class="border-t border-rule py-1">
+          {#each rooted.steps as s}<li class="border-t border-rule py-1">
               <b>{inWords(s.from)}</b>
               {s.do}: {s.why}.
             </li>{/each}

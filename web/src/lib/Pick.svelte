@@ -27,7 +27,7 @@
     }}
   >
     {#if off}<option value="" disabled>{off}</option>{/if}
-    {#each groups as group (group)}
+    {#each groups as group}
       {#if group}
         <optgroup label={group}>
           {#each options.filter(([, , g]) => g === group) as [v, text] (v)}<option value={String(v)}>{text}</option>{/each}

@@ -295,7 +295,7 @@
       <line x1={t.at} x2={t.at} y1={top + high} y2={top + high + 4} stroke="var(--color-soft)" />
       <text x={t.at} y={top + high + 15} font-size="11" text-anchor="middle" fill="var(--color-soft)">{t.sum}</text>
     {/each}
-    {#each imperial() ? [14, 32, 50, 68, 86] : [-10, 0, 10, 20, 30] as mark_ (mark_)}
+    {#each imperial() ? [14, 32, 50, 68, 86] : [-10, 0, 10, 20, 30] as mark_}
       {@const t = imperial() ? (mark_ - 32) / 1.8 : mark_}
       {#if y(t) > top && y(t) < top + high}
         <line

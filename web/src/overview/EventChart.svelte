@@ -103,7 +103,7 @@
           fill="var(--color-soft)">{d.name}</text
         >{/if}
     {/each}
-    {#each lines as l (l.common + l.organ)}
+    {#each lines as l}
       <path
         d="M{left} {y(l.c)}H{width - words}L{width - words + 8} {l.at - 4}"
         fill="none"

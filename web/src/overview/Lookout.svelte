@@ -223,7 +223,7 @@
         and stand in no list. Look the record through with <code>mezzadro check</code>, and restore a backup if need be.
       </p>
       <ul class="text-sm">
-        {#each look.unreadable.slice(0, 5) as u (u)}<li>{u}</li>{/each}
+        {#each look.unreadable.slice(0, 5) as u}<li>{u}</li>{/each}
       </ul>
     </div>{/if}
   {#if guessed}<p class="mb-3 border-l-4 border-bad bg-white px-3 py-1">
@@ -316,7 +316,7 @@
                   role="group"
                   aria-label="Events of the last months"
                 >
-                  {#each told as { e, i } (e.kind + e.peak)}
+                  {#each told as { e, i } (i)}
                     <button
                       class="flex min-h-11 items-center gap-2 border-r border-rule px-3 text-sm whitespace-nowrap {i === chosen
                         ? 'bg-moss-pale font-bold'
@@ -348,7 +348,7 @@
                     {/each}
                   </dl>
                   <ul class="mt-2 flex flex-wrap gap-x-4 text-sm max-md:hidden" aria-label="By property">
-                    {#each event.places as p (p.property_id + p.peak)}
+                    {#each event.places as p, i (i)}
                       <li class={p.property_id === event.property_id ? 'font-semibold' : ''}>
                         {p.property}&nbsp;<span class="text-soft">{value(p)}</span>
                       </li>
@@ -494,7 +494,7 @@
               >{quiet.length === 1 ? 'One event' : `${quiet.length} events`} that likely hurt nothing here</summary
             >
             <ul class="space-y-1">
-              {#each quiet as o (o.kind + o.peak + o.property_id)}<li>
+              {#each quiet as o, i (i)}<li>
                   <b>{names[o.kind]}, {brief(o.peak)}.</b>
                   {o.story} ({o.property})
                 </li>{/each}

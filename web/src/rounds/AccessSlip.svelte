@@ -67,7 +67,7 @@
       <fieldset>
         <legend class="font-semibold">Never on</legend>
         <div class="flex flex-wrap gap-x-4">
-          {#each inOrder(house.frame?.firm.week_start ?? 1) as d (d)}<Tickbox
+          {#each inOrder(house.frame?.firm.week_start ?? 1) as d}<Tickbox
               checked={access.shut?.includes(d) ?? false}
               label={weekdays[d]}
               onpick={(on) => (access!.shut = on ? [...access!.shut, d] : access!.shut.filter((x) => x !== d))}

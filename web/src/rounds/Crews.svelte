@@ -136,7 +136,7 @@
         onclick={() => ((form.off = [...form.off, away].sort()), (away = ''))}>Add it</Button
       >
     </div>
-    {#each form.off as d (d)}<button
+    {#each form.off as d}<button
         type="button"
         class="mt-1 mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2 text-sm"
         onclick={() => (form.off = form.off.filter((x) => x !== d))}

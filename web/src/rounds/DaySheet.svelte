@@ -110,20 +110,20 @@
       {#if sheet.skills?.length}<p><b>Only for:</b> {sheet.skills.join(', ')}.</p>{/if}
       {#if sheet.mixes}<a class="inline-flex min-h-11 items-center underline" href="#/mix/{day}">What is mixed</a>{/if}
     </section>
-    {#each sheet.flags as f (f)}<p role="alert" class="mt-2 border-l-4 border-bad bg-white pl-2 font-semibold">{f}</p>{/each}
+    {#each sheet.flags as f}<p role="alert" class="mt-2 border-l-4 border-bad bg-white pl-2 font-semibold">{f}</p>{/each}
     {#each sheet.visits as v, n (n)}
       <section class="mt-5" aria-label={v.property}>
         <h2 class="border-b-2 border-ink">
           {v.at ? `${clock(v.at)} ` : ''}{v.property}<span class="text-sm font-normal text-soft">&nbsp;{hours(v.minutes)}</span>
         </h2>
         {#if v.address}<p class="text-sm text-soft">{v.address}</p>{/if}
-        {#each v.flags as f (f)}<p class="border-l-4 border-bad pl-2 font-semibold">{f}</p>{/each}
+        {#each v.flags as f}<p class="border-l-4 border-bad pl-2 font-semibold">{f}</p>{/each}
         {#if house.may('planner') && v.jobs.some((j) => j.state === 'on a day')}{#key `${day} ${v.property_id} ${v.crew}`}<VisitSlip
               visit={v}
               {day}
               onkept={() => void read(day, crew)}
             />{/key}{/if}
-        {#each [v.gate, v.note].filter(Boolean) as text (text)}<p class="border-l-4 border-sun pl-2">{text}</p>{/each}
+        {#each [v.gate, v.note].filter(Boolean) as text}<p class="border-l-4 border-sun pl-2">{text}</p>{/each}
         <ol>
           {#each v.jobs as j (j.id)}
             <li class="border-b border-rule py-2">
@@ -141,8 +141,8 @@
               {#if j.put_off}<p class="text-sm text-sun">
                   Not done {j.put_off === 1 ? 'once' : `${j.put_off} times`} before: {j.put_off_why}
                 </p>{/if}
-              {#each j.why.slice(0, 2) as w (w)}<p class="text-sm">{w}</p>{/each}
-              {#each j.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
+              {#each j.why.slice(0, 2) as w}<p class="text-sm">{w}</p>{/each}
+              {#each j.cautions as c}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
               <div class="mt-2 flex flex-wrap items-center gap-3 print:hidden">
                 {#key j.id + j.state}<Tick order={j} onkept={() => void read(day, crew)} />{/key}
                 {#if j.kind === 'prune' && j.plant_id}<a

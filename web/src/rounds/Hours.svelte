@@ -17,7 +17,7 @@
 <fieldset>
   <legend class="font-semibold">{legend}</legend>
   <div class="grid gap-x-6 gap-y-1 sm:grid-cols-2">
-    {#each inOrder(house.frame?.firm.week_start ?? 1) as d (d)}
+    {#each inOrder(house.frame?.firm.week_start ?? 1) as d}
       {@const s = week[d]!}
       <div class="flex flex-wrap items-center gap-2">
         <label class="flex min-h-11 w-32 items-center gap-2"

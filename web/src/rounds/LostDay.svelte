@@ -67,7 +67,7 @@
     </p>
   {:else}
     <ul class="border-t border-rule" aria-label="What falls off">
-      {#each lost.visits as v (v.property_id + ' ' + v.crew)}
+      {#each lost.visits as v}
         <li class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-1.5">
           <span class="min-w-44 flex-1"
             ><b>{v.property}</b><span class="block text-sm text-soft"

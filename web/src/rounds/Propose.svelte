@@ -292,7 +292,7 @@
         </div>
         {#if wet.length || away.length}<p class="text-sm">
             Found anew with as few moves as may be:
-            {#each wet as d (d)}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
+            {#each wet as d}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
                 >rain on {inWords(d)}: take it back</button
               >{/each}{#each away as a (a.crew + a.day)}<button
                 class="min-h-11 pr-3 text-moss underline"
@@ -314,7 +314,7 @@
               ? 'as the station tells it, then as usual'
               : 'as usual: no station tells the days ahead'}.
           </p>{/if}
-        {#each p.notes as n (n)}<p class="text-sm text-sun">{n}</p>{/each}
+        {#each p.notes as n}<p class="text-sm text-sun">{n}</p>{/each}
         <div class="mt-2 overflow-x-auto" bind:clientWidth={width}>
           <div style:min-width="560px">
             <div class="relative ml-32 h-5 text-xs text-soft" aria-hidden="true">
@@ -326,7 +326,7 @@
                   >{/if}
               {/each}
             </div>
-            {#each shownDays as d (d)}
+            {#each shownDays as d}
               {@const sky = p.weather?.find((w) => w.day === d)}
               <section aria-label={inWords(d)} class="border-t border-ink">
                 <p class="flex flex-wrap gap-x-3 py-0.5 text-sm">

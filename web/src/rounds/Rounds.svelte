@@ -288,7 +288,7 @@
               ? `: “${s.note}”`
               : ''}
           </p>{/each}
-        {#each job.why as w (w)}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
+        {#each job.why as w}<p class="mt-1 text-sm text-soft">{w}</p>{/each}
         {#each job.after as g (g.id)}<p class="mt-1 text-sm">
             After <a href="#/rounds/{g.id}">{g.title}</a>{g.min_days ? `, at least ${g.min_days} days` : ''}{g.max_days
               ? `, at most ${g.max_days} days`
@@ -303,8 +303,8 @@
               href={cardOf(job.plant_id, { ...job.params, purpose: job.params.purpose || 'shape' })}>Cut card</a
             >
           </p>{/if}
-        {#each job.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
-        {#each warnings as w (w)}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
+        {#each job.cautions as c}<p class="mt-1 border-l-4 border-sun pl-2 text-sm">{c}</p>{/each}
+        {#each warnings as w}<p role="alert" class="mt-1 border-l-4 border-bad pl-2 text-sm font-semibold">{w}</p>{/each}
         <div class="mt-2 flex flex-wrap items-center gap-2">
           {#key job.id + job.state}<Tick order={job} onkept={anew} />{/key}
           {#key job.id}<JobPhotos order={job} />{/key}

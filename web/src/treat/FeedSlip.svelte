@@ -70,9 +70,9 @@
     {#if feed.foliar?.length}<p class="text-sm">
         The new leaves are wetted with a weak feed to dripping: {feed.foliar.map((d) => inWords(d)).join(', ')}.
       </p>{/if}
-    {#each feed.says as s (s)}<p class="text-sm">{s}</p>{/each}
+    {#each feed.says as s}<p class="text-sm">{s}</p>{/each}
     {#if feed.soil}<p class="text-sm font-semibold">{feed.soil}</p>{/if}
-    {#each feed.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+    {#each feed.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
     {#each feed.amounts as a (a.what)}
       <p class="text-sm" data-testid="soil-{a.what}">
         <b>{capital(names[a.what] ?? a.what)}</b>:

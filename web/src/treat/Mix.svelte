@@ -40,7 +40,7 @@
         value={day}
         onchange={(e) => push(`/mix/${e.currentTarget.value}`)}
       >
-        {#each [...new Set([day, ...(mix?.days ?? [])])].sort() as d (d)}<option value={d}>{inWords(d)}</option>{/each}
+        {#each [...new Set([day, ...(mix?.days ?? [])])].sort() as d}<option value={d}>{inWords(d)}</option>{/each}
       </select></label
     >
     <Field class="w-32" label="Tank" kind="volume" bind:value={tank} problem={fault} />
@@ -51,7 +51,7 @@
   {:else}
     <h1 class="mt-2">Mixes, {inWords(mix.day)}</h1>
     {#if mix.mixes?.length}
-      {#each mix.mixes as m (m.name)}
+      {#each mix.mixes as m}
         <article aria-label={m.name} class="mt-3 border border-ink bg-white p-4 print:mt-2 print:break-inside-avoid print:p-2">
           <h2>{m.name}</h2>
           {#if m.missing}<p class="font-semibold text-sun">{m.missing}</p>{/if}
@@ -72,9 +72,9 @@
           {/if}
           <h3 class="mt-2 text-sm font-semibold text-moss">Where</h3>
           <ul class="list-disc pl-5 text-sm">
-            {#each m.stops as s (s)}<li>{s}</li>{/each}
+            {#each m.stops as s}<li>{s}</li>{/each}
           </ul>
-          {#each m.cautions as c (c)}<p class="mt-1 border-l-4 border-sun pl-3 text-sm print:mt-0 print:text-xs">{c}</p>{/each}
+          {#each m.cautions as c}<p class="mt-1 border-l-4 border-sun pl-3 text-sm print:mt-0 print:text-xs">{c}</p>{/each}
         </article>
       {/each}
       <p class="mt-2 text-sm">

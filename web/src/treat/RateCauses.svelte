@@ -14,7 +14,7 @@
 <div class="sm:col-span-6">
   <p class="text-sm">
     {#if chosen.length}Labelled for:
-      {#each chosen as c (c)}<button
+      {#each chosen as c}<button
           type="button"
           class="mr-2 inline-flex min-h-11 items-center gap-1 border border-rule px-2"
           onclick={() => (chosen = chosen.filter((x) => x !== c))}

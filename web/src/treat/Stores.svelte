@@ -111,13 +111,13 @@
         </h2>
         <label class="text-sm"
           >Weeks <select class="ml-1 min-h-11 rounded-sm border border-gray-400 bg-white px-2" bind:value={weeks}>
-            {#each [2, 6, 12, 26, 52] as w (w)}<option value={w}>{w}</option>{/each}
+            {#each [2, 6, 12, 26, 52] as w}<option value={w}>{w}</option>{/each}
           </select></label
         >
       </div>
       {#if shopping.lines?.length}
         <ul class="border-t border-rule">
-          {#each shopping.lines as l (l.name + l.product)}
+          {#each shopping.lines as l}
             <li class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2">
               <span class="min-w-52 flex-1"
                 ><b>{l.name}</b>

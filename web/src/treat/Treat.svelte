@@ -94,9 +94,9 @@
               : ''}
           </p>
           <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
-          {#each a.rules as r (r)}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          {#each a.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
         </header>
-        {#each a.waits as w (w.text)}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
+        {#each a.waits as w}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
             {capital(w.text)}.
           </p>{/each}
         <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
@@ -112,7 +112,7 @@
               {#if s.use_name}<p class="text-sm">
                   <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
                 </p>{/if}
-              {#each s.why as w (w)}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
+              {#each s.why as w}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
               {#if s.harvest_from}<p class="text-sm font-semibold">
                   Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
                 </p>{/if}
@@ -135,13 +135,13 @@
             </section>
           {/each}
           {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look)}.</p>{/if}
-          {#each a.says.slice(0, 3) as w (w)}<p>{w}</p>{/each}
+          {#each a.says.slice(0, 3) as w}<p>{w}</p>{/each}
           {#if a.says.length > 3}<details>
               <summary class="min-h-9 cursor-pointer py-1 text-moss underline">{a.says.length - 3} more to know</summary>
-              {#each a.says.slice(3) as w (w)}<p class="py-1">{w}</p>{/each}
+              {#each a.says.slice(3) as w}<p class="py-1">{w}</p>{/each}
             </details>{/if}
-          {#each a.never as w (w)}<p class="font-semibold">{w}</p>{/each}
-          {#each a.cautions as c (c)}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+          {#each a.never as w}<p class="font-semibold">{w}</p>{/each}
+          {#each a.cautions as c}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
           <div class="flex flex-wrap items-center gap-4">
             {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
                 >{t.jobs?.length ? 'Keep what is missing as jobs' : 'Make it jobs'}</Button
@@ -156,7 +156,7 @@
         <section aria-label="The ladder">
           <h2>From the least up</h2>
           <ol class="border-t border-rule">
-            {#each a.ladder as r (r.rung + r.do)}
+            {#each a.ladder as r}
               <li class="border-b border-rule py-1.5 {r.chosen ? 'border-l-4 border-l-moss bg-white pl-3' : 'pl-3'}">
                 <p class={r.chosen ? 'font-bold' : r.allowed ? 'font-semibold' : 'text-soft'}>
                   {capital(rungs[r.rung] ?? r.rung)}{r.chosen ? ': enough now' : ''}

@@ -25,8 +25,7 @@
 <figure bind:clientWidth={width}>
   <svg {width} height={top + high + foot} role="img" aria-label="{name}. {told}">
     <line x1={left} x2={width - right} y1={y(0)} y2={y(0)} stroke="var(--color-ink)" />
-    {#each [0, tallest] as m (m)}<text x={left - 6} y={y(m) + 4} text-anchor="end" class="fill-soft text-xs">{metres(m)}</text
-      >{/each}
+    {#each [0, tallest] as m}<text x={left - 6} y={y(m) + 4} text-anchor="end" class="fill-soft text-xs">{metres(m)}</text>{/each}
     <polyline points={line((e) => e.top_m)} fill="none" stroke="var(--color-rule)" stroke-width="2" />
     <polyline points={line((e) => e.best_m)} fill="none" stroke="var(--color-moss)" stroke-width="2" />
     {#each ends as e (e.day)}
@@ -41,8 +40,7 @@
       />
       <line x1={x(e.day) - 9} x2={x(e.day) + 9} y1={y(e.best_m)} y2={y(e.best_m)} stroke="var(--color-moss)" stroke-width="3" />
     {/each}
-    {#each written as d (d)}<text x={x(d)} y={top + high + 16} text-anchor="middle" class="fill-soft text-xs">{brief(d)}</text
-      >{/each}
+    {#each written as d}<text x={x(d)} y={top + high + 16} text-anchor="middle" class="fill-soft text-xs">{brief(d)}</text>{/each}
   </svg>
   <figcaption class="text-sm text-soft">
     Green line: where life most likely ends; bars: where it does four times in five. Grey line: how tall it stands.

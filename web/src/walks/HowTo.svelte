@@ -25,7 +25,7 @@
   {/snippet}
   {#snippet ground(y: number)}
     <path d="M4 {y}H116" stroke="var(--color-ink)" stroke-width="1.5" />
-    {#each [14, 32, 52, 72, 92, 108] as x (x)}<path
+    {#each [14, 32, 52, 72, 92, 108] as x}<path
         d="M{x} {y + 4}l-5 6"
         stroke="var(--color-ink)"
         stroke-width="1"

@@ -65,7 +65,7 @@
     <Button class="ml-auto" onclick={() => (open = false)}>Done</Button>
   </div>
   <ul class="divide-y divide-rule">
-    {#each kinds as k (k)}
+    {#each kinds as k}
       <li class="grid grid-cols-[6rem_1fr] gap-x-3 py-3 sm:grid-cols-[8rem_1fr]" data-check={k}>
         <div class="h-20 sm:h-24"><HowTo kind={k} /></div>
         <div>
@@ -91,7 +91,7 @@
                 onnote={(v) => onadd({ kind: k, amount: entered('shoot', v) / 100 })}
               />
             {:else if k === 'tip_dead'}
-              {#each lengths.filter((l) => l < plant.height_m) as l (l)}<button
+              {#each lengths.filter((l) => l < plant.height_m) as l}<button
                   class={look(checks.some((c) => c.kind === k && c.amount === l))}
                   onclick={() => onadd({ kind: k, amount: l })}>{metres(l)}</button
                 >{/each}
@@ -144,7 +144,7 @@
                 )}>Note it</button
               >
             {:else if k === 'not_looked'}
-              {#each skippable(plant) as s (s)}<button
+              {#each skippable(plant) as s}<button
                   class={look(!!has(k, s))}
                   aria-pressed={!!has(k, s)}
                   onclick={() => press(k, s)}>{words[s].looks_at}</button

@@ -148,10 +148,8 @@
     role="group"
     aria-label="Answers of the check that is asked for"
   >
-    {#each presses as p (p.text)}<button
-        class="{button(p.dead)} {p.on ? 'ring-2 ring-ink' : ''}"
-        aria-pressed={p.on}
-        onclick={p.run}>{p.text}</button
+    {#each presses as p}<button class="{button(p.dead)} {p.on ? 'ring-2 ring-ink' : ''}" aria-pressed={p.on} onclick={p.run}
+        >{p.text}</button
       >{/each}
   </div>
 {/if}

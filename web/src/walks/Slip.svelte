@@ -56,13 +56,13 @@
       <section>
         <h3 class="text-sm font-semibold text-moss">Do</h3>
         <ul class="list-disc pl-4">
-          {#each answer.do as d (d)}<li>{d}</li>{/each}
+          {#each answer.do as d}<li>{d}</li>{/each}
         </ul>
       </section>
       <section>
         <h3 class="text-sm font-semibold text-bad">Do not</h3>
         <ul class="list-disc pl-4">
-          {#each answer.dont as d (d)}<li>{d}</li>{/each}
+          {#each answer.dont as d}<li>{d}</li>{/each}
         </ul>
       </section>
     </div>
@@ -148,7 +148,7 @@
       <section>
         <h3 class="text-sm font-semibold">What would change it</h3>
         <ul class="list-disc pl-4">
-          {#each answer.changes as c (c)}<li>{c}</li>{/each}
+          {#each answer.changes as c}<li>{c}</li>{/each}
         </ul>
       </section>
     {/if}
@@ -156,7 +156,7 @@
       <section class="border-l-4 border-sun pl-3">
         <h3 class="text-sm font-semibold text-sun">Caution</h3>
         <ul class="space-y-1">
-          {#each answer.cautions as c (c.text)}<li>{c.text}</li>{/each}
+          {#each answer.cautions as c}<li>{c.text}</li>{/each}
         </ul>
       </section>
     {/if}

@@ -156,7 +156,7 @@
     />
     {#if f.plants.length}
       <ul class="flex flex-wrap gap-2 sm:col-span-6" aria-label="On these plants">
-        {#each f.plants as id (id)}<li>
+        {#each f.plants as id}<li>
             <button
               type="button"
               class="min-h-11 border border-rule bg-sheet px-3"

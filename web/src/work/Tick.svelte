@@ -172,7 +172,7 @@
             class="mt-1 block min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2 font-normal"
             bind:value={reason}
           >
-            {#each reasons as r (r)}<option value={r}>{r}</option>{/each}
+            {#each reasons as r}<option value={r}>{r}</option>{/each}
           </select></label
         >
         {#if problem?.fields.reason}<p class="text-bad">{problem.fields.reason}</p>{/if}

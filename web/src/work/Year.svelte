@@ -234,7 +234,7 @@
         >Work
         <select class={pick} bind:value={how.kind}>
           <option value="">all kinds</option>
-          {#each kinds as k (k)}<option value={k}>{k === 'prune' ? 'cut' : k}</option>{/each}
+          {#each kinds as k}<option value={k}>{k === 'prune' ? 'cut' : k}</option>{/each}
         </select>
       </label>
       <label class="flex min-h-11 items-center gap-2"
@@ -329,7 +329,7 @@
         {#if lane.stage}<p class="text-sm">
             {capital(lane.stage.text)}: usually {span(lane.stage.from, lane.stage.to)} (the broken line).
           </p>{/if}
-        {#each lane.waits as w (w.text)}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
+        {#each lane.waits as w}<p class="text-sm font-semibold text-sun">{capital(w.text)}.</p>{/each}
         {#each told_of?.after as g (g.id)}<p class="text-sm text-soft">
             After “{g.title}”{g.max_days
               ? `, within ${g.max_days} days`
@@ -344,7 +344,7 @@
           <span class="font-normal text-soft">{costOf(cost(lane, pointed))}</span>
         </p>
         <ul class="text-sm">
-          {#if told_of}{#each why(told_of, pointed) as r (r.text)}<li class="flex gap-2">
+          {#if told_of}{#each why(told_of, pointed) as r}<li class="flex gap-2">
                 <b class="w-10 shrink-0 text-right">{r.cost > 100 ? '✕' : `+${r.cost}`}</b>{r.text}
               </li>{:else}<li>Nothing speaks against this day.</li>{/each}{/if}
         </ul>
