@@ -32,7 +32,7 @@ test: web web/dist-device/device.html chromium ## everything that must pass
 	@./scripts/test.sh
 
 # A page with what works on the device alone, for its tests; it ships with nothing.
-web/dist-device/device.html: web/node_modules web/device.html web/vite.device.config.ts $(shell find web/src/field web/src/api web/src/lib web/src/garden -name '*.ts') web/src/device-page.ts
+web/dist-device/device.html: web/node_modules web/device.html web/vite.device.config.ts $(shell find web/src/field web/src/api web/src/lib web/src/garden web/src/firm -name '*.ts') web/src/device-page.ts
 	cd web && npx vite build --config vite.device.config.ts --logLevel warn
 
 bench: web

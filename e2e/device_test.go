@@ -239,3 +239,21 @@ func TestCoordinatesOnTheDevice(t *testing.T) {
 		}
 	}
 }
+
+// TestRegionsOnTheDevice: a firm's units and week begin as its region has them; where no region is said nothing is taken
+// for granted. Hours are written as the reader's region does.
+func TestRegionsOnTheDevice(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	for language, want := range map[string]string{"en-US": "imperial 0", "es-US": "imperial 0", "en-AU": "metric 1", "en-GB": "metric 1", "en-ZA": "metric 0",
+		"de-DE": "metric 1", "fr-CA": "metric 0", "en": "metric 1", "es-CL": "metric 1", "ar-EG": "metric 6"} {
+		if got := on[string](b, fmt.Sprintf("((u) => u.units + ' ' + u.week_start)(device.usual(%q))", language)); got != want {
+			t.Errorf("%s: %s, want %s", language, got, want)
+		}
+	}
+	for minutes, want := range map[int]string{0: "00:00", 510: "08:30", 750: "12:30", 1439: "23:59"} {
+		if got := on[string](b, fmt.Sprintf("device.dates.atHour(%d)", minutes)); got != want {
+			t.Errorf("%d minutes: %s, want %s", minutes, got, want)
+		}
+	}
+}

@@ -4,7 +4,8 @@
   import Router, { push, router } from 'svelte-spa-router';
   import { wrap } from 'svelte-spa-router/wrap';
   import Find from './overview/Find.svelte';
-  import { house, keys } from './lib/house.svelte';
+  import { setByRegion } from './firm/region';
+  import { attempt, house, keys } from './lib/house.svelte';
   import Notes from './lib/Notes.svelte';
   import SignIn from './firm/SignIn.svelte';
   import { opened } from './lib/opened';
@@ -124,6 +125,14 @@
     if (house.me?.account) who = house.me.account.id;
   });
   let asked = $state(localStorage.getItem('no owner yet') === 'yes'); // the first start's question was put off
+
+  // A firm that has set nothing yet begins with what its region has.
+  let regional = false;
+  $effect(() => {
+    if (regional || house.frame?.firm.version !== 0 || house.me?.needs === 'sign-in' || open || !house.may('owner')) return;
+    regional = true;
+    void attempt(setByRegion);
+  });
 
   let finding = $state(false);
   let helping = $state(false);

@@ -3,6 +3,7 @@ import { Problem } from './api/client';
 import { beyond, joined, joinedNote } from './field/join';
 import { Queue, type Waits } from './field/queue.svelte';
 import { house } from './lib/house.svelte';
+import { usual } from './firm/region';
 import { coordinates } from './garden/coordinates';
 import * as dates from './lib/dates';
 import * as units from './lib/units';
@@ -49,4 +50,4 @@ function on(today: string) {
   house.frame = { today } as typeof house.frame;
 }
 
-Object.assign(window, { device: { beyond, joined, joinedNote, queued, units, dates, coordinates, inUnits, on } });
+Object.assign(window, { device: { beyond, joined, joinedNote, queued, units, dates, coordinates, usual, inUnits, on } });

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A property drawn once in metres: what stands where, what sun each plant gets, and what a cut or a fall would change. */
+  import { atHour } from '../lib/dates';
   import { Button } from 'flowbite-svelte';
   import { onDestroy, onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
@@ -335,7 +336,6 @@
     const [cx, cy] = [v.x0 + wide / v.scale / 2, v.y1 - high / v.scale / 2];
     view = { x0: cx - wide / scale / 2, y1: cy + high / scale / 2, scale };
   };
-  const clock = (h: number) => `${String(Math.floor(h)).padStart(2, '0')}:${h % 1 ? '30' : '00'}`;
 </script>
 
 <svelte:window onkeydown={pressed} />
@@ -506,7 +506,7 @@
             ].map((m, i): [number, string] => [i, m])}
           />
           <label class="min-w-48 flex-1 font-semibold"
-            >{hour ? `at ${clock(hour)}, solar time` : 'at no hour'}
+            >{hour ? `at ${atHour(60 * hour)}, solar time` : 'at no hour'}
             <input
               class="mt-1 block h-11 w-full accent-moss"
               type="range"

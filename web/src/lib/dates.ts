@@ -27,7 +27,7 @@ export const deviceDay = () => new Date(Date.now() - new Date().getTimezoneOffse
 
 /** The year of a day where it is another than today's: a day of another year carries it everywhere. */
 const yearOf = (iso: string, always = false) =>
-  always || iso.slice(0, 4) !== (house.today || deviceDay()).slice(0, 4) ? ` ${iso.slice(0, 4)}` : '';
+  always || iso.slice(0, 4) !== (house.today || deviceDay()).slice(0, 4) ? `${monthFirst ? ',' : ''} ${iso.slice(0, 4)}` : '';
 
 /** "Thu 18 March" or "Thu March 18", with its year where that is not this one, or always. */
 export function inWords(iso: string | undefined, always = false): string {
@@ -48,6 +48,13 @@ export const span = (from: string | undefined, to: string | undefined, always = 
 
 /** A moment, with its hour, by the device's clock and as the reader's region writes it. */
 export const moment = (t: string) => new Date(t).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+
+const twelve = new Intl.DateTimeFormat(navigator.language, { hour: 'numeric' }).resolvedOptions().hour12;
+/** Minutes since midnight as the reader's region writes an hour: "08:30" or "8:30 am". */
+export function atHour(minutes: number): string {
+  const [h, m] = [Math.floor(minutes / 60) % 24, String(Math.round(minutes) % 60).padStart(2, '0')];
+  return twelve ? `${h % 12 || 12}:${m} ${h < 12 ? 'am' : 'pm'}` : `${String(h).padStart(2, '0')}:${m}`;
+}
 
 export const hours = (minutes: number) =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`;

@@ -2,7 +2,7 @@
   import { scaleLinear } from 'd3-scale';
   import { line } from 'd3-shape';
   import type { Schemas } from '../api/client';
-  import { degrees } from '../lib/dates';
+  import { brief, degrees } from '../lib/dates';
   import { entered, figure, shown, unit, type Kind } from '../lib/units';
 
   /** The hours of an event against what the plants that matter bore. */
@@ -32,17 +32,12 @@
   );
   // Midnights by the property's clock.
   const days = $derived.by(() => {
-    const clock = new Intl.DateTimeFormat('en-GB', {
-      timeZone: chart.zone,
-      hour: '2-digit',
-      day: 'numeric',
-      month: 'short',
-      hour12: false,
-    });
+    const hourOf = new Intl.DateTimeFormat('en-GB', { timeZone: chart.zone, hour: '2-digit', hour12: false });
+    const dayOf = new Intl.DateTimeFormat('sv-SE', { timeZone: chart.zone, dateStyle: 'short' }); // YYYY-MM-DD
     const out: { at: number; name: string }[] = [];
     chart.times.forEach((t, i) => {
-      const p = Object.fromEntries(clock.formatToParts(new Date(t)).map((p) => [p.type, p.value]));
-      if (p.hour === '00' || p.hour === '24') out.push({ at: x(i), name: `${p.day} ${p.month?.slice(0, 3)}` });
+      const at = new Date(t);
+      if (Number(hourOf.format(at)) % 24 === 0) out.push({ at: x(i), name: brief(dayOf.format(at)) });
     });
     return out;
   });

@@ -1,12 +1,13 @@
 <script lang="ts">
   /** When one may be at a property, what arriving takes, and how one gets in. */
+  import { atHour } from '../lib/dates';
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
   import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
-  import { clock, inOrder, weekdays } from './clock';
+  import { inOrder, weekdays } from './clock';
   import Hours from './Hours.svelte';
   import { bare } from '../lib/units';
 
@@ -31,7 +32,7 @@
     if (!a) return '';
     const days = inOrder(house.frame?.firm.week_start ?? 1)
       .filter((d) => (a.hours?.[d]?.to ?? 0) > (a.hours?.[d]?.from ?? 0))
-      .map((d) => `${weekdays[d]!.slice(0, 3)} ${clock(a.hours![d]!.from)} – ${clock(a.hours![d]!.to)}`);
+      .map((d) => `${weekdays[d]!.slice(0, 3)} ${atHour(a.hours![d]!.from)} – ${atHour(a.hours![d]!.to)}`);
     return [
       days.length ? days.join(', ') : 'any time',
       a.shut?.length ? `not on ${a.shut.map((d) => weekdays[d]).join(', ')}` : '',

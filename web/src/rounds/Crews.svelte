@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { allProperties, api, ask, onceKey, sendFile, type Problem, type Property, type Schemas } from '../api/client';
   import { people, type Person } from '../firm/people';
-  import { inWords } from '../lib/dates';
+  import { atHour, inWords } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { attempt, house } from '../lib/house.svelte';
@@ -76,7 +76,7 @@
     for (const d of inOrder(house.frame?.firm.week_start ?? 1)) {
       const s = c.hours?.[d];
       if (!s || s.to <= s.from) continue;
-      const h = `${clock(s.from)} – ${clock(s.to)}`;
+      const h = `${atHour(s.from)} – ${atHour(s.to)}`;
       const last = out.at(-1);
       if (last?.hours === h) last.days.push(weekdays[d]!.slice(0, 3));
       else out.push({ days: [weekdays[d]!.slice(0, 3)], hours: h });

@@ -4,7 +4,7 @@
   import { push } from 'svelte-spa-router';
   import { api, ask, type Schemas } from '../api/client';
   import { cardOf } from '../cuts/purposes';
-  import { hours, inWords, plusDays } from '../lib/dates';
+  import { atHour, hours, inWords, plusDays } from '../lib/dates';
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { ticks } from '../field/ticks.svelte';
@@ -114,7 +114,7 @@
     {#each sheet.visits as v, n (n)}
       <section class="mt-5" aria-label={v.property}>
         <h2 class="border-b-2 border-ink">
-          {v.at ? `${clock(v.at)} ` : ''}{v.property}<span class="text-sm font-normal text-soft">&nbsp;{hours(v.minutes)}</span>
+          {v.at ? `${atHour(v.at)} ` : ''}{v.property}<span class="text-sm font-normal text-soft">&nbsp;{hours(v.minutes)}</span>
         </h2>
         {#if v.address}<p class="text-sm text-soft">{v.address}</p>{/if}
         {#each v.flags as f}<p class="border-l-4 border-bad pl-2 font-semibold">{f}</p>{/each}

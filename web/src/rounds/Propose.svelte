@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { onDestroy } from 'svelte';
   import { allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
-  import { dayOfWeek, hours, inWords, plusDays } from '../lib/dates';
+  import { atHour, dayOfWeek, hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { forWhat } from '../work/orders';
   import Pick from '../lib/Pick.svelte';
@@ -300,7 +300,7 @@
               >{/each}
           </p>{/if}
         <p class="min-h-6 text-sm" aria-live="polite">
-          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {held.at ? clock(held.at) : inWords(held.day)}, {p
+          {#if held?.far && held.crew >= 0}<b>{held.visit.property}</b> to {held.at ? atHour(held.at) : inWords(held.day)}, {p
               .crews?.[held.crew]?.name}{heldCost
               ? heldCost.crew < 0
                 ? `: ${heldCost.why}`
@@ -322,7 +322,7 @@
                 {@const m = Math.ceil(edge.from / 60) * 60 + 120 * i}
                 {#if m < edge.to - 30}<span
                     class="absolute"
-                    style:left="{((m - edge.from) / (edge.to - edge.from)) * (Math.max(560, width) - 132)}px">{clock(m)}</span
+                    style:left="{((m - edge.from) / (edge.to - edge.from)) * (Math.max(560, width) - 132)}px">{atHour(m)}</span
                   >{/if}
               {/each}
             </div>
@@ -368,7 +368,7 @@
           <section aria-label="Chosen visit" class="border border-ink bg-white px-3 py-2">
             <p class="font-bold">{visit.property}</p>
             <p class="text-sm text-soft">
-              {inWords(visit.day)}, {clock(visit.from)} – {clock(visit.to)}, {p.crews?.[visit.crew]?.name}{visit.travel
+              {inWords(visit.day)}, {atHour(visit.from)} – {atHour(visit.to)}, {p.crews?.[visit.crew]?.name}{visit.travel
                 ? `, ${visit.travel} min on the way there`
                 : ''}
             </p>

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** A crew's day on a map of its own: properties where they lie, the way between them in order. No tiles, no network. */
-  import { clock, type Crew, type Visit } from './clock';
+  import { atHour } from '../lib/dates';
+  import { type Crew, type Visit } from './clock';
 
   interface Spot {
     id: number;
@@ -41,7 +42,7 @@
       .map((p) => `${p.x},${p.y}`)
       .join(' '),
   );
-  const told = $derived(stops.map((x) => `${x.n} ${clock(x.v.from)} ${x.v.property}`).join(', '));
+  const told = $derived(stops.map((x) => `${x.n} ${atHour(x.v.from)} ${x.v.property}`).join(', '));
 </script>
 
 {#if all.length > 1 && stops.length}
@@ -70,7 +71,7 @@
       {/each}
     </svg>
     <figcaption class="text-sm text-soft">
-      {#each stops as x (x.n)}<span class="block">{x.n} · {clock(x.v.from)} {x.v.property}</span>{/each}
+      {#each stops as x (x.n)}<span class="block">{x.n} · {atHour(x.v.from)} {x.v.property}</span>{/each}
       As the crow flies, north above; the house is where the day begins.
     </figcaption>
   </figure>
