@@ -16,7 +16,6 @@ import (
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
-	"github.com/danielgtaylor/huma/v2/validation"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
@@ -35,8 +34,6 @@ type Server struct {
 
 func init() {
 	huma.DefaultArrayNullable = false // listsNeverNull sees to that
-	// The words of refusals, for people.
-	validation.MsgExpectedRFC3339Date = "want a day of the calendar as YYYY-MM-DD"
 	_ = mime.AddExtensionType(".webmanifest", "application/manifest+json")
 }
 

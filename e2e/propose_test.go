@@ -168,7 +168,7 @@ func TestFirstCrew(t *testing.T) {
 	b.see("Ilda: kept.")
 	b.press("button", "Enter a crew")
 	b.eval(`document.querySelector('form[aria-label="A crew"] button[type=submit]').click()`)
-	b.see("expected array length >= 1")
+	b.see("want 1 or more")
 	b.press("checkbox", "Ilda")
 	b.choose("The day begins at", "Priory")
 	b.accessible("a crew")
