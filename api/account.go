@@ -29,6 +29,12 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, anyone, remove, "/me/session", doc{"sign-out", "Firm", "Sign out", "On this device.", writes, 0}, s.signOut)
 	op(a, crew, remove, "/me/sessions", doc{"sign-out-everywhere", "Firm", "Sign out everywhere", "All of one's sessions end, this one too.", writes, 0}, s.signOutEverywhere)
 	op(a, crew, put, "/me/password", doc{"change-password", "Firm", "Change one's password", "All other sessions end.", writes, 0}, s.changePassword, `{"old": "four quiet mulberry trees", "password": "five loud plane trees"}`)
+	op(a, crew, get, "/me/passkeys", doc{"passkeys", "Firm", "One's passkeys", "Keys of devices that sign in without a password.", reads, 0}, s.passkeys)
+	op(a, crew, post, "/me/passkeys/begin", doc{"begin-passkey", "Firm", "Begin to make a passkey", "What the browser needs for it (WebAuthn).", writes, 0}, s.beginPasskey)
+	op(a, crew, post, "/me/passkeys", doc{"add-passkey", "Firm", "Keep a passkey", "With the browser's answer; the private half never leaves the device.", writes, 0}, s.addPasskey, `{"ceremony": "nobody-began-this", "name": "My phone", "response": {}}`)
+	op(a, crew, remove, "/me/passkeys/{id}", doc{"remove-passkey", "Firm", "Take a passkey out", "That device signs in by password again.", writes, 0}, s.removePasskey)
+	op(a, anyone, post, "/me/passkey/begin", doc{"begin-passkey-sign-in", "Firm", "Begin to sign in by a passkey", "What the browser needs for it; whose it is the device says.", writes, 0}, s.beginPasskeySignIn)
+	op(a, anyone, post, "/me/passkey", doc{"passkey-sign-in", "Firm", "Sign in by a passkey", "With the browser's answer.", writes, 0}, s.passkeySignIn, `{"ceremony": "nobody-began-this", "response": {}}`)
 	op(a, anyone, post, "/me/invitation", doc{"take-invitation", "Firm", "Set a password by a one-time link", "The link is used up, and one is signed in.", writes, 0}, s.takeInvitation, `{"token": "nobody-gave-this", "password": "five loud plane trees"}`)
 	op(a, owner, get, "/accounts", doc{"accounts", "Firm", "Who may sign in", "By name.", reads, 0}, s.accounts)
 	op(a, owner, get, "/accounts/guesses", doc{"guesses", "Firm", "Many wrong passwords", "Names for which many wrong passwords were tried within a day, since the program started; the most tried first.", reads, 0}, s.guesses)
@@ -79,7 +85,7 @@ func ofItsOwn(r *http.Request) (string, error) {
 }
 
 // tried are the requests by which one could guess.
-var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation)|PUT /api/v1/me/password|GET /api/v1/client/.*)$`)
+var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey|passkey/begin)|PUT /api/v1/me/password|GET /api/v1/client/.*)$`)
 
 // Me is who is signed in.
 type Me struct {

@@ -239,16 +239,19 @@ func Restore(ctx context.Context, r io.Reader, folder string, how How) (Manifest
 	return m, os.Rename(beside, folder)
 }
 
-// endSessions lets nobody in by a session of the day of the backup: who was put out since would be in again.
+// endSessions lets nobody in by a session or a passkey of the day of the backup: who was put out since, or a phone that was
+// lost, would be in again.
 func endSessions(ctx context.Context, folder string) error {
 	db, err := sqlx.Open("sqlite", "file:"+filepath.Join(folder, recordFile)+"?_pragma=busy_timeout(5000)")
 	if err != nil {
 		return err
 	}
-	var there int
-	err = db.GetContext(ctx, &there, `SELECT count(*) FROM sqlite_master WHERE type = 'table' AND name = 'session'`)
-	if err == nil && there > 0 {
-		_, err = db.ExecContext(ctx, `DELETE FROM session`)
+	var there []string // a backup of before there was one has none
+	err = db.SelectContext(ctx, &there, `SELECT name FROM sqlite_master WHERE type = 'table' AND name IN ('session', 'passkey')`)
+	for _, table := range there {
+		if err == nil {
+			_, err = db.ExecContext(ctx, `DELETE FROM `+table)
+		}
 	}
 	return errors.Join(err, db.Close())
 }

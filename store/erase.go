@@ -114,6 +114,7 @@ func (tx Tx) unname(ctx context.Context, kind string, id int64) error {
 		"person": {`UPDATE person SET name = '` + erasedName + `', skills = '[]' WHERE id = ?`},
 		"account": {
 			`DELETE FROM invitation WHERE account_id = ?`,
+			`DELETE FROM passkey WHERE account_id = ?`,
 			`UPDATE deed SET name = '` + erasedName + `' WHERE account_id = ?`,
 			`UPDATE account SET name = '` + erasedName + `', login = 'erased-' || id, hash = '' WHERE id = ?`,
 		},

@@ -24,8 +24,9 @@ type Room struct {
 	Post    Poster // takes letters to clients; nil: there is none
 	Backups Backups
 
-	posting sync.Mutex
-	backing sync.Mutex
-	guarded atomic.Bool // somebody may sign in
-	tries   tries
+	posting    sync.Mutex
+	backing    sync.Mutex
+	guarded    atomic.Bool // somebody may sign in
+	tries      tries
+	ceremonies ceremonies
 }

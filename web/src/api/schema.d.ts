@@ -768,6 +768,110 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/me/passkey": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign in by a passkey
+         * @description With the browser's answer.
+         */
+        post: operations["passkey-sign-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/me/passkey/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin to sign in by a passkey
+         * @description What the browser needs for it; whose it is the device says.
+         */
+        post: operations["begin-passkey-sign-in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/me/passkeys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One's passkeys
+         * @description Keys of devices that sign in without a password.
+         */
+        get: operations["passkeys"];
+        put?: never;
+        /**
+         * Keep a passkey
+         * @description With the browser's answer; the private half never leaves the device.
+         */
+        post: operations["add-passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/me/passkeys/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin to make a passkey
+         * @description What the browser needs for it (WebAuthn).
+         */
+        post: operations["begin-passkey"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/me/passkeys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take a passkey out
+         * @description That device signs in by password again.
+         */
+        delete: operations["remove-passkey"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/me/password": {
         parameters: {
             query?: never;
@@ -4404,6 +4508,13 @@ export interface components {
             /** @description Name */
             name: string;
         };
+        /** @description What a browser needs to make or use a passkey. */
+        Ceremony: {
+            /** @description Sent back with the answer, within five minutes */
+            id: string;
+            /** @description For the browser, as WebAuthn has them */
+            options: unknown;
+        };
         /** @description What is sent to change-password. */
         "Change-passwordRequest": {
             /** @description The password so far */
@@ -7767,6 +7878,32 @@ export interface components {
             /** @description Ids whose entry stood there already */
             same: string[];
         };
+        /** @description A device's key by which one signs in without a password. */
+        Passkey: {
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /**
+             * Format: date
+             * @description Since when
+             */
+            made: string;
+            /** @description Of the device, as its owner calls it */
+            name: string;
+            /** @description Day of the last sign-in by it */
+            used?: string;
+        };
+        /** @description A browser's answer. */
+        PasskeyIn: {
+            /** @description The id that was given with the options */
+            ceremony: string;
+            /** @description Of the device, for a new one */
+            name?: string;
+            /** @description What the browser gave, as WebAuthn has it */
+            response: unknown;
+        };
         /** @description One who works for the firm. */
         Person: {
             /**
@@ -10360,6 +10497,13 @@ export interface components {
         RunOrderPhoto: {
             /** @description What is listed */
             items: components["schemas"]["OrderPhoto"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Passkey. */
+        RunPasskey: {
+            /** @description What is listed */
+            items: components["schemas"]["Passkey"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -15065,6 +15209,188 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Account"];
                 };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "passkey-sign-in": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "ceremony": "nobody-began-this",
+                 *       "response": {}
+                 *     }
+                 */
+                "application/json": components["schemas"]["PasskeyIn"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "begin-passkey-sign-in": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ceremony"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    passkeys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPasskey"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-passkey": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "ceremony": "nobody-began-this",
+                 *       "name": "My phone",
+                 *       "response": {}
+                 *     }
+                 */
+                "application/json": components["schemas"]["PasskeyIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPasskey"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "begin-passkey": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ceremony"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-passkey": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

@@ -1,7 +1,8 @@
 <script lang="ts">
   /** One's own way in: who one is, the password, and out again. */
   import { Button } from 'flowbite-svelte';
-  import { api, ask, onceKey, type Problem } from '../api/client';
+  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import { inWords } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
 
@@ -16,6 +17,32 @@
       house.say('Your password is changed; other devices are signed out.');
     });
   }
+  // Keys of devices.
+  let keys = $state.raw<Schemas['Passkey'][]>([]);
+  let device = $state('');
+  let fault = $state.raw<Problem>();
+  const can = 'PublicKeyCredential' in window;
+  $effect(() => {
+    if (house.me?.account) void attempt(async () => void (keys = (await ask(api.GET('/api/v1/me/passkeys'))).items));
+  });
+  async function addKey(e: SubmitEvent) {
+    e.preventDefault();
+    fault = await attempt(async () => {
+      const { startRegistration } = await import('@simplewebauthn/browser');
+      const begun = await ask(api.POST('/api/v1/me/passkeys/begin', { params: { header: onceKey() } }));
+      const response = await startRegistration({ optionsJSON: begun.options as never });
+      const body = { ceremony: begun.id, name: device, response };
+      keys = (await ask(api.POST('/api/v1/me/passkeys', { params: { header: onceKey() }, body }))).items;
+      house.say(`${device} signs in without a password from now on.`);
+      device = '';
+    });
+  }
+  const dropKey = (k: Schemas['Passkey']) =>
+    attempt(async () => {
+      await ask(api.DELETE('/api/v1/me/passkeys/{id}', { params: { path: { id: k.id }, header: onceKey() } }));
+      keys = keys.filter((x) => x.id !== k.id);
+      house.say(`${k.name} signs in by password again.`);
+    });
   /** What was read for one who leaves is not kept for the next. */
   const out = (everywhere: boolean) =>
     attempt(async () => {
@@ -42,6 +69,29 @@
       <Field label="New password" type="password" bind:value={password} problem={problem?.fields['password']} />
       <Button type="submit" color="light" disabled={!old || !password}>Change it</Button>
     </form>
+    {#if can || keys.length}
+      <h3 class="mt-4 font-semibold">Without a password</h3>
+      <p class="text-sm text-soft">
+        A passkey lets a device in by its finger, face or code. Lost the device? Take its key out here.
+      </p>
+      <ul>
+        {#each keys as k (k.id)}<li class="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1">
+            <span class="flex-1"
+              ><b>{k.name}</b>
+              <span class="text-sm text-soft"
+                >since {inWords(k.made)}{k.used ? `, last used ${inWords(k.used)}` : ', not used yet'}</span
+              ></span
+            >
+            <button class="min-h-11 text-moss underline" onclick={() => dropKey(k)}
+              >Take out<span class="sr-only">: {k.name}</span></button
+            >
+          </li>{/each}
+      </ul>
+      {#if can}<form class="mt-2 grid items-end gap-3 sm:grid-cols-[1fr_auto]" aria-label="Passkey" onsubmit={addKey}>
+          <Field label="This device is called" bind:value={device} placeholder="My phone" problem={fault?.fields['name']} />
+          <Button type="submit" color="light" disabled={!device.trim()}>Add a passkey</Button>
+        </form>{/if}
+    {/if}
   </section>
 {:else if house.me?.needs === 'owner'}
   <section class="mt-4 border border-rule bg-white p-4" aria-label="Sign-in">

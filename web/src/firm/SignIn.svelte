@@ -24,6 +24,23 @@
     }
     busy = false;
   }
+  const can = 'PublicKeyCredential' in window;
+  async function byKey() {
+    busy = true;
+    wrong = '';
+    try {
+      const { startAuthentication } = await import('@simplewebauthn/browser');
+      const begun = await ask(api.POST('/api/v1/me/passkey/begin', { params: { header: onceKey() } }));
+      const response = await startAuthentication({ optionsJSON: begun.options as never });
+      const body = { ceremony: begun.id, response };
+      await ask(api.POST('/api/v1/me/passkey', { params: { header: onceKey() }, body }));
+      await house.readMe();
+      await house.refresh();
+    } catch (x) {
+      wrong = x instanceof Problem ? x.message : 'Nothing came of it on this device: sign in by password.';
+    }
+    busy = false;
+  }
 </script>
 
 <div class="fixed inset-0 z-50 grid place-items-center overflow-auto bg-paper p-4">
@@ -33,6 +50,7 @@
     <Field label="Name you sign in by" bind:value={login} autofocus={!login} />
     <Field label="Password" type="password" bind:value={password} problem={wrong} autofocus={!!login} />
     <Button type="submit" class="w-full" disabled={busy || !login || !password}>Sign in</Button>
+    {#if can}<Button color="light" class="w-full" disabled={busy} onclick={byKey}>Use a passkey of this device</Button>{/if}
     <p class="text-sm text-soft">Password forgotten? The owner gives you a new link.</p>
   </form>
 </div>
