@@ -107,11 +107,11 @@ func TestAccessTable(t *testing.T) {
 	if err := json.Unmarshal([]byte(staff[firm.RolePlanner].must("POST", fmt.Sprintf("/properties/%d/client-links", villa.ID), obj{"days": 90})), &l); err != nil {
 		t.Fatal(err)
 	}
-	link.must("GET", "/client/"+l.Token, nil) // whatever it gave stays with the visitor
+	link.must("POST", "/client", obj{"token": l.Token}) // the cookie it gave stays with the visitor
 	staff["signed out"], staff["a client"] = ended, link
 	roles := map[string]role{}
 	// What ends a session or bounds tries is tried alone.
-	apart := []string{"sign-out", "sign-out-everywhere", "sign-in", "first-owner", "take-invitation", "client-page", "change-password"}
+	apart := []string{"sign-out", "sign-out-everywhere", "sign-in", "first-owner", "take-invitation", "client-page", "open-client-page", "opened-client-page", "passkey-sign-in", "begin-passkey-sign-in", "change-password"}
 	for path, item := range operations() {
 		for method, op := range item {
 			need, known := roleOf(op)
@@ -141,8 +141,8 @@ func TestAccessTable(t *testing.T) {
 	}
 	// Who may do what, as a firm would say it: not read from the program.
 	for want, ids := range map[role]string{
-		anyone:  "sign-in sign-out first-owner take-invitation client-page me",
-		crew:    "tick-order keep-look decide add-photo sheet walk plants orders reckon-damage reckon-cause products",
+		anyone:  "sign-in sign-out first-owner take-invitation client-page open-client-page opened-client-page passkey-sign-in begin-passkey-sign-in me",
+		crew:    "tick-order keep-look decide add-photo sheet walk plants orders reckon-damage reckon-cause products passkeys add-passkey remove-passkey",
 		planner: "add-property change-plant put-order accept-proposal send-letter letters uses-pdf shopping add-product client-links move-today",
 		owner:   "everything backup back-up change-firm accounts guesses add-account remove-account end-sessions removed erase",
 	} {
@@ -355,6 +355,16 @@ func TestClientLink(t *testing.T) {
 	if !strings.Contains(page, "Tie it in") || strings.Contains(page, "never pays") || !strings.Contains(page, property.Name) {
 		t.Errorf("what the client reads: %s", page)
 	}
+	opened := &visitor{h: h}
+	if code, _ := opened.do("GET", "/client", nil); code != 404 {
+		t.Errorf("without a link: %d", code)
+	}
+	if opened.must("POST", "/client", obj{"token": l.Token}); opened.must("GET", "/client", nil) != page || strings.Contains(opened.cookie, l.Token) {
+		t.Errorf("once opened it is not read without the link, or the cookie %q holds it", opened.cookie)
+	}
+	if code, _ := opened.do("GET", "/frame", nil); code != 401 {
+		t.Errorf("who opened a link is let in: %d", code)
+	}
 	if list := planner.must("GET", fmt.Sprintf("/properties/%d/client-links", property.ID), nil); strings.Contains(list, l.Token) || !strings.Contains(list, l.Until.String()) {
 		t.Errorf("the links: %s", list)
 	}
@@ -369,6 +379,9 @@ func TestClientLink(t *testing.T) {
 	planner.must("DELETE", fmt.Sprintf("/client-links/%d", l.ID), nil)
 	if code, _ := client.do("GET", "/client/"+l.Token, nil); code != 404 {
 		t.Errorf("revoked: %d", code)
+	}
+	if code, _ := opened.do("GET", "/client", nil); code != 404 {
+		t.Errorf("opened before it was revoked: %d", code)
 	}
 }
 

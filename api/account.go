@@ -51,6 +51,8 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, planner, get, "/properties/{id}/client-links", doc{"client-links", "Grounds", "Links that clients have", "Those that were not revoked.", readsOf, 0}, s.clientLinks)
 	op(a, planner, post, "/properties/{id}/client-links", doc{"add-client-link", "Grounds", "Give a client a link", "To what was found and what is planned there; nothing can be changed by it.", writes, 0}, s.addClientLink, `{"days": 90}`)
 	op(a, planner, remove, "/client-links/{id}", doc{"revoke-client-link", "Grounds", "Revoke a client's link", "For good.", writes, 0}, s.revokeClientLink)
+	op(a, anyone, post, "/client", doc{"open-client-page", "Grounds", "Open a client's link", "From then on the page is read without the link, which stands in no address.", writes, 0}, s.openClientPage, `{"token": "nobody-gave-this"}`)
+	op(a, anyone, get, "/client", doc{"opened-client-page", "Grounds", "The client's page that was opened", "By the link that this browser opened last.", readsOf, 0}, s.openedClientPage)
 	op(a, anyone, get, "/client/{token}", doc{"client-page", "Grounds", "What a client sees of their property", "What was found, and what is planned.", readsOf, 0}, s.clientPage)
 }
 
@@ -78,14 +80,14 @@ func slowly() func(http.Handler) http.Handler {
 // ofItsOwn keeps signing in, invitations and clients' pages on counters of their own, so that none shuts out the
 // others.
 func ofItsOwn(r *http.Request) (string, error) {
-	if strings.HasPrefix(r.URL.Path, "/api/v1/client/") {
+	if strings.HasPrefix(r.URL.Path, "/api/v1/client") {
 		return "client", nil
 	}
 	return r.URL.Path, nil
 }
 
 // tried are the requests by which one could guess.
-var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey|passkey/begin)|PUT /api/v1/me/password|GET /api/v1/client/.*)$`)
+var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey|passkey/begin)|PUT /api/v1/me/password|(GET|POST) /api/v1/client(/.*)?)$`)
 
 // Me is who is signed in.
 type Me struct {
@@ -254,6 +256,27 @@ func (s *Server) addClientLink(ctx context.Context, in *struct {
 
 func (s *Server) revokeClientLink(ctx context.Context, in *Write) (*struct{}, error) {
 	return nil, s.problem(ctx, "link", s.Firm.RevokeClientLink(ctx, keyOf(ctx), in.ID))
+}
+
+// sessionClient is the key of what is kept of a client's link.
+const sessionClient = "client"
+
+func (s *Server) openClientPage(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Token string `json:"token" minLength:"1" maxLength:"100" doc:"Of the link"`
+	}
+}) (*Out[firm.ClientPage], error) {
+	p, err := s.Firm.ClientPage(ctx, in.Body.Token)
+	if err == nil {
+		s.sessions.Put(ctx, sessionClient, firm.LinkKept(in.Body.Token))
+	}
+	return out(p), s.problem(ctx, "link", err)
+}
+
+func (s *Server) openedClientPage(ctx context.Context, _ *struct{}) (*Out[firm.ClientPage], error) {
+	p, err := s.Firm.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
+	return out(p), s.problem(ctx, "link", err)
 }
 
 func (s *Server) clientPage(ctx context.Context, in *struct {

@@ -95,8 +95,16 @@ const clientMost = 200
 // ClientPage is what the link of a token shows. ErrNotFound for one that is over, revoked or was never given. Notes of
 // the firm's own stay with the firm.
 func (h *Room) ClientPage(ctx context.Context, token string) (ClientPage, error) {
+	return h.ClientPageOf(ctx, tokenHash(token))
+}
+
+// LinkKept is what of a link is kept with whoever opened it, in place of the link itself.
+func LinkKept(token string) string { return tokenHash(token) }
+
+// ClientPageOf is the page of a link by what is kept of it.
+func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error) {
 	today := h.Today()
-	l, err := h.Store.ClientLinkOf(ctx, tokenHash(token), today.String())
+	l, err := h.Store.ClientLinkOf(ctx, kept, today.String())
 	if err != nil {
 		return ClientPage{}, err
 	}

@@ -72,7 +72,7 @@
     '/settings': at('Settings'),
     '/owner': at('SetPassword'),
     '/invite/:token': at('SetPassword'),
-    '/client/:token': at('ClientPage'),
+    '/client/:token?': at('ClientPage'),
     '*': Lookout,
   };
   const places = $derived([

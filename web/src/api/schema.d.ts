@@ -324,6 +324,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The client's page that was opened
+         * @description By the link that this browser opened last.
+         */
+        get: operations["opened-client-page"];
+        put?: never;
+        /**
+         * Open a client's link
+         * @description From then on the page is read without the link, which stands in no address.
+         */
+        post: operations["open-client-page"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/client-links/{id}": {
         parameters: {
             query?: never;
@@ -7371,6 +7395,11 @@ export interface components {
             /** @description A month's long-term means. */
             normals: components["schemas"]["SeasonNormal"][];
         };
+        /** @description What is sent to open-client-page. */
+        "Open-client-pageRequest": {
+            /** @description Of the link */
+            token: string;
+        };
         /** @description A piece of work as lists show it. */
         Order: {
             /** @description Where the property is */
@@ -14303,6 +14332,66 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "opened-client-page": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientPage"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "open-client-page": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "token": "nobody-gave-this"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Open-client-pageRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClientPage"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

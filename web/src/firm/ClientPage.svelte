@@ -1,7 +1,7 @@
 <script lang="ts">
   /** What a client reads of their property by a link: what was found, what is planned, what was done. */
   import { onDestroy } from 'svelte';
-  import { api, ask, type Schemas } from '../api/client';
+  import { api, ask, onceKey, type Schemas } from '../api/client';
   import { inWords } from '../lib/dates';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -15,7 +15,11 @@
     const token = params?.token ?? '';
     void (async () => {
       try {
-        const p = await ask(api.GET('/api/v1/client/{token}', { params: { path: { token } } }));
+        const p = token
+          ? await ask(api.POST('/api/v1/client', { params: { header: onceKey() }, body: { token } }))
+          : await ask(api.GET('/api/v1/client'));
+        // The link is not left in the address, where others may read it.
+        if (token) history.replaceState(null, '', '#/client');
         if (mine === turn) page = p;
       } catch (e) {
         if (mine === turn) over = (e as Error).message;
