@@ -101,3 +101,53 @@ func TestFirmInTheMidwest(t *testing.T) {
 		}
 	}
 }
+
+// TestFirmNearMelbourne: a firm of inland Victoria begins with nothing: its garden keeps Melbourne's hours, its roses are
+// cut in August of this year and not in next year's, and no screen of its mild winter breaks.
+func TestFirmNearMelbourne(t *testing.T) {
+	t.Parallel()
+	s := start(t, "serve", filepath.Join(t.TempDir(), "data"), "--today", "2027-08-20")
+	b := open(t, s, 1280, 800)
+	b.visit("/#/grounds")
+	b.press("button", "Add the first property")
+	b.fill("Name", "Stringybark")
+	b.fill("Find the climate by a town, a region or in words", "bendigo")
+	b.press("button", "Bendigo Inland southern plains with frosts, zone 9b")
+	b.fill("Latitude", "-36.76, 144.28")
+	b.fill("Name", "Stringybark")
+	b.see("Australia/Melbourne")
+	b.press("button", "Keep")
+	b.see("Nothing grows here yet")
+	for _, plant := range []string{`"species": "rosa-bedding", "height_m": 1.2, "count": 6`, `"species": "citrus-limon", "height_m": 1.5, "pot_l": 60`,
+		`"species": "grevillea-shrubby", "height_m": 6`} {
+		s.post("/api/v1/plants", `{"property_id": 1, `+plant+`}`)
+	}
+	var property struct{ Zone string }
+	if s.get("/api/v1/properties/1", &property); property.Zone != "Australia/Melbourne" {
+		t.Errorf("it keeps the hours of %s", property.Zone)
+	}
+	var cuts struct {
+		Items []struct {
+			Title string
+			From  string `json:"window_from"`
+			To    string `json:"window_to"`
+			Best  string `json:"best_day"`
+		}
+	}
+	s.postFor("/api/v1/properties/1/cuts", `{"cuts": [{"plant_id": 1}]}`, &cuts)
+	for _, c := range cuts.Items {
+		if c.Best < c.From || c.Best > c.To || !strings.HasPrefix(c.Best, "2027-") {
+			t.Errorf("%s: from %s to %s, best %s", c.Title, c.From, c.To, c.Best)
+		}
+	}
+	for _, at := range []string{"lookout", "grounds/1", "grounds/1/climate", "grounds/1/winter", "grounds/1/plan", "year/1", "rounds", "cuts/1", "plant/1",
+		"plant/2", "walk/1/1", "cut/1", "replace/1", "almanac/rosa-bedding", "day/2027-08-20"} {
+		b.visit("/#/" + at)
+		b.settled()
+		for _, line := range strings.Split(b.eval(allText).(string), "\n") {
+			if m := broken.FindString(line); m != "" {
+				t.Errorf("%s says %q in %.120q", at, m, line)
+			}
+		}
+	}
+}

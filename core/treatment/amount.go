@@ -47,7 +47,7 @@ func crownM3(e *catalogue.Entry, height, spread float64) (m3 float64, how string
 
 // crownFormula is how the wetting of crowns is reckoned, in words.
 func crownFormula(n, m3 float64, how string) string {
-	return fmt.Sprintf("%.0f × %s of crown (%s), %s for each %s to dripping", n, quantity.Bulk(m3), how,
+	return fmt.Sprintf("%.0f × %s of crown (%s), %s for %s to dripping", n, quantity.Bulk(m3), how,
 		quantity.Volume(litresPerM3), quantity.Bulk(1))
 }
 

@@ -64,6 +64,10 @@
       season = await ask(api.GET('/api/v1/properties/{id}/season', { params: { path: { id: of } }, signal }));
     });
   });
+  /** The property that the season is of. */
+  const seasonOf = $derived(
+    look?.places.find((p) => p.property_id === (event?.property_id ?? look?.property))?.property ?? event?.property ?? '',
+  );
   let season_of = 0;
   $effect(() => {
     const e = event;
@@ -471,7 +475,7 @@
         </section>
         {#if season}
           <section>
-            <h2>Frost to come</h2>
+            <h2>Frost to come{seasonOf ? `: ${seasonOf}` : ''}</h2>
             <p class="text-sm">
               {#if season.last_frost}
                 Last frost about {inWords(season.last_frost.mid)}, one year in ten after {inWords(season.last_frost.late)}.
