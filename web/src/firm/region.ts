@@ -19,7 +19,7 @@ export function usual(language: string): { units: 'metric' | 'imperial'; week_st
 /** Sets them once, at the first start, where they are others than the program's own; says so, and where they are changed. */
 export async function setByRegion(): Promise<void> {
   const firm = house.frame?.firm;
-  if (!firm || firm.version !== 0 || firm.sample) return;
+  if (!firm || firm.version !== 0 || firm.sample || house.frame?.counts.grounds) return; // who has begun keeps what stands
   const { units, week_start, region } = usual(navigator.language);
   if (units === firm.units && week_start === firm.week_start) return;
   const body = { name: firm.name, units, week_start, rules: firm.rules, version: 0 };
