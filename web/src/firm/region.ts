@@ -26,7 +26,6 @@ export async function setByRegion(): Promise<void> {
   await ask(api.PUT('/api/v1/firm', { params: { header: onceKey() }, body }));
   await house.refresh();
   const place = new Intl.DisplayNames('en', { type: 'region' }).of(region) ?? region;
-  house.say(
-    `Units and the week are set as in ${place}: ${units}, from ${week_start ? 'Monday' : 'Sunday'}. Settings changes them.`,
-  );
+  const first = { 0: 'Sunday', 1: 'Monday', 6: 'Saturday' }[week_start];
+  house.say(`Set by your region, ${place}: ${units} units, weeks from ${first}. Change them in Settings.`);
 }
