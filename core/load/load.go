@@ -37,6 +37,9 @@ type Item struct {
 	Buy    bool    `json:"buy" doc:"It is used up, and bought"`
 }
 
+// Loose reports what is shovelled: it is measured in bags of litres here and by the cubic yard there.
+func (x Item) Loose() bool { return x.Unit == "L" && (x.Name == "compost" || x.Name == "mulch") }
+
 // Text is the thing with its amount, in words.
 func (x Item) Text() string {
 	switch {
@@ -44,6 +47,12 @@ func (x Item) Text() string {
 		return x.Name
 	case x.Unit == "piece":
 		return fmt.Sprintf("%.0f × %s", x.Amount, x.Name)
+	case x.Loose():
+		return "about " + quantity.Loose(x.Amount) + " of " + x.Name
+	case x.Unit == "mL":
+		return quantity.Liquid(x.Amount) + " of " + x.Name
+	case x.Unit == "g":
+		return quantity.Weight(x.Amount) + " of " + x.Name
 	case x.Unit == "L":
 		return "about " + quantity.Volume(x.Amount) + " of " + x.Name
 	case x.Unit == "m2":

@@ -5,6 +5,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/job"
+	"mezzadro/core/quantity"
 )
 
 func stock(t *testing.T, id string, count int, height, spread float64) Stock {
@@ -85,6 +86,29 @@ func TestSum(t *testing.T) {
 	for i := range want {
 		if got[i] != want[i] {
 			t.Errorf("%d: %+v, want %+v", i, got[i], want[i])
+		}
+	}
+}
+
+// TestTextsOfBothSides: what is taken along is told as one buys it: mulch in litres or by the yard, products by the
+// millilitre or the ounce.
+func TestTextsOfBothSides(t *testing.T) {
+	for _, c := range []struct {
+		item         Item
+		metric, feet string
+	}{
+		{Item{Stuff, "mulch", 1165, "L", 1, true}, "about 1165 L of mulch", "about 1.5 yd³ of mulch"},
+		{Item{Stuff, "water", 40, "L", 1, false}, "about 40 L of water", "about 11 gal of water"},
+		{Item{Stuff, "soap", 59.1, "mL", 1, true}, "59 mL of soap", "2 fl oz of soap"},
+		{Item{Stuff, "sulphur", 142, "g", 1, true}, "142 g of sulphur", "5 oz of sulphur"},
+		{Item{Stuff, "fleece", 18.6, "m2", 1, false}, "about 19 m² of fleece", "about 200 sq ft of fleece"},
+		{Item{Tools, "rake", 0, "", 1, false}, "rake", "rake"},
+	} {
+		if got := quantity.Metric.Text(c.item.Text()); got != c.metric {
+			t.Errorf("%q, want %q", got, c.metric)
+		}
+		if got := (quantity.Style{Imperial: true}).Text(c.item.Text()); got != c.feet {
+			t.Errorf("%q, want %q", got, c.feet)
 		}
 	}
 }

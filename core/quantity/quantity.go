@@ -11,6 +11,7 @@ import (
 	"fmt"
 	"math"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -39,6 +40,9 @@ const (
 	distance   kind = 'k' // between places, km
 	area       kind = 'a' // m²
 	mass       kind = 'g' // kg
+	loose      kind = 'o' // of what lies loose, L
+	liquid     kind = 'p' // of a product, mL
+	weight     kind = 'q' // of a product, g
 	warmth     kind = 'w' // degree-days, °C·days
 	date       kind = 'D' // a day of the year
 	dated      kind = 'Y' // a day with its year
@@ -77,6 +81,15 @@ func Volume(l float64) string { return token(volume, l) }
 
 // Bulk is a volume of what lies loose.
 func Bulk(m3 float64) string { return token(bulk, m3) }
+
+// Loose is a volume of compost or mulch, L: in bags it is litres, and a yard by the barrow.
+func Loose(l float64) string { return token(loose, l) }
+
+// Liquid is how much of a product, mL.
+func Liquid(ml float64) string { return token(liquid, ml) }
+
+// Weight is how much of a product, g.
+func Weight(g float64) string { return token(weight, g) }
 
 // Distance is one between places, km.
 func Distance(km float64) string { return token(distance, km) }
@@ -213,14 +226,20 @@ var measures = map[kind]struct {
 	distance: {"km", "mi", 0.621371, 1},
 	area:     {"m²", "sq ft", 10.7639, 0},
 	mass:     {"kg", "lb", 2.20462, 1},
+	loose:    {"L", "yd³", 0.00130795, 1},
+	liquid:   {"mL", "fl oz", 1 / 29.5735, 1},
+	weight:   {"g", "oz", 1 / 28.3495, 1},
 }
+
+// sized are those that are told with as many places as they are good for.
+var sized = []kind{volume, bulk, distance, mass, loose, liquid, weight}
 
 func (s Style) measure(k kind, v float64) string {
 	m, known := measures[k]
 	switch {
 	case !known:
 		return plain(v, 1)
-	case k == volume || k == bulk || k == distance || k == mass:
+	case slices.Contains(sized, k):
 		if s.Imperial {
 			return small(v*m.each) + " " + m.imperial
 		}
