@@ -4,11 +4,13 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
 	"mezzadro/exchange"
 	"mezzadro/house/treat"
@@ -204,23 +206,39 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 		return nil, "", err
 	}
 	list, err := s.Treat.Uses(ctx, 0, from, to)
-	lines := make([]exchange.UseLine, len(list))
+	lines, style := make([]exchange.UseLine, len(list)), s.styleOf(ctx, "")
 	for i, u := range list {
 		weather := ""
 		if u.TempC != nil {
-			weather = fmt.Sprintf("%.0f °C", *u.TempC)
+			weather = style.Text(quantity.Temperature(*u.TempC))
 		}
 		if u.WindMS != nil {
-			weather += fmt.Sprintf(" %.0f m/s", *u.WindMS)
+			weather = strings.TrimSpace(weather + " " + style.Text(quantity.Speed(*u.WindMS)))
 		}
 		plant := u.Plant
 		if u.Plants > 1 {
 			plant += fmt.Sprintf(" × %d", u.Plants)
 		}
 		lines[i] = exchange.UseLine{Day: u.Day.String(), Property: u.Property, Plant: plant, Reason: u.Cause, Product: u.Product, Active: u.Active,
-			Amount: exchange.Figure(u.Amount, u.Unit), Spray: exchange.Figure(u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
+			Amount: amountOf(style, u.Amount, u.Unit), Spray: amountOf(style, u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
 	}
 	return lines, fmt.Sprintf("%s to %s", from, to), err
+}
+
+// amountOf is how much was used, with its unit, as it was noted; by the ounce and the gallon where one measures so, to
+// three figures. Empty for nothing.
+func amountOf(style quantity.Style, v float64, unit string) string {
+	other := map[string]struct {
+		unit string
+		each float64
+	}{"L": {"gal", 0.264172}, "mL": {"fl oz", 1 / 29.5735}, "g": {"oz", 1 / 28.3495}}[unit]
+	switch {
+	case v == 0:
+		return ""
+	case style.Imperial && other.unit != "":
+		return fmt.Sprintf("%.3g %s", v*other.each, other.unit)
+	}
+	return fmt.Sprintf("%g %s", v, unit)
 }
 
 func (s *Server) usesCSV(ctx context.Context, in *UseSpan) (*File, error) {

@@ -4,7 +4,6 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
-	"strconv"
 
 	"github.com/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/gobold"
@@ -44,14 +43,6 @@ func (u UseLine) cells() []string {
 		u.Weather,
 		u.Note,
 	}
-}
-
-// Figure is a figure with its unit for a line; empty for nothing.
-func Figure(v float64, unit string) string {
-	if v == 0 {
-		return ""
-	}
-	return strconv.FormatFloat(v, 'f', -1, 64) + " " + unit
 }
 
 // WriteUses writes the use record as CSV.
