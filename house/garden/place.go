@@ -17,7 +17,7 @@ const (
 
 // PlaceIn is where a property lies, as far as it is entered.
 type PlaceIn struct {
-	ClimateType string   `json:"climate_type" minLength:"1"`
+	ClimateType string   `json:"climate_type,omitempty" doc:"Without one, only the hours are told"`
 	ElevationM  *float64 `json:"elevation_m,omitempty" doc:"Moves the climate type to this height"`
 	Latitude    *float64 `json:"latitude,omitempty"`
 	Longitude   *float64 `json:"longitude,omitempty"`
@@ -38,12 +38,13 @@ type PlaceOut struct {
 func (h *Room) ReckonPlace(in PlaceIn) (PlaceOut, error) {
 	var bad invalid.Fields
 	out := h.placeOf(PropertyIn{ClimateType: in.ClimateType, ElevationM: in.ElevationM, Latitude: in.Latitude,
-		Longitude: in.Longitude, Zone: in.Zone}, &bad)
+		Longitude: in.Longitude, Zone: in.Zone}, &bad, in.ClimateType == "")
 	return out, bad.Err()
 }
 
-// placeOf is the climate of a place and its time zone, from what was entered of a property.
-func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields) PlaceOut {
+// placeOf is the climate of a place and its time zone, from what was entered of a property; its hours alone where it has
+// figures of its own that are not asked about.
+func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields, hoursAlone bool) PlaceOut {
 	out := PlaceOut{Zone: in.Zone, ZoneBy: ZoneGiven}
 	located := in.Latitude != nil && in.Longitude != nil
 	usual := "UTC"
@@ -58,6 +59,9 @@ func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields) PlaceOut {
 			break
 		}
 		out.Climate, usual = movedTo(t.Climate, in, bad), t.Zone
+	case hoursAlone && located:
+		movedTo(season.Climate{}, in, bad)
+		out.Climate.Latitude, out.Climate.Longitude = *in.Latitude, *in.Longitude
 	default:
 		bad.Add("climate_type", nil, "is missing: choose a climate to start from, or give the twelve normals as "+
 			"climate")
@@ -79,7 +83,9 @@ func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields) PlaceOut {
 	} else if located {
 		out.Doubt = estate.ZoneDoubt(out.Zone, out.Climate.Longitude)
 	}
-	out.Hardy = season.Zone(out.Climate.ExtremeMinC)
+	if len(out.Climate.Normals) > 0 {
+		out.Hardy = season.Zone(out.Climate.ExtremeMinC)
+	}
 	return out
 }
 

@@ -24,6 +24,7 @@ func TestPlace(t *testing.T) {
 		{at("southern-foothills", "", -36.8, 144.3), "Australia/Melbourne", ZoneCoordinates, false},
 		{at("great-lakes", "America/Detroit", 43.07, -89.4), "America/Detroit", ZoneGiven, false},
 		{at("southern-foothills", "America/Santiago", -36.8, 144.3), "America/Santiago", ZoneGiven, true},
+		{at("", "", -36.8, 144.3), "Australia/Melbourne", ZoneCoordinates, false},
 		{PlaceIn{ClimateType: "great-lakes"}, "America/Detroit", ZoneType, false},
 	} {
 		got, err := h.ReckonPlace(c.in)

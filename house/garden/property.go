@@ -72,7 +72,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 	if p.Name == "" {
 		bad.Add("name", in.Name, "is missing")
 	}
-	place := h.placeOf(in, &bad)
+	place := h.placeOf(in, &bad, false)
 	p.Climate.V, p.Zone = place.Climate, store.Zone(place.Zone)
 	if in.Climate != nil {
 		p.ClimateType = ""

@@ -8059,8 +8059,8 @@ export interface components {
         };
         /** @description Where a property lies, as far as it is entered. */
         PlaceIn: {
-            /** @description Id of the climate that the property's was made from; empty where it has normals of its own */
-            climate_type: string;
+            /** @description Without one, only the hours are told */
+            climate_type?: string;
             /**
              * Format: double
              * @description Moves the climate type to this height

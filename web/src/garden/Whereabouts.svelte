@@ -108,10 +108,10 @@
   let due = 0;
   $effect(() => {
     const given = { elevation_m: number(place.elevation), latitude: number(place.latitude), longitude: number(place.longitude) };
-    const climate_type = type;
+    const climate_type = type || undefined;
     const chosen = zone || undefined;
     clearTimeout(due);
-    if (!climate_type || Object.values(given).some(Number.isNaN)) return;
+    if ((!climate_type && !given.latitude) || Object.values(given).some(Number.isNaN)) return;
     due = window.setTimeout(() => {
       void readPlace(async (signal) => {
         try {
@@ -181,11 +181,11 @@
   </p>{/if}
 {#if follows}
   <div class="text-sm sm:col-span-6" data-testid="follows">
-    <p>
-      At {Math.round(shown('elevation', follows.climate.elevation_m))}
-      {unit('elevation')}: zone {follows.hardiness_zone}, coldest night {degrees(follows.climate.extreme_min_c)}, {mean(0)} in January,
-      {mean(6)} in July, {figure(rain, 'mm')} of rain a year.
-    </p>
+    {#if follows.hardiness_zone}<p>
+        At {Math.round(shown('elevation', follows.climate.elevation_m))}
+        {unit('elevation')}: zone {follows.hardiness_zone}, coldest night {degrees(follows.climate.extreme_min_c)}, {mean(0)} in January,
+        {mean(6)} in July, {figure(rain, 'mm')} of rain a year.
+      </p>{/if}
     <p class="flex flex-wrap items-center gap-x-3">
       <span>Clock: <b>{zone || follows.zone}</b>, {zone ? 'as chosen' : `by its ${follows.zone_by}`}.</span>
       {#if other}<Button size="xs" color="light" class="min-h-11" onclick={() => (zone = '')}
