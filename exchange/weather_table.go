@@ -109,6 +109,9 @@ func (t *table) find(text string) error {
 }
 
 func cellsOf(line string, sep rune) ([]string, error) {
+	if !strings.Contains(line, `"`) {
+		return strings.Split(line, string(sep)), nil
+	}
 	in := csv.NewReader(strings.NewReader(line))
 	in.Comma, in.TrimLeadingSpace, in.FieldsPerRecord, in.LazyQuotes = sep, sep != '\t', -1, true
 	return in.Read()
@@ -394,20 +397,23 @@ func (t *table) order(whens []string) {
 	t.dates = append([]string{first + "2006", first + "06", dashed + "2006", dashed + "06"}, plainD...)
 }
 
+// halves writes the halves of the day in one way.
+var halves = strings.NewReplacer("a.m.", "AM", "p.m.", "PM", "am", "AM", "pm", "PM", "\u202f", " ")
+
 // time reads a time; clock is whether it says an hour.
 func (t *table) time(text string) (at time.Time, clock, ok bool) {
-	text = strings.Join(strings.Fields(strings.NewReplacer("a.m.", "AM", "p.m.", "PM", "am", "AM", "pm", "PM", "\u202f", " ").Replace(text)), " ")
+	text = strings.Join(strings.Fields(halves.Replace(text)), " ")
+	if t.last != "" {
+		if at, err := time.ParseInLocation(t.last, text, t.zone); err == nil {
+			return at.UTC().Truncate(time.Hour), true, sane(at)
+		}
+	}
 	for _, layout := range []string{time.RFC3339, "2006-01-02T15:04Z07:00", "2006-01-02 15:04:05Z07:00"} {
 		if at, err := time.Parse(layout, text); err == nil {
 			return at.UTC().Truncate(time.Hour), true, sane(at)
 		}
 	}
 	text = strings.Replace(text, "T", " ", 1)
-	if t.last != "" {
-		if at, err := time.ParseInLocation(t.last, text, t.zone); err == nil {
-			return at.UTC().Truncate(time.Hour), true, sane(at)
-		}
-	}
 	for _, d := range t.dates {
 		for _, c := range clocks {
 			if at, err := time.ParseInLocation(d+" "+c, text, t.zone); err == nil {
