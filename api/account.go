@@ -27,7 +27,7 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, anyone, post, "/me/owner", doc{"first-owner", "Firm", "Enter the firm's owner", "While nobody has an account; from then on nobody gets in without one.", writes, 0}, s.firstOwner, `{"login": "ilda", "name": "Ilda", "password": "four quiet mulberry trees"}`)
 	op(a, anyone, post, "/me/session", doc{"sign-in", "Firm", "Sign in", "A few tries a minute.", writes, 0}, s.signInOp, `{"login": "ilda", "password": "four quiet mulberry trees"}`)
 	op(a, anyone, remove, "/me/session", doc{"sign-out", "Firm", "Sign out", "On this device.", writes, 0}, s.signOut)
-	op(a, crew, remove, "/me/sessions", doc{"sign-out-everywhere", "Firm", "Sign out everywhere", "All of one's sessions end, this one too.", writes, 0}, s.signOutEverywhere)
+	op(a, crew, remove, "/me/sessions", doc{"sign-out-everywhere", "Firm", "Sign out everywhere", "All of one's sessions end, this one too, and all passkeys.", writes, 0}, s.signOutEverywhere)
 	op(a, crew, put, "/me/password", doc{"change-password", "Firm", "Change one's password", "All other sessions end.", writes, 0}, s.changePassword, `{"old": "four quiet mulberry trees", "password": "five loud plane trees"}`)
 	op(a, crew, get, "/me/passkeys", doc{"passkeys", "Firm", "One's passkeys", "Keys of devices that sign in without a password.", reads, 0}, s.passkeys)
 	op(a, crew, post, "/me/passkeys/begin", doc{"begin-passkey", "Firm", "Begin to make a passkey", "What the browser needs for it (WebAuthn).", writes, 0}, s.beginPasskey)
@@ -43,7 +43,7 @@ func (s *Server) accountRoutes(a huma.API) {
 	op(a, owner, remove, "/accounts/{id}", doc{"remove-account", "Firm", "Take somebody out", "Their sessions and links end at once; can be restored.", writes, 0}, s.removeAccount)
 	op(a, owner, post, "/accounts/{id}/restore", doc{"restore-account", "Firm", "Let somebody sign in again", "With the password as it was.", writes, 0}, s.restoreAccount)
 	op(a, owner, post, "/accounts/{id}/invitation", doc{"invite-again", "Firm", "Give a new one-time link", "For a new password; links before it are over.", writes, 0}, s.inviteAgain)
-	op(a, owner, remove, "/accounts/{id}/sessions", doc{"end-sessions", "Firm", "Sign somebody out everywhere", "Such as when a phone is lost.", writes, 0}, s.endSessions)
+	op(a, owner, remove, "/accounts/{id}/sessions", doc{"end-sessions", "Firm", "Sign somebody out everywhere", "Such as when a phone is lost: their passkeys end too.", writes, 0}, s.endSessions)
 	op(a, owner, get, "/backup", doc{"backup", "Firm", "How the record stands with its backups", "When the last one was written whole, where they go and how often.", reads, 0}, s.backup)
 	op(a, owner, post, "/backup", doc{"back-up", "Firm", "Write a backup now", "Of the record with its pictures; whole, or not at all.", writes, 0}, s.backUp)
 	op(a, owner, get, "/backup/last.tar.zst", doc{"last-backup", "Firm", "The last backup", "To be put away elsewhere; restore it with the command.", readsOf, 0}, s.lastBackup)
@@ -87,7 +87,8 @@ func ofItsOwn(r *http.Request) (string, error) {
 }
 
 // tried are the requests by which one could guess.
-var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey|passkey/begin)|PUT /api/v1/me/password|(GET|POST) /api/v1/client(/.*)?)$`)
+var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey(/begin)?)|` +
+	`PUT /api/v1/me/password|(GET|POST) /api/v1/client(/.*)?)$`)
 
 // Me is who is signed in.
 type Me struct {

@@ -220,25 +220,9 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 			plant += fmt.Sprintf(" × %d", u.Plants)
 		}
 		lines[i] = exchange.UseLine{Day: u.Day.String(), Property: u.Property, Plant: plant, Reason: u.Cause, Product: u.Product, Active: u.Active,
-			Amount: amountOf(style, u.Amount, u.Unit), Spray: amountOf(style, u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
+			Amount: style.Noted(u.Amount, u.Unit), Spray: style.Noted(u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
 	}
 	return lines, fmt.Sprintf("%s to %s", from, to), err
-}
-
-// amountOf is how much was used, with its unit, as it was noted; by the ounce and the gallon where one measures so, to
-// three figures. Empty for nothing.
-func amountOf(style quantity.Style, v float64, unit string) string {
-	other := map[string]struct {
-		unit string
-		each float64
-	}{"L": {"gal", 0.264172}, "mL": {"fl oz", 1 / 29.5735}, "g": {"oz", 1 / 28.3495}}[unit]
-	switch {
-	case v == 0:
-		return ""
-	case style.Imperial && other.unit != "":
-		return fmt.Sprintf("%.3g %s", v*other.each, other.unit)
-	}
-	return fmt.Sprintf("%g %s", v, unit)
 }
 
 func (s *Server) usesCSV(ctx context.Context, in *UseSpan) (*File, error) {

@@ -10,7 +10,6 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
-	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
@@ -378,22 +377,4 @@ func BenchmarkShopping200(b *testing.B) {
 		}
 	}
 	b.ReportMetric(float64(jobs), "jobs")
-}
-
-// TestAmountsOfTheUseRecord: what was used stands in the record as it was noted, and by the ounce and the gallon for a firm
-// that measures so.
-func TestAmountsOfTheUseRecord(t *testing.T) {
-	t.Parallel()
-	for _, c := range []struct {
-		v            float64
-		unit         string
-		metric, feet string
-	}{{24.6, "mL", "24.6 mL", "0.832 fl oz"}, {18.9271, "L", "18.9271 L", "5 gal"}, {141.7, "g", "141.7 g", "5 oz"}, {3, "piece", "3 piece", "3 piece"}, {0, "mL", "", ""}} {
-		if got := amountOf(quantity.Style{}, c.v, c.unit); got != c.metric {
-			t.Errorf("%g %s: %q", c.v, c.unit, got)
-		}
-		if got := amountOf(quantity.Style{Imperial: true}, c.v, c.unit); got != c.feet {
-			t.Errorf("%g %s: %q, want %q", c.v, c.unit, got, c.feet)
-		}
-	}
 }

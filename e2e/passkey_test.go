@@ -1,8 +1,6 @@
 package e2e
 
 import (
-	"os/exec"
-	"path/filepath"
 	"strings"
 	"testing"
 
@@ -14,13 +12,7 @@ import (
 // one that the browser plays.
 func TestPasskey(t *testing.T) {
 	t.Parallel()
-	data := filepath.Join(t.TempDir(), "data")
-	owner := exec.Command(program, "owner", "--data", data, "--login", "ilda", "--name", "Ilda")
-	owner.Stdin = strings.NewReader(ownersWords + "\n")
-	if out, err := owner.CombinedOutput(); err != nil {
-		t.Fatalf("owner: %v %s", err, out)
-	}
-	s := start(t, "serve", data, "--today", "2027-03-18")
+	s := start(t, "serve", owned(t), "--today", "2027-03-18")
 	s.url = strings.Replace(s.url, "127.0.0.1", "localhost", 1) // passkeys belong to a name
 	b := open(t, s, 1280, 800)
 	b.expect("401 ")
@@ -43,7 +35,7 @@ func TestPasskey(t *testing.T) {
 	b.see("not used yet")
 	b.press("button", "Sign out")
 	b.see("Sign in. What was entered before waits")
-	b.press("button", "Use a passkey of this device")
+	b.press("button", "Sign in with a passkey")
 	b.see("last used")
 	b.see("Ilda, owner, signed in as ilda.")
 	b.press("button", "Take out: Ilda’s phone")
@@ -51,6 +43,6 @@ func TestPasskey(t *testing.T) {
 	b.press("button", "Sign out")
 	b.see("Sign in. What was entered before waits")
 	b.expect("409 ")
-	b.press("button", "Use a passkey of this device")
+	b.press("button", "Sign in with a passkey")
 	b.see("this passkey is not known here")
 }

@@ -30,8 +30,8 @@ type proxied struct {
 	inner *server
 }
 
-// behindProxy enters an owner with the command, and serves the record behind a proxy under a name of its own.
-func behindProxy(t *testing.T) *proxied {
+// owned is the folder of a record with its owner, who was entered by the command.
+func owned(t *testing.T) string {
 	t.Helper()
 	data := filepath.Join(t.TempDir(), "data")
 	owner := exec.Command(program, "owner", "--data", data, "--login", "ilda", "--name", "Ilda")
@@ -39,6 +39,13 @@ func behindProxy(t *testing.T) *proxied {
 	if out, err := owner.CombinedOutput(); err != nil {
 		t.Fatalf("owner: %v %s", err, out)
 	}
+	return data
+}
+
+// behindProxy enters an owner with the command, and serves the record behind a proxy under a name of its own.
+func behindProxy(t *testing.T) *proxied {
+	t.Helper()
+	data := owned(t)
 	inner := start(t, "serve", data, "--today", "2027-03-18", "--host", "garden.example", "--trusted-proxy", "127.0.0.1")
 	to, err := url.Parse(inner.url)
 	if err != nil {

@@ -35,8 +35,7 @@ func ReadWeather(r io.Reader, clock Clock) (hours []weather.Hour, read []string,
 		return nil, nil, invalid.Fields{{Path: "file", Problem: "is no text that can be read: " + err.Error()}}
 	}
 	text = strings.TrimPrefix(strings.NewReplacer("\r\n", "\n", "\r", "\n").Replace(text), "\ufeff")
-	first, _, _ := strings.Cut(text, "\n")
-	if strings.HasPrefix(strings.ToLower(strings.TrimSpace(first)), "time,temp_c") {
+	if own(text) {
 		hours, err = ReadWeatherCSV(strings.NewReader(text))
 		return hours, nil, err
 	}
@@ -48,6 +47,16 @@ func ReadWeather(r io.Reader, clock Clock) (hours []weather.Hour, read []string,
 		return nil, nil, err
 	}
 	return t.hours, t.told, nil
+}
+
+// own reports the program's own form, by its header: its times are in UTC where they say no zone.
+func own(text string) bool {
+	text, sep := separator(text)
+	first, _, _ := strings.Cut(text, "\n")
+	cells, err := cellsOf(first, sep)
+	return err == nil && !slices.ContainsFunc(cells, func(cell string) bool {
+		return !slices.ContainsFunc(columns, func(c column) bool { return strings.EqualFold(c.name, strings.TrimSpace(cell)) })
+	})
 }
 
 // what a column holds.
@@ -123,7 +132,8 @@ var (
 	otherTemp = regexp.MustCompile(`(?i)dew|chill|heat ?index|feels|soil|indoor|inside|wet ?bulb|\b(max|min|high|low)`)
 	otherWind = regexp.MustCompile(`(?i)dir|gust|run|chill`)
 	otherRain = regexp.MustCompile(`(?i)rate|total|year|month|event|storm|accum`)
-	unitWords = regexp.MustCompile(`(?i)(?:^|[\s(\[,_/])(°\s?[cf]|deg\s?[cf]|[cf]|celsius|fahrenheit|mph|km/?h|kph|kmh|m/s|ms|knots|kn|kts?|in|inch|inches|mm|cm|%)(?:$|[\s)\],])`)
+	unitWords = regexp.MustCompile(`(?i)(?:^|[\s(\[,_/])(°\s?[cf]|deg\s?[cf]|[cf]|celsius|fahrenheit|mph|km/?h|kph|` +
+		`m/s|ms|knots|kn|kts?|in|inch|inches|mm|cm|%)(?:$|[\s)\],])`)
 	zoneWords = regexp.MustCompile(`(?i)\b(utc|gmt|z)\b\s?([+-]\d{1,2}):?(\d{2})?|\b(utc|gmt)\b`)
 )
 
@@ -136,13 +146,24 @@ var turns = map[string]func(float64) float64{
 	"cm": func(v float64) float64 { return v * 10 }, "%": func(v float64) float64 { return v },
 }
 
-// unitOf is the unit that a header names, in one word; empty for none.
-func unitOf(header string) string {
-	m := unitWords.FindStringSubmatch(header)
-	if m == nil {
-		return ""
+// unitOf is the unit among those wanted that a header names, in one word; empty for none.
+func unitOf(header string, wanted []string) string {
+	for header != "" {
+		at := unitWords.FindStringSubmatchIndex(header)
+		if at == nil {
+			return ""
+		}
+		if u := oneWord(header[at[2]:at[3]]); slices.Contains(wanted, u) {
+			return u
+		}
+		header = header[at[3]:] // "Temperature in °C" says its unit second
 	}
-	u := strings.ToLower(strings.NewReplacer("°", "", " ", "").Replace(m[1]))
+	return ""
+}
+
+// oneWord is how a unit is called here.
+func oneWord(unit string) string {
+	u := strings.ToLower(strings.NewReplacer("°", "", " ", "").Replace(unit))
 	u = strings.TrimPrefix(u, "deg")
 	switch u {
 	case "celsius":
@@ -166,7 +187,7 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 	used := map[int]bool{}
 	for at, cell := range cells {
 		name := strings.TrimSpace(cell)
-		low, unit := strings.ToLower(name), unitOf(name)
+		low := strings.ToLower(name)
 		column, allowed := 0, []string(nil)
 		switch {
 		case timeWords.MatchString(name):
@@ -179,8 +200,9 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 		case (strings.Contains(low, "rain") || strings.Contains(low, "precip")) && !otherRain.MatchString(low):
 			column, allowed = 3, []string{"mm", "cm", "in"}
 		case strings.Contains(low, "humid") || strings.HasPrefix(low, "rh"):
-			column, allowed, unit = 4, []string{"%"}, "%"
+			column, allowed, low = 4, []string{"%"}, low+" (%)" // it is nothing else
 		}
+		unit := unitOf(low, allowed)
 		switch {
 		case column == 0 || used[column]:
 			if name != "" {
@@ -190,7 +212,8 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 			used[column] = true
 			cols = append(cols, what{column, name, at, turns[unit]})
 		case column == 1:
-			return nil, nil, nil, fmt.Errorf("%q does not say whether it is °C or °F: write the unit into the header, such as %q", name, name+" (°F)")
+			return nil, nil, nil, fmt.Errorf("%q does not say whether it is °C or °F: write the unit into the header, such as %q",
+				name, name+" (°F)")
 		default:
 			passed = append(passed, name+" (it says no unit)")
 		}
@@ -228,7 +251,8 @@ func (t *table) tell(passed []string) {
 // Of dates: those in which the month may stand first or second, and the others.
 var (
 	either = regexp.MustCompile(`^\s*(\d{1,2})([/-])(\d{1,2})[/-]\d{2,4}`)
-	plainD = []string{"2006-01-02", "2006/01/02", "2.1.2006", "2.1.06", "2-Jan-2006", "2 Jan 2006", "Jan 2, 2006", "January 2, 2006", "20060102"}
+	plainD = []string{"2006-01-02", "2006/01/02", "2.1.2006", "2.1.06", "2-Jan-2006", "2 Jan 2006", "Jan 2, 2006",
+		"January 2, 2006", "20060102"}
 	clocks = []string{"15:04", "15:04:05", "3:04 PM", "3:04:05 PM", "3:04PM", "3:04:05PM", "15.04", "15h04"}
 )
 

@@ -38,6 +38,7 @@ func TestWeatherTables(t *testing.T) {
 		{"every quarter of an hour", rome, false, "Timestamp,Temp_C,Rain_mm\n2027-02-27 06:00,-5.2,0.5\n2027-02-27 06:15,-5.1,0.5\n2027-02-27 06:30,-4.9,0\n2027-02-27 06:45,-4.8,0\n", "2027-02-27T05:00:00Z", -5, math.NaN(), 1, "4 readings an hour"},
 		{"a clock that says its zone", rome, false, "Date Time (GMT-06:00),Temp °C\n2027-02-27 06:00:00,-5\n", "2027-02-27T12:00:00Z", -5, math.NaN(), math.NaN(), "GMT-06:00"},
 		{"tabs, UTC said", chicago, false, "time (UTC)\ttemp (°F)\n2027-02-27 06:00\t23\n", "2027-02-27T06:00:00Z", -5, math.NaN(), math.NaN(), "UTC"},
+		{"the unit in words", rome, false, "Date,Temperature in °C,Rain in inches,RH\n2027-02-27 06:00,-5,0.1,80\n", "2027-02-27T05:00:00Z", -5, math.NaN(), 2.54, "RH: taken as humidity"},
 		{"months as words", chicago, true, "Date & Time,Outdoor Temperature (F),Indoor Temperature (F)\n\"Feb 27, 2027 6:00 AM\",23,68\n", "2027-02-27T12:00:00Z", -5, math.NaN(), math.NaN(), "Indoor Temperature"},
 	} {
 		hours, read, err := ReadWeather(strings.NewReader(c.text), Clock{Zone: zoneOf(t, c.zone), MonthFirst: c.monthFirst})
@@ -90,8 +91,10 @@ func TestWeatherTableRefused(t *testing.T) {
 			t.Errorf("%q: %v, want it to say %q", text, err, says)
 		}
 	}
-	hours, read, err := ReadWeather(strings.NewReader("time,temp_c\n2027-02-27T05:00Z,-5\n"), Clock{Zone: zoneOf(t, "Australia/Melbourne")})
-	if err != nil || len(hours) != 1 || hours[0].Time.Hour() != 5 || len(read) != 0 {
-		t.Errorf("the program's own form: %v %v %v", hours, read, err)
+	for _, text := range []string{"time,temp_c\n2027-02-27T05:00Z,-5\n", "time;temp_c\n2027-02-27T05:00;-5,0\n", "TEMP_C,Time,rh_pct\n-5,2027-02-27T05:00,80\n"} {
+		hours, read, err := ReadWeather(strings.NewReader(text), Clock{Zone: zoneOf(t, "Australia/Melbourne")})
+		if err != nil || len(hours) != 1 || hours[0].Time.Hour() != 5 || len(read) != 0 {
+			t.Errorf("the program's own form, %q: %v %v %v", text, hours, read, err)
+		}
 	}
 }

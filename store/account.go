@@ -85,8 +85,11 @@ func (tx Tx) SetPassword(ctx context.Context, id int64, hash string) error {
 	return tx.touch(ctx, `UPDATE account SET hash = ?, epoch = epoch + 1 WHERE id = ? AND removed_at IS NULL`, hash, id)
 }
 
-// EndSessions ends all sessions of an account.
+// EndSessions ends all sessions of an account, and its passkeys: a phone that was lost signs in by neither.
 func (tx Tx) EndSessions(ctx context.Context, id int64) error {
+	if err := tx.endPasskeys(ctx, id); err != nil {
+		return err
+	}
 	return tx.touch(ctx, `UPDATE account SET epoch = epoch + 1 WHERE id = ? AND removed_at IS NULL`, id)
 }
 
@@ -119,6 +122,9 @@ func (tx Tx) TakeInvitation(ctx context.Context, hash string, now time.Time) (Ac
 		return Account{}, err
 	}
 	if _, err := tx.ExecContext(ctx, `UPDATE invitation SET used = 1 WHERE hash = ?`, hash); err != nil {
+		return Account{}, err
+	}
+	if err := tx.endPasskeys(ctx, id); err != nil { // a new beginning: nobody who got in before has a key left
 		return Account{}, err
 	}
 	return tx.Account(ctx, id)

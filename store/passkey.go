@@ -35,6 +35,12 @@ func (tx Tx) UsedPasskey(ctx context.Context, keyID []byte, data string, now tim
 	return tx.touch(ctx, `UPDATE passkey SET data = ?, used = ? WHERE key_id = ?`, data, now.Format(time.DateOnly), keyID)
 }
 
+// endPasskeys ends all of an account.
+func (tx Tx) endPasskeys(ctx context.Context, account int64) error {
+	_, err := tx.ExecContext(ctx, `DELETE FROM passkey WHERE account_id = ?`, account)
+	return err
+}
+
 // RemovePasskey ends one of an account.
 func (tx Tx) RemovePasskey(ctx context.Context, account, id int64) error {
 	return tx.touch(ctx, `DELETE FROM passkey WHERE account_id = ? AND id = ?`, account, id)

@@ -287,3 +287,41 @@ func TestPrivate(t *testing.T) {
 		t.Errorf("%d files, %v", files, err)
 	}
 }
+
+// TestPasskeysEnd: who is signed out everywhere, and who begins anew by a link, has no passkey left; another has.
+func TestPasskeysEnd(t *testing.T) {
+	ctx := context.Background()
+	st, err := Open(ctx, t.TempDir())
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer st.Close()
+	var ids [3]int64
+	write := func(do func(tx Tx) error) {
+		t.Helper()
+		if err := st.Write(ctx, do); err != nil {
+			t.Fatal(err)
+		}
+	}
+	write(func(tx Tx) error {
+		for i := range ids {
+			a, err := tx.AddAccount(ctx, Account{Login: fmt.Sprint("somebody ", i), Name: "Somebody", Role: "crew", Hash: "x"})
+			ids[i] = a.ID
+			key := Passkey{AccountID: a.ID, KeyID: []byte{byte(i)}, Data: "{}", Name: "Phone", Made: "2027-03-18"}
+			if err = errors.Join(err, tx.AddPasskey(ctx, key)); err != nil {
+				return err
+			}
+		}
+		return tx.AddInvitation(ctx, ids[1], "hash", time.Now().Add(time.Hour))
+	})
+	write(func(tx Tx) error { return tx.EndSessions(ctx, ids[0]) })
+	write(func(tx Tx) error {
+		_, err := tx.TakeInvitation(ctx, "hash", time.Now())
+		return err
+	})
+	for i, want := range []int{0, 0, 1} {
+		if list, err := st.Passkeys(ctx, ids[i]); err != nil || len(list) != want {
+			t.Errorf("somebody %d: %d passkeys, want %d, %v", i, len(list), want, err)
+		}
+	}
+}

@@ -43,6 +43,8 @@ const (
 	loose      kind = 'o' // of what lies loose, L
 	liquid     kind = 'p' // of a product, mL
 	weight     kind = 'q' // of a product, g
+	wetting    kind = 'x' // of spray on a crown, L for a cubic metre
+	watering   kind = 'y' // of water for a height, L for a metre
 	warmth     kind = 'w' // degree-days, °C·days
 	date       kind = 'D' // a day of the year
 	dated      kind = 'Y' // a day with its year
@@ -90,6 +92,12 @@ func Liquid(ml float64) string { return token(liquid, ml) }
 
 // Weight is how much of a product, g.
 func Weight(g float64) string { return token(weight, g) }
+
+// Wetting is how much spray a crown takes, L for each cubic metre of it.
+func Wetting(lM3 float64) string { return token(wetting, lM3) }
+
+// Watering is how much water goes by height, L for each metre.
+func Watering(lM float64) string { return token(watering, lM) }
 
 // Distance is one between places, km.
 func Distance(km float64) string { return token(distance, km) }
@@ -227,18 +235,42 @@ var measures = map[kind]struct {
 	area:     {"m²", "sq ft", 10.7639, 0},
 	mass:     {"kg", "lb", 2.20462, 1},
 	loose:    {"L", "yd³", 0.00130795, 1},
+	wetting:  {"L for a cubic metre", "fl oz for a cubic yard", 33.814 / 1.30795, 1},
+	watering: {"L for a metre", "gal for a foot", 0.264172 * 0.3048, 1},
 	liquid:   {"mL", "fl oz", 1 / 29.5735, 1},
 	weight:   {"g", "oz", 1 / 28.3495, 1},
 }
 
+// quarter of a gallon: what is less is told in fluid ounces.
+const quarter = 0.25
+
+// Noted is how much of a product or a spray was used, as it was noted; by the ounce and the gallon where one measures so,
+// to three figures. unit is mL, L, g or another, which stays. Empty for nothing.
+func (s Style) Noted(v float64, unit string) string {
+	m := measures[map[string]kind{"L": volume, "mL": liquid, "g": weight}[unit]]
+	switch {
+	case v == 0:
+		return ""
+	case s.Imperial && unit == "L" && v*m.each < quarter:
+		return s.Noted(1000*v, "mL")
+	case s.Imperial && m.imperial != "":
+		return fmt.Sprintf("%.3g %s", v*m.each, m.imperial)
+	case unit == "piece" && v != 1:
+		unit = "pieces"
+	}
+	return fmt.Sprintf("%g %s", v, unit)
+}
+
 // sized are those that are told with as many places as they are good for.
-var sized = []kind{volume, bulk, distance, mass, loose, liquid, weight}
+var sized = []kind{area, volume, bulk, distance, mass, loose, wetting, watering, liquid, weight}
 
 func (s Style) measure(k kind, v float64) string {
 	m, known := measures[k]
 	switch {
 	case !known:
 		return plain(v, 1)
+	case k == volume && s.Imperial && v*m.each < quarter:
+		return s.measure(liquid, 1000*v)
 	case slices.Contains(sized, k):
 		if s.Imperial {
 			return small(v*m.each) + " " + m.imperial

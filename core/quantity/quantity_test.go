@@ -85,3 +85,37 @@ func FuzzText(f *testing.F) {
 		}
 	})
 }
+
+// TestNoted: what was used stands in the record as it was noted, and by the ounce and the gallon for a firm
+// that measures so.
+func TestNoted(t *testing.T) {
+	for _, c := range []struct {
+		v            float64
+		unit         string
+		metric, feet string
+	}{{24.6, "mL", "24.6 mL", "0.832 fl oz"}, {18.9271, "L", "18.9271 L", "5 gal"}, {141.7, "g", "141.7 g", "5 oz"}, {3, "piece", "3 pieces", "3 pieces"}, {1, "piece", "1 piece", "1 piece"}, {0.3, "L", "0.3 L", "10.1 fl oz"}, {0, "mL", "", ""}} {
+		if got := Metric.Noted(c.v, c.unit); got != c.metric {
+			t.Errorf("%g %s: %q", c.v, c.unit, got)
+		}
+		if got := (Style{Imperial: true}).Noted(c.v, c.unit); got != c.feet {
+			t.Errorf("%g %s: %q, want %q", c.v, c.unit, got, c.feet)
+		}
+	}
+}
+
+// TestSmallVolumes: less than a quart is told in fluid ounces, spray by the cubic yard, water by the foot; no figure is
+// rounded to nothing.
+func TestSmallVolumes(t *testing.T) {
+	for _, c := range []struct{ text, metric, imperial string }{
+		{Volume(0.1), "0.1 L", "3.4 fl oz"}, {Volume(0.6), "0.6 L", "20 fl oz"}, {Volume(2.5), "2.5 L", "0.66 gal"}, {Volume(20), "20 L", "5.3 gal"},
+		{Wetting(0.13), "0.13 L for a cubic metre", "3.4 fl oz for a cubic yard"}, {Watering(5), "5 L for a metre", "0.4 gal for a foot"},
+		{Loose(1165), "1165 L", "1.5 yd³"}, {Liquid(59.1), "59 mL", "2 fl oz"}, {Weight(142), "142 g", "5 oz"}, {Warmth(100), "100", "180"},
+	} {
+		if got := Metric.Text(c.text); got != c.metric {
+			t.Errorf("%q, want %q", got, c.metric)
+		}
+		if got := (Style{Imperial: true}).Text(c.text); got != c.imperial {
+			t.Errorf("%q, want %q", got, c.imperial)
+		}
+	}
+}

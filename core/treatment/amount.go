@@ -40,15 +40,14 @@ func crownM3(e *catalogue.Entry, height, spread float64) (m3 float64, how string
 	case catalogue.Palm:
 		return 0.52 * min(height, spread) * spread * spread, "0.52 × spread³"
 	case catalogue.Climber:
-		return height * spread * min(0.5, spread), "height × spread × 0.5 m"
+		return height * spread * min(0.5, spread), "height × spread × " + quantity.Length(0.5)
 	}
 	return 0.65 * height * spread * spread, "0.65 × height × spread²"
 }
 
 // crownFormula is how the wetting of crowns is reckoned, in words.
 func crownFormula(n, m3 float64, how string) string {
-	return fmt.Sprintf("%.0f × %s of crown (%s), %s for %s to dripping", n, quantity.Bulk(m3), how,
-		quantity.Volume(litresPerM3), quantity.Bulk(1))
+	return fmt.Sprintf("%.0f × %s of crown (%s), %s to dripping", n, quantity.Bulk(m3), how, quantity.Wetting(litresPerM3))
 }
 
 // amount works out what a step takes.
@@ -71,11 +70,10 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 		out.SprayL = n * each
 		out.AreaM2 = quantity.Round(area, 0.1)
 		out.Formula = fmt.Sprintf(
-			"%.0f × %s of water, %s for %s of height",
+			"%.0f × %s of water, %s of height",
 			n,
 			quantity.Volume(each),
-			quantity.Volume(drenchPerM),
-			quantity.Length(1),
+			quantity.Watering(drenchPerM),
 		)
 	default:
 		m3, how := crownM3(a.Species, a.HeightM, a.SpreadM)

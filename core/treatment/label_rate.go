@@ -1,13 +1,13 @@
 package treatment
 
 import (
-	"fmt"
 	"maps"
 	"math"
 	"slices"
 	"strconv"
 
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 )
 
 // Entered is a rate in the label's own units; what it comes to in the card's unit is worked out from it.
@@ -77,9 +77,9 @@ func figures(v float64, n int) float64 {
 // Text is the rate as it was entered from the label: "2 fl oz for 100 gallons"; unit is the card's.
 func (r Rate) Text(unit string) string {
 	if e := r.Entered; e != nil {
-		return fmt.Sprintf("%g %s for %s", e.Amount, e.Unit, bases[e.Per].say)
+		return quantity.Metric.Noted(e.Amount, e.Unit) + " for " + bases[e.Per].say
 	}
-	return fmt.Sprintf("%g %s for %s", r.Amount, unit, bases[r.Per].say)
+	return quantity.Metric.Noted(r.Amount, unit) + " for " + bases[r.Per].say
 }
 
 // Settled is the card with its rates worked out from the labels' own units. Its error names what does not go together,

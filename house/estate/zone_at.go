@@ -13,7 +13,7 @@ import (
 // boundaries are those of the world's time zones, read when first asked for: half a second, 30 MB.
 var boundaries = sync.OnceValues(tzf.NewDefaultFinder)
 
-// shores is how far from a place the nearest land is looked for, degrees: boundaries are coarse, and gardens lie on coasts.
+// shores is how far from a place the nearest land is looked for, degrees: boundaries are coarse, gardens lie on coasts.
 var shores = []float64{0, 0.05, 0.15, 0.4}
 
 // ZoneAt is the time zone of a place by its coordinates, degrees: an IANA name; empty on the open sea.
@@ -56,6 +56,6 @@ func ZoneDoubt(zone string, longitude float64) string {
 	if math.Abs(apart) <= apartMost {
 		return ""
 	}
-	return fmt.Sprintf("noon by %s lies %.0f hours from the sun’s noon at longitude %.1f°: is the zone right, or the sign of the longitude?",
-		zone, math.Abs(apart), longitude)
+	return fmt.Sprintf("noon by %s lies %.0f hours from the sun’s noon at longitude %.1f°: is the zone right, or the sign of "+
+		"the longitude?", zone, math.Abs(apart), longitude)
 }

@@ -151,7 +151,11 @@ func (h *Room) BeginPasskey(ctx context.Context, site Site, account int64) (Cere
 		not = append(not, k.Descriptor())
 	}
 	options, session, err := w.BeginRegistration(who, webauthn.WithExclusions(not),
-		webauthn.WithResidentKeyRequirement(protocol.ResidentKeyRequirementRequired))
+		webauthn.WithAuthenticatorSelection(protocol.AuthenticatorSelection{
+			ResidentKey:        protocol.ResidentKeyRequirementRequired,
+			RequireResidentKey: protocol.ResidentKeyRequired(),
+			UserVerification:   protocol.VerificationRequired, // it stands in a password's place
+		}))
 	if err != nil {
 		return Ceremony{}, err
 	}
@@ -191,7 +195,9 @@ func (h *Room) AddPasskey(ctx context.Context, site Site, account int64, in Pass
 		return nil, err
 	}
 	err = h.Store.Write(ctx, func(tx store.Tx) error {
-		return tx.AddPasskey(ctx, store.Passkey{AccountID: account, KeyID: key.ID, Data: string(data), Name: name, Made: time.Now().Format(time.DateOnly)})
+		return tx.AddPasskey(ctx, store.Passkey{
+			AccountID: account, KeyID: key.ID, Data: string(data), Name: name, Made: time.Now().Format(time.DateOnly),
+		})
 	})
 	if err != nil {
 		return nil, err
@@ -210,7 +216,7 @@ func (h *Room) BeginPasskeySignIn(site Site) (Ceremony, error) {
 	if err != nil {
 		return Ceremony{}, store.Refused("passkeys need the program to be reached by a name over TLS: " + err.Error())
 	}
-	options, session, err := w.BeginDiscoverableLogin()
+	options, session, err := w.BeginDiscoverableLogin(webauthn.WithUserVerification(protocol.VerificationRequired))
 	if err != nil {
 		return Ceremony{}, err
 	}

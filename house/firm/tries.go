@@ -89,10 +89,24 @@ func (t *tries) guess(login string, now time.Time) {
 	if now.Sub(g.Last) > guessesFor {
 		g.Count = 0
 	}
-	if t.guesses == nil || len(t.guesses) >= triesNames && g.Count == 0 {
+	if t.guesses == nil {
 		t.guesses = map[string]Guesses{}
 	}
+	if _, known := t.guesses[login]; !known && len(t.guesses) >= triesNames {
+		t.dropGuess()
+	}
 	t.guesses[login] = Guesses{login, g.Count + 1, now}
+}
+
+// dropGuess forgets the name that was tried least: many names once each hide none that was tried often.
+func (t *tries) dropGuess() {
+	least := ""
+	for name, g := range t.guesses {
+		if o := t.guesses[least]; least == "" || g.Count < o.Count || g.Count == o.Count && g.Last.Before(o.Last) {
+			least = name
+		}
+	}
+	delete(t.guesses, least)
 }
 
 // guessed are the names with many wrong passwords within a day, the most tried first.

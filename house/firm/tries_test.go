@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 )
@@ -47,8 +48,14 @@ func TestTriesSlowDown(t *testing.T) {
 	if k.pause("ilda", at) != 0 {
 		t.Error("a right password forgets nothing")
 	}
+	for range freeTries {
+		k.wrong("carla", at)
+	}
 	for n := range triesNames + 50 {
 		k.wrong(fmt.Sprint("name ", n), at.Add(time.Duration(n)*time.Millisecond))
+	}
+	if g := k.guessed(at.Add(time.Hour)); !slices.ContainsFunc(g, func(g Guesses) bool { return g.Login == "carla" }) {
+		t.Errorf("behind thousands of names tried once one tried often is told no more: %v", g)
 	}
 	if len(k.of) > triesNames || len(k.guesses) > triesNames {
 		t.Errorf("%d names are remembered, %d told", len(k.of), len(k.guesses))

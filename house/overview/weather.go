@@ -35,7 +35,8 @@ func (h *Room) TakeWeatherFile(ctx context.Context, key store.Key, property int6
 	if err != nil {
 		return WeatherKept{}, err
 	}
-	hours, read, err := exchange.ReadWeather(bytes.NewReader(file.Text), exchange.Clock{Zone: pl.Zone, MonthFirst: file.MonthFirst})
+	clock := exchange.Clock{Zone: pl.Zone, MonthFirst: file.MonthFirst}
+	hours, read, err := exchange.ReadWeather(bytes.NewReader(file.Text), clock)
 	if err != nil {
 		return WeatherKept{}, err
 	}
@@ -48,7 +49,13 @@ func (h *Room) TakeWeatherFile(ctx context.Context, key store.Key, property int6
 }
 
 // TakeWeather keeps hours under the name of where they come from.
-func (h *Room) TakeWeather(ctx context.Context, key store.Key, property int64, name string, hours []weather.Hour) (WeatherKept, error) {
+func (h *Room) TakeWeather(
+	ctx context.Context,
+	key store.Key,
+	property int64,
+	name string,
+	hours []weather.Hour,
+) (WeatherKept, error) {
 	in := store.SourceIn{Name: cmp.Or(name, "CSV file"), File: true, Rank: store.OfTheRegion, Day: h.Today().String()}
 	if len(hours) > 0 && hours[0].Here {
 		in.Rank = store.OfTheGarden
@@ -80,7 +87,8 @@ func (h *Room) weatherKept(ctx context.Context, property int64, n estate.HoursRe
 	if err := h.Treat.RenewWashed(ctx, property); err != nil {
 		return WeatherKept{}, err
 	}
-	return WeatherKept{Hours: n.Hours, Fresh: n.Fresh, Events: p.TellEvents(), Source: p.Property.WeatherSource}, h.Work.CurrentWindows(ctx)
+	k := WeatherKept{Hours: n.Hours, Fresh: n.Fresh, Events: p.TellEvents(), Source: p.Property.WeatherSource}
+	return k, h.Work.CurrentWindows(ctx)
 }
 
 // TakeBackSource takes a source out of a property's weather, or brings it back; windows follow.

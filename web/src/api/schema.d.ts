@@ -124,7 +124,7 @@ export interface paths {
         post?: never;
         /**
          * Sign somebody out everywhere
-         * @description Such as when a phone is lost.
+         * @description Such as when a phone is lost: their passkeys end too.
          */
         delete: operations["end-sessions"];
         options?: never;
@@ -952,7 +952,7 @@ export interface paths {
         post?: never;
         /**
          * Sign out everywhere
-         * @description All of one's sessions end, this one too.
+         * @description All of one's sessions end, this one too, and all passkeys.
          */
         delete: operations["sign-out-everywhere"];
         options?: never;

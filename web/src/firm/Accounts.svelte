@@ -80,8 +80,8 @@
           </li>{/each}
       </ul>
       <p class="text-sm text-soft">
-        Each more try waits longer, and nobody is locked out. If it was none of you, take a longer password, and sign out
-        everywhere whoever it was tried for.
+        Each further try waits longer, and nobody is locked out. If it was none of your people, set a longer password and sign
+        that person out everywhere.
       </p>
     </div>{/if}
   <ul>

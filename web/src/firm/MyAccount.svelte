@@ -72,7 +72,8 @@
     {#if can || keys.length}
       <h3 class="mt-4 font-semibold">Without a password</h3>
       <p class="text-sm text-soft">
-        A passkey lets a device in by its finger, face or code. Lost the device? Take its key out here.
+        A passkey lets you in by your finger, face or code on that device. Lost it? Take its key out here; Sign out everywhere
+        ends them all.
       </p>
       <ul>
         {#each keys as k (k.id)}<li class="flex flex-wrap items-baseline gap-x-3 border-t border-rule py-1">

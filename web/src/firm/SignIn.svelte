@@ -50,7 +50,7 @@
     <Field label="Name you sign in by" bind:value={login} autofocus={!login} />
     <Field label="Password" type="password" bind:value={password} problem={wrong} autofocus={!!login} />
     <Button type="submit" class="w-full" disabled={busy || !login || !password}>Sign in</Button>
-    {#if can}<Button color="light" class="w-full" disabled={busy} onclick={byKey}>Use a passkey of this device</Button>{/if}
+    {#if can}<Button color="light" class="w-full" disabled={busy} onclick={byKey}>Sign in with a passkey</Button>{/if}
     <p class="text-sm text-soft">Password forgotten? The owner gives you a new link.</p>
   </form>
 </div>

@@ -8,8 +8,8 @@
   import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { product as measured, shown, unit } from '../lib/units';
-  import { plain } from './treat';
+  import { product as measured } from '../lib/units';
+  import { litres } from './treat';
 
   let { params }: { params?: { day?: string } } = $props();
   const day = $derived(params?.day ?? house.today);
@@ -26,7 +26,6 @@
       mix = await ask(api.GET('/api/v1/mixes', { params: { query: { day: of, tank_l: size } }, signal }));
     }).then((p) => (fault = p?.fields['tank_l'] ?? p?.message ?? fault));
   });
-  const litres = (l: number) => `${plain(shown('volume', l))} ${unit('volume')}`;
 </script>
 
 <svelte:head><title>Mixes · Mezzadro</title></svelte:head>

@@ -8,10 +8,10 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { bare, figure, product as amount, productKind, shown, unit } from '../lib/units';
+  import { bare, figure, product as amount, productKind } from '../lib/units';
   import Loads from '../rounds/Loads.svelte';
   import CardForm from './CardForm.svelte';
-  import { plain, products, type Product } from './treat';
+  import { litres, products, type Product } from './treat';
 
   let cards = $state<Product[]>();
   let actives = $state<Schemas['TreatmentActive'][]>([]);
@@ -126,7 +126,7 @@
                   1
                     ? 'one plant'
                     : `${l.plants} plants`}, first {brief(l.first_due)}{l.spray_l
-                    ? `, ${plain(shown('volume', l.spray_l))} ${unit('volume')} of spray`
+                    ? `, ${litres(l.spray_l)} of spray`
                     : ''}{l.supplier ? ` · ${l.supplier}` : ''}</span
                 ></span
               >

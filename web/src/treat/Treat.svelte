@@ -8,11 +8,11 @@
   import { when } from '../work/orders';
   import Tick from '../work/Tick.svelte';
   import Waiting from '../lib/Waiting.svelte';
-  import { figure, product, shown, unit } from '../lib/units';
+  import { figure, product } from '../lib/units';
   import { capital } from '../lib/words';
   import Along from './Along.svelte';
   import HowBad from './HowBad.svelte';
-  import { plain, rungs, treatmentOf, type Treatment } from './treat';
+  import { litres, rungs, treatmentOf, type Treatment } from './treat';
 
   let { params }: { params?: { find?: string } } = $props();
   const id = $derived(Number(params?.find ?? 0));
@@ -37,7 +37,6 @@
   const a = $derived(t?.answer);
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
-  const litres = (l: number) => `${plain(shown('volume', l))} ${unit('volume')}`;
   async function keep() {
     if (busy) return;
     busy = true;

@@ -1,4 +1,5 @@
 import { api, ask, type Schemas } from '../api/client';
+import { imperial, product, shown, unit } from '../lib/units';
 
 export type Treatment = Schemas['Treatment'];
 export type Product = Schemas['Product'];
@@ -47,6 +48,10 @@ export const products = async (signal?: AbortSignal) => (await ask(api.GET('/api
 
 export const treatmentOf = (find: number, signal?: AbortSignal) =>
   ask(api.GET('/api/v1/finds/{id}/treatment', { params: { path: { id: find } }, signal }));
+
+/** A volume of spray: less than a quart in fluid ounces where one measures so. */
+export const litres = (l: number) =>
+  imperial() && shown('volume', l) < 0.25 ? product(1000 * l, 'mL') : `${plain(shown('volume', l))} ${unit('volume')}`;
 
 /** A figure without places it does not have. */
 export const plain = (v: number) => String(Number(v.toFixed(v < 10 ? 2 : v < 100 ? 1 : 0)));
