@@ -578,6 +578,28 @@ func TestTenderBeforeFrost(t *testing.T) {
 	}
 }
 
+// TestFrostCameFirst: what a freeze in autumn has likely killed to the wood is looked at, and no longer taken in
+// before the first frost.
+func TestFrostCameFirst(t *testing.T) {
+	t.Parallel()
+	h := newHouse(t)
+	property, _ := h.villa()
+	pot := ok[estate.PlantOut](h, "POST", "/plants", obj{"property_id": property.ID, "species": "citrus-limon", "height_m": 1.5, "pot_l": 50})
+	h.today = day.Of(2027, 11, 8)
+	if l := ok[overview.Lookout](h, "GET", "/lookout", nil); l.Tender != 1 {
+		t.Fatalf("a lemon in a pot on 8 November: %+v", l.Shelter)
+	}
+	csv := frost(day.Of(2027, 9, 20), 49, 24*47, 9, -8, 1)
+	ok[overview.WeatherKept](h, "POST", fmt.Sprintf("/properties/%d/weather", property.ID), csv)
+	l := ok[overview.Lookout](h, "GET", "/lookout", nil)
+	if l.Tender != 0 {
+		t.Errorf("after nine hours at -8 °C it is still to be taken in before the first frost: %+v", l.Shelter)
+	}
+	if p := ok[estate.PlantOut](h, "GET", fmt.Sprintf("/plants/%d", pot.ID), nil); p.Look == nil || !p.Look.Worth {
+		t.Errorf("nor is it looked at: %+v", p.Look)
+	}
+}
+
 // BenchmarkCuts10000 proposes a year of cuts for 10,000 plants of one property.
 func BenchmarkCuts10000(b *testing.B) {
 	h := newHouse(b)

@@ -18,6 +18,9 @@ const (
 	deepFrom = 0.16
 	softFrom = 0.2
 	softDays = 14 // after which a look changes nothing for buds and leaves
+	// topThird is the share of its height up to which dead ends wait: what is cut is told by the new growth, and
+	// nothing of the plant is in doubt till then.
+	topThird = 0.36
 )
 
 // LookMinutes is what a look takes: a plant with three checks, and the steps to the next.
@@ -67,11 +70,10 @@ func (c *Course) Look(k *Case, stages func(day.Day) catalogue.Stage, today day.D
 		fresh := o.Severity * o.fresh(today)
 		score := fresh * k.worth(&o, today)
 		if !ok || score > l.Score || score == l.Score && o.closer(&l.Outcome) {
-			from := softFrom
+			worth := fresh >= softFrom && today-e.Day <= softDays
 			if Deep(o.Worst.Organ) {
-				from = deepFrom
+				worth = fresh >= deepFrom && !o.endsOnly()
 			}
-			worth := fresh >= from && (Deep(o.Worst.Organ) || today-e.Day <= softDays)
 			l, ok = Look{o, score, worth, fresh >= lookFrom && !worth}, true
 		}
 	}
@@ -93,6 +95,11 @@ func (o *Outcome) fresh(today day.Day) float64 {
 		return 1
 	}
 	return max(0, min(1, (t[1]-float64(today-o.Event.Day))/(t[1]-t[0])))
+}
+
+// endsOnly tells whether nothing but the ends of a crown is likely dead.
+func (o *Outcome) endsOnly() bool {
+	return o.Worst.Organ == Wood && o.Dieback > 0 && o.Dieback <= topThird
 }
 
 // closer tells which of two events that did nothing came nearer to doing something: frost by its margin.

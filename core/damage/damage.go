@@ -106,7 +106,7 @@ func (q Question) situation() situation {
 		e, observed := q.Year.Extremes(d)
 		s.frosted = observed && e.Min < 0
 	}
-	s.liftable = overwinter.Liftable(p)
+	s.liftable = overwinter.ComesIn(p, &q.Year.Normals.Climate)
 	s.potted = p.PotL > 0
 	s.loose = !overwinter.Treelike(p.Species.Form) && p.HeightM <= inReach
 	return s

@@ -54,12 +54,11 @@ func Autumn(y *season.Year, today day.Day) (from, to day.Day, ok bool) {
 
 // ToShelter reports a plant that is to be lifted or taken in about this day, before the first frost: since is when
 // that span began, so that a decision made in it settles it, before the first day on which one year in ten has had
-// frost, winters the
-// chance that it came through outside. It is the verdict lift and shelter without any check.
+// frost, winters the chance that it came through outside. It is the verdict lift and shelter without any check.
 func ToShelter(p check.Plant, y *season.Year, today day.Day) (since, before day.Day, winters float64, ok bool) {
 	from, to, comes := Autumn(y, today)
 	winters = Winters(p, y.Normals.Climate.ExtremeMinC)
-	ok = comes && today >= from && today <= to && Liftable(p) && winters < 0.5
+	ok = comes && today >= from && today <= to && winters < 0.5 && ComesIn(p, &y.Normals.Climate)
 	return from, from + beforeFrost, winters, ok
 }
 

@@ -88,50 +88,71 @@ func Plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 }
 
 func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Wintering {
-	out := Wintering{Out: Winters(p, y.Normals.Climate.ExtremeMinC), Steps: []Step{}}
+	c := y.Normals.Climate
+	out := Wintering{Out: Winters(p, c.ExtremeMinC), Steps: []Step{}}
 	name := p.Species.Common
-	tuber := p.Species.LeafSeason == catalogue.Herbaceous && p.Species.RootHardinessC > tuberC && p.PotL == 0
-	under := Winters(mulched(p), y.Normals.Climate.ExtremeMinC)
+	out.Way, out.Chance = way(p, &c)
 	switch {
 	case p.Species.Annual:
-		out.Way, out.Why = StaysOut, name+" lives for one season: save seed, or sow anew."
-		return out
-	case out.Out >= outEnough:
-		out.Way, out.Chance, out.Why = StaysOut, out.Out, name+" comes through a usual winter where it stands."
-		return out
-	case tuber && out.Out >= tubersOut && under >= outEnough:
-		out.Way, out.Chance = StaysOut, under
+		out.Chance, out.Why = 0, name+" lives for one season: save seed, or sow anew."
+	case out.Way == StaysOut && out.Out >= outEnough:
+		out.Why = name + " comes through a usual winter where it stands."
+	case out.Way == StaysOut && tuberous(&p):
 		out.Why = fmt.Sprintf("Under a thick mulch %s comes through a usual winter in the ground.", name)
-		return out
-	case out.Out >= wrapFrom && comesFromBelow(&p) && p.Species.HardinessC <= hardyC:
-		out.Way, out.Chance, out.Why = StaysOut, out.Out, "In a hard winter its tops may die back; it comes again from below."
-		return out
-	case !tuber:
-		if sheltered, stays := staysWrapped(p, y.Normals.Climate.ExtremeMinC); stays || out.Out >= wrapFrom {
-			out.wrap(p, y, today, sheltered)
-			return out
+	case out.Way == StaysOut:
+		out.Why = "In a hard winter its tops may die back; it comes again from below."
+	case out.Way == Wrapped:
+		out.wrap(p, y, today)
+	case out.Way == Lost:
+		out.Why = fmt.Sprintf("%s bears %s and is too large to be lifted: wrap it, and take cuttings or seed.", name,
+			quantity.Temperature(p.Species.HardinessC))
+	default:
+		out.carry(p, y, today)
+		out.Keep = keep(p, spreadM, out.Way)
+	}
+	return out
+}
+
+// way is how a plant is brought through a usual winter of a climate, and its chance so.
+func way(p check.Plant, c *season.Climate) (Way, float64) {
+	extremeC := c.ExtremeMinC
+	out, tuber := Winters(p, extremeC), tuberous(&p)
+	if p.Species.Annual || out >= outEnough {
+		return StaysOut, out
+	}
+	if tuber {
+		if under := Winters(mulched(p), extremeC); out >= tubersOut && under >= outEnough {
+			return StaysOut, under
+		}
+	}
+	if out >= wrapFrom && comesFromBelow(&p) && p.Species.HardinessC <= hardyC {
+		return StaysOut, out
+	}
+	if !tuber {
+		if sheltered, stays := staysWrapped(p, c); stays || out >= wrapFrom {
+			return Wrapped, max(out, sheltered)
 		}
 	}
 	switch {
 	case !Liftable(p):
-		out.Way, out.Chance = Lost, out.Out
-		out.Why = fmt.Sprintf(
-			"%s bears %s and is too large to be lifted: wrap it, and take cuttings or seed.",
-			name,
-			quantity.Temperature(p.Species.HardinessC),
-		)
-		return out
+		return Lost, out
 	case tuber:
-		out.Way = Tubers
+		return Tubers, LiftedLives(p)
 	case p.PotL > 0:
-		out.Way = CarryIn
-	default:
-		out.Way = LiftPot
+		return CarryIn, LiftedLives(p)
 	}
-	out.Chance = LiftedLives(p)
-	out.carry(p, y, today)
-	out.Keep = keep(p, spreadM, out.Way)
-	return out
+	return LiftPot, LiftedLives(p)
+}
+
+// ComesIn reports a plant that is lifted, or carried in, before a winter of a climate.
+func ComesIn(p check.Plant, c *season.Climate) bool {
+	w, _ := way(p, c)
+	return w == CarryIn || w == Tubers || w == LiftPot
+}
+
+// tuberous reports a plant in the ground whose tubers may be lifted and stored.
+func tuberous(p *check.Plant) bool {
+	return p.Species.LeafSeason == catalogue.Herbaceous && p.Species.RootHardinessC > tuberC && p.PotL == 0
 }
 
 // hardyC: kinds of hard winters, that are not wrapped, °C.
@@ -150,8 +171,8 @@ func comesFromBelow(p *check.Plant) bool {
 // staysWrapped reports a plant that is kept where it stands though it would hardly come through bare, and its chance
 // so: shrubs and climbers in the ground that come again from below their cover; roses, grasses of large clumps and woody
 // herbs, which nobody lifts; and pots that a wall, a wrap or the ground they are sunk in bring through.
-func staysWrapped(p check.Plant, extremeC float64) (chance float64, stays bool) {
-	e := &p.Species
+func staysWrapped(p check.Plant, c *season.Climate) (chance float64, stays bool) {
+	e, extremeC := &p.Species, c.ExtremeMinC
 	if p.PotL > 0 {
 		wall, sunk := p, p
 		warms := wallWarms
@@ -167,19 +188,29 @@ func staysWrapped(p check.Plant, extremeC float64) (chance float64, stays bool) 
 	wrapped.Species.HardinessC -= wrapAdds
 	covered.Species.HardinessC -= coverAdds
 	covered.Species.RootHardinessC -= coverAdds
-	again := e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood
-	soft := e.Form == catalogue.Subshrub && e.HardinessC > softHerbC
-	if e.LeafSeason == catalogue.Evergreen && (soft || extremeC < e.HardinessC-evergreenDeep) {
-		again = false
-	}
+	again := againFromFoot(e, c)
 	chance = Winters(wrapped, extremeC)
 	if again || e.Genus() == "Rosa" || e.Form == catalogue.Perennial {
 		chance = max(chance, min(shelterMost, Winters(covered, extremeC)))
 	}
-	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
+	woody := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub ||
+		e.Form == catalogue.Tree && comesFromBelow(&p)
 	never := e.Genus() == "Rosa" || e.Family == "Poaceae" && e.Mature.SpreadM >= largeClumpM ||
 		e.Form == catalogue.Subshrub && e.HardinessC <= woodyHerbC
 	return chance, never || woody && again && chance >= coverFrom
+}
+
+// againFromFoot reports a kind that comes again from its covered foot when a winter takes its tops. What is tender rots
+// in ground that stays cold for months, covered or not.
+func againFromFoot(e *catalogue.Entry, c *season.Climate) bool {
+	if e.RootHardinessC > 0 || e.HardinessC > tenderC && c.ColdestMonthC() < groundC {
+		return false
+	}
+	soft := e.Form == catalogue.Subshrub && e.HardinessC > softHerbC
+	if e.LeafSeason == catalogue.Evergreen && (soft || c.ExtremeMinC < e.HardinessC-evergreenDeep) {
+		return false
+	}
+	return e.HardPruning == catalogue.FromBase || e.HardPruning == catalogue.OldWood
 }
 
 // What nobody lifts.
@@ -189,12 +220,13 @@ const (
 
 	shelterMost   = 0.9  // no shelter is surer
 	softHerbC     = -5.0 // evergreen subshrubs that bear less do not come again from under a cover,
+	tenderC       = -5.0 // kinds that bear less do not where the coldest month's mean is under
+	groundC       = 5.0  // °C
 	evergreenDeep = 6.0  // nor do evergreens by so much under what they bear, °C
 )
 
 // wrap keeps a plant outside that only a hard night would hurt, or that its shelter brings through by a chance.
-func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day, sheltered float64) {
-	w.Way, w.Chance = Wrapped, max(w.Out, sheltered)
+func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day) {
 	bears, keeps := p.Species.HardinessC, "Have fleece and straw at hand"
 	w.Why = fmt.Sprintf("It bears %s: fleece and straw on nights that come near it, off again by day.", quantity.Temperature(bears))
 	switch roots := p.Species.RootHardinessC; {
@@ -204,6 +236,10 @@ func (w *Wintering) wrap(p check.Plant, y *season.Year, today day.Day, sheltered
 			quantity.Temperature(p.Species.HardinessC))
 	case p.Species.Genus() == "Rosa" && w.Chance < wrapFrom:
 		w.Why = fmt.Sprintf("It bears %s, and mostly dies in such a winter, mounded or not: or treat it as an annual.",
+			quantity.Temperature(bears))
+	case p.PotL == 0 && w.Out < wrapFrom && againFromFoot(&p.Species, &y.Normals.Climate):
+		keeps = "Mound its foot with soil or a hand of mulch, and have fleece and straw at hand"
+		w.Why = fmt.Sprintf("It bears %s, and most winters are harder: its tops may die, and it comes again from its covered foot.",
 			quantity.Temperature(bears))
 	}
 	limit := bears + wrapAdds

@@ -164,6 +164,14 @@ func TestWhereItWinters(t *testing.T) {
 		{"piedmont", "lantana-camara", 0, Wrapped},
 		{"piedmont", "salvia-rosmarinus", 0, Wrapped},
 		{"piedmont", "camellia-japonica", 50, Wrapped},
+		{"lake-foothills", "bougainvillea-glabra", 0, LiftPot}, // the ground stays cold and wet for months
+		{"oceanic-lowland", "lantana-camara", 0, LiftPot},
+		{"oceanic-lowland", "plumbago-auriculata", 0, LiftPot},
+		{"cool-coast", "plumeria-rubra", 0, LiftPot},
+		{"south-africa-highveld", "codiaeum-variegatum", 0, LiftPot}, // never comes from its foot
+		{"south-africa-highveld", "bougainvillea-glabra", 0, Wrapped},
+		{"high-desert", "ficus-carica", 0, Wrapped},
+		{"high-desert", "punica-granatum", 0, Wrapped}, // mounded: to the ground, and again
 	} {
 		e, _ := catalogue.Built().Entry(c.kind)
 		k, err := catalogue.Built().Climate(c.climate)
@@ -175,5 +183,41 @@ func TestWhereItWinters(t *testing.T) {
 		if w.Way != c.way || w.Chance < w.Out {
 			t.Errorf("%s in %s, pot %.0f L: %s (%.2f, bare %.2f), want %s", c.kind, c.climate, c.potL, w.Way, w.Chance, w.Out, c.way)
 		}
+	}
+}
+
+// TestTakenInAsPlanned: what Lookout asks to be taken in is what the winter's plan brings in, of every kind, in five
+// climates.
+func TestTakenInAsPlanned(t *testing.T) {
+	asked := 0
+	for _, place := range []string{"lake-foothills", "oceanic-lowland", "high-desert", "humid-east", "south-africa-highveld"} {
+		k, err := catalogue.Built().Climate(place)
+		if err != nil {
+			t.Fatal(err)
+		}
+		y := season.NewYear(k.Climate.Daily(), nil)
+		from, _, ok := Autumn(y, day.Of(2027, 10, 10))
+		if !ok {
+			from = day.Of(2027, 10, 10)
+		}
+		for _, e := range catalogue.Built().Entries {
+			for _, potL := range []float64{0, 40} {
+				p := check.Plant{Species: e, HeightM: min(1.5, e.Mature.HeightM), PotL: potL}
+				_, _, chance, in := ToShelter(p, y, from+3)
+				w := Plan(p, 1, y, from+3)
+				if in && w.Way != CarryIn && w.Way != LiftPot && w.Way != Tubers {
+					t.Errorf("%s, pot %.0f L, in %s is to be taken in, and its winter is: %s", e.ID, potL, place, w.Way)
+				}
+				if in && chance != w.Out {
+					t.Errorf("%s in %s: %.2f and %.2f", e.ID, place, chance, w.Out)
+				}
+				if in {
+					asked++
+				}
+			}
+		}
+	}
+	if asked < 100 {
+		t.Errorf("only %d are ever taken in", asked)
 	}
 }

@@ -95,6 +95,15 @@ func (c Climate) mean(i int) float64 {
 	return (n.TMinC + n.TMaxC) / 2
 }
 
+// ColdestMonthC is the mean of the coldest month, °C: about what a hand's depth of soil falls to.
+func (c Climate) ColdestMonthC() float64 {
+	least := math.Inf(1)
+	for i := range c.Normals {
+		least = min(least, c.mean(i))
+	}
+	return least
+}
+
 // GardenYearMonth is the month in whose course growth stops: the first whose mean is below 10 °C after one that is
 // not, or the start of the coolest half-year where no month (or every month) is below 10 °C.
 func (c Climate) GardenYearMonth() time.Month {

@@ -132,10 +132,17 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 	if l, ok := p.look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
-	if since, before, winters, ok := overwinter.ToShelter(CheckedPlant(plant, e, 0), p.Year, p.Today); ok {
+	since, before, winters, ok := overwinter.ToShelter(CheckedPlant(plant, e, 0), p.Year, p.Today)
+	if ok && !o.hurtSince(since) {
 		o.TakeIn = &ToShelter{before, math.Round(100*winters) / 100, since}
 	}
 	return o
+}
+
+// hurtSince reports a plant that frost has likely hurt to the wood, roots or heart since a day: what it lost is looked
+// at, and no first frost is waited for.
+func (o *PlantOut) hurtSince(since day.Day) bool {
+	return o.worst != nil && o.worst.Day >= since && o.worst.Cold() && o.Look.Worth && cold.Deep(o.Look.Expected)
 }
 
 // CheckedPlant is a plant as the core judges it.

@@ -261,7 +261,7 @@
           heart likely hurt. {#if look.slight}Another
             {look.slight}
             are hurt a little: little is lost by waiting.{/if}
-          {look.unhurt} stayed well within what they bear; {look.looked} already decided.
+          {look.unhurt} stayed well within what they bear{look.looked > 0 ? `; ${look.looked} already decided` : ''}.
         </p>
         <ul class="mt-3 border-t border-rule" aria-label="Properties">
           {#each look.places ?? [] as l (l.property_id)}
