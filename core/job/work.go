@@ -35,7 +35,8 @@ type frame struct {
 	winter2  day.Day // and of the next
 	patience day.Day
 	leaf     season.Band
-	late     bool // made after midsummer
+	late     bool      // made after midsummer
+	own      ownSeason // of planting
 }
 
 // Days after midwinter.

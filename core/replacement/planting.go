@@ -80,7 +80,7 @@ func (a *Ask) PlantingOf(e *catalogue.Entry, from day.Day, r rules.House) Planti
 const (
 	deepFrostC  = -2.0 // mean of the coldest month from which soil freezes hard: one waits for spring
 	bareSpareC  = 5.0  // unless it has so many °C to spare in a usual winter
-	thawC       = 2.0  // mean of days from which it can be worked again
+	thawC       = 4.5  // mean of days from which it can be worked again
 	keptCoolFor = 25   // days by which plants kept cool come later than leaves do there
 	isBare      = 7    // days after the leaves are off
 )
@@ -96,11 +96,7 @@ func (a *Ask) bareRoot(e *catalogue.Entry, from day.Day) *Window {
 	for w.To < w.From {
 		w.To += 365
 	}
-	coldest := math.Inf(1)
-	for _, n := range a.Year.Normals.Climate.Normals {
-		coldest = min(coldest, (n.TMinC+n.TMaxC)/2)
-	}
-	if coldest < deepFrostC && a.Year.Normals.Climate.ExtremeMinC-e.HardinessC < bareSpareC {
+	if coldest := a.Year.Normals.Climate.ColdestMonthC(); coldest < deepFrostC && a.Year.Normals.Climate.ExtremeMinC-e.HardinessC < bareSpareC {
 		w.To += keptCoolFor
 		for thaw := w.To; thaw > w.From; thaw-- {
 			if a.Year.Normals.Mean(thaw) < thawC {
@@ -191,11 +187,26 @@ func (a *Ask) windows(e *catalogue.Entry, from day.Day, r rules.House) ([]Window
 			list = append(list, Window{d, d})
 		}
 	}
-	best := day.None
-	if least <= 100 {
-		best = from + day.Day(slices.IndexFunc(costs[:], func(c int) bool { return c <= least+hardlyWorse }))
+	list = slices.DeleteFunc(list, func(w Window) bool { return w.To-w.From < 5 })
+	if least > 100 {
+		return list, day.None
 	}
-	return slices.DeleteFunc(list, func(w Window) bool { return w.To-w.From < 5 }), best
+	counts := func(i int) bool { // a single good day between bad ones is none
+		d := from + day.Day(i)
+		return len(list) == 0 || slices.ContainsFunc(list, func(w Window) bool { return d >= w.From && d <= w.To })
+	}
+	least = 101
+	for i, c := range costs {
+		if counts(i) {
+			least = min(least, c)
+		}
+	}
+	for i, c := range costs {
+		if c <= least+hardlyWorse && counts(i) {
+			return list, from + day.Day(i)
+		}
+	}
+	return list, day.None
 }
 
 // hardlyWorse is how many points of a hundred nobody waits for.

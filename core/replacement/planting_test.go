@@ -114,3 +114,39 @@ func TestPlantingOrders(t *testing.T) {
 		}
 	}
 }
+
+// TestPlantingAgrees: in ten climates and at four dates the best day of every fifteenth kind lies in one of its own
+// windows, not before today; what frost kills is not set out so late that it gives nothing, and nothing tender goes out
+// in the frosts.
+func TestPlantingAgrees(t *testing.T) {
+	places := []string{"great-lakes", "lake-foothills", "oceanic-lowland", "dry-summer-coast", "hot-desert", "gulf-coast",
+		"new-zealand-south", "monsoon-subtropics", "south-africa-highveld", "prairie"}
+	asked, none := 0, 0
+	for _, place := range places {
+		a := ask(t, place)
+		for i, e := range catalogue.Built().Entries {
+			if i%15 != 0 {
+				continue
+			}
+			for _, on := range []day.Day{day.Of(2026, 3, 10), day.Of(2026, 6, 10), day.Of(2026, 9, 10), day.Of(2026, 12, 10)} {
+				p := a.PlantingOf(&e, on, rules.House{})
+				asked++
+				if len(p.Windows) == 0 {
+					none++
+					continue
+				}
+				if p.Best < on || !slices.ContainsFunc(p.Windows, func(w Window) bool { return p.Best >= w.From && p.Best <= w.To }) {
+					t.Errorf("%s in %s, asked %s: best %s is in none of %v", e.ID, place, on, p.Best, p.Windows)
+				}
+				frost, ok := a.Year.FirstFrost(p.Best, 0)
+				if soft := e.Stems == catalogue.AnnualStem && e.HardinessC > -1; ok && soft && p.Best < frost.Mid && frost.Mid-p.Best < 45 {
+					t.Errorf("%s in %s: set out on %s, and the first frost is usual on %s", e.ID, place, p.Best, frost.Mid)
+				}
+			}
+		}
+	}
+	t.Logf("%d plantings, %d of kinds with no good day there", asked, none)
+	if none*4 > asked {
+		t.Errorf("%d of %d have no good day", none, asked)
+	}
+}

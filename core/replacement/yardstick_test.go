@@ -217,7 +217,7 @@ func TestPlantingTimes(t *testing.T) {
 		}
 	}
 	t.Logf("%d of %d best days in their span, %d of %d spans covered by half", best, rows, covered, rows)
-	if best < 20 || covered < 21 {
+	if best < 24 || covered < 25 {
 		t.Error("fewer than before")
 	}
 }
