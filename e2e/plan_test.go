@@ -319,9 +319,9 @@ func TestWinterToCome(t *testing.T) {
 	b.until("worked back", "document.querySelectorAll('[data-testid=forced] li').length === 4")
 	b.see("Load list: what is carried in")
 	b.until("the lemons are on it", "/Lemon × 6, Court/.test(document.querySelector('section[aria-label=\"Load list\"] tr:nth-child(1) td:nth-child(2)').innerText) || /432 kg/.test(document.querySelector('section[aria-label=\"Load list\"]').innerText)")
-	b.eval(`[...document.querySelectorAll('section[aria-label="Cuttings in water"] select')][0].value = 'nerium-oleander'`)
-	b.eval(`[...document.querySelectorAll('section[aria-label="Cuttings in water"] select')][0].dispatchEvent(new Event('change', {bubbles: true}))`)
-	b.eval(`(() => { const e = document.querySelector('section[aria-label="Cuttings in water"] input[type=date]'); e.value = '2027-09-12'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
+	b.eval(`[...document.querySelectorAll('section[aria-label="Cuttings"] select')][0].value = 'nerium-oleander'`)
+	b.eval(`[...document.querySelectorAll('section[aria-label="Cuttings"] select')][0].dispatchEvent(new Event('change', {bubbles: true}))`)
+	b.eval(`(() => { const e = document.querySelector('section[aria-label="Cuttings"] input[type=date]'); e.value = '2027-09-12'; e.dispatchEvent(new Event('input', {bubbles: true})); })()`)
 	b.press("button", "Work it out")
 	b.until("into soil and out", "document.querySelectorAll('[data-testid=rooted] li').length === 5")
 }

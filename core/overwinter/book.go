@@ -14,6 +14,15 @@ var kindsYAML []byte
 type kindsOf struct {
 	RootInWater map[string]int    `yaml:"root_in_water"` // weeks
 	Forced      map[string]Forced `yaml:"forced"`
+	Cuttings    struct {
+		Soft     []string `yaml:"soft"`
+		Late     []string `yaml:"late"`
+		HalfRipe []string `yaml:"half ripe"`
+		Wood     []string `yaml:"wood"`
+		Foot     []string `yaml:"foot"`
+		Layer    []string `yaml:"layer"`
+		None     []string `yaml:"none"`
+	} `yaml:"cuttings"`
 }
 
 var book = sync.OnceValue(func() kindsOf {

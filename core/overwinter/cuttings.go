@@ -13,6 +13,9 @@ import (
 // RootsInWater reports a kind whose cuttings root in water.
 func RootsInWater(id string) bool { return book().RootInWater[id] > 0 }
 
+// FromCuttings reports a kind that is grown from cuttings, in water or in soil.
+func FromCuttings(e *catalogue.Entry) bool { return RootsInWater(e.ID) || waysOf(e) != nil }
+
 // Of cuttings.
 const (
 	potDays     = 42  // in a pot until its roots hold the soil, before it goes out
@@ -21,14 +24,33 @@ const (
 	weakDay     = 11.0
 )
 
-// Cuttings are the steps of cuttings that are set into water on a day: when they go into soil, and when out. Its error
-// is a kind that does not root so.
+// Cuttings are the steps of cuttings that are taken on a day: in a glass of water where a kind in leaf roots so,
+// otherwise in soil, by the way that is open then or opens next. Its error is a kind that is not grown from cuttings.
 func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, error) {
-	weeks := book().RootInWater[e.ID]
-	if weeks == 0 {
-		return Wintering{}, fmt.Errorf("%s does not root in water: take soil", e.Common)
+	if book().RootInWater[e.ID] == 0 || bare(e, taken, y) {
+		return inSoil(e, taken, y)
 	}
-	days := float64(7 * weeks)
+	out := inWater(e, taken, y)
+	out.others(e, opened(e, taken, y))
+	return out, nil
+}
+
+// bare reports a day on which a kind that loses its leaves has none.
+func bare(e *catalogue.Entry, d day.Day, y *season.Year) bool {
+	if e.LeafSeason != catalogue.Deciduous && e.LeafSeason != catalogue.Herbaceous {
+		return false
+	}
+	m := y.Normals.Climate.Midwinter(d)
+	leaves, before := e.Dates(y, m+half/2), e.Dates(y, m-half/2)
+	if d > m+half {
+		return leaves.Drops && d > leaves.LeafDrop.Mid
+	}
+	return leaves.InLeaf && d < leaves.LeafOut.Mid && (!before.Drops || d > before.LeafDrop.Mid)
+}
+
+// inWater are the steps of cuttings in a glass of water.
+func inWater(e *catalogue.Entry, taken day.Day, y *season.Year) Wintering {
+	days := float64(7 * book().RootInWater[e.ID])
 	if sun := season.SunOn(y.Normals.Climate.Latitude, taken); sun.Set-sun.Rise < weakDay {
 		days *= weakLight
 	}
@@ -65,7 +87,7 @@ func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, err
 	if hardy && (!comes || potted < frost.Early-winterAhead) && inSeason(y, potted) {
 		out.step("Harden them off: out by day, in shade at first", potted, potted+hardenDays, "leaves grown indoors scorch")
 		out.step("Plant them out", potted+hardenDays, potted+hardenDays+14, "their roots have time until winter")
-		return out, nil
+		return out
 	}
 	limit := 0.0
 	goes, cold := lastNight(y, potted, limit)
@@ -83,7 +105,7 @@ func Cuttings(e *catalogue.Entry, taken day.Day, y *season.Year) (Wintering, err
 	}
 	out.step("Harden them off: out by day, in by night", goes-hardenDays, goes, "leaves grown indoors scorch and freeze")
 	out.step("Out for good", goes, goes+14, "the last frost is over in nine years of ten")
-	return out, nil
+	return out
 }
 
 // inSeason reports a day that is warm enough for something to root on outside.

@@ -52,9 +52,21 @@ func TestCuttings(t *testing.T) {
 			t.Errorf("%s: into soil %s, want %s; out %s, want %s; over winter %v: %+v", c.name, w.Steps[1].From, c.soil, last.From, c.out, kept, w.Steps)
 		}
 	}
+	lake, err := catalogue.Built().Climate("lake-foothills")
+	if err != nil {
+		t.Fatal(err)
+	}
+	y := season.NewYear(lake.Climate.Daily(), nil)
 	box, _ := catalogue.Built().Entry("buxus-sempervirens")
-	if _, err := Cuttings(box, day.Of(2027, 6, 1), nil); err == nil {
-		t.Error("box roots in water")
+	w, err := Cuttings(box, day.Of(2027, 6, 1), y)
+	if err != nil || w.Steps[0].From < day.Of(2027, 7, 5) || w.Steps[0].From > day.Of(2027, 8, 10) || !strings.Contains(w.Why, "half-ripe") {
+		t.Errorf("box on 1 June: %+v, %v; want half-ripe cuttings in July or August", w, err)
+	}
+	for _, id := range []string{"quercus-robur", "malus-domestica", "solanum-lycopersicum", "trachycarpus-fortunei"} {
+		e, _ := catalogue.Built().Entry(id)
+		if w, err := Cuttings(e, day.Of(2027, 6, 1), y); err == nil {
+			t.Errorf("%s from cuttings: %+v", id, w)
+		}
 	}
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 	"mezzadro/core/season"
 )
 
@@ -48,7 +49,8 @@ func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
 	}
 	where := "outside under leaves or sand, out of the rain"
 	if enough < int(cool-pot)*3/4 {
-		where = "in a cold store at 4 to 8 °C: it is too warm outside"
+		where = fmt.Sprintf("in a refrigerator or cold store at %s to %s, away from fruit: it is too warm outside",
+			quantity.Temperature(4), quantity.Temperature(8))
 	}
 	out.step(
 		"Pot them closely, tips just showing, and set them "+where,
@@ -57,12 +59,12 @@ func Force(id string, bloom day.Day, y *season.Year) (Wintering, error) {
 		fmt.Sprintf("%d weeks of cold before they may grow", f.Cold),
 	)
 	out.step(
-		"Into the cold house, light, 5 to 10 °C",
+		fmt.Sprintf("Into the cold house, light, %s to %s", quantity.Temperature(5), quantity.Temperature(10)),
 		cool,
 		cool+4,
 		"when the shoots stand a finger high and the roots show",
 	)
-	out.step("Into a warm light room, 15 to 18 °C", warm, warm+3, fmt.Sprintf("%d weeks to bloom", f.Warm))
+	out.step(fmt.Sprintf("Into a warm light room, %s to %s", quantity.Temperature(15), quantity.Temperature(18)), warm, warm+3, fmt.Sprintf("%d weeks to bloom", f.Warm))
 	out.step("In bloom", bloom, bloom+10, "longer where it is cool")
 	out.Why = "Too little cold gives short stems and blind buds: rather a week more than one less."
 	return out, nil

@@ -80,7 +80,7 @@ type Winter struct {
 	KG     float64           `json:"kg" doc:"What all weigh that are carried: an estimate"`
 	Loads  int               `json:"loads" doc:"Of a trolley, of those"`
 	Bulbs  []WinterBulb      `json:"bulbs" doc:"Kinds that can be forced"`
-	Slips  []WinterBulb      `json:"cuttings" doc:"Kinds whose cuttings root in water"`
+	Slips  []WinterBulb      `json:"cuttings" doc:"Kinds that are grown from cuttings: those that stand here, then others that root in water"`
 }
 
 // WinterPlant is a plant with its winter.
@@ -115,8 +115,13 @@ func (h *Room) WinterOf(ctx context.Context, property int64) (Winter, error) {
 	if err != nil {
 		return out, err
 	}
+	here := map[string]bool{}
 	for _, p := range plants {
 		e := estate.EntryOf(pl.Book, p.Species)
+		if !here[e.ID] && overwinter.FromCuttings(&e) {
+			here[e.ID] = true
+			out.Slips = append(out.Slips, WinterBulb{e.ID, e.Common})
+		}
 		w := overwinter.Plan(estate.CheckedPlant(p, e, 0), p.SpreadM, pl.Year, pl.Today)
 		if w.Way == overwinter.StaysOut {
 			continue
@@ -135,7 +140,7 @@ func (h *Room) WinterOf(ctx context.Context, property int64) (Winter, error) {
 		if overwinter.CanForce(e.ID) {
 			out.Bulbs = append(out.Bulbs, WinterBulb{e.ID, e.Common})
 		}
-		if overwinter.RootsInWater(e.ID) {
+		if overwinter.RootsInWater(e.ID) && !here[e.ID] {
 			out.Slips = append(out.Slips, WinterBulb{e.ID, e.Common})
 		}
 	}

@@ -13604,7 +13604,7 @@ export interface components {
         Winter: {
             /** @description Kinds that can be forced */
             bulbs: components["schemas"]["WinterBulb"][];
-            /** @description Kinds whose cuttings root in water */
+            /** @description Kinds that are grown from cuttings: those that stand here, then others that root in water */
             cuttings: components["schemas"]["WinterBulb"][];
             /**
              * Format: double

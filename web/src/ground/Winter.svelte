@@ -2,7 +2,7 @@
   /** The winter to come at a property: what comes in, when and where, against the room there is; and bulbs worked back from their bloom. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, type Schemas } from '../api/client';
-  import { degrees, inWords } from '../lib/dates';
+  import { degrees, inWords, span } from '../lib/dates';
   import { bare, figure } from '../lib/units';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
@@ -202,8 +202,8 @@
         </ul>
         <p class="text-sm text-soft">{forced.why}</p>{/if}
     </section>
-    <section aria-label="Cuttings in water" class="mt-8">
-      <h2>Cuttings in water, into soil and out</h2>
+    <section aria-label="Cuttings" class="mt-8">
+      <h2>Cuttings: when, how, and out again</h2>
       <form
         class="mt-1 flex flex-wrap items-end gap-3"
         onsubmit={(e) => {
@@ -226,12 +226,17 @@
         >
         <Button type="submit" color="light" disabled={!slip || !taken}>Work it out</Button>
       </form>
-      {#if rooted}<ul class="mt-2" data-testid="rooted">
+      {#if rooted}
+        {#if rooted.why}<p class="mt-2">{rooted.why}</p>{/if}
+        <ul class="mt-2" data-testid="rooted">
           {#each rooted.steps as s}<li class="border-t border-rule py-1">
-              <b>{inWords(s.from)}</b>
+              <b>{span(s.from, s.to)}</b>
               {s.do}: {s.why}.
             </li>{/each}
-        </ul>{/if}
+        </ul>
+        {#each rooted.how as line}<p class="text-sm">{line}</p>{/each}
+        {#each rooted.never as line}<p class="text-sm text-soft">{line}</p>{/each}
+      {/if}
     </section>
   {/if}
 </div>
