@@ -18,19 +18,48 @@ type increase struct {
 
 // Ways of cuttings in soil.
 var (
-	softShoots = increase{"soft cuttings", "Soft shoots without bloom, a finger long: cut below a leaf in the morning, lower leaves off, " +
-		"into gritty moist compost, covered and shaded", "soft shoots root in weeks, and wilt in an hour", "No flowering shoots, none in the sun."}
-	lateShoots = increase{"soft cuttings", "Shoots without bloom, a finger long: let the cut dry for some hours, then into gritty " +
-		"compost, kept rather dry and not covered", "they winter as young plants, which take less room", "Never cover them tight and wet: they rot."}
-	halfRipe = increase{"half-ripe cuttings", "This year’s shoots, firm at the foot and soft at the tip, without bloom, a hand long: into " +
-		"gritty compost, shaded and covered until they root", "shoots are firm enough not to wilt, and the soil is still warm",
-		"Take them from clean, healthy plants only; no rich soil."}
-	leaflessWood = increase{"hardwood cuttings", "Leafless shoots, pencil thick, a hand and a half long: two thirds deep in open ground or a " +
-		"deep pot, or in a bundle in damp sand until spring", "the plant is dormant, and roots come before leaves", "Not in leaf, not in frozen ground."}
-	fromFoot = increase{"basal shoots", "Shoots from the foot, a finger long, with a sliver of the tuber or crown: into gritty moist compost, " +
-		"bright and warm; or divide it", "new shoots at the foot root within weeks", "Not in autumn."}
-	layered = increase{"layers", "A low shoot is nicked below, pegged into the soil and kept moist; cut off when it has roots of its own, " +
-		"after a year", "it stays fed by the plant until it roots", "Not from seed: seedlings take many years to bloom."}
+	softShoots = increase{
+		name: "soft cuttings",
+		do: "Soft shoots without bloom, a finger long: cut below a leaf in the morning, lower leaves off, " +
+			"into gritty moist compost, covered and shaded",
+		why:   "soft shoots root in weeks, and wilt in an hour",
+		never: "No flowering shoots, none in the sun.",
+	}
+	lateShoots = increase{
+		name: "soft cuttings",
+		do: "Shoots without bloom, a finger long: let the cut dry for some hours, then into gritty " +
+			"compost, kept rather dry and not covered",
+		why:   "they winter as young plants, which take less room",
+		never: "Never cover them tight and wet: they rot.",
+	}
+	halfRipe = increase{
+		name: "half-ripe cuttings",
+		do: "This year’s shoots, firm at the foot and soft at the tip, without bloom, a hand long: into " +
+			"gritty compost, shaded and covered until they root",
+		why:   "shoots are firm enough not to wilt, and the soil is still warm",
+		never: "Take them from clean, healthy plants only; no rich soil.",
+	}
+	leaflessWood = increase{
+		name: "hardwood cuttings",
+		do: "Leafless shoots, pencil thick, a hand and a half long: two thirds deep in open ground or a " +
+			"deep pot, or in a bundle in damp sand until spring",
+		why:   "the plant is dormant, and roots come before leaves",
+		never: "Not in leaf, not in frozen ground.",
+	}
+	fromFoot = increase{
+		name: "basal shoots",
+		do: "Shoots from the foot, a finger long, with a sliver of the tuber or crown: into gritty moist " +
+			"compost, bright and warm; or divide it",
+		why:   "new shoots at the foot root within weeks",
+		never: "Not in autumn.",
+	}
+	layered = increase{
+		name: "layers",
+		do: "A low shoot is nicked below, pegged into the soil and kept moist; cut off when it has roots " +
+			"of its own, after a year",
+		why:   "it stays fed by the plant until it roots",
+		never: "Not from seed: seedlings take many years to bloom.",
+	}
 )
 
 // When ways are open, days from what they go by.
@@ -66,8 +95,12 @@ func waysOf(e *catalogue.Entry) (out []*increase) {
 	for _, w := range []struct {
 		list []string
 		way  *increase
-	}{{c.Late, &lateShoots}, {c.Foot, &fromFoot}, {c.Soft, &softShoots}, {c.HalfRipe, &halfRipe}, {c.Wood, &leaflessWood}, {c.Layer, &layered}} {
-		if listed(w.list, e) && (w.way != &leaflessWood || e.LeafSeason == catalogue.Deciduous || e.LeafSeason == catalogue.SemiEvergreen) {
+	}{
+		{c.Late, &lateShoots}, {c.Foot, &fromFoot}, {c.Soft, &softShoots}, {c.HalfRipe, &halfRipe}, {c.Wood, &leaflessWood},
+		{c.Layer, &layered},
+	} {
+		falls := e.LeafSeason == catalogue.Deciduous || e.LeafSeason == catalogue.SemiEvergreen
+		if listed(w.list, e) && (w.way != &leaflessWood || falls) {
 			out = append(out, w.way)
 		}
 	}
@@ -78,7 +111,8 @@ func waysOf(e *catalogue.Entry) (out []*increase) {
 		return out
 	case e.Form == catalogue.Shrub && e.LeafSeason == catalogue.Deciduous:
 		return []*increase{&leaflessWood}
-	case (e.Form == catalogue.Shrub || e.Form == catalogue.Subshrub || e.Form == catalogue.Climber) && e.LeafSeason != catalogue.Herbaceous:
+	case e.LeafSeason == catalogue.Herbaceous:
+	case e.Form == catalogue.Shrub || e.Form == catalogue.Subshrub || e.Form == catalogue.Climber:
 		return []*increase{&halfRipe}
 	}
 	return nil
@@ -140,7 +174,8 @@ func (w *increase) next(e *catalogue.Entry, on day.Day, y *season.Year) (open, b
 func inSoil(e *catalogue.Entry, on day.Day, y *season.Year) (Wintering, error) {
 	spans := opened(e, on, y)
 	if len(spans) == 0 {
-		return Wintering{}, fmt.Errorf("%s is not grown from cuttings: it is grafted, divided or sown, or bought young", e.Common)
+		return Wintering{}, fmt.Errorf("%s is not grown from cuttings: it is grafted, divided or sown, or bought young",
+			e.Common)
 	}
 	o := spans[0]
 	out := Wintering{Way: CarryIn, Chance: 0.7, Steps: []Step{}, How: []string{}, Never: []string{o.never}}
@@ -156,7 +191,8 @@ func inSoil(e *catalogue.Entry, on day.Day, y *season.Year) (Wintering, error) {
 		}
 		out.step("Plant it where it is to stand", rooted, rooted+45, "it has roots of its own, and stands bare")
 	default:
-		out.step("Pot them singly when roots show", max(on, o.from)+rootedIn, max(on, o.from)+2*rootedIn, "a firm ball comes through a winter, loose roots do not")
+		out.step("Pot them singly when roots show", max(on, o.from)+rootedIn, max(on, o.from)+2*rootedIn,
+			"a firm ball comes through a winter, loose roots do not")
 		spring := springDay
 		if o.increase == &fromFoot { // in the same year
 			spring = lastNight
@@ -184,7 +220,8 @@ func (w *Wintering) others(e *catalogue.Entry, spans []open) {
 		}
 	}
 	if e.Graft.Habit == "usually" {
-		w.How = append(w.How, "It grows on its own roots then, not on a stock: taller or weaker than a grafted one, and without the stock’s resistance.")
+		w.How = append(w.How, "It grows on its own roots then, not on a stock: taller or weaker than a grafted one, "+
+			"and without the stock’s resistance.")
 	}
 }
 
