@@ -29,3 +29,22 @@ func TestKindsAreThere(t *testing.T) {
 		t.Error("kinds are missing")
 	}
 }
+
+// TestCuttingListsAreOfKinds: what the lists of cuttings name are kinds or genera of the catalogue.
+func TestCuttingListsAreOfKinds(t *testing.T) {
+	known := map[string]bool{}
+	for _, e := range catalogue.Built().Entries {
+		known[e.ID], known[e.Genus()] = true, true
+	}
+	c := book().Cuttings
+	for _, list := range [][]string{c.Soft, c.Late, c.HalfRipe, c.Wood, c.Foot, c.Layer, c.None} {
+		if len(list) < 2 {
+			t.Errorf("a short list: %v", list)
+		}
+		for _, name := range list {
+			if !known[name] {
+				t.Errorf("%s is no kind", name)
+			}
+		}
+	}
+}

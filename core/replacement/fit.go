@@ -60,7 +60,7 @@ const plainFit = 75.0
 func (a *Ask) FitOf(e *catalogue.Entry) Fit {
 	f := &fitting{Ask: a, e: e, fit: Fit{Species: e.ID, Common: e.Common, Out: []string{}, Parts: []Part{}, Care: []string{}}}
 	for _, judge := range []func(){
-		f.cold, f.heat, f.summer, f.light, f.water, f.ground, f.wind, f.room, f.trouble, f.killers, f.safety, f.wild, f.upkeep, f.wished,
+		f.cold, f.heat, f.summer, f.light, f.water, f.ground, f.wind, f.dryFrost, f.room, f.trouble, f.killers, f.safety, f.wild, f.upkeep, f.wished,
 		f.known,
 	} {
 		judge()
@@ -278,8 +278,8 @@ func (f *fitting) wind() {
 		return
 	}
 	switch {
-	case f.e.WeakWood:
-		f.part("wind", -25, "its wood breaks in wind")
+	case f.e.WeakWood || listed(f.e, lists().Breaks, nil):
+		f.part("wind", -35, "it breaks in wind")
 	case f.coldest() > frozenSoilC && !blown: // wind dries leaves in winter where roots stand in frozen soil
 		if f.e.Light == "shade" {
 			f.part("wind", -6, "it likes shelter")
@@ -291,6 +291,26 @@ func (f *fitting) wind() {
 	}
 }
 
+// dryFrost minds winters of dry sunny frost, in which broad leaves that stay on burn, year by year.
+func (f *fitting) dryFrost() {
+	e := f.e
+	if e.LeafSeason != catalogue.Evergreen || e.Form == catalogue.Conifer || e.Form == catalogue.Perennial || e.DryingKPAH >= 40 {
+		return
+	}
+	for _, n := range f.Year.Normals.Climate.Normals {
+		if (n.TMinC+n.TMaxC)/2 < dryFrostC && n.RainMM < dryFrostMM {
+			f.part("wind", -22, "dry, sunny frost burns its leaves")
+			return
+		}
+	}
+}
+
+// Of winters that burn leaves: the mean of the month, °C, and its rain or snow, mm.
+const (
+	dryFrostC  = -0.5
+	dryFrostMM = 15.0
+)
+
 // Dangers come before taste.
 func (f *fitting) safety() {
 	e, s := f.e, f.Spot
@@ -301,12 +321,12 @@ func (f *fitting) safety() {
 	case s.Children && e.Spiny:
 		f.out("Thorns or spines, and small children play there.")
 	case s.Children && e.Poisonous == "mild":
-		f.part("safety", -6, "mildly poisonous, and small children play there")
+		f.part("safety", -12, "mildly poisonous, and small children play there")
 	}
 	if s.Pets && e.PetDanger == "serious" {
 		f.out("It can kill a pet.")
 	} else if s.Pets && e.PetDanger == "mild" {
-		f.part("safety", -5, "it can make a pet ill")
+		f.part("safety", -14, "it can make a pet ill")
 	}
 	switch weak := s.People && e.WeakWood && tall && e.Mature.HeightM > 6; {
 	case weak && e.GrowthCMYear >= fastWoodCM:

@@ -1,11 +1,13 @@
 package replacement
 
 import (
+	"maps"
 	"slices"
 	"strings"
 	"testing"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
 	"mezzadro/core/invalid"
 	"mezzadro/core/season"
 )
@@ -276,6 +278,18 @@ func TestListsAreOfKinds(t *testing.T) {
 	all := [][]string{l.Salt.Well, l.Salt.Poorly, l.Sour, l.Fire.Fast, l.Fire.Slow}
 	for _, of := range l.Spreads {
 		all = append(all, of)
+	}
+	all = append(all, l.Paved, l.Breaks, slices.Collect(maps.Keys(bearable().Warm)))
+	for trouble, of := range bears() {
+		if cause.Built().Cause(trouble) == nil {
+			t.Errorf("%s is no cause", trouble)
+		}
+		all = append(all, of.Takes, of.Bears)
+		for _, name := range of.Takes {
+			if slices.Contains(of.Bears, name) {
+				t.Errorf("%s takes %s and bears it", name, trouble)
+			}
+		}
 	}
 	for _, list := range all {
 		for _, name := range list {

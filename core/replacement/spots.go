@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/written"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/cause"
 )
 
 //go:embed data/spots.yaml
@@ -25,7 +26,36 @@ type spotLists struct {
 		Fast []string `yaml:"fast"`
 		Slow []string `yaml:"slow"`
 	} `yaml:"fire"`
+	Paved   []string            `yaml:"paved"`
+	Breaks  []string            `yaml:"breaks"`
 	Spreads map[string][]string `yaml:"spreads"`
+}
+
+//go:embed data/bears.yaml
+var bearsYAML []byte
+
+// bears are the kinds that take a trouble, and those that bear it, by the trouble's id. It panics when the shipped data
+// is broken: a test loads it.
+var bears = sync.OnceValue(func() (out map[string]struct {
+	Takes []string `yaml:"takes"`
+	Bears []string `yaml:"bears"`
+}) {
+	if err := written.Read(bearsYAML, &out); err != nil {
+		panic("core/replacement/data/bears.yaml: " + err.Error())
+	}
+	return out
+})
+
+// susceptible is how much a kind is a host of a trouble, 0 to 1: by what is told of the kind, or by the trouble's hosts.
+func susceptible(c *cause.Cause, e *catalogue.Entry) float64 {
+	b := bears()[c.ID]
+	switch {
+	case listed(e, b.Takes, b.Bears):
+		return max(1, c.OnKind(e))
+	case listed(e, b.Bears, b.Takes):
+		return 0
+	}
+	return c.OnKind(e)
 }
 
 // lists are the shipped ones. It panics when they are broken: a test loads them.
@@ -51,6 +81,7 @@ const (
 	limePoints = -50.0
 	firePoints = -60.0
 	fireSlow   = 5.0
+	pavedOver  = -28.0
 	wildHere   = -35.0 // spreads into the wild in this part of the world
 	wildAway   = -3.0  // elsewhere
 )
@@ -70,6 +101,9 @@ func (f *fitting) ground() {
 	}
 	if f.Spot.PH >= limePH && listed(f.e, l.Sour, nil) {
 		f.part("lime", limePoints, "it yellows where the soil holds lime (pH %.1f)", f.Spot.PH)
+	}
+	if f.Spot.Paving && listed(f.e, l.Paved, nil) {
+		f.part("heat", pavedOver, "it suffers in soil that is paved over, hot and narrow")
 	}
 	if f.Spot.Fire {
 		switch {

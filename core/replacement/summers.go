@@ -17,6 +17,7 @@ var summersYAML []byte
 type summers struct {
 	Genera map[string]float64 `yaml:"genera"`
 	Kinds  map[string]float64 `yaml:"kinds"`
+	Warm   map[string]float64 `yaml:"warm"`
 }
 
 // bearable are the hottest months that kinds do well in. It panics when the shipped data is broken: a test loads it.
@@ -45,13 +46,14 @@ const (
 // summer judges the hottest month.
 func (f *fitting) summer() {
 	f.warmRain()
-	limit, known := bearable().of(f.e)
-	if !known {
-		return
-	}
 	hottest := math.Inf(-1)
 	for _, n := range f.Year.Normals.Climate.Normals {
 		hottest = math.Max(hottest, (n.TMinC+n.TMaxC)/2)
+	}
+	f.coolSummer(hottest)
+	limit, known := bearable().of(f.e)
+	if !known {
+		return
 	}
 	if f.Spot.WarmWall {
 		hottest++
@@ -84,5 +86,26 @@ func (f *fitting) warmRain() {
 	}
 	if months > 0 {
 		f.part("water", -math.Min(rotMost, rotEach*float64(months)), "it hates wet feet, and the rain comes warm")
+	}
+}
+
+// Of cool summers: points for each °C, and at most.
+const (
+	coolEach = 7.0
+	coolMost = 40.0
+)
+
+// coolSummer minds kinds that want warmth to bloom and ripen; a warm wall gives some of it.
+func (f *fitting) coolSummer(hottest float64) {
+	wants, known := bearable().Warm[f.e.ID]
+	if !known {
+		wants, known = bearable().Warm[f.e.Genus()]
+	}
+	if f.Spot.WarmWall {
+		hottest += 2
+	}
+	if known && hottest < wants {
+		f.part("heat", -min(coolMost, coolEach*(wants-hottest)), "it wants warmer summers than %s on average to bloom and ripen",
+			quantity.Temperature(hottest))
 	}
 }

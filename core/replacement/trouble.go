@@ -46,7 +46,7 @@ func (f *fitting) trouble() {
 	if c.Group == "animal" && c.To == "all" && same {
 		f.part("soil trouble", -32, "one of its genus was spoilt there: %s", lower(c.Name))
 	}
-	host := c.OnKind(f.e)
+	host := susceptible(c, f.e)
 	if c.Group == "insect" && c.To == "its kind" && c.Harm == "deadly" && genus != "" && !same {
 		host = 0 // another beetle of the name has each genus
 	}
@@ -56,18 +56,34 @@ func (f *fitting) trouble() {
 	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike:
 		f.out("%s killed what stood there, and this is one of its hosts.", c.Name)
 	case c.Hosts != nil && host >= hostLike && same:
-		f.part("soil trouble", -35, "it gets %s, as what stood there did", lower(c.Name))
+		f.part("soil trouble", -45, "it gets %s, as what stood there did", lower(c.Name))
 	case c.Hosts != nil && host >= hostLike:
 		f.part("soil trouble", -18, "it gets %s too", lower(c.Name))
 	case same && c.Hosts != nil && host < halfHost:
 		f.part("soil trouble", 8, "of the same genus, and seldom has %s", lower(c.Name))
 	}
+	f.browsed(c)
 	f.weather(c)
+}
+
+// browsed minds animals that come again to eat what they like.
+func (f *fitting) browsed(c *cause.Cause) {
+	b, told := bears()[c.ID]
+	switch {
+	case !told || c.Group != "animal":
+	case listed(f.e, b.Takes, b.Bears):
+		f.part("soil trouble", -45, "%s: they like it, and come again", lower(c.Name))
+	case listed(f.e, b.Bears, b.Takes):
+		f.part("soil trouble", 8, "they mostly leave it")
+	}
 }
 
 // killers minds what kills the kind in this part of the world, wherever it is planted.
 func (f *fitting) killers() {
 	region := f.Year.Normals.Climate.Region()
+	if low(f.e.Form) {
+		return // they kill trees
+	}
 	for i := range cause.Built().Causes {
 		c := &cause.Built().Causes[i]
 		if c.Harm != "deadly" || c.Danger != "falls" || c.To != "its kind" || c.Hosts == nil || len(c.Hosts.Genus) == 0 ||
@@ -85,7 +101,7 @@ func (f *fitting) killers() {
 // the chief host.
 const (
 	fewGenera   = 3
-	killerTakes = 20.0
+	killerTakes = 32.0
 )
 
 // inSoil minds a trouble that stays in the soil.

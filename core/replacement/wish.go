@@ -44,6 +44,11 @@ func (f *fitting) likeBefore() {
 		}
 		if b.Form == f.e.Form {
 			f.part("wish", 8, "of the same form as what stood there")
+		} else if low(b.Form) && low(f.e.Form) {
+			f.part("wish", 5, "fills the same place as what stood there")
+		}
+		if b.LeafSeason == catalogue.Evergreen && f.e.LeafSeason == catalogue.Evergreen {
+			f.part("wish", 6, "green in winter, as what stood there")
 		}
 		switch r := f.e.Mature.HeightM / b.Mature.HeightM; {
 		case r > 0.6 && r < 1.6:
@@ -55,6 +60,11 @@ func (f *fitting) likeBefore() {
 			f.part("wish", -6, "it stays far lower than what stood there")
 		}
 	}
+}
+
+// low reports forms that take each other's place in a bed.
+func low(f catalogue.Form) bool {
+	return f == catalogue.Shrub || f == catalogue.Subshrub || f == catalogue.Perennial
 }
 
 func genusOf(among []catalogue.Entry, id string) string {

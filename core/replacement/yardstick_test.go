@@ -53,16 +53,14 @@ func spotOf(species, s string) (Spot, Died, Wish) {
 		spot.PH = 7.8
 	}
 	spot.Windy = said(s, "wind", "storm")
-	spot.People, spot.Paving = said(s, "street", "car park"), said(s, "paved")
+	spot.People, spot.Paving = said(s, "street", "car park"), said(s, "paved", "street", "car park")
 	if said(s, "2 m from a house") {
 		spot.HouseM = 2
 	}
 	if said(s, "hedge", "screen") {
 		wish.ScreenM = 1.5
 	}
-	if !strings.HasPrefix(species, "unknown-") {
-		died.Species = species
-	}
+	died.Species = species // of an unnamed one, its form and leaf
 	for _, k := range killers {
 		if said(s, k[0]) && died.Cause == "" {
 			died.Cause = k[1]
@@ -135,7 +133,7 @@ func TestReplacementYardstick(t *testing.T) {
 	t.Logf("%d of %d good ones may stand there; %d of %d bad ones may not or stand in the lower half; "+
 		"in %d of %d places a good one is among the first twenty",
 		may, good, not, bad, first, rows)
-	if may < 340 || not < 315 || first < 42 {
+	if may < 346 || not < 330 || first < 50 {
 		t.Error("fewer than before")
 	}
 }
