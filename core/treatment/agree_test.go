@@ -1,6 +1,7 @@
 package treatment
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -8,6 +9,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 )
 
 // TestAgreesWithTheCause: what is named and what is done about it never speak against each other: nothing is sprayed,
@@ -47,5 +49,36 @@ func TestAgreesWithTheCause(t *testing.T) {
 	}
 	if asked < 1000 {
 		t.Errorf("only %d asked", asked)
+	}
+}
+
+// TestLicensedStepsAskForTheirLicence: a step that says a licensed arborist or firm does it is theirs as a job too; and
+// a tree that wilts is parted from its neighbours before it is felled, its wood seen to after.
+func TestLicensedStepsAskForTheirLicence(t *testing.T) {
+	aside := regexp.MustCompile(`arborist looks at trees|aloft it is`) // what the step says of other cases
+	said := regexp.MustCompile(`licensed (arborist|firm|hand)`)
+	for _, p := range Built().Programmes {
+		for _, r := range append(slices.Clone(p.Rungs), p.Prevent...) {
+			for _, s := range r.Steps {
+				act := Built().Active(s.Use)
+				if said.MatchString(s.Do) && !aside.MatchString(s.Do) && s.Who == "" && (act == nil || !act.Licence) {
+					t.Errorf("%s: %q asks for no licence", p.ID, s.Do)
+				}
+			}
+		}
+	}
+	elm, _ := catalogue.Built().Entry("ulmus-americana")
+	a := Ask{Cause: "elm-disease", Species: elm, Place: place(t, "great-lakes"), Date: day.Of(2027, 7, 10), Share: 0.7, Count: 1, HeightM: 18}
+	o, err := Built().Plan(a)
+	if err != nil || o.Rung != "replace" || len(o.Steps) < 3 {
+		t.Fatalf("%+v, %v", o, err)
+	}
+	for i, want := range []string{"trench", "fells", "Wood"} {
+		if !strings.Contains(o.Steps[i].Do, want) || i > 0 && o.Steps[i].Day <= o.Steps[i-1].Day {
+			t.Errorf("step %d on %s: %q, want %q", i+1, o.Steps[i].Day, o.Steps[i].Do, want)
+		}
+		if k := o.Order(a, o.Steps[i]); i < 2 && !slices.Contains(k.Skills, job.Arborist) {
+			t.Errorf("%q asks for %v", k.Title, k.Skills)
+		}
 	}
 }

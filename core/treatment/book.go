@@ -74,6 +74,7 @@ func (w When) given() bool { return w.Now || w.Warmth > 0 || w.Event != "" }
 // Step is one thing that is done, once or again and again.
 type Step struct {
 	Do    string `yaml:"do"`
+	Who   string `yaml:"who"` // arborist: licensed work, whatever is used
 	Use   string `yaml:"use"`
 	Where string `yaml:"where"`
 	Stage string `yaml:"stage"`

@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/moment"
 	"mezzadro/core/quantity"
 )
@@ -237,6 +238,9 @@ func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, boo
 		Stop:   st.Stop,
 		Limits: []string{},
 		Why:    []string{},
+	}
+	if st.Who == "arborist" {
+		d.Who = job.Arborist
 	}
 	on := max(from, s.ask.Date)
 	if st.After > 0 && before.Given() && before+day.Day(st.After) > on {

@@ -48,6 +48,9 @@ func (o Answer) Order(a Ask, d Dated) job.Order {
 	if act := Built().Active(d.Use); act != nil && act.Licence {
 		kept.Skills = append(kept.Skills, job.Restricted)
 	}
+	if d.Who != "" {
+		kept.Skills = append(kept.Skills, d.Who)
+	}
 	if !d.Seasonal { // a day that the season sets is found anew from the year
 		kept.Params.Due = d.Day
 	}

@@ -23,6 +23,7 @@ type Offer struct {
 type Dated struct {
 	N       int      `json:"n"`
 	Do      string   `json:"do"`
+	Who     string   `json:"who,omitempty" enum:"licensed arborist," doc:"Who alone may do it"`
 	Use     string   `json:"use,omitempty" doc:"The means, by id"`
 	UseName string   `json:"use_name,omitempty"`
 	Where   string   `json:"where,omitempty"`

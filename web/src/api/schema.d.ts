@@ -12750,6 +12750,11 @@ export interface components {
             use_name?: string;
             /** @description Where on the plant, or on which ground */
             where?: string;
+            /**
+             * @description Who alone may do it
+             * @enum {string}
+             */
+            who?: "licensed arborist" | "";
             /** @description Why that day */
             why: string[];
         };
