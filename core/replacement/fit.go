@@ -110,11 +110,11 @@ func (f *fitting) cold() {
 	case frozen && spare < afterFrost/2:
 		f.out("What stood there froze, and this bears hardly more: %s.", told)
 	case frozen && spare < afterFrost:
-		f.part("cold", -4*(afterFrost-spare), "what stood there froze, and this has %s to spare in a usual winter", quantity.Difference(spare))
+		f.counts("cold", "frozen_before", afterFrost-spare, "what stood there froze, and this has %s to spare in a usual winter", quantity.Difference(spare))
 	case spare < tenYears:
-		f.part("cold", -5*(tenYears-spare), "a winter of ten years kills it or hurts it badly: it bears %s", told)
+		f.counts("cold", "near_limit", tenYears-spare, "a winter of ten years kills it or hurts it badly: it bears %s", told)
 	default:
-		f.part("cold", math.Min(3, (spare-tenYears)/4), "hardy with %s to spare", quantity.Difference(spare))
+		f.counts("cold", "to_spare", spare-tenYears, "hardy with %s to spare", quantity.Difference(spare))
 	}
 }
 
@@ -146,7 +146,7 @@ func (f *fitting) heat() {
 	case hottest >= 37 && dry && f.e.HardinessC <= winterNeed && thirsty:
 		f.out("It comes from cool summers: dry heat of %s burns it.", quantity.Temperature(hottest))
 	case hottest >= 37 && dry && (thirsty || soft):
-		f.part("heat", -18, "dry heat of %s is hard on it", quantity.Temperature(hottest))
+		f.counts("heat", "dry_heat", 1, "dry heat of %s is hard on it", quantity.Temperature(hottest))
 	}
 }
 
@@ -176,11 +176,11 @@ func (f *fitting) light() {
 	case hours > most+2.5:
 		f.out("It wants %s and would scorch in %.1f hours of strong sun.", f.e.Light, hours)
 	case hours < least:
-		f.part("light", -14*(least-hours), "it wants more sun than %.1f hours: it grows thin and blooms less", hours)
+		f.counts("light", "too_dark", least-hours, "it wants more sun than %.1f hours: it grows thin and blooms less", hours)
 	case hours > most:
-		f.part("light", -10*(hours-most), "it wants less sun than %.1f hours", hours)
+		f.counts("light", "too_bright", hours-most, "it wants less sun than %.1f hours", hours)
 	case f.e.Light == "full sun" && hours >= site.FullSun || f.e.Light != "full sun" && f.e.Light != "sun or part shade":
-		f.part("light", 2, "the light is what it wants")
+		f.counts("light", "right", 1, "the light is what it wants")
 	}
 }
 
@@ -195,7 +195,7 @@ func (f *fitting) water() {
 		return
 	}
 	if f.Spot.Stands && want == 2 {
-		f.part("water", -22, "water stands there after rain, and it wants even soil")
+		f.counts("water", "standing", 1, "water stands there after rain, and it wants even soil")
 	}
 	drowned := f.Died.Cause == "standing-water" || f.Died.Cause == "root-rot" && !f.desert() // there other fungi rot roots
 	if drowned && want <= 1 && !f.Died.Soil {
@@ -205,7 +205,7 @@ func (f *fitting) water() {
 		f.out("What stood there died of thirst, and this wants moist soil.")
 	}
 	if f.Spot.Roots >= 0.4 && want >= 3 {
-		f.part("water", -20*math.Min(1.5, f.Spot.Roots), "roots of greedy neighbours take its water")
+		f.counts("water", "greedy_roots", math.Min(1.5, f.Spot.Roots), "roots of greedy neighbours take its water")
 	}
 	have := slices.Index(waters, f.Spot.Water)
 	if have < 0 {
@@ -218,13 +218,13 @@ func (f *fitting) water() {
 	case d >= 3 || d <= -3, have == 0 && want >= 3, have == 4 && want <= 1:
 		f.out("It wants %s soil; there it is %s.", soilWord(f.e.SoilWater), soilWord(waters[have]))
 	case have == 0 && want >= 2 && f.dryWeeks():
-		f.part("water", -40, "it wants %s soil; there it is dry, and no rain comes in summer", soilWord(f.e.SoilWater))
+		f.counts("water", "dry_summer", 1, "it wants %s soil; there it is dry, and no rain comes in summer", soilWord(f.e.SoilWater))
 	case d == 2 || d == -2:
-		f.part("water", -24, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
+		f.counts("water", "two_off", 1, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
 	case d != 0:
-		f.part("water", -6, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
+		f.counts("water", "one_off", 1, "it wants %s soil; there it is %s", soilWord(f.e.SoilWater), soilWord(waters[have]))
 	default:
-		f.part("water", 2, "the soil is as wet as it wants")
+		f.counts("water", "right", 1, "the soil is as wet as it wants")
 	}
 }
 
@@ -279,15 +279,15 @@ func (f *fitting) wind() {
 	}
 	switch {
 	case f.e.WeakWood || listed(f.e, lists().Breaks, nil):
-		f.part("wind", -35, "it breaks in wind")
+		f.counts("wind", "breaks", 1, "it breaks in wind")
 	case f.coldest() > frozenSoilC && !blown: // wind dries leaves in winter where roots stand in frozen soil
 		if f.e.Light == "shade" {
-			f.part("wind", -6, "it likes shelter")
+			f.counts("wind", "sheltered", 1, "it likes shelter")
 		}
 	case f.e.LeafSeason == catalogue.Evergreen && f.e.Form != catalogue.Conifer && f.e.DryingKPAH < 25:
-		f.part("wind", -18, "winter wind dries its leaves")
+		f.counts("wind", "winter_wind", 1, "winter wind dries its leaves")
 	case f.e.LeafSeason == catalogue.Evergreen && f.e.DryingKPAH < 40 || f.e.Light == "shade":
-		f.part("wind", -6, "it likes shelter")
+		f.counts("wind", "sheltered", 1, "it likes shelter")
 	}
 }
 
@@ -299,7 +299,7 @@ func (f *fitting) dryFrost() {
 	}
 	for _, n := range f.Year.Normals.Climate.Normals {
 		if (n.TMinC+n.TMaxC)/2 < dryFrostC && n.RainMM < dryFrostMM {
-			f.part("wind", -22, "dry, sunny frost burns its leaves")
+			f.counts("wind", "dry_frost", 1, "dry, sunny frost burns its leaves")
 			return
 		}
 	}
@@ -321,25 +321,25 @@ func (f *fitting) safety() {
 	case s.Children && e.Spiny:
 		f.out("Thorns or spines, and small children play there.")
 	case s.Children && e.Poisonous == "mild":
-		f.part("safety", -12, "mildly poisonous, and small children play there")
+		f.counts("safety", "children_mild", 1, "mildly poisonous, and small children play there")
 	}
 	if s.Pets && e.PetDanger == "serious" {
 		f.out("It can kill a pet.")
 	} else if s.Pets && e.PetDanger == "mild" {
-		f.part("safety", -14, "it can make a pet ill")
+		f.counts("safety", "pets_mild", 1, "it can make a pet ill")
 	}
 	switch weak := s.People && e.WeakWood && tall && e.Mature.HeightM > 6; {
 	case weak && e.GrowthCMYear >= fastWoodCM:
 		f.out("Its wood breaks, and people are beneath.")
 	case weak:
-		f.part("safety", -25, "its wood breaks, and people are beneath")
+		f.counts("safety", "weak_over_people", 1, "its wood breaks, and people are beneath")
 		f.care("Its wood breaks: formed well while it is young, and looked over each few years by a licensed arborist.")
 	}
 	if s.People && e.Spiny && !s.Children {
-		f.part("safety", -10, "spines where people pass")
+		f.counts("safety", "spines_where_people_pass", 1, "spines where people pass")
 	}
 	if s.Paving && e.Edible != "" && tall {
-		f.part("safety", -10, "fruit falls on the paving")
+		f.counts("safety", "fruit_on_paving", 1, "fruit falls on the paving")
 	}
 	for _, c := range e.Cautions {
 		if c.Kind == "poisonous" || c.Kind == "skin" || c.Kind == "thorns" || c.Kind == "pets" && s.Pets {

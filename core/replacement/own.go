@@ -1,7 +1,5 @@
 package replacement
 
-import "math"
-
 // Own is what the firm's own record says of a kind.
 type Own struct {
 	Stood int `json:"stood" minimum:"0" doc:"Plants of it that are in the record, and alive"`
@@ -10,11 +8,8 @@ type Own struct {
 
 // How much the firm's own record counts.
 const (
-	ownFew     = 3    // plants from which it says anything
-	ownUsual   = 0.08 // share lost that is nobody's fault
-	ownWeight  = 60.0 // points for each of the share lost beyond that
-	ownMost    = 20.0
-	ownNothing = 4.0 // points for a kind of which many stand and hardly one was lost
+	ownFew   = 3    // plants from which it says anything
+	ownUsual = 0.08 // share lost that is nobody's fault
 )
 
 // known minds what became of the kind where this firm has planted it.
@@ -28,8 +23,8 @@ func (f *fitting) known() {
 	share := float64(o.Lost+1) / float64(all+2)
 	switch {
 	case o.Lost > 0 && share > 2*ownUsual:
-		f.part("own record", -math.Min(ownMost, ownWeight*(share-ownUsual)), "of %d in your record %d were lost", all, o.Lost)
+		f.counts("own record", "lost", share-ownUsual, "of %d in your record %d were lost", all, o.Lost)
 	case share <= 2*ownUsual:
-		f.part("own record", ownNothing, "of %d in your record %d were lost", all, o.Lost)
+		f.counts("own record", "none_lost", 1, "of %d in your record %d were lost", all, o.Lost)
 	}
 }

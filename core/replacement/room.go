@@ -73,7 +73,7 @@ func (f *fitting) room() {
 		case s.HouseM < e.Mature.SpreadM/4 || e.Mature.HeightM > 12 && s.HouseM < 3:
 			f.out("A tree of that size does not stand %s from a wall.", quantity.Length(s.HouseM))
 		case s.HouseM < e.Mature.SpreadM/2:
-			f.part("room", -10, "its crown meets the wall %s away", quantity.Length(s.HouseM))
+			f.counts("room", "meets_wall", 1, "its crown meets the wall %s away", quantity.Length(s.HouseM))
 		}
 	}
 	if s.DrainM > 0 && tall && e.Thirst == "high" && s.DrainM < e.Mature.SpreadM/2*e.RootReach {
@@ -92,16 +92,16 @@ func (f *fitting) neighbours(tall bool) {
 	half := e.Mature.SpreadM / 2
 	high := tall && e.Mature.HeightM > 6 // its crown goes over what is low
 	if s.ClearM > 0 && e.Mature.HeightM > littleOver*s.ClearM {
-		f.part("room", -14, "it grows up into the crown over it: there are %s beneath", quantity.Length(s.ClearM))
+		f.counts("room", "under_crown", 1, "it grows up into the crown over it: there are %s beneath", quantity.Length(s.ClearM))
 	}
 	if s.CrownM > 0 && e.Form != catalogue.Climber && half > s.CrownM+0.3 {
-		f.part("room", -math.Min(10, 6*(half/s.CrownM-1)), "its crown meets the next one %s away", quantity.Length(s.CrownM))
+		f.counts("room", "meets_crown", half/s.CrownM-1, "its crown meets the next one %s away", quantity.Length(s.CrownM))
 	}
 	if s.PathM > 0 && !high && e.Form != catalogue.Climber && half > s.PathM+0.2 {
-		f.part("room", -math.Min(10, 6*(half/s.PathM-1)), "it grows over the path %s away, and is cut back every year", quantity.Length(s.PathM))
+		f.counts("room", "over_path", half/s.PathM-1, "it grows over the path %s away, and is cut back every year", quantity.Length(s.PathM))
 	}
 	if s.SillM > 0 && (!high || e.Form == catalogue.Conifer) && e.Mature.HeightM > littleOver*s.SillM {
-		f.part("room", -math.Min(20, 8*(e.Mature.HeightM/s.SillM-1)), "it grows up before the window, whose sill is at %s", quantity.Length(s.SillM))
+		f.counts("room", "before_window", e.Mature.HeightM/s.SillM-1, "it grows up before the window, whose sill is at %s", quantity.Length(s.SillM))
 	}
 }
 
@@ -126,7 +126,7 @@ func (f *fitting) limit(word string, grows, room float64) {
 	case grows > cutOver*room && e.Form != catalogue.Climber, !bears:
 		f.out("It grows %s %s, and there is %s.", quantity.Length(grows), word, quantity.Length(room))
 	default:
-		f.part("room", -16*math.Min(1.5, grows/room-1), "it grows %s %s where there is %s, and is cut every year", quantity.Length(grows), word, quantity.Length(room))
+		f.counts("room", "outgrows", math.Min(1.5, grows/room-1), "it grows %s %s where there is %s, and is cut every year", quantity.Length(grows), word, quantity.Length(room))
 	}
 }
 
@@ -140,7 +140,7 @@ func (f *fitting) potted() {
 		return
 	}
 	if wants > 2.5*f.Spot.PotL {
-		f.part("pot", -25, "the pot is too small for it")
+		f.counts("pot", "too_small", 1, "the pot is too small for it")
 	}
 }
 

@@ -72,19 +72,7 @@ func listed(e *catalogue.Entry, list, other []string) bool {
 	return slices.Contains(list, e.ID) || slices.Contains(list, e.Genus()) && !slices.Contains(other, e.ID)
 }
 
-// What the soil, salt, fire and freedom of a spot count.
-const (
-	saltPoorly = -45.0
-	saltWell   = 6.0
-	saltUnsure = -6.0
-	limePH     = 7.2 // from which soil holds lime
-	limePoints = -50.0
-	firePoints = -60.0
-	fireSlow   = 5.0
-	pavedOver  = -28.0
-	wildHere   = -35.0 // spreads into the wild in this part of the world
-	wildAway   = -3.0  // elsewhere
-)
+const limePH = 7.2 // from which soil holds lime
 
 // ground judges salt, lime and fire.
 func (f *fitting) ground() {
@@ -92,26 +80,26 @@ func (f *fitting) ground() {
 	if f.Spot.Salt {
 		switch {
 		case listed(f.e, l.Salt.Poorly, l.Salt.Well):
-			f.part("salt", saltPoorly, "salt burns it, and its twigs die back")
+			f.counts("salt", "poorly", 1, "salt burns it, and its twigs die back")
 		case listed(f.e, l.Salt.Well, l.Salt.Poorly):
-			f.part("salt", saltWell, "it bears salt")
+			f.counts("salt", "well", 1, "it bears salt")
 		default:
-			f.part("salt", saltUnsure, "nobody knows for sure how much salt it bears")
+			f.counts("salt", "unsure", 1, "nobody knows for sure how much salt it bears")
 		}
 	}
 	if f.Spot.PH >= limePH && listed(f.e, l.Sour, nil) {
-		f.part("lime", limePoints, "it yellows where the soil holds lime (pH %.1f)", f.Spot.PH)
+		f.counts("lime", "holds_lime", 1, "it yellows where the soil holds lime (pH %.1f)", f.Spot.PH)
 	}
 	if f.Spot.Paving && listed(f.e, l.Paved, nil) {
-		f.part("heat", pavedOver, "it suffers in soil that is paved over, hot and narrow")
+		f.counts("heat", "paved", 1, "it suffers in soil that is paved over, hot and narrow")
 	}
 	if f.Spot.Fire {
 		switch {
 		case listed(f.e, l.Fire.Fast, l.Fire.Slow):
-			f.part("fire", firePoints, "it burns fast, and wildfire comes here")
+			f.counts("fire", "fast", 1, "it burns fast, and wildfire comes here")
 			f.care("In wildfire country keep it well away from buildings: the local fire service says how far.")
 		case listed(f.e, l.Fire.Slow, l.Fire.Fast):
-			f.part("fire", fireSlow, "it is slow to light where it is watered")
+			f.counts("fire", "slow", 1, "it is slow to light where it is watered")
 		}
 	}
 }
@@ -126,10 +114,10 @@ func (f *fitting) wild() {
 	case f.Wish.Tame && (here || f.e.Invasive):
 		f.out("It spreads into the wild or to the neighbours, and that is not wanted.")
 	case here:
-		f.part("spread", wildHere, "it runs wild in this part of the world")
+		f.counts("spread", "here", 1, "it runs wild in this part of the world")
 		f.care("It spreads here: ask what holds before it is bought. In some places it must not be planted.")
 	case f.e.Invasive:
-		f.part("spread", wildAway, "it spreads into the wild or to the neighbours in some regions")
+		f.counts("spread", "away", 1, "it spreads into the wild or to the neighbours in some regions")
 		f.care("It spreads in some regions: ask what holds here before it is bought.")
 	}
 }

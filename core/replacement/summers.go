@@ -38,10 +38,7 @@ func (s summers) of(e *catalogue.Entry) (float64, bool) {
 }
 
 // Of summers.
-const (
-	tooHot     = 3.0 // °C above what a kind does well in, from which it fails
-	hotterEach = 9.0 // points for each °C
-)
+const tooHot = 3.0 // °C above what a kind does well in, from which it fails
 
 // summer judges the hottest month.
 func (f *fitting) summer() {
@@ -62,16 +59,12 @@ func (f *fitting) summer() {
 	case over >= tooHot:
 		f.out("Summers are too hot for it: the hottest month has %s on average.", quantity.Temperature(hottest))
 	case over > 0:
-		f.part("heat", -hotterEach*over, "summers are hotter than it likes: %s on average in the hottest month", quantity.Temperature(hottest))
+		f.counts("heat", "hot_summer", over, "summers are hotter than it likes: %s on average in the hottest month", quantity.Temperature(hottest))
 	}
 }
 
 // Of warm rain.
-const (
-	warmFrom, wetFrom = 24.0, 120.0 // mean of a month, °C, and its rain, mm, from which roots that hate wet feet rot
-	rotEach           = 4.0         // points for each such month
-	rotMost           = 12.0
-)
+const warmFrom, wetFrom = 24.0, 120.0 // mean of a month, °C, and its rain, mm, from which roots that hate wet feet rot
 
 // warmRain judges months of warm rain: what hates wet feet rots in them.
 func (f *fitting) warmRain() {
@@ -85,15 +78,9 @@ func (f *fitting) warmRain() {
 		}
 	}
 	if months > 0 {
-		f.part("water", -math.Min(rotMost, rotEach*float64(months)), "it hates wet feet, and the rain comes warm")
+		f.counts("water", "warm_rain", float64(months), "it hates wet feet, and the rain comes warm")
 	}
 }
-
-// Of cool summers: points for each °C, and at most.
-const (
-	coolEach = 7.0
-	coolMost = 40.0
-)
 
 // coolSummer minds kinds that want warmth to bloom and ripen; a warm wall gives some of it.
 func (f *fitting) coolSummer(hottest float64) {
@@ -105,7 +92,7 @@ func (f *fitting) coolSummer(hottest float64) {
 		hottest += 2
 	}
 	if known && hottest < wants {
-		f.part("heat", -min(coolMost, coolEach*(wants-hottest)), "it wants warmer summers than %s on average to bloom and ripen",
+		f.counts("heat", "cool_summer", wants-hottest, "it wants warmer summers than %s on average to bloom and ripen",
 			quantity.Temperature(hottest))
 	}
 }

@@ -39,12 +39,12 @@ func (f *fitting) trouble() {
 	same := genus != "" && genus == f.e.Genus()
 	if c == nil {
 		if f.Died.Species == f.e.ID && f.Died.Species != "" && !f.Died.Ugly {
-			f.part("soil trouble", -32, "the same kind died there, and nobody knows of what")
+			f.counts("soil trouble", "same_died", 1, "the same kind died there, and nobody knows of what")
 		}
 		return
 	}
 	if c.Group == "animal" && c.To == "all" && same {
-		f.part("soil trouble", -32, "one of its genus was spoilt there: %s", lower(c.Name))
+		f.counts("soil trouble", "genus_spoilt", 1, "one of its genus was spoilt there: %s", lower(c.Name))
 	}
 	host := susceptible(c, f.e)
 	if c.Group == "insect" && c.To == "its kind" && c.Harm == "deadly" && genus != "" && !same {
@@ -56,11 +56,11 @@ func (f *fitting) trouble() {
 	case c.Harm == "deadly" && c.Hosts != nil && c.To == "its kind" && host >= hostLike:
 		f.out("%s killed what stood there, and this is one of its hosts.", c.Name)
 	case c.Hosts != nil && host >= hostLike && same:
-		f.part("soil trouble", -45, "it gets %s, as what stood there did", lower(c.Name))
+		f.counts("soil trouble", "same_trouble", 1, "it gets %s, as what stood there did", lower(c.Name))
 	case c.Hosts != nil && host >= hostLike:
-		f.part("soil trouble", -18, "it gets %s too", lower(c.Name))
+		f.counts("soil trouble", "trouble_too", 1, "it gets %s too", lower(c.Name))
 	case same && c.Hosts != nil && host < halfHost:
-		f.part("soil trouble", 8, "of the same genus, and seldom has %s", lower(c.Name))
+		f.counts("soil trouble", "resists", 1, "of the same genus, and seldom has %s", lower(c.Name))
 	}
 	f.browsed(c)
 	f.weather(c)
@@ -72,9 +72,9 @@ func (f *fitting) browsed(c *cause.Cause) {
 	switch {
 	case !told || c.Group != "animal":
 	case listed(f.e, b.Takes, b.Bears):
-		f.part("soil trouble", -45, "%s: they like it, and come again", lower(c.Name))
+		f.counts("soil trouble", "browsed", 1, "%s: they like it, and come again", lower(c.Name))
 	case listed(f.e, b.Bears, b.Takes):
-		f.part("soil trouble", 8, "they mostly leave it")
+		f.counts("soil trouble", "left_alone", 1, "they mostly leave it")
 	}
 }
 
@@ -91,7 +91,7 @@ func (f *fitting) killers() {
 			len(c.Home) > 0 && region != "" && !slices.Contains(c.Home, region) {
 			continue
 		}
-		f.part("soil trouble", -killerTakes, "%s: about in this part of the world, and deadly to it", lower(c.Name))
+		f.counts("soil trouble", "killer", 1, "%s: about in this part of the world, and deadly to it", lower(c.Name))
 		f.care("%s: ask what is about here before it is bought, and buy kinds that stand it.", c.Name)
 		return
 	}
@@ -100,8 +100,7 @@ func (f *fitting) killers() {
 // Of what kills a kind wherever it stands: troubles of many genera kill this one or that; the first that is named is
 // the chief host.
 const (
-	fewGenera   = 3
-	killerTakes = 32.0
+	fewGenera = 3
 )
 
 // inSoil minds a trouble that stays in the soil.
@@ -113,12 +112,12 @@ func (f *fitting) inSoil(c *cause.Cause, host float64) {
 	case host >= hostLike && !f.Died.Soil:
 		f.out("%s stays in the soil, and this is one of its hosts.", c.Name)
 	case host >= hostLike:
-		f.part("soil trouble", -30, "%s stays in the soil, and this is one of its hosts; the soil was changed", lower(c.Name))
+		f.counts("soil trouble", "soil_changed", 1, "%s stays in the soil, and this is one of its hosts; the soil was changed", lower(c.Name))
 		f.care("Roots grow out of the changed soil in a few years: %s may meet them then.", lower(c.Name))
 	case host >= halfHost:
-		f.part("soil trouble", -10, "it may get %s too", lower(c.Name))
+		f.counts("soil trouble", "may_get", 1, "it may get %s too", lower(c.Name))
 	default:
-		f.part("soil trouble", 5, "it does not get %s", lower(c.Name))
+		f.counts("soil trouble", "no_host", 1, "it does not get %s", lower(c.Name))
 	}
 }
 
@@ -136,15 +135,15 @@ func (f *fitting) weather(c *cause.Cause) {
 	hours, known := f.Spot.hours()
 	switch {
 	case (c.ID == "sunscald-leaf" || c.ID == "heat" || c.ID == "noon-water") && (f.e.Light == "shade" || f.e.Light == "part shade") && (!known || hours > 5):
-		f.part("light", -25, "what stood there scorched, and this wants shade too")
+		f.counts("light", "scorched_before", 1, "what stood there scorched, and this wants shade too")
 	case c.ID == "shade" && f.e.Light == "full sun" && (!known || hours < 7):
-		f.part("light", -25, "what stood there had too little light, and this wants the sun too")
+		f.counts("light", "dark_before", 1, "what stood there had too little light, and this wants the sun too")
 	case c.ID == "drought" && f.e.Thirst == "high":
-		f.part("water", -20, "what stood there died of thirst, and this drinks much")
+		f.counts("water", "thirst_before", 1, "what stood there died of thirst, and this drinks much")
 	case c.ID == "drought" && f.e.Thirst == "low":
-		f.part("water", 6, "it drinks little")
+		f.counts("water", "drinks_little", 1, "it drinks little")
 	case c.ID == "root-competition" && f.e.Thirst == "high":
-		f.part("water", -18, "it would have to share the soil with a greedy neighbour")
+		f.counts("water", "greedy_neighbour", 1, "it would have to share the soil with a greedy neighbour")
 	}
 }
 
@@ -178,12 +177,12 @@ func (f *fitting) upkeep() {
 		m += 15
 	}
 	f.fit.Minutes = m
-	weight := 0.12
+	minutes := "minute"
 	if f.Wish.LowWork {
-		weight = 0.45
+		minutes = "minute_where_work_is_dear"
 	}
-	f.part("upkeep", -weight*m, "about %.0f minutes of work a year", m)
+	f.counts("upkeep", minutes, m, "about %.0f minutes of work a year", m)
 	if e.ShortLived {
-		f.part("upkeep", -6, "it does not live long")
+		f.counts("upkeep", "short_lived", 1, "it does not live long")
 	}
 }

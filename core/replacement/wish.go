@@ -29,7 +29,7 @@ func (f *fitting) wished() {
 	f.likeBefore()
 	if w.SameKind && f.Died.Species != "" {
 		if strings.EqualFold(genusOf(f.Among, f.Died.Species), e.Genus()) {
-			f.part("wish", 12, "of the same kind as before")
+			f.counts("wish", "same_kind", 1, "of the same kind as before")
 		}
 	}
 }
@@ -43,21 +43,21 @@ func (f *fitting) likeBefore() {
 			continue
 		}
 		if b.Form == f.e.Form {
-			f.part("wish", 8, "of the same form as what stood there")
+			f.counts("wish", "same_form", 1, "of the same form as what stood there")
 		} else if low(b.Form) && low(f.e.Form) {
-			f.part("wish", 5, "fills the same place as what stood there")
+			f.counts("wish", "same_place", 1, "fills the same place as what stood there")
 		}
 		if b.LeafSeason == catalogue.Evergreen && f.e.LeafSeason == catalogue.Evergreen {
-			f.part("wish", 6, "green in winter, as what stood there")
+			f.counts("wish", "green_as_before", 1, "green in winter, as what stood there")
 		}
 		switch r := f.e.Mature.HeightM / b.Mature.HeightM; {
 		case r > 0.6 && r < 1.6:
-			f.part("wish", 6, "about as tall")
+			f.counts("wish", "as_tall", 1, "about as tall")
 		case len(f.Wish.Forms) > 0 || f.Wish.MaxM > 0:
 		case r > 3:
-			f.part("wish", -12, "it grows far taller than what stood there")
+			f.counts("wish", "far_taller", 1, "it grows far taller than what stood there")
 		case r < 0.15:
-			f.part("wish", -6, "it stays far lower than what stood there")
+			f.counts("wish", "far_lower", 1, "it stays far lower than what stood there")
 		}
 	}
 }
@@ -86,15 +86,15 @@ func (f *fitting) screens() {
 		f.out("It does not hide what is %s tall.", quantity.Length(w.ScreenM))
 		return
 	case w.Within > 0 && f.after(w.Within).HeightM < 0.9*w.ScreenM:
-		f.part("wish", -15, "after %d years it stands at %s: it hides too late", w.Within, quantity.Length(f.after(w.Within).HeightM))
+		f.counts("wish", "hides_late", 1, "after %d years it stands at %s: it hides too late", w.Within, quantity.Length(f.after(w.Within).HeightM))
 	}
 	if e.LeafSeason == catalogue.Evergreen {
-		f.part("wish", 8, "it hides in winter too")
+		f.counts("wish", "hides_in_winter", 1, "it hides in winter too")
 	} else {
-		f.part("wish", -10, "in winter one sees through it")
+		f.counts("wish", "bare_in_winter", 1, "in winter one sees through it")
 	}
 	if e.Mature.HeightM > 3*w.ScreenM {
-		f.part("wish", -8, "it would be cut for ever to stay at that height")
+		f.counts("wish", "cut_for_ever", 1, "it would be cut for ever to stay at that height")
 	}
 }
 
@@ -110,10 +110,10 @@ func (f *fitting) blooms() {
 		}
 	}
 	if hit == 0 || f.e.Form == catalogue.Conifer || f.e.Bloom.Habit == "evergreen for leaf" {
-		f.part("wish", -30, "it does not bloom then")
+		f.counts("wish", "blooms_never", 1, "it does not bloom then")
 		return
 	}
-	f.part("wish", 12*float64(hit)/float64(len(f.Wish.Bloom)), "it blooms then")
+	f.counts("wish", "blooms_then", float64(hit)/float64(len(f.Wish.Bloom)), "it blooms then")
 }
 
 // flowers judges colour, scent and what insects find, where somebody asks for them.
@@ -125,26 +125,26 @@ func (f *fitting) flowers() {
 	if len(w.Colours) > 0 {
 		switch {
 		case len(has.Colours) == 0:
-			f.part("wish", -30, "its flowers are nothing to look at")
+			f.counts("wish", "no_flower", 1, "its flowers are nothing to look at")
 		case slices.ContainsFunc(w.Colours, func(c string) bool { return slices.Contains(has.Colours, c) }):
-			f.part("wish", 8, "there are kinds of it in that colour: %s", strings.Join(has.Colours, ", "))
+			f.counts("wish", "colour_right", 1, "there are kinds of it in that colour: %s", strings.Join(has.Colours, ", "))
 		default:
-			f.part("wish", -22, "it blooms in %s", strings.Join(has.Colours, ", "))
+			f.counts("wish", "colour_wrong", 1, "it blooms in %s", strings.Join(has.Colours, ", "))
 		}
 	}
 	if w.Scent && has.Scent {
-		f.part("wish", 10, "one smells its bloom from a step away")
+		f.counts("wish", "scent", 1, "one smells its bloom from a step away")
 	} else if w.Scent {
-		f.part("wish", -25, "it has no scent to speak of")
+		f.counts("wish", "no_scent", 1, "it has no scent to speak of")
 	}
 	switch {
 	case !w.Pollin:
 	case has.Bees == "rich":
-		f.part("wish", 10, "bees and their like live on it")
+		f.counts("wish", "bees_rich", 1, "bees and their like live on it")
 	case has.Bees == "some":
-		f.part("wish", 2, "insects find something in it")
+		f.counts("wish", "bees_some", 1, "insects find something in it")
 	default:
-		f.part("wish", -20, "insects find nothing in it")
+		f.counts("wish", "bees_none", 1, "insects find nothing in it")
 	}
 }
 
