@@ -39,7 +39,7 @@ bench: web
 	go test -run '^$$' -bench . -benchmem ./...
 
 soak: web ## a thousand kills, and two hundred restores broken off: half an hour
-	go test ./e2e -run 'TestSoak|TestFullDisk|TestStartOnFullDisk|TestCutUpgrade|TestRestoreDrills' -count 1 -v -kills 1000 -drills 200 -timeout 120m
+	go test ./e2e -run 'TestSoak|TestSlow|TestFullDisk|TestStartOnFullDisk|TestCutUpgrade|TestRestoreDrills' -count 1 -v -kills 1000 -drills 200 -timeout 120m
 
 fuzz: ## each reader of files for a while
 	for t in core/catalogue:FuzzReadPack exchange:FuzzReadWeatherCSV exchange:FuzzReadPlantsCSV exchange:FuzzReadNormalsCSV exchange:FuzzReadPlanGeoJSON exchange:FuzzReadWays exchange:FuzzPhoto core/day:FuzzParse core/quantity:FuzzText; do \

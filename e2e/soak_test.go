@@ -477,6 +477,27 @@ func TestStartOnFullDisk(t *testing.T) {
 	}
 }
 
+// TestStartOnDiskWithoutRoom: where there is no room even for the record's index, the start fails in words that say what
+// to do, and the record is whole after.
+func TestStartOnDiskWithoutRoom(t *testing.T) {
+	t.Parallel()
+	data := t.TempDir()
+	s := start(t, "serve", data, "--today", "2027-03-18")
+	s.post("/api/v1/properties", `{"name": "Priory", "climate_type": "lake-foothills"}`)
+	s.kill()
+	for _, blocks := range []int{0, 4, 12} {
+		limited := fmt.Sprintf("trap '' XFSZ; ulimit -f %d; exec timeout 20 %q serve --addr %s --data %q --today 2027-05-20", blocks,
+			program, freeAddress(t), data)
+		out, err := exec.Command("bash", "-c", limited).CombinedOutput()
+		if err == nil || !strings.Contains(string(out), "the disk is full") || !strings.Contains(string(out), "start again") {
+			t.Errorf("with %d kB: %v %s", blocks, err, out)
+		}
+	}
+	if faults, err := store.Check(context.Background(), data); err != nil || len(faults) > 0 {
+		t.Errorf("the record: %v %v", faults, err)
+	}
+}
+
 // TestCutUpgrade: an older record whose upgrade is killed again and again is whole when it is let through at last.
 func TestCutUpgrade(t *testing.T) {
 	t.Parallel()

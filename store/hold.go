@@ -66,17 +66,31 @@ func (s *Store) there() error {
 	return nil
 }
 
+// codeOf is the class of an error of the record's engine; 0 for other errors.
+func codeOf(err error) int {
+	var e *sqlite.Error
+	if errors.As(err, &e) {
+		return e.Code() & 0xff
+	}
+	return 0
+}
+
+// full reports that a disk took no more, not even the index that readers share.
+func full(err error) bool {
+	var e *sqlite.Error
+	if errors.As(err, &e) && e.Code() == sqlitelib.SQLITE_IOERR_SHMSIZE {
+		return true
+	}
+	return codeOf(err) == sqlitelib.SQLITE_FULL || errors.Is(err, syscall.ENOSPC) || errors.Is(err, syscall.EFBIG)
+}
+
 // Trouble is what is wrong with the disk, in plain words; empty for other errors.
 func Trouble(err error) string {
-	var e *sqlite.Error
-	code := 0
-	if errors.As(err, &e) {
-		code = e.Code() & 0xff
-	}
+	code := codeOf(err)
 	switch {
 	case errors.Is(err, ErrGone):
 		return ErrGone.Error()
-	case code == sqlitelib.SQLITE_FULL, errors.Is(err, syscall.ENOSPC):
+	case full(err):
 		return "the disk is full: nothing was changed; make room, then try again. Reading goes on"
 	case code == sqlitelib.SQLITE_READONLY, code == sqlitelib.SQLITE_PERM, errors.Is(err, syscall.EROFS), errors.Is(err, os.ErrPermission):
 		return "the record cannot be written: its folder is read-only; nothing was changed. Reading goes on"

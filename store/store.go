@@ -98,6 +98,10 @@ func Open(ctx context.Context, folder string) (*Store, error) {
 	}
 	s, err := openHeld(ctx, folder)
 	if err != nil {
+		if full(err) {
+			err = fmt.Errorf("%s: the disk is full, and there is no room even to open the record for reading: nothing "+
+				"was changed; free some 100 kB, then start again (%w)", folder, err)
+		}
 		return nil, errors.Join(err, held.Close())
 	}
 	if err := sweep(folder); err != nil {
