@@ -8,7 +8,8 @@ import (
 )
 
 // each is a listener that keeps no more than so many connections open of one address, so that nobody takes them all:
-// one more is closed at once. This machine and trusted proxies, behind which many are, are not counted.
+// one more is closed at once. Trusted proxies, behind which many are, are not counted; nor is this machine where none is
+// named.
 type each struct {
 	net.Listener
 	most    int
@@ -30,7 +31,7 @@ func (l *each) Accept() (net.Conn, error) {
 			return c, nil // no address of a network
 		}
 		addr := from.Addr().Unmap()
-		if addr.IsLoopback() || slices.ContainsFunc(l.trusted, func(p netip.Prefix) bool { return p.Contains(addr) }) {
+		if l.free(addr) {
 			return c, nil
 		}
 		if !l.take(addr) {
@@ -39,6 +40,11 @@ func (l *each) Accept() (net.Conn, error) {
 		}
 		return &counted{Conn: c, done: sync.OnceFunc(func() { l.leave(addr) })}, nil
 	}
+}
+
+// free reports an address that is not counted.
+func (l *each) free(a netip.Addr) bool {
+	return len(l.trusted) == 0 && a.IsLoopback() || slices.ContainsFunc(l.trusted, func(p netip.Prefix) bool { return p.Contains(a) })
 }
 
 func (l *each) take(a netip.Addr) bool {

@@ -34,7 +34,7 @@ func (f faked) Close() error   { return nil }
 func (f faked) Addr() net.Addr { return nil }
 
 // TestNobodyTakesAllConnections: 530 connections of one address leave room for others; when one ends, the next comes
-// in. This machine and trusted proxies are not counted.
+// in. Trusted proxies are not counted, nor is this machine where none is named.
 func TestNobodyTakesAllConnections(t *testing.T) {
 	const stranger, worker = "203.0.113.9:4000", "198.51.100.7:4000"
 	from := make(chan string, 2000)
@@ -58,7 +58,7 @@ func TestNobodyTakesAllConnections(t *testing.T) {
 		in[c.RemoteAddr().String()] = append(in[c.RemoteAddr().String()], c)
 	}
 	proxy, here := len(in["10.1.2.3:5000"]), len(in["127.0.0.1:5000"])
-	if len(in[stranger]) != 64 || len(in[worker]) != 1 || proxy != 200 || here != 200 {
+	if len(in[stranger]) != 64 || len(in[worker]) != 1 || proxy != 200 || here != 64 {
 		t.Errorf("strangers %d, worker %d, proxy %d, this machine %d", len(in[stranger]), len(in[worker]), proxy, here)
 	}
 	_ = in[stranger][0].Close()
@@ -66,6 +66,9 @@ func TestNobodyTakesAllConnections(t *testing.T) {
 	addr := netip.MustParseAddr("203.0.113.9")
 	if !l.take(addr) || l.take(addr) {
 		t.Error("one ended: one place is free")
+	}
+	if l.free(netip.MustParseAddr("127.0.0.1")) || !(&each{}).free(netip.MustParseAddr("127.0.0.1")) {
+		t.Error("this machine is free where no proxy is trusted, and there alone")
 	}
 }
 
