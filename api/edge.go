@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
@@ -20,22 +21,61 @@ import (
 // monthFirst are the regions whose readers write the month before the day.
 var monthFirst = []string{"US", "PH", "FM", "MH", "PW", "GU", "AS", "PR", "VI", "MP"}
 
+// twelveHours and letterPaper are the regions that tell the hours of a day by twelve, and that print on letter paper.
+var (
+	twelveHours = strings.Fields("US CA AU NZ IN PK BD PH MY SG HK EG SA AE CO KR")
+	letterPaper = strings.Fields("US CA MX PH CL CO VE PR GT CR PA SV NI DO GU VI AS MP")
+)
+
 // style is how the reader of a request wants figures: the firm's units, days as in the reader's own region.
 func (s *Server) style(r *http.Request) quantity.Style {
 	return s.styleOf(r.Context(), r.Header.Get("Accept-Language"))
 }
 
 func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
-	out := quantity.Style{Year: s.Estate.Today().Year()}
-	if firm, err := s.Estate.Firm(ctx); err == nil {
-		out.Imperial = firm.Units == "imperial"
-	}
-	if tags, _, err := language.ParseAcceptLanguage(accept); err == nil && len(tags) > 0 {
-		if region, sure := tags[0].Region(); sure == language.Exact {
-			out.MonthFirst = slices.Contains(monthFirst, region.String())
-		}
-	}
+	firm, region := s.notation(ctx), regionOf(accept)
+	out := quantity.Style{Year: s.Estate.Today().Year(), Imperial: firm.Units == "imperial"}
+	out.MonthFirst = cmp.Or(firm.DayOrder, first(slices.Contains(monthFirst, region), "month")) == "month"
+	out.Twelve = cmp.Or(firm.Clock, first(slices.Contains(twelveHours, region), "12")) == "12"
 	return out
+}
+
+// notation is the firm, by which figures are written; where it cannot be read the reader's region decides.
+func (s *Server) notation(ctx context.Context) store.Firm {
+	firm, err := s.Estate.Firm(ctx)
+	if err != nil {
+		s.Estate.Log.ErrorContext(ctx, "how figures are written", "error", err)
+	}
+	return firm
+}
+
+// regionOf is the region of a reader, where the language that is read first names it.
+func regionOf(accept string) string {
+	tags, _, err := language.ParseAcceptLanguage(accept)
+	if err != nil || len(tags) == 0 {
+		return ""
+	}
+	region, sure := tags[0].Region()
+	if sure != language.Exact {
+		return ""
+	}
+	return region.String()
+}
+
+// first is a word where something holds.
+func first(holds bool, word string) string {
+	if holds {
+		return word
+	}
+	return ""
+}
+
+// paper is what a reader prints on.
+func (s *Server) paper(ctx context.Context, accept string) exchange.Paper {
+	if cmp.Or(s.notation(ctx).Paper, first(slices.Contains(letterPaper, regionOf(accept)), "letter")) == "letter" {
+		return exchange.Letter
+	}
+	return exchange.A4
 }
 
 // written writes out the figures that texts of an answer carry, in the reader's style. It is the one place where that

@@ -52,12 +52,15 @@ type FirmOut struct {
 	Sample    bool        `json:"sample" doc:"The data is the made-up sample"`
 	Units     string      `json:"units" enum:"metric,imperial"`
 	WeekStart int         `json:"week_start" doc:"First day of the week: 0 Sunday, 1 Monday, 6 Saturday"`
+	DayOrder  string      `json:"day_order,omitempty" enum:"day,month," doc:"What stands first in a date; absent: as each reader's region has it"`
+	Clock     string      `json:"clock,omitempty" enum:"24,12," doc:"Hours of a day; absent: as each reader's region has it"`
+	Paper     string      `json:"paper,omitempty" enum:"A4,letter," doc:"Size of what is printed; absent: as each reader's region has it"`
 	Rules     rules.House `json:"rules" doc:"House rules"`
 	Version   int         `json:"version"`
 }
 
 func tellFirm(f store.Firm) FirmOut {
-	return FirmOut{f.Name, f.Sample, f.Units, f.WeekStart, f.Rules.V, f.Version}
+	return FirmOut{f.Name, f.Sample, f.Units, f.WeekStart, f.DayOrder, f.Clock, f.Paper, f.Rules.V, f.Version}
 }
 
 // Frame is what every screen shows round its work.

@@ -184,6 +184,8 @@ func (s *Server) giveNormals(ctx context.Context, in *ByID) (*File, error) {
 func (s *Server) labels(ctx context.Context, in *struct {
 	ByID
 	Site string `query:"site" required:"true" maxLength:"200" example:"http://127.0.0.1:8080" doc:"Address this program is reached at from the garden; the codes open it"`
+
+	Language string `header:"Accept-Language"`
 }) (*File, error) {
 	u, err := url.Parse(in.Site)
 	if err != nil || u.Host == "" || u.Scheme != "http" && u.Scheme != "https" {
@@ -198,6 +200,6 @@ func (s *Server) labels(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, "property", err)
 	}
 	var b bytes.Buffer
-	err = exchange.WriteLabels(&b, "Labels, "+name, labels)
+	err = exchange.WriteLabels(&b, s.paper(ctx, in.Language), "Labels, "+name, labels)
 	return attached(name, "labels.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "labels", err)
 }

@@ -147,7 +147,7 @@ func (s *Server) planPDF(ctx context.Context, in *struct {
 	page, err := s.Ground.PlanPage(ctx, in.ID, s.styleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
-		err = exchange.WritePlanPage(&b, page)
+		err = exchange.WritePlanPage(&b, s.paper(ctx, in.Language), page)
 	}
 	return attached(page.Title, "plan.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "property", err)
 }

@@ -194,7 +194,7 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 	page, err := s.Days.SheetPage(ctx, on, in.Crew, s.styleOf(ctx, in.Language))
 	var b bytes.Buffer
 	if err == nil {
-		err = exchange.WriteDaySheet(&b, page)
+		err = exchange.WriteDaySheet(&b, s.paper(ctx, in.Language), page)
 	}
 	return attached(page.Title, "sheet.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "sheet", err)
 }

@@ -197,6 +197,8 @@ func (s *Server) keepFeeding(ctx context.Context, in *struct {
 type UseSpan struct {
 	From string `query:"from" format:"date" example:"2027-01-01" doc:"A year back when absent"`
 	To   string `query:"to" format:"date" example:"2027-03-18" doc:"Today when absent"`
+
+	Language string `header:"Accept-Language"`
 }
 
 // useLines are those of the record of a span of days, as they go out.
@@ -206,7 +208,7 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 		return nil, "", err
 	}
 	list, err := s.Treat.Uses(ctx, 0, from, to)
-	lines, style := make([]exchange.UseLine, len(list)), s.styleOf(ctx, "")
+	lines, style := make([]exchange.UseLine, len(list)), s.styleOf(ctx, in.Language)
 	for i, u := range list {
 		weather := ""
 		if u.TempC != nil {
@@ -245,6 +247,6 @@ func (s *Server) usesPDF(ctx context.Context, in *UseSpan) (*File, error) {
 		return nil, s.problem(ctx, "firm", err)
 	}
 	var b bytes.Buffer
-	err = exchange.PrintUses(&b, "Use record, "+f.Name+", "+span, lines)
+	err = exchange.PrintUses(&b, s.paper(ctx, in.Language), "Use record, "+f.Name+", "+span, lines)
 	return attached("use record "+span, "uses.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "uses", err)
 }

@@ -166,7 +166,7 @@ func TestLegible(t *testing.T) {
 		}
 	}
 	var b bytes.Buffer
-	if err := WriteLabels(&b, "庭 🌳", []Label{{URL: "http://127.0.0.1/#/plant/1", Common: "🌳 Olive", Latin: "Olea", Place: "庭", Owner: "Ilda 🌳"}}); err != nil || b.Len() < 1000 {
+	if err := WriteLabels(&b, A4, "庭 🌳", []Label{{URL: "http://127.0.0.1/#/plant/1", Common: "🌳 Olive", Latin: "Olea", Place: "庭", Owner: "Ilda 🌳"}}); err != nil || b.Len() < 1000 {
 		t.Errorf("labels: %v, %d bytes", err, b.Len())
 	}
 }

@@ -29,7 +29,16 @@ type SheetJob struct {
 	Mind   []string // why, and cautions
 }
 
-// Of an A4 page, mm.
+// Paper is a size of paper, as the library of PDFs names it.
+type Paper string
+
+// Papers.
+const (
+	A4     Paper = "A4"
+	Letter Paper = "Letter"
+)
+
+// Of an upright page, mm. Letter paper is wider by 6 mm, and has that as a margin.
 const (
 	pageMargin = 15.0
 	pageWidth  = 210 - 2*pageMargin
@@ -38,8 +47,8 @@ const (
 )
 
 // WriteDaySheet prints a crew's day as a PDF.
-func WriteDaySheet(w io.Writer, sheet DaySheet) error {
-	p := titled(sheet.Title)
+func WriteDaySheet(w io.Writer, paper Paper, sheet DaySheet) error {
+	p := titled(paper, sheet.Title)
 	for _, m := range sheet.Morning {
 		p.text("", 10, 0, m)
 	}
@@ -54,9 +63,9 @@ func WriteDaySheet(w io.Writer, sheet DaySheet) error {
 
 type page struct{ *fpdf.Fpdf }
 
-// titled begins an upright A4 page with a title.
-func titled(title string) page {
-	pdf := fpdf.New("P", "mm", "A4", "")
+// titled begins an upright page with a title.
+func titled(paper Paper, title string) page {
+	pdf := fpdf.New("P", "mm", string(paper), "")
 	pdf.SetTitle(legible(title), true)
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(true, pageMargin)

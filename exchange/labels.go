@@ -21,17 +21,18 @@ type Label struct {
 	Owner  string // the property
 }
 
-// A sheet of A4 takes three by eight labels of 66 × 34 mm.
+// A sheet takes three by eight labels of 66 × 34 mm.
 const (
 	labelsAcross, labelsDown = 3, 8
 	labelW, labelH           = 66.0, 34.0
-	sheetLeft, sheetTop      = 6.0, 12.0
 	codeMM                   = 26.0
 )
 
 // WriteLabels prints labels to be cut out, as a PDF.
-func WriteLabels(w io.Writer, title string, labels []Label) error {
-	pdf := fpdf.New("P", "mm", "A4", "")
+func WriteLabels(w io.Writer, paper Paper, title string, labels []Label) error {
+	pdf := fpdf.New("P", "mm", string(paper), "")
+	wide, high := pdf.GetPageSize()
+	left, top := (wide-labelsAcross*labelW)/2, (high-labelsDown*labelH)/2
 	pdf.SetTitle(legible(title), true)
 	pdf.SetAutoPageBreak(false, 0)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
@@ -43,7 +44,7 @@ func WriteLabels(w io.Writer, title string, labels []Label) error {
 			pdf.AddPage()
 		}
 		at := i % (labelsAcross * labelsDown)
-		x, y := sheetLeft+float64(at%labelsAcross)*labelW, sheetTop+float64(at/labelsAcross)*labelH
+		x, y := left+float64(at%labelsAcross)*labelW, top+float64(at/labelsAcross)*labelH
 		code, err := qr.Encode(l.URL, qr.M)
 		if err != nil {
 			return fmt.Errorf("code of %s: %w", l.URL, err)

@@ -44,8 +44,8 @@ var (
 const footM = 0.3048
 
 // WritePlanPage prints a plan to a scale, what stands on it by numbers, and what is to be planted.
-func WritePlanPage(w io.Writer, sheet PlanPage) error {
-	p := titled(sheet.Title)
+func WritePlanPage(w io.Writer, paper Paper, sheet PlanPage) error {
+	p := titled(paper, sheet.Title)
 	for _, n := range sheet.Notes {
 		p.text("", 9.5, 0, n)
 	}

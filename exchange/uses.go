@@ -4,6 +4,7 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
+	"slices"
 
 	"github.com/go-pdf/fpdf"
 	"golang.org/x/image/font/gofont/gobold"
@@ -68,15 +69,20 @@ func WriteUses(w io.Writer, lines []UseLine) error {
 var useWidths = []float64{20, 30, 38, 26, 34, 28, 18, 16, 22, 20, 25}
 
 // PrintUses prints the use record as a PDF.
-func PrintUses(w io.Writer, title string, lines []UseLine) error {
-	pdf := fpdf.New("L", "mm", "A4", "")
+func PrintUses(w io.Writer, paper Paper, title string, lines []UseLine) error {
+	pdf := fpdf.New("L", "mm", string(paper), "")
+	wide, high := pdf.GetPageSize()
+	useWidths := slices.Clone(useWidths)
+	for i := range useWidths {
+		useWidths[i] *= (wide - 20) / (297 - 20)
+	}
 	title = legible(title)
 	pdf.SetTitle(title, true)
 	pdf.SetMargins(10, 12, 10)
 	pdf.SetAutoPageBreak(false, 12)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)
 	pdf.AddUTF8FontFromBytes("go", "B", gobold.TTF)
-	const row, bottom = 4.2, 196.0
+	row, bottom := 4.2, high-14
 	head := func() {
 		pdf.AddPage()
 		pdf.SetFont("go", "B", 13)
@@ -107,7 +113,7 @@ func PrintUses(w io.Writer, title string, lines []UseLine) error {
 			x += useWidths[i]
 		}
 		pdf.SetXY(10, y+float64(most)*row+1)
-		pdf.Line(10, pdf.GetY()-0.5, 287, pdf.GetY()-0.5)
+		pdf.Line(10, pdf.GetY()-0.5, wide-10, pdf.GetY()-0.5)
 	}
 	if len(lines) == 0 {
 		pdf.CellFormat(0, 6, "Nothing was used in this time.", "", 1, "L", false, 0, "")

@@ -14,11 +14,14 @@ type Firm struct {
 	Today     string            `db:"today"` // the day the sample was moved to; empty: where it starts
 	Units     string            `db:"units"` // metric or imperial
 	WeekStart int               `db:"week_start"`
+	DayOrder  string            `db:"day_order"` // day or month: which stands first; empty: as the reader's region has it
+	Clock     string            `db:"clock"`     // 24 or 12 hours; empty likewise
+	Paper     string            `db:"paper"`     // A4 or letter; empty likewise
 	Rules     JSON[rules.House] `db:"rules"`
 	Version   int               `db:"version"`
 }
 
-const selectFirm = `SELECT name, sample, today, units, week_start, rules, version FROM firm`
+const selectFirm = `SELECT name, sample, today, units, week_start, day_order, clock, paper, rules, version FROM firm`
 
 // Firm reads the firm; without one it has no name yet and the usual ways.
 func (s *Store) Firm(ctx context.Context) (Firm, error) { return firm(ctx, s.read) }
@@ -39,11 +42,12 @@ func (tx Tx) SetFirm(ctx context.Context, f Firm) error {
 	}
 	_, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO firm (id, name, sample, today, units, week_start, rules) VALUES (1, :name, :sample, :today,
-			:units, :week_start, :rules)
+		`INSERT INTO firm (id, name, sample, today, units, week_start, day_order, clock, paper, rules)
+			VALUES (1, :name, :sample, :today, :units, :week_start, :day_order, :clock, :paper, :rules)
 		ON CONFLICT (id) DO UPDATE SET name = excluded.name, sample = excluded.sample, today = excluded.today,
 		units = excluded.units,
-		week_start = excluded.week_start, rules = excluded.rules, version = version + 1`,
+		week_start = excluded.week_start, day_order = excluded.day_order, clock = excluded.clock, paper = excluded.paper,
+		rules = excluded.rules, version = version + 1`,
 		f,
 	)
 	return err

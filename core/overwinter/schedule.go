@@ -182,7 +182,7 @@ func staysWrapped(p check.Plant, c *season.Climate) (chance float64, stays bool)
 		wall.Species.HardinessC, wall.Species.RootHardinessC = e.HardinessC-warms, e.RootHardinessC-wallAdds
 		sunk.Species.RootHardinessC = e.RootHardinessC - sunkAdds
 		chance = min(shelterMost, max(Winters(wall, extremeC), Winters(sunk, extremeC)))
-		return chance, chance >= wallFrom
+		return chance, chance >= wallFrom && e.Genus() != "Citrus" // whose fruit hangs all winter
 	}
 	wrapped, covered := p, p
 	wrapped.Species.HardinessC -= wrapAdds

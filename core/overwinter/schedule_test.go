@@ -165,6 +165,7 @@ func TestWhereItWinters(t *testing.T) {
 		{"piedmont", "salvia-rosmarinus", 0, Wrapped},
 		{"piedmont", "camellia-japonica", 50, Wrapped},
 		{"lake-foothills", "bougainvillea-glabra", 0, LiftPot}, // the ground stays cold and wet for months
+		{"lake-foothills", "citrus-japonica", 45, CarryIn},
 		{"oceanic-lowland", "lantana-camara", 0, LiftPot},
 		{"oceanic-lowland", "plumbago-auriculata", 0, LiftPot},
 		{"cool-coast", "plumeria-rubra", 0, LiftPot},

@@ -48,6 +48,7 @@ const (
 	warmth     kind = 'w' // degree-days, °C·days
 	date       kind = 'D' // a day of the year
 	dated      kind = 'Y' // a day with its year
+	clock      kind = 'h' // an hour of a day, minutes after midnight
 )
 
 func token(k kind, v float64) string {
@@ -127,11 +128,15 @@ func DayOfYear(d day.Day) string {
 	return token(dated, float64(d))
 }
 
+// Hour is an hour of a day, minutes after midnight.
+func Hour(minutes int) string { return token(clock, float64(minutes)) }
+
 // Style is how a reader wants figures: metric, days before months, unless it says otherwise.
 type Style struct {
 	Imperial   bool
 	MonthFirst bool
-	Year       int // this one: a day of another carries its year; 0: none does
+	Twelve     bool // hours of a day by twelve: 8:30 am
+	Year       int  // this one: a day of another carries its year; 0: none does
 }
 
 // Metric is the plain style, for logs and tests.
@@ -205,6 +210,8 @@ func (s Style) figure(f string) string {
 		return s.day(day.Day(v), s.Year != 0 && s.Year != day.Day(v).Year())
 	case dated:
 		return s.day(day.Day(v), true)
+	case clock:
+		return s.hour(int(v))
 	}
 	return s.measure(kind(f[0]), v)
 }
@@ -306,6 +313,18 @@ func (s Style) length(m float64) string {
 		return plain(in/12, 0) + " ft"
 	}
 	return fmt.Sprintf("%.0f ft %.0f in", math.Floor(in/12), math.Mod(in, 12))
+}
+
+func (s Style) hour(minutes int) string {
+	h, m := minutes/60%24, minutes%60
+	if !s.Twelve {
+		return fmt.Sprintf("%02d:%02d", h, m)
+	}
+	half := "am"
+	if h >= 12 {
+		half = "pm"
+	}
+	return fmt.Sprintf("%d:%02d %s", (h+11)%12+1, m, half)
 }
 
 func (s Style) day(d day.Day, year bool) string {

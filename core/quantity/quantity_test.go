@@ -119,3 +119,19 @@ func TestSmallVolumes(t *testing.T) {
 		}
 	}
 }
+
+// TestHours: as people write them, by twelve and by twenty-four.
+func TestHours(t *testing.T) {
+	for minutes, want := range map[int][2]string{
+		0: {"00:00", "12:00 am"}, 5: {"00:05", "12:05 am"}, 450: {"07:30", "7:30 am"}, 720: {"12:00", "12:00 pm"},
+		779: {"12:59", "12:59 pm"}, 780: {"13:00", "1:00 pm"}, 1439: {"23:59", "11:59 pm"},
+	} {
+		text := "from " + Hour(minutes)
+		if got := (Style{}).Text(text); got != "from "+want[0] {
+			t.Errorf("%d: %q, want %q", minutes, got, want[0])
+		}
+		if got := (Style{Twelve: true}).Text(text); got != "from "+want[1] {
+			t.Errorf("%d: %q, want %q", minutes, got, want[1])
+		}
+	}
+}

@@ -189,7 +189,7 @@ func (s *search) full(j, w int) string {
 		return fmt.Sprintf("the day of %s is full: %.0f minutes more than its hours", s.p.Crews[way.crew].Name, t.over)
 	}
 	if k := &s.p.Jobs[j]; k.Pin != nil && k.Pin.At > 0 {
-		return fmt.Sprintf("it does not fit at %02d:%02d, to which it is pinned", k.Pin.At/60, k.Pin.At%60)
+		return fmt.Sprintf("it does not fit at %s, to which it is pinned", quantity.Hour(k.Pin.At))
 	}
 	return "it does not fit into the hours in which one may be at " + s.p.Places[s.p.Jobs[j].Place].Name
 }

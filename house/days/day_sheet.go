@@ -154,7 +154,7 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 	for _, v := range s.Visits {
 		to := exchange.SheetVisit{Head: fmt.Sprintf("%s, %d min", v.Property, v.Minutes)}
 		if v.At > 0 {
-			to.Head = fmt.Sprintf("%02d:%02d  %s", v.At/60, v.At%60, to.Head)
+			to.Head = style.Text(quantity.Hour(v.At)) + "  " + to.Head
 		}
 		say(&to.Mind, "", v.Address)
 		say(&to.Mind, "", v.Gate)

@@ -136,8 +136,14 @@ func (f *flagger) has(on day.Day) (minutes float64) {
 
 // hoursOf is a length of time in hours.
 func hoursOf(minutes float64) string {
-	m := int(minutes + 0.5)
-	return fmt.Sprintf("%d:%02d h", m/60, m%60)
+	switch m := int(minutes + 0.5); {
+	case m < 60:
+		return fmt.Sprintf("%d min", m)
+	case m%60 == 0:
+		return fmt.Sprintf("%d h", m/60)
+	default:
+		return fmt.Sprintf("%d h %d min", m/60, m%60)
+	}
 }
 
 // visit are what speaks against being at a place on a day, or at an hour of it, and what the weather forbids there.

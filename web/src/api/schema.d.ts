@@ -5889,8 +5889,23 @@ export interface components {
         };
         /** @description What is entered in Settings. */
         FirmIn: {
+            /**
+             * @description Hours of a day; empty: as each reader's region has it
+             * @enum {string}
+             */
+            clock?: "24" | "12" | "";
+            /**
+             * @description What stands first in a date; empty: as each reader's region has it
+             * @enum {string}
+             */
+            day_order?: "day" | "month" | "";
             /** @description Name */
             name: string;
+            /**
+             * @description Size of what is printed; empty: as each reader's region has it
+             * @enum {string}
+             */
+            paper?: "A4" | "letter" | "";
             /** @description House rules */
             rules: components["schemas"]["RulesHouse"];
             /**
@@ -5912,8 +5927,23 @@ export interface components {
         };
         /** @description The firm with its settings. */
         FirmOut: {
+            /**
+             * @description Hours of a day; absent: as each reader's region has it
+             * @enum {string}
+             */
+            clock?: "24" | "12" | "";
+            /**
+             * @description What stands first in a date; absent: as each reader's region has it
+             * @enum {string}
+             */
+            day_order?: "day" | "month" | "";
             /** @description Name */
             name: string;
+            /**
+             * @description Size of what is printed; absent: as each reader's region has it
+             * @enum {string}
+             */
+            paper?: "A4" | "letter" | "";
             /** @description House rules */
             rules: components["schemas"]["RulesHouse"];
             /** @description The data is the made-up sample */
@@ -17606,7 +17636,9 @@ export interface operations {
                 /** @description Address this program is reached at from the garden; the codes open it */
                 site: string;
             };
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path: {
                 /** @description Of the record */
                 id: number;
@@ -20386,7 +20418,9 @@ export interface operations {
                 /** @description Of one property; all when absent */
                 property?: number;
             };
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -20413,7 +20447,9 @@ export interface operations {
                 /** @description Today when absent */
                 to?: string;
             };
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -20442,7 +20478,9 @@ export interface operations {
                 /** @description Today when absent */
                 to?: string;
             };
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path?: never;
             cookie?: never;
         };

@@ -31,6 +31,9 @@
           name: f.name,
           units: f.units,
           week_start: f.week_start as 0 | 1 | 6,
+          day_order: f.day_order,
+          clock: f.clock,
+          paper: f.paper,
           rules: f.rules,
           version: f.version,
         },
@@ -85,10 +88,37 @@
                 [6, 'Saturday'],
               ]}
             />
+            <Pick
+              label="Days are written"
+              bind:value={() => firm?.day_order ?? '', (v) => firm && (firm.day_order = v || undefined)}
+              options={[
+                ['', 'as each reader’s region does'],
+                ['day', '17 March'],
+                ['month', 'March 17'],
+              ]}
+            />
+            <Pick
+              label="Hours are written"
+              bind:value={() => firm?.clock ?? '', (v) => firm && (firm.clock = v || undefined)}
+              options={[
+                ['', 'as each reader’s region does'],
+                ['24', '14:30'],
+                ['12', '2:30 pm'],
+              ]}
+            />
+            <Pick
+              label="Printed on"
+              bind:value={() => firm?.paper ?? '', (v) => firm && (firm.paper = v || undefined)}
+              options={[
+                ['', 'what each reader’s region uses'],
+                ['A4', 'A4'],
+                ['letter', 'Letter'],
+              ]}
+            />
           </div>
           <p class="text-sm text-soft">
-            Figures are kept as they were measured; units change how they are shown and entered, everywhere. Days are written as
-            your browser’s region writes them.
+            Figures are kept as they were measured; units change how they are shown and entered, everywhere, on screens and on
+            paper.
           </p>
         </section>
         <section class="space-y-2 border border-rule bg-white p-4">

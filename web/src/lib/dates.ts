@@ -5,9 +5,10 @@ export { degrees, metres } from './units';
 
 const DAY = 86_400_000;
 
-/** The words are English; whether the month comes first is the reader's. */
+/** The words are English; whether the month comes first, and by what clock hours are told, is the firm's, else the reader's. */
 const parts = new Intl.DateTimeFormat(navigator.language, { day: 'numeric', month: 'long' }).formatToParts(0);
-const monthFirst = parts.findIndex((p) => p.type === 'month') < parts.findIndex((p) => p.type === 'day');
+const readers = parts.findIndex((p) => p.type === 'month') < parts.findIndex((p) => p.type === 'day') ? 'month' : 'day';
+const monthFirst = () => (house.frame?.firm.day_order || readers) === 'month';
 const format = (o: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { ...o, timeZone: 'UTC' });
 const month = format({ month: 'long' });
 const weekday = format({ weekday: 'short' });
@@ -20,14 +21,14 @@ export const dayName = (iso: string) => weekday.format(utc(iso));
 /** 0 Sunday to 6 Saturday */
 export const dayOfWeek = (iso: string) => new Date(utc(iso)).getUTCDay();
 
-const joined = (day: number, name: string) => (monthFirst ? `${name} ${day}` : `${day} ${name}`);
+const joined = (day: number, name: string) => (monthFirst() ? `${name} ${day}` : `${day} ${name}`);
 
 /** The device's own day. */
 export const deviceDay = () => new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
 
 /** The year of a day where it is another than today's: a day of another year carries it everywhere. */
 const yearOf = (iso: string, always = false) =>
-  always || iso.slice(0, 4) !== (house.today || deviceDay()).slice(0, 4) ? `${monthFirst ? ',' : ''} ${iso.slice(0, 4)}` : '';
+  always || iso.slice(0, 4) !== (house.today || deviceDay()).slice(0, 4) ? `${monthFirst() ? ',' : ''} ${iso.slice(0, 4)}` : '';
 
 /** "Thu 18 March" or "Thu March 18", with its year where that is not this one, or always. */
 export function inWords(iso: string | undefined, always = false): string {
@@ -46,14 +47,20 @@ export const span = (from: string | undefined, to: string | undefined, always = 
     ? `${short(from)} – ${short(to)}${yearOf(to, always)}`
     : `${brief(from, true)} – ${brief(to, true)}`;
 
-/** A moment, with its hour, by the device's clock and as the reader's region writes it. */
-export const moment = (t: string) => new Date(t).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+const readersTwelve = new Intl.DateTimeFormat(navigator.language, { hour: 'numeric' }).resolvedOptions().hour12;
+const twelve = () => (house.frame?.firm.clock ? house.frame.firm.clock === '12' : readersTwelve);
 
-const twelve = new Intl.DateTimeFormat(navigator.language, { hour: 'numeric' }).resolvedOptions().hour12;
+/** A moment, with its hour, by the device's own time. */
+export function moment(t: string): string {
+  const at = new Date(t);
+  const day = new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+  return `${brief(day, true)}, ${atHour(at.getHours() * 60 + at.getMinutes())}`;
+}
+
 /** Minutes since midnight as the reader's region writes an hour: "08:30" or "8:30 am". */
 export function atHour(minutes: number): string {
   const [h, m] = [Math.floor(minutes / 60) % 24, String(Math.round(minutes) % 60).padStart(2, '0')];
-  return twelve ? `${h % 12 || 12}:${m} ${h < 12 ? 'am' : 'pm'}` : `${String(h).padStart(2, '0')}:${m}`;
+  return twelve() ? `${h % 12 || 12}:${m} ${h < 12 ? 'am' : 'pm'}` : `${String(h).padStart(2, '0')}:${m}`;
 }
 
 export const hours = (minutes: number) =>
