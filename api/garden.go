@@ -19,6 +19,9 @@ import (
 func (s *Server) groundsRoutes(a huma.API) {
 	op(a, crew, get, "/climates", doc{"climates", "Grounds", "Climate types to start from", "The whole list, with the " +
 		"hardiness zone of each.", reads, 0}, s.climates)
+	op(a, crew, get, "/regions", doc{"regions", "Grounds", "Countries and states", "That rules of places know.", reads, 0}, s.regions)
+	op(a, crew, get, "/properties/{id}/holding", doc{"holding", "Grounds", "What holds where a property lies", "Seasons in which kinds are not cut, " +
+		"troubles that are reported, protected trees, fire, water, weeds, feeding, wires, licences: in our own words, with whom to ask.", readsOf, 0}, s.holding)
 	op(a, planner, post, "/reckon/place", doc{"reckon-place", "Grounds", "What follows from where a place lies", "Its climate, moved to its " +
 		"height; its time zone by its coordinates; and whether that can be.", reads, 0}, s.reckonPlace, `{"climate_type": "southern-coast", "elevation_m": 210, "latitude": -36.8, "longitude": 144.3}`)
 	op(a, crew, get, "/properties", doc{"properties", "Grounds", "Properties", "A page, in the order they were added.", reads, 0}, s.properties)
@@ -50,6 +53,15 @@ func (s *Server) groundsRoutes(a huma.API) {
 		"walks and verdicts, photos, jobs, how it turned out.", readsOf, 0}, s.story)
 	op(a, crew, post, "/plants/{id}/outcomes", doc{"add-outcome", "Grounds", "Note how a plant turned out", "Held against the prognosis of one of its verdicts.", writes, 0}, s.addOutcome, `{"verdict_id": 1, "state": "alive", "height_m": 1.4, "note": "Shooting from the middle"}`)
 	op(a, crew, remove, "/outcomes/{id}", doc{"undo-outcome", "Grounds", "Take an outcome back", "It no longer counts.", writes, 0}, s.undoOutcome)
+}
+
+func (s *Server) regions(context.Context, *struct{}) (*Out[garden.Regions], error) {
+	return out(s.Garden.Regions()), nil
+}
+
+func (s *Server) holding(ctx context.Context, in *ByID) (*Out[garden.Holding], error) {
+	h, err := s.Garden.HoldingAt(ctx, in.ID)
+	return out(h), s.problem(ctx, "property", err)
 }
 
 // ClimateTypeOut is a climate type with its zone.

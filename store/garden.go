@@ -57,6 +57,7 @@ type Property struct {
 	Address       string               `db:"address"`
 	Note          string               `db:"note"`
 	Zone          Zone                 `db:"zone"`
+	Region        string               `db:"region"` // country and state as entered, ISO 3166; empty: the country of its zone
 	ClimateType   string               `db:"climate_type"`
 	Climate       JSON[season.Climate] `db:"climate"`  // of the open country at its height
 	Site          JSON[season.Site]    `db:"site"`     // how the place differs from it
@@ -70,7 +71,7 @@ type Property struct {
 	Plants        int                  `db:"plants"`
 }
 
-const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.climate_type, p.climate,
+const selectProperty = `SELECT p.id, p.name, p.client, p.address, p.note, p.zone, p.region, p.climate_type, p.climate,
 	p.site, p.exposure, p.rules, p.value, p.weather_source,
 	p.weather_rev, p.windowed, p.version, (SELECT count(*) FROM plant WHERE property_id = p.id AND removed_at IS
 		NULL) AS plants FROM property p `
@@ -96,9 +97,9 @@ func (tx Tx) AddProperty(ctx context.Context, p Property) (Property, error) {
 	tx.touched.plants = true
 	res, err := tx.NamedExecContext(
 		ctx,
-		`INSERT INTO property (name, client, address, note, zone, climate_type, climate, site, exposure, rules, value,
+		`INSERT INTO property (name, client, address, note, zone, region, climate_type, climate, site, exposure, rules, value,
 			weather_source)
-		VALUES (:name, :client, :address, :note, :zone, :climate_type, :climate, :site, :exposure, :rules, :value,
+		VALUES (:name, :client, :address, :note, :zone, :region, :climate_type, :climate, :site, :exposure, :rules, :value,
 		:weather_source)`,
 		p,
 	)
@@ -116,7 +117,7 @@ func (tx Tx) ChangeProperty(ctx context.Context, p Property) (Property, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`UPDATE property SET name = :name, client = :client, address = :address, note = :note,
-		zone = :zone, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, rules = :rules, value =
+		zone = :zone, region = :region, climate_type = :climate_type, climate = :climate, site = :site, exposure = :exposure, rules = :rules, value =
 		:value, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`,
 		p,

@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/hold"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job"
 	"mezzadro/core/job/reason"
 	"mezzadro/core/pruning"
 	"mezzadro/core/rules"
@@ -120,6 +121,9 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 		)
 	}
 	out.Plan, err = pruning.For(ask)
+	if err == nil && pl != nil {
+		out.Cautions = append(out.Cautions, estate.HoldsFor(pl.Property, &e, job.Prune, "", cmp.Or(out.Plan.Best, ask.Date), false)...)
+	}
 	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")
 	out.From, out.To = y.Normals.Climate.GardenYear(ask.Date)
 	if err != nil || in.Plant == 0 {

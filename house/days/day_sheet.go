@@ -8,11 +8,13 @@ import (
 	"strings"
 	"time"
 
+	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/load"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/estate"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -96,6 +98,10 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 			}
 		}
 	}
+	here, book, err := h.whereOf(ctx)
+	if err != nil {
+		return out, err
+	}
 	for _, k := range list {
 		if of := (SheetCrew{k.CrewID, k.Crew}); of.ID != 0 && !slices.Contains(out.Crews, of) {
 			out.Crews = append(out.Crews, of)
@@ -116,7 +122,7 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		v.Jobs = append(
 			v.Jobs,
 			SheetJob{teller.Tell(k.Order), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-				append([]string{}, b.Cautions...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
+				append(append([]string{}, b.Cautions...), holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, on)...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)
@@ -181,6 +187,29 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 }
 
 // sheetVisits are the properties of a day's jobs as visits without jobs yet, by id.
+// whereOf are the properties by id, and the book of kinds.
+func (h *Room) whereOf(ctx context.Context) (map[int64]store.Property, *catalogue.Catalogue, error) {
+	places, err := h.Store.Properties(ctx, 0, store.All)
+	if err != nil {
+		return nil, nil, err
+	}
+	out := make(map[int64]store.Property, len(places))
+	for _, p := range places {
+		out[p.ID] = p
+	}
+	book, err := h.Book(ctx)
+	return out, book, err
+}
+
+// holdsFor are the cautions of a country and state that somebody at work must know.
+func holdsFor(p store.Property, book *catalogue.Catalogue, k *store.Order, trouble string, on day.Day) []string {
+	if k.Species == "" {
+		return nil
+	}
+	e := estate.EntryOf(book, k.Species)
+	return estate.HoldsFor(p, &e, k.Kind, trouble, on, true)
+}
+
 func (h *Room) sheetVisits(ctx context.Context) (map[int64]SheetVisit, error) {
 	places, err := h.Store.Properties(ctx, 0, store.All)
 	if err != nil {

@@ -5,6 +5,7 @@ import (
 
 	"mezzadro/core/check"
 	"mezzadro/core/cold"
+	"mezzadro/core/region"
 	"mezzadro/store"
 )
 
@@ -16,6 +17,8 @@ type Property struct {
 	Address       string  `json:"address"`
 	Note          string  `json:"note" doc:"People, pets and anything else to mind"`
 	Zone          string  `json:"zone" doc:"Time zone, IANA name"`
+	Region        string  `json:"region,omitempty" doc:"Country and state as entered, ISO 3166"`
+	Lies          string  `json:"lies,omitempty" doc:"Where it lies: what was entered, or the country of its time zone"`
 	ClimateType   string  `json:"climate_type"`
 	Value         float64 `json:"value" doc:"The client's weight in the order of looking: 1 ordinary, 2 first, 0.5 last"`
 	WeatherSource string  `json:"weather_source"`
@@ -110,6 +113,8 @@ func TellRecord(p store.Property) Property {
 		Address:       p.Address,
 		Note:          p.Note,
 		Zone:          string(p.Zone),
+		Region:        p.Region,
+		Lies:          region.Of(p.Region, string(p.Zone)),
 		ClimateType:   p.ClimateType,
 		Value:         p.Value,
 		WeatherSource: p.WeatherSource,

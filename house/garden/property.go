@@ -7,6 +7,7 @@ import (
 
 	"mezzadro/core/cold"
 	"mezzadro/core/invalid"
+	"mezzadro/core/region"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
 	"mezzadro/house/estate"
@@ -20,6 +21,7 @@ type PropertyIn struct {
 	Address     string          `json:"address,omitempty" maxLength:"300"`
 	Note        string          `json:"note,omitempty" maxLength:"2000"`
 	Zone        string          `json:"zone,omitempty" doc:"Time zone; when absent that of its coordinates, or without them the climate type's"`
+	Region      string          `json:"region,omitempty" maxLength:"8" doc:"Country and state, ISO 3166, as US-WI or CH; when absent the country of its time zone"`
 	ClimateType string          `json:"climate_type,omitempty"`
 	ElevationM  *float64        `json:"elevation_m,omitempty" doc:"Moves the climate type to this height"`
 	Latitude    *float64        `json:"latitude,omitempty"`
@@ -57,6 +59,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 		Address:     in.Address,
 		Note:        in.Note,
 		Zone:        store.Zone(in.Zone),
+		Region:      strings.ToUpper(strings.TrimSpace(in.Region)),
 		ClimateType: in.ClimateType,
 		Value:       in.Value,
 		Version:     in.Version,
@@ -64,6 +67,7 @@ func (h *Room) propertyRecord(in PropertyIn) (store.Property, error) {
 	p.Site.V, p.Exposure.V, p.Rules.V = in.Site, in.Exposure, in.Rules
 	bad := invalid.Of(in.Exposure.Validate())
 	bad.Below("rules", in.Rules.Validate())
+	bad = append(bad, invalid.Of(region.Validate(p.Region))...)
 	if in.Value == 0 {
 		p.Value = 1
 	} else {

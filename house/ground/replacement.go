@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/region"
 	"mezzadro/core/replacement"
 	"mezzadro/core/season"
 	"mezzadro/core/site"
@@ -85,6 +86,9 @@ func (h *Room) ReckonReplacement(ctx context.Context, in ReplacementIn) (Replace
 	bad := invalid.Of(err)
 	ask := replacement.Ask{Year: y, Spot: in.Spot, Died: in.Died, Wish: in.Wish, Among: book.Entries}
 	bad = append(bad, h.onPlan(book, &in, &ask, &out)...)
+	if pl != nil {
+		ask.Spot.Invasive = append(ask.Spot.Invasive, region.Weeds(pl.Lies())...)
+	}
 	known, err := h.kinds(ctx)
 	if err != nil {
 		return out, err

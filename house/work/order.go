@@ -1,6 +1,7 @@
 package work
 
 import (
+	"cmp"
 	"context"
 
 	"mezzadro/core/catalogue"
@@ -230,7 +231,7 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 		Lane:     l,
 		Reasons:  c.Reasons,
 		Skills:   o.Skills,
-		Cautions: o.Cautions,
+		Cautions: append(append([]string{}, o.Cautions...), h.holds(pl, &k, o.Params.Cause)...),
 		Kit:      o.Kit,
 		Why:      o.Reasons,
 		Params:   o.Params,
@@ -254,6 +255,15 @@ func (h *Room) detail(ctx context.Context, k store.OrderFull) (OrderDetail, erro
 	after, err := h.Store.After(ctx, k.ID)
 	d.After, d.Before = tellGaps(before, true), tellGaps(after, false)
 	return d, err
+}
+
+// holds are the cautions of the place's country and state about an order.
+func (h *Room) holds(pl *estate.Place, k *store.OrderFull, trouble string) []string {
+	if k.Species == "" {
+		return nil
+	}
+	e := estate.EntryOf(pl.Book, k.Species)
+	return estate.HoldsFor(pl.Property, &e, k.Kind, trouble, cmp.Or(store.DayOf(k.Day), pl.Today), false)
 }
 
 func tellGaps(rows []store.GapRow, before bool) []GapOut {

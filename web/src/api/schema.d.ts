@@ -1796,6 +1796,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/holding": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What holds where a property lies
+         * @description Seasons in which kinds are not cut, troubles that are reported, protected trees, fire, water, weeds, feeding, wires, licences: in our own words, with whom to ask.
+         */
+        get: operations["holding"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/known": {
         parameters: {
             query?: never;
@@ -2462,6 +2482,26 @@ export interface paths {
          * @description Carried in, lifted, wrapped or left, with days, temperature, light and floor; or a bulb worked back from the day on which it is to bloom. Nothing is stored.
          */
         post: operations["reckon-wintering"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/regions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Countries and states
+         * @description That rules of places know.
+         */
+        get: operations["regions"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6451,6 +6491,15 @@ export interface components {
             /** @description In words, with its day */
             why: string;
         };
+        /** @description What holds where a property lies. */
+        Holding: {
+            /** @description It was entered, not taken from the time zone */
+            entered: boolean;
+            /** @description Country and state, ISO 3166; absent where nobody knows */
+            lies?: string;
+            /** @description In our own words, by topic; none of it is the law's text */
+            rules: components["schemas"]["RegionRule"][];
+        };
         /** @description A kind the firm keeps that a cause takes. */
         HostKind: {
             /** @description Botanical name */
@@ -8670,6 +8719,8 @@ export interface components {
             name: string;
             /** @description What was noted */
             note?: string;
+            /** @description Country and state, ISO 3166, as US-WI or CH; when absent the country of its time zone */
+            region?: string;
             /** @description House rules that are others here than the firm's */
             rules?: components["schemas"]["RulesHouse"];
             /** @description How the place differs from the open country */
@@ -8725,6 +8776,8 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id: number;
+            /** @description Where it lies: what was entered, or the country of its time zone */
+            lies?: string;
             /** @description Name */
             name: string;
             /** @description People, pets and anything else to mind */
@@ -8734,6 +8787,8 @@ export interface components {
              * @description Plants on it
              */
             plants: number;
+            /** @description Country and state as entered, ISO 3166 */
+            region?: string;
             /** @description House rules that are others here than the firm's */
             rules: components["schemas"]["RulesHouse"];
             /** @description How a garden differs from the open country its climate was measured in, as its gardener knows it. */
@@ -9376,6 +9431,58 @@ export interface components {
             visits: components["schemas"]["RoundsVisit"][];
             /** @description Of the jobs that were asked for, in that order */
             why: components["schemas"]["RoundsWhy"][];
+        };
+        /** @description What holds in some places. */
+        RegionRule: {
+            /** @description Whatever is put on plants for hire needs a licence there */
+            any_spray?: boolean;
+            /** @description Who knows for sure */
+            ask: string;
+            /**
+             * @description law: a law or order is known to hold; rule: ordinances that differ by place; practice: what the trade does
+             * @enum {string}
+             */
+            basis: "law" | "rule" | "practice";
+            /** @description In the nesting season of the hemisphere */
+            birds?: boolean;
+            /** @description Troubles that it is about */
+            cause?: string[];
+            /** @description Kinds of these families alone */
+            family?: string[];
+            /** @description Month and day from which it holds each year; absent: always */
+            from?: string;
+            /** @description Kinds of these genera alone */
+            genus?: string[];
+            /** @description Number or name by which it is asked for */
+            id: string;
+            /** @description In our own words, not the law's */
+            says: string;
+            /** @description Last day, or end */
+            to?: string;
+            /**
+             * @description What it is about
+             * @enum {string}
+             */
+            topic: "cuts" | "pests" | "wood" | "trees" | "fire" | "water" | "weeds" | "feeding" | "wires" | "licences" | "records";
+            /** @description Of trees, conifers and palms alone */
+            trees?: boolean;
+            /** @description Kinds that are not planted there */
+            weeds?: string[];
+            /** @description Countries and states, ISO 3166 */
+            where: string[];
+            /** @description Work that it is about */
+            work?: ("cut" | "fell" | "treat" | "feed" | "plant" | "burn" | "water")[];
+        };
+        /** @description The countries and states that rules know. */
+        Regions: {
+            /** @description ISO 3166, by letter */
+            countries: string[];
+            /** @description Of countries whose rules tell them apart: names by code */
+            states: {
+                [key: string]: {
+                    [key: string]: string;
+                };
+            };
         };
         /** @description Something that is out of sight: it may be brought back, or erased for good. */
         Removed: {
@@ -17604,6 +17711,32 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    holding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Holding"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "known-here": {
         parameters: {
             query?: never;
@@ -19027,6 +19160,28 @@ export interface operations {
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    regions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Regions"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

@@ -1,0 +1,37 @@
+package estate
+
+import (
+	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
+	"mezzadro/core/job"
+	"mezzadro/core/region"
+	"mezzadro/store"
+)
+
+// Lies is where a place lies, as rules of countries and states know it; empty where nobody knows.
+func (p *Place) Lies() string { return LiesIn(p.Property) }
+
+// LiesIn is where a property lies.
+func LiesIn(p store.Property) string { return region.Of(p.Region, string(p.Zone)) }
+
+// regional is the work that rules of countries and states know kinds of jobs by.
+var regional = map[job.Kind]string{
+	job.Prune: region.Cut, job.TipBack: region.Cut, job.CutBack: region.Cut, job.CutToBase: region.Cut, job.Shorten: region.Cut,
+	job.Replace: region.Fell, job.Treat: region.Treat, job.Feed: region.Feed, job.Water: region.Water, job.PlantOut: region.Plant,
+}
+
+// urgentTopics are those that somebody at work must know; the others are for who plans it.
+var urgentTopics = map[string]bool{"cuts": true, "pests": true, "wood": true, "fire": true, "water": true, "feeding": true}
+
+// HoldsFor are the cautions of a property's country and state about a job on a kind, on a day; only those that somebody at
+// work must know, where asked.
+func HoldsFor(p store.Property, e *catalogue.Entry, kind job.Kind, trouble string, on day.Day, atWork bool) []string {
+	out := []string{}
+	m := region.Matter{Kind: e, Work: regional[kind], Cause: trouble, On: on, South: p.Climate.V.South()}
+	for _, r := range region.About(LiesIn(p), m) {
+		if !atWork || urgentTopics[r.Topic] {
+			out = append(out, r.Words())
+		}
+	}
+	return out
+}
