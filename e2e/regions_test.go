@@ -29,6 +29,7 @@ func TestFirmInTheMidwest(t *testing.T) {
 	b.fill("Name", "Lakeshore lot")
 	b.see("America/Chicago")
 	b.see("At 1050 ft")
+	b.choose("State or province", "Wisconsin")
 	b.press("button", "Keep")
 	b.see("Nothing grows here yet")
 	var property struct {
@@ -42,6 +43,9 @@ func TestFirmInTheMidwest(t *testing.T) {
 	if c := property.Climate; property.Zone != "America/Chicago" || c.ElevationM < 319.9 || c.ElevationM > 320.2 || c.Longitude > -89 {
 		t.Errorf("it is kept as %+v", property)
 	}
+	b.eval("[...document.querySelectorAll('summary')].find((s) => s.innerText.includes('Rules and permits')).click()")
+	b.see("while the beetles of oak wilt fly")
+	b.see("within 10 ft of a power line")
 	// A potted lemon, then a rose in the ground.
 	b.press("button", "Add a plant")
 	b.fill("Species", "Lemon (Citrus limon)")

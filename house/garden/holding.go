@@ -3,6 +3,7 @@ package garden
 import (
 	"context"
 
+	"mezzadro/core/cause"
 	"mezzadro/core/region"
 	"mezzadro/house/estate"
 )
@@ -29,6 +30,8 @@ type Holding struct {
 	Lies  string        `json:"lies,omitempty" doc:"Country and state, ISO 3166; absent where nobody knows"`
 	Sure  bool          `json:"entered" doc:"It was entered, not taken from the time zone"`
 	Rules []region.Rule `json:"rules" doc:"In our own words, by topic; none of it is the law's text"`
+
+	Names map[string]string `json:"names" doc:"Of the kinds and troubles that rules name, by id"`
 }
 
 // HoldingAt tells it.
@@ -38,5 +41,20 @@ func (h *Room) HoldingAt(ctx context.Context, property int64) (Holding, error) {
 		return Holding{}, err
 	}
 	lies := estate.LiesIn(p)
-	return Holding{lies, p.Region != "", append([]region.Rule{}, region.Holding(lies)...)}, nil
+	out := Holding{lies, p.Region != "", append([]region.Rule{}, region.Holding(lies)...), map[string]string{}}
+	book, err := h.Book(ctx)
+	if err != nil {
+		return out, err
+	}
+	for _, r := range out.Rules {
+		for _, id := range r.Cause {
+			out.Names[id] = cause.Built().Cause(id).Name
+		}
+		for _, id := range r.Weeds {
+			if e, known := book.Entry(id); known {
+				out.Names[id] = e.Common
+			}
+		}
+	}
+	return out, nil
 }

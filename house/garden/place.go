@@ -4,6 +4,7 @@ import (
 	"time"
 
 	"mezzadro/core/invalid"
+	"mezzadro/core/region"
 	"mezzadro/core/season"
 	"mezzadro/house/estate"
 )
@@ -31,6 +32,7 @@ type PlaceOut struct {
 	Zone    string         `json:"zone" doc:"Time zone, IANA name"`
 	ZoneBy  string         `json:"zone_by" enum:"given,coordinates,climate type" doc:"By what the zone is known"`
 	There   string         `json:"there" doc:"The time zone that its coordinates say; empty where they say none"`
+	Lies    string         `json:"lies,omitempty" doc:"Country of its time zone, ISO 3166"`
 	Doubt   string         `json:"doubt" doc:"Why the time zone can hardly be that of the place; empty where it can"`
 }
 
@@ -39,6 +41,7 @@ func (h *Room) ReckonPlace(in PlaceIn) (PlaceOut, error) {
 	var bad invalid.Fields
 	out := h.placeOf(PropertyIn{ClimateType: in.ClimateType, ElevationM: in.ElevationM, Latitude: in.Latitude,
 		Longitude: in.Longitude, Zone: in.Zone}, &bad, in.ClimateType == "")
+	out.Lies = region.Of("", out.Zone)
 	return out, bad.Err()
 }
 

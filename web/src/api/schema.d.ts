@@ -6497,6 +6497,10 @@ export interface components {
             entered: boolean;
             /** @description Country and state, ISO 3166; absent where nobody knows */
             lies?: string;
+            /** @description Of the kinds and troubles that rules name, by id */
+            names: {
+                [key: string]: string;
+            };
             /** @description In our own words, by topic; none of it is the law's text */
             rules: components["schemas"]["RegionRule"][];
         };
@@ -8215,6 +8219,8 @@ export interface components {
             doubt: string;
             /** @description Hardiness zone of its mean yearly extreme minimum */
             hardiness_zone: string;
+            /** @description Country of its time zone, ISO 3166 */
+            lies?: string;
             /** @description The time zone that its coordinates say; empty where they say none */
             there: string;
             /** @description Time zone, IANA name */

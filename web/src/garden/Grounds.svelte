@@ -22,6 +22,7 @@
   import { reading } from '../lib/reading';
   import ClientLinks from '../firm/ClientLinks.svelte';
   import BloomYear from '../ground/BloomYear.svelte';
+  import Holding from './Holding.svelte';
   import AccessSlip from '../rounds/AccessSlip.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from './site';
@@ -328,6 +329,7 @@
           </p>
         </div>{/if}
       <AccessSlip property={id} />
+      <Holding property={id} version={property.version} />
       <details class="mt-1" bind:open={bloomShown}>
         <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
         {#if bloomShown}<BloomYear property={id} />{/if}

@@ -8,6 +8,7 @@
   import { sites } from './site';
   import ExposureFields from './ExposureFields.svelte';
   import Pick from '../lib/Pick.svelte';
+  import Lies from './Lies.svelte';
   import Whereabouts from './Whereabouts.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import FilePick from '../lib/FilePick.svelte';
@@ -32,6 +33,7 @@
     address: property?.address ?? '',
     note: property?.note ?? '',
     zone: property?.zone ?? '',
+    region: property?.region ?? '',
     type: property?.climate_type ?? '',
     value: property?.value ?? 1,
     facing: property?.facing ?? '',
@@ -65,6 +67,8 @@
   // svelte-ignore state_referenced_locally
   let climate = $state<Climate | undefined>(property && rounded($state.snapshot(property.climate) as Climate));
   let form = $state<HTMLFormElement>();
+  // svelte-ignore state_referenced_locally
+  let lies = $state(property?.region ? undefined : property?.lies); // the country that its clock says
   let problem = $state<Problem>();
   let key = onceKey();
 
@@ -111,6 +115,7 @@
         address: f.address,
         note: f.note,
         zone: f.zone,
+        region: f.region || undefined,
         climate_type: f.type,
         site: $state.snapshot(site),
         value: f.value,
@@ -166,7 +171,17 @@
     <Field class="sm:col-span-3" label="Client" bind:value={f.client} problem={said.client} />
     <Field class="sm:col-span-6" label="Address" bind:value={f.address} problem={said.address} />
     <Field class="sm:col-span-6" label="People, pets and what else to mind" bind:value={f.note} problem={said.note} />
-    <Whereabouts {property} bind:type={f.type} bind:zone={f.zone} bind:place bind:chosen={type} {said} onpick={choose} />
+    <Whereabouts
+      {property}
+      bind:type={f.type}
+      bind:zone={f.zone}
+      bind:place
+      bind:chosen={type}
+      bind:lies
+      {said}
+      onpick={choose}
+    />
+    <Lies bind:region={f.region} {lies} problem={said.region} />
   </div>
   {#if climate}
     <Tickbox class="mt-3" label="The place has figures of its own" bind:checked={own} />

@@ -18,6 +18,7 @@
     zone: string; // empty: by the coordinates
     place: { elevation: string; latitude: string; longitude: string };
     chosen?: Type;
+    lies?: string; // the country that its clock says
     said: Record<string, string>;
     onpick: (t: Type) => void;
   }
@@ -27,6 +28,7 @@
     zone = $bindable(),
     place = $bindable(),
     chosen = $bindable(),
+    lies = $bindable(),
     said,
     onpick,
   }: Props = $props();
@@ -116,6 +118,7 @@
       void readPlace(async (signal) => {
         try {
           follows = await ask(api.POST('/api/v1/reckon/place', { body: { climate_type, zone: chosen, ...given }, signal }));
+          lies = follows.lies;
         } catch (e) {
           follows = undefined; // the form says what is wrong when it is kept
           if (signal.aborted) throw e;
