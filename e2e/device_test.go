@@ -134,6 +134,8 @@ func TestUnitsOnTheDevice(t *testing.T) {
 		{"metric", "device.units.metres(0.4)", "40 cm"}, {"metric", "device.units.metres(2.5)", "2.5 m"}, {"metric", "device.units.metres(12)", "12 m"},
 		{"metric", "device.units.degrees(-3.25, 1)", "−3.3 °C"}, {"metric", "device.units.degrees(-0.01)", "0.0 °C"},
 		{"imperial", "device.units.metres(0.5)", "20 in"}, {"imperial", "device.units.metres(1.83)", "6 ft"}, {"imperial", "device.units.metres(1.7)", "5 ft 7 in"},
+		{"imperial", "device.units.metres(device.units.named(1.09))", "3 ft 6 in"}, {"imperial", "device.units.metres(device.units.named(2.79))", "9 ft"},
+		{"imperial", "device.units.metres(device.units.named(0.41))", "15 in"}, {"metric", "String(device.units.named(1.09))", "1.09"},
 		{"imperial", "device.units.degrees(0)", "32 °F"}, {"imperial", "device.units.degrees(-40)", "−40 °F"}, {"imperial", "device.units.apart(10)", "18 °F"},
 		{"metric", "String(device.units.read('1,5'))", "1.5"}, {"metric", "String(device.units.read('−3'))", "-3"}, {"imperial", "String(device.units.read('5 ft 6 in', 'length'))", "5.5"},
 		{"imperial", `String(device.units.read("6'", 'length'))`, "6"}, {"metric", "String(device.units.read(''))", "NaN"}, {"metric", "String(device.units.read('tall'))", "NaN"},

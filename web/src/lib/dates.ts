@@ -8,7 +8,7 @@ const DAY = 86_400_000;
 /** The words are English; whether the month comes first, and by what clock hours are told, is the firm's, else the reader's. */
 const parts = new Intl.DateTimeFormat(navigator.language, { day: 'numeric', month: 'long' }).formatToParts(0);
 const readers = parts.findIndex((p) => p.type === 'month') < parts.findIndex((p) => p.type === 'day') ? 'month' : 'day';
-const monthFirst = () => (house.frame?.firm.day_order || readers) === 'month';
+const monthFirst = () => (house.frame?.firm?.day_order || readers) === 'month';
 const format = (o: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat('en-GB', { ...o, timeZone: 'UTC' });
 const month = format({ month: 'long' });
 const weekday = format({ weekday: 'short' });
@@ -48,7 +48,7 @@ export const span = (from: string | undefined, to: string | undefined, always = 
     : `${brief(from, true)} – ${brief(to, true)}`;
 
 const readersTwelve = new Intl.DateTimeFormat(navigator.language, { hour: 'numeric' }).resolvedOptions().hour12;
-const twelve = () => (house.frame?.firm.clock ? house.frame.firm.clock === '12' : readersTwelve);
+const twelve = () => (house.frame?.firm?.clock ? house.frame.firm.clock === '12' : readersTwelve);
 
 /** A moment, with its hour, by the device's own time. */
 export function moment(t: string): string {

@@ -5,6 +5,13 @@ export const imperial = () => house.frame?.firm.units === 'imperial';
 
 const minus = (s: string) => (Number(s) === 0 ? s.replace('-', '') : s.replace('-', '−'));
 
+/** A height that is proposed, m, as one would name it: in feet by the half foot, below a yard by three inches. */
+export function named(m: number): number {
+  if (!imperial()) return m;
+  const step = m > 0.9 ? 0.1524 : 0.0762;
+  return Math.max(step, Math.round(m / step) * step);
+}
+
 /** A plant's measure: centimetres up to a metre, inches up to a yard. */
 export function metres(m: number): string {
   if (!imperial())

@@ -4,6 +4,7 @@
   import { field } from '../field/field.svelte';
   import { found, words, type Kind } from './checks';
   import { metres } from '../lib/dates';
+  import { named } from '../lib/units';
   import FieldNotes from './FieldNotes.svelte';
   import HowTo from './HowTo.svelte';
   import type { Pad } from './presses.svelte';
@@ -52,7 +53,7 @@
     scratch: 'scratch',
   };
   const whose: Partial<Record<Kind, string>> = { crown: 'Crown', spear: 'Spear', head: 'Head', leaf: 'Leaves', base: 'Foot' };
-  const at = $derived(next?.height_m ? { height_m: Math.round(next.height_m * 1000) / 1000 } : {});
+  const at = $derived(next?.height_m ? { height_m: Math.round(named(next.height_m) * 1000) / 1000 } : {});
   interface Press {
     text: string;
     run: () => void;
@@ -116,7 +117,7 @@
       <button class="min-h-11 border border-cold bg-white px-3 text-left text-cold" onclick={() => pad.takeSuggestion()}>
         <b
           >Next: {next.kind === 'bud_rub' ? `rub ${next.buds} buds` : asks[next.kind as Kind]} at
-          {metres(next.height_m)}</b
+          {metres(named(next.height_m))}</b
         >
       </button>
     {:else}

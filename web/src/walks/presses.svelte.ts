@@ -1,6 +1,7 @@
 /** The presses at one plant: where the next check is made, what each press adds, and how it is taken back. */
 import type { Check, Plant } from '../api/client';
 import { field } from '../field/field.svelte';
+import { imperial, named } from '../lib/units';
 import { words } from './checks';
 
 /** What the pad works on. */
@@ -33,7 +34,9 @@ export class Pad {
     return !!this.plant && (this.plant.graft.habit !== 'own roots' || this.plant.graft_m > 0);
   }
   get grain() {
-    return (this.plant?.height_m ?? 1) > 3 ? 0.1 : 0.05;
+    const tall = (this.plant?.height_m ?? 1) > 3;
+    if (imperial()) return tall ? 0.1524 : 0.0762; // half a foot, three inches
+    return tall ? 0.1 : 0.05;
   }
   /** What was rubbed at the height at hand. */
   get tally() {
@@ -50,7 +53,7 @@ export class Pad {
     const { checks, suggested } = this.#at();
     const last = checks.at(-1);
     const rested = last?.kind !== 'bud_rub' || (last.held ?? 0) + (last.broke ?? 0) >= 3;
-    if (suggested && this.following && rested) this.active = suggested;
+    if (suggested && this.following && rested) this.active = named(suggested);
   }
   pick(m: number) {
     this.following = false;
@@ -61,7 +64,7 @@ export class Pad {
   }
   takeSuggestion() {
     const { suggested } = this.#at();
-    if (suggested) this.active = suggested;
+    if (suggested) this.active = named(suggested);
     this.following = true;
   }
 
