@@ -7,11 +7,14 @@ import (
 	"testing"
 
 	"mezzadro/core/day"
+	"mezzadro/core/job"
 	"mezzadro/core/region"
 	"mezzadro/house/cuts"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
+	"mezzadro/house/treat"
+	"mezzadro/house/work"
 )
 
 // TestWhatHoldsHere: by its clock's country, or its state once that is entered, a property is told what holds there, and
@@ -55,6 +58,38 @@ func TestWhatHoldsHere(t *testing.T) {
 		r := ok[ground.ReplacementOut](h, "POST", "/reckon/replacement", obj{"property": p.ID, "only": []string{"pyrus-calleryana"}, "spot": obj{}})
 		if refused := len(r.Out) == 1 && strings.Contains(strings.Join(r.Out[0].Out, " "), "must not be planted"); refused != out {
 			t.Errorf("%s: %+v %+v", state, r.Out, r.Ranked)
+		}
+	}
+}
+
+// TestSprayingForHire: where a country was entered in which any spray for hire needs a licence, its jobs ask for one, and
+// a proposal gives them to who has it, or the wider one; a country guessed by the clock binds nobody.
+func TestSprayingForHire(t *testing.T) {
+	t.Parallel()
+	for entered, binds := range map[string]bool{"": false, "IT": true, "NZ": false} {
+		h := newHouse(t)
+		sunny, _, _, find := h.azaleas()
+		p := ok[garden.PropertyOut](h, "GET", fmt.Sprintf("/properties/%d", sunny.PropertyID), nil)
+		place := obj{"name": p.Name, "climate_type": p.ClimateType, "region": entered, "version": p.Version}
+		ok[garden.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", p.ID), place)
+		ok[treat.Product](h, "POST", "/products", obj{"name": "Soap", "active": "soap", "unit": "mL", "rates": []obj{{"amount": 20, "per": "L"}}, "packs": []obj{}})
+		ok[treat.Treatment](h, "POST", fmt.Sprintf("/finds/%d/treatment", find.ID), obj{})
+		asked := 0
+		for _, o := range ok[Run[work.Order]](h, "GET", "/orders", nil).Items {
+			d := h.order(o.ID)
+			if d.Params.Use == "soap" && slices.Contains(d.Skills, job.Spraying) {
+				asked++
+			}
+		}
+		if (asked > 0) != binds {
+			t.Errorf("entered %q: %d sprays ask for the licence", entered, asked)
+		}
+		if !binds {
+			continue
+		}
+		crew := h.crewOf("Ivo", job.Restricted)
+		if !slices.Contains(crew.Skills, job.Spraying) {
+			t.Errorf("the wider licence: %v", crew.Skills)
 		}
 	}
 }

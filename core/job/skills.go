@@ -4,6 +4,7 @@ package job
 const (
 	Arborist   = "licensed arborist"
 	Restricted = "licence for restricted products"
+	Spraying   = "licence to spray for hire" // where any product put on others' plants needs one
 	Ladder     = "ladder"
 	Climbing   = "climbing"
 	Chainsaw   = "chainsaw"
@@ -12,4 +13,4 @@ const (
 )
 
 // Skills are all that a person may have.
-var Skills = []string{Arborist, Restricted, Climbing, Chainsaw, Ladder, Grafting, LineWork}
+var Skills = []string{Arborist, Restricted, Spraying, Climbing, Chainsaw, Ladder, Grafting, LineWork}

@@ -219,5 +219,11 @@ func (b *Book) check(p *Programme, bad *invalid.Fields) {
 	}
 }
 
+// Pesticide reports a means that laws on plant protection products are about: not feeds, barriers or living helpers.
+func (b *Book) Pesticide(id string) bool {
+	a := b.active[id]
+	return a != nil && id != "nematodes" && slices.Contains([]string{"insecticide", "fungicide", "herbicide", "molluscicide"}, a.Class)
+}
+
 // Active is one by id; nil where there is none.
 func (b *Book) Active(id string) *Active { return b.active[id] }

@@ -14,6 +14,12 @@ func (p *Place) Lies() string { return LiesIn(p.Property) }
 // LiesIn is where a property lies.
 func LiesIn(p store.Property) string { return region.Of(p.Region, string(p.Zone)) }
 
+// SprayLicensed reports a place where whatever is put on plants for hire needs a licence. It holds where country or state
+// were entered: a guess by the clock binds nobody.
+func (p *Place) SprayLicensed() bool {
+	return p.Property.Region != "" && region.AnySpray(p.Property.Region)
+}
+
 // regional is the work that rules of countries and states know kinds of jobs by.
 var regional = map[job.Kind]string{
 	job.Prune: region.Cut, job.TipBack: region.Cut, job.CutBack: region.Cut, job.CutToBase: region.Cut, job.Shorten: region.Cut,

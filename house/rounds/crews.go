@@ -9,6 +9,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/job"
 	"mezzadro/core/rounds"
 	"mezzadro/house/estate"
 	"mezzadro/store"
@@ -89,6 +90,9 @@ func tellCrew(c store.Crew, people []Person) Crew {
 				out.Skills = append(out.Skills, s)
 			}
 		}
+	}
+	if slices.Contains(out.Skills, job.Restricted) && !slices.Contains(out.Skills, job.Spraying) {
+		out.Skills = append(out.Skills, job.Spraying) // the wider licence has the narrower in it
 	}
 	return out
 }

@@ -264,6 +264,9 @@ func (h *Room) treatOrder(
 	follows int64,
 	d treatment.Dated,
 ) store.NewOrder {
+	if pl.SprayLicensed() && treatment.Built().Pesticide(o.Params.Use) && !slices.Contains(o.Skills, job.Restricted) {
+		o.Skills = append(o.Skills, job.Spraying)
+	}
 	n := store.NewOrder{
 		PropertyID: f.PropertyID,
 		Plants:     []int64{p.ID},
