@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"mezzadro/core/day"
+	"mezzadro/core/quantity"
 )
 
 // The firm of the situations: two crews from one yard; a property ten minutes away, one far out, one that is sick, a
@@ -361,7 +362,7 @@ func TestSituations(t *testing.T) {
 			}
 		}, func(o told) {
 			o.must(len(o.plan.Left) == 1, "one of the two cannot be")
-			o.left(o.plan.Left[0].Job, "10:00")
+			o.left(o.plan.Left[0].Job, quantity.Hour(600))
 		}},
 		{"the sprayer is taken out on one day", func(p *Problem) {
 			p.Crews = p.Crews[:1]

@@ -91,9 +91,6 @@ func tellCrew(c store.Crew, people []Person) Crew {
 			}
 		}
 	}
-	if slices.Contains(out.Skills, job.Restricted) && !slices.Contains(out.Skills, job.Spraying) {
-		out.Skills = append(out.Skills, job.Spraying) // the wider licence has the narrower in it
-	}
 	return out
 }
 
@@ -102,7 +99,7 @@ func (c Crew) core() rounds.Crew {
 	return rounds.Crew{
 		Name:   c.Name,
 		Size:   len(c.People),
-		Skills: c.Skills,
+		Skills: licensed(c.Skills),
 		Hours:  c.Hours,
 		Off:    c.Off,
 		Start:  c.Start,
@@ -222,4 +219,12 @@ func weekdays(shut []int) (out []time.Weekday) {
 		out = append(out, time.Weekday(d))
 	}
 	return out
+}
+
+// licensed are skills with what the wider of two licences has in it.
+func licensed(skills []string) []string {
+	if slices.Contains(skills, job.Restricted) && !slices.Contains(skills, job.Spraying) {
+		return append(slices.Clone(skills), job.Spraying)
+	}
+	return skills
 }
