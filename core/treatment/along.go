@@ -49,7 +49,7 @@ func (b *Book) Guards(e *catalogue.Entry) []string {
 			continue
 		}
 		for _, id := range p.Causes {
-			if v := cause.Built().Cause(id).OnKind(e); v >= 1 {
+			if v := cause.Built().Cause(id).OnKind(e); v >= 1 && likely[id] == 0 { // a cause may have several programmes
 				likely[id] = v
 				out = append(out, id)
 			}

@@ -48,6 +48,12 @@ func TestGuards(t *testing.T) {
 	if l := Built().Guards(kind(t, "lavandula-angustifolia")); slices.Contains(l, "black-spot") {
 		t.Errorf("lavender: %v", l)
 	}
+	for i := range catalogue.Built().Entries { // each trouble once, however many programmes it has
+		list := Built().Guards(&catalogue.Built().Entries[i])
+		if once := slices.Compact(slices.Sorted(slices.Values(list))); len(once) != len(list) {
+			t.Errorf("%s: %v", catalogue.Built().Entries[i].ID, list)
+		}
+	}
 	peach := Built().Guards(kind(t, "prunus-persica"))
 	if !slices.Contains(peach, "leaf-curl") {
 		t.Errorf("peach: %v", peach)
