@@ -209,10 +209,12 @@ func (r *Rule) on(d day.Day, south bool) bool {
 	return at >= r.From || at <= r.To
 }
 
-// Weeds are the kinds that are not planted in a place.
+// Weeds are the kinds that may not be planted in a place by law.
 func Weeds(code string) (out []string) {
 	for _, r := range Holding(code) {
-		out = append(out, r.Weeds...)
+		if r.Basis == "law" {
+			out = append(out, r.Weeds...)
+		}
 	}
 	return out
 }
