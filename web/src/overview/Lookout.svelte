@@ -257,8 +257,10 @@
         </h2>
         <p class="text-sm text-soft">
           {#if event}After the {(names[event.kind] ?? event.kind).toLowerCase()} of {inWords(event.peak)}
-            ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep} of them with wood, roots or
-          heart likely hurt. {#if look.slight}Another
+            ({value(event)} at {event.property}):{' '}{/if}{plantsOf(look.looks)} to look at, {look.deep === look.looks &&
+          look.looks > 1
+            ? 'all'
+            : `${look.deep} of them`} with wood, roots or heart likely hurt. {#if look.slight}Another
             {look.slight}
             are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear{look.looked > 0 ? `; ${look.looked} already decided` : ''}.
