@@ -119,7 +119,7 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 	case tender:
 		return []string{
 			"Mulch its foot; fleece or frost cloth on hard nights, off again by day. A young one is wrapped, or stands against the wall.",
-			"Leave the stems till spring; take cuttings in case.",
+			leftStems(&e),
 		}
 	case e.Form == catalogue.Tree && p.HeightM <= youngM && extremeC < guardsC && slices.Contains(thinBark, e.Genus()):
 		return []string{
@@ -167,4 +167,12 @@ func roses(p check.Plant, extremeC float64, tender bool) []string {
 	return []string{
 		"Mound soil or compost a hand over the graft before the ground freezes; shorten whips only; off again as buds swell.",
 	}
+}
+
+// leftStems is what is done with stems that may come through.
+func leftStems(e *catalogue.Entry) string {
+	if FromCuttings(e) {
+		return "Leave the stems till spring; take cuttings in case."
+	}
+	return "Leave the stems till spring."
 }

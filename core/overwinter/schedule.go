@@ -104,8 +104,11 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	case out.Way == Wrapped:
 		out.wrap(p, y, today)
 	case out.Way == Lost:
-		out.Why = fmt.Sprintf("%s bears %s and is too large to be lifted: wrap it, and take cuttings or seed.", name,
-			quantity.Temperature(p.Species.HardinessC))
+		out.Why = fmt.Sprintf("%s bears %s and is too large to be lifted: wrap it", name, quantity.Temperature(p.Species.HardinessC))
+		if FromCuttings(&p.Species) {
+			out.Why += ", and take cuttings in case"
+		}
+		out.Why += "."
 	default:
 		out.carry(p, y, today)
 		out.Keep = keep(p, spreadM, out.Way)

@@ -222,3 +222,28 @@ func TestTakenInAsPlanned(t *testing.T) {
 		t.Errorf("only %d are ever taken in", asked)
 	}
 }
+
+// TestNoCuttingsOfPalms: nobody is told to take cuttings of what is not grown from them.
+func TestNoCuttingsOfPalms(t *testing.T) {
+	lost := 0
+	for _, place := range []string{"lake-foothills", "oceanic-lowland", "cold-lowland", "humid-east"} {
+		k, err := catalogue.Built().Climate(place)
+		if err != nil {
+			t.Fatal(err)
+		}
+		y := season.NewYear(k.Climate.Daily(), nil)
+		for _, e := range catalogue.Built().Entries {
+			w := Plan(check.Plant{Species: e, HeightM: max(3.5, e.Mature.HeightM)}, 1, y, day.Of(2027, 9, 20))
+			if w.Way != Lost {
+				continue
+			}
+			lost++
+			if says := strings.Contains(w.Why+strings.Join(w.How, " "), "cuttings"); says && !FromCuttings(&e) {
+				t.Errorf("%s in %s: %s %v", e.ID, place, w.Why, w.How)
+			}
+		}
+	}
+	if lost < 20 {
+		t.Errorf("only %d are too large", lost)
+	}
+}
