@@ -182,6 +182,11 @@ func (e Entry) Genus() string {
 	return strings.Trim(g, ",×")
 }
 
+// In reports a kind that stands in a list by its id or by its genus.
+func (e *Entry) In(list []string) bool {
+	return slices.Contains(list, e.ID) || slices.Contains(list, e.Genus())
+}
+
 // Validate names every field of the entry that cannot be.
 func (e Entry) Validate() error {
 	var bad invalid.Fields

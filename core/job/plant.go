@@ -2,7 +2,6 @@ package job
 
 import (
 	_ "embed"
-	"slices"
 	"sync"
 
 	"mezzadro/core/catalogue"
@@ -83,10 +82,9 @@ func seasonOf(sp *catalogue.Entry) ownSeason {
 	if sp == nil {
 		return out
 	}
-	all, genus := seasons(), sp.Genus()
-	among := func(list []string) bool { return slices.Contains(list, sp.ID) || slices.Contains(list, genus) }
-	out.slow, out.heat, out.green, out.summer = among(all.Slow), among(all.Heat), among(all.Green), among(all.Summer)
-	if c, known := all.Bulbs[genus]; known {
+	all := seasons()
+	out.slow, out.heat, out.green, out.summer = sp.In(all.Slow), sp.In(all.Heat), sp.In(all.Green), sp.In(all.Summer)
+	if c, known := all.Bulbs[sp.Genus()]; known {
 		out.bulbsC = c
 	}
 	return out
@@ -115,6 +113,8 @@ func (w *frame) replace() {
 	)
 	switch {
 	case sp == nil:
+	case w.forOneSeason():
+		w.curve.Because(reason.Frost("frost comes before it has given much", annualCosts, w.frostWithin(w.made, annualDays, 0)))
 	case sp.Form == catalogue.Palm:
 		w.curve.Because(reason.Why{Name: "palm", Text: "palms root in warm soil alone", On: func(d day.Day) reason.Cost {
 			return reason.Points(palmEach * (palmSoilC - w.Year.Normals.Mean(d)))
@@ -137,12 +137,18 @@ func (w *frame) forOneSeason() bool {
 	return w.species != nil && w.species.Stems == catalogue.AnnualStem && w.species.HardinessC > season.KillingFrostC
 }
 
-// beforeWinter is what it costs a tender kind to go into its first winter just planted.
-func (w *frame) beforeWinter(d day.Day) reason.Cost {
+// fromMidwinter are the days from the nearest midwinter, before it below 0.
+func (w *frame) fromMidwinter(d day.Day) int {
 	since := d.Sub(w.Year.Normals.Climate.Midwinter(d))
 	if since > midsummer {
 		since -= 2*midsummer + 1
 	}
+	return since
+}
+
+// beforeWinter is what it costs a tender kind to go into its first winter just planted.
+func (w *frame) beforeWinter(d day.Day) reason.Cost {
+	since := w.fromMidwinter(d)
 	if since < -winterFelt || since > winterGone || w.forOneSeason() {
 		return reason.Cost{}
 	}
@@ -152,12 +158,8 @@ func (w *frame) beforeWinter(d day.Day) reason.Cost {
 
 // slowRoots is what autumn costs kinds that root slowly, where the ground freezes hard.
 func (w *frame) slowRoots(d day.Day) reason.Cost {
-	c := w.Year.Normals.Climate
-	since := d.Sub(c.Midwinter(d))
-	if since > midsummer {
-		since -= 2*midsummer + 1
-	}
-	if since < -slowFrom || since > winterGone || c.ColdestMonthC() >= slowWinterC || !w.own.slow {
+	since := w.fromMidwinter(d)
+	if !w.own.slow || since < -slowFrom || since > winterGone || w.Year.Normals.Climate.ColdestMonthC() >= slowWinterC {
 		return reason.Cost{}
 	}
 	return reason.Points(slowCosts)
@@ -179,7 +181,6 @@ func (w *frame) newlyFrosted() reason.Why {
 	}
 	sp := w.species
 	if w.forOneSeason() {
-		w.curve.Because(reason.Frost("frost comes before it has given much", annualCosts, w.frostWithin(w.made, annualDays, 0)))
 		return reason.Frost("a frost kills it: it is set out after the last one", 100, w.frostWithin(w.made, setOutNights, 0))
 	}
 	share := w.tender()
@@ -199,10 +200,7 @@ func (w *frame) newlyFrosted() reason.Why {
 // heatOnNew is what a day's usual heat costs: less where rain falls with it, little for palms.
 func (w *frame) heatOnNew(d day.Day) reason.Cost {
 	n := w.Year.Normals
-	usual := 0.0
-	for _, m := range n.Climate.Normals {
-		usual += m.RainMM / float64(len(n.Climate.Normals))
-	}
+	usual := n.Climate.YearRainMM() / 12
 	from, all := max(wetFromMM, wetFrom*usual), max(wetAllMM, wetAll*usual)
 	dry := 1 - max(0, min(1, (30*n.Rain.At(d)-from)/(all-from)))
 	if w.species != nil && w.species.Form == catalogue.Palm {

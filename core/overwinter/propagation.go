@@ -81,11 +81,6 @@ type open struct {
 	from, to day.Day
 }
 
-// listed reports whether a list names a kind or its genus.
-func listed(list []string, e *catalogue.Entry) bool {
-	return slices.Contains(list, e.ID) || slices.Contains(list, e.Genus())
-}
-
 // waysOf are the ways in which cuttings of a kind are taken in soil; none for what a nursery grafts or sows.
 func waysOf(e *catalogue.Entry) (out []*increase) {
 	if e.Annual || e.Stems == catalogue.AnnualStem {
@@ -100,14 +95,14 @@ func waysOf(e *catalogue.Entry) (out []*increase) {
 		{c.Layer, &layered},
 	} {
 		falls := e.LeafSeason == catalogue.Deciduous || e.LeafSeason == catalogue.SemiEvergreen
-		if listed(w.list, e) && (w.way != &leaflessWood || falls) {
+		if e.In(w.list) && (w.way != &leaflessWood || falls) {
 			out = append(out, w.way)
 		}
 	}
 	switch {
 	case slices.Contains(out, &lateShoots):
 		return []*increase{&lateShoots}
-	case out != nil || listed(c.None, e):
+	case out != nil || e.In(c.None):
 		return out
 	case e.Form == catalogue.Shrub && e.LeafSeason == catalogue.Deciduous:
 		return []*increase{&leaflessWood}

@@ -253,11 +253,7 @@ const fastWoodCM = 75
 
 // desert reports a place with so little rain in a year that nothing drowns there.
 func (f *fitting) desert() bool {
-	mm := 0.0
-	for _, n := range f.Year.Normals.Climate.Normals {
-		mm += n.RainMM
-	}
-	return mm < desertMM && !f.Spot.Stands
+	return f.Year.Normals.Climate.YearRainMM() < desertMM && !f.Spot.Stands
 }
 
 const desertMM = 300.0

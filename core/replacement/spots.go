@@ -69,7 +69,7 @@ var lists = sync.OnceValue(func() (out spotLists) {
 // listed reports a kind that stands in a list by itself or by its genus; one that stands by itself in the other list
 // is not of it by its genus.
 func listed(e *catalogue.Entry, list, other []string) bool {
-	return slices.Contains(list, e.ID) || slices.Contains(list, e.Genus()) && !slices.Contains(other, e.ID)
+	return slices.Contains(list, e.ID) || e.In(list) && !slices.Contains(other, e.ID)
 }
 
 const limePH = 7.2 // from which soil holds lime

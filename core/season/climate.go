@@ -104,6 +104,14 @@ func (c Climate) ColdestMonthC() float64 {
 	return least
 }
 
+// YearRainMM is the rain of a usual year, mm.
+func (c Climate) YearRainMM() (mm float64) {
+	for _, n := range c.Normals {
+		mm += n.RainMM
+	}
+	return mm
+}
+
 // GardenYearMonth is the month in whose course growth stops: the first whose mean is below 10 °C after one that is
 // not, or the start of the coolest half-year where no month (or every month) is below 10 °C.
 func (c Climate) GardenYearMonth() time.Month {

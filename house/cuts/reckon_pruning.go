@@ -120,10 +120,7 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 			pruning.Shape,
 		)
 	}
-	out.Plan, err = pruning.For(ask)
-	if err == nil && pl != nil {
-		out.Cautions = append(out.Cautions, estate.HoldsFor(pl.Property, &e, job.Prune, "", cmp.Or(out.Plan.Best, ask.Date), false)...)
-	}
+	out.Plan, err = planned(ask, pl)
 	out.Species, out.Costs, out.Rule = e.Common, out.Plan.Curve.Costs(), strings.Join(out.Plan.Rules, "; ")
 	out.From, out.To = y.Normals.Climate.GardenYear(ask.Date)
 	if err != nil || in.Plant == 0 {
@@ -139,6 +136,16 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 	dooms, err := h.dooms(ctx, in.Plant)
 	out.Cautions = append(dooms, out.Cautions...)
 	return out, err
+}
+
+// planned is the plan of a cut, with what holds where the plant stands.
+func planned(ask pruning.Ask, pl *estate.Place) (pruning.Plan, error) {
+	plan, err := pruning.For(ask)
+	if err == nil && pl != nil {
+		on := cmp.Or(plan.Best, ask.Date)
+		plan.Cautions = append(plan.Cautions, estate.HoldsFor(pl.Property, ask.Species, job.Prune, "", on, false)...)
+	}
+	return plan, err
 }
 
 // dooms says of what was found on a plant and kills it that no cut saves it; what a cut takes out is not told.

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -32,6 +33,10 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 	if err != nil {
 		return "", err
 	}
+	here, book, err := h.whereOf(ctx)
+	if err != nil {
+		return "", err
+	}
 	flags := f.flags(orders)
 	var entries []exchange.Entry
 	at, visit, last := 0, 0, day.None
@@ -46,7 +51,7 @@ func (h *Room) Calendar(ctx context.Context, from, to day.Day, crew int64, style
 		if planned := k.Place / rounds.PlanPlace; planned > 0 && planned != visit {
 			at, visit = planned, planned
 		}
-		entries = append(entries, flagged(entry(k, d, at, style), k, d, flags, style))
+		entries = append(entries, flagged(entry(k, d, at, holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, d), style), k, d, flags, style))
 		at += k.Minutes
 	}
 	title := cmp.Or(name, "Round") + " from " + from.String()
@@ -64,7 +69,7 @@ func flagged(e exchange.Entry, k store.OrderFull, d day.Day, flags []Flag, style
 	return e
 }
 
-func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.Entry {
+func entry(k store.OrderFull, d day.Day, at int, held []string, style quantity.Style) exchange.Entry {
 	title := k.Title
 	if k.Label != "" {
 		title += ", " + k.Label
@@ -81,7 +86,7 @@ func entry(k store.OrderFull, d day.Day, at int, style quantity.Style) exchange.
 	if len(b.Kit) > 0 {
 		detail = append(detail, "Take along: "+strings.Join(b.Kit, ", ")+".")
 	}
-	for _, c := range b.Cautions {
+	for _, c := range slices.Concat(b.Cautions, held) {
 		detail = append(detail, "Caution: "+c)
 	}
 	place := k.Property

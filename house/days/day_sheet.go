@@ -83,7 +83,11 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 	if err != nil {
 		return out, err
 	}
-	visits, err := h.sheetVisits(ctx)
+	here, book, err := h.whereOf(ctx)
+	if err != nil {
+		return out, err
+	}
+	visits, err := h.sheetVisits(ctx, here)
 	if err != nil {
 		return out, err
 	}
@@ -97,10 +101,6 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 				*to = append(*to, v)
 			}
 		}
-	}
-	here, book, err := h.whereOf(ctx)
-	if err != nil {
-		return out, err
 	}
 	for _, k := range list {
 		if of := (SheetCrew{k.CrewID, k.Crew}); of.ID != 0 && !slices.Contains(out.Crews, of) {
@@ -122,7 +122,7 @@ func (h *Room) Sheet(ctx context.Context, on day.Day, crew int64) (Sheet, error)
 		v.Jobs = append(
 			v.Jobs,
 			SheetJob{teller.Tell(k.Order), append([]string{}, b.Kit...), append([]string{}, b.Skills...),
-				append(append([]string{}, b.Cautions...), holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, on)...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
+				append(append([]string{}, b.Cautions...), v.unsaid(holdsFor(here[k.PropertyID], book, &k.Order, k.Params.V.Cause, on))...), append([]string{}, b.Reasons...), k.Params.V, append([]work.OrderPhoto{}, taken[k.ID]...)},
 		)
 		v.Minutes += k.Minutes
 		add(&out.Kit, b.Kit)
@@ -186,7 +186,6 @@ func (h *Room) SheetPage(ctx context.Context, on day.Day, crew int64, style quan
 	return out, nil
 }
 
-// sheetVisits are the properties of a day's jobs as visits without jobs yet, by id.
 // whereOf are the properties by id, and the book of kinds.
 func (h *Room) whereOf(ctx context.Context) (map[int64]store.Property, *catalogue.Catalogue, error) {
 	places, err := h.Store.Properties(ctx, 0, store.All)
@@ -210,11 +209,15 @@ func holdsFor(p store.Property, book *catalogue.Catalogue, k *store.Order, troub
 	return estate.HoldsFor(p, &e, k.Kind, trouble, on, true)
 }
 
-func (h *Room) sheetVisits(ctx context.Context) (map[int64]SheetVisit, error) {
-	places, err := h.Store.Properties(ctx, 0, store.All)
-	if err != nil {
-		return nil, err
-	}
+// unsaid are those of some cautions that no earlier job of the visit has: what holds in a place is said once there.
+func (v *SheetVisit) unsaid(texts []string) []string {
+	return slices.DeleteFunc(texts, func(t string) bool {
+		return slices.ContainsFunc(v.Jobs, func(j SheetJob) bool { return slices.Contains(j.Cautions, t) })
+	})
+}
+
+// sheetVisits are properties as visits without jobs yet, by id.
+func (h *Room) sheetVisits(ctx context.Context, places map[int64]store.Property) (map[int64]SheetVisit, error) {
 	access, err := h.Store.Accesses(ctx)
 	out := make(map[int64]SheetVisit, len(places))
 	for _, p := range places {

@@ -263,7 +263,7 @@ func (h *Room) holds(pl *estate.Place, k *store.OrderFull, trouble string) []str
 		return nil
 	}
 	e := estate.EntryOf(pl.Book, k.Species)
-	return estate.HoldsFor(pl.Property, &e, k.Kind, trouble, cmp.Or(store.DayOf(k.Day), pl.Today), false)
+	return estate.HoldsFor(pl.Property, &e, k.Kind, trouble, cmp.Or(store.DayOf(k.Day), store.DayOf(k.BestDay), pl.Today), false)
 }
 
 func tellGaps(rows []store.GapRow, before bool) []GapOut {
