@@ -2,6 +2,7 @@ package cold
 
 import (
 	"math"
+	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -28,12 +29,19 @@ func wintered(c season.Climate, seed uint64) (*season.Year, []weather.Hour, day.
 	return season.NewYear(n, weather.Daily(hours, time.UTC)), hours, from + day.Day(days) - 1
 }
 
+// differing is a plant of a kind that bears more or less drying than others of it, as drawn.
+func differing(e *catalogue.Entry, seed uint64) *catalogue.Entry {
+	own := *e
+	own.DryingKPAH *= math.Exp(plantsDiffer * rand.New(rand.NewPCG(seed, uint64(len(e.ID)))).NormFloat64())
+	return &own
+}
+
 // TestDryingWinters: over a hundred made-up winters in ten climates evergreens that are ordinarily planted there are
 // burnt, a third of their leaves or more, now and then where they stand open and seldom where they stand sheltered. It
 // prints how often.
 func TestDryingWinters(t *testing.T) {
 	planted := map[string][]string{
-		"great-lakes":       {"thuja-occidentalis", "buxus-sempervirens", "taxus-media", "rhododendron-hybrid", "picea-glauca"},
+		"great-lakes":       {"thuja-occidentalis", "buxus-sempervirens", "taxus-baccata", "rhododendron-hybrid", "picea-glauca"},
 		"prairie":           {"thuja-occidentalis", "picea-pungens", "juniperus-horizontalis"},
 		"northern-prairie":  {"picea-pungens", "juniperus-horizontalis", "thuja-occidentalis"},
 		"cold-lowland":      {"prunus-laurocerasus", "buxus-sempervirens", "taxus-baccata", "rhododendron-hybrid", "thuja-occidentalis", "ilex-aquifolium"},
@@ -41,7 +49,7 @@ func TestDryingWinters(t *testing.T) {
 		"alpine-foreland":   {"prunus-laurocerasus", "buxus-sempervirens", "taxus-baccata", "rhododendron-hybrid"},
 		"mountain-steppe":   {"juniperus-chinensis", "picea-pungens", "pinus-mugo", "mahonia-aquifolium"},
 		"humid-east":        {"azalea-evergreen", "rhododendron-hybrid", "prunus-laurocerasus", "buxus-sempervirens", "ilex-crenata"},
-		"nordic-coast":      {"picea-abies", "taxus-media", "rhododendron-hybrid", "buxus-sempervirens"},
+		"nordic-coast":      {"picea-abies", "taxus-baccata", "rhododendron-hybrid", "buxus-sempervirens"},
 		"oceanic-lowland":   {"prunus-laurocerasus", "rhododendron-hybrid", "camellia-japonica", "viburnum-tinus"},
 	}
 	const winters = 100
@@ -55,8 +63,9 @@ func TestDryingWinters(t *testing.T) {
 			for _, id := range kinds {
 				e, known := catalogue.Built().Entry(id)
 				if !known {
-					continue
+					t.Fatalf("no kind %s", id)
 				}
+				e = differing(e, seed)
 				burnt := func(shelter, sun float64) bool {
 					p := Plant{Species: *e, HeightM: 0.4 * e.Mature.HeightM, Shelter: shelter, Sun: sun}
 					for i := range course.Events {
@@ -80,7 +89,7 @@ func TestDryingWinters(t *testing.T) {
 			}
 		}
 		for _, id := range kinds {
-			if open[id] > 75 || shut[id] > 15 || open[id] < shut[id] {
+			if open[id] > 65 || shut[id] > 25 || open[id] < shut[id] {
 				t.Errorf("%s: %s is burnt in %d of %d winters where it stands open, in %d sheltered", place, id, open[id], winters, shut[id])
 			}
 			all += open[id]
@@ -90,8 +99,8 @@ func TestDryingWinters(t *testing.T) {
 		}
 	}
 	t.Logf("in the mean burnt in %d %% of winters open, %d %% sheltered", all/pairs, safe/pairs)
-	if all/pairs > 25 || all/pairs < 5 || safe/pairs > 5 {
-		t.Errorf("burnt in %d %% of winters open, %d %% sheltered; want one in four to twenty, and one in twenty at most", all/pairs, safe/pairs)
+	if all/pairs > 20 || all/pairs < 10 || safe/pairs > 6 || safe/pairs < 2 {
+		t.Errorf("burnt in %d %% of winters open, %d %% sheltered; want one in five to ten, and one in twenty", all/pairs, safe/pairs)
 	}
 }
 

@@ -152,7 +152,7 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 	case DryingWind:
 		sums := s.dry.of(p.HeightM, p.PotL > 0, p.Mulched)
 		o.Dose = drynessScale * sums.dose(p.Shelter, p.sun()) * leafiness(e, stage) * aboveSnow(p.HeightM, s.snowM)
-		o.add(Injury{Organ: driedOrgan(e), By: ByDrying, Share: over(o.Dose, e.DryingKPAH)})
+		o.add(Injury{Organ: driedOrgan(e), By: ByDrying, Share: dried(o.Dose, e.DryingKPAH)})
 	case weather.Heat:
 		o.add(Injury{Organ: Leaves, By: ByHeat, Share: over(s.scorch*p.sun(), scorchBorne[e.Light])})
 	case weather.Gale:
@@ -177,7 +177,7 @@ func (s *Struck) Meet(p *Plant, stage catalogue.Stage) Outcome {
 }
 
 // drynessScale brings the dose to what kinds are said to bear.
-const drynessScale = 1.4
+const drynessScale = 1.36
 
 // aboveSnow is the share of a plant's leaves that stands out of snow of a depth, m.
 func aboveSnow(heightM, snowM float64) float64 {

@@ -53,10 +53,15 @@ func (o *Outcome) dried() string {
 	if p.Shelter < 0.35 && p.Sun > 0.6 {
 		place = "in sun and wind"
 	}
+	bears := "half of its kind bear"
+	if o.Dose < p.Species.DryingKPAH {
+		bears = "most of its kind bear it, half bear"
+	}
 	return fmt.Sprintf(
-		"%.0f kPa·h %s against %.0f it bears. The base is likely alive.",
+		"%.0f kPa·h %s; %s %.0f. The base is likely alive.",
 		o.Dose,
 		place,
+		bears,
 		p.Species.DryingKPAH,
 	)
 }
