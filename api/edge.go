@@ -21,6 +21,9 @@ import (
 // monthFirst are the regions whose readers write the month before the day.
 var monthFirst = []string{"US", "PH", "FM", "MH", "PW", "GU", "AS", "PR", "VI", "MP"}
 
+// american are the regions that call the trade's things as North America does.
+var american = []string{"US", "CA", "PR", "GU", "VI"}
+
 // twelveHours and letterPaper are the regions that tell the hours of a day by twelve, and that print on letter paper.
 var (
 	twelveHours = strings.Fields("US CA AU NZ IN PK BD PH MY SG HK EG SA AE CO KR")
@@ -36,6 +39,7 @@ func (s *Server) styleOf(ctx context.Context, accept string) quantity.Style {
 	firm, region := s.notation(ctx), regionOf(accept)
 	out := quantity.Style{Year: s.Estate.Today().Year(), Imperial: firm.Units == "imperial"}
 	out.MonthFirst = cmp.Or(firm.DayOrder, first(slices.Contains(monthFirst, region), "month")) == "month"
+	out.American = slices.Contains(american, region)
 	out.Twelve = cmp.Or(firm.Clock, first(slices.Contains(twelveHours, region), "12")) == "12"
 	return out
 }

@@ -71,7 +71,9 @@ func TestTreatmentLife(t *testing.T) {
 	spray := ok[treat.Treatment](h, "GET", path, nil).Jobs[0]
 	h.today = spray.BestDay // its flowers are over
 	for says, use := range map[string]obj{
-		"body.use.amount":     {"product_id": oil.ID, "amount": 900, "spray_l": 20},
+		"body.use.amount":     {"product_id": oil.ID, "spray_l": 20},
+		"body.use.begun":      {"product_id": oil.ID, "amount": 10, "begun": "half six"},
+		"body.use.ended":      {"product_id": oil.ID, "amount": 10, "begun": "07:10", "ended": "06:55"},
 		"body.use.product_id": {"product_id": 99, "amount": 10},
 	} {
 		if code, b := tick(spray, use); code != 422 || !strings.Contains(b, says) {

@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"strings"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -221,10 +222,40 @@ func (s *Server) useLines(ctx context.Context, in *UseSpan) ([]exchange.UseLine,
 		if u.Plants > 1 {
 			plant += fmt.Sprintf(" × %d", u.Plants)
 		}
-		lines[i] = exchange.UseLine{Day: u.Day.String(), Property: u.Property, Plant: plant, Reason: u.Cause, Product: u.Product, Active: u.Active,
-			Amount: style.Noted(u.Amount, u.Unit), Spray: style.Noted(u.SprayL, "L"), Who: u.Who, Weather: weather, Note: u.Note}
+		if u.WindFrom != "" {
+			weather += " from " + u.WindFrom
+		}
+		lines[i] = exchange.UseLine{Day: u.Day.String(), Hours: hoursOf(u, style), Property: u.Property, Plant: plant, Reason: u.Cause,
+			Product: u.Product, Registration: u.Registration, Active: u.Active, Amount: style.Noted(u.Amount, u.Unit),
+			Spray: style.Noted(u.SprayL, "L"), Who: u.Who, Licence: u.Licence, Weather: strings.TrimSpace(weather), Note: u.Note}
+		if u.AreaM2 > 0 {
+			lines[i].Area = style.Text(quantity.Area(u.AreaM2))
+		}
+		if u.ReentryH > 0 {
+			lines[i].Reentry = fmt.Sprintf("%g h", u.ReentryH)
+		}
+		if u.HarvestDays > 0 {
+			lines[i].Harvest = (u.Day + day.Day(u.HarvestDays)).String()
+		}
 	}
 	return lines, fmt.Sprintf("%s to %s", from, to), err
+}
+
+// hoursOf are the hours of a use, as the reader writes them; none where they were not told.
+func hoursOf(u treat.Used, style quantity.Style) string {
+	at := func(text string) string {
+		t, err := time.Parse("15:04", text)
+		if err != nil {
+			return ""
+		}
+		return style.Text(quantity.Hour(60*t.Hour() + t.Minute()))
+	}
+	switch from, to := at(u.Begun), at(u.Ended); {
+	case from != "" && to != "":
+		return from + " to " + to
+	default:
+		return from
+	}
 }
 
 func (s *Server) usesCSV(ctx context.Context, in *UseSpan) (*File, error) {

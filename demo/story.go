@@ -10,6 +10,7 @@ import (
 	"strings"
 	"time"
 
+	"mezzadro/core/quantity"
 	"mezzadro/core/written"
 
 	"mezzadro/core/day"
@@ -677,7 +678,7 @@ func (t *teller) find(property, job string) (found, error) {
 	}
 	titles := []string{}
 	for _, j := range list.Items {
-		if strings.HasPrefix(j.Title, job) {
+		if strings.HasPrefix(j.Title, quantity.Metric.Text(job)) { // the house writes its titles out
 			return j, nil
 		}
 		titles = append(titles, j.Title)

@@ -7,10 +7,11 @@ type Person struct {
 	ID      int64          `db:"id"`
 	Name    string         `db:"name"`
 	Skills  JSON[[]string] `db:"skills"`
+	Licence string         `db:"licence"` // its number
 	Version int            `db:"version"`
 }
 
-const selectPerson = `SELECT id, name, skills, version FROM person WHERE removed_at IS NULL `
+const selectPerson = `SELECT id, name, skills, licence, version FROM person WHERE removed_at IS NULL `
 
 // People lists those in sight by name.
 func (s *Store) People(ctx context.Context) ([]Person, error) {
@@ -24,7 +25,7 @@ func (tx Tx) People(ctx context.Context) ([]Person, error) {
 
 // AddPerson keeps a new one and returns it with its id.
 func (tx Tx) AddPerson(ctx context.Context, p Person) (Person, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO person (name, skills) VALUES (:name, :skills)`, p)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO person (name, skills, licence) VALUES (:name, :skills, :licence)`, p)
 	if err != nil {
 		return p, err
 	}
@@ -35,7 +36,7 @@ func (tx Tx) AddPerson(ctx context.Context, p Person) (Person, error) {
 
 // ChangePerson keeps the new values if the version is still the kept one.
 func (tx Tx) ChangePerson(ctx context.Context, p Person) (Person, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE person SET name = :name, skills = :skills, version = version + 1
+	res, err := tx.NamedExecContext(ctx, `UPDATE person SET name = :name, skills = :skills, licence = :licence, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {
 		return p, err

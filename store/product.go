@@ -127,14 +127,29 @@ type Use struct {
 	Note       string          `db:"note"`
 	By         string          `db:"by_name"`
 
+	Details JSON[UseDetails] `db:"details"`
+
 	// Of its property and plant, for lists.
 	Property string `db:"property"`
 	Species  string `db:"species"`
 	Label    string `db:"label"`
 }
 
+// UseDetails are what an inspector asks of a use beside what it was: as they were that day, whatever card and licence
+// say later.
+type UseDetails struct {
+	Begun        string  `json:"begun,omitempty"` // of the day, as 06:30
+	Ended        string  `json:"ended,omitempty"`
+	AreaM2       float64 `json:"area_m2,omitempty"`
+	WindFrom     string  `json:"wind_from,omitempty"`
+	Licence      string  `json:"licence,omitempty"`      // its number
+	Registration string  `json:"registration,omitempty"` // of the product
+	ReentryH     float64 `json:"reentry_h,omitempty"`
+	HarvestDays  int     `json:"harvest_days,omitempty"`
+}
+
 const selectUse = `SELECT u.id, u.property_id, u.plant_id, u.find_id, u.order_id, u.product_id, u.product, u.active, u.cause, u.rung, u.step, u.day, u.who,
-	u.amount, u.unit, u.spray_l, u.plants, u.temp_c, u.wind_ms, u.note, u.by_name, p.name AS property, coalesce(t.species, '') AS species, coalesce(t.label, '') AS label
+	u.amount, u.unit, u.spray_l, u.plants, u.temp_c, u.wind_ms, u.note, u.by_name, u.details, p.name AS property, coalesce(t.species, '') AS species, coalesce(t.label, '') AS label
 	FROM product_use u JOIN property p ON p.id = u.property_id LEFT JOIN plant t ON t.id = u.plant_id WHERE u.removed_at IS NULL `
 
 // UsesBetween lists what was used, the newest first; of one property where one is named.
@@ -174,8 +189,8 @@ func (tx Tx) AddUse(ctx context.Context, u Use) (int64, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`INSERT INTO product_use (property_id, plant_id, find_id, order_id, product_id, product, active, cause, rung, step, day, who,
-		amount, unit, spray_l, plants, temp_c, wind_ms, note, by_name) VALUES (:property_id, :plant_id, :find_id, :order_id, :product_id, :product, :active, :cause, :rung,
-		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note, :by_name)`,
+		amount, unit, spray_l, plants, temp_c, wind_ms, note, by_name, details) VALUES (:property_id, :plant_id, :find_id, :order_id, :product_id, :product, :active, :cause, :rung,
+		:step, :day, :who, :amount, :unit, :spray_l, :plants, :temp_c, :wind_ms, :note, :by_name, :details)`,
 		u,
 	)
 	if err != nil {

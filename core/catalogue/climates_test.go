@@ -10,7 +10,7 @@ import (
 )
 
 func TestZoneComesBackFromSimulatedYears(t *testing.T) {
-	if n := len(Built().Climates); n < 40 {
+	if n := len(Built().Climates); n < 66 {
 		t.Errorf("%d climate types", n)
 	}
 	south := 0
@@ -47,11 +47,43 @@ func TestPlacesOfClimates(t *testing.T) {
 		}
 	}
 	for place, want := range map[string]string{"Melbourne": "southern-coast", "Canberra": "southern-tablelands", "Bendigo": "victoria-inland",
-		"Madison": "great-lakes", "Pretoria": "south-africa-highveld", "Atlanta": "piedmont", "London": "oceanic-lowland"} {
+		"Madison": "great-lakes", "Pretoria": "south-africa-highveld", "Atlanta": "piedmont", "London": "oceanic-lowland",
+		"Minneapolis": "upper-midwest", "Miami": "florida-south", "Helsinki": "baltic-inland", "Shanghai": "yangtze-lowland"} {
 		if of[place] != want {
 			t.Errorf("%s has the climate %q, want %s", place, of[place], want)
 		}
 	}
+}
+
+// TestNeighboursOfClimates: between a climate type and one within 700 km no more than two zones lie, at the same height
+// above the sea, unless a third lies between: who gardens there would else find none that fits.
+func TestNeighboursOfClimates(t *testing.T) {
+	all := Built().Climates
+	level := func(c season.Climate) float64 { return c.AtElevation(200).ExtremeMinC / 5.56 }
+	for i, a := range all {
+		for _, b := range all[i+1:] {
+			far, gap := kmBetween(a.Climate, b.Climate), math.Abs(level(a.Climate)-level(b.Climate))
+			if far > 700 || gap <= 2 {
+				continue
+			}
+			between := false
+			for _, c := range all {
+				between = between || kmBetween(a.Climate, c.Climate) < far && kmBetween(b.Climate, c.Climate) < far &&
+					math.Abs(level(a.Climate)-level(c.Climate)) <= 2 && math.Abs(level(b.Climate)-level(c.Climate)) <= 2
+			}
+			if !between {
+				t.Errorf("%s and %s: %.0f km, %.1f zones", a.ID, b.ID, far, gap)
+			}
+		}
+	}
+}
+
+// kmBetween is how far two places are from one another, km (on a sphere).
+func kmBetween(a, b season.Climate) float64 {
+	rad := func(deg float64) float64 { return deg * math.Pi / 180 }
+	cos := math.Sin(rad(a.Latitude))*math.Sin(rad(b.Latitude)) +
+		math.Cos(rad(a.Latitude))*math.Cos(rad(b.Latitude))*math.Cos(rad(a.Longitude-b.Longitude))
+	return 6371 * math.Acos(min(1, cos))
 }
 
 // TestFrostBands holds simulated frost against median dates that places with such normals are known for, in open screens

@@ -286,6 +286,7 @@ var usedUp = []string{"fleece", "stake", "tie", "mulch", "compost", "feed", "bar
 
 // kit takes what a job's own kit names; what is there with its amount already stands once.
 func (l *list) kit(name string) {
+	name = quantity.Worded(name)
 	near := func(x Item) bool {
 		return x.Name == name || strings.HasPrefix(name, x.Name) || strings.HasPrefix(x.Name, name)
 	}
@@ -308,6 +309,7 @@ func (l *list) water(litres float64) {
 
 // add adds an amount of a thing; the same thing stands once.
 func (l *list) add(group, name, unit string, amount float64) {
+	name = quantity.Worded(name)
 	for i := range l.items {
 		if l.items[i].Name == name {
 			l.items[i].Amount += amount

@@ -60,7 +60,7 @@ func TestOf(t *testing.T) {
 	} {
 		got := map[string]Item{}
 		for _, x := range Sum(Of(c.job)) {
-			got[x.Name] = x
+			got[quantity.Metric.Text(x.Name)] = x
 		}
 		for _, w := range c.want {
 			if x, there := got[w.name]; !there || x.Amount < w.from || x.Amount > w.to {

@@ -5,6 +5,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
+	"mezzadro/core/quantity"
 )
 
 // How a winter's protection is done, by what the plant is and how cold its place gets.
@@ -39,6 +40,9 @@ func hows(p check.Plant, w *Wintering, extremeC float64) (how, never []string) {
 	}
 	if len(how) == 0 {
 		return []string{"Leave it: nothing is needed."}, never[1:]
+	}
+	for i := range how {
+		how[i] = quantity.Worded(how[i])
 	}
 	return how, never
 }
@@ -98,7 +102,7 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 		}
 	case e.Genus() == "Citrus" && tender:
 		return []string{
-			"Fleece or frost cloth to the ground on frost nights, off by day; mound or mulch the foot for the winter; water before frost.",
+			"Fleece to the ground on frost nights, off by day; mound or mulch the foot for the winter; water before frost.",
 			"A young one has a frame or a roof against the wall, open by day.",
 		}
 	case e.LeafSeason == catalogue.Herbaceous && tender || e.Form == catalogue.Perennial && tender:
@@ -118,7 +122,7 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 		}
 	case tender:
 		return []string{
-			"Mulch its foot; fleece or frost cloth on hard nights, off again by day. A young one is wrapped, or stands against the wall.",
+			"Mulch its foot; fleece on hard nights, off again by day. A young one is wrapped, or stands against the wall.",
 			leftStems(&e),
 		}
 	case e.Form == catalogue.Tree && p.HeightM <= youngM && extremeC < guardsC && slices.Contains(thinBark, e.Genus()):
@@ -155,7 +159,7 @@ func roses(p check.Plant, extremeC float64, tender bool) []string {
 		return nil
 	case p.Graft() >= 0.5 || e.ID == "rosa-standard":
 		return []string{
-			"Wrap the graft and head with burlap or fleece, with straw inside, or bend it down and cover it; mound the foot.",
+			"Wrap the graft and head with fleece or sacking, with straw inside, or bend it down and cover it; mound the foot.",
 		}
 	case e.ID == "rosa-climbing" && extremeC < moundsC-4:
 		return []string{"Lay the canes down, or tie burlap over them, and cover them airily; mound soil over the graft."}

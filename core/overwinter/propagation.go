@@ -176,7 +176,7 @@ func inSoil(e *catalogue.Entry, on day.Day, y *season.Year) (Wintering, error) {
 	out := Wintering{Way: CarryIn, Chance: 0.7, Steps: []Step{}, How: []string{}, Never: []string{o.never}}
 	out.step(capital(o.name)+". "+o.do, max(on, o.from), o.to, o.why)
 	if o.from > on {
-		out.Why = fmt.Sprintf("Not now: the next are %s, from %s.", o.name, quantity.Day(o.from))
+		out.Why = fmt.Sprintf("Not now: the next are %s, from %s.", quantity.Worded(o.name), quantity.Day(o.from))
 	}
 	switch o.increase {
 	case &leaflessWood, &layered:
@@ -206,7 +206,7 @@ const isBareDays = 10
 // others tells of the other ways of a kind, and what is minded with it.
 func (w *Wintering) others(e *catalogue.Entry, spans []open) {
 	for _, o := range spans {
-		w.How = append(w.How, fmt.Sprintf("Also %s, from %s to %s.", o.name, quantity.Day(o.from), quantity.Day(o.to)))
+		w.How = append(w.How, fmt.Sprintf("Also %s, from %s to %s.", quantity.Worded(o.name), quantity.Day(o.from), quantity.Day(o.to)))
 	}
 	for _, c := range e.Cautions {
 		if c.Kind == "skin" || c.Kind == "poisonous" {

@@ -83,6 +83,7 @@ const (
 // Plan is how a plant, so wide, is brought through the winter to come.
 func Plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Wintering {
 	out := plan(p, spreadM, y, today)
+	out.Why = quantity.Worded(out.Why)
 	out.How, out.Never = hows(p, &out, y.Normals.Climate.ExtremeMinC)
 	return out
 }
@@ -309,7 +310,7 @@ func (w *Wintering) carry(p check.Plant, y *season.Year, today day.Day) {
 }
 
 func (w *Wintering) step(do string, from, to day.Day, why string) {
-	w.Steps = append(w.Steps, Step{do, from, to, why})
+	w.Steps = append(w.Steps, Step{quantity.Worded(do), from, to, why})
 }
 
 // winterOf is a day in the garden year whose autumn comes next.

@@ -49,6 +49,7 @@ const (
 	date       kind = 'D' // a day of the year
 	dated      kind = 'Y' // a day with its year
 	clock      kind = 'h' // an hour of a day, minutes after midnight
+	term       kind = 'W' // a word of the trade that regions call differently
 )
 
 func token(k kind, v float64) string {
@@ -137,6 +138,7 @@ type Style struct {
 	MonthFirst bool
 	Twelve     bool // hours of a day by twelve: 8:30 am
 	Year       int  // this one: a day of another carries its year; 0: none does
+	American   bool // words of the trade as North America has them
 }
 
 // Metric is the plain style, for logs and tests.
@@ -184,6 +186,9 @@ func (s Style) Bytes(text []byte) []byte {
 func (s Style) figure(f string) string {
 	if len(f) < 2 {
 		return f
+	}
+	if kind(f[0]) == term {
+		return s.term(f[1:])
 	}
 	v, err := strconv.ParseFloat(f[1:], 64)
 	if err != nil {
@@ -378,11 +383,14 @@ func exact(v float64, places int) string {
 // braced is a figure as it is written in data: {m0.3}, {c-2.5}.
 var braced = regexp.MustCompile(`\{([mtcdCEsrlkag])(-?[0-9]+(?:\.[0-9]+)?)\}`)
 
-// Markup turns figures in braces, as data files write them ("{m0.3}"), into figures a text carries. Other braces stay.
-func Markup(text string) string { return braced.ReplaceAllString(text, open+"$1$2"+close) }
+// Markup turns figures in braces, as data files write them ("{m0.3}"), into figures a text carries, and words that
+// regions call differently into ones that follow the reader. Other braces stay.
+func Markup(text string) string { return Worded(braced.ReplaceAllString(text, open+"$1$2"+close)) }
 
 // Braced writes the figures that a text carries in braces, as data files have them: what Markup undoes.
-func Braced(text string) string { return strings.NewReplacer(open, "{", close, "}").Replace(text) }
+func Braced(text string) string {
+	return strings.NewReplacer(open+string(term), "", open, "{", close, "}").Replace(worded.ReplaceAllString(text, "$1"))
+}
 
 // Round is a figure to the nearest step, such as 0.01, as it is told.
 func Round(v, step float64) float64 { return math.Round(v/step) / math.Round(1/step) }

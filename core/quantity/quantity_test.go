@@ -135,3 +135,33 @@ func TestHours(t *testing.T) {
 		}
 	}
 }
+
+// TestTermsFollowTheReader: words that North America does not know are written as it has them, in the program's own
+// texts alone, and kept as they were said.
+func TestTermsFollowTheReader(t *testing.T) {
+	here := Style{American: true}
+	for said, want := range map[string]string{
+		"Have fleece at hand":                 "Have frost cloth at hand",
+		"Fleece over the top, then secateurs": "Frost cloth over the top, then hand pruners",
+		"Half-ripe cuttings in leaf mould":    "Semi-hardwood cuttings in leaf mold",
+		"a fleecelike coat":                   "a fleecelike coat",
+		"under {m2} of fleece":                "under 2.0 m of frost cloth",
+	} {
+		text := Markup(said)
+		if got := here.Text(text); got != want {
+			t.Errorf("%q reads %q in North America, want %q", said, got, want)
+		}
+		if got := Braced(text); got != said {
+			t.Errorf("%q is written back as %q", said, got)
+		}
+		if again := Worded(text); again != text {
+			t.Errorf("%q is marked twice: %q", said, again)
+		}
+	}
+	if got := (Style{}).Text(Markup("Have fleece at hand")); got != "Have fleece at hand" {
+		t.Errorf("elsewhere it reads %q", got)
+	}
+	if got := here.Text("my fleece is on the hook"); got != "my fleece is on the hook" {
+		t.Errorf("what somebody wrote was changed: %q", got)
+	}
+}

@@ -113,18 +113,24 @@ func (c Climate) YearRainMM() (mm float64) {
 }
 
 // GardenYearMonth is the month in whose course growth stops: the first whose mean is below 10 °C after one that is
-// not, or the start of the coolest half-year where no month (or every month) is below 10 °C.
+// not, and no later than the start of the coolest half-year, so that a winter's chill is counted from before it.
 func (c Climate) GardenYearMonth() time.Month {
-	for i := range 12 {
-		// Look from midsummer on, so that autumn is found, not a cool month in spring.
-		m := i + 6
-		if c.South() {
-			m = i
-		}
-		if c.mean(m-1) >= GrowthBase && c.mean(m) < GrowthBase {
-			return time.Month(m%12 + 1)
+	midsummer := 6
+	if c.South() {
+		midsummer = 0
+	}
+	since := (c.coolestHalf() - midsummer + 12) % 12
+	for i := range since { // from midsummer on, so that autumn is found, not a cool month in spring
+		if m := i + midsummer; c.mean(m-1) >= GrowthBase && c.mean(m) < GrowthBase {
+			since = i
+			break
 		}
 	}
+	return time.Month((midsummer+since)%12 + 1)
+}
+
+// coolestHalf is the month, from 0, with which the coolest six begin.
+func (c Climate) coolestHalf() int {
 	best, coolest := 0, math.Inf(1)
 	for start := range 12 {
 		sum := 0.0
@@ -135,7 +141,7 @@ func (c Climate) GardenYearMonth() time.Month {
 			best, coolest = start, sum
 		}
 	}
-	return time.Month(best + 1)
+	return best
 }
 
 // GardenYear is the first day of the garden year that d lies in, and the first day of the next.

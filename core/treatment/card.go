@@ -21,8 +21,12 @@ type Card struct {
 	HarvestDays int     `json:"harvest_days,omitempty" minimum:"0" maximum:"365" doc:"Wait to harvest"`
 	ReentryH    float64 `json:"reentry_h,omitempty" minimum:"0" maximum:"720" doc:"Wait until people and pets go in again, hours; 0: until it is dry"`
 	Licence     string  `json:"licence,omitempty" maxLength:"200" doc:"Which licence its use needs; empty for none"`
+	Number      string  `json:"registration,omitempty" maxLength:"100" doc:"Its number in the register of the country, as on the label"`
+	MostUses    int     `json:"most_uses,omitempty" minimum:"0" maximum:"50" doc:"Times a year on a plant by the label; 0: it says nothing"`
+	IntervalD   int     `json:"interval_days,omitempty" minimum:"0" maximum:"365" doc:"Days between two uses by the label; 0: it says nothing"`
+	BufferM     float64 `json:"buffer_m,omitempty" minimum:"0" maximum:"500" doc:"Kept free along water by the label, m; 0: it says nothing"`
 	Hazard      string  `json:"hazard,omitempty" maxLength:"1000" doc:"Hazard words of the label"`
-	OnHand      float64 `json:"on_hand,omitempty" minimum:"0" doc:"In its unit"`
+	OnHand      float64 `json:"on_hand,omitempty" doc:"In its unit; below nothing where more was used than was entered as bought: count it"`
 }
 
 // Rate is how much a label says for one use.
@@ -73,9 +77,13 @@ func (c Card) faults(path string) (bad invalid.Fields) {
 			bad.Add(path+at("packs", i)+"price", p.Price, "is below nothing")
 		}
 	}
-	if c.OnHand < 0 {
-		bad.Add(path+"on_hand", c.OnHand, "is below nothing")
+	if c.MostUses < 0 || c.MostUses > 50 {
+		bad.Add(path+"most_uses", c.MostUses, "want 0 to 50 uses a year")
 	}
+	if c.IntervalD < 0 || c.IntervalD > 365 {
+		bad.Add(path+"interval_days", c.IntervalD, "want 0 to 365 days")
+	}
+	bad.Within(path+"buffer_m", c.BufferM, 0, 500, "m")
 	return bad
 }
 
@@ -110,7 +118,7 @@ type PackCount struct {
 
 // Buy is the cheapest way to have an amount, and the one that leaves least where prices are the same.
 func (c *Card) Buy(amount float64) Bought {
-	short := amount - c.OnHand
+	short := amount - max(0, c.OnHand)
 	out := Bought{Packs: []PackCount{}, Leftover: -short}
 	if short <= 1e-9 || len(c.Packs) == 0 {
 		if short > 0 {

@@ -323,7 +323,7 @@ func (s *search) allowed(a *Active, on day.Day, planned []Use, d *Dated) day.Day
 	for range 8 {
 		was := on
 		for _, u := range append(planned, s.ask.Uses...) {
-			if gap := s.book.gap(a, s.book.active[u.Active]); gap > 0 && on < u.Day+day.Day(gap) {
+			if gap := s.gap(a, s.book.active[u.Active]); gap > 0 && on < u.Day+day.Day(gap) {
 				on = u.Day + day.Day(gap)
 				because(fmt.Sprintf("%d days after %s", gap, s.book.active[u.Active].Name))
 			}

@@ -303,12 +303,12 @@ func soil(c *feedClass, ph float64) string {
 			hi,
 		)
 	case ph > hi+phSlack && hi <= limyAbove:
-		return fmt.Sprintf(
+		return quantity.Worded(fmt.Sprintf(
 			"At pH %.1f it is too limy for it (%.1f to %.1f): sulphur by the soil test, leaf mould, rain water; or a pot or bed of sour soil.",
 			ph,
 			lo,
 			hi,
-		)
+		))
 	case ph > hi+phSlack:
 		return fmt.Sprintf("At pH %.1f it is limy: compost and iron by need; sulphur only by a soil test.", ph)
 	}

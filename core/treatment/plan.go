@@ -291,6 +291,9 @@ func (s *search) closed(r Rung, out *Answer) string {
 			return "not on what is eaten from the garden"
 		case a.Most > 0 && s.usesInYear(a) >= a.Most:
 			return fmt.Sprintf("%s was used %d times in this garden year: no more, or it stops working", a.Name, a.Most)
+		case s.labelSpent(s.ask.card(a)):
+			c := s.ask.card(a)
+			return fmt.Sprintf("%s was used %d times within a year, the most by its label", c.Name, c.MostUses)
 		}
 	}
 	if r.To.given() {

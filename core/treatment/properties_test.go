@@ -265,7 +265,9 @@ func TestBadInput(t *testing.T) {
 		"cards[0].rates[0].per": func(a *Ask) {
 			a.Cards = []Card{{Name: "x", Active: "oil", Unit: "mL", Rates: []Rate{{Amount: 1, Per: "ha"}}}}
 		},
-		"cards[0].on_hand": func(a *Ask) { a.Cards = []Card{{Name: "x", Active: "oil", Unit: "mL", OnHand: -2}} },
+		"cards[0].most_uses":     func(a *Ask) { a.Cards = []Card{{Name: "x", Active: "oil", Unit: "mL", MostUses: -2}} },
+		"cards[0].interval_days": func(a *Ask) { a.Cards = []Card{{Name: "x", Active: "oil", Unit: "mL", IntervalD: 400}} },
+		"cards[0].buffer_m":      func(a *Ask) { a.Cards = []Card{{Name: "x", Active: "oil", Unit: "mL", BufferM: -1}} },
 	} {
 		a := good
 		change(&a)

@@ -146,6 +146,9 @@ func (s *search) cautions(a *Active, out *Answer) {
 		if c.Active == a.ID && c.Licence != "" {
 			add(c.Name + ": " + c.Licence + ".")
 		}
+		if c.Active == a.ID && c.BufferM > 0 {
+			add(fmt.Sprintf("%s: keep %s from ponds, streams and drains by its label.", c.Name, quantity.Length(c.BufferM)))
+		}
 		if c.Active == a.ID && c.HarvestDays > 0 && s.ask.Species.Edible != "" {
 			add(fmt.Sprintf("%s: %d days to harvest.", c.Name, c.HarvestDays))
 		}

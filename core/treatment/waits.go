@@ -151,7 +151,32 @@ func (b *Book) Breaks(a Ask, active string, on day.Day) []string {
 	if act.Most > 0 && s.usesInYear(act) >= act.Most {
 		out = append(out, fmt.Sprintf("it was used %d times in that garden year already, which is the most", act.Most))
 	}
+	if c := a.card(act); s.labelSpent(c) {
+		out = append(out, fmt.Sprintf("%s was used on it %d times within a year, which is the most by its label", c.Name, c.MostUses))
+	}
 	return out
+}
+
+// labelSpent reports a product that was used on the plant as often within a year as its label lets it.
+func (s *search) labelSpent(c *Card) bool {
+	if c == nil || c.MostUses == 0 {
+		return false
+	}
+	n := 0
+	for _, u := range s.ask.Uses {
+		if u.Active == c.Active && (u.Card == 0 || u.Card == c.ID) && u.Day > s.ask.Date-365 {
+			n++
+		}
+	}
+	return n >= c.MostUses
+}
+
+// gap is how many days lie between two means: by what they are, and between two uses of one by its label.
+func (s *search) gap(act, other *Active) int {
+	if c := s.ask.card(act); c != nil && act == other {
+		return c.IntervalD
+	}
+	return s.book.gap(act, other)
 }
 
 // evergreenBloom is how long a bloom lasts from which it has no end to wait for, days.
@@ -161,7 +186,7 @@ const evergreenBloom = 250
 func (s *search) gapsBroken(act *Active, on day.Day) (out []string) {
 	for _, u := range s.ask.Uses {
 		other := s.book.active[u.Active]
-		gap := day.Day(s.book.gap(act, other))
+		gap := day.Day(s.gap(act, other))
 		apart := max(on-u.Day, u.Day-on)
 		if gap == 0 || apart >= gap {
 			continue

@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/moment"
+	"mezzadro/core/quantity"
 )
 
 // soapCard is a soap whose label asks for three days to harvest and a day before anyone goes in again.
@@ -102,6 +103,58 @@ func TestBreaks(t *testing.T) {
 		if c.says == "" && got != "" || !strings.Contains(got, c.says) {
 			t.Errorf("%s: %q, want %q", c.name, got, c.says)
 		}
+	}
+}
+
+// TestLabelsLimits: what a label says of how often and how far apart holds for what is planned and for what was done; the
+// next use is moved on by as many days, and a means that is used up for the year is not proposed.
+func TestLabelsLimits(t *testing.T) {
+	e, err := catalogue.Built().Species("prunus-persica")
+	if err != nil {
+		t.Fatal(err)
+	}
+	copper := func(most, apart int) []Card {
+		return []Card{{ID: 4, Name: "Copper, 500 g", Active: "copper", Unit: "g", Rates: []Rate{{Amount: 3, Per: "L"}}, MostUses: most, IntervalD: apart, BufferM: 20}}
+	}
+	used := []Use{{Day: day.Of(2027, 2, 1), Active: "copper", Card: 4}}
+	ask := func(cards []Card, uses []Use) Ask {
+		return Ask{Cause: "leaf-curl", Species: &e, Place: place(t, "lake-foothills"), Date: day.Of(2027, 2, 4), Cards: cards, Uses: uses}
+	}
+	for _, c := range []struct {
+		name        string
+		cards       []Card
+		on          day.Day
+		says        string
+		notProposed bool
+	}{
+		{"twelve days after, where the label asks for fourteen", copper(0, 14), day.Of(2027, 2, 13), "14 days between", false},
+		{"fourteen days after", copper(0, 14), day.Of(2027, 2, 15), "", false},
+		{"a second time, where once a year is the most", copper(1, 0), day.Of(2027, 3, 1), "most by its label", true},
+		{"a second time, where twice are", copper(2, 0), day.Of(2027, 3, 1), "", false},
+		{"a label that says nothing", copper(0, 0), day.Of(2027, 2, 13), "", false},
+	} {
+		a := ask(c.cards, used)
+		if got := strings.Join(Built().Breaks(a, "copper", c.on), "; "); (got == "") != (c.says == "") || !strings.Contains(got, c.says) {
+			t.Errorf("%s: %q, want %q", c.name, got, c.says)
+		}
+		answer, err := Built().Plan(a)
+		if err != nil {
+			t.Fatal(err)
+		}
+		proposed := false
+		for _, s := range answer.Steps {
+			proposed = proposed || s.Use == "copper"
+			if apart := day.Day(c.cards[0].IntervalD); s.Use == "copper" && s.Day < used[0].Day+apart {
+				t.Errorf("%s: planned for %s, %d days after the last", c.name, s.Day, s.Day-used[0].Day)
+			}
+		}
+		if proposed && c.notProposed {
+			t.Errorf("%s: it is proposed again: %+v", c.name, answer.Steps)
+		}
+	}
+	answer, err := Built().Plan(ask(copper(0, 0), nil))
+	if err != nil || !strings.Contains(quantity.Metric.Text(strings.Join(answer.Cautions, " ")), "keep 20.0 m from ponds") {
+		t.Errorf("the strip along water is not told: %v, %v", answer.Cautions, err)
 	}
 }
 

@@ -17,6 +17,7 @@ type Person struct {
 	ID      int64    `json:"id"`
 	Name    string   `json:"name"`
 	Skills  []string `json:"skills" doc:"What they may do: skills and licences"`
+	Licence string   `json:"licence" doc:"Number of the licence for what is sprayed; empty where none was entered"`
 	Version int      `json:"version"`
 }
 
@@ -24,16 +25,17 @@ type Person struct {
 type PersonIn struct {
 	Name    string   `json:"name" maxLength:"200"`
 	Skills  []string `json:"skills,omitempty" maxItems:"20"`
+	Licence string   `json:"licence,omitempty" maxLength:"100" doc:"Number of the licence for what is sprayed"`
 	Version int      `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
 func tellPerson(p store.Person) Person {
-	return Person{p.ID, p.Name, append([]string{}, p.Skills.V...), p.Version}
+	return Person{p.ID, p.Name, append([]string{}, p.Skills.V...), p.Licence, p.Version}
 }
 
 func (in PersonIn) record() (store.Person, error) {
 	var bad invalid.Fields
-	p := store.Person{Name: strings.TrimSpace(in.Name), Version: in.Version}
+	p := store.Person{Name: strings.TrimSpace(in.Name), Licence: strings.TrimSpace(in.Licence), Version: in.Version}
 	if p.Name == "" {
 		bad.Add("name", in.Name, "is missing")
 	}

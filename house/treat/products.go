@@ -156,12 +156,13 @@ type LotIn struct {
 	Day     day.Day `json:"day,omitempty" format:"date" doc:"Today when absent"`
 	Lot     string  `json:"lot,omitempty" maxLength:"100" doc:"As printed on the pack"`
 	Expires day.Day `json:"expires,omitempty" format:"date"`
+	Shelf   bool    `json:"shelf,omitempty" doc:"The amount is all that stands on the shelf: what the record differs by is set right"`
 }
 
 // AddLot keeps a lot.
 func (h *Room) AddLot(ctx context.Context, key store.Key, product int64, in LotIn) (Product, error) {
 	var bad invalid.Fields
-	if !(in.Amount > 0) || in.Amount > 1e7 {
+	if !(in.Amount > 0) && !(in.Shelf && in.Amount == 0) || in.Amount > 1e7 {
 		bad.Add("amount", in.Amount, "want more than nothing")
 	}
 	on := h.DateOr(in.Day)
@@ -175,10 +176,16 @@ func (h *Room) AddLot(ctx context.Context, key store.Key, product int64, in LotI
 	if in.Expires.Given() {
 		l.Expires = in.Expires.String()
 	}
-	if _, err := h.Store.Product(ctx, product); err != nil {
-		return Product{}, err
-	}
-	if _, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) { return tx.AddLot(ctx, l) }); err != nil {
+	if _, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
+		p, err := tx.Product(ctx, product)
+		if err != nil {
+			return 0, err
+		}
+		if in.Shelf {
+			l.Amount = in.Amount - p.OnHand
+		}
+		return tx.AddLot(ctx, l)
+	}); err != nil {
 		return Product{}, err
 	}
 	return h.product(ctx, product)

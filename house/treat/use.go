@@ -1,7 +1,6 @@
 package treat
 
 import (
-	"cmp"
 	"context"
 	"database/sql"
 	"fmt"
@@ -13,37 +12,9 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
-	"mezzadro/house/estate"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
-
-// licensed refuses a product that needs a licence where who used it holds none.
-func licensed(ctx context.Context, tx store.Tx, product, licence, who string) error {
-	people, err := tx.People(ctx)
-	if err != nil {
-		return err
-	}
-	holders := []string{}
-	for _, p := range people {
-		if slices.Contains(p.Skills.V, job.Restricted) {
-			if strings.EqualFold(p.Name, who) {
-				return nil
-			}
-			holders = append(holders, p.Name)
-		}
-	}
-	text := fmt.Sprintf("%s needs a licence (%s)", product, licence)
-	switch {
-	case len(holders) == 0:
-		text += ": nobody of the firm holds one by Settings, People"
-	case who == "":
-		text += fmt.Sprintf(": who used it? Licensed: %s", strings.Join(holders, ", "))
-	default:
-		text += fmt.Sprintf(", which %s does not hold. Licensed: %s", who, strings.Join(holders, ", "))
-	}
-	return invalid.One("use.who", who, text)
-}
 
 // treated keeps the use record of a treatment that was done, and asks for its next time or for the look whether it
 // helped.
@@ -71,7 +42,9 @@ func (h *Room) treated(ctx context.Context, k store.OrderFull, on day.Day, in wo
 		Plants:     max(1, p.Count),
 		Note:       in.Note,
 	}
-	u.TempC, u.WindMS = weatherOf(pl, on, in.Use)
+	if err := h.asDone(ctx, pl, &u, on, in.Use); err != nil {
+		return out, err
+	}
 	since := a
 	since.Uses = append(slices.Clone(a.Uses), treatment.Use{Day: on, Active: u.Active, Step: u.Step, Rung: u.Rung})
 	since.Date = max(a.Date, on)
@@ -81,7 +54,7 @@ func (h *Room) treated(ctx context.Context, k store.OrderFull, on day.Day, in wo
 	}
 	next, due, asks := answer.After(since, params.Rung, params.Step, pl.Today)
 	out.Write = func(ctx context.Context, tx store.Tx) error {
-		if err := usedProduct(ctx, tx, &u, in.Use, params); err != nil {
+		if err := usedProduct(ctx, tx, &u, in.Use, params, pl.SprayLicensed()); err != nil {
 			return err
 		}
 		if err := within(a, u.Active, on, in); err != nil {
@@ -98,6 +71,15 @@ func (h *Room) treated(ctx context.Context, k store.OrderFull, on day.Day, in wo
 
 // within refuses a use on a day that lies within a wait, unless who enters it says that it was so, and why.
 func within(a treatment.Ask, active string, on day.Day, in work.TickOffIn) error {
+	if in.Use != nil { // by the label of what was used
+		a.Cards = slices.Clone(a.Cards)
+		slices.SortStableFunc(a.Cards, func(x, _ treatment.Card) int {
+			if x.ID == in.Use.ProductID {
+				return -1
+			}
+			return 0
+		})
+	}
 	broken := treatment.Built().Breaks(a, active, on)
 	if len(broken) == 0 {
 		return nil
@@ -119,8 +101,10 @@ func within(a treatment.Ask, active string, on day.Day, in work.TickOffIn) error
 	return nil
 }
 
-// usedProduct checks what was used against its card and what is on hand.
-func usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *work.UseIn, params job.Params) error {
+// usedProduct checks what was used against its card, and keeps what the card says that day. More may be used than was
+// entered as bought: what was sprayed was sprayed, and the shelf is counted after. anySpray: for hire any of it wants a
+// licence there.
+func usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *work.UseIn, params job.Params, anySpray bool) error {
 	var bad invalid.Fields
 	if in == nil {
 		in = &work.UseIn{}
@@ -144,28 +128,16 @@ func usedProduct(ctx context.Context, tx store.Tx, u *store.Use, in *work.UseIn,
 		bad.Add("use.product_id", in.ProductID, "%s holds another means than this step asks for", c.Card.V.Name)
 	case !(in.Amount > 0):
 		bad.Add("use.amount", in.Amount, "how much of %s was used?", c.Card.V.Name)
-	case in.Amount > c.OnHand+1e-6:
-		bad.Add(
-			"use.amount",
-			in.Amount,
-			"%g %s is more than the %g %s on hand: add the lot that was bought",
-			in.Amount,
-			c.Card.V.Unit,
-			quantity.Tenth(c.OnHand),
-			c.Card.V.Unit,
-		)
 	}
-	if act := treatment.Built().Active(params.Use); c.Card.V.Licence != "" || act != nil && act.Licence {
-		if err := licensed(ctx, tx, c.Card.V.Name, cmp.Or(c.Card.V.Licence, "for restricted products"), u.Who); err != nil {
-			refused := invalid.Of(err)
-			if refused == nil {
-				return err
-			}
-			bad = append(bad, refused...)
-		}
+	number, refused, err := holder(ctx, tx, c.Card.V, params.Use, u.Who, anySpray)
+	if err != nil {
+		return err
 	}
+	bad = append(bad, refused...)
 	u.ProductID, u.Product = sql.NullInt64{Int64: c.ID, Valid: true}, c.Card.V.Name
 	u.Amount, u.Unit = in.Amount, c.Card.V.Unit
+	u.Details.V.Licence, u.Details.V.Registration = number, c.Card.V.Number
+	u.Details.V.ReentryH, u.Details.V.HarvestDays = c.Card.V.ReentryH, c.Card.V.HarvestDays
 	return bad.Err()
 }
 
@@ -192,24 +164,10 @@ func (h *Room) fed(ctx context.Context, k store.OrderFull, on day.Day, in work.T
 		u.Plants = max(1, p.Count)
 	}
 	return work.Followed{Write: func(ctx context.Context, tx store.Tx) error {
-		if err := usedProduct(ctx, tx, &u, in.Use, k.Params.V); err != nil {
+		if err := usedProduct(ctx, tx, &u, in.Use, k.Params.V, false); err != nil {
 			return err
 		}
 		_, err := tx.AddUse(ctx, u)
 		return err
 	}}, nil
-}
-
-// weatherOf is the weather of the day as noted, or as the station saw it.
-func weatherOf(pl *estate.Place, on day.Day, in *work.UseIn) (temp, wind sql.NullFloat64) {
-	if e, seen := pl.Year.Extremes(on); seen {
-		temp = sql.NullFloat64{Float64: quantity.Tenth(e.Max), Valid: true}
-	}
-	if in != nil && in.TempC != nil {
-		temp = sql.NullFloat64{Float64: *in.TempC, Valid: true}
-	}
-	if in != nil && in.WindMS != nil {
-		wind = sql.NullFloat64{Float64: *in.WindMS, Valid: true}
-	}
-	return temp, wind
 }

@@ -30,6 +30,15 @@ type Used struct {
 	WindMS   *float64 `json:"wind_ms"`
 	RainMM   float64  `json:"rain_mm" doc:"That fell within the hours in which rain washes it off"`
 	Note     string   `json:"note"`
+
+	Begun        string  `json:"begun" doc:"Hour of the day, as 06:30; empty where none was told"`
+	Ended        string  `json:"ended" doc:"Hour of the day; empty where none was told"`
+	AreaM2       float64 `json:"area_m2" doc:"Ground or bed it was put on; 0 where not told"`
+	WindFrom     string  `json:"wind_from" doc:"Whence it blew; empty where not told"`
+	Licence      string  `json:"licence" doc:"Number of the licence of who used it; empty where none was entered"`
+	Registration string  `json:"registration" doc:"Of the product, as its card had it that day"`
+	ReentryH     float64 `json:"reentry_h" doc:"Wait until people and pets went in again, hours; 0: until it was dry"`
+	HarvestDays  int     `json:"harvest_days" doc:"Wait to harvest, days"`
 }
 
 // usesShown is how many lines of the use record are told at most.
@@ -61,6 +70,15 @@ func (h *Room) Uses(ctx context.Context, property int64, from, to day.Day) ([]Us
 			SprayL:   u.SprayL,
 			Plants:   u.Plants,
 			Note:     u.Note,
+
+			Begun:        u.Details.V.Begun,
+			Ended:        u.Details.V.Ended,
+			AreaM2:       u.Details.V.AreaM2,
+			WindFrom:     u.Details.V.WindFrom,
+			Licence:      u.Details.V.Licence,
+			Registration: u.Details.V.Registration,
+			ReentryH:     u.Details.V.ReentryH,
+			HarvestDays:  u.Details.V.HarvestDays,
 		}
 		if u.Species != "" {
 			out[i].Plant = estate.PlantTitle(book, store.Plant{Species: u.Species, Label: u.Label})

@@ -281,6 +281,10 @@ type UseIn struct {
 	SprayL    float64  `json:"spray_l,omitempty" minimum:"0" maximum:"100000"`
 	Who       string   `json:"who,omitempty" maxLength:"200"`
 	TempC     *float64 `json:"temp_c,omitempty" doc:"From the station when absent"`
-	WindMS    *float64 `json:"wind_ms,omitempty"`
+	WindMS    *float64 `json:"wind_ms,omitempty" doc:"From the station's hours when absent and begun is told"`
+	WindFrom  string   `json:"wind_from,omitempty" enum:"north,north-east,east,south-east,south,south-west,west,north-west," doc:"Whence it blew"`
+	Begun     string   `json:"begun,omitempty" maxLength:"5" example:"06:30" doc:"Hour of the day it was begun at"`
+	Ended     string   `json:"ended,omitempty" maxLength:"5" example:"07:15" doc:"Hour of the day it was ended at"`
+	AreaM2    float64  `json:"area_m2,omitempty" minimum:"0" maximum:"1000000" doc:"Ground or bed it was put on, m²"`
 	Anyway    bool     `json:"anyway,omitempty" doc:"It was used although that day lies within a wait; the note says why"`
 }

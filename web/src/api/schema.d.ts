@@ -7405,6 +7405,8 @@ export interface components {
             expires?: string;
             /** @description As printed on the pack */
             lot?: string;
+            /** @description The amount is all that stands on the shelf: what the record differs by is set right */
+            shelf?: boolean;
         };
         /** @description Who is signed in. */
         Me: {
@@ -8023,6 +8025,8 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id: number;
+            /** @description Number of the licence for what is sprayed; empty where none was entered */
+            licence: string;
             /** @description Name */
             name: string;
             /** @description What they may do: skills and licences */
@@ -8035,6 +8039,8 @@ export interface components {
         };
         /** @description What is entered of one. */
         PersonIn: {
+            /** @description Number of the licence for what is sprayed */
+            licence?: string;
             /** @description Name */
             name: string;
             /** @description Skills and licences */
@@ -8557,6 +8563,11 @@ export interface components {
             /** @description What works in it, in words */
             active_name: string;
             /**
+             * Format: double
+             * @description Kept free along water by the label, m; 0: it says nothing
+             */
+            buffer_m?: number;
+            /**
              * Format: date
              * @description Of the lot that expires first
              */
@@ -8574,17 +8585,27 @@ export interface components {
              */
             id?: number;
             /**
+             * Format: int64
+             * @description Days between two uses by the label; 0: it says nothing
+             */
+            interval_days?: number;
+            /**
              * @description What its label is kept as; empty where none is
              * @enum {string}
              */
             label: "jpg" | "pdf";
             /** @description Which licence its use needs; empty for none */
             licence?: string;
+            /**
+             * Format: int64
+             * @description Times a year on a plant by the label; 0: it says nothing
+             */
+            most_uses?: number;
             /** @description As on the label */
             name: string;
             /**
              * Format: double
-             * @description In its unit
+             * @description In its unit; below nothing where more was used than was entered as bought: count it
              */
             on_hand?: number;
             /** @description A size it is sold in. */
@@ -8596,6 +8617,8 @@ export interface components {
              * @description Wait until people and pets go in again, hours; 0: until it is dry
              */
             reentry_h?: number;
+            /** @description Its number in the register of the country, as on the label */
+            registration?: string;
             /** @description Where it is bought */
             supplier: string;
             /**
@@ -8614,6 +8637,11 @@ export interface components {
             /** @description What works in it, by id */
             active: string;
             /**
+             * Format: double
+             * @description Kept free along water by the label, m; 0: it says nothing
+             */
+            buffer_m?: number;
+            /**
              * Format: int64
              * @description Wait to harvest
              */
@@ -8625,13 +8653,23 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id?: number;
+            /**
+             * Format: int64
+             * @description Days between two uses by the label; 0: it says nothing
+             */
+            interval_days?: number;
             /** @description Which licence its use needs; empty for none */
             licence?: string;
+            /**
+             * Format: int64
+             * @description Times a year on a plant by the label; 0: it says nothing
+             */
+            most_uses?: number;
             /** @description As on the label */
             name: string;
             /**
              * Format: double
-             * @description In its unit
+             * @description In its unit; below nothing where more was used than was entered as bought: count it
              */
             on_hand?: number;
             /** @description A size it is sold in. */
@@ -8643,6 +8681,8 @@ export interface components {
              * @description Wait until people and pets go in again, hours; 0: until it is dry
              */
             reentry_h?: number;
+            /** @description Its number in the register of the country, as on the label */
+            registration?: string;
             /** @description Where it is bought */
             supplier?: string;
             /**
@@ -12805,6 +12845,11 @@ export interface components {
             /** @description What works in it, by id */
             active: string;
             /**
+             * Format: double
+             * @description Kept free along water by the label, m; 0: it says nothing
+             */
+            buffer_m?: number;
+            /**
              * Format: int64
              * @description Wait to harvest
              */
@@ -12816,13 +12861,23 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id?: number;
+            /**
+             * Format: int64
+             * @description Days between two uses by the label; 0: it says nothing
+             */
+            interval_days?: number;
             /** @description Which licence its use needs; empty for none */
             licence?: string;
+            /**
+             * Format: int64
+             * @description Times a year on a plant by the label; 0: it says nothing
+             */
+            most_uses?: number;
             /** @description As on the label */
             name: string;
             /**
              * Format: double
-             * @description In its unit
+             * @description In its unit; below nothing where more was used than was entered as bought: count it
              */
             on_hand?: number;
             /** @description A size it is sold in. */
@@ -12834,6 +12889,8 @@ export interface components {
              * @description Wait until people and pets go in again, hours; 0: until it is dry
              */
             reentry_h?: number;
+            /** @description Its number in the register of the country, as on the label */
+            registration?: string;
             /**
              * @description In which it is measured
              * @enum {string}
@@ -13377,6 +13434,21 @@ export interface components {
             /** @description It was used although that day lies within a wait; the note says why */
             anyway?: boolean;
             /**
+             * Format: double
+             * @description Ground or bed it was put on, m²
+             */
+            area_m2?: number;
+            /**
+             * @description Hour of the day it was begun at
+             * @example 06:30
+             */
+            begun?: string;
+            /**
+             * @description Hour of the day it was ended at
+             * @example 07:15
+             */
+            ended?: string;
+            /**
              * Format: int64
              * @description The card; absent for work without a product
              */
@@ -13394,8 +13466,13 @@ export interface components {
             /** @description Who did it */
             who?: string;
             /**
+             * @description Whence it blew
+             * @enum {string}
+             */
+            wind_from?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
+            /**
              * Format: double
-             * @description Wind, m/s
+             * @description From the station's hours when absent and begun is told
              */
             wind_ms?: number;
         };
@@ -13408,6 +13485,13 @@ export interface components {
              * @description How much was used, in the product's unit
              */
             amount: number;
+            /**
+             * Format: double
+             * @description Ground or bed it was put on; 0 where not told
+             */
+            area_m2: number;
+            /** @description Hour of the day, as 06:30; empty where none was told */
+            begun: string;
             /** @description In words: why it was used */
             cause: string;
             /**
@@ -13415,11 +13499,20 @@ export interface components {
              * @description The day
              */
             day: string;
+            /** @description Hour of the day; empty where none was told */
+            ended: string;
+            /**
+             * Format: int64
+             * @description Wait to harvest, days
+             */
+            harvest_days: number;
             /**
              * Format: int64
              * @description Number or name by which it is asked for
              */
             id: number;
+            /** @description Number of the licence of who used it; empty where none was entered */
+            licence: string;
             /** @description What was noted */
             note: string;
             /** @description The plant, in words */
@@ -13445,6 +13538,13 @@ export interface components {
             rain_mm: number;
             /**
              * Format: double
+             * @description Wait until people and pets went in again, hours; 0: until it was dry
+             */
+            reentry_h: number;
+            /** @description Of the product, as its card had it that day */
+            registration: string;
+            /**
+             * Format: double
              * @description Litres of spray
              */
             spray_l: number;
@@ -13457,6 +13557,8 @@ export interface components {
             unit: string;
             /** @description Who did it */
             who: string;
+            /** @description Whence it blew; empty where not told */
+            wind_from: string;
             /**
              * Format: double
              * @description Wind, m/s

@@ -5,10 +5,10 @@
   import Roster from '../lib/Roster.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { capital } from '../lib/words';
-  import { people, type Person } from './people';
+  import { people, sprays, type Person } from './people';
 
   let { onchange }: { onchange?: () => void } = $props();
-  type Form = { id: number; name: string; skills: string[]; version: number };
+  type Form = { id: number; name: string; skills: string[]; licence: string; version: number };
   type Once = ReturnType<typeof onceKey>;
   let list = $state.raw<Person[]>();
   let skills = $state.raw<string[]>([]);
@@ -22,6 +22,7 @@
     id: p?.id ?? 0,
     name: p?.name ?? '',
     skills: [...(p?.skills ?? [])],
+    licence: p?.licence ?? '',
     version: p?.version ?? 0,
   });
   const keep = ({ id, ...body }: Form, header: Once) =>
@@ -47,9 +48,16 @@
         />{/each}
     </div>
   </fieldset>
+  {#if form.licence || form.skills.some(sprays)}<Field
+      label="Number of the licence to spray"
+      bind:value={form.licence}
+      problem={problem?.fields.licence}
+    />{/if}
 {/snippet}
 {#snippet line(p: Person)}
-  <b>{p.name}</b><span class="block text-sm text-soft">{p.skills?.join(', ') || 'no skill or licence entered'}</span>
+  <b>{p.name}</b><span class="block text-sm text-soft"
+    >{p.skills?.join(', ') || 'no skill or licence entered'}{p.licence ? ` (${p.licence})` : ''}</span
+  >
 {/snippet}
 {#snippet empty()}
   Nobody yet. Enter who works with you, and who holds a licence for restricted products: those go to nobody else.

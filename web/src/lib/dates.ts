@@ -63,6 +63,9 @@ export function atHour(minutes: number): string {
   return twelve() ? `${h % 12 || 12}:${m} ${h < 12 ? 'am' : 'pm'}` : `${String(h).padStart(2, '0')}:${m}`;
 }
 
+/** An hour of a day as the house writes it, "06:30", as the reader's region writes it. */
+export const clock = (hour: string) => atHour(60 * Number(hour.slice(0, 2)) + Number(hour.slice(3, 5)));
+
 export const hours = (minutes: number) =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h${minutes % 60 ? ` ${minutes % 60} min` : ''}`;
 

@@ -42,6 +42,10 @@
     harvest: card?.harvest_days ? String(card.harvest_days) : '',
     reentry: card?.reentry_h ? String(card.reentry_h) : '',
     licence: card?.licence ?? '',
+    registration: card?.registration ?? '',
+    most: card?.most_uses ? String(card.most_uses) : '',
+    interval: card?.interval_days ? String(card.interval_days) : '',
+    buffer: card?.buffer_m ? String(card.buffer_m) : '',
     hazard: card?.hazard ?? '',
   });
   const fresh = (): Rate => ({
@@ -79,6 +83,10 @@
         harvest_days: number(f.harvest),
         reentry_h: number(f.reentry),
         licence: f.licence,
+        registration: f.registration,
+        most_uses: number(f.most),
+        interval_days: number(f.interval),
+        buffer_m: number(f.buffer),
         hazard: f.hazard,
       };
       const p = card
@@ -165,6 +173,10 @@
     <Field class="sm:col-span-2" label="Days to harvest" mode="numeric" bind:value={f.harvest} problem={said.harvest_days} />
     <Field class="sm:col-span-2" label="Hours to re-entry" mode="decimal" bind:value={f.reentry} problem={said.reentry_h} />
     <Field class="sm:col-span-2" label="Licence it needs" bind:value={f.licence} problem={said.licence} />
+    <Field class="sm:col-span-2" label="Uses a year at most" mode="numeric" bind:value={f.most} problem={said.most_uses} />
+    <Field class="sm:col-span-2" label="Days between uses" mode="numeric" bind:value={f.interval} problem={said.interval_days} />
+    <Field class="sm:col-span-2" label="Kept free along water" kind="length" bind:value={f.buffer} problem={said.buffer_m} />
+    <Field class="sm:col-span-6" label="Registration number" bind:value={f.registration} problem={said.registration} />
     <Field class="sm:col-span-6" label="Hazard words" bind:value={f.hazard} problem={said.hazard} />
   </div>
   {#if theirs}<p role="alert" class="mt-2 border-2 border-sun p-2">

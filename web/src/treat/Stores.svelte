@@ -2,13 +2,14 @@
   /** What there is, what is to be bought for the treatments that stand, and what was used. */
   import { Button } from 'flowbite-svelte';
   import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
-  import { brief, inWords, plusDays } from '../lib/dates';
+  import { brief, clock, inWords, plusDays } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import FilePick from '../lib/FilePick.svelte';
+  import Pick from '../lib/Pick.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
-  import { bare, figure, product as amount, productKind } from '../lib/units';
+  import { bare, figure, metres, product as amount, productKind } from '../lib/units';
   import Loads from '../rounds/Loads.svelte';
   import CardForm from './CardForm.svelte';
   import { litres, products, type Product } from './treat';
@@ -19,7 +20,7 @@
   let uses = $state.raw<Schemas['Used'][]>([]);
   let weeks = $state(6);
   let form = $state<{ card?: Product }>();
-  let lot = $state<{ product: number; amount: string; code: string; expires: string }>();
+  let lot = $state<{ product: number; amount: string; code: string; expires: string; as: 'bought' | 'shelf' }>();
   let problem = $state<Problem>();
   const reads = reading();
   const read = (ahead: number) =>
@@ -43,7 +44,7 @@
     const l = lot;
     if (!l) return;
     problem = await attempt(async () => {
-      const body: Schemas['LotIn'] = { amount: bare(l.amount) || 0, lot: l.code };
+      const body: Schemas['LotIn'] = { amount: bare(l.amount) || 0, lot: l.code, shelf: l.as === 'shelf' };
       if (l.expires) body.expires = l.expires;
       await ask(api.POST('/api/v1/products/{id}/stock', { params: { path: { id: l.product }, header: onceKey() }, body }));
       lot = undefined;
@@ -173,11 +174,17 @@
                   <span class="block text-sm text-soft"
                     >{p.rates.map((r) => r.says).join('; ') || 'no rate entered'}{p.harvest_days
                       ? ` · ${p.harvest_days} days to harvest`
-                      : ''}{p.reentry_h ? ` · ${p.reentry_h} h to re-entry` : ''}{p.licence ? ` · ${p.licence}` : ''}</span
+                      : ''}{p.reentry_h ? ` · ${p.reentry_h} h to re-entry` : ''}{p.most_uses
+                      ? ` · at most ${p.most_uses} a year`
+                      : ''}{p.interval_days ? ` · ${p.interval_days} days apart` : ''}{p.buffer_m
+                      ? ` · ${metres(p.buffer_m)} from water`
+                      : ''}{p.registration ? ` · no. ${p.registration}` : ''}{p.licence ? ` · ${p.licence}` : ''}</span
                   >{#if p.hazard}<span class="block text-sm font-semibold">{p.hazard}</span>{/if}</span
                 >
                 <span class="text-sm {(p.on_hand ?? 0) <= 0 ? 'font-semibold text-sun' : ''}"
-                  >{amount(p.on_hand ?? 0, p.unit)} on hand{p.expires ? `, to ${inWords(p.expires)}` : ''}</span
+                  >{(p.on_hand ?? 0) < 0
+                    ? `${amount(-(p.on_hand ?? 0), p.unit)} more used than entered: count the shelf`
+                    : `${amount(p.on_hand ?? 0, p.unit)} on hand`}{p.expires ? `, to ${inWords(p.expires)}` : ''}</span
                 >
                 <span class="flex flex-wrap items-center gap-x-4 text-sm">
                   {#if p.label}<a
@@ -193,8 +200,10 @@
                   />
                   <button
                     class="min-h-11 text-moss underline"
-                    onclick={() => ((problem = undefined), (lot = { product: p.id!, amount: '', code: '', expires: '' }))}
-                    >Count in<span class="sr-only">: {p.name}</span></button
+                    onclick={() => (
+                      (problem = undefined),
+                      (lot = { product: p.id!, amount: '', code: '', expires: '', as: (p.on_hand ?? 0) < 0 ? 'shelf' : 'bought' })
+                    )}>Count in<span class="sr-only">: {p.name}</span></button
                   >
                   <button class="min-h-11 text-moss underline" onclick={() => (form = { card: p })}
                     >Change<span class="sr-only">: {p.name}</span></button
@@ -206,6 +215,15 @@
               </div>
               {#if lot?.product === p.id}
                 <form class="mt-2 flex flex-wrap items-end gap-3" onsubmit={countIn} aria-label="Count in: {p.name}">
+                  <Pick
+                    class="w-56"
+                    label="What was counted"
+                    bind:value={lot!.as}
+                    options={[
+                      ['bought', 'what was bought'],
+                      ['shelf', 'all that is on the shelf'],
+                    ]}
+                  />
                   <Field
                     class="w-36"
                     label={p.unit === 'piece' ? 'How many' : 'How much'}
@@ -215,8 +233,10 @@
                     problem={problem?.fields.amount}
                     autofocus
                   />
-                  <Field class="w-36" label="Lot" bind:value={lot!.code} />
-                  <Field class="w-44" label="Expires" type="date" bind:value={lot!.expires} problem={problem?.fields.expires} />
+                  {#if lot!.as === 'bought'}
+                    <Field class="w-36" label="Lot" bind:value={lot!.code} />
+                    <Field class="w-44" label="Expires" type="date" bind:value={lot!.expires} problem={problem?.fields.expires} />
+                  {/if}
                   <Button type="submit">Count in</Button><Button color="light" onclick={() => (lot = undefined)}>Back</Button>
                 </form>
               {/if}
@@ -241,7 +261,9 @@
         <ul class="border-t border-rule text-sm">
           {#each uses.slice(0, 100) as u (u.id)}
             <li class="flex flex-wrap gap-x-4 border-b border-rule py-1.5">
-              <span class="w-44">{inWords(u.day)}</span>
+              <span class="w-44"
+                >{inWords(u.day)}{u.begun ? `, ${clock(u.begun)}${u.ended ? ` to ${clock(u.ended)}` : ''}` : ''}</span
+              >
               <span class="min-w-52 flex-1"
                 ><a class="underline" href="#/plant/{u.plant_id}">{u.plant || u.property}</a>{u.plants > 1
                   ? ` × ${u.plants}`
@@ -250,7 +272,11 @@
               >
               <span class="min-w-40">{u.product || u.active || 'by hand'}{u.amount ? `, ${amount(u.amount, u.unit)}` : ''}</span>
               <span class="text-soft"
-                >{[u.who, u.temp_c === null ? '' : figure(u.temp_c, '°C'), u.wind_ms === null ? '' : figure(u.wind_ms, 'm/s')]
+                >{[
+                  u.licence ? `${u.who} (licence ${u.licence})` : u.who,
+                  u.temp_c === null ? '' : figure(u.temp_c, '°C'),
+                  u.wind_ms === null ? '' : figure(u.wind_ms, 'm/s'),
+                ]
                   .filter(Boolean)
                   .join(' · ')}</span
               >

@@ -41,7 +41,7 @@
     ['feed', 'feeding'],
     ['water', 'watering'],
     ['mulch', 'mulching'],
-    ['protect', 'fleece at hand'],
+    ['protect', 'cover against frost at hand'],
     ['guard', 'guarding the stem'],
     ['replace', 'replacing'],
   ];

@@ -6,6 +6,7 @@
   import UseFields from '../treat/UseFields.svelte';
   import { inWords } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
+  import { dropDraft } from '../lib/draft';
   import { keptOf } from '../lib/kept';
 
   interface Props {
@@ -76,6 +77,7 @@
       asking = undefined;
       note = '';
       sessionStorage.removeItem(draft());
+      dropDraft(`use of ${o.id}`);
       onkept();
       if (kept) house.say(`${o.title}: ${said(state)}.`, () => back(kept, true).then(() => {}));
       else
