@@ -547,6 +547,13 @@ func (b *browser) date(day string) {
 	b.eval(fmt.Sprintf(`(() => { const e = document.querySelector('dialog[open] input[type=date]'); e.value = %q; e.dispatchEvent(new Event('input', {bubbles: true})); })()`, day))
 }
 
+// hour enters an hour of a day, as HH:MM, in the field of a name: which keys do it hangs on the browser's region.
+func (b *browser) hour(name, at string) {
+	b.t.Helper()
+	b.until("field "+name, quoted("textbox", name))
+	b.eval(fmt.Sprintf(`((e) => { e.value = %q; e.dispatchEvent(new Event('input', {bubbles: true})); })(%s)`, at, quoted("textbox", name)))
+}
+
 // choose picks an option of a list by its words.
 func (b *browser) choose(name, option string) {
 	b.t.Helper()

@@ -30,8 +30,8 @@ func (s *server) findOf(cause string) int64 {
 }
 
 // TestTreatAFind: from the find on a plant's page to the ladder; without a product card the label is asked for; a card with a rate of
-// nothing is refused at its field; with it amounts and money are told; the jobs are kept, one is ticked off with what was used, more
-// than is on hand is refused, and the record holds it.
+// nothing is refused at its field; with it amounts and money are told; the jobs are kept, one is ticked off with what was used and
+// when, though more than the record has on hand; what was typed survives leaving; the shelf is counted after.
 func TestTreatAFind(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -70,26 +70,32 @@ func TestTreatAFind(t *testing.T) {
 	b.see("One job is kept.")
 	b.press("button", "Done: Bacterium that kills only caterpillars on Common camellia")
 	b.see("What was used")
-	b.fill("How much (g)", "30")
-	b.press("button", "Tick it off")
-	b.see("is more than the 0 g on hand")
-	b.press("button", "Back")
-	b.visit("/#/stores")
-	b.press("button", "Count in: Caterpillar bacterium, 50 g")
-	b.fill("How much (g)", "50")
-	b.press("button", "Count in")
-	b.until("50 g on hand", "document.body.innerText.includes('50 g on hand')")
-	b.visit(fmt.Sprintf("/#/treat/%d", find))
-	b.press("button", "Done: Bacterium that kills only caterpillars on Common camellia")
-	b.see("What was used")
 	b.fill("How much (g)", "3")
+	b.hour("Begun at", "07:10")
+	b.hour("Ended at", "06:50")
+	b.fill("Ground or bed (m²)", "12")
 	b.choose("Who did it", "Bruno")
+	b.see("That is more than the record has on hand")
+	b.press("button", "Back")
+	// What was typed is there again.
+	b.press("button", "Done: Bacterium that kills only caterpillars on Common camellia")
+	b.until("the hour that was typed", `[...document.querySelectorAll('input[type=time]')].some((i) => i.value === '07:10')`)
+	b.press("button", "Tick it off")
+	b.see("is before it was begun, at 07:10")
+	b.hour("Ended at", "07:40")
 	b.press("button", "Tick it off")
 	b.see("Done on it this year")
 	b.see("1 of 2 done")
 	b.visit("/#/stores")
+	b.see("3 g more used than entered: count the shelf")
+	b.see("07:10 to 07:40")
 	b.see("Caterpillar bacterium, 50 g, 3 g")
 	b.see("Bruno")
+	b.press("button", "Count in: Caterpillar bacterium, 50 g")
+	b.fill("How much (g)", "47")
+	b.accessible("a shelf that is counted")
+	b.press("button", "Count in")
+	b.until("47 g on hand", "document.body.innerText.includes('47 g on hand')")
 	if csv := s.fetch("/api/v1/uses.csv"); !strings.Contains(csv, "Caterpillar bacterium") || !strings.Contains(csv, "Bruno") {
 		t.Errorf("the record as a file: %s", csv)
 	}

@@ -66,14 +66,14 @@ var usePrinted = []struct {
 	cell  func(UseLine) []string
 }{
 	{"day, hours", 24, func(u UseLine) []string { return []string{u.Day, u.Hours} }},
-	{"property", 32, func(u UseLine) []string { return []string{u.Property} }},
+	{"property", 30, func(u UseLine) []string { return []string{u.Property} }},
 	{"plant, area", 38, func(u UseLine) []string { return []string{u.Plant, u.Area} }},
 	{"reason", 26, func(u UseLine) []string { return []string{u.Reason} }},
 	{"product, registration, means", 44, func(u UseLine) []string { return []string{u.Product, u.Registration, u.Active} }},
 	{"amount, spray", 22, func(u UseLine) []string { return []string{u.Amount, u.Spray} }},
-	{"who, licence", 28, func(u UseLine) []string { return []string{u.Who, u.Licence} }},
+	{"who, licence", 26, func(u UseLine) []string { return []string{u.Who, u.Licence} }},
 	{"weather", 20, func(u UseLine) []string { return []string{u.Weather} }},
-	{"re-entry, harvest", 23, func(u UseLine) []string { return []string{after(u.Reentry), from(u.Harvest)} }},
+	{"re-entry, harvest", 27, func(u UseLine) []string { return []string{after(u.Reentry), from(u.Harvest)} }},
 	{"note", 20, func(u UseLine) []string { return []string{u.Note} }},
 }
 
