@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"net/url"
+	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
@@ -162,10 +163,19 @@ func (s *Server) restorePlant(ctx context.Context, in *Write) (*Out[estate.Plant
 
 func (s *Server) takePlants(ctx context.Context, in *struct {
 	Write
-	Standing string `query:"standing" default:"ask" enum:"ask,add,replace,leave" doc:"What to do with plants of the file that stand here already; ask keeps nothing and says how many they are"`
-	RawBody  []byte `contentType:"text/csv"`
+	Standing string   `query:"standing" default:"ask" enum:"ask,add,replace,leave" doc:"What to do with plants of the file that stand here already; ask keeps nothing and says how many they are"`
+	Called   []string `query:"called,explode" maxItems:"500" doc:"Which kind a name of the file means, as name=id, and name= to leave its lines out; kept for the next file"`
+	RawBody  []byte   `contentType:"text/csv"`
 }) (*Out[garden.PlantsTaken], error) {
-	t, err := s.Garden.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, in.Standing)
+	how := garden.Taking{Standing: in.Standing, Called: map[string]string{}}
+	for _, c := range in.Called {
+		at := strings.LastIndex(c, "=")
+		if at < 1 {
+			return nil, s.problem(ctx, "plants", invalid.One("called", c, "want the file's name, = and the id of a kind, or nothing behind = to leave it out"))
+		}
+		how.Called[c[:at]] = c[at+1:]
+	}
+	t, err := s.Garden.TakePlants(ctx, keyOf(ctx), in.ID, in.RawBody, how)
 	return out(t), s.problem(ctx, fmt.Sprintf("property %d", in.ID), err)
 }
 

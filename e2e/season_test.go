@@ -193,8 +193,25 @@ func TestPlantsFromAFile(t *testing.T) {
 		}
 		return p
 	}
-	b.upload("Plants from a file", write("wrong.csv", "species,height_m\nOlive,2\nTriffid,3\n"))
-	b.see("line 3: species")
+	b.upload("Plants from a file", write("wrong.csv", "species,height_m\nOlive,2\nTriffid,tall\n"))
+	b.see("line 3: height_m")
+	b.see("19 plants or groups")
+	// Names that are no kind's are asked about, each once; the next file knows them.
+	b.upload("Plants from a file", write("names.csv", "species,label,height_m\nCamelia japonica,Porch,1\nGarden gnome,Lawn,0.5\nCamelia japonica,Shed,2\n"))
+	b.see("2 names in names.csv are not in the book.")
+	b.see("2 lines: 2, 4")
+	b.accessible("names of a file")
+	b.choose("Camelia japonica is", "Common camellia (Camellia japonica)")
+	b.see("one name is still to be told")
+	b.choose("Garden gnome is", "nothing to keep: leave its line out")
+	b.press("button", "Take the 3 plants")
+	b.see("names.csv, 2 lines: 2 plants or groups added; 1 line left out")
+	b.see("21 plants or groups")
+	b.press("button", "Undo")
+	b.see("19 plants or groups")
+	b.upload("Plants from a file", write("again.csv", "species,label,height_m\nCamelia japonica,Porch,1\n"))
+	b.see("again.csv, one line: one plant or group added")
+	b.press("button", "Undo")
 	b.see("19 plants or groups")
 	b.upload("Plants from a file", write("new.csv", "species,label,height_m,pot_l,stop\nOlive,Science room,1.4,50,20\nFig,Science room,1.1,40,21\n"))
 	b.see("new.csv, 2 lines: 2 plants or groups added")

@@ -59,3 +59,23 @@ func (tx Tx) DropSpecies(ctx context.Context, id string) (catalogue.Entry, error
 	_, err = tx.ExecContext(ctx, `DELETE FROM species WHERE id = ?`, id)
 	return r.Entry.V, err
 }
+
+// OwnNames are what the firm's lists call kinds by, by name.
+func (s *Store) OwnNames(ctx context.Context) (map[string]string, error) {
+	rows, err := many[struct {
+		Name    string `db:"name"`
+		Species string `db:"species"`
+	}](ctx, s.read, `SELECT name, species FROM own_name ORDER BY name`)
+	out := make(map[string]string, len(rows))
+	for _, r := range rows {
+		out[r.Name] = r.Species
+	}
+	return out, err
+}
+
+// KeepOwnName keeps that the firm calls a kind so, in place of what was so called before.
+func (tx Tx) KeepOwnName(ctx context.Context, name, species string) error {
+	tx.touched.book = true
+	_, err := tx.ExecContext(ctx, `INSERT INTO own_name (name, species) VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET species = excluded.species`, name, species)
+	return err
+}

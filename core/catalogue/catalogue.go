@@ -416,6 +416,7 @@ type Catalogue struct {
 	Entries  []Entry
 	Climates []ClimateType
 	byName   map[string]int
+	names    nameIndex
 }
 
 // Built is the catalogue that ships with the house. It panics when the shipped data is broken: a test loads it.

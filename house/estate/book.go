@@ -37,6 +37,11 @@ func (h *House) openBook(ctx context.Context) (*book, error) {
 		entries[i], b.own[o.Entry.ID] = o.Entry, o.Version
 	}
 	b.all = h.Catalogue.With(entries)
+	names, err := h.Store.OwnNames(ctx)
+	if err != nil {
+		return nil, err
+	}
+	b.all.Call(names)
 	h.opened = b
 	return b, nil
 }

@@ -2,7 +2,6 @@ package estate
 
 import (
 	"fmt"
-	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/cold"
@@ -48,10 +47,8 @@ func PlantName(common, label string) string {
 // SpeciesNamed is the id of the species a plant file names by id, botanical or common name; what it does not know it gives
 // back.
 func SpeciesNamed(book *catalogue.Catalogue, name string) string {
-	for _, e := range book.Entries {
-		if e.ID == name || strings.EqualFold(e.Botanical, name) || strings.EqualFold(e.Common, name) {
-			return e.ID
-		}
+	if id, _ := book.Named(name); id != "" {
+		return id
 	}
 	return name
 }

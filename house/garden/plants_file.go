@@ -5,6 +5,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -23,6 +24,29 @@ type PlantsTaken struct {
 	Same     int      `json:"same" doc:"Plants of the file that stand here already: of the same kind at the same place"`
 	Ask      bool     `json:"ask" doc:"Nothing was kept: say whether those are added again, replaced or left"`
 	Passed   []string `json:"passed" doc:"Columns of the file that were passed over"`
+	Unknown  []NoKind `json:"unknown" doc:"Names of the file that are no kind's: nothing was kept; say once which kind each is, or leave its lines out"`
+	LeftOut  int      `json:"left_out" doc:"Lines that were left out as asked"`
+}
+
+// NoKind is a name of a file that stands for no kind.
+type NoKind struct {
+	Name  string `json:"name" doc:"As the file has it"`
+	Lines []int  `json:"lines" doc:"Lines of the file that name it"`
+	Near  []Near `json:"near" doc:"Kinds that it may mean, the likeliest first"`
+}
+
+// Near is a kind that a name may mean.
+type Near struct {
+	ID        string `json:"id"`
+	Common    string `json:"common"`
+	Botanical string `json:"botanical"`
+}
+
+// Taking is how a file's plants are taken: what is done with those that stand here already, and which kind the file's own
+// names mean; a name that means none leaves its lines out.
+type Taking struct {
+	Standing string
+	Called   map[string]string
 }
 
 // What is done with plants of a file that stand here already.
@@ -33,16 +57,17 @@ const (
 	LeaveIt   = "leave"
 )
 
-// TakePlants adds the plants of a CSV file: all of them, or with a fault anywhere none. Those that stand here already are
-// asked about first, unless it is said what to do with them.
+// TakePlants adds the plants of a CSV file: all of them, or with a fault anywhere none. Names that are no kind's are asked
+// about first, each once, and kept once they are told; so are plants that stand here already, unless it is said what to
+// do with them.
 func (h *Room) TakePlants(
 	ctx context.Context,
 	key store.Key,
 	property int64,
 	file []byte,
-	standing string,
+	how Taking,
 ) (PlantsTaken, error) {
-	t := PlantsTaken{Added: []int64{}, Replaced: []int64{}, Passed: []string{}}
+	t := PlantsTaken{Added: []int64{}, Replaced: []int64{}, Passed: []string{}, Unknown: []NoKind{}}
 	book, err := h.Book(ctx)
 	if err != nil {
 		return t, err
@@ -51,6 +76,14 @@ func (h *Room) TakePlants(
 	if err != nil {
 		return t, err
 	}
+	if t.LeftOut, err = how.settle(&sheet, book); err != nil {
+		return t, err
+	}
+	if t.Unknown = unknown(sheet, book); len(t.Unknown) > 0 && sheet.Faults == nil {
+		t.Lines = len(sheet.Lines)
+		return t, nil
+	}
+	t.Unknown = []NoKind{} // with other faults they are told among those
 	plants, bad := h.plantRecords(property, sheet, book)
 	if bad != nil {
 		return t, bad
@@ -63,15 +96,23 @@ func (h *Room) TakePlants(
 	same := standingHere(plants, here)
 	t.Same = len(same)
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) (PlantsTaken, error) {
-		if t.Ask = t.Same > 0 && standing == AskFirst; t.Ask {
+		for name, id := range how.Called {
+			if id == "" {
+				continue
+			}
+			if err := tx.KeepOwnName(ctx, name, id); err != nil {
+				return t, err
+			}
+		}
+		if t.Ask = t.Same > 0 && how.Standing == AskFirst; t.Ask {
 			return t, nil
 		}
 		for i, p := range plants {
 			old, stands := same[i]
 			switch {
-			case stands && standing == LeaveIt:
+			case stands && how.Standing == LeaveIt:
 				continue
-			case stands && standing == ReplaceIt:
+			case stands && how.Standing == ReplaceIt:
 				p.ID, p.Version = old.ID, old.Version
 				if _, err := tx.ChangePlant(ctx, p); err != nil {
 					return t, err
@@ -89,6 +130,56 @@ func (h *Room) TakePlants(
 	})
 }
 
+// settle puts the kinds in place that the file's own names were told to mean, and takes out the lines of those that mean
+// none. It returns how many it took out.
+func (how Taking) settle(sheet *exchange.PlantSheet, book *catalogue.Catalogue) (leftOut int, err error) {
+	var bad invalid.Fields
+	for _, name := range slices.Sorted(maps.Keys(how.Called)) {
+		if id := how.Called[name]; id != "" {
+			if _, known := book.Entry(id); !known {
+				bad.Add("called", name+"="+id, "%q is no kind of the book", id)
+			}
+		}
+	}
+	kept := sheet.Lines[:0]
+	for _, l := range sheet.Lines {
+		id, told := how.Called[l.Species]
+		switch {
+		case told && id == "":
+			leftOut++
+			continue
+		case told:
+			l.Species = id
+		}
+		kept = append(kept, l)
+	}
+	sheet.Lines = kept
+	return leftOut, bad.Err()
+}
+
+// unknown are the names of a file that are no kind's, in the order they stand there.
+func unknown(sheet exchange.PlantSheet, book *catalogue.Catalogue) []NoKind {
+	out, at := []NoKind{}, map[string]int{}
+	for _, l := range sheet.Lines {
+		if id, _ := book.Named(l.Species); id != "" {
+			continue
+		}
+		i, asked := at[l.Species]
+		if !asked {
+			i = len(out)
+			at[l.Species] = i
+			n := NoKind{Name: l.Species, Near: []Near{}}
+			for _, id := range book.Near(l.Species) {
+				e := estate.EntryOf(book, id)
+				n.Near = append(n.Near, Near{id, e.Common, e.Botanical})
+			}
+			out = append(out, n)
+		}
+		out[i].Lines = append(out[i].Lines, l.Line)
+	}
+	return out
+}
+
 // plantRecords makes the records of a file's plants, with every fault by line and by the file's own name of the column.
 func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *catalogue.Catalogue) ([]store.Plant, error) {
 	bad := sheet.Faults
@@ -97,10 +188,14 @@ func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *cat
 		bad.Add("file", len(sheet.Lines), "holds %d plants; at most %d are taken at once", len(sheet.Lines), importLimit)
 	}
 	for _, l := range sheet.Lines {
+		kind := l.Species
+		if id, more := book.Named(l.Species); id != "" {
+			kind, l.Note = id, withCultivar(l.Note, more)
+		}
 		p, err := h.plantRecord(
 			PlantIn{
 				PropertyID: property,
-				Species:    estate.SpeciesNamed(book, l.Species),
+				Species:    kind,
 				Label:      l.Label,
 				HeightM:    l.HeightM,
 				SpreadM:    l.SpreadM,
@@ -128,6 +223,14 @@ func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *cat
 	}
 	slices.SortStableFunc(bad, func(a, b invalid.Field) int { return cmp.Compare(byLine(a), byLine(b)) })
 	return plants, bad.Err()
+}
+
+// withCultivar is a note with what the file's name of the kind says beside: its cultivar, most often.
+func withCultivar(note, more string) string {
+	if more == "" || strings.Contains(note, more) {
+		return note
+	}
+	return strings.TrimSpace(more + " " + note)
 }
 
 // standingHere finds, by their place in the file, the plants that stand on the property already: of the same kind at the

@@ -7475,6 +7475,24 @@ export interface components {
              */
             version: number;
         };
+        /** @description A kind that a name may mean. */
+        Near: {
+            /** @description Botanical name */
+            botanical: string;
+            /** @description Common name */
+            common: string;
+            /** @description Number or name by which it is asked for */
+            id: string;
+        };
+        /** @description A name of a file that stands for no kind. */
+        NoKind: {
+            /** @description Lines of the file that name it */
+            lines: number[];
+            /** @description As the file has it */
+            name: string;
+            /** @description Kinds that it may mean, the likeliest first */
+            near: components["schemas"]["Near"][];
+        };
         /** @description Monthly normals as a file gave them. */
         NormalsRead: {
             /** @description A month's long-term means. */
@@ -8543,6 +8561,11 @@ export interface components {
             ask: boolean;
             /**
              * Format: int64
+             * @description Lines that were left out as asked
+             */
+            left_out: number;
+            /**
+             * Format: int64
              * @description Plants in the file
              */
             lines: number;
@@ -8555,6 +8578,8 @@ export interface components {
              * @description Plants of the file that stand here already: of the same kind at the same place
              */
             same: number;
+            /** @description Names of the file that are no kind's: nothing was kept; say once which kind each is, or leave its lines out */
+            unknown: components["schemas"]["NoKind"][];
         };
         /** @description A product card with what is on hand. */
         Product: {
@@ -18299,6 +18324,8 @@ export interface operations {
             query?: {
                 /** @description What to do with plants of the file that stand here already; ask keeps nothing and says how many they are */
                 standing?: "ask" | "add" | "replace" | "leave";
+                /** @description Which kind a name of the file means, as name=id, and name= to leave its lines out; kept for the next file */
+                called?: string[];
             };
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */

@@ -29,6 +29,7 @@
   import { shown as inUnit, unit, warmth } from '../lib/units';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
+  import NoKinds from './NoKinds.svelte';
   import PlantForm from './PlantForm.svelte';
   import PropertyForm from './PropertyForm.svelte';
 
@@ -72,6 +73,8 @@
     if (!id || id === shown) return;
     shown = id;
     form = 'none';
+    again = nameless = undefined; // what a file asked belongs to the property it was for
+    faults = [];
     words = '';
     void read(id);
   });
@@ -127,29 +130,36 @@
     for (const e of list ?? []) n.set(e.kind, (n.get(e.kind) ?? 0) + 1);
     return [...n].map(([kind, k]) => `${k} ${kind}${k > 1 && kind !== 'heat' ? 's' : ''}`).join(', ') || 'no event';
   }
-  let again = $state<{ file: File; same: number; lines: number }>(); // plants of a file that stand here already
+  type Called = Record<string, string>; // which kind a name of a file is; none: its lines are left out
+  let again = $state<{ file: File; same: number; lines: number; called: Called }>(); // plants of a file that stand here already
+  let nameless = $state.raw<{ file: File; lines: number; names: Schemas['NoKind'][] }>(); // names of a file that are no kind's
   let faults = $state<[string, string][]>([]); // of the last file, by line
-  async function takePlants(file: File, standing: 'ask' | 'add' | 'replace' | 'leave' = 'ask') {
+  async function takePlants(file: File, standing: 'ask' | 'add' | 'replace' | 'leave' = 'ask', called: Called = {}) {
     busy = `Reading ${file.name} …`;
-    again = undefined;
+    again = nameless = undefined;
+    const query = new URLSearchParams([
+      ['standing', standing],
+      ...Object.entries(called).map(([name, kind]) => ['called', `${name}=${kind}`]),
+    ]);
     const problem = await attempt(async () => {
-      const got = await sendFile<Schemas['PlantsTaken']>(
-        `/api/v1/properties/${id}/plants?standing=${standing}`,
-        file,
-        'text/csv',
-        onceKey(),
-      );
+      const got = await sendFile<Schemas['PlantsTaken']>(`/api/v1/properties/${id}/plants?${query}`, file, 'text/csv', onceKey());
+      if (got.unknown.length) {
+        nameless = { file, lines: got.lines, names: got.unknown };
+        return;
+      }
       if (got.ask) {
-        again = { file, same: got.same, lines: got.lines };
+        again = { file, same: got.same, lines: got.lines, called };
         return;
       }
       await read(id);
       await list();
+      if (Object.keys(called).length) species = (await ask(api.GET('/api/v1/species'))).items; // the told names are in it
       const added = got.added;
       const said = [
         added.length ? `${plantsOf(added.length)} added` : '',
         got.replaced?.length ? `${got.replaced.length} replaced` : '',
         got.same && standing === 'leave' ? `${got.same} left as they are` : '',
+        got.left_out ? `${got.left_out} ${got.left_out === 1 ? 'line' : 'lines'} left out` : '',
         got.passed?.length ? `columns passed over: ${got.passed.join(', ')}` : '',
       ].filter(Boolean);
       const undo = async () => {
@@ -160,7 +170,7 @@
         });
       };
       house.say(
-        `${file.name}, ${got.lines} lines: ${said.join('; ') || 'nothing to do'}.`,
+        `${file.name}, ${got.lines === 1 ? 'one line' : `${got.lines} lines`}: ${said.join('; ') || 'nothing to do'}.`,
         got.replaced?.length ? undefined : undo,
       );
     });
@@ -346,14 +356,27 @@
             place.
           </p>
           <p class="mt-2 flex flex-wrap gap-2">
-            {#if again.same < again.lines}<Button onclick={() => takePlants(again!.file, 'leave')}
+            {#if again.same < again.lines}<Button onclick={() => takePlants(again!.file, 'leave', again!.called)}
                 >Leave those, add the other {again.lines - again.same}</Button
               >{/if}
-            <Button color="light" onclick={() => takePlants(again!.file, 'replace')}>Replace them by the file’s</Button>
-            <Button color="light" onclick={() => takePlants(again!.file, 'add')}>Add all once more</Button>
+            <Button color="light" onclick={() => takePlants(again!.file, 'replace', again!.called)}
+              >Replace them by the file’s</Button
+            >
+            <Button color="light" onclick={() => takePlants(again!.file, 'add', again!.called)}>Add all once more</Button>
             <Button color="light" onclick={() => (again = undefined)}>Take nothing</Button>
           </p>
         </div>
+      {/if}
+      {#if nameless}
+        <NoKinds
+          file={nameless.file.name}
+          lines={nameless.lines}
+          names={nameless.names}
+          {species}
+          {used}
+          ontold={(called) => takePlants(nameless!.file, 'ask', called)}
+          onclose={() => (nameless = undefined)}
+        />
       {/if}
       {#if faults.length}
         <div class="mt-3 border-2 border-bad bg-white p-3" role="alert">
