@@ -90,7 +90,15 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 			j.Was = &Pin{Crew: r.IntN(crews), Day: r.IntN(days)}
 			j.Told = r.IntN(2) == 0
 		}
+		if r.IntN(6) == 0 {
+			j.Work = Spray
+		}
 		p.Jobs = append(p.Jobs, j)
+	}
+	if r.IntN(3) == 0 {
+		for range days {
+			p.Light = append(p.Light, Span{7*60 + r.IntN(90), 14*60 + r.IntN(240)})
+		}
 	}
 	return p
 }
@@ -129,6 +137,9 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if k.Pin != nil {
 				cost += 1000
 			}
+			if k.Urgent {
+				cost += 20000
+			}
 			continue
 		}
 		crew, d := p.Crews[at[j].Crew], at[j].Day
@@ -147,6 +158,9 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			}
 		}
 		cost += weight*float64(k.Costs[d]) + 0.5*float64(d)
+		if k.Urgent {
+			cost += 3000 * min(float64(d), 5)
+		}
 		if k.Was != nil && k.Was.Day != d {
 			cost += moved
 		} else if k.Was != nil && k.Was.Crew != at[j].Crew {
@@ -168,6 +182,10 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				d <= at[i].Day+o.Closes {
 				return 0, k.Title + " on plants that are closed"
 			}
+			if i != j && at[i] != nil && o.Plants[0] == k.Plants[0] && at[i].Day == d && at[i].Crew != at[j].Crew &&
+				(o.Closes > 0 || o.Work == "spray") {
+				return 0, k.Title + " while another crew treats its plants"
+			}
 		}
 	}
 	full := map[int][]float64{} // by day: how full the day of each crew is that works on it
@@ -186,7 +204,14 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if hours == (Span{}) || slices.Contains(crew.Off, on) {
 				return 0, crew.Name + " is off"
 			}
+			dark := math.Inf(1)
+			if d < len(p.Light) && p.Light[d] != (Span{}) {
+				hours = Span{max(hours.From, p.Light[d].From), min(hours.To, p.Light[d].To)}
+				dark = float64(p.Light[d].To)
+			}
 			now, from, sick, waste, busy := float64(hours.From), crew.Start, false, 0.0, 0.0
+			waited := 0.0 // properties gone to before what makes safe, one for each that could have come first
+			before := 0.0
 			kit := map[string]bool{}
 			for _, i := range order {
 				q := p.Places[i]
@@ -196,11 +221,12 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				busy += leg
 				from = q.At
 				early, late := 0.0, math.Inf(1)
-				work, ill := q.Arrive, q.Sick
+				work, ill, urgent := q.Arrive, q.Sick, false
 				for j, k := range p.Jobs {
 					if at[j] != nil && *at[j] == (Pin{Crew: c, Day: d}) && k.Place == i {
 						work += k.Minutes * float64(max(1, k.People)) / float64(crew.Size)
 						ill = ill || k.Sick
+						urgent = urgent || k.Urgent
 						waste += k.WasteM3
 						for _, x := range k.Kit {
 							kit[x] = true
@@ -231,6 +257,14 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				}
 				now += work
 				busy += work
+				if now > dark+1e-6 {
+					return 0, q.Name + " worked on in the dark"
+				}
+				if urgent {
+					waited += before
+				} else {
+					before++
+				}
 				if ill {
 					sick = true
 				} else if sick {
@@ -243,7 +277,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			if over > 60+1e-6 {
 				return 0, crew.Name + " works too long"
 			}
-			cost += 3*over + 8*float64(len(kit))
+			cost += 3*over + 8*float64(len(kit)) + 200*waited
 			full[d] = append(full[d], (busy+back)/float64(hours.To-hours.From))
 			if crew.LoadM3 > 0 && waste > crew.LoadM3 {
 				cost += 25 * (waste - crew.LoadM3)

@@ -36,6 +36,7 @@ type Score struct {
 	Overtime float64 `json:"overtime"`
 	Idle     float64 `json:"idle" doc:"Waiting for a gate to open"`
 	Sick     float64 `json:"sick" doc:"Clean properties after sick ones"`
+	Unsafe   float64 `json:"unsafe" doc:"Visits made before what makes safe; what it costs that it waits is in days and waiting"`
 	Load     float64 `json:"load" doc:"Waste beyond the vehicle's load"`
 	Kit      float64 `json:"kit" doc:"Bulky kit that days want: loading and cleaning"`
 	Fair     float64 `json:"fair" doc:"Days shared out unevenly among the crews"`
@@ -167,7 +168,7 @@ func (s *search) inOrder(jobs []int) []int {
 		if k.Sick {
 			r++
 		}
-		if k.Closes > 0 {
+		if k.closes() {
 			r += 2
 		}
 		return r
@@ -198,6 +199,7 @@ func (s *search) score() (out Score) {
 		out.Overtime += overEach * t.over
 		out.Idle += idleEach * t.idle
 		out.Sick += sickEach * float64(t.sick)
+		out.Unsafe += unsafeAfter * float64(t.before)
 		out.Load += s.loaded(w, waste)
 	}
 	for d := range s.p.Days {
@@ -211,12 +213,12 @@ func (s *search) score() (out Score) {
 			continue
 		}
 		d := s.list[w].day
-		own := s.p.Jobs[j].weight()*float64(s.p.Jobs[j].cost(d)) + soonEach*float64(d)
+		own := s.p.Jobs[j].own(d)
 		out.Days += own
 		out.Moved += s.here(j, w) - own
 	}
 	parts := []*float64{
-		&out.Days, &out.Travel, &out.Visits, &out.Overtime, &out.Idle, &out.Sick, &out.Load, &out.Kit, &out.Fair, &out.Moved, &out.Waiting,
+		&out.Days, &out.Travel, &out.Visits, &out.Overtime, &out.Idle, &out.Sick, &out.Unsafe, &out.Load, &out.Kit, &out.Fair, &out.Moved, &out.Waiting,
 	}
 	for _, v := range parts {
 		out.Total += *v

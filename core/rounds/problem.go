@@ -61,10 +61,10 @@ type Job struct {
 	Work    Work     `json:"work,omitempty" enum:"spray,cut,aloft,earth" doc:"What weather it wants; any when absent"`
 	Later   int      `json:"later,omitempty" minimum:"0" maximum:"101" doc:"What the best day after the span costs; 101: there is none"`
 	Weight  float64  `json:"weight,omitempty" minimum:"0" maximum:"20" doc:"The client's and the job's; 1 when absent"`
-	Urgent  bool     `json:"urgent,omitempty" doc:"Make safe first"`
+	Urgent  bool     `json:"urgent,omitempty" doc:"Make safe first: on the first day it can be, before all other visits of that crew, whatever else has to move"`
 	After   []Gap    `json:"after,omitempty" maxItems:"20"`
 	Plants  []int64  `json:"plants,omitempty" maxItems:"500" doc:"By id, for waits after a treatment"`
-	Closes  int      `json:"closes,omitempty" minimum:"0" maximum:"60" doc:"Days after it on which nobody works on its plants; on its own day it comes last"`
+	Closes  int      `json:"closes,omitempty" minimum:"0" maximum:"60" doc:"Days after it on which nobody works on its plants; on its own day it comes last, and no other crew works on them"`
 	WasteM3 float64  `json:"waste_m3,omitempty" minimum:"0"`
 	Kit     []string `json:"kit,omitempty" maxItems:"20" doc:"Bulky kit it wants in the vehicle that day"`
 	Sick    bool     `json:"sick,omitempty" doc:"It carries sickness: clean work comes before it"`
@@ -103,7 +103,7 @@ type Problem struct {
 	Places []Place `json:"places" maxItems:"2000"`
 	Jobs   []Job   `json:"jobs" maxItems:"5000"`
 	Ways   []Known `json:"ways,omitempty" maxItems:"20000"`
-	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day; no matter when absent"`
+	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day, in which all work is done, overtime too; no matter when absent"`
 	Sky    []Sky   `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
 
 	said map[[2]int]string // what the weather says of a job on a day

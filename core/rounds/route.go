@@ -1,6 +1,7 @@
 package rounds
 
 import (
+	"math"
 	"math/bits"
 	"slices"
 )
@@ -23,9 +24,13 @@ const (
 	urgentTimes  = 6    // weight of what makes safe
 	arriveWeight = 0.5  // minutes on arrival are no driving, but somebody's time
 	allDay       = 24 * 60
-	kitEach      = 8  // each piece of bulky kit that a day wants: loading, cleaning
-	fairEach     = 60 // each crew's share of its hours off the crews' mean of the day, squared
-	pinnedWithin = 20 // minutes after the hour of a pin by which one may arrive
+	kitEach      = 8      // each piece of bulky kit that a day wants: loading, cleaning
+	unsafeLeft   = 20_000 // for what makes safe that is left,
+	unsafeDay    = 3000   // for each day it waits,
+	unsafeDays   = 5      // up to so many,
+	unsafeAfter  = 200    // and for each visit that the crew makes before it
+	fairEach     = 60     // each crew's share of its hours off the crews' mean of the day, squared
+	pinnedWithin = 20     // minutes after the hour of a pin by which one may arrive
 )
 
 // stop is a property on a way, with what is done there.
@@ -38,6 +43,7 @@ type stop struct {
 	kit   uint64  // by number
 	early float64 // pinned: not before; minutes after midnight
 	late  float64 // nor after; 0: no matter
+	safe  bool    // something is made safe there
 }
 
 // way is a crew's day.
@@ -50,13 +56,13 @@ type way struct {
 	travel, busy, waste float64 // summed over the stops
 	kit                 uint64  // of all stops
 	firstSick           int     // index of the first sick stop; as many as there are where none is
-	limited             bool    // some of the stops can be entered at some hours only
+	limited             bool    // some of the stops can be entered at some hours only, or one makes safe
 }
 
 // timed is a way worked out.
 type timed struct {
 	travel, over, idle, end float64
-	sick                    int
+	sick, before            int // clean stops after sick ones; stops before those that make safe
 	ok                      bool
 	begins                  []float64 // arrival at each stop, where asked for
 }
@@ -73,6 +79,7 @@ func (s *search) leg(crew, from, to int) float64 {
 func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
 	at, last, ill := float64(w.hours.From), -1, false
+	dark, others := s.dark(w.day), 0
 	for i := range stops {
 		st := &stops[i]
 		leg := s.leg(w.crew, last, st.place)
@@ -90,7 +97,12 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 			out.begins = append(out.begins, at)
 		}
 		at += s.p.Places[st.place].Arrive + st.work
-		out.ok = out.ok && !open.empty() && at <= float64(open.To)+1e-9
+		out.ok = out.ok && !open.empty() && at <= min(float64(open.To), dark)+1e-9
+		if st.safe {
+			out.before += others
+		} else {
+			others++
+		}
 		if st.sick {
 			ill = true
 		} else if ill {
@@ -167,7 +179,8 @@ func (s *search) fairer(w *way, more float64) float64 {
 
 // price is what a timed way costs.
 func (s *search) price(w *way, t timed, fixed, waste float64) float64 {
-	return t.travel + overEach*t.over + idleEach*t.idle + sickEach*float64(t.sick) + fixed + s.loaded(w, waste)
+	return t.travel + overEach*t.over + idleEach*t.idle + sickEach*float64(t.sick) + unsafeAfter*float64(t.before) +
+		fixed + s.loaded(w, waste)
 }
 
 func (s *search) loaded(w *way, waste float64) float64 {
@@ -188,7 +201,7 @@ func (s *search) reckon(w *way) {
 			w.firstSick = i
 		}
 		w.kit |= w.stops[i].kit
-		w.limited = w.limited || w.stops[i].late > 0 || s.limits(w.day, w.stops[i].place)
+		w.limited = w.limited || w.stops[i].late > 0 || w.stops[i].safe || s.limits(w.day, w.stops[i].place)
 	}
 }
 
@@ -206,13 +219,36 @@ type spot struct {
 	fresh bool
 }
 
+// dark is when the light of a day ends, minutes after midnight; none where that is no matter.
+func (s *search) dark(d int) float64 {
+	if d < len(s.p.Light) && !s.p.Light[d].empty() {
+		return float64(s.p.Light[d].To)
+	}
+	return math.Inf(1)
+}
+
 // add is the least that a stop adds to a way, and where; far where it cannot be.
 func (s *search) add(w *way, st stop) (float64, spot) {
 	i := w.find(st.place)
-	kit := kitEach * float64(bits.OnesCount64(st.kit&^w.kit))
-	if w.limited || st.late > 0 || s.limits(w.day, st.place) {
+	if w.limited || st.late > 0 || st.safe || s.limits(w.day, st.place) {
 		return s.addSlowly(w, st, i)
 	}
+	c, how := s.addQuickly(w, st, i)
+	if dark := s.dark(w.day); c < far && !math.IsInf(dark, 1) {
+		end := float64(w.hours.From) + w.travel + w.busy + st.work // home again, later than the last work
+		if how.fresh {
+			end += s.p.Places[st.place].Arrive + s.detourAt(w, st.place, how.at)
+		}
+		if end > dark {
+			return s.addSlowly(w, st, i)
+		}
+	}
+	return c, how
+}
+
+// addQuickly does it where no gate, no hour and no light is in the way.
+func (s *search) addQuickly(w *way, st stop, i int) (float64, spot) {
+	kit := kitEach * float64(bits.OnesCount64(st.kit&^w.kit))
 	if i >= 0 {
 		sick := 0
 		if st.sick && !w.stops[i].sick {
@@ -319,7 +355,7 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 // merge takes the work of another stop at the same place in.
 func (s *stop) merge(o stop) {
 	s.work, s.waste, s.sick, s.kit = s.work+o.work, s.waste+o.waste, s.sick || o.sick, s.kit|o.kit
-	s.early = max(s.early, o.early)
+	s.early, s.safe = max(s.early, o.early), s.safe || o.safe
 	if s.late == 0 || o.late > 0 && o.late < s.late {
 		s.late = o.late
 	}

@@ -75,7 +75,7 @@ func newSearch(p *Problem, seed uint64) *search {
 	for _, list := range byPlant {
 		for _, a := range list {
 			for _, b := range list {
-				if a != b && (p.Jobs[a].Closes > 0 || p.Jobs[b].Closes > 0) && !slices.Contains(s.mates[a], b) {
+				if a != b && (p.Jobs[a].closes() || p.Jobs[b].closes()) && !slices.Contains(s.mates[a], b) {
 					s.mates[a] = append(s.mates[a], b)
 				}
 			}
@@ -198,8 +198,23 @@ func (s *search) leave(j int) float64 {
 	if k.Pin != nil {
 		c += pinnedLeft
 	}
+	if k.Urgent {
+		c += unsafeLeft
+	}
 	return c
 }
+
+// own is what a job's day costs, wherever it stood.
+func (j *Job) own(d int) float64 {
+	c := j.weight()*float64(j.cost(d)) + soonEach*float64(d)
+	if j.Urgent {
+		c += unsafeDay * float64(min(d, unsafeDays))
+	}
+	return c
+}
+
+// closes reports a job on whose day no other crew works on its plants: what is sprayed, and what closes them longer.
+func (j *Job) closes() bool { return j.Closes > 0 || j.Work == Spray }
 
 func (j *Job) moved() float64 {
 	if j.Told {
@@ -211,7 +226,7 @@ func (j *Job) moved() float64 {
 // here is what a job's day costs there, with what moving it there costs.
 func (s *search) here(j, w int) float64 {
 	k, way := &s.p.Jobs[j], &s.list[w]
-	c := k.weight()*float64(k.cost(way.day)) + soonEach*float64(way.day)
+	c := k.own(way.day)
 	if k.Was != nil && k.Was.Day != way.day {
 		c += k.moved()
 	} else if k.Was != nil && k.Was.Crew != way.crew {
@@ -225,7 +240,7 @@ func (s *search) there(j, w int) float64 { return s.days[j*len(s.list)+w] }
 
 // may reports that nothing but the hours speaks against a job on a way.
 func (s *search) may(j, w int) bool {
-	return s.there(j, w) < far && s.gapsHold(j, w) && s.matesHold(j, s.list[w].day)
+	return s.there(j, w) < far && s.gapsHold(j, w) && s.matesHold(j, w)
 }
 
 // gapsHold reports that the gaps to what comes before and after hold.
@@ -269,14 +284,19 @@ func (s *search) together(j, w, other int) bool {
 	return s.at[other] == w && s.p.Jobs[j].Place == s.p.Jobs[other].Place
 }
 
-// matesHold reports that no treatment closes the job's plants on a day, and that it closes none that is worked on.
-func (s *search) matesHold(j, d int) bool {
+// matesHold reports that no treatment closes the job's plants on a day, that it closes none that is worked on, and that
+// of two crews none works on plants on the day the other treats them: within one visit the treatment comes last.
+func (s *search) matesHold(j, w int) bool {
+	d := s.list[w].day
 	for _, m := range s.mates[j] {
 		if s.at[m] < 0 {
 			continue
 		}
 		other := s.list[s.at[m]].day
 		if d > other && d <= other+s.p.Jobs[m].Closes || other > d && other <= d+s.p.Jobs[j].Closes {
+			return false
+		}
+		if d == other && s.at[m] != w {
 			return false
 		}
 	}
@@ -292,6 +312,7 @@ func (s *search) stopOf(j, crew int) stop {
 		waste: k.WasteM3,
 		sick:  k.Sick || s.p.Places[k.Place].Sick,
 		kit:   s.kit[j],
+		safe:  k.Urgent,
 	}
 	if k.Pin != nil && k.Pin.At > 0 {
 		st.early, st.late = float64(k.Pin.At), float64(k.Pin.At+pinnedWithin)

@@ -140,8 +140,8 @@ func (s *search) blocks(j, w int) string {
 		return "it is pinned elsewhere"
 	case !s.gapsHold(j, w):
 		return s.gapText(j)
-	case !s.matesHold(j, way.day):
-		return "its plants are closed after a treatment"
+	case !s.matesHold(j, w):
+		return "its plants are closed by a treatment that day"
 	}
 	return s.full(j, w)
 }

@@ -45,7 +45,7 @@ const readAgain = 2
 func (h *House) ReadStationTo(ctx context.Context, p store.Property, today day.Day) (HoursRead, error) {
 	if h.Station == nil {
 		return HoursRead{}, store.Refused(
-			"no weather station is set up: start with --weather URL, or give the weather as a CSV file",
+			"no weather station is set up for this program: take the weather from a file, or ask who runs the program to name a station",
 		)
 	}
 	zone, err := time.LoadLocation(string(p.Zone))

@@ -9451,7 +9451,7 @@ export interface components {
             from: string;
             /** @description How many jobs */
             jobs: components["schemas"]["RoundsJob"][];
-            /** @description From sunrise to sunset by day; no matter when absent */
+            /** @description From sunrise to sunset by day, in which all work is done, overtime too; no matter when absent */
             light?: components["schemas"]["RoundsSpan"][];
             /** @description A property. */
             places: components["schemas"]["RoundsPlace"][];
@@ -10258,7 +10258,7 @@ export interface components {
             after?: components["schemas"]["RoundsGap"][];
             /**
              * Format: int64
-             * @description Days after it on which nobody works on its plants; on its own day it comes last
+             * @description Days after it on which nobody works on its plants; on its own day it comes last, and no other crew works on them
              */
             closes?: number;
             /** @description Of each day of the span: 0 best to 100 worst, 101 forbidden; days beyond the list are forbidden */
@@ -10297,7 +10297,7 @@ export interface components {
             title?: string;
             /** @description The client was told the day it stood on: it moves only where nothing else does */
             told?: boolean;
-            /** @description Make safe first */
+            /** @description Make safe first: on the first day it can be, before all other visits of that crew, whatever else has to move */
             urgent?: boolean;
             /** @description Where it stood: moving it costs a little */
             was?: components["schemas"]["RoundsPin"];
@@ -10485,6 +10485,11 @@ export interface components {
              * @description Minutes on the way
              */
             travel: number;
+            /**
+             * Format: double
+             * @description Visits made before what makes safe; what it costs that it waits is in days and waiting
+             */
+            unsafe: number;
             /**
              * Format: double
              * @description Arrivals

@@ -207,6 +207,15 @@
     const late = (p?.visits ?? []).map((v) => v.to);
     return { from: Math.min(480, ...starts) - 30, to: Math.max(1020, ...ends, ...late) + 30 };
   });
+  /** By how much a plan could cost less at most, minutes. */
+  const better = (of: Proposal) => Math.max(0, Math.round(of.score.total - of.bound));
+  /** What hangs over people, and gets no day, or none at once. */
+  const unsafe = $derived([
+    ...(p?.left ?? []).filter((l) => l.job.kind === 'make safe').map((l) => ({ job: l.job, why: l.why, takes: l.takes, on: '' })),
+    ...(p?.visits ?? [])
+      .filter((v) => v.day > p!.from)
+      .flatMap((v) => v.jobs.filter((j) => j.kind === 'make safe').map((job) => ({ job, why: '', takes: '', on: v.day }))),
+  ]);
   const work = $derived((p?.visits ?? []).reduce((n, v) => n + v.to - v.from, 0));
   const ways = $derived(Math.round(p?.score.travel ?? 0));
 </script>
@@ -265,9 +274,21 @@
   {#if p?.state === 'working'}
     <div class="mt-3" role="status">
       <progress class="h-3 w-full accent-moss" max="1" value={p.done} aria-label="Looking"></progress>
-      <p class="text-sm text-soft">{p.rounds} tries, the best costs {Math.round(p.best)} so far.</p>
+      <p class="text-sm text-soft">{p.rounds} tries so far.</p>
     </div>
   {:else if p}
+    {#each unsafe as u (u.job.id)}
+      <div role="alert" class="mt-3 border-2 border-bad bg-white p-3">
+        <p class="font-semibold text-bad">
+          {u.on ? `Not made safe before ${inWords(u.on)}` : 'Nobody can make this safe in these days'}:
+          <a href="#/rounds/{u.job.id}">{u.job.title}</a>, {u.job.property}
+        </p>
+        {#if u.why}<p>{u.why} <b class="font-semibold">{u.takes}</b></p>{/if}
+        <p>
+          Until then keep people away from under it: rope it off, tell the client today, and call in someone who may do it sooner.
+        </p>
+      </div>
+    {/each}
     <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
       <div class="min-w-0">
         <div class="flex flex-wrap items-center gap-x-5 gap-y-1 border-y border-rule py-2 text-sm">
@@ -276,8 +297,12 @@
             ><b>{p.new}</b>
             {p.new === 1 ? 'job gets' : 'jobs get'} a day{p.moved ? `, ${p.moved} move` : ''}, {p.left?.length ?? 0} left</span
           >
-          <span class="text-soft" title="Minutes, with a point of a day’s cost counted as one"
-            >costs {Math.round(p.score.total)}, no plan less than {Math.round(p.bound)}</span
+          <span
+            class="text-soft"
+            title="By its cost of {Math.round(
+              p.score.total,
+            )}, in minutes, with a point of a day’s cost counted as one: a plan of less than {Math.round(p.bound)} cannot be"
+            >{better(p) ? `no plan can save more than ${hours(better(p))} more` : 'no plan can be better'}</span
           >
           {#if p.state === 'accepted'}<b class="text-moss">On their days</b>
             <a class="inline-flex min-h-11 items-center underline" href="#/tell">Tell clients</a>
