@@ -39,6 +39,7 @@ func (s *Server) groundsRoutes(a huma.API) {
 	op(a, planner, post, "/properties/{id}/plants", doc{"take-plants", "Grounds", "Take plants from a CSV file", "All of them, or with a fault anywhere none; faults are named by line.", files, maxCSV}, s.takePlants, "species,label,height_m\nolea-europaea,Court,2.5\n")
 	op(a, planner, get, "/properties/{id}/normals.csv", doc{"give-normals", "Grounds", "A property's monthly normals as a " +
 		"CSV file", "Of the open country at its height.", readsOf, 0}, s.giveNormals)
+	op(a, crew, post, "/reckon/scan", doc{"reckon-scan", "Firm", "A code to scan", "Of a link, for a telephone's camera, as an SVG path. Nothing is stored.", asks, 0}, s.reckonScan, `{"text": "https://garden.example/#/day"}`)
 	op(a, planner, get, "/properties/{id}/labels.pdf", doc{"labels", "Grounds", "Labels to print", "One for each plant, in " +
 		"the order of the way round, with a code that opens its page.", readsOf, 0}, s.labels)
 	op(a, crew, get, "/plants", doc{"plants", "Grounds", "Plants", "A page, with what weather and season ask of each.", reads, 0}, s.plants)
@@ -224,4 +225,14 @@ func (s *Server) labels(ctx context.Context, in *struct {
 	var b bytes.Buffer
 	err = exchange.WriteLabels(&b, s.paper(ctx, in.Language), "Labels, "+name, labels)
 	return attached(name, "labels.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "labels", err)
+}
+
+// ScanIn is what a code is asked for.
+type ScanIn struct {
+	Text string `json:"text" minLength:"1" maxLength:"1000" doc:"A link, most often"`
+}
+
+func (s *Server) reckonScan(ctx context.Context, in *struct{ Body ScanIn }) (*Out[exchange.Scan], error) {
+	code, err := exchange.ScanOf(in.Body.Text)
+	return out(code), s.problem(ctx, "text", err)
 }

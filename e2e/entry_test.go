@@ -55,6 +55,9 @@ func TestWhoGetsIn(t *testing.T) {
 	b.see("Pass this link on to Bruno.")
 	b.accessible("settings with accounts")
 	link := b.text("[data-testid=link]")
+	b.until("the link as a code to scan", `document.querySelector('svg[role=img][aria-label*="a code to scan"] path')?.getAttribute('d').length > 400`)
+	b.see("This address")
+	b.see("is this machine’s own: no phone reaches it")
 	_, invite, found := strings.Cut(link, "/#")
 	if !found {
 		t.Fatalf("the link: %q", link)

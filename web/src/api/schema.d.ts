@@ -2408,6 +2408,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A code to scan
+         * @description Of a link, for a telephone's camera, as an SVG path. Nothing is stored.
+         */
+        post: operations["reckon-scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/season": {
         parameters: {
             query?: never;
@@ -10812,6 +10832,21 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A code that a telephone's camera reads, as a drawing of squares. */
+        Scan: {
+            /** @description The dark squares as an SVG path, a unit each */
+            path: string;
+            /**
+             * Format: int64
+             * @description Squares along a side, without the white that has to be left around
+             */
+            size: number;
+        };
+        /** @description What a code is asked for. */
+        ScanIn: {
+            /** @description A link, most often */
+            text: string;
+        };
         /** @description What the ribbon draws: one garden year of a property, a figure a day from From. */
         Season: {
             /**
@@ -19110,6 +19145,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReckonRoundsOut"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "reckon-scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "text": "https://garden.example/#/day"
+                 *     }
+                 */
+                "application/json": components["schemas"]["ScanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Scan"];
                 };
             };
             400: components["responses"]["Problem"];

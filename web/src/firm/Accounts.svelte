@@ -6,6 +6,7 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
+  import Scan from './Scan.svelte';
 
   type Role = Schemas['Account']['role'];
   const roles: [Role, string][] = [
@@ -106,10 +107,7 @@
   {#if link}
     <div class="mt-2 border border-ink bg-white p-3" role="status">
       <p><b>Pass this link on to {link.name}.</b> It works once, until {inWords(link.until)}, and is not shown again.</p>
-      <p class="mt-1 font-mono text-sm break-all" data-testid="link">{link.url}</p>
-      <Button size="sm" color="light" class="mt-2 min-h-11" onclick={() => navigator.clipboard.writeText(link!.url)}
-        >Copy it</Button
-      >
+      <div class="mt-2"><Scan link={link.url} what="The link of {link.name}" /></div>
     </div>
   {/if}
   <form class="mt-3 grid items-end gap-3 sm:grid-cols-[1fr_1fr_8rem_auto]" aria-label="Let somebody in" onsubmit={add}>

@@ -9,6 +9,7 @@
   import Accounts from './Accounts.svelte';
   import HouseRules from './HouseRules.svelte';
   import MyAccount from './MyAccount.svelte';
+  import OnThePhone from './OnThePhone.svelte';
   import People from './People.svelte';
   import RemovedSlip from './RemovedSlip.svelte';
   import Crews from '../rounds/Crews.svelte';
@@ -148,6 +149,7 @@
     {#if house.may('planner')}
       <People onchange={() => stamp++} />
       <Crews {stamp} />
+      <OnThePhone />
     {/if}
     {#if house.me?.account?.role === 'owner'}<Accounts />{/if}
     {#if house.may('owner') && !house.frame?.firm.sample}<BackupSlip />{/if}
