@@ -570,7 +570,7 @@ func TestStationDown(t *testing.T) {
 		}
 	}
 	h.server.Estate.Station = nil
-	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "CSV") {
+	if code, b := h.do("POST", path, nil); code != 409 || !strings.Contains(string(b), "take the weather from a file") {
 		t.Errorf("no station: %d %s", code, b)
 	}
 }

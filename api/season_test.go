@@ -154,7 +154,7 @@ func TestSeasonRefusals(t *testing.T) {
 		{"no climate", "POST", "/reckon/freeze", freeze(func(b obj) { delete(b, "climate") }), 422, []string{"body.climate"}},
 		{"property not there", "POST", "/reckon/freeze", obj{"property": 99, "plants": []obj{{"species": "olea-europaea"}}}, 404, []string{"property"}},
 		{"pot of minus ten litres", "POST", "/plants", obj{"property_id": property.ID, "species": "olea-europaea", "height_m": 1, "pot_l": -10}, 422, []string{"body.pot_l"}},
-		{"plant file, unknown species", "POST", at + "/plants", "species,height_m\nOlive,2\nTriffid,3\n", 422, []string{"line 3", "Triffid"}},
+		{"plant file, unknown species beside another fault", "POST", at + "/plants", "species,height_m\nOlive,2\nTriffid,3\nOlive,0\n", 422, []string{"line 3", "Triffid", "line 4"}},
 		{"plant file, no height", "POST", at + "/plants", "species,height_m\nOlive,\n", 422, []string{"line 2", "height_m"}},
 		{"normals, eleven months", "POST", "/reckon/normals", "month,tmin_c,tmax_c\n1,0,5\n", 422, []string{"month 2 is missing"}},
 		{"an olive of the tundra", "PUT", "/species/olea-europaea", entry, 422, []string{"body.hardiness_c", "genus Olea"}},

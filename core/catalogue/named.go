@@ -7,8 +7,6 @@ import (
 	"strings"
 	"sync"
 	"unicode"
-
-	"golang.org/x/text/unicode/norm"
 )
 
 // cultivarAt is where a name goes on with what is more than its kind: a cultivar in quotes, a variety, a remark.
@@ -17,15 +15,20 @@ var cultivarAt = regexp.MustCompile(`(?i)\s*(?:['"‘’“”(,;]|\s(?:cv|var|s
 // apart is what does not tell kinds from each other: the cross of hybrids, signs, spaces.
 var apart = regexp.MustCompile(`(?:^|[\s-])[x×](?:$|[\s-])|×|[^\pL\pN]+`)
 
+// bare are the letters of Europe's languages without their accents.
+var bare = strings.NewReplacer("á", "a", "à", "a", "â", "a", "ä", "a", "ã", "a", "å", "a", "ç", "c", "č", "c", "é", "e", "è", "e",
+	"ê", "e", "ë", "e", "ě", "e", "í", "i", "ì", "i", "î", "i", "ï", "i", "ñ", "n", "ó", "o", "ò", "o", "ô", "o", "ö", "o", "õ", "o",
+	"ø", "o", "ř", "r", "š", "s", "ß", "ss", "ú", "u", "ù", "u", "û", "u", "ü", "u", "ý", "y", "ž", "z", "æ", "ae", "œ", "oe")
+
 // plainName is a name without case, accents, signs and the cross of hybrids: by it names are the same or not.
 func plainName(name string) string {
-	var out strings.Builder
-	for _, r := range norm.NFD.String(strings.ToLower(name)) {
-		if !unicode.Is(unicode.Mn, r) {
-			out.WriteRune(r)
+	out := strings.Map(func(r rune) rune {
+		if unicode.Is(unicode.Mn, r) { // an accent that stands apart from its letter
+			return -1
 		}
-	}
-	return strings.TrimSpace(apart.ReplaceAllString(" "+out.String()+" ", " "))
+		return r
+	}, bare.Replace(strings.ToLower(name)))
+	return strings.TrimSpace(apart.ReplaceAllString(" "+out+" ", " "))
 }
 
 // Named is the kind that a name of people's own lists means - by id, botanical, common or other name, with a cultivar

@@ -11,6 +11,8 @@ func TestNamed(t *testing.T) {
 	for name, want := range map[string]string{
 		"Camellia japonica":                  "camellia-japonica",
 		"  CAMELLIA JAPONICA ":               "camellia-japonica",
+		"Caméllia japonica":                  "camellia-japonica",
+		"Came\u0301llia japo\u0308nica":      "camellia-japonica",
 		"camellia-japonica":                  "camellia-japonica",
 		"Acer palmatum 'Bloodgood'":          "acer-palmatum",
 		"Acer palmatum “Bloodgood”":          "acer-palmatum",

@@ -4,10 +4,11 @@
 
   // Settings are open to planners: the crew's first look is the day sheet.
   const here = location.origin;
+  const safe = isSecureContext;
   const alone = /^(localhost|127\..*|\[::1\])$/.test(location.hostname);
 </script>
 
-<section class="mt-6 border border-rule bg-white p-4" aria-label="On the phone">
+<section class="mt-4 border border-rule bg-white p-4" aria-label="On the phone">
   <h2>On the phone</h2>
   {#if alone}
     <p class="mt-1">
@@ -19,10 +20,17 @@
       <li>Scan this with the phone’s camera, or open the link there.</li>
       <li>Sign in: the owner lets each one in by a link of their own, under “Who may sign in”.</li>
       <li>
-        In the browser’s menu choose to add the page to the home screen: it opens like any other program, and without signal.
+        In the browser’s menu choose to add the page to the home screen: it opens like any other program{safe
+          ? ', and without signal'
+          : ''}.
       </li>
-      <li>Before a day without signal open the day sheet once, and the walk of each property: what is needed comes along.</li>
+      {#if safe}<li>
+          Before a day without signal open the day sheet once, and the walk of each property: what is needed comes along.
+        </li>{/if}
     </ol>
+    {#if !safe}<p class="mt-1 text-sm text-sun">
+        This address has no certificate, so that browsers keep nothing of the page for a day without signal.
+      </p>{/if}
     <div class="mt-3"><Scan link="{here}/#/day" what="The day sheet" /></div>
   {/if}
 </section>
