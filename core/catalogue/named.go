@@ -16,9 +16,12 @@ var cultivarAt = regexp.MustCompile(`(?i)\s*(?:['"‘’“”(,;]|\s(?:cv|var|s
 var apart = regexp.MustCompile(`(?:^|[\s-])[x×](?:$|[\s-])|×|[^\pL\pN]+`)
 
 // bare are the letters of Europe's languages without their accents.
-var bare = strings.NewReplacer("á", "a", "à", "a", "â", "a", "ä", "a", "ã", "a", "å", "a", "ç", "c", "č", "c", "é", "e", "è", "e",
-	"ê", "e", "ë", "e", "ě", "e", "í", "i", "ì", "i", "î", "i", "ï", "i", "ñ", "n", "ó", "o", "ò", "o", "ô", "o", "ö", "o", "õ", "o",
-	"ø", "o", "ř", "r", "š", "s", "ß", "ss", "ú", "u", "ù", "u", "û", "u", "ü", "u", "ý", "y", "ž", "z", "æ", "ae", "œ", "oe")
+var bare = strings.NewReplacer(
+	"á", "a", "à", "a", "â", "a", "ä", "a", "ã", "a", "å", "a", "ç", "c", "č", "c", "é", "e", "è", "e",
+	"ê", "e", "ë", "e", "ě", "e", "í", "i", "ì", "i", "î", "i", "ï", "i", "ñ", "n", "ó", "o", "ò", "o",
+	"ô", "o", "ö", "o", "õ", "o", "ø", "o", "ř", "r", "š", "s", "ß", "ss", "ú", "u", "ù", "u", "û", "u",
+	"ü", "u", "ý", "y", "ž", "z", "æ", "ae", "œ", "oe",
+)
 
 // plainName is a name without case, accents, signs and the cross of hybrids: by it names are the same or not.
 func plainName(name string) string {

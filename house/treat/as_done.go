@@ -105,7 +105,9 @@ func (h *Room) weatherThen(
 
 // holder is the number of the licence of who used a product, and what is wrong where it needs one that they do not
 // hold: by its label or what works in it, or because any spraying for hire does there.
-func holder(ctx context.Context, tx store.Tx, c treatment.Card, use, who string, anySpray bool) (string, invalid.Fields, error) {
+func holder(
+	ctx context.Context, tx store.Tx, c treatment.Card, use, who string, anySpray bool,
+) (string, invalid.Fields, error) {
 	people, err := tx.People(ctx)
 	if err != nil {
 		return "", nil, err
