@@ -381,3 +381,24 @@ func TestReckonRounds(t *testing.T) {
 		}
 	}
 }
+
+// TestDocumentedSizesFit: as many jobs as the operation says it takes, with a cost for each of sixty days, are read: the
+// fault that is in them is named, not that they are too many.
+func TestDocumentedSizesFit(t *testing.T) {
+	t.Parallel()
+	h := newHouse(t)
+	costs := make([]int, 60)
+	for d := range costs {
+		costs[d] = 100
+	}
+	jobs := make([]obj, 5000)
+	for i := range jobs {
+		jobs[i] = obj{"title": fmt.Sprintf("Work of some length, number %d", i), "place": 0, "minutes": 60, "costs": costs}
+	}
+	jobs[4999]["minutes"] = 0
+	code, b := h.do("POST", "/reckon/rounds", obj{"from": "2027-03-22", "days": 60, "jobs": jobs, "places": []obj{{"name": "Villa"}},
+		"crews": []obj{{"name": "Crew", "size": 1, "hours": make([]obj, 0)}}})
+	if code != 422 || !strings.Contains(string(b), "jobs[4999].minutes") && !strings.Contains(string(b), "crews[0].hours") {
+		t.Errorf("%d %.300s", code, b)
+	}
+}

@@ -131,12 +131,24 @@ func (p *Problem) Validate() error {
 	for i, q := range p.Places {
 		at := fmt.Sprintf("places[%d].", i)
 		bad = append(bad, q.At.faults(at+"at")...)
+		bad = append(bad, skyFaults(at+"weather", q.Sky)...)
+		for k, d := range q.Shut {
+			if d < time.Sunday || d > time.Saturday {
+				bad.Add(fmt.Sprintf("%sshut[%d]", at, k), int(d), "want a weekday: 0 Sunday to 6 Saturday")
+			}
+		}
 		for d, h := range q.Access {
 			if h.To < h.From {
 				bad.Add(fmt.Sprintf("%saccess[%d]", at, d), h, "ends before it begins")
 			}
 		}
 	}
+	for i, l := range p.Light {
+		if l.To < l.From {
+			bad.Add(fmt.Sprintf("light[%d]", i), l, "the sun sets before it rises")
+		}
+	}
+	bad = append(bad, skyFaults("weather", p.Sky)...)
 	for i := range p.Jobs {
 		bad = append(bad, p.jobFaults(i)...)
 	}
@@ -192,6 +204,28 @@ func (q *Point) faults(at string) (bad invalid.Fields) {
 	}
 	bad.Within(at+".latitude", q.Latitude, -90, 90, "°")
 	bad.Within(at+".longitude", q.Longitude, -180, 180, "°")
+	if q.Latitude == 0 && q.Longitude == 0 {
+		bad.Add(at, "0, 0", "0, 0 lies in the sea off Africa: enter where it is, or leave it out")
+	}
+	return bad
+}
+
+// skyFaults names what cannot be of the weather of days.
+func skyFaults(at string, days []Sky) (bad invalid.Fields) {
+	seen := map[day.Day]bool{}
+	for i, s := range days {
+		on := fmt.Sprintf("%s[%d].", at, i)
+		switch {
+		case !s.Day.Given():
+			bad.Add(on+"day", s.Day.String(), "is missing: of which day is it?")
+		case seen[s.Day]:
+			bad.Add(on+"day", s.Day.String(), "stands there twice")
+		}
+		seen[s.Day] = true
+		if s.MinC > s.MaxC {
+			bad.Add(on+"min_c", s.MinC, "is above the day's warmest, %g °C", s.MaxC)
+		}
+	}
 	return bad
 }
 

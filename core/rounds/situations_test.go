@@ -457,6 +457,12 @@ func TestBadInput(t *testing.T) {
 		"ways[0]":                  func(p *Problem) { p.Ways = []Known{{From: 7, To: 0, Minutes: 5}} },
 		"ways[0].minutes":          func(p *Problem) { p.Ways = []Known{{From: 1, To: 0, Minutes: -5}} },
 		"days":                     func(p *Problem) { p.Days = 0 },
+		"light[1]":                 func(p *Problem) { p.Light = []Span{{420, 1080}, {1080, 420}} },
+		"places[0].shut[0]":        func(p *Problem) { p.Places[0].Shut = []time.Weekday{9} },
+		"places[1].at: ":           func(p *Problem) { p.Places[1].At = &Point{} },
+		"weather[0].min_c":         func(p *Problem) { p.Sky = []Sky{{Day: monday, MinC: 12, MaxC: 4}} },
+		"weather[1].day":           func(p *Problem) { p.Sky = []Sky{{Day: monday, MaxC: 9}, {Day: monday, MaxC: 8}} },
+		"places[0].weather[0].day": func(p *Problem) { p.Places[0].Sky = []Sky{{MaxC: 9}} },
 	} {
 		p := yard()
 		p.Jobs = []Job{work(near, 60, flat(0))}
