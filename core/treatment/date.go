@@ -221,6 +221,7 @@ func (s *search) lastUse() day.Day {
 // next is the coming time of a step; false where it is done with, or has no window.
 func (s *search) next(n int, st Step, before day.Day, planned []Use) (Dated, bool) {
 	a := s.book.active[st.Use]
+	st = s.byLabel(st, a)
 	most, done := max(1, st.Most), s.done(n, st)
 	from, to, ok := s.window(st)
 	if !ok || done >= most {

@@ -171,6 +171,24 @@ func (s *search) labelSpent(c *Card) bool {
 	return n >= c.MostUses
 }
 
+// byLabel is a step no oftener and no sooner again than the label of what it takes lets it.
+func (s *search) byLabel(st Step, act *Active) Step {
+	if act == nil {
+		return st
+	}
+	c := s.ask.card(act)
+	if c == nil {
+		return st
+	}
+	if c.MostUses > 0 {
+		st.Most = min(max(1, st.Most), c.MostUses)
+	}
+	if st.Every > 0 {
+		st.Every = max(st.Every, c.IntervalD)
+	}
+	return st
+}
+
 // gap is how many days lie between two means: by what they are, and between two uses of one by its label.
 func (s *search) gap(act, other *Active) int {
 	if c := s.ask.card(act); c != nil && act == other {

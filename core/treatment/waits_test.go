@@ -158,6 +158,47 @@ func TestLabelsLimits(t *testing.T) {
 	}
 }
 
+// TestPlansKeepToLabels: of what is put on several times no plan says oftener, or sooner again, than its label.
+func TestPlansKeepToLabels(t *testing.T) {
+	rose, err := catalogue.Built().Species("rosa-bedding")
+	if err != nil {
+		t.Fatal(err)
+	}
+	plan := func(most, apart int) (out []Dated) {
+		cards := []Card{}
+		for i, act := range Built().Actives {
+			cards = append(cards, Card{ID: int64(i + 1), Name: act.Name, Active: act.ID, Unit: "g", Rates: []Rate{{Amount: 3, Per: "L"}}, MostUses: most, IntervalD: apart})
+		}
+		for _, cause := range []string{"black-spot", "powdery-mildew", "aphids", "rust"} {
+			for month := time.March; month <= time.July; month++ {
+				answer, err := Built().Plan(Ask{Cause: cause, Species: &rose, Place: place(t, "lake-foothills"), Date: day.Of(2027, month, 20), Share: 0.5, Cards: cards})
+				if err != nil {
+					t.Fatal(err)
+				}
+				for _, s := range answer.Steps {
+					if s.Use != "" && s.Every > 0 {
+						out = append(out, s)
+					}
+				}
+			}
+		}
+		return out
+	}
+	if again := plan(0, 0); len(again) < 4 || again[0].Most < 2 {
+		t.Fatalf("nothing is put on several times: %+v", again)
+	}
+	for _, s := range plan(1, 0) {
+		if s.Most > 1 {
+			t.Errorf("%s: %d times, where the label says once a year", s.Use, s.Most)
+		}
+	}
+	for _, s := range plan(0, 45) {
+		if s.Every < 45 {
+			t.Errorf("%s: every %d days, where the label says 45 apart", s.Use, s.Every)
+		}
+	}
+}
+
 // TestWaitsAtRandom: over random days to pick and things used no step lies in a wait, and each plan's own days break
 // nothing.
 func TestWaitsAtRandom(t *testing.T) {

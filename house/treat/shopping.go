@@ -233,9 +233,9 @@ func (l *ShoppingLine) close(products []Product) {
 		return
 	}
 	c := products[n].Card
+	c.OnHand = max(0, c.OnHand) // more may have been used than was entered
 	l.OnHand, l.Supplier = c.OnHand, products[n].Supplier
 	l.Expired = products[n].Expires.Given() && l.FirstDue.Given() && products[n].Expires < l.FirstDue
-	c.OnHand = max(0, c.OnHand)
 	l.Formula = fmt.Sprintf(
 		"Each job's crown, pot or ground × its label's rate × the times it falls due by then (%d in all) = %g %s, less %g %s on hand, up to whole packs",
 		l.Times,

@@ -71,13 +71,9 @@ func (h *Room) treated(ctx context.Context, k store.OrderFull, on day.Day, in wo
 
 // within refuses a use on a day that lies within a wait, unless who enters it says that it was so, and why.
 func within(a treatment.Ask, active string, on day.Day, in work.TickOffIn) error {
-	if in.Use != nil { // by the label of what was used
-		a.Cards = slices.Clone(a.Cards)
-		slices.SortStableFunc(a.Cards, func(x, _ treatment.Card) int {
-			if x.ID == in.Use.ProductID {
-				return -1
-			}
-			return 0
+	if in.Use != nil { // by the label of what was used, not by another product's of the same means
+		a.Cards = slices.DeleteFunc(slices.Clone(a.Cards), func(c treatment.Card) bool {
+			return c.Active == active && c.ID != in.Use.ProductID
 		})
 	}
 	broken := treatment.Built().Breaks(a, active, on)
