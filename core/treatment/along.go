@@ -72,6 +72,7 @@ func (b *Book) Times(a Ask, j Job, done int, due, until day.Day) int {
 	if !known || st.Every == 0 {
 		return 1
 	}
+	st = s.byLabel(st, b.active[st.Use])
 	end := until
 	if st.To.given() {
 		s.calendar = a.Place.Of(a.Species, a.Date)

@@ -82,4 +82,12 @@ func TestTimes(t *testing.T) {
 			t.Errorf("%s: %d, want %d", c.name, got, c.want)
 		}
 	}
+	// What is bought and mixed keeps to the label as the plan does.
+	for _, l := range []struct{ most, apart, want int }{{0, 0, 3}, {1, 0, 1}, {2, 0, 2}, {0, 40, 2}} {
+		a := Ask{Species: kind(t, "rosa-shrub"), Place: place(t, "lake-foothills"),
+			Cards: []Card{{Name: "Soap", Active: "soap", Unit: "mL", Rates: []Rate{{Amount: 20, Per: "L"}}, MostUses: l.most, IntervalD: l.apart}}}
+		if got := Built().Times(a, Job{Cause: "aphids", Rung: "soft", Step: 1, Made: may}, 0, may, may+60); got != l.want {
+			t.Errorf("label %+v: %d times, want %d", l, got, l.want)
+		}
+	}
 }
