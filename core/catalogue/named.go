@@ -40,14 +40,20 @@ func (c *Catalogue) Named(name string) (id, more string) {
 	if id = c.called(name); id != "" {
 		return id, ""
 	}
+	kind, more := Parted(name)
+	if id = c.called(kind); id == "" {
+		return "", ""
+	}
+	return id, more
+}
+
+// Parted is a name of a list in two: the kind, and what is said behind it, a cultivar most often.
+func Parted(name string) (kind, more string) {
 	at := cultivarAt.FindStringIndex(name)
-	if at == nil {
-		return "", ""
+	if at == nil || strings.TrimSpace(name[:at[0]]) == "" {
+		return strings.TrimSpace(name), ""
 	}
-	if id = c.called(name[:at[0]]); id == "" {
-		return "", ""
-	}
-	return id, strings.Trim(name[at[0]:], " ,;")
+	return strings.TrimSpace(name[:at[0]]), strings.Trim(name[at[0]:], " ,;")
 }
 
 // nameIndex finds kinds by plain names; one that stands for several finds none.
@@ -94,10 +100,9 @@ func (c *Catalogue) Call(names map[string]string) {
 // Near are the ids of kinds that a name may mean, the likeliest first; what is said behind a kind's name is left out
 // first.
 func (c *Catalogue) Near(name string) []string {
-	if at := cultivarAt.FindStringIndex(name); at != nil && at[0] > 0 {
-		if near := c.near(name[:at[0]]); len(near) > 0 {
-			return near
-		}
+	kind, _ := Parted(name)
+	if near := c.near(kind); len(near) > 0 {
+		return near
 	}
 	return c.near(name)
 }

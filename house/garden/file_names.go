@@ -13,7 +13,7 @@ import (
 
 // NoKind is a name of a file that stands for no kind.
 type NoKind struct {
-	Name  string `json:"name" doc:"As the file has it"`
+	Name  string `json:"name" doc:"As the file has it, without a cultivar behind it"`
 	Lines []int  `json:"lines" doc:"Lines of the file that name it"`
 	Near  []Near `json:"near" doc:"Kinds that it may mean, the likeliest first"`
 }
@@ -45,13 +45,14 @@ func (how Taking) settle(sheet *exchange.PlantSheet, book *catalogue.Catalogue) 
 	}
 	kept := sheet.Lines[:0]
 	for _, l := range sheet.Lines {
-		id, told := how.Called[l.Species]
+		kind, more := catalogue.Parted(l.Species)
+		id, told := how.Called[kind]
 		switch {
 		case told && id == "":
 			leftOut++
 			continue
 		case told:
-			l.Species = id
+			l.Species, l.Note = id, withCultivar(l.Note, more)
 		}
 		kept = append(kept, l)
 	}
@@ -66,12 +67,13 @@ func unknown(sheet exchange.PlantSheet, book *catalogue.Catalogue) []NoKind {
 		if id, _ := book.Named(l.Species); id != "" {
 			continue
 		}
-		i, asked := at[l.Species]
+		kind, _ := catalogue.Parted(l.Species)
+		i, asked := at[kind]
 		if !asked {
 			i = len(out)
-			at[l.Species] = i
-			n := NoKind{Name: l.Species, Near: []Near{}}
-			for _, id := range book.Near(l.Species) {
+			at[kind] = i
+			n := NoKind{Name: kind, Near: []Near{}}
+			for _, id := range book.Near(kind) {
 				e := estate.EntryOf(book, id)
 				n.Near = append(n.Near, Near{id, e.Common, e.Botanical})
 			}

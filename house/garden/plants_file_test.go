@@ -51,7 +51,7 @@ func TestNamesAreAskedOnce(t *testing.T) {
 		list, err := k.Garden.Plants(ctx, p.ID, 0, 50)
 		return housetest.Must(t, list, err)
 	}
-	file := "Species;Where;Height (m)\nCamelia japonica;Gate;2\nAcer palmatum 'Bloodgood';Pond;3\nGarden gnome;Lawn;0,5\nCamelia japonica;Wall;1,5\n"
+	file := "Species;Where;Height (m)\nCamelia japonica;Gate;2\nAcer palmatum 'Bloodgood';Pond;3\nGarden gnome;Lawn;0,5\nCamelia japonica 'Alba';Wall;1,5\n"
 	got, err := take(file, nil)
 	if got = housetest.Must(t, got, err); len(got.Unknown) != 2 || len(got.Added) != 0 || len(standing()) != 0 {
 		t.Fatalf("asked: %+v; %d plants stand", got, len(standing()))
@@ -74,6 +74,9 @@ func TestNamesAreAskedOnce(t *testing.T) {
 	for _, x := range list {
 		if x.Label == "Pond" && (x.Species != "acer-palmatum" || !strings.Contains(x.Note, "'Bloodgood'")) {
 			t.Errorf("the cultivar is lost: %+v", x)
+		}
+		if x.Label == "Wall" && (x.Species != "camellia-japonica" || !strings.Contains(x.Note, "'Alba'")) {
+			t.Errorf("the cultivar of a told name is lost: %+v", x)
 		}
 	}
 	got, err = take("species,label,height_m\nCamelia japonica,Steps,1\n", nil)

@@ -7508,7 +7508,7 @@ export interface components {
         NoKind: {
             /** @description Lines of the file that name it */
             lines: number[];
-            /** @description As the file has it */
+            /** @description As the file has it, without a cultivar behind it */
             name: string;
             /** @description Kinds that it may mean, the likeliest first */
             near: components["schemas"]["Near"][];
