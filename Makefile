@@ -14,12 +14,12 @@ web/node_modules: web/package.json web/package-lock.json
 
 web: web/dist/index.html
 
-# The rules that name causes, for a page that cannot reach the house, with the loader that Go ships for the browser.
-web/src/field/causes.wasm: go.mod $(shell find cmd/field core/cause core/catalogue core/check core/day core/invalid core/quantity core/season core/weather -type f ! -name '*_test.go')
+# The rules that name causes and judge plants, for a page that cannot reach the house, with the loader that Go ships for the browser.
+web/src/field/rules.wasm: go.mod $(shell find cmd/field core -type f ! -name '*_test.go')
 	GOOS=js GOARCH=wasm go build -trimpath -ldflags='-s -w' -o $@ ./cmd/field
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" web/src/field/wasm_exec.js
 
-web/dist/index.html: web/node_modules web/src/field/causes.wasm $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js
+web/dist/index.html: web/node_modules web/src/field/rules.wasm $(shell find web/src web/public -type f) web/index.html web/vite.config.ts web/svelte.config.js
 	cd web && npx vite build --logLevel warn
 
 generate: web/node_modules ## openapi.json from the Go types and what they say, TypeScript types from it; the kinds of check for the phone

@@ -6,6 +6,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/quantity"
 	"mezzadro/core/rules"
 	"mezzadro/house/firm"
 	"mezzadro/house/overview"
@@ -71,16 +72,24 @@ type Frame struct {
 	Firm    FirmOut         `json:"firm"`
 	Counts  overview.Counts `json:"counts"`
 	Levels  []job.Level     `json:"levels" doc:"The words for what a day costs, the best first"`
+	Style   quantity.Style  `json:"style" doc:"How the reader wants figures and days written"`
 	Trouble string          `json:"trouble,omitempty" doc:"What is wrong with the disk: nothing can be kept, and the windows of jobs stay as they were last worked out"`
 }
 
-func (s *Server) frame(ctx context.Context, _ *struct{}) (*Out[Frame], error) {
+// Reader tells who reads: by the language, how figures and days are written.
+type Reader struct {
+	Language string `header:"Accept-Language"`
+}
+
+func (s *Server) frame(ctx context.Context, in *Reader) (*Out[Frame], error) {
 	f, err := s.Overview.Frame(ctx)
-	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), f.Trouble}), s.problem(ctx, "frame", err)
+	style := s.styleOf(ctx, in.Language)
+	return out(Frame{f.Today, f.Movable, f.Home, tellFirm(f.Firm), f.Counts, job.Levels(), style, f.Trouble}), s.problem(ctx, "frame", err)
 }
 
 func (s *Server) moveToday(ctx context.Context, in *struct {
 	OnceKey
+	Reader
 	Body struct {
 		Day day.Day `json:"day" format:"date"`
 	}
@@ -88,7 +97,7 @@ func (s *Server) moveToday(ctx context.Context, in *struct {
 	if err := s.Overview.MoveToday(ctx, in.Body.Day); err != nil {
 		return nil, s.problem(ctx, "day", err)
 	}
-	return s.frame(ctx, nil)
+	return s.frame(ctx, &in.Reader)
 }
 
 func (s *Server) firm(ctx context.Context, _ *struct{}) (*Out[FirmOut], error) {

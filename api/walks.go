@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/check"
 	"mezzadro/core/day"
+	"mezzadro/core/walk"
 	"mezzadro/house/estate"
 	"mezzadro/house/walks"
 	"mezzadro/store"
@@ -16,6 +17,9 @@ import (
 func (s *Server) walkRoutes(a huma.API) {
 	op(a, crew, post, "/walks", doc{"start-walk", "Walk", "Start a property's walk of a day", "There is one a day; " +
 		"starting it twice gives the same.", adds, 0}, s.startWalk, `{"property_id": 1}`)
+	op(a, crew, get, "/properties/{id}/along", doc{"taken-along", "Walk", "What a walk takes along", "The place, its weather of the " +
+		"days that still matter and its plants with what was found and done on them: enough to judge its plants by the same rules " +
+		"where the house cannot be reached.", readsOf, 0}, s.along)
 	op(a, crew, get, "/walks/{id}", doc{"walk", "Walk", "One walk", "With what was found so far.", readsOf, 0}, s.walk)
 	op(a, crew, put, "/walks/{id}/plants/{plant}/checks", doc{"keep-look", "Walk", "Keep what was found at a plant", "All checks and the note; answered with the verdict they form. Where another device has written meanwhile, 409 with what it wrote.", writes, 0}, s.keepLook, `{"checks": [{"kind": "scratch", "height_m": 0.5, "result": "green"}], "note": "Leaves brown at the top"}`)
 	op(a, crew, get, "/walks/{id}/plants/{plant}/verdict", doc{"tell-look", "Walk", "The verdict on what was found at a " +
@@ -48,6 +52,11 @@ func (s *Server) startWalk(ctx context.Context, in *struct {
 }) (*Out[walks.Walk], error) {
 	w, err := s.Walks.StartWalk(ctx, keyOf(ctx), in.Body.PropertyID, in.Body.Day)
 	return out(w), s.problem(ctx, "property", err)
+}
+
+func (s *Server) along(ctx context.Context, in *ByID) (*Out[walk.Kit], error) {
+	k, err := s.Walks.Along(ctx, in.ID)
+	return out(k), s.problem(ctx, "property", err)
 }
 
 func (s *Server) walk(ctx context.Context, in *ByID) (*Out[walks.Walk], error) {

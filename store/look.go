@@ -93,6 +93,11 @@ func (s *Store) Looks(ctx context.Context, walk int64) ([]Look, error) {
 	return looks(ctx, s.read, `walk_id = ?`, walk)
 }
 
+// LooksAt reads what was found at all plants of a property on all its walks, the oldest walk first.
+func (s *Store) LooksAt(ctx context.Context, property int64) ([]Look, error) {
+	return looks(ctx, s.read, `walk_id IN (SELECT id FROM walk WHERE property_id = ?)`, property)
+}
+
 // PlantLooks reads what was found at a plant on all walks, the oldest first.
 func (s *Store) PlantLooks(ctx context.Context, plant int64) ([]Look, error) {
 	return looks(ctx, s.read, `plant_id = ?`, plant)

@@ -845,17 +845,21 @@ func (c CutKept) Done() day.Day {
 
 // DeedOn is work that was done on a plant: a cut with its height, or what was made safe.
 type DeedOn struct {
+	Plant int64    `db:"plant_id"`
 	Kind  job.Kind `db:"kind"`
 	CutM  float64  `db:"cut_m"`
 	Ended string   `db:"ended"`
 }
 
-// DeedsOn are the cuts to a height and what was made safe on a plant from a day on, the oldest first.
-func (s *Store) DeedsOn(ctx context.Context, plant int64, since string) ([]DeedOn, error) {
-	return many[DeedOn](ctx, s.read, `SELECT o.kind, coalesce(json_extract(o.params, '$.cut_m'), 0) AS cut_m, o.ended
-		FROM job_order o WHERE o.in_sight = 1 AND o.state = 'done' AND o.ended >= ?
-		AND (o.plant_id = ? OR o.plant_id IS NULL AND EXISTS (SELECT 1 FROM order_plant x WHERE x.order_id = o.id AND x.plant_id = ?))
-		AND (o.kind = 'make safe' OR coalesce(json_extract(o.params, '$.cut_m'), 0) > 0) ORDER BY o.ended, o.id`, since, plant, plant)
+// DeedsOn are the cuts to a height and what was made safe on a plant of a property (0: on all) from a day on, the oldest first.
+func (s *Store) DeedsOn(ctx context.Context, property, plant int64, since string) ([]DeedOn, error) {
+	return many[DeedOn](ctx, s.read, `SELECT coalesce(o.plant_id, x.plant_id) AS plant_id, o.kind,
+		coalesce(json_extract(o.params, '$.cut_m'), 0) AS cut_m, o.ended
+		FROM job_order o LEFT JOIN order_plant x ON x.order_id = o.id AND o.plant_id IS NULL
+		WHERE o.property_id = ? AND o.in_sight = 1 AND o.state = 'done' AND o.ended >= ?
+		AND coalesce(o.plant_id, x.plant_id) IS NOT NULL AND (? = 0 OR coalesce(o.plant_id, x.plant_id) = ?)
+		AND (o.kind = 'make safe' OR coalesce(json_extract(o.params, '$.cut_m'), 0) > 0) ORDER BY o.ended, o.id`,
+		property, since, plant, plant)
 }
 
 // Cuts are the cuts of a property's plants that stand as jobs, or were done from a day on.

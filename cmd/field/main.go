@@ -1,67 +1,64 @@
 //go:build js && wasm
 
-// Command field is what the page takes along: it names causes on the device, by the same rules as the house, where the
-// house cannot be reached. Built for the browser by the Makefile.
+// Command field is what the page takes along: it names causes and judges plants on the device, by the same rules as the
+// house, where the house cannot be reached. Built for the browser by the Makefile.
 package main
 
 import (
 	"encoding/json"
 	"syscall/js"
+	_ "time/tzdata" // a browser has no zones to read
 
-	"mezzadro/core/catalogue"
-	"mezzadro/core/cause"
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 )
 
-// asked is a case as the page tells it.
-type asked struct {
-	Species *catalogue.Entry   `json:"species"`
-	Month   int                `json:"month"`
-	Seen    []string           `json:"seen"`
-	NotSeen []string           `json:"not_seen"`
-	Share   float64            `json:"share"`
-	Known   map[string]bool    `json:"known"`
-	Near    map[string]float64 `json:"near"`
-	Warmth  float64            `json:"warmth"`
-	Site    cause.Site         `json:"site"`
-	Skipped []string           `json:"cannot_tell"`
-}
-
-// told is the answer: what it comes to, or the fields that cannot be.
-type told struct {
-	cause.Diagnosis
-	Species string          `json:"species"`
-	Known   map[string]bool `json:"known"`
-	Refused invalid.Fields  `json:"refused,omitempty"`
-}
-
-func name(text string) (out told, err error) {
-	var in asked
-	if err := json.Unmarshal([]byte(text), &in); err != nil {
-		return out, err
-	}
-	if in.Species != nil {
-		out.Species = in.Species.Common
-	}
-	out.Known = in.Known
-	out.Diagnosis, err = cause.Built().Diagnose(cause.Case{Species: in.Species, Month: in.Month, Seen: in.Seen, Absent: in.NotSeen, Share: in.Share,
-		Known: in.Known, Near: in.Near, Warmth: in.Warmth, Site: in.Site, Skipped: in.Skipped})
-	if bad, ok := err.(invalid.Fields); ok {
-		out.Refused, err = bad, nil
-	}
-	return out, err
-}
-
 func main() {
-	js.Global().Set("mezzadroCauses", js.FuncOf(func(_ js.Value, args []js.Value) any {
-		out, err := name(args[0].String())
-		if err == nil {
-			var text []byte
-			if text, err = json.Marshal(out); err == nil {
-				return string(text)
-			}
-		}
-		return js.Global().Get("Error").New(err.Error())
-	}))
+	answers("mezzadroCauses", name)
+	answers("mezzadroTake", take)
+	answers("mezzadroJudge", judge)
 	select {} // stays to be asked
+}
+
+// refused are the fields of a question that cannot be.
+type refused struct {
+	Refused invalid.Fields `json:"refused,omitempty"`
+}
+
+// fields keeps what was refused as part of the answer; any other error stays one.
+func (r *refused) fields(err error) error {
+	bad, ok := err.(invalid.Fields)
+	if ok {
+		r.Refused, err = bad, nil
+	}
+	return err
+}
+
+// answers is a function of the page that takes a question and gives an answer, both as JSON, or an Error. What the page
+// says beside the question is how its reader wants figures written.
+func answers[Q, A any](name string, f func(Q) (A, error)) {
+	js.Global().Set(name, js.FuncOf(func(_ js.Value, args []js.Value) any {
+		text, err := answered([]byte(args[0].String()), []byte(args[1].String()), f)
+		if err != nil {
+			return js.Global().Get("Error").New(err.Error())
+		}
+		return string(text)
+	}))
+}
+
+func answered[Q, A any](question, reader []byte, f func(Q) (A, error)) ([]byte, error) {
+	var q Q
+	if err := json.Unmarshal(question, &q); err != nil {
+		return nil, err
+	}
+	var style quantity.Style
+	if err := json.Unmarshal(reader, &style); err != nil {
+		return nil, err
+	}
+	a, err := f(q)
+	if err != nil {
+		return nil, err
+	}
+	text, err := json.Marshal(a)
+	return style.Bytes(text), err
 }

@@ -71,8 +71,8 @@ type Question struct {
 
 // Find is a cause that was found on the plant.
 type Find struct {
-	Name string
-	Day  day.Day
+	Name string  `json:"name"`
+	Day  day.Day `json:"day" format:"date"`
 }
 
 // foundToday are the names of what was found today.

@@ -134,11 +134,11 @@ func Hour(minutes int) string { return token(clock, float64(minutes)) }
 
 // Style is how a reader wants figures: metric, days before months, unless it says otherwise.
 type Style struct {
-	Imperial   bool
-	MonthFirst bool
-	Twelve     bool // hours of a day by twelve: 8:30 am
-	Year       int  // this one: a day of another carries its year; 0: none does
-	American   bool // words of the trade as North America has them
+	Imperial   bool `json:"imperial"`
+	MonthFirst bool `json:"month_first" doc:"March 18"`
+	Twelve     bool `json:"twelve" doc:"Hours of a day by twelve: 8:30 am"`
+	Year       int  `json:"year" doc:"This one: a day of another carries its year; 0: none does"`
+	American   bool `json:"american" doc:"Words of the trade as North America has them"`
 }
 
 // Metric is the plain style, for logs and tests.

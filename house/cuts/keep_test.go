@@ -111,7 +111,7 @@ func TestDoomedIsNotTidied(t *testing.T) {
 	housetest.Must(t, f, err)
 	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
 	housetest.Must(t, w, err)
-	d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, cypress.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.Replace, Note: "Dead at the foot"})
+	d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, cypress.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.Replace, Note: "Dead at the foot"}})
 	housetest.Must(t, d, err)
 	for plant, said := range map[int64]bool{elm.ID: true, oak.ID: false} {
 		bench, err := k.Cuts.ReckonPruning(ctx, cuts.PruningIn{Plant: plant, Purpose: pruning.Dead, Property: p.ID})

@@ -79,7 +79,7 @@ func TestSheetAgreesWithVerdict(t *testing.T) {
 	}
 	w, err := k.Walks.StartWalk(bg, store.Key{}, p.ID, 0)
 	housetest.Must(t, w, err)
-	decided, err := k.Walks.Decide(bg, store.Key{}, w.ID, bay.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.Wait, Until: today + 60, Note: "the frost was hard"})
+	decided, err := k.Walks.Decide(bg, store.Key{}, w.ID, bay.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.Wait, Until: today + 60, Note: "the frost was hard"}})
 	housetest.Must(t, decided, err)
 
 	j := sheetOf(t, k, bay.ID)

@@ -92,26 +92,11 @@ func tellLook(l *cold.Look) *ReasonToLook {
 // Forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
 func (p *Place) Forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
 	c := CaseOf(plant, e, p.Property)
-	l, ok := p.look(&c)
+	l, ok := p.Look(&c)
 	if !ok {
 		return nil
 	}
 	return &l.Outcome
-}
-
-// Blows are what each event since a day is expected to have done to a plant, the oldest first.
-func (p *Place) Blows(plant store.Plant, e catalogue.Entry, since day.Day) (out []*cold.Outcome) {
-	c := CaseOf(plant, e, p.Property)
-	for i := range p.Course.Events {
-		s := &p.Course.Events[i]
-		if s.Day <= since || s.Day > p.Today {
-			continue
-		}
-		if o := s.Meet(&c.Plant, p.Stage(&e, s.Day)); o.Worst.Organ != "" {
-			out = append(out, &o)
-		}
-	}
-	return out
 }
 
 // tell is what is known of a plant here, but for its verdict.
@@ -129,7 +114,7 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 		return o // its entry was taken out
 	}
 	c := CaseOf(plant, e, p.Property)
-	if l, ok := p.look(&c); ok {
+	if l, ok := p.Look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}
 	since, before, winters, ok := overwinter.ToShelter(CheckedPlant(plant, e, 0), p.Year, p.Today)
@@ -147,21 +132,14 @@ func (o *PlantOut) hurtSince(since day.Day) bool {
 
 // CheckedPlant is a plant as the core judges it.
 func CheckedPlant(p store.Plant, e catalogue.Entry, years int) check.Plant {
-	return check.Plant{
-		Species: e,
-		HeightM: p.HeightM,
-		GraftM:  p.GraftM,
-		Years:   years,
-		PotL:    p.PotL,
-		Mulched: p.Mulched,
-		Count:   p.Count,
-	}
+	w := OnWalk(p, store.Property{}, years)
+	return w.Checked(e)
 }
 
 // Around is what a plant's exposure and its property's tell of its spot.
 func Around(p store.Plant, at store.Property) cause.Around {
-	e := p.Exposure.Or(at.Exposure.V)
-	return cause.Around{Wet: e.Wet, WarmWall: e.Wall || at.Site.V.WarmWall, Sun: p.Sun}
+	w := OnWalk(p, at, 0)
+	return w.Around()
 }
 
 // YearsStood is how long a plant has stood; 0 where nobody knows.

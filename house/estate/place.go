@@ -9,10 +9,9 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
-	"mezzadro/core/job"
-	"mezzadro/core/pruning"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
+	"mezzadro/core/walk"
 	"mezzadro/core/weather"
 	"mezzadro/store"
 )
@@ -31,30 +30,19 @@ func (p *Place) lately(hours []weather.Hour) cause.Lately {
 
 // Place is a property with its season worked out: kept until its record, its weather, the book or the day changes.
 type Place struct {
+	*walk.Ground
 	Property store.Property
-	Today    day.Day
 	Zone     *time.Location
 	Book     *catalogue.Catalogue
-	Normals  *season.Normals // on its site
-	Year     *season.Year
-	Course   *cold.Course
+	Normals  *season.Normals       // on its site
 	Outlook  func() season.Outlook // of simulated years, with what was observed
 	Usual    func() season.Outlook // the same as if nothing had been observed
-	Work     *job.Place            // what orders cost here
-	Cuts     *pruning.Place        // what cuts ask of the year
 	Lately   cause.Lately          // the weather of the last weeks
 	Sources  []WeatherFrom         // where its hours came from, the highest first
 	SeenBy   map[day.Day]int       // by which rank most hours of a day were measured; days without any are missing
 
 	Rules  rules.House
-	mu     *sync.Mutex
 	curves *sync.Map // kinds.Ask → *Shared
-	stages map[stageOf]func(day.Day) catalogue.Stage
-}
-
-type stageOf struct {
-	species   string
-	midwinter day.Day
 }
 
 // Place is a property with its season.
@@ -90,29 +78,20 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 		return nil, err
 	}
 	n := h.normals(p)
-	from := RecordFrom(n.Climate, today)
-	// What comes after the day one stands on is not known yet, though the record may hold it.
-	hours, sources, err := h.Store.WeatherFrom(ctx, p.ID, from.Time(), h.KnownUntil(today, zone))
+	hours, sources, err := h.hoursOn(ctx, p, n.Climate, zone)
 	if err != nil {
 		return nil, err
 	}
-	hours = weather.At(hours, p.Site.V, n.Climate.Longitude)
 	out := &Place{
+		Ground:   walk.At(n, hours, zone, today, here),
 		Property: p,
-		Today:    today,
 		Zone:     zone,
 		Book:     book,
 		Normals:  n,
 		Rules:    here,
-		mu:       &sync.Mutex{},
 		curves:   &sync.Map{},
-		stages:   map[stageOf]func(day.Day) catalogue.Stage{},
 	}
 	out.from(sources, hours)
-	out.Year = season.NewYear(n, weather.Daily(hours, zone))
-	out.Work = job.At(out.Year, here)
-	out.Course = cold.Follow(out.Year, hours, zone, today)
-	out.Cuts = pruning.At(out.Year)
 	out.Lately = out.lately(hours)
 	out.Outlook = sync.OnceValue(func() season.Outlook { return out.Year.Simulate(today, Simulated, 1) })
 	out.Usual = sync.OnceValue(func() season.Outlook { return season.NewYear(n, nil).Simulate(today, Simulated, 1) })
@@ -141,40 +120,49 @@ func RecordFrom(c season.Climate, today day.Day) day.Day {
 // day is the civil day of t at the place.
 func (p *Place) day(t time.Time) day.Day { return day.FromTime(t.In(p.Zone)) }
 
-// Stage is where a species' growth stands here on a day.
-func (p *Place) Stage(e *catalogue.Entry, x day.Day) catalogue.Stage {
-	k := stageOf{e.ID, p.Normals.Climate.Midwinter(x)}
-	p.mu.Lock()
-	defer p.mu.Unlock()
-	f, known := p.stages[k]
-	if !known {
-		f = e.Stages(p.Year, x)
-		p.stages[k] = f
+// hoursOn are the hours that still matter today as they were on a property's site, and where they came from. What comes
+// after the day one stands on is not known yet, though the record may hold it.
+func (h *House) hoursOn(
+	ctx context.Context,
+	p store.Property,
+	c season.Climate,
+	zone *time.Location,
+) ([]weather.Hour, []store.WeatherSource, error) {
+	hours, sources, err := h.Store.WeatherFrom(ctx, p.ID, RecordFrom(c, h.Today()).Time(), h.KnownUntil(h.Today(), zone))
+	return weather.At(hours, p.Site.V, c.Longitude), sources, err
+}
+
+// HoursOf are the hours of a place that still matter today.
+func (h *House) HoursOf(ctx context.Context, p *Place) ([]weather.Hour, error) {
+	hours, _, err := h.hoursOn(ctx, p.Property, p.Normals.Climate, p.Zone)
+	return hours, err
+}
+
+// OnWalk is a plant as a walk knows it, but for what was found on it; years is how long it has stood.
+func OnWalk(p store.Plant, at store.Property, years int) walk.Plant {
+	return walk.Plant{
+		ID:       p.ID,
+		Species:  p.Species,
+		Label:    p.Label,
+		HeightM:  p.HeightM,
+		SpreadM:  p.SpreadM,
+		GraftM:   p.GraftM,
+		BaseMM:   p.BaseMM,
+		PotL:     p.PotL,
+		Years:    years,
+		Count:    p.Count,
+		Mulched:  p.Mulched,
+		Value:    p.Value * at.Value,
+		Shelter:  p.Shelter,
+		Sun:      p.Sun,
+		Exposure: p.Exposure.Or(at.Exposure.V),
+		WarmWall: at.Site.V.WarmWall,
+		MadeSafe: day.None,
 	}
-	return f(x)
 }
 
 // CaseOf is a plant as the core's triage takes it.
 func CaseOf(p store.Plant, e catalogue.Entry, at store.Property) cold.Case {
-	return cold.Case{
-		Plant: cold.Plant{
-			Species:  e,
-			HeightM:  p.HeightM,
-			BaseMM:   p.BaseMM,
-			PotL:     p.PotL,
-			Shelter:  p.Shelter,
-			Sun:      p.Sun,
-			Mulched:  p.Mulched,
-			Exposure: p.Exposure.Or(at.Exposure.V),
-			South:    at.Climate.V.South(),
-		},
-		SpreadM: p.SpreadM,
-		Count:   p.Count,
-		Value:   p.Value * at.Value,
-	}
-}
-
-// look is the most pressing reason to look at a plant here; ok is false where no event is recent.
-func (p *Place) look(c *cold.Case) (cold.Look, bool) {
-	return p.Course.Look(c, func(x day.Day) catalogue.Stage { return p.Stage(&c.Species, x) }, p.Today)
+	w := OnWalk(p, at, 0)
+	return w.Case(e, at.Climate.V.South())
 }

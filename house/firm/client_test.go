@@ -24,8 +24,8 @@ func TestClientReadsWhatWasFound(t *testing.T) {
 	w, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
 	housetest.Must(t, w, err)
 	for plant, in := range map[int64]walks.DecisionIn{
-		bay.ID: {Decision: "overruled", Kind: damage.TipBack, CutM: 1.3, Note: "Only the brown ends come off, the rest is green."},
-		box.ID: {Decision: "not now"},
+		bay.ID: {Ruling: damage.Ruling{Decision: "overruled", Kind: damage.TipBack, CutM: 1.3, Note: "Only the brown ends come off, the rest is green."}},
+		box.ID: {Ruling: damage.Ruling{Decision: "not now"}},
 	} {
 		d, err := k.Walks.Decide(ctx, store.Key{}, w.ID, plant, in)
 		housetest.Must(t, d, err)

@@ -5,72 +5,98 @@ import (
 	"context"
 	"slices"
 
-	"mezzadro/core/catalogue"
 	"mezzadro/core/cause"
+	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/walk"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
-// recall puts into a question what was found at its plant before a day, and what has come to it since: cuts, what was made
-// safe, the weather. Without a day all that was found counts.
-func (h *Room) recall(
-	ctx context.Context,
-	q *damage.Question,
-	pl *estate.Place,
-	p store.Plant,
-	e catalogue.Entry,
-	before day.Day,
-) error {
-	looks, err := h.Store.PlantLooks(ctx, p.ID)
+// standing are the plants of a place, with what their verdicts and checks of the last months tell of each as a fellow.
+func (h *Room) standing(ctx context.Context, pl *estate.Place) ([]walk.Plant, error) {
+	here, err := h.Store.Plants(ctx, pl.Property.ID, 0, store.All)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	days, err := h.walkDays(ctx, p.PropertyID)
+	lost, err := h.Store.CrownLost(ctx, pl.Property.ID, (h.Today() - cold.Recent).String())
 	if err != nil {
-		return err
+		return nil, err
 	}
-	first := pl.Today
-	for _, l := range looks {
-		on := days[l.WalkID]
-		if len(l.Checks) == 0 || on > pl.Today || before.Given() && on >= before {
-			continue
-		}
-		q.Earlier = append(q.Earlier, damage.Earlier{Day: on, Checks: l.Checks})
-		first = min(first, on)
-	}
-	if err := h.found(ctx, q, p); err != nil || len(q.Earlier) == 0 {
-		return err
-	}
-	q.Blows = pl.Blows(p, e, first)
-	done, err := h.Store.DeedsOn(ctx, p.ID, first.String())
-	for _, d := range done {
-		switch ended := store.DayOf(&d.Ended); {
-		case d.Kind == job.MakeSafe:
-			q.MadeSafe = max(q.MadeSafe, ended)
-		case d.CutM > 0:
-			q.Cuts = append(q.Cuts, damage.Cut{Day: ended, ToM: d.CutM})
+	grown, err := h.Store.Grown(ctx, pl.Property.ID, (h.Today() - longAgo).String())
+	out := make([]walk.Plant, len(here))
+	for i, p := range here {
+		out[i] = estate.OnWalk(p, pl.Property, h.YearsStood(p))
+		out[i].GrowthM = grown[p.ID]
+		if share, judged := lost[p.ID]; judged {
+			out[i].Lost = &share
 		}
 	}
-	return err
+	return out, err
 }
 
-// found are the causes that stand as found on a plant; what is treated along with another was not.
-func (h *Room) found(ctx context.Context, q *damage.Question, p store.Plant) error {
-	finds, err := h.Store.Finds(ctx, store.FindsOf{Property: p.PropertyID, Plant: p.ID, Open: true, Limit: store.All})
-	for _, f := range slices.Backward(finds) {
-		if !f.AlongOf.Valid {
-			q.Finds = append(q.Finds, damage.Find{Name: cause.NameOf(f.Cause), Day: store.DayOf(&f.Day)})
-		}
+// recall puts to plants of a place what was found and done on them: on one, or (0) on all.
+func (h *Room) recall(ctx context.Context, pl *estate.Place, plant int64, of []walk.Plant) error {
+	at := make(map[int64]*walk.Plant, len(of))
+	for i := range of {
+		at[of[i].ID] = &of[i]
 	}
+	looks, err := h.looksAt(ctx, pl.Property.ID, plant)
 	if err != nil {
 		return err
 	}
-	unnamed, err := h.Store.Unnameds(ctx, store.FindsOf{Property: p.PropertyID, Plant: p.ID, Open: true, Limit: store.All})
+	days, err := h.walkDays(ctx, pl.Property.ID)
+	if err != nil {
+		return err
+	}
+	for _, l := range looks {
+		if p := at[l.PlantID]; p != nil && len(l.Checks) > 0 {
+			p.Earlier = append(p.Earlier, damage.Earlier{Day: days[l.WalkID], Checks: l.Checks})
+		}
+	}
+	done, err := h.Store.DeedsOn(ctx, pl.Property.ID, plant, "")
+	if err != nil {
+		return err
+	}
+	for _, d := range done {
+		p, ended := at[d.Plant], store.DayOf(&d.Ended)
+		switch {
+		case p == nil:
+		case d.Kind == job.MakeSafe:
+			p.MadeSafe = max(p.MadeSafe, ended)
+		case d.CutM > 0:
+			p.Cuts = append(p.Cuts, damage.Cut{Day: ended, ToM: d.CutM})
+		}
+	}
+	return h.found(ctx, pl.Property.ID, plant, at)
+}
+
+func (h *Room) looksAt(ctx context.Context, property, plant int64) ([]store.Look, error) {
+	if plant != 0 {
+		return h.Store.PlantLooks(ctx, plant)
+	}
+	return h.Store.LooksAt(ctx, property)
+}
+
+// found puts to plants the causes that stand as found on them, the newest first; what is treated along with another was not.
+func (h *Room) found(ctx context.Context, property, plant int64, at map[int64]*walk.Plant) error {
+	of := store.FindsOf{Property: property, Plant: plant, Open: true, Limit: store.All}
+	finds, err := h.Store.Finds(ctx, of)
+	if err != nil {
+		return err
+	}
+	for _, f := range slices.Backward(finds) {
+		if p := at[f.PlantID.Int64]; p != nil && !f.AlongOf.Valid {
+			p.Finds = append(p.Finds, damage.Find{Name: cause.NameOf(f.Cause), Day: store.DayOf(&f.Day)})
+		}
+	}
+	unnamed, err := h.Store.Unnameds(ctx, of)
 	for _, u := range slices.Backward(unnamed) {
-		q.Finds = append(q.Finds, damage.Find{Name: "Something without a name yet", Day: store.DayOf(&u.Day)})
+		if p := at[u.PlantID.Int64]; p != nil {
+			p.Finds = append(p.Finds, damage.Find{Name: "Something without a name yet", Day: store.DayOf(&u.Day)})
+		}
 	}
 	return err
 }

@@ -14,6 +14,7 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/quantity"
 	"mezzadro/core/season"
+	"mezzadro/core/walk"
 	"mezzadro/core/weather"
 	"mezzadro/exchange"
 	"mezzadro/house/estate"
@@ -123,7 +124,7 @@ func (h *Room) ReckonFreeze(ctx context.Context, b FreezeIn) (FreezeOut, error) 
 	for i := range plants {
 		plants[i].South = course.Year.Normals.Climate.South()
 	}
-	known := &estate.Place{Zone: zone, Course: course, Normals: course.Year.Normals}
+	known := &estate.Place{Ground: &walk.Ground{Course: course}, Zone: zone, Normals: course.Year.Normals}
 	if at != nil {
 		known.Property = at.Property
 	}

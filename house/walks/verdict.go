@@ -2,10 +2,10 @@ package walks
 
 import (
 	"context"
-	"slices"
+	"fmt"
+	"math"
 
 	"mezzadro/core/damage"
-	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/lookout"
 	"mezzadro/house/estate"
@@ -15,12 +15,23 @@ import (
 
 // DecisionIn is what the gardener decides about the verdict.
 type DecisionIn struct {
-	Decision string  `json:"decision" enum:"accepted,overruled,not now"`
-	Kind     string  `json:"kind,omitempty" doc:"overruled: the verdict in its place; accepted: the owner's choice among those the answer leaves open"`
-	Until    day.Day `json:"until,omitempty" format:"date" doc:"overruled with wait until: the day; when leaf is due when absent"`
-	CutM     float64 `json:"cut_m,omitempty" doc:"overruled with a cut: its height, m"`
-	Note     string  `json:"note,omitempty" maxLength:"2000" doc:"overruled: why"`
-	Rev      *int    `json:"rev,omitempty" minimum:"0" doc:"Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent"`
+	damage.Ruling
+	Rev  *int  `json:"rev,omitempty" minimum:"0" doc:"Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent"`
+	Read *Read `json:"read,omitempty" doc:"What was decided on without a connection: where it comes to something else by now, nothing is decided"`
+}
+
+// Read is a verdict as it was read.
+type Read struct {
+	Kind string  `json:"kind"`
+	CutM float64 `json:"cut_m,omitempty" doc:"m; 0 without a cut"`
+}
+
+// sameCut is how far apart two cuts may be that are told as one, m.
+const sameCut = 0.05
+
+// holds reports that a verdict is still what was read.
+func (r *Read) holds(v damage.Verdict) bool {
+	return r == nil || r.Kind == v.Kind && math.Abs(r.CutM-v.CutM) <= sameCut
 }
 
 // Decided is what was kept.
@@ -43,9 +54,12 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 	if err != nil {
 		return Decided{}, err
 	}
-	a, note, err := decided(q, in)
+	a, note, err := damage.Decide(q, in.Ruling)
 	if err != nil {
 		return Decided{}, err
+	}
+	if !in.Read.holds(a.Verdict) {
+		return Decided{}, invalid.One("read", in.Read.Kind, fmt.Sprintf("by what is known now it comes to something else (%s): decide anew", a.Verdict.Kind))
 	}
 	on := h.Today()
 	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Decision, error) {
@@ -80,39 +94,6 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 	}
 	jobs, err := h.Work.Listed(ctx, orders)
 	return Decided{v, jobs}, err
-}
-
-// decided is the answer that stands, and the note that goes with it.
-func decided(q damage.Question, in DecisionIn) (damage.Answer, string, error) {
-	note := in.Note
-	if in.Decision == "overruled" {
-		switch {
-		case note == "":
-			return damage.Answer{}, note, invalid.One("note", note, "is missing: say why the verdict is overruled")
-		case in.Kind == "":
-			return damage.Answer{}, note, invalid.One("kind", in.Kind, "is missing: say which verdict stands in its place")
-		}
-		if in.Kind == damage.Wait && in.Until.Given() && in.Until <= q.Today {
-			return damage.Answer{}, note, invalid.One("until", in.Until, "is not after today")
-		}
-		q.Overrule, q.OverruleCutM, q.OverruleUntil = in.Kind, in.CutM, in.Until
-	}
-	a, err := damage.Judge(q)
-	if err == nil && in.Decision == "accepted" && in.Kind != "" {
-		i := slices.IndexFunc(a.Choices, func(c damage.Choice) bool { return c.Kind == in.Kind })
-		if i < 0 {
-			return a, note, invalid.One("kind", in.Kind, "is not among the choices this verdict leaves open")
-		}
-		if note == "" {
-			note = a.Choices[i].Text
-		}
-		q.Overrule = in.Kind
-		a, err = damage.Judge(q)
-	}
-	if err == nil && in.Decision == "accepted" && a.Verdict.Kind == damage.Look && len(q.Checks) == 0 {
-		err = invalid.One("decision", in.Decision, "nothing has been checked on this plant yet")
-	}
-	return a, note, err
 }
 
 // askFor keeps the orders of a verdict, with the gaps between them.

@@ -28,14 +28,18 @@ func TestVerdictAndItsWork(t *testing.T) {
 	found = housetest.Must(t, found, err)
 	var stale store.Stale
 	old := found.Rev - 1
-	if _, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Decision: "accepted", Rev: &old}); !errors.As(err, &stale) {
+	if _, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "accepted"}, Rev: &old}); !errors.As(err, &stale) {
 		t.Errorf("decided on checks that were not seen: %v", err)
 	}
 	var bad invalid.Fields
-	if _, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.CutBack, CutM: 1}); !errors.As(err, &bad) || bad[0].Path != "note" {
+	if _, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.CutBack, CutM: 1}}); !errors.As(err, &bad) || bad[0].Path != "note" {
 		t.Errorf("overruled without a word: %v", err)
 	}
-	d, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Decision: "overruled", Kind: damage.CutBack, CutM: 1, Note: "The client wants it low"})
+	other := walks.DecisionIn{Ruling: damage.Ruling{Decision: "accepted"}, Read: &walks.Read{Kind: damage.Replace}}
+	if _, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, other); !errors.As(err, &bad) || bad[0].Path != "read" {
+		t.Errorf("accepted on a phone as %q, which it does not come to: %v", damage.Replace, err)
+	}
+	d, err := k.Walks.Decide(ctx, none, walk.ID, plant.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "overruled", Kind: damage.CutBack, CutM: 1, Note: "The client wants it low"}})
 	d = housetest.Must(t, d, err)
 	cut := int64(0)
 	for _, o := range d.Jobs {

@@ -4,13 +4,13 @@ import (
 	"context"
 	"fmt"
 
-	"mezzadro/core/cause"
+	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
-	"mezzadro/core/cold"
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/quantity"
+	"mezzadro/core/walk"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -101,53 +101,18 @@ func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check, bef
 	if err != nil {
 		return damage.Question{}, err
 	}
-	e, err := pl.Book.Species(p.Species)
-	if err != nil {
+	if _, err := pl.Book.Species(p.Species); err != nil {
 		return damage.Question{}, invalid.One("species", p.Species, err.Error())
 	}
-	here, err := h.Store.Plants(ctx, p.PropertyID, 0, store.All)
+	here, err := h.standing(ctx, pl)
 	if err != nil {
 		return damage.Question{}, err
 	}
-	lost, err := h.Store.CrownLost(ctx, p.PropertyID, (h.Today() - cold.Recent).String())
-	if err != nil {
+	of := []walk.Plant{estate.OnWalk(p, pl.Property, h.YearsStood(p))}
+	if err := h.recall(ctx, pl, p.ID, of); err != nil {
 		return damage.Question{}, err
 	}
-	grown, err := h.Store.Grown(ctx, p.PropertyID, (h.Today() - longAgo).String())
-	if err != nil {
-		return damage.Question{}, err
-	}
-	q := damage.Question{
-		Plant:    estate.CheckedPlant(p, e, h.YearsStood(p)),
-		Today:    h.Today(),
-		Year:     pl.Year,
-		Place:    pl.Work,
-		Checks:   checks,
-		Forecast: pl.Forecast(p, e),
-		CutsAt:   pl.Cuts,
-	}
-	q.Around = estate.Around(p, pl.Property)
-	for _, o := range here {
-		if o.ID == p.ID {
-			continue
-		}
-		q.Around.Meet(estate.EntryOf(pl.Book, o.Species), o.HeightM, o.SpreadM)
-		if o.Species == p.Species && (o.PotL > 0) == (p.PotL > 0) {
-			share, judged := lost[o.ID]
-			q.Fellows = append(
-				q.Fellows,
-				cause.Fellow{
-					Label:     o.Label,
-					HeightM:   o.HeightM,
-					Years:     h.YearsStood(o),
-					CrownLost: share,
-					Judged:    judged,
-					GrowthM:   grown[o.ID],
-				},
-			)
-		}
-	}
-	return q, h.recall(ctx, &q, pl, p, e, before)
+	return pl.Ask(&of[0], here, func(id string) catalogue.Entry { return estate.EntryOf(pl.Book, id) }, checks, before), nil
 }
 
 // Found is the verdict that what was found comes to.

@@ -120,6 +120,9 @@ function labelled(path: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
+/** What goes on from the name of its field: "Note is missing", but "Height: 70 m is more than …". */
+const VERB = /^(is|are|has|have|must|cannot|comes)\b/;
+
 /** What the house said was wrong: a sentence, and the fields it names. */
 export class Problem extends Error {
   fields: Record<string, string> = {};
@@ -141,7 +144,8 @@ export class Problem extends Error {
     }
     if (status === 409) this.kept = body?.errors?.[0]?.value;
     const named = Object.entries(this.fields);
-    if (named.length && status !== 409) this.message = named.map(([f, m]) => `${labelled(f)}: ${m}`).join('; ');
+    if (named.length && status !== 409)
+      this.message = named.map(([f, m]) => `${labelled(f)}${VERB.test(m) ? '' : ':'} ${m}`).join('; ');
   }
 }
 

@@ -1708,6 +1708,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/along": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a walk takes along
+         * @description The place, its weather of the days that still matter and its plants with what was found and done on them: enough to judge its plants by the same rules where the house cannot be reached.
+         */
+        get: operations["taken-along"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/bloom": {
         parameters: {
             query?: never;
@@ -4738,6 +4758,28 @@ export interface components {
             /** @description Time zone, IANA name */
             zone: string;
         };
+        /** @description How the spot a plant stands in differs from its property, as its gardener knows it. */
+        ColdExposure: {
+            /**
+             * @description Where the spot is open to; empty on all sides or not known
+             * @enum {string}
+             */
+            facing?: "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "";
+            /**
+             * @description On a slope cold air drains off; at its foot it gathers
+             * @enum {string}
+             */
+            slope?: "level" | "slope" | "foot" | "";
+            /**
+             * @description How the soil is
+             * @enum {string}
+             */
+            soil?: "sand" | "loam" | "clay" | "";
+            /** @description Within a metre of a wall that the sun warms */
+            wall?: boolean;
+            /** @description Water stands there after rain */
+            wet?: boolean;
+        };
         /** @description What one organ suffered from one thing. */
         ColdInjury: {
             /**
@@ -5106,6 +5148,16 @@ export interface components {
              */
             day: string;
         };
+        /** @description A cause that was found on the plant. */
+        DamageFind: {
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /** @description Name */
+            name: string;
+        };
         /** @description DamageIn asks for a verdict from inline values. The climate is given in full, or a property's is used, with the weather observed there. */
         DamageIn: {
             /**
@@ -5365,6 +5417,8 @@ export interface components {
             kind?: string;
             /** @description overruled: why */
             note?: string;
+            /** @description What was decided on without a connection: where it comes to something else by now, nothing is decided */
+            read?: components["schemas"]["Read"];
             /**
              * Format: int64
              * @description Of the checks that were seen: where others have come in since, nothing is decided; whatever is kept when absent
@@ -6136,6 +6190,8 @@ export interface components {
             levels: components["schemas"]["JobLevel"][];
             /** @description The day can be moved: the sample's only */
             movable: boolean;
+            /** @description How the reader wants figures and days written */
+            style: components["schemas"]["QuantityStyle"];
             /**
              * Format: date
              * @description The day on which one stands
@@ -9390,6 +9446,31 @@ export interface components {
             parts: components["schemas"]["JobPart"][];
             /** @description What speaks against it, and is allowed all the same */
             warnings: string[];
+        };
+        /** @description How a reader wants figures: metric, days before months, unless it says otherwise. */
+        QuantityStyle: {
+            /** @description Words of the trade as North America has them */
+            american: boolean;
+            imperial: boolean;
+            /** @description March 18 */
+            month_first: boolean;
+            /** @description Hours of a day by twelve: 8:30 am */
+            twelve: boolean;
+            /**
+             * Format: int64
+             * @description This one: a day of another carries its year; 0: none does
+             */
+            year: number;
+        };
+        /** @description A verdict as it was read. */
+        Read: {
+            /**
+             * Format: double
+             * @description m; 0 without a cut
+             */
+            cut_m?: number;
+            /** @description Which kind it is */
+            kind: string;
         };
         /** @description One named part of what days cost, from a curve's first day. */
         ReasonReason: {
@@ -13704,6 +13785,140 @@ export interface components {
              */
             property_id: number;
         };
+        /** @description Hours of weather, sorted by time and as they were on the site, in columns of numbers with commas between: a fifth of what they would take as records. Nothing between two commas was not measured. */
+        WalkHours: {
+            /** @description How long after the hour before each begins, minutes; the first 0 */
+            after: string;
+            /**
+             * Format: date-time
+             * @description Start of the first hour
+             */
+            from: string;
+            /** @description mm */
+            rain_mm: string;
+            /** @description Relative humidity, % */
+            rh_pct: string;
+            /** @description Share of the clear-sky sun, 0 to 1 */
+            sun: string;
+            /** @description °C */
+            temp_c: string;
+            /** @description m/s */
+            wind_ms: string;
+        };
+        /** @description What a device takes along of a property, to judge its plants where the house cannot be reached. */
+        WalkKit: {
+            /** @description On its site */
+            climate: components["schemas"]["SeasonClimate"];
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["WalkPlant"][];
+            /**
+             * Format: int64
+             * @description Its id
+             */
+            property: number;
+            /** @description What holds here */
+            rules: components["schemas"]["RulesHouse"];
+            /** @description Of its plants */
+            species: components["schemas"]["CatalogueEntry"][];
+            /**
+             * Format: date
+             * @description The day up to which the weather is known
+             */
+            today: string;
+            /** @description Of the days that still matter */
+            weather: components["schemas"]["WalkHours"];
+            /** @description Its time zone, by the IANA name */
+            zone: string;
+        };
+        /** @description One on the walk, with what is known of it but for what its species tells. */
+        WalkPlant: {
+            /**
+             * Format: double
+             * @description Thickness of its stem at the base, mm; 0 unknown
+             */
+            base_mm: number;
+            /**
+             * Format: int64
+             * @description Plants, where a group is kept as one
+             */
+            count: number;
+            /** @description What was cut off it, the oldest first */
+            cuts: components["schemas"]["DamageCut"][];
+            /** @description What was found on its walks, day by day, the oldest first */
+            earlier: components["schemas"]["DamageEarlier"][];
+            /** @description Its own, or its property's */
+            exposure: components["schemas"]["ColdExposure"];
+            /** @description Causes that stand as found on it */
+            finds: components["schemas"]["DamageFind"][];
+            /**
+             * Format: double
+             * @description Height of its graft, m; 0 without one or unknown
+             */
+            graft_m: number;
+            /**
+             * Format: double
+             * @description Its longest shoots of the last season, m; 0 not measured
+             */
+            growth_m: number;
+            /**
+             * Format: double
+             * @description m
+             */
+            height_m: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description Where it stands, or what the client calls it */
+            label: string;
+            /**
+             * Format: double
+             * @description Share of its crown found lost at its last verdict of the last months; absent without one
+             */
+            lost?: number;
+            /**
+             * Format: date
+             * @description When what might fall was last made safe; empty never
+             */
+            made_safe: string;
+            /** @description The ground over its roots is mulched */
+            mulched: boolean;
+            /**
+             * Format: double
+             * @description Litres of its pot; 0 in the ground
+             */
+            pot_l: number;
+            /**
+             * Format: double
+             * @description From wind: 0 open to 1 wholly sheltered
+             */
+            shelter: number;
+            /** @description Id of its kind */
+            species: string;
+            /**
+             * Format: double
+             * @description m
+             */
+            spread_m: number;
+            /**
+             * Format: double
+             * @description 0 shade to 1 sun all day
+             */
+            sun: number;
+            /**
+             * Format: double
+             * @description The client's weight: 1 ordinary
+             */
+            value: number;
+            /** @description Before a wall that the sun warms */
+            warm_wall: boolean;
+            /**
+             * Format: int64
+             * @description Since it was planted; 0 unknown
+             */
+            years: number;
+        };
         /** @description Where a job stood before, with the version it has since. */
         WasAt: {
             /** @description People needed, or the index of the crew */
@@ -15420,7 +15635,9 @@ export interface operations {
     frame: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -17682,6 +17899,32 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "taken-along": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkKit"];
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };
@@ -20457,6 +20700,7 @@ export interface operations {
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
             };
             path?: never;
             cookie?: never;

@@ -1,6 +1,7 @@
 /** Names causes: by the house where it can be reached, and by the same rules on this device where it cannot. */
 import { api, ask, Problem, type Entry, type Schemas } from '../api/client';
-import rules from './causes.wasm?url';
+import { asked, load } from './rules';
+import { takeKit } from './verdicts';
 
 export type CauseOut = Schemas['CauseOut'];
 export interface Asked {
@@ -13,31 +14,7 @@ export interface Asked {
   share: number;
 }
 
-interface Loader {
-  importObject: WebAssembly.Imports;
-  run: (of: WebAssembly.Instance) => Promise<void>;
-}
-declare global {
-  var Go: (new () => Loader) | undefined;
-  var mezzadroCauses: ((text: string) => string | Error) | undefined;
-}
-
-let loading: Promise<void> | undefined;
-/** Brings the rules onto the device; once. */
-function load(): Promise<void> {
-  loading ??= (async () => {
-    await import('./wasm_exec.js');
-    const go = new globalThis.Go!();
-    const { instance } = await WebAssembly.instantiateStreaming(fetch(rules), go.importObject);
-    void go.run(instance);
-  })().catch((e: unknown) => {
-    loading = undefined;
-    throw e;
-  });
-  return loading;
-}
-
-/** Reads what is needed to name causes on a property without a connection: the service worker keeps it. */
+/** Reads what is needed to name causes and to judge plants on a property without a connection: the service worker keeps it. */
 export async function takeAlong(property: number): Promise<void> {
   const worker = navigator.serviceWorker;
   if (import.meta.env.PROD && worker && !worker.controller)
@@ -47,7 +24,7 @@ export async function takeAlong(property: number): Promise<void> {
     ask(api.GET('/api/v1/species')),
     ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: property } } })),
     ask(api.GET('/api/v1/calls', { params: { query: { property } } })),
-    load(),
+    takeKit(property),
   ]);
 }
 
@@ -60,25 +37,18 @@ async function onDevice(q: Asked): Promise<CauseOut> {
     ? await ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: q.property } } }))
     : { month: new Date().getMonth() + 1, warmth: 0, site: undefined, known: {}, plants: {} as Schemas['KnownHere']['plants'] };
   const of = here.plants?.[String(q.plant ?? 0)];
-  const answer = globalThis.mezzadroCauses!(
-    JSON.stringify({
-      species: species ?? null,
-      month: here.month,
-      warmth: here.warmth,
-      site: here.site ?? {},
-      cannot_tell: q.skipped,
-      seen: q.seen,
-      not_seen: q.absent,
-      share: q.share,
-      known: { ...here.known, ...of?.known },
-      near: of?.near ?? {},
-    }),
-  );
-  if (typeof answer !== 'string') throw answer;
-  const told = JSON.parse(answer) as CauseOut & { refused?: { Path: string; Problem: string }[] };
-  if (told.refused?.length)
-    throw new Problem(422, { errors: told.refused.map((f) => ({ location: `body.${f.Path}`, message: f.Problem })) });
-  return told;
+  return asked<CauseOut>('mezzadroCauses', {
+    species: species ?? null,
+    month: here.month,
+    warmth: here.warmth,
+    site: here.site ?? {},
+    cannot_tell: q.skipped,
+    seen: q.seen,
+    not_seen: q.absent,
+    share: q.share,
+    known: { ...here.known, ...of?.known },
+    near: of?.near ?? {},
+  });
 }
 
 /** What may be wrong, by what was seen; away says that the house was not asked. */

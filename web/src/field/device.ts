@@ -5,6 +5,7 @@ import type { Waits } from './queue.svelte';
 import type { Store } from './sending.svelte';
 import type { ShotOf } from './shots.svelte';
 import type { TickOf } from './ticks.svelte';
+import type { Ruling } from './verdicts';
 
 export type Look = Schemas['Look'];
 export type Photo = Schemas['Photo'];
@@ -18,7 +19,8 @@ export interface Walk {
   plants: Plant[];
   looks: Record<number, { checks: Check[]; note: string }>;
   revs: Record<number, number>; // of the looks as the house last told
-  answers: Record<number, Answer>; // the last verdict the house gave
+  answers: Record<number, Answer>; // the last verdict on each
+  own?: Record<number, string>; // of those formed on this device: the checks they are on, as one text
   photos: Photo[];
   skipped: number[];
 }
@@ -38,6 +40,26 @@ export interface Waiting {
   refused?: string; // the house would not take it
 }
 
+/** What was decided about a plant and waits to be sent. */
+export interface WaitingDecision {
+  id: string; // walk:plant
+  key: string;
+  walk: number;
+  property: number;
+  plant: number;
+  name: string; // for people
+  day: string;
+  made: number; // ms
+  checks: string; // that it rests on, as one text
+  rev: number; // of the look it rests on
+  ruling: Ruling;
+  read?: { kind: string; cut_m?: number }; // the verdict, where it was formed on this device
+  kind: string; // of the verdict that stands
+  sentence: string;
+  until: string;
+  refused?: string; // the house would not take it
+}
+
 /** A picture that waits to be sent. */
 export interface WaitingPhoto {
   key: string;
@@ -53,13 +75,14 @@ interface Device extends DBSchema {
   walks: { key: number; value: Walk };
   waiting: { key: string; value: Waiting };
   photos: { key: string; value: WaitingPhoto };
+  decisions: { key: string; value: WaitingDecision };
   finds: { key: string; value: Waits<Schemas['FindIn']> };
   unnamed: { key: string; value: Waits<Schemas['UnnamedIn']> };
   ticks: { key: string; value: Waits<TickOf> };
   shots: { key: string; value: Waits<ShotOf> };
 }
 
-const db = openDB<Device>('mezzadro', 5, {
+const db = openDB<Device>('mezzadro', 6, {
   upgrade(d, from) {
     if (from < 1) {
       d.createObjectStore('walks', { keyPath: 'property' });
@@ -70,10 +93,11 @@ const db = openDB<Device>('mezzadro', 5, {
     if (from < 3) d.createObjectStore('ticks', { keyPath: 'key' });
     if (from < 4) d.createObjectStore('shots', { keyPath: 'key' });
     if (from < 5) d.createObjectStore('unnamed', { keyPath: 'key' });
+    if (from < 6) d.createObjectStore('decisions', { keyPath: 'id' });
   },
 });
 
-type Name = 'walks' | 'waiting' | 'photos' | 'finds' | 'unnamed' | 'ticks' | 'shots';
+type Name = 'walks' | 'waiting' | 'photos' | 'decisions' | 'finds' | 'unnamed' | 'ticks' | 'shots';
 /** What one of the device's stores holds, read and written through its shelf. */
 const store = <N extends Exclude<Name, 'walks'>>(name: N): Store<Device[N]['value']> => ({
   all: async () => (await db).getAll(name),
@@ -90,6 +114,7 @@ export const device = {
   },
   looks: store('waiting'),
   photos: store('photos'),
+  decisions: store('decisions'),
   finds: store('finds'),
   unnamed: store('unnamed'),
   ticks: store('ticks'),

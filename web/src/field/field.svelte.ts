@@ -1,11 +1,12 @@
 /** The walk on this device: what is found is kept here first, then sent when the house can be reached. */
-import { deviceDay } from '../lib/dates';
 import { answerOf, api, ask, type Check, counted, onceKey, type Plant, plantsOn, Problem, type Schemas } from '../api/client';
 import { house } from '../lib/house.svelte';
-import { device, type Look, type Photo, type Waiting, type WaitingPhoto, type Walk } from './device';
+import { Decisions, type Kept, standing, textOf } from './decided.svelte';
+import { device, type Look, type Photo, type Waiting, type WaitingDecision, type WaitingPhoto, type Walk } from './device';
 import { joined, joinedNote } from './join';
 import { ASK_AGAIN, Sender, Shelf, stumbled, unreached } from './sending.svelte';
 import { shrink } from './shrink';
+import { judge, type Ruling, today } from './verdicts';
 
 const REST = 400; // ms between two writes of the walk at hand to the device, at least
 
@@ -17,15 +18,11 @@ const ofLocal = (id: number) => {
   const d = String(Math.floor(-id / 100_000));
   return { day: `${d.slice(0, 4)}-${d.slice(4, 6)}-${d.slice(6)}`, property: -id % 100_000 };
 };
-/** The day it is: the sample's, or else the device's own. */
-function today(): string {
-  return house.frame?.movable && house.today ? house.today : deviceDay();
-}
-
 class Field {
   walk = $state.raw<Walk>(); // replaced whole, so that what shows it follows
   #looks = new Shelf<Waiting>({ ...device.looks, keep: (w) => device.looks.keep(copy(w)) }, (w) => w.id);
   #shots = new Shelf<WaitingPhoto>(device.photos, (p) => p.key);
+  decisions = new Decisions();
   #walks = new Shelf<Walk>(device.walks, (w) => String(w.property)); // as last written: what is shown is `walk`
   #kept: Record<string, number> = {}; // how often something was kept of a plant: what was asked before is out of date
   #resting: ReturnType<typeof setTimeout> | undefined;
@@ -33,8 +30,11 @@ class Field {
   #turn = 0;
   #sender = new Sender({
     lock: 'mezzadro-sends',
-    shelves: [this.#looks, this.#shots],
-    open: () => this.#looks.list.some((w) => !w.theirs && !w.refused) || this.photos.some((p) => !p.refused),
+    shelves: [this.#looks, this.#shots, this.decisions.shelf],
+    open: () =>
+      this.#looks.list.some((w) => !w.theirs && !w.refused) ||
+      this.photos.some((p) => !p.refused) ||
+      this.decisions.list.some((d) => this.#sendable(d)),
     before: (later) => this.#startWalks(later),
     next: (later) => this.#next(later),
   });
@@ -57,11 +57,11 @@ class Field {
   }
   /** Whether this device does not keep what is found. */
   get unkept(): boolean {
-    return this.#looks.unkept || this.#shots.unkept || this.#walks.unkept;
+    return this.#looks.unkept || this.#shots.unkept || this.#walks.unkept || this.decisions.shelf.unkept;
   }
-  /** How many finds and photos wait to be sent. */
+  /** How many finds, photos and decisions wait to be sent. */
   get left(): number {
-    return Object.keys(this.waiting).length + this.photos.length;
+    return Object.keys(this.waiting).length + this.photos.length + this.decisions.list.length;
   }
   of(walk: number, plant: number): Waiting | undefined {
     return this.waiting[`${walk}:${plant}`];
@@ -97,6 +97,7 @@ class Field {
       }
       if (turn !== this.#turn) return;
       this.#sender.away = false;
+      if (same) fresh.own = before.own;
       this.#put(fresh);
     } catch (e) {
       if (turn !== this.#turn) return;
@@ -106,12 +107,13 @@ class Field {
       this.#put(
         before.day >= today()
           ? before
-          : { ...before, walk: local(today(), property), day: today(), looks: {}, revs: {}, photos: [], skipped: [] },
+          : { ...before, walk: local(today(), property), day: today(), looks: {}, revs: {}, own: {}, photos: [], skipped: [] },
       );
     }
     // What waits stands over what the house knows.
     for (const p of Object.values(this.waiting))
       if (p.walk === this.walk!.walk) this.#change((w) => (w.looks[p.plant] = { checks: p.checks, note: p.note }));
+    for (const d of this.decisions.list) if (d.walk === this.walk!.walk && !d.refused) this.#stand(d);
     void this.send();
   }
 
@@ -128,7 +130,13 @@ class Field {
   }
   #change(f: (w: Walk) => void) {
     if (!this.walk) return;
-    const w = { ...this.walk, looks: { ...this.walk.looks }, revs: { ...this.walk.revs }, answers: { ...this.walk.answers } };
+    const w = {
+      ...this.walk,
+      looks: { ...this.walk.looks },
+      revs: { ...this.walk.revs },
+      answers: { ...this.walk.answers },
+      own: { ...this.walk.own },
+    };
     f(w);
     this.#put(w);
   }
@@ -170,8 +178,78 @@ class Field {
       x.looks[plant] = { checks, note };
       x.skipped = x.skipped.filter((p) => p !== plant);
     });
+    const decided = this.decisions.of(w.walk, plant);
+    if (decided && decided.checks !== textOf(checks)) await this.takeBack(decided); // it was made on less
     await kept;
-    void this.send();
+    void this.send().then(() => this.#judge(plant));
+  }
+
+  /** Forms the verdict on this device while the house cannot be reached. */
+  async #judge(plant: number): Promise<void> {
+    const w = this.walk;
+    const waits = w && this.of(w.walk, plant);
+    if (!w || !this.away || waits?.theirs || waits?.refused) return;
+    const checks = copy(w.looks[plant]?.checks ?? []);
+    try {
+      const a = await judge({ property: w.property, plant, day: w.day, checks });
+      if (!a || this.walk?.walk !== w.walk || textOf(this.walk.looks[plant]?.checks ?? []) !== textOf(checks)) return;
+      this.#change((x) => {
+        x.answers[plant] = a;
+        x.own = { ...x.own, [plant]: textOf(checks) };
+      });
+    } catch (e) {
+      if (!unreached(e)) house.fail(e); // not taken along: it is judged when the house can be reached
+    }
+  }
+  /** Whether the verdict that is shown of a plant is on all that was found: formed here, or by the house. */
+  current(plant: number): boolean {
+    const w = this.walk;
+    if (!w?.answers[plant]) return false;
+    return w.own?.[plant] === textOf(w.looks[plant]?.checks ?? []) || !this.of(w.walk, plant);
+  }
+
+  /** Decides about a plant: kept here first, then sent after what was found there. With what the house kept, once it has it. */
+  async decide(plant: Plant, ruling: Ruling): Promise<Kept | undefined> {
+    const w = this.walk!;
+    const checks = w.looks[plant.id]?.checks ?? [];
+    const seen = { property: w.property, plant: plant.id, day: w.day, checks };
+    const away = this.away;
+    const answer = (away && (await judge(seen, copy(ruling)))) || w.answers[plant.id]!;
+    const at = { walk: w.walk, property: w.property, plant: plant.id, name: plant.common, day: w.day };
+    const key = await this.decisions.keep({ ...at, checks: textOf(checks), rev: w.revs[plant.id] ?? 0, ruling }, answer, away);
+    this.#stand(this.decisions.of(w.walk, plant.id)!);
+    await this.send();
+    const told = this.decisions.told(key);
+    if (told instanceof Error) {
+      const refused = this.decisions.of(w.walk, plant.id);
+      if (refused) await this.takeBack(refused, plant);
+      throw told;
+    }
+    return told;
+  }
+  /** Takes a decision back that the house does not have yet; before is the plant as it was. */
+  async takeBack(d: WaitingDecision, before?: Plant): Promise<void> {
+    await this.decisions.drop(d);
+    if (this.walk?.walk !== d.walk) return;
+    this.setPlants((p) => (p.id === d.plant ? { ...p, verdict: before?.verdict, decided: before?.decided ?? false } : p));
+    this.skip(d.plant, false);
+  }
+  #stand(d: WaitingDecision) {
+    const putOff = d.ruling.decision === 'not now';
+    this.setPlants((p) => (p.id === d.plant ? { ...p, verdict: standing(d), decided: !putOff } : p));
+    if (putOff) this.skip(d.plant, true);
+  }
+  /** Whether a decision can be sent: after what was found, which is settled and taken. */
+  #sendable(d: WaitingDecision): boolean {
+    const look = this.of(d.walk, d.plant);
+    return !d.refused && !look?.theirs && !look?.refused;
+  }
+  async #sendDecision(d: WaitingDecision) {
+    const kept = await this.decisions.send(d);
+    if (this.walk?.walk !== d.walk) return;
+    if (kept)
+      this.setPlants((p) => (p.id === d.plant ? { ...p, verdict: kept.verdict, decided: d.ruling.decision !== 'not now' } : p));
+    else this.setPlants((p) => (p.id === d.plant ? { ...p, verdict: undefined, decided: false } : p));
   }
 
   /** Reads the verdict of what the house has kept of a plant. Without a connection the last one stands. */
@@ -183,6 +261,7 @@ class Field {
     clearTimeout(this.#asking);
     if (w.walk < 0) {
       // Begun here, and not known to the house yet: it is opened there as soon as the house can be reached.
+      void this.#judge(plant);
       this.#asking = setTimeout(
         () => void (house.ondevice ? this.ask(plant) : this.open(w.property).catch((e: unknown) => house.fail(e))),
         ASK_AGAIN,
@@ -194,6 +273,7 @@ class Field {
       if (this.walk?.walk !== w.walk || this.of(w.walk, plant) || this.#kept[id] !== before) return;
       this.#sender.away = false;
       this.#change((x) => {
+        delete x.own?.[plant];
         x.answers[plant] = a;
         x.revs[plant] = a.rev;
         x.looks[plant] = { checks: a.found, note: a.note };
@@ -201,6 +281,7 @@ class Field {
     } catch (e) {
       if (!(e instanceof Problem) || e.status !== 0) return house.fail(e);
       this.#sender.away = true;
+      void this.#judge(plant);
       clearTimeout(this.#asking);
       this.#asking = setTimeout(() => void this.ask(plant), ASK_AGAIN); // of the plant asked about last
     }
@@ -210,20 +291,23 @@ class Field {
   send(): Promise<void> {
     return this.#sender.send();
   }
-  /** Finds come before photos, those made while photos go up too. */
+  /** Finds come before photos, those made while photos go up too; what was decided on them comes last. */
   #next(later: Set<string>) {
     const look = this.#looks.list.find((w) => w.walk > 0 && !w.theirs && !w.refused && !later.has(w.id));
     if (look) return { key: look.id, send: () => this.#sendLook(look) };
     const photo = this.photos.find((p) => p.walk > 0 && !p.refused && !later.has(p.key));
-    return photo && { key: photo.key, send: () => this.#sendPhoto(photo) };
+    if (photo) return { key: photo.key, send: () => this.#sendPhoto(photo) };
+    const d = this.decisions.list.find((x) => x.walk > 0 && this.#sendable(x) && !this.of(x.walk, x.plant) && !later.has(x.id));
+    return d && { key: d.id, send: () => this.#sendDecision(d) };
   }
   /** Has the house begin the walks that began here. */
   async #startWalks(later: Set<string>) {
-    const open = [...Object.values(this.waiting), ...this.photos].filter((x) => x.walk < 0 && !x.refused);
+    const open = [...Object.values(this.waiting), ...this.photos, ...this.decisions.list].filter((x) => x.walk < 0 && !x.refused);
     for (const id of new Set(open.map((x) => x.walk))) {
       const { day, property } = ofLocal(id);
       const finds = Object.values(this.waiting).filter((x) => x.walk === id);
       const shots = this.photos.filter((p) => p.walk === id);
+      const decided = this.decisions.list.filter((d) => d.walk === id);
       let walk: number;
       try {
         const body = { property_id: property, day };
@@ -231,12 +315,13 @@ class Field {
       } catch (e) {
         if (unreached(e)) throw e;
         if (stumbled(e)) {
-          for (const x of [...finds.map((w) => w.id), ...shots.map((p) => p.key)]) later.add(x);
+          for (const x of [...finds.map((w) => w.id), ...shots.map((p) => p.key), ...decided.map((d) => d.id)]) later.add(x);
           continue;
         }
         const refused = e instanceof Error ? e.message : String(e);
         for (const x of finds) await this.#looks.put({ ...x, refused });
         for (const p of shots) await this.#shots.put({ ...p, refused });
+        for (const d of decided) await this.decisions.shelf.put({ ...d, refused });
         continue;
       }
       if (this.walk?.walk === id) this.#change((w) => (w.walk = walk));
@@ -250,6 +335,10 @@ class Field {
         if (this.walk?.walk === walk) this.#change((w) => (w.looks[x.plant] = { checks, note }));
       }
       for (const p of shots) await this.#shots.put({ ...p, walk });
+      for (const d of decided) {
+        await this.decisions.shelf.put({ ...d, id: `${walk}:${d.plant}`, walk });
+        await this.decisions.drop(d);
+      }
     }
   }
   async #sendLook(w: Waiting) {
@@ -268,7 +357,9 @@ class Field {
         this.#change((x) => {
           x.revs[w.plant] = a.rev;
           x.answers[w.plant] = a;
+          delete x.own?.[w.plant];
         });
+      await this.decisions.based(w.id, a.rev);
       const done = JSON.stringify([now.checks, now.note]) === JSON.stringify([sent.checks, sent.note]);
       if (done) await this.#looks.drop(w.id);
       else await this.#looks.put({ ...now, sent: undefined, known: sent.checks, base: a.rev });
@@ -289,6 +380,8 @@ class Field {
     const entry: Waiting = { ...w, theirs: undefined, sent: undefined, known: list, base: theirs.rev, checks, note };
     await this.#looks.put(entry);
     if (this.walk?.walk === w.walk) this.#change((x) => (x.looks[w.plant] = { checks, note }));
+    const decided = this.decisions.of(w.walk, w.plant);
+    if (decided && decided.checks !== textOf(checks)) await this.takeBack(decided); // others found more: it is decided anew
     await this.send();
   }
 

@@ -63,13 +63,24 @@
   {#if field.left}<p class="mt-2 border-l-4 border-sun bg-white px-3 py-2">
       <b>{field.left} still to send.</b> It is kept on this device, and goes out by itself when there is a connection.
     </p>{/if}
+  {#each field.decisions.list.filter((d) => d.refused && d.property === propertyId) as d (d.id)}<p
+      role="alert"
+      class="mt-2 border-2 border-bad bg-white px-3 py-2"
+    >
+      <b>Not taken: <a href="#/walk/{propertyId}/{d.plant}">{d.name}</a>, {d.kind}.</b>
+      {d.refused}
+    </p>{/each}
   {@render list(
     'Still to look at',
     left,
     (p) => p.look?.own ?? (p.take_in ? 'Tender: before the first frost.' : 'A follow-up is due.'),
   )}
   {@render list('Put off', putOff, () => 'Put off on this walk: go back to it.')}
-  {@render list('Checked, not decided', checked, (p) => field.walk?.answers[p.id]?.verdict.sentence ?? 'Kept; judged when back.')}
+  {@render list(
+    'Checked, not decided',
+    checked,
+    (p) => field.walk?.answers[p.id]?.verdict.sentence ?? 'Kept; judged when there is a connection.',
+  )}
   {@render list('Decided', decided, (p) => p.verdict?.sentence ?? '')}
   {#if others[0]}<p class="mt-3">
       {plantsOf(others.length)} that asked nothing {others.length === 1 ? 'was' : 'were'} not looked at, the first

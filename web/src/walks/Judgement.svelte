@@ -48,15 +48,18 @@
     const what = c.kind === 'scratch' ? `bark ${t}` : c.kind === 'bud_rub' ? `buds ${t}` : t;
     return `${what.charAt(0).toUpperCase()}${what.slice(1)} kept`;
   });
+  const current = $derived(!waiting || field.current(plant.id)); // the verdict is on all that was found
   const unjudged = $derived(
-    waiting || field.away ? (checks.length ? `${last}; judged when back.` : 'Judged when back on line.') : '',
+    waiting || field.away ? (checks.length ? `${last}; judged when back.` : 'Judged when there is a connection.') : '',
   );
+  const kept = $derived(field.decisions.of(field.walk?.walk ?? 0, plant.id));
+  const refused = $derived(kept?.refused);
   const short = $derived(
     waiting?.theirs
       ? 'Two devices looked at this plant: say above what stands.'
-      : standing?.decision === 'overruled' && !waiting
+      : standing?.decision === 'overruled'
         ? standing.sentence
-        : waiting && field.away
+        : waiting && field.away && !current
           ? unjudged
           : (answer?.verdict.sentence ?? unjudged),
   );
@@ -84,11 +87,16 @@
       </p>{/if}
     {#if field.away || waiting}
       <p class="mb-2 border-l-4 border-sun bg-white px-3 py-1.5 text-[0.9375rem] max-lg:hidden">
-        {#if field.away}<b>No connection.</b> What you find is kept on this device and sent when it is back.{/if}
-        {#if waiting && answer}The verdict below is the last one judged; your newest checks are not in it yet.{:else if waiting || !answer}Will
-          be judged when back on line.{/if}
+        {#if field.away}<b>No connection.</b> What you find and decide is kept on this device and sent when it is back.{/if}
+        {#if field.away && answer && current}Judged on this device, by the weather known when it last had a connection.{:else if waiting && answer && !current}The
+          verdict below is the last one judged; your newest checks are not in it yet.{:else if !answer}Will be judged when there
+          is a connection.{/if}
       </p>
     {/if}
+    {#if refused}<div role="alert" class="mb-2 border-2 border-bad bg-white px-3 py-1.5 text-[0.9375rem]">
+        <p><b>Your decision ({kept?.kind}) was not taken.</b> {refused}</p>
+        <button class="min-h-11 text-moss underline" onclick={() => kept && field.decisions.drop(kept)}>Decide anew</button>
+      </div>{/if}
     {#if answer}<Slip {answer} palm={plant.form === 'palm'} {onspot} {standing} />{/if}
   </div>
   <div
@@ -96,7 +104,10 @@
   >
     <div role="status" class="space-y-1 {house.notes.length ? 'mb-2 max-lg:min-h-16' : ''}" data-testid="notes"><Notes /></div>
     {#if !wide && !house.notes.length}<p class="mb-2 line-clamp-3 min-h-16 leading-snug font-bold" aria-hidden="true">
-        {#if field.away}<span class="block text-sm text-sun">No connection: kept on this phone, {field.left} to send.</span>{/if}
+        {#if refused}<span class="block text-sm text-bad">Your decision was not taken: {refused}</span>{:else if field.away}<span
+            class="block text-sm text-sun"
+            >No connection: {answer && current ? 'judged and kept' : 'kept'} on this phone, {field.left} to send.</span
+          >{/if}
         {short}
       </p>{/if}
     {#if answer?.choices?.length && !standing && !decision.done}
@@ -113,7 +124,7 @@
     <div class="flex flex-wrap items-center gap-2">
       {#if decision.done}
         <span class="min-w-0 flex-1 leading-tight font-semibold text-moss"
-          >{plant.common}: {decision.done.text === 'not now' ? 'put off.' : 'kept.'}</span
+          >{plant.common}: {decision.done.text === 'not now' ? 'put off' : 'kept'}{kept ? ' on this device' : ''}.</span
         >
         <Button onclick={() => onnext()}>Next plant</Button>
       {:else}
@@ -121,7 +132,7 @@
           >{standing ? 'Accept anew' : 'Accept'}</Button
         >
         <Button color="light" disabled={!decision.ready} onclick={overrule}>Overrule</Button>
-        <Button color="light" disabled={!answer || field.away} onclick={() => decision.decide('not now')}>Not now</Button>
+        <Button color="light" disabled={!answer} onclick={() => decision.decide('not now')}>Not now</Button>
       {/if}
       <span class="sr-only" role="status"
         >{waiting?.refused ? 'Not taken' : field.away ? 'Kept on this device' : waiting ? 'Saving' : 'Checks saved'}</span

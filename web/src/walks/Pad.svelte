@@ -125,7 +125,7 @@
     {/if}
     <button class="min-h-11 px-1 text-moss underline" aria-expanded={how} onclick={() => (how = !how)}>How</button>
     <span class="flex-1 text-soft max-lg:hidden">{next.why}</span>
-  {:else if checks.length && answer && !waiting}
+  {:else if checks.length && answer && field.current(plant.id)}
     <span class="font-semibold"
       >{answer?.verdict.kind === 'make safe first'
         ? 'Check on when it is safe.'

@@ -62,7 +62,7 @@
   const howFar = (p: Plant): State =>
     done(p) && (here(p) || !due.has(p.id))
       ? 'decided'
-      : field.of(walkId, p.id)
+      : field.of(walkId, p.id) || field.decisions.of(walkId, p.id)
         ? 'to send'
         : looked(p)
           ? 'checked'
@@ -117,7 +117,7 @@
   const decision = new Decision(() => ({ plant, walk: walkId, checks, answer, waiting }));
   $effect(() => {
     void answer?.next_check?.height_m;
-    untrack(() => !waiting && pad.follow());
+    untrack(() => field.current(plantId) && pad.follow());
   });
 
   // On to the next plant along the way that is not settled, and past the last one to what came of the walk. Going by a plant

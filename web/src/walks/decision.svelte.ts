@@ -1,5 +1,5 @@
 /** What is decided on the verdict of a plant: accepted, overruled or put off, with what is told of it and how it is taken back. */
-import { api, ask, onceKey, type Answer, type Check, type Plant, type Problem } from '../api/client';
+import { api, ask, type Answer, type Check, type Plant, type Problem } from '../api/client';
 import type { Waiting } from '../field/device';
 import { field } from '../field/field.svelte';
 import { attempt, house } from '../lib/house.svelte';
@@ -22,14 +22,15 @@ export class Decision {
     this.#at = at;
   }
 
-  /** A verdict can be decided on when the house can hear of all that was found: what is on its way there is waited for. */
+  /** A verdict can be decided on when it is on all that was found: what is on its way to the house is waited for. */
   get ready(): boolean {
-    const { answer, waiting, checks } = this.#at();
-    if (!answer || waiting?.theirs || waiting?.refused || field.away) return false;
+    const { plant, answer, waiting, checks } = this.#at();
+    if (!plant || !answer || waiting?.theirs || waiting?.refused) return false;
+    if (field.away && !field.current(plant.id)) return false;
     return answer.verdict.kind !== 'check first' || checks.length > 0;
   }
 
-  /** Decides; whether it was kept. */
+  /** Decides; whether it was kept, with the house or on this device. */
   async decide(
     decision: 'accepted' | 'overruled' | 'not now',
     kind?: string,
@@ -39,40 +40,45 @@ export class Decision {
     if (!plant) return false;
     const id = plant.id;
     await field.send();
-    if (field.of(walk, id)) return false; // what was found is not with the house yet
+    if (field.of(walk, id) && !(field.away && this.ready)) return false; // what was found is not judged yet
     this.problem = undefined;
     const failed = await attempt(async () => {
-      const body = {
+      const kept = await field.decide(plant, {
         decision,
         kind,
         note: over?.note.trim(),
         cut_m: bare(String(over?.cut ?? '')) || undefined,
         until: (kind === 'wait until' && over?.until) || undefined,
-        rev: field.walk?.walk === walk ? field.walk.revs[id] : undefined,
-      };
-      const path = { id: walk, plant: id };
-      const d = await ask(api.POST('/api/v1/walks/{id}/plants/{plant}/verdict', { params: { path, header: onceKey() }, body }));
-      field.setPlants((p) => (p.id === id ? { ...p, verdict: d.verdict, decided: decision !== 'not now' } : p));
+      });
       if (decision === 'not now') field.skip(id, true);
       if (this.#at().plant?.id === id) this.done = { plant: id, text: decision };
-      const jobs = d.jobs?.length ?? 0;
-      const said =
-        decision === 'not now'
-          ? `${plant.common} put off: it stays on the look-list`
-          : `${plant.common}, ${decision === 'accepted' ? 'accepted' : 'your verdict'}: ${d.verdict.kind}`;
-      house.say(jobs ? `${said}. ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : `${said}.`, () =>
-        this.#takeBack(id, d.verdict.id),
-      );
+      this.#tell(plant, decision, kept?.verdict ?? field.decisions.of(field.walk?.walk ?? walk, id), kept?.jobs?.length ?? 0);
     });
-    if (failed?.status === 409) await field.ask(id); // somebody found more meanwhile: it is judged anew
+    if (failed?.status === 409 || failed?.fields.read) await field.ask(id); // more is known meanwhile: it is judged anew
     if (decision === 'overruled') this.problem = failed;
     return !failed;
   }
 
-  async #takeBack(plant: number, verdict: number) {
+  #tell(plant: Plant, decision: string, kept: { id: number | string; kind: string } | undefined, jobs: number) {
+    const said =
+      decision === 'not now'
+        ? `${plant.common} put off: it stays on the look-list`
+        : `${plant.common}, ${decision === 'accepted' ? 'accepted' : 'your verdict'}: ${kept?.kind ?? ''}`;
+    const asks = jobs ? ` ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : '';
+    const where = typeof kept?.id === 'string' ? ' Kept on this device, and sent when there is a connection.' : '';
+    house.say(`${said}.${asks}${where}`, () => this.#takeBack(plant.id));
+  }
+
+  async #takeBack(plant: number) {
     await attempt(async () => {
-      await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id: verdict } } }));
-      field.setPlants((p) => (p.id === plant ? { ...p, verdict: undefined, decided: false } : p));
+      const walk = field.walk;
+      const waits = walk && field.decisions.of(walk.walk, plant);
+      if (waits) await field.takeBack(waits);
+      else {
+        const id = walk?.plants.find((p) => p.id === plant)?.verdict?.id ?? 0;
+        await ask(api.DELETE('/api/v1/verdicts/{id}', { params: { path: { id } } }));
+        field.setPlants((p) => (p.id === plant ? { ...p, verdict: undefined, decided: false } : p));
+      }
       if (this.done?.plant === plant) this.done = undefined;
     });
   }

@@ -1,0 +1,43 @@
+/** Judges plants on this device, by the same rules as the house, where the house cannot be reached. */
+import { api, ask, type Answer, type Check, type Schemas } from '../api/client';
+import { house } from '../lib/house.svelte';
+import { deviceDay } from '../lib/dates';
+import { asked, load } from './rules';
+
+export type Ruling = Omit<Schemas['DecisionIn'], 'rev' | 'read' | '$schema'>;
+
+let taken = 0; // the property whose plants the rules know
+
+/** The day it is: the sample's, or else the device's own. */
+export function today(): string {
+  return house.frame?.movable && house.today ? house.today : deviceDay();
+}
+
+/** Reads what the rules have to know of a property: from the house, or as the service worker kept it. */
+export async function takeKit(property: number): Promise<void> {
+  const [kit] = await Promise.all([
+    ask(api.GET('/api/v1/properties/{id}/along', { params: { path: { id: property } } })),
+    load(),
+  ]);
+  asked('mezzadroTake', kit);
+  taken = property;
+}
+
+/** What was found at a plant on a walk. */
+export interface Seen {
+  property: number;
+  plant: number;
+  day: string; // the walk's
+  checks: Check[];
+}
+
+/** The verdict on what was found, and with a ruling the answer that stands after it; nothing where the plant was not taken along. */
+export async function judge(of: Seen, ruling?: Ruling): Promise<Answer | undefined> {
+  if (taken !== of.property) await takeKit(of.property);
+  try {
+    return asked<{ answer: Answer }>('mezzadroJudge', { ...of, today: today(), ruling: ruling ?? null }).answer;
+  } catch (e) {
+    if (e instanceof Error && e.message.includes('was not taken along')) return undefined; // added since
+    throw e;
+  }
+}
