@@ -56,6 +56,12 @@ func TestSpeckledLeavesWithoutSignal(t *testing.T) {
 	t.Logf("%d questions", asked)
 	b.see("Named on this device")
 	b.accessible("what do you see")
+	// Wherever one is in the list, what it comes to and keeping it are in sight.
+	for _, at := range []string{"start", "end"} {
+		b.eval(fmt.Sprintf(`document.querySelector('[aria-label="Signs"]').scrollIntoView({ block: %q })`, at))
+		b.until("keeping it in sight", `(() => { const r = document.querySelector('[data-testid=in-sight] button')?.getBoundingClientRect();
+			return r && r.top > innerHeight / 2 && r.bottom <= innerHeight; })()`)
+	}
 	b.press("button", "Keep: lace bugs")
 	b.see("kept on this device")
 	b.until("it waits", "/1 to send/.test(document.body.innerText)")
@@ -104,9 +110,9 @@ func TestFoundHereLookedForThere(t *testing.T) {
 	box := int64(s.plantOf(1, "buxus-sempervirens").ID)
 	b := open(t, s, 1280, 800)
 	b.visit(fmt.Sprintf("/#/ails/%d", box))
-	b.fill("Or search the signs", "round brown spots")
+	b.fill("Search the signs of all parts", "round brown spots")
 	b.press("button", "Seen: Round brown spots")
-	b.fill("Or search the signs", "leaves drop")
+	b.fill("Search the signs of all parts", "leaves drop")
 	b.press("button", "Seen: Leaves drop")
 	b.choose("Keep as", "Box blight")
 	b.choose("How sure", "sure")
@@ -187,7 +193,7 @@ func TestRocksBesideLichen(t *testing.T) {
 	b.press("button", "Seen: Lichen or moss")
 	said := "document.querySelector('[data-testid=diagnosis]').innerText"
 	b.until("harmless", "/Lichen and moss: harmless/.test("+said+")")
-	b.fill("Or search the signs", "wobbly")
+	b.fill("Search the signs of all parts", "wobbly")
 	b.press("button", "Seen: It rocks")
 	b.until("not harmless any more", "!/^Lichen/.test("+said+") && /Nobody stays under it/.test("+said+")")
 	b.see("It may fail: keep people out from under it")
@@ -196,13 +202,11 @@ func TestRocksBesideLichen(t *testing.T) {
 	asked, _ := b.eval(question).(string)
 	b.press("button", "Cannot tell")
 	b.until("another one", fmt.Sprintf("%s !== %q", question, asked))
-	b.fill("Or search the signs", "conk")
+	b.fill("Search the signs of all parts", "conk")
 	b.press("button", "Seen: Brackets or toadstools on the wood")
 	b.until("rot", "/Rot in trunk or butt/.test("+said+")")
-	b.press("button", "Keep: rot in trunk or butt")
-	b.see("Rot in trunk or butt: kept.")
-	b.press("button", "Keep: lichen and moss")
-	b.see("Lichen and moss: kept.")
+	b.press("button", "Keep: rot in trunk or butt; lichen and moss") // both of one look
+	b.see("Rot in trunk or butt; lichen and moss: kept.")
 	f := s.findsOn(plant)
 	if len(f) != 2 || f[0].Cause == f[1].Cause || len(f[0].Seen) != 3 || len(f[1].Seen) != 3 {
 		t.Errorf("kept: %+v", f)

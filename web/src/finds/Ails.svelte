@@ -6,6 +6,7 @@
   import { Case, type Sign } from './case.svelte';
   import Causes from './Causes.svelte';
   import FindList from './FindList.svelte';
+  import InSight from './InSight.svelte';
   import KeepFind from './KeepFind.svelte';
   import NoneOfThese from './NoneOfThese.svelte';
   import Signs from './Signs.svelte';
@@ -20,6 +21,8 @@
   let species = $state<Species[]>([]);
   let plant = $state<Plant>();
   let name = $state('');
+  let keeping = $state<KeepFind>();
+  let keeps = $state('');
   const [reads, readPlant] = [reading(), reading()];
 
   onMount(() => {
@@ -57,15 +60,19 @@
     <div class="mt-3 grid items-start gap-6 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
       <section aria-label="What is seen" class="min-w-0">
         {#if !plantId}<SpeciesPick {species} bind:value={name} />{/if}
-        {#if kase.answer && kase.seen.length}<p class="mt-2 border-l-4 border-moss pl-3 font-bold lg:hidden" aria-hidden="true">
-            {kase.answer.text}
-          </p>{/if}
         <Signs {kase} {signs} {plant} />
       </section>
       <div class="min-w-0 space-y-4 lg:sticky lg:top-4">
         <Causes {kase}>
           {#snippet end()}
-            {#if plant}<KeepFind {kase} at={{ plant_id: plant.id }} how="look" onkept={(_, more) => more || kase.clear()} />
+            {#if plant}<KeepFind
+                bind:this={keeping}
+                bind:keeps
+                {kase}
+                at={{ plant_id: plant.id }}
+                how="look"
+                onkept={(_, more) => more || kase.clear()}
+              />
             {:else}<p class="mt-3 text-sm text-soft">
                 To keep it, ask from the plant: its page and its walk have the same questions.
               </p>{/if}
@@ -75,5 +82,6 @@
           <FindList plant={plant.id} />{/if}
       </div>
     </div>
+    <InSight class="bottom-12 md:bottom-0" {kase} keeps={plant ? keeps : ''} onkeep={() => void keeping?.keep()} />
   {/if}
 </div>

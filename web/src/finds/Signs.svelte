@@ -12,6 +12,7 @@
   let { kase, signs, plant }: { kase: Case; signs: Sign[]; plant?: Plant } = $props();
   let words = $state('');
   let part = $state('');
+  let small = $state(window.innerWidth < 1024); // the parts give way to the signs of the one that was chosen
 
   const named = $derived(Object.fromEntries(signs.map((s) => [s.id, s])));
   const parts = $derived([...new Set(signs.map((s) => s.part))]);
@@ -41,6 +42,8 @@
   }
   const press = (on: boolean) => (on ? 'border-ink bg-ink text-paper' : 'border-rule bg-white');
 </script>
+
+<svelte:window onresize={() => (small = window.innerWidth < 1024)} />
 
 {#if asked}
   <div bind:this={box} class="mt-3 border-2 border-cold bg-white p-3" role="group" aria-label="The next question">
@@ -88,35 +91,42 @@
     {/each}
   </ul>
 {/if}
-<h2 class="mt-3">Where on the plant?</h2>
-{#if plant}
-  <div class="mt-1 h-40 border border-rule bg-white max-lg:h-32">
-    <Portrait
-      form={plant.form as Form}
-      heightM={plant.height_m}
-      spreadM={plant.spread_m}
-      name="{plant.common}: point at where it shows"
-      box={[420, 150]}
-      onpick={point}
-    />
+<Field class="mt-3" label="Search the signs of all parts" bind:value={words} placeholder="Speckled, wilting, holes …" />
+{#if small && (part || words)}
+  <p class="mt-2 flex items-center justify-between gap-2">
+    <b>{words ? 'Signs of all parts' : capital(part)}</b>
+    <button class="min-h-11 text-moss underline" onclick={() => ((part = ''), (words = ''))}>Other parts</button>
+  </p>
+{:else}
+  <h2 class="mt-3">Where on the plant?</h2>
+  {#if plant}
+    <div class="mt-1 h-40 border border-rule bg-white max-lg:h-32">
+      <Portrait
+        form={plant.form as Form}
+        heightM={plant.height_m}
+        spreadM={plant.spread_m}
+        name="{plant.common}: point at where it shows"
+        box={[420, 150]}
+        onpick={point}
+      />
+    </div>
+    <p class="text-sm text-soft">Point at it, or choose:</p>
+  {/if}
+  <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(5.5rem,1fr))] gap-1" role="group" aria-label="Parts">
+    {#each parts as p}
+      <button
+        class="flex min-h-20 flex-col items-center justify-start border p-1 text-sm leading-tight {part === p
+          ? 'border-2 border-ink bg-moss-pale font-bold'
+          : 'border-rule bg-white'}"
+        aria-pressed={part === p}
+        onclick={() => ((part = part === p ? '' : p), (words = ''))}
+      >
+        <Drawing words={partWords[p]} size={40} />
+        {capital(p)}
+      </button>
+    {/each}
   </div>
-  <p class="text-sm text-soft">Point at it, or choose:</p>
 {/if}
-<div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(5.5rem,1fr))] gap-1" role="group" aria-label="Parts">
-  {#each parts as p}
-    <button
-      class="flex min-h-20 flex-col items-center justify-start border p-1 text-sm leading-tight {part === p
-        ? 'border-2 border-ink bg-moss-pale font-bold'
-        : 'border-rule bg-white'}"
-      aria-pressed={part === p}
-      onclick={() => ((part = part === p ? '' : p), (words = ''))}
-    >
-      <Drawing words={partWords[p]} size={40} />
-      {capital(p)}
-    </button>
-  {/each}
-</div>
-<Field class="mt-2" label="Or search the signs" bind:value={words} placeholder="Speckled, wilting, holes …" />
 <ul class="mt-2 border-t border-rule" aria-label="Signs">
   {#each shown as s (s.id)}
     <li class="flex items-center gap-2 border-b border-rule py-1">

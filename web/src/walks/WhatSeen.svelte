@@ -6,6 +6,7 @@
   import { Case, type Sign } from '../finds/case.svelte';
   import Causes from '../finds/Causes.svelte';
   import { findsOf } from '../finds/finds';
+  import InSight from '../finds/InSight.svelte';
   import KeepFind from '../finds/KeepFind.svelte';
   import NoneOfThese from '../finds/NoneOfThese.svelte';
   import Signs from '../finds/Signs.svelte';
@@ -18,6 +19,8 @@
   let { open = $bindable(false), told = $bindable(), plant }: { open: boolean; told?: Schemas['Call']; plant: Plant } = $props();
   let signs = $state<Sign[]>();
   let missing = $state(false);
+  let keeping = $state<KeepFind>();
+  let keeps = $state('');
   $effect(() => {
     if (!open || signs) return;
     void attempt(async () => {
@@ -80,7 +83,7 @@
           <i>It is so</i>, or take it back.
         </p>{/if}
       {#if kase.answer && kase.seen.length}<p
-          class="border-l-4 border-moss pl-3 text-lg font-bold"
+          class="border-l-4 border-moss pl-3 text-lg font-bold max-lg:sr-only"
           aria-live="polite"
           data-testid="so-far"
         >
@@ -89,6 +92,8 @@
       <Signs {kase} {signs} {plant} />
       {#if kase.seen.length}<Causes {kase}>
           {#snippet end()}<KeepFind
+              bind:this={keeping}
+              bind:keeps
               {kase}
               at={{ plant_id: plant.id }}
               how="walk"
@@ -96,6 +101,7 @@
             />
             {@render none()}{/snippet}
         </Causes>{:else}{@render none()}{/if}
+      <InSight class="-bottom-4" {kase} {keeps} onkeep={() => void keeping?.keep()} />
     {/if}
   {/if}
 </Modal>
