@@ -82,6 +82,11 @@
           <FindList plant={plant.id} />{/if}
       </div>
     </div>
-    <InSight class="bottom-12 md:bottom-0" {kase} keeps={plant ? keeps : ''} onkeep={() => void keeping?.keep()} />
+    <InSight
+      class="sticky bottom-12 z-10 -mx-4 border-t border-ink md:bottom-0"
+      {kase}
+      keeps={plant ? keeps : ''}
+      onkeep={() => void keeping?.keep()}
+    />
   {/if}
 </div>

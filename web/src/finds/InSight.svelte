@@ -7,10 +7,7 @@
 </script>
 
 {#if kase.answer && kase.seen.length}
-  <div
-    class="sticky z-10 -mx-4 flex items-center gap-3 border-t border-ink bg-white px-4 py-2 lg:hidden {look}"
-    data-testid="in-sight"
-  >
+  <div class="flex items-center gap-3 bg-white px-4 py-2 lg:hidden {look}" data-testid="in-sight">
     <p class="line-clamp-2 min-w-0 flex-1 text-[0.9375rem] leading-snug font-bold" aria-hidden="true">{kase.answer.text}</p>
     {#if keeps}<Button size="sm" class="max-w-40 shrink-0" onclick={onkeep}
         ><span class="line-clamp-2 leading-tight">Keep: {keeps}</span></Button

@@ -74,7 +74,15 @@
       open = false;
     }}
   />{/snippet}
-<Modal bind:open title="What do you see on the {small(plant.common)}?" size="lg" class="text-ink">
+{#snippet inSight()}<InSight class="w-full" {kase} {keeps} onkeep={() => void keeping?.keep()} />{/snippet}
+<Modal
+  bind:open
+  title="What do you see on the {small(plant.common)}?"
+  size="lg"
+  class="text-ink"
+  classes={{ footer: 'p-0 md:p-0 lg:hidden' }}
+  footer={kase.seen.length ? inSight : undefined}
+>
   {#if open}
     {#if missing}<p>The signs are not on this device yet. Open a walk once while there is a connection.</p>
     {:else if !signs}<Waiting />{:else}
@@ -101,7 +109,6 @@
             />
             {@render none()}{/snippet}
         </Causes>{:else}{@render none()}{/if}
-      <InSight class="-bottom-4" {kase} {keeps} onkeep={() => void keeping?.keep()} />
     {/if}
   {/if}
 </Modal>
