@@ -16,6 +16,9 @@ func (s *Server) speciesRoutes(a huma.API) {
 		"corrected ones, or all.", reads, 0}, s.givePack)
 	op(a, planner, post, "/species", doc{"take-pack", "Almanac", "Take species entries from a YAML pack", "All of them, or " +
 		"with a fault anywhere none.", files, maxCSV}, s.takePack)
+	op(a, planner, post, "/species/like", doc{"add-kind", "Almanac", "Add a kind in five fields", "All but its name, form, leaves and hardiness is taken " +
+		"from a kind that it is like, and said to be a guess.", adds, 0}, s.addKind,
+		`{"common": "Silky stewartia", "botanical": "Stewartia malacodendron", "form": "tree", "leaf_season": "deciduous", "zone": "7a", "like": "camellia-japonica"}`)
 	op(a, crew, get, "/species/{id}", doc{"species", "Almanac", "One species entry", "With what the firm changed of " +
 		"it.", readsOf, 0}, s.species)
 	op(a, planner, put, "/species/{id}", doc{"keep-species", "Almanac", "Write or correct a species entry", "The built entry stays beside a corrected one.", writes, 0}, s.keepSpecies)
@@ -47,6 +50,14 @@ func (s *Server) keepSpecies(ctx context.Context, in *struct {
 }) (*Out[estate.SpeciesDetail], error) {
 	d, err := s.Estate.KeepSpecies(ctx, keyOf(ctx), in.ID, in.Version, in.Body)
 	return out(d), s.problem(ctx, "species "+in.ID, err)
+}
+
+func (s *Server) addKind(ctx context.Context, in *struct {
+	OnceKey
+	Body catalogue.NewKind
+}) (*Out[estate.SpeciesDetail], error) {
+	d, err := s.Estate.AddKind(ctx, keyOf(ctx), in.Body)
+	return out(d), s.problem(ctx, "species", err)
 }
 
 func (s *Server) dropSpecies(ctx context.Context, in *struct {

@@ -49,7 +49,8 @@ func TestCutBench(t *testing.T) {
 	b.press("button", "Make it a job")
 	b.see("Renew Common camellia, 1 of 3 and 3 more: jobs.")
 	job := s.orderOf("Renew Common camellia, 1 of 3")
-	b.press("link", "The job")
+	b.see("Stands as a job already")
+	b.press("link", "Renew Common camellia, 1 of 3")
 	b.until("the job", fmt.Sprintf("location.hash === '#/rounds/%d'", job))
 	b.see("Take out the oldest third of the stems")
 	b.see("Renew Common camellia, 2 of 3")
@@ -96,7 +97,7 @@ func TestCutNowInSpiteOfBloom(t *testing.T) {
 		t.Errorf("it is on %s at %d", o.Day, o.DayCost)
 	}
 	b.press("button", "Undo")
-	b.until("taken away", "!document.querySelector('main').innerText.includes('The job')")
+	b.until("taken away", "!document.querySelector('main').innerText.includes('Stands as a job already')")
 }
 
 // TestPlanCuts: a property's year of cuts is proposed, one is struck out, the others become jobs on the year; undo takes them back.

@@ -218,7 +218,7 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b.press("button", "Add the first property")
 	b.fill("Client", "The school board")
 	b.press("button", "Keep")
-	b.see("Name: is missing or too short")
+	b.see("Name is missing or too short")
 	b.fill("Name", "School garden")
 	b.press("button", "Keep")
 	b.see("choose a climate")

@@ -169,6 +169,9 @@ type Entry struct {
 	ForLeaf         bool    `json:"for_leaf,omitempty" yaml:"for_leaf,omitempty" doc:"Not grown for its bloom: a cut that takes it takes nothing"`
 	WetFeet         string  `json:"wet_feet,omitempty" yaml:"wet_feet,omitempty" enum:"hates,bears,likes," doc:"Wet ground; absent where nobody knows"`
 
+	// Like is the kind that all but the name, form, leaves and hardiness were taken from.
+	Like string `json:"like,omitempty" yaml:"like,omitempty" maxLength:"100" doc:"Id of the kind that all but its name, form, leaves and hardiness were taken from, until somebody has looked the entry through"`
+
 	// Basis says of figures what they rest on.
 	Basis map[string]string `json:"basis,omitempty" yaml:"basis,omitempty" doc:"What figures rest on, by field: measured, usual or guess"`
 }

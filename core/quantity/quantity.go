@@ -134,7 +134,7 @@ func Hour(minutes int) string { return token(clock, float64(minutes)) }
 
 // Style is how a reader wants figures: metric, days before months, unless it says otherwise.
 type Style struct {
-	Imperial   bool `json:"imperial"`
+	Imperial   bool `json:"imperial" doc:"Feet, gallons and °F"`
 	MonthFirst bool `json:"month_first" doc:"March 18"`
 	Twelve     bool `json:"twelve" doc:"Hours of a day by twelve: 8:30 am"`
 	Year       int  `json:"year" doc:"This one: a day of another carries its year; 0: none does"`

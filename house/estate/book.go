@@ -160,6 +160,28 @@ func (h *House) KeepSpecies(
 	return h.Species(ctx, id)
 }
 
+// AddKind keeps a kind that is not in the book, in five fields: the rest is as the kind it is like.
+func (h *House) AddKind(ctx context.Context, key store.Key, in catalogue.NewKind) (SpeciesDetail, error) {
+	book, err := h.Book(ctx)
+	if err != nil {
+		return SpeciesDetail{}, err
+	}
+	like, err := book.Species(in.Like)
+	if err != nil {
+		return SpeciesDetail{}, invalid.One("like", in.Like, err.Error())
+	}
+	e, err := in.Of(like)
+	if err != nil {
+		return SpeciesDetail{}, err
+	}
+	for field, name := range map[string]string{"common": e.Common, "botanical": e.Botanical} {
+		if id, _ := book.Named(name); id != "" && !(field == "common" && e.Botanical != e.Common) {
+			return SpeciesDetail{}, invalid.One(field, name, fmt.Sprintf("%q is in the book already, as %s", name, EntryOf(book, id).Common))
+		}
+	}
+	return h.KeepSpecies(ctx, key, e.ID, 0, e)
+}
+
 // DropSpecies takes the firm's entry out: a corrected one is as built again, an own one is gone, unless plants are of
 // it.
 func (h *House) DropSpecies(ctx context.Context, key store.Key, id string) (catalogue.Entry, error) {

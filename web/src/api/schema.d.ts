@@ -3120,6 +3120,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/species/like": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add a kind in five fields
+         * @description All but its name, form, leaves and hardiness is taken from a kind that it is like, and said to be a guess.
+         */
+        post: operations["add-kind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/species/{id}": {
         parameters: {
             query?: never;
@@ -4016,6 +4036,8 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description Id of the kind that all but its name, form, leaves and hardiness were taken from, until somebody has looked the entry through */
+            like?: string;
             /**
              * @description To horses and grazing animals; absent where nobody knows
              * @enum {string}
@@ -4115,6 +4137,33 @@ export interface components {
             habit: "own roots" | "sometimes" | "usually";
             /** @description How leaves from below the graft differ */
             rootstock_leaf?: string;
+        };
+        /** @description A kind that is not in the book, in five fields. All else is taken from a kind that it is like. */
+        CatalogueNewKind: {
+            /** @description Its botanical name; the common one when absent */
+            botanical?: string;
+            /** @description What it is called */
+            common: string;
+            /**
+             * @description Growth form
+             * @enum {string}
+             */
+            form: "tree" | "conifer" | "shrub" | "subshrub" | "climber" | "palm" | "perennial";
+            /**
+             * @description When it has leaves
+             * @enum {string}
+             */
+            leaf_season: "evergreen" | "semi-evergreen" | "deciduous" | "dies back in winter";
+            /**
+             * @description Id of the kind it is most like
+             * @example camellia-japonica
+             */
+            like: string;
+            /**
+             * @description The coldest hardiness zone it stands in, 1 to 13, with a or b for the half
+             * @example 7a
+             */
+            zone: string;
         };
         /** @description A trouble a species may be prone to. */
         CataloguePest: {
@@ -9451,6 +9500,7 @@ export interface components {
         QuantityStyle: {
             /** @description Words of the trade as North America has them */
             american: boolean;
+            /** @description Feet, gallons and °F */
             imperial: boolean;
             /** @description March 18 */
             month_first: boolean;
@@ -12029,6 +12079,8 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description Id of the kind that all but its name, form, leaves and hardiness were taken from, until somebody has looked the entry through */
+            like?: string;
             /**
              * @description To horses and grazing animals; absent where nobody knows
              * @enum {string}
@@ -12213,6 +12265,8 @@ export interface components {
              * @enum {string}
              */
             light: "full sun" | "part shade" | "shade" | "sun or part shade";
+            /** @description Id of the kind that all but its name, form, leaves and hardiness were taken from, until somebody has looked the entry through */
+            like?: string;
             /**
              * @description To horses and grazing animals; absent where nobody knows
              * @enum {string}
@@ -20566,6 +20620,48 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-kind": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "botanical": "Stewartia malacodendron",
+                 *       "common": "Silky stewartia",
+                 *       "form": "tree",
+                 *       "leaf_season": "deciduous",
+                 *       "like": "camellia-japonica",
+                 *       "zone": "7a"
+                 *     }
+                 */
+                "application/json": components["schemas"]["CatalogueNewKind"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeciesDetail"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

@@ -3,7 +3,18 @@
   /** The cut bench: how far and when a plant is cut, what that costs in bloom, and how it stands in the years after. */
   import { Button } from 'flowbite-svelte';
   import { onMount } from 'svelte';
-  import { dropOrder, api, ask, onceKey, type Plant, type Problem, type Schemas, type Season } from '../api/client';
+  import {
+    dropOrder,
+    api,
+    ask,
+    onceKey,
+    ordersOf,
+    type Order,
+    type Plant,
+    type Problem,
+    type Schemas,
+    type Season,
+  } from '../api/client';
   import { daysBetween, hours, inWords, metres } from '../lib/dates';
   import CutDrawing from './CutDrawing.svelte';
   import { cardOf, purposeWords, purposes, type Purpose } from './purposes';
@@ -30,7 +41,7 @@
   let cut = $state(0); // the line on the portrait, m; 0: as reckoned
   let on = $state<string>(); // the day pointed at
   let ahead = $state(0); // seasons
-  let made = $state(0); // the job
+  let jobs = $state<Order[]>([]); // cuts of this plant that stand as jobs
   let busy = $state(false);
   const [reads, reckons] = [reading(), reading()];
 
@@ -42,8 +53,11 @@
       plant = p;
       season = s;
       on ??= s.today;
+      jobs = await standing(p, signal);
     });
   });
+  const standing = async (p: Plant, signal?: AbortSignal) =>
+    (await ordersOf(p.property_id, 'standing', signal)).filter((o) => o.kind === 'prune' && o.plant_id === p.id);
   $effect(() => {
     const p = plant;
     if (!p || !on) return;
@@ -104,11 +118,11 @@
     busy = true;
     await attempt(async () => {
       const kept = purpose === 'renew' && !day ? await keepRenewal(q) : [await keepCut(p, q, day)];
-      made = kept[0]?.id ?? 0;
+      jobs = await standing(q);
       const what = kept.length > 1 ? `${kept[0]!.title} and ${kept.length - 1} more: jobs.` : `${kept[0]?.title}: a job.`;
       house.say(what, async () => {
         for (const o of kept) await dropOrder(o.id);
-        made = 0;
+        jobs = await standing(q);
       });
     });
     busy = false;
@@ -276,8 +290,15 @@
                 class="inline-flex min-h-11 items-center underline"
                 href={cardOf(plant.id, { purpose: plan.purpose, cut_m: line || undefined })}>Cut card</a
               >
-              {#if made}<a class="inline-flex min-h-11 items-center underline" href="#/rounds/{made}">The job</a>{/if}
             </div>
+            {#if jobs.length}
+              <p class="flex flex-wrap items-center gap-x-3 text-sm" aria-label="Jobs already">
+                Stands as a job already:{#each jobs as o (o.id)}<a
+                    class="inline-flex min-h-11 items-center underline"
+                    href="#/rounds/{o.id}">{o.title}{o.day ? `, ${inWords(o.day)}` : ''}</a
+                  >{/each}
+              </p>
+            {/if}
             <p class="text-sm text-soft">Local rules on nests, hedges and protected trees come first.</p>
           </div>
         </article>

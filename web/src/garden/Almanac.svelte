@@ -21,6 +21,7 @@
   import Portrait from '../lib/Portrait.svelte';
   import Ribbon, { type RibbonLane } from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
+  import NewKind from './NewKind.svelte';
   import SpeciesForm from './SpeciesForm.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
@@ -34,6 +35,7 @@
   let year = $state<Schemas['SpeciesYear'] & { of: string }>();
   let words = $state('');
   let want = $state({ form: '', leaves: '', light: '', soil: '', only: '' });
+  let naming = $state(false);
   let editing = $state<'no' | 'correct' | 'new'>('no');
   let shown = ''; // the species on the page; what is drawn stays until the next one's figures are here
   const reads = reading();
@@ -326,6 +328,7 @@
       {/each}
     </ul>
     <div class="mt-2 flex flex-wrap gap-x-4 text-sm">
+      <button class="min-h-11 text-moss underline" onclick={() => (naming = true)}>Add a kind in five fields</button>
       <button class="min-h-11 text-moss underline" onclick={() => (editing = 'new')}>Add a species</button>
       <FilePick name="Take a pack" accept=".yaml,.yml" onfile={takePack} />
       <a class="flex min-h-11 items-center underline" href="/api/v1/species.yaml?of=firm" download>Our entries as a pack</a>
@@ -416,6 +419,11 @@
         <section class="mt-4 border border-rule bg-white p-3" aria-label="What we changed">
           {#if detail.source === 'own'}
             <h2>Our own entry</h2>
+            {#if detail.like}<p class="text-sm" data-testid="like">
+                In five fields: all but its name, form, leaves and hardiness is taken from <a href="#/almanac/{detail.like}"
+                  >{species?.find((s) => s.id === detail?.like)?.common ?? detail.like}</a
+                >. <button class="min-h-11 text-moss underline" onclick={() => (editing = 'correct')}>Look it through</button>
+              </p>{/if}
           {:else}
             <h2>Corrected by us</h2>
             <table class="mt-1 text-left text-[0.9375rem]">
@@ -447,3 +455,5 @@
     <p class="p-5">The almanac has no entry of that name. <a class="underline" href="#/almanac">See all</a>.</p>
   {/if}
 </div>
+
+<NewKind bind:open={naming} species={species ?? []} onkept={(kind) => kept(kind.id)} />

@@ -374,6 +374,7 @@
           names={nameless.names}
           {species}
           {used}
+          onnew={(kind) => (species = [...species, kind])}
           ontold={(called) => takePlants(nameless!.file, 'ask', called)}
           onclose={() => (nameless = undefined)}
         />

@@ -4,6 +4,7 @@
   import type { Schemas, Species } from '../api/client';
   import Pick from '../lib/Pick.svelte';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
+  import NewKind from './NewKind.svelte';
 
   interface Props {
     file: string;
@@ -11,10 +12,11 @@
     names: Schemas['NoKind'][];
     species: Species[];
     used: string[];
+    onnew: (kind: Species) => void; // a kind was added to the book
     ontold: (called: Record<string, string>) => void;
     onclose: () => void;
   }
-  let { file, lines, names, species, used, ontold, onclose }: Props = $props();
+  let { file, lines, names, species, used, onnew, ontold, onclose }: Props = $props();
   const other = '?';
   const leave = '-';
   // svelte-ignore state_referenced_locally -- asked of one file: another one is another slip
@@ -26,6 +28,8 @@
     return species.find((s) => `${s.common} (${s.botanical})` === t.typed)?.id;
   };
   const open = $derived(names.filter((_, i) => kindOf(i) === undefined).length);
+  let adding = $state(false);
+  let named = $state(0); // the name that a new kind is added for
   const where = (n: Schemas['NoKind']) =>
     n.lines.length === 1
       ? `line ${n.lines[0]}`
@@ -62,14 +66,26 @@
               [leave, n.lines.length === 1 ? 'nothing to keep: leave its line out' : 'nothing to keep: leave its lines out'],
             ]}
           />
-          {#if told[i]!.pick === other}<SpeciesPick {species} {used} bind:value={told[i]!.typed} autofocus />{/if}
+          {#if told[i]!.pick === other}<SpeciesPick {species} {used} bind:value={told[i]!.typed} autofocus />
+            <button type="button" class="min-h-11 text-sm text-moss underline" onclick={() => ((named = i), (adding = true))}
+              >It is not in the book: add it, in five fields</button
+            >{/if}
         </div>
       </li>
     {/each}
   </ul>
   <div class="mt-2 flex flex-wrap items-center gap-2">
-    <Button type="submit" disabled={open > 0}>Take the {lines} plants</Button>
+    <Button type="submit" disabled={open > 0}>{lines === 1 ? 'Take the plant' : `Take the ${lines} plants`}</Button>
     <Button color="light" onclick={onclose}>Take nothing</Button>
     {#if open}<span class="text-sm text-soft">{open === 1 ? 'one name is' : `${open} names are`} still to be told</span>{/if}
   </div>
 </form>
+<NewKind
+  bind:open={adding}
+  {species}
+  name={names[named]?.name}
+  onkept={(kind) => {
+    onnew(kind);
+    told[named]!.typed = `${kind.common} (${kind.botanical})`;
+  }}
+/>

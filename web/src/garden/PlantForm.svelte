@@ -14,6 +14,7 @@
   import { toFault } from '../lib/fault';
   import { keptOf } from '../lib/kept';
   import { whileOpen } from '../lib/opened';
+  import NewKind from './NewKind.svelte';
   import SpeciesPick from '../lib/SpeciesPick.svelte';
   import { bare, figure } from '../lib/units';
 
@@ -54,6 +55,9 @@
     soil: plant?.soil ?? '',
     wet: plant?.wet ?? false,
   };
+  let kinds = $state<Species[]>([]); // added to the book from here
+  const book = $derived([...species, ...kinds.filter((k) => !species.some((s) => s.id === k.id))]);
+  let naming = $state(false);
   let back = $state(draftOf<typeof began>(draft) !== undefined); // what was typed last time is here again
   let f = $state({ ...began, ...draftOf<typeof began>(draft) });
   $effect(() => keepDraft(draft, $state.snapshot(f), began));
@@ -95,8 +99,8 @@
   const chosen = $derived.by(() => {
     const n = bald(f.name);
     return (
-      species.find((s) => bald(written(s)) === n) ??
-      species.find((s) => [s.common, s.botanical, s.id, ...(s.also ?? [])].some((x) => bald(x) === n))
+      book.find((s) => bald(written(s)) === n) ??
+      book.find((s) => [s.common, s.botanical, s.id, ...(s.also ?? [])].some((x) => bald(x) === n))
     );
   });
   // Another kind has nothing of the one before but its place: no pot, no graft, no size, no note, not its number.
@@ -189,7 +193,15 @@
 >
   <Again bind:back class="mb-2" onanew={() => (f = { ...began })} />
   <div class="grid gap-3 sm:grid-cols-6">
-    <SpeciesPick class="sm:col-span-3" {species} {used} bind:value={f.name} autofocus problem={said.species} />
+    <SpeciesPick
+      class="sm:col-span-3"
+      species={book}
+      {used}
+      bind:value={f.name}
+      autofocus
+      problem={said.species}
+      onnew={() => (naming = true)}
+    />
     <Field class="sm:col-span-3" label="Where it stands" bind:value={f.label} placeholder="By the gate" problem={said.label} />
     <Field class="sm:col-span-2" label="Height" kind="length" bind:value={f.height} problem={said.height_m} />
     <Field class="sm:col-span-2" label="How many" bind:value={f.count} mode="numeric" problem={said.count} />
@@ -295,3 +307,12 @@
     {#if plant && onremove}<Button color="light" class="ml-auto" onclick={() => onremove(plant)}>Remove this plant</Button>{/if}
   </div>
 </form>
+<NewKind
+  bind:open={naming}
+  species={book}
+  name={f.name.trim()}
+  onkept={(kind) => {
+    kinds = [...kinds, kind];
+    f.name = `${kind.common} (${kind.botanical})`;
+  }}
+/>

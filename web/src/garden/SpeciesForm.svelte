@@ -104,6 +104,7 @@
     ev?.preventDefault();
     problem = await attempt(async () => {
       const body = $state.snapshot(e) as Entry;
+      delete body.like; // looked through: what it says is the firm's own
       if (fresh) body.id = slug(body.botanical) || 'new';
       if (body.leaf_season === 'evergreen') delete body.leaf_drop;
       else body.leaf_drop ??= { cooling: 300 };

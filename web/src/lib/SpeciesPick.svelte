@@ -10,8 +10,19 @@
     problem?: string;
     class?: string;
     autofocus?: boolean;
+    label?: string;
+    onnew?: (name: string) => void; // what is not in the book can be added
   }
-  let { species, value = $bindable(), used = [], problem, class: wide = '', autofocus }: Props = $props();
+  let {
+    species,
+    value = $bindable(),
+    used = [],
+    problem,
+    class: wide = '',
+    autofocus,
+    label = 'Species',
+    onnew,
+  }: Props = $props();
 
   const id = $props.id();
   const written = (s: Species) => `${s.common} (${s.botanical})`;
@@ -72,7 +83,7 @@
 </script>
 
 <div class="relative {wide}">
-  <label class="block font-semibold" for="{id}-in">Species</label>
+  <label class="block font-semibold" for="{id}-in">{label}</label>
   <!-- svelte-ignore a11y_autofocus -- the form was asked for -->
   <input
     id="{id}-in"
@@ -117,4 +128,10 @@
       </li>{/if}
   </ul>
   {#if problem}<span class="text-sm text-bad">{problem}</span>{/if}
+  {#if onnew && value.trim().length > 2 && !found.length && !species.some((s) => written(s) === value)}<p class="mt-1 text-sm">
+      No kind in the book is called so.
+      <button type="button" class="min-h-11 text-moss underline" onclick={() => onnew(value.trim())}
+        >Add it, in five fields</button
+      >
+    </p>{/if}
 </div>
