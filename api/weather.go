@@ -2,6 +2,7 @@ package api
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"strings"
 
@@ -17,6 +18,8 @@ func (s *Server) weatherRoutes(a huma.API) {
 	op(a, crew, get, "/properties/{id}/season", doc{"season", "Weather", "The garden year of a property", "Normals, what was observed, frost to come, events.", readsOf, 0}, s.season)
 	op(a, crew, get, "/properties/{id}/event", doc{"event", "Weather", "One event hour by hour", "Against what plants " +
 		"there bore that day.", readsOf, 0}, s.eventChart)
+	op(a, planner, post, "/reckon/weather-columns", doc{"ask-columns", "Weather", "What the columns of a weather file may hold", "Its names with their first lines, and what " +
+		"each is taken for, to be told by hand when the file is taken; stores nothing.", files, maxCSV}, s.askColumns, "Logged,Out,Wet\n2027-02-27 06:00,-5,0\n")
 	op(a, planner, get, "/properties/{id}/weather.csv", doc{"give-weather", "Weather", "A property's hourly weather as a " +
 		"CSV file", "What matters today of it.", readsOf, 0}, s.giveWeather)
 	op(a, planner, post, "/properties/{id}/weather/read", doc{"read-weather", "Weather", "Read the weather station", "What is not kept yet, through last night; nothing is worked out anew where nothing is new.", outside, 0}, s.readWeather)
@@ -61,15 +64,28 @@ func (s *Server) eventChart(ctx context.Context, in *struct {
 
 func (s *Server) weatherCSV(ctx context.Context, in *struct {
 	Write
-	Here      bool   `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
-	Name      string `query:"name" maxLength:"200" doc:"Of the file; CSV file when absent"`
-	Languages string `header:"Accept-Language" doc:"By whose region a date is read that could be meant either way"`
-	RawBody   []byte `contentType:"text/csv"`
+	Here      bool     `query:"here" default:"true" doc:"Measured in this garden: its site is already in the figures"`
+	Name      string   `query:"name" maxLength:"200" doc:"Of the file; CSV file when absent"`
+	Languages string   `header:"Accept-Language" doc:"By whose region a date is read that could be meant either way"`
+	Columns   []string `query:"columns" maxItems:"200" doc:"What its columns hold, told by hand, in the words of ask-columns; kept for the next file with such a header. As was told of such files, or as their names say, when absent"`
+	Zone      string   `query:"zone" enum:"garden,UTC," doc:"With columns: by whose clock its times are; the garden's when absent"`
+	RawBody   []byte   `contentType:"text/csv"`
 }) (*Out[overview.WeatherKept], error) {
-	k, err := s.Overview.TakeWeatherFile(ctx, keyOf(ctx), in.ID, overview.WeatherFile{
+	file := overview.WeatherFile{
 		Name: strings.TrimSpace(in.Name), Text: in.RawBody, Here: in.Here, MonthFirst: s.styleOf(ctx, in.Languages).MonthFirst,
-	})
+	}
+	if len(in.Columns) > 0 {
+		file.Match = &exchange.Matching{Columns: in.Columns, Zone: cmp.Or(in.Zone, "garden")}
+	}
+	k, err := s.Overview.TakeWeatherFile(ctx, keyOf(ctx), in.ID, file)
 	return out(k), s.problem(ctx, "property", err)
+}
+
+func (s *Server) askColumns(ctx context.Context, in *struct {
+	RawBody []byte `contentType:"text/csv"`
+}) (*Out[exchange.WeatherColumns], error) {
+	a, err := s.Overview.AskColumns(ctx, in.RawBody)
+	return out(a), s.problem(ctx, "file", err)
 }
 
 func (s *Server) readWeather(ctx context.Context, in *Write) (*Out[overview.WeatherKept], error) {

@@ -262,6 +262,26 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b.see("No weather read yet")
 	b.upload("Weather from a file", file("weather.csv", csv))
 	b.see("480 hours taken from weather.csv; 1 freeze found")
+	// A table of days whose columns say nothing is told by hand, once.
+	days := "Logged;A1;A2;A3\n"
+	for d := range 9 {
+		days += fmt.Sprintf("%02d.01.2027;%d;%d;%d\n", d+10, 31-d, 45, 1)
+	}
+	b.upload("Weather from a file", file("days.csv", days))
+	b.see("What do the columns of days.csv hold?")
+	b.see("Which column holds the date and time?")
+	b.choose("Logged", "date, time, or both")
+	b.choose("A1", "lowest of the day, °F")
+	b.see("or which two the lowest and the highest of each day?")
+	b.choose("A2", "highest of the day, °F")
+	b.accessible("columns of a weather file")
+	b.press("button", "Take the weather")
+	b.see("216 hours taken from days.csv")
+	b.see("columns: as they were told by hand for such a file")
+	b.see("are made up, an estimate")
+	b.press("button", "It is right")
+	b.upload("Weather from a file", file("more.csv", strings.ReplaceAll(days, ".01.2027", ".02.2027")))
+	b.see("216 hours taken from more.csv")
 	b.press("link", "Lookout")
 	b.see("Freeze on Thu 4 March")
 	b.see("Oleander")

@@ -19,7 +19,16 @@ import (
 type Clock struct {
 	Zone       *time.Location // of the garden
 	MonthFirst bool           // where a date can be read either way
+
+	Latitude, Longitude float64                       // of the garden: hours are made up of days by its sun
+	Match               func(header string) *Matching // what was told by hand of a file with such a header; nil for none
 }
+
+// lowest and highest are the columns of days, behind those of hours.
+const (
+	lowest  = 6
+	highest = 7
+)
 
 // ReadWeather reads hourly weather as ReadWeatherCSV does, or any table of hours as loggers and spreadsheets write them:
 // with lines above its header, in other units, with date and time apart, in the garden's own time, several readings an
@@ -95,26 +104,31 @@ func (t *table) find(text string) error {
 		if err != nil || len(cells) < 2 {
 			continue
 		}
+		if m := t.matching(cells); m != nil {
+			t.head, t.sep = i, sep
+			return t.match(cells, m)
+		}
 		when, cols, passed, err := columnsOf(cells)
 		if err != nil {
-			return invalid.Fields{{Path: fmt.Sprintf("line %d", i+1), Problem: err.Error()}}
+			return invalid.Fields{{Path: "columns", Problem: fmt.Sprintf("line %d: %v", i+1, err)}}
 		}
-		hasTemp := slices.ContainsFunc(cols, func(w what) bool { return columns[w.index].name == "temp_c" })
+		holds := func(index int) bool { return slices.ContainsFunc(cols, func(w what) bool { return w.index == index }) }
+		hasTemp := holds(1) || holds(lowest) && holds(highest)
 		switch {
 		case len(when) > 0 && hasTemp:
 			t.head, t.sep, t.when, t.cols = i, sep, when, cols
 			t.tell(passed)
 			return nil
 		case len(when) > 0 && doubt == nil:
-			doubt = fmt.Errorf("has no column of temperatures")
+			doubt = fmt.Errorf("the header has no column of temperatures")
 		case hasTemp && doubt == nil:
-			doubt = fmt.Errorf("has no column of times")
+			doubt = fmt.Errorf("the header has no column of times")
 		}
 	}
 	if doubt == nil {
-		doubt = fmt.Errorf("has no header that names a column of times and one of temperatures")
+		doubt = fmt.Errorf("no line is a header that names a column of times and one of temperatures")
 	}
-	return invalid.Fields{{Path: "file", Problem: doubt.Error() + "; want a header such as Date time, Temperature (°C)"}}
+	return invalid.Fields{{Path: "columns", Problem: doubt.Error() + "; want a header such as Date time, Temperature (°C)"}}
 }
 
 func cellsOf(line string, sep rune) ([]string, error) {
@@ -129,7 +143,10 @@ func cellsOf(line string, sep rune) ([]string, error) {
 // Words of headers.
 var (
 	timeWords = regexp.MustCompile(`(?i)^\W*(date|time|timestamp|time ?stamp|hour|day|local time)\b`)
-	otherTemp = regexp.MustCompile(`(?i)dew|chill|heat ?index|feels|soil|indoor|inside|wet ?bulb|\b(max|min|high|low)`)
+	otherTemp = regexp.MustCompile(`(?i)dew|chill|heat ?index|feels|soil|indoor|inside|wet ?bulb|\b(max|min|high|low)|t(max|min)`)
+	lowTemp   = regexp.MustCompile(`(?i)^\W*(t|temp\w*)?[ _.-]*(min(imum)?|low(est)?|tn)\b`)
+	highTemp  = regexp.MustCompile(`(?i)^\W*(t|temp\w*)?[ _.-]*(max(imum)?|high(est)?|tx)\b`)
+	noTemp    = regexp.MustCompile(`(?i)dew|chill|heat ?index|feels|soil|indoor|inside|wet ?bulb|humid|wind|rain|press`)
 	otherWind = regexp.MustCompile(`(?i)dir|gust|run|chill`)
 	otherRain = regexp.MustCompile(`(?i)rate|total|year|month|event|storm|accum`)
 	unitWords = regexp.MustCompile(`(?i)(?:^|[\s(\[,_/])(°\s?[cf]|deg\s?[cf]|[cf]|celsius|fahrenheit|mph|km/?h|kph|` +
@@ -193,6 +210,10 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 		case timeWords.MatchString(name):
 			when = append(when, what{named: name, at: at})
 			continue
+		case lowTemp.MatchString(low) && !noTemp.MatchString(low):
+			column, allowed = lowest, []string{"c", "f"}
+		case highTemp.MatchString(low) && !noTemp.MatchString(low):
+			column, allowed = highest, []string{"c", "f"}
 		case strings.Contains(low, "temp") && !otherTemp.MatchString(low):
 			column, allowed = 1, []string{"c", "f"}
 		case strings.Contains(low, "wind") && !otherWind.MatchString(low):
@@ -211,7 +232,7 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 		case slices.Contains(allowed, unit):
 			used[column] = true
 			cols = append(cols, what{column, name, at, turns[unit]})
-		case column == 1:
+		case column == 1 || column >= lowest:
 			return nil, nil, nil, fmt.Errorf("%q does not say whether it is °C or °F: write the unit into the header, such as %q",
 				name, name+" (°F)")
 		default:
@@ -223,7 +244,7 @@ func columnsOf(cells []string) (when, cols []what, passed []string, err error) {
 
 // tell notes how the header was understood.
 func (t *table) tell(passed []string) {
-	names := map[int]string{1: "temperature", 2: "wind", 3: "rain", 4: "humidity"}
+	names := map[int]string{1: "temperature", 2: "wind", 3: "rain", 4: "humidity", lowest: "lowest of the day", highest: "highest of the day"}
 	for _, c := range t.cols {
 		t.told = append(t.told, fmt.Sprintf("%s: taken as %s", c.named, names[c.index]))
 	}
@@ -231,6 +252,12 @@ func (t *table) tell(passed []string) {
 		t.told = append(t.told, "passed over: "+strings.Join(passed, ", "))
 	}
 	t.zone = t.clock.Zone
+	t.zoneSaid()
+	t.told = append(t.told, "times: by the clock of "+t.zone.String())
+}
+
+// zoneSaid takes the zone that a header of times says.
+func (t *table) zoneSaid() {
 	for _, w := range t.when {
 		m := zoneWords.FindStringSubmatch(w.named)
 		if m == nil {
@@ -245,7 +272,6 @@ func (t *table) tell(passed []string) {
 			t.zone = time.FixedZone(strings.TrimSpace(m[0]), (h*60+minutes)*60)
 		}
 	}
-	t.told = append(t.told, "times: by the clock of "+t.zone.String())
 }
 
 // Of dates: those in which the month may stand first or second, and the others.
@@ -279,6 +305,9 @@ func (t *table) rows() error {
 		}
 		path := fmt.Sprintf("line %d", r.line)
 		at, clock, ok := t.time(r.when)
+		if ok && !clock {
+			at = t.dayAt(r.when)
+		}
 		if !ok {
 			bad.Add(path, r.when, "%q is no time that is known; want one such as 2027-02-26 05:00", r.when)
 			continue
@@ -299,8 +328,10 @@ func (t *table) rows() error {
 		bad.Add(fmt.Sprintf("line %d", t.head+2), nil, "there is no hour after the header")
 	case len(rows) > linesMost:
 		bad.Add("file", nil, "has more than %d lines, which is the most that is read", linesMost)
+	case timed == 0 && t.byDays():
+		t.gatherDays(sums)
 	case timed == 0:
-		bad.Add("file", nil, "is by days, and has no hours: what a night did is told by its hours alone")
+		bad.Add("columns", nil, "the file is by days, and has no hours: give the lowest and the highest temperature of each day, or a file of hours")
 	default:
 		t.gather(sums, len(rows))
 	}
@@ -349,7 +380,10 @@ func (t *table) row(g *hourly, cells []string, path string, bad *invalid.Fields)
 			bad.Add(path, text, "%s: %q is no number", c.named, text)
 			continue
 		}
-		col := columns[c.index]
+		col := columns[1] // of days, too
+		if c.index < lowest {
+			col = columns[c.index]
+		}
 		if v = c.turn(v); !(v >= col.lo && v <= col.hi) {
 			bad.Add(path, text, "%s: %.4g %s is outside %g to %g", c.named, v, col.unit, col.lo, col.hi)
 			continue
@@ -362,8 +396,8 @@ func (t *table) row(g *hourly, cells []string, path string, bad *invalid.Fields)
 // hourly are the readings of one hour.
 type hourly struct {
 	at  time.Time
-	sum [6]float64
-	n   [6]int
+	sum [8]float64
+	n   [8]int
 }
 
 // gather makes hours of what was read in them: means, and the sum of rain. An hour without a temperature is none.

@@ -98,3 +98,79 @@ func TestWeatherTableRefused(t *testing.T) {
 		}
 	}
 }
+
+// TestWeatherByDays: tables of days, as official stations and spreadsheets write them, all made up, come out as hours that
+// keep each day's lowest and highest by the garden's clock, and it is said that they are made up.
+func TestWeatherByDays(t *testing.T) {
+	for what, c := range map[string]struct {
+		zone, text string
+		low, high  float64
+	}{
+		"min and max, metric":          {"Europe/Rome", "Date;Tmin (°C);Tmax (°C);Rain (mm)\n26.02.2027;-11,0;-2,0;0\n27.02.2027;-8,5;1,5;0\n", -11, -2},
+		"lows and highs, Fahrenheit":   {"America/Chicago", "Date,High (°F),Low (°F),Precip (in)\n2/26/2027,28.4,12.2,0\n2/27/2027,30,17,0\n", -11, -2},
+		"the longest words":            {"Australia/Melbourne", "Day,Minimum temperature (°C),Maximum temperature (°C)\n2027-02-26,-11,-2\n2027-02-27,-8,1\n", -11, -2},
+		"with the mean of the day":     {"Europe/Rome", "date,mean temp (°C),min temp (°C),max temp (°C)\n2027-02-26,-7,-11,-2\n2027-02-27,-3,-8,1\n", -11, -2},
+		"a dew point and a low for it": {"Europe/Rome", "Date,Low dew point (°C),Low (°C),High (°C)\n2027-02-26,-20,-11,-2\n2027-02-27,-20,-8,1\n", -11, -2},
+	} {
+		zone := zoneOf(t, c.zone)
+		hours, read, err := ReadWeather(strings.NewReader(c.text), Clock{Zone: zone, MonthFirst: c.zone == "America/Chicago", Latitude: 45, Longitude: 9})
+		if err != nil || len(hours) != 48 {
+			t.Errorf("%s: %d hours, %v", what, len(hours), err)
+			continue
+		}
+		low, high := math.Inf(1), math.Inf(-1)
+		for _, h := range hours {
+			if local := h.Time.In(zone); local.Day() == 26 {
+				low, high = min(low, h.TempC), max(high, h.TempC)
+			}
+		}
+		if math.Abs(low-c.low) > 0.01 || math.Abs(high-c.high) > 0.01 || !strings.Contains(strings.Join(read, "; "), "made up, an estimate") {
+			t.Errorf("%s: %.2f to %.2f °C, %q", what, low, high, read)
+		}
+	}
+}
+
+// TestColumnsToldByHand: a table whose names say nothing is read as it was told, in its units and by its clock; what cannot
+// be is named, and the next file with such a header is known.
+func TestColumnsToldByHand(t *testing.T) {
+	file := "Station 7\nLogged;A1;A2;Wet\n27.02.2027 06:00;23;10;0,1\n27.02.2027 07:00;24;10;0\n"
+	asked, err := AskColumns([]byte(file))
+	if err != nil || len(asked.Names) != 4 || len(asked.Samples) != 2 || asked.Samples[0][1] != "23" {
+		t.Fatalf("%+v, %v", asked, err)
+	}
+	told := Matching{[]string{"when", "temp_f", "wind_mph", "rain_in"}, "UTC"}
+	clock := Clock{Zone: zoneOf(t, "America/Chicago"), Match: func(header string) *Matching {
+		if header == asked.Header {
+			return &told
+		}
+		return nil
+	}}
+	hours, read, err := ReadWeather(strings.NewReader(file), clock)
+	if err != nil || len(hours) != 2 {
+		t.Fatalf("%v, %v", hours, err)
+	}
+	if h := hours[0]; h.Time.Hour() != 6 || math.Abs(h.TempC+5) > 1e-3 || math.Abs(h.WindMS-4.4704) > 1e-3 || math.Abs(h.RainMM-2.54) > 1e-3 {
+		t.Errorf("%+v", h)
+	}
+	if !strings.Contains(strings.Join(read, "; "), "told by hand") {
+		t.Errorf("it is told %q", read)
+	}
+	for says, m := range map[string]Matching{
+		"the date and time":     {[]string{"-", "temp_c", "-", "-"}, ""},
+		"holds the temperature": {[]string{"when", "low_c", "-", "-"}, ""},
+		"and the file has 4":    {[]string{"when", "temp_c"}, ""},
+		"already, as temp_c":    {[]string{"when", "temp_c", "temp_f", "-"}, ""},
+		"can hold":              {[]string{"when", "temp_c", "pressure", "-"}, ""},
+	} {
+		if err := m.Validate(4); err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("%v: %v, want it to say %q", m.Columns, err, says)
+		}
+	}
+	// What names say is filled in, and a temperature without its scale is proposed to be looked at.
+	if a, err := AskColumns([]byte("Date,Temperature,Wind (km/h),Tmin,Note\n2027-02-27,-5,18,-7,x\n")); err != nil || strings.Join(a.Columns, " ") != "when temp_c wind_kmh low_c -" {
+		t.Errorf("%v, %v", a.Columns, err)
+	}
+	if _, err := AskColumns([]byte("27.02.2027;1;2\n28.02.2027;1;2\n")); err == nil {
+		t.Error("a table without names is asked about")
+	}
+}

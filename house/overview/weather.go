@@ -1,13 +1,11 @@
 package overview
 
 import (
-	"bytes"
 	"cmp"
 	"context"
 	"time"
 
 	"mezzadro/core/weather"
-	"mezzadro/exchange"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -21,46 +19,30 @@ type WeatherKept struct {
 	Read   []string       `json:"read" doc:"How a file in another form than the program's own was understood; empty for its own"`
 }
 
-// WeatherFile is a file of hours, and how it is meant.
-type WeatherFile struct {
-	Name       string
-	Text       []byte
-	Here       bool // measured in the garden itself
-	MonthFirst bool // where a date can be read either way
-}
-
-// TakeWeatherFile keeps the hours of a file; the windows of the property's orders follow.
-func (h *Room) TakeWeatherFile(ctx context.Context, key store.Key, property int64, file WeatherFile) (WeatherKept, error) {
-	pl, err := h.Place(ctx, property)
-	if err != nil {
-		return WeatherKept{}, err
-	}
-	clock := exchange.Clock{Zone: pl.Zone, MonthFirst: file.MonthFirst}
-	hours, read, err := exchange.ReadWeather(bytes.NewReader(file.Text), clock)
-	if err != nil {
-		return WeatherKept{}, err
-	}
-	for i := range hours {
-		hours[i].Here = file.Here
-	}
-	k, err := h.TakeWeather(ctx, key, property, file.Name, hours)
-	k.Read = read
-	return k, err
-}
-
 // TakeWeather keeps hours under the name of where they come from.
-func (h *Room) TakeWeather(
+func (h *Room) TakeWeather(ctx context.Context, key store.Key, property int64, name string, hours []weather.Hour) (WeatherKept, error) {
+	return h.takeWeather(ctx, key, property, name, hours, nil)
+}
+
+// takeWeather keeps hours under the name of where they come from, and what was told of such files.
+func (h *Room) takeWeather(
 	ctx context.Context,
 	key store.Key,
 	property int64,
 	name string,
 	hours []weather.Hour,
+	told *toldMatching,
 ) (WeatherKept, error) {
 	in := store.SourceIn{Name: cmp.Or(name, "CSV file"), File: true, Rank: store.OfTheRegion, Day: h.Today().String()}
 	if len(hours) > 0 && hours[0].Here {
 		in.Rank = store.OfTheGarden
 	}
 	n, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.HoursRead, error) {
+		if told != nil {
+			if err := tx.KeepMatching(ctx, told.header, told.text); err != nil {
+				return estate.HoursRead{}, err
+			}
+		}
 		n, err := tx.KeepWeather(ctx, property, in, hours)
 		return estate.HoursRead{Hours: len(hours), Fresh: n}, err
 	})

@@ -2508,6 +2508,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reckon/weather-columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What the columns of a weather file may hold
+         * @description Its names with their first lines, and what each is taken for, to be told by hand when the file is taken; stores nothing.
+         */
+        post: operations["ask-columns"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/wintering": {
         parameters: {
             query?: never;
@@ -14065,6 +14085,20 @@ export interface components {
              */
             ways: number;
         };
+        /** @description A table of weather whose columns are to be told by hand, with what they are taken for. */
+        WeatherColumns: {
+            /** @description By column: when (a date, a time, or both), temp_c, temp_f, low_c, low_f, high_c, high_f, wind_ms, wind_kmh, wind_mph, wind_kn, rain_mm, rain_cm, rain_in, rh_pct, or - for what is passed over */
+            columns: string[];
+            /** @description Of its columns */
+            names: string[];
+            /** @description The first lines under them, up to four */
+            samples: string[][];
+            /**
+             * @description By whose clock its times are
+             * @enum {string}
+             */
+            zone: "garden" | "UTC";
+        };
         /** @description Where hours of a property's weather came from. */
         WeatherFrom: {
             /** @description Taken over from a file; else told by a station, and told on */
@@ -18793,6 +18827,10 @@ export interface operations {
                 here?: boolean;
                 /** @description Of the file; CSV file when absent */
                 name?: string;
+                /** @description What its columns hold, told by hand, in the words of ask-columns; kept for the next file with such a header. As was told of such files, or as their names say, when absent */
+                columns?: string[];
+                /** @description With columns: by whose clock its times are; the garden's when absent */
+                zone?: "garden" | "UTC" | "";
             };
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
@@ -19626,6 +19664,40 @@ export interface operations {
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "ask-columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example Logged,Out,Wet
+                 *     2027-02-27 06:00,-5,0
+                 */
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherColumns"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            413: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

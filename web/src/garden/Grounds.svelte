@@ -10,6 +10,7 @@
     ask,
     onceKey,
     plantsOn,
+    Problem,
     sendFile,
     type Plant,
     type Property,
@@ -32,6 +33,7 @@
   import NoKinds from './NoKinds.svelte';
   import PlantForm from './PlantForm.svelte';
   import PropertyForm from './PropertyForm.svelte';
+  import WeatherColumns from './WeatherColumns.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
   const id = $derived(Number(params?.id ?? 0));
@@ -189,21 +191,37 @@
     });
     busy = '';
   }
-  let readAs = $state.raw<{ of: number; file: string; how: string[] }>();
-  async function takeWeather(file: File) {
+  let readAs = $state.raw<{ of: number; file: File; how: string[] }>();
+  let unmatched = $state.raw<{ of: number; file: File; asked: Schemas['WeatherColumns']; why: string }>();
+  async function takeWeather(file: File, told?: Schemas['WeatherColumns']) {
     busy = `Reading ${file.name} …`;
-    await attempt(async () => {
-      const got = await sendFile<Schemas['WeatherKept']>(
-        `/api/v1/properties/${id}/weather?here=${measuredHere}&name=${encodeURIComponent(file.name)}`,
-        file,
-        'text/csv',
-      );
+    const by = told ? `&columns=${encodeURIComponent(told.columns.join(','))}&zone=${told.zone}` : '';
+    const path = `/api/v1/properties/${id}/weather?here=${measuredHere}&name=${encodeURIComponent(file.name)}${by}`;
+    const of = id;
+    try {
+      const got = await sendFile<Schemas['WeatherKept']>(path, file, 'text/csv');
+      unmatched = undefined;
       house.say(`${got.hours} hours taken from ${file.name}; ${eventsOf(got.events)} found.`);
-      readAs = got.read.length ? { of: id, file: file.name, how: got.read } : undefined;
-      await read(id);
+      readAs = got.read.length ? { of, file, how: got.read } : undefined;
+      await read(of);
       await list();
-    });
+    } catch (e) {
+      // What cannot be read by the names of its columns is told by hand.
+      if (!(e instanceof Problem) || e.status !== 422 || !Object.keys(e.fields).some((f) => f.startsWith('columns')))
+        house.fail(e);
+      else if (told) unmatched = { of, file, asked: told, why: e.message };
+      else await askColumns(file, e);
+    }
     busy = '';
+  }
+  async function askColumns(file: File, refused?: Problem) {
+    const of = id;
+    try {
+      const asked = await sendFile<Schemas['WeatherColumns']>('/api/v1/reckon/weather-columns', file, 'text/csv');
+      unmatched = { of, file, asked, why: '' };
+    } catch (e) {
+      house.fail(refused && e instanceof Problem && e.status === 422 ? refused : e);
+    }
   }
   const used = $derived([...new Set(plants.map((p) => p.species))]);
   const sited = (p: Property) => siteWords(p.site);
@@ -318,7 +336,7 @@
         <span class="flex items-center gap-2">
           <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
-          <FilePick name="Weather from a file" accept=".csv,.txt,text/csv,text/plain" onfile={takeWeather} />
+          <FilePick name="Weather from a file" accept=".csv,.txt,text/csv,text/plain" onfile={(file) => takeWeather(file)} />
           {#if sited(property)}<label class="flex min-h-11 items-center gap-1.5"
               ><input type="checkbox" class="size-5 accent-moss" bind:checked={measuredHere} /> measured in this garden</label
             >{/if}
@@ -327,7 +345,7 @@
       </section>
 
       {#if readAs?.of === id}<div class="my-2 border border-ink bg-white px-3 py-2 text-sm" role="status" data-testid="read-as">
-          <b>How {readAs.file} was read</b>
+          <b>How {readAs.file.name} was read</b>
           <ul class="list-disc pl-5">
             {#each readAs.how as h}<li>{h}</li>{/each}
           </ul>
@@ -335,9 +353,18 @@
             <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{id}/climate"
               >Not so? Take it back on the climate page</a
             >
+            <button class="min-h-11 text-moss underline" onclick={() => askColumns(readAs!.file)}>Tell its columns by hand</button
+            >
             <button class="min-h-11 text-moss underline" onclick={() => (readAs = undefined)}>It is right</button>
           </p>
         </div>{/if}
+      {#if unmatched?.of === id}{#key unmatched}<WeatherColumns
+            name={unmatched.file.name}
+            asked={unmatched.asked}
+            why={unmatched.why}
+            ontold={(told) => takeWeather(unmatched!.file, told)}
+            onclose={() => (unmatched = undefined)}
+          />{/key}{/if}
       <AccessSlip property={id} />
       <Holding property={id} version={property.version} />
       <details class="mt-1" bind:open={bloomShown}>
