@@ -2,6 +2,7 @@
   /** A property seen from above, in metres: drawn by mouse, touch and keys. It holds nothing: what is done is told. */
   import type { Schemas } from '../api/client';
   import { gridOf, metres } from '../lib/units';
+  import { placed } from './labels';
   import { distance, kinds, middle, moved, near, snap, type At, type Kind, type Thing, type View } from './plan';
 
   interface Props {
@@ -111,13 +112,33 @@
   });
   const width = (t: Thing) => Math.max(3, ((t.kind === 'hedge' ? t.spread_m : 0) || 0.25) * p.view.scale);
   const label = (t: Thing) => t.name || kinds[t.kind].name;
-  /** What is written beside it: the less, the farther off. */
-  const tag = (t: Thing) => {
-    const text = p.view.scale < 14 && t.id !== p.chosen ? label(t).split(',')[0]! : label(t);
-    const most = p.view.scale < 14 && t.id !== p.chosen ? 14 : 26;
-    return text.length > most ? text.slice(0, most - 1).trimEnd() + '…' : text;
-  };
   const radius = (t: Thing) => Math.max(4, ((t.spread_m || (t.height_m ?? 0) / 2) / 2) * p.view.scale);
+  /** Names beside what they name, none on another. */
+  const names = $derived(
+    placed(
+      shown
+        .filter((t) => t.kind !== 'ground' && (p.view.scale > 6 || t.id === p.chosen))
+        .map((t) => {
+          const q = middle(t);
+          const round = t.kind === 'plant' || t.kind === 'tree';
+          const first = t.id === p.chosen;
+          return {
+            id: t.id,
+            text: label(t),
+            x: X(q.x),
+            y: Y(q.y),
+            r: round ? Math.min(radius(t), 16) : 6,
+            inside: kinds[t.kind].form !== 'point',
+            size: p.view.scale < 14 && !first ? 11 : 12,
+            first,
+          };
+        })
+        .filter((n) => n.x > -40 && n.x < p.wide + 40 && n.y > -40 && n.y < p.high + 40),
+      p.wide,
+      p.high,
+    ),
+  );
+  const at = $derived(Object.fromEntries(shown.map((t) => [t.id, middle(t)])));
   const leg = $derived(p.drawn.length > 1 ? distance(p.drawn[p.drawn.length - 2]!, p.drawn[p.drawn.length - 1]!) : 0);
 </script>
 
@@ -239,22 +260,29 @@
       fill-opacity="0.13"
       pointer-events="none"
     />{/each}
-  {#each shown as t (t.id)}
-    {#if t.kind !== 'ground' && (p.view.scale > 6 || t.id === p.chosen)}
-      {@const q = middle(t)}
-      <text
-        x={X(q.x)}
-        y={Y(q.y) - (t.kind === 'plant' || t.kind === 'tree' ? Math.min(radius(t), 16) + 3 : -4)}
-        text-anchor="middle"
-        font-size={p.view.scale < 14 && t.id !== p.chosen ? 11 : 12}
-        font-weight={t.id === p.chosen ? 700 : 400}
-        fill="var(--color-ink)"
-        stroke="white"
-        stroke-width="3"
-        paint-order="stroke"
-        pointer-events="none">{tag(t)}</text
-      >
-    {/if}
+  {#each names as n (n.id)}
+    {#if n.led}<line
+        x1={X(at[n.id]!.x)}
+        y1={Y(at[n.id]!.y)}
+        x2={n.x}
+        y2={n.y - 4}
+        stroke="var(--color-soft)"
+        stroke-width="0.8"
+        pointer-events="none"
+      />{/if}
+    <text
+      x={n.x}
+      y={n.y}
+      text-anchor="middle"
+      font-size={p.view.scale < 14 && n.id !== p.chosen ? 11 : 12}
+      font-weight={n.id === p.chosen ? 700 : 400}
+      fill="var(--color-ink)"
+      stroke="white"
+      stroke-width="3"
+      paint-order="stroke"
+      pointer-events="none"
+      data-name={n.id}>{n.text}</text
+    >
   {/each}
   {#if picked && p.tool === 'pick' && kinds[picked.kind].form !== 'point'}
     {#each picked.points as q, i (i)}<circle

@@ -400,9 +400,12 @@
                 pickTool('place');
               }}>Place plants ({loose.length})</Button
             >{/if}
-          {#if drawn.length}
+          {#if tool !== 'pick' && tool !== 'place' && kinds[tool].form !== 'point'}
+            <!-- There from the first corner on: what comes later would move the drawing under the pointer. -->
             <Button size="sm" class="min-h-11" disabled={!enough} onclick={finish}>Done</Button>
-            <Button size="sm" class="min-h-11" color="light" onclick={() => (drawn = drawn.slice(0, -1))}>One corner back</Button>
+            <Button size="sm" class="min-h-11" color="light" disabled={!drawn.length} onclick={() => (drawn = drawn.slice(0, -1))}
+              >One corner back</Button
+            >
           {/if}
           <span class="flex-1"></span>
           <Button size="sm" class="min-h-11" color="light" onclick={() => zoom(1.4)}>+<span class="sr-only"> nearer</span></Button
@@ -412,23 +415,15 @@
           >
           <Button size="sm" class="min-h-11" color="light" onclick={() => (view = undefined)}>All</Button>
         </div>
-        {#if tool === 'place' && placing}
-          <Pick
-            label="Which one stands where you press next"
-            value={placing.id}
-            options={loose.map((l): [number, string] => [l.id, l.name])}
-            onpick={(v) => (placing = loose.find((l) => l.id === v))}
-            class="mb-2"
-          />
-        {:else if tool !== 'pick' && tool !== 'place'}
-          <p class="mb-2 text-sm" role="status">
-            {kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} Measured to a hand’s breadth.
-            By keys: arrows move a cross, Space sets a corner, Enter is Done.
-          </p>
-        {/if}
-        {#if measuring}<p class="mb-2 text-sm" role="status">
-            Press two points on the picture that you know the distance of.
-          </p>{/if}
+        <!-- One line, whatever is being done: the drawing stays where it is. -->
+        <p class="mb-2 h-10 overflow-hidden text-sm leading-5" role="status">
+          {#if measuring}Press two points on the picture that you know the distance of.
+          {:else if tool === 'place' && placing}Press where {placing.name} stands.
+          {:else if tool === 'pick' || tool === 'place'}Press a thing to see its measures, a plant to see its sun. Drag to move
+            it; arrow keys move it by half a metre, with Shift by ten centimetres.
+          {:else}{kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} By keys: arrows move
+            a cross, Space sets a corner, Enter is Done.{/if}
+        </p>
         <div class="relative" bind:clientWidth={wide}>
           <Drawing
             {things}
@@ -531,16 +526,19 @@
           </p>{/if}
       </div>
       <div class="space-y-4">
+        {#if tool === 'place' && placing}
+          <Pick
+            label="Which one stands where you press next"
+            value={placing.id}
+            options={loose.map((l): [number, string] => [l.id, l.name])}
+            onpick={(v) => (placing = loose.find((l) => l.id === v))}
+          />
+        {/if}
         {#if picked}
           {#key picked.id}
             <PickedSlip thing={picked} onset={replace} onremove={removed} />
             {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} onlook={lookAt} property={id} />{/if}
           {/key}
-        {:else}
-          <p class="text-soft">
-            Press a thing to see its measures, a plant to see its sun. Drag to move it, arrow keys move it by half a metre, with
-            Shift by ten centimetres.
-          </p>
         {/if}
         {#if plan}
           <LieSlip {lie} onset={(l) => change(things!, l)} />
