@@ -35,7 +35,7 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
 	b := openKept(t, s, 1280, 800) // what is taken along is kept there
-	b.expect("422 ") // what cannot be is asked too
+	b.expect("422 ")               // what cannot be is asked too
 	b.visit("/#/walk/1")
 	b.until("the rules on the device", "!!window.mezzadroTake")
 	for property := 1; property <= 3; property++ {

@@ -259,3 +259,76 @@ func TestRegionsOnTheDevice(t *testing.T) {
 		}
 	}
 }
+
+// TestNamesOnAPlan: forty names on a sheet, some in heaps, each stand clear of all others and of the plants; what cannot be told
+// in full nearby is shortened or led to by a line, and what is picked is told in full.
+func TestNamesOnAPlan(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	type placed struct {
+		ID, Text string
+		X, Y, W  float64
+		Led      bool
+	}
+	got := on[[]placed](b, `(() => {
+		const names = [];
+		const words = ['Common camellia, East wall', 'Box', 'Oleander, Terrace row', 'Large-leaved rhododendron', 'Fig'];
+		for (let i = 0; i < 40; i++) {
+			const heap = i < 15;
+			names.push({ id: 'n' + i, text: words[i % 5], x: heap ? 200 + (i % 4) * 22 : 40 + ((i * 97) % 620), y: heap ? 150 + i * 7 : 30 + ((i * 61) % 440),
+				r: 4 + (i % 3) * 6, inside: i % 7 === 0, size: 11, first: i === 9 });
+		}
+		return device.placed(names, 700, 500).map((p) => ({ ID: p.id, Text: p.text, X: p.x, Y: p.y, W: device.widthOf(p.text, 11), Led: p.led }));
+	})()`)
+	if len(got) < 34 {
+		t.Errorf("only %d of 40 names found a place", len(got))
+	}
+	led, full := 0, false
+	for i, a := range got {
+		if a.Led {
+			led++
+		}
+		full = full || a.ID == "n9" && a.Text == "Fig"
+		if a.X-a.W/2 < 0 || a.X+a.W/2 > 700 || a.Y-8 < 0 || a.Y > 500 {
+			t.Errorf("%s (%s) lies off the sheet at %.0f, %.0f", a.ID, a.Text, a.X, a.Y)
+		}
+		for _, o := range got[:i] {
+			if a.X-a.W/2 < o.X+o.W/2 && o.X-o.W/2 < a.X+a.W/2 && a.Y-9 < o.Y && o.Y-9 < a.Y {
+				t.Errorf("%s %q lies on %s %q", a.ID, a.Text, o.ID, o.Text)
+			}
+		}
+	}
+	if led == 0 || led > 20 || !full {
+		t.Errorf("%d of %d are led to by a line; what is picked is there: %v", led, len(got), full)
+	}
+}
+
+// TestStandingOnAPlan: a plant pressed onto a wall stands a foot before it, on the side that was pressed; one at the face of a
+// house stands outside; one well inside is told. Corners drawn close to a wall are on it, and meet its corners.
+func TestStandingOnAPlan(t *testing.T) {
+	t.Parallel()
+	b := devicePage(t)
+	const things = `[{ id: 'h', kind: 'building', name: 'Villa', points: [{ x: 0, y: 0 }, { x: 10, y: 0 }, { x: 10, y: 8 }, { x: 0, y: 8 }] },
+		{ id: 'w', kind: 'wall', points: [{ x: -20, y: -5 }, { x: -5, y: -5 }] }]`
+	for at, want := range map[string]string{
+		"-10, -4.9": "-10 -4.7",         // above the wall
+		"-10, -5.1": "-10 -5.3",         // below it
+		"-10, -5":   "-10 -5.3",         // on it
+		"5, 0.2":    "5 -0.3",           // just inside the south face
+		"9.7, 4":    "10.3 4",           // just inside the east face
+		"5, -0.1":   "5 -0.3",           // right before the south face
+		"5, -2":     "5 -2",             // in the open
+		"5, 4":      "5 4 within Villa", // in the middle of the house
+	} {
+		got := on[string](b, fmt.Sprintf("((s) => s.at.x + ' ' + s.at.y + (s.within ? ' within ' + s.within.name : ''))(device.plan.stood(%s, ((x, y) => ({ x, y }))(%s)))", things, at))
+		if got != want {
+			t.Errorf("pressed at %s it stands at %s, want %s", at, got, want)
+		}
+	}
+	for at, want := range map[string]string{"0.2, -0.2": "0 0", "4, 0.2": "4 0", "4, -3": "4 -3", "-5.1, -4.8": "-5 -5"} {
+		got := on[string](b, fmt.Sprintf("((s) => s.x + ' ' + s.y)(device.plan.snapped(%s, ((x, y) => ({ x, y }))(%s), 0.4))", things, at))
+		if got != want {
+			t.Errorf("a corner at %s is at %s, want %s", at, got, want)
+		}
+	}
+}

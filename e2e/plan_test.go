@@ -38,6 +38,67 @@ func thing(words string) string {
 	return `[...document.querySelectorAll('svg[aria-label^=Plan] g[role=button]')].find((x) => x.getAttribute('aria-label').includes('` + words + `'))`
 }
 
+// TestHedgeOnAPlan: a group is drawn as a hedge: its length is what the record, the bench and its minutes go by; the drawing
+// stays where it is under the hand; a plant pressed into a house is asked about, one at its wall stands before it.
+func TestHedgeOnAPlan(t *testing.T) {
+	t.Parallel()
+	s := garden(t, "2027-03-18")
+	var yew, fern struct{ ID int64 }
+	s.postFor("/api/v1/plants", `{"property_id": 1, "species": "taxus-baccata", "label": "Drive", "height_m": 1.8, "spread_m": 0.7, "count": 30}`, &yew)
+	s.postFor("/api/v1/plants", `{"property_id": 1, "species": "camellia-japonica", "label": "Porch", "height_m": 1.5}`, &fern)
+	b := open(t, s, 1280, 800)
+	minutes := func() int {
+		var plan struct{ Minutes int }
+		s.postFor("/api/v1/reckon/pruning", fmt.Sprintf(`{"plant": %d, "purpose": "hedge"}`, yew.ID), &plan)
+		return plan.Minutes
+	}
+	before := minutes()
+	b.visit("/#/grounds/1/plan")
+	b.see("Nothing is drawn yet.")
+	plan := `document.querySelector('svg[aria-label^=Plan]')`
+	b.choose("Draw", "House")
+	x, y := b.at(plan)
+	for _, c := range [][2]float64{{-120, -160}, {120, -160}, {120, -40}, {-120, -40}} {
+		b.clickAt(x+c[0], y+c[1])
+		if nx, ny := b.at(plan); nx != x || ny != y {
+			t.Errorf("the drawing moved by %.0f, %.0f px under the hand", nx-x, ny-y)
+		}
+	}
+	b.press("button", "Done")
+	b.press("button", "Place plants")
+	b.choose("Which one stands", "Common yew, Drive")
+	b.see("Press along the row of Common yew, Drive")
+	if nx, ny := b.at(plan); nx != x || ny != y {
+		t.Errorf("the drawing moved by %.0f, %.0f px", nx-x, ny-y)
+	}
+	b.clickAt(x-200, y+60)
+	b.clickAt(x+200, y+60)
+	b.see("so far")
+	b.press("button", "Done")
+	b.see("30 plants")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	var kept struct {
+		RowM float64 `json:"row_m"`
+	}
+	s.get(fmt.Sprintf("/api/v1/plants/%d", yew.ID), &kept)
+	if kept.RowM < 8 || kept.RowM > 40 {
+		t.Errorf("its row is %.2f m long", kept.RowM)
+	}
+	// 30 yews are taken for 18 m of hedge where nobody measured; now it is as long as it was drawn.
+	if share := float64(minutes()) / float64(before); share < 0.9*kept.RowM/18 || share > 1.1*kept.RowM/18 {
+		t.Errorf("%d minutes before it was measured, %.2f of them for %.1f m", before, share, kept.RowM)
+	}
+	b.choose("Which one stands", "Common camellia, Porch")
+	x, y = b.at(plan) // choosing may have scrolled the page
+	b.clickAt(x, y-100)
+	b.see("Common camellia, Porch would stand inside the house.")
+	b.accessible("a plant in a house")
+	b.press("button", "No: I press again")
+	b.clickAt(x, y-39)
+	b.until("it stands before the wall", "document.querySelector('[aria-label=\"What is picked\"]')?.innerText.includes('camellia')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+}
+
 // TestDrawPlan: a small property is drawn by mouse, a plant is placed, its sun is read; the hedge cut back shows what
 // it does; a step is taken back; all is kept; then the same by touch on a phone.
 func TestDrawPlan(t *testing.T) {

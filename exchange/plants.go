@@ -25,6 +25,7 @@ type PlantLine struct {
 	Count   int
 	BaseMM  float64
 	PotL    float64
+	RowM    float64
 	Shelter float64
 	Sun     float64
 	Mulched bool
@@ -55,6 +56,7 @@ var plantNumbers = []number{
 	{"shelter", 0, 1, cold.UsualShelter, func(p *PlantLine) *float64 { return &p.Shelter }},
 	{"sun", 0, 1, cold.UsualSun, func(p *PlantLine) *float64 { return &p.Sun }},
 	{"graft_m", 0, 60, 0, func(p *PlantLine) *float64 { return &p.GraftM }},
+	{"row_m", 0, 1000, 0, func(p *PlantLine) *float64 { return &p.RowM }},
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }
 
@@ -73,6 +75,7 @@ var plantColumns = []string{
 	"stop",
 	"graft_m",
 	"planted",
+	"row_m",
 	"facing",
 	"wall",
 	"slope",
@@ -92,6 +95,7 @@ var plantNames = map[string]string{
 	"spread_ft": "spread_m", "spread (ft)": "spread_m", "spread ft": "spread_m", "spread (feet)": "spread_m", "width (ft)": "spread_m",
 	"spread (in)": "spread_m", "spread (cm)": "spread_m", "width (m)": "spread_m", "graft_ft": "graft_m", "graft (ft)": "graft_m",
 	"pot_gal": "pot_l", "pot (gal)": "pot_l", "pot gal": "pot_l", "stem (in)": "base_mm", "base_in": "base_mm", "stem (cm)": "base_mm", "year": "planted", "planted in": "planted", "year planted": "planted", "date planted": "planted",
+	"row": "row_m", "row (m)": "row_m", "row (ft)": "row_m", "row_ft": "row_m", "length of row": "row_m", "hedge length": "row_m",
 	"notes": "note", "remark": "note", "remarks": "note", "comment": "note", "comments": "note", "mulch": "mulched",
 }
 
@@ -285,6 +289,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			strconv.Itoa(p.Stop),
 			f(p.GraftM),
 			strconv.Itoa(p.Planted),
+			f(p.RowM),
 			p.Facing,
 			yes(p.Wall),
 			p.Slope,

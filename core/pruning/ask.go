@@ -41,6 +41,7 @@ type Ask struct {
 	HeightM float64 // 0: as tall as its kind grows
 	SpreadM float64 // 0: as usual for the height
 	Count   int     // of a group kept as one; 0: one
+	RowM    float64 // length of the row or hedge they stand in, m; 0: not measured
 	GraftM  float64 // 0: none, or nobody knows
 	Purpose Purpose // shape when empty
 	WantedM float64 // height it is to stand at after the next season; 0: none wanted

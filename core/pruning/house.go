@@ -178,7 +178,7 @@ const treeShare = 0.2
 // single reports a tree with a trunk that no cut may top: not one that is cut low for its leaf, a hedge or fruit.
 func (a *Ask) single() bool {
 	e := a.Species
-	tree := (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && a.Count < hedgeFrom
+	tree := (e.Form == catalogue.Tree || e.Form == catalogue.Conifer) && !inRow(a.Count, a.RowM)
 	return tree && e.Standing() == catalogue.SingleTrunk && ClassOf(e).Most < 0.6 && !fruits[ClassOf(e).ID]
 }
 

@@ -90,7 +90,11 @@ func spacing(e *catalogue.Entry) float64 {
 // hedge is the face of a hedge, both sides and the top, m², with the minutes for a square metre and what comes off it,
 // m³.
 func (a *Ask) hedge() (minutes, waste float64) {
-	face := float64(a.Count) * spacing(a.Species) * (2*a.HeightM + min(a.SpreadM, 2.5))
+	length := a.RowM
+	if length == 0 {
+		length = float64(a.Count) * spacing(a.Species)
+	}
+	face := length * (2*a.HeightM + min(a.SpreadM, 2.5))
 	each := 1.55 * (1 + 0.55*max(0, a.HeightM-2))
 	if a.HeightM < 0.8 {
 		each *= 2.2 // by hand shears, along a line
@@ -191,7 +195,7 @@ func (a *Ask) work(p *Plan) {
 	n := float64(max(1, a.Count))
 	waste := Waste(a.Species, a.HeightM, a.SpreadM, a.Share, a.Purpose)
 	minutes := setUp + n*a.minutes()
-	if a.Purpose == Hedge && a.Count >= hedgeFrom {
+	if a.Purpose == Hedge && inRow(a.Count, a.RowM) {
 		minutes, waste = a.hedge()
 		waste /= n
 	}

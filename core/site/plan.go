@@ -108,6 +108,31 @@ func (t *Thing) stands() bool {
 // crown reports a thing that is drawn as a crown.
 func (t *Thing) crown() bool { return t.Kind == Plant || t.Kind == Tree }
 
+// LengthM is how long a line is, m.
+func (t *Thing) LengthM() (m float64) {
+	for i := 1; i < len(t.Points); i++ {
+		m += math.Hypot(t.Points[i].X-t.Points[i-1].X, t.Points[i].Y-t.Points[i-1].Y)
+	}
+	return m
+}
+
+// Midway is half-way along a line; of a point it is the point.
+func (t *Thing) Midway() At {
+	left := t.LengthM() / 2
+	for i := 1; i < len(t.Points); i++ {
+		a, b := t.Points[i-1], t.Points[i]
+		l := math.Hypot(b.X-a.X, b.Y-a.Y)
+		if left <= l && l > 0 {
+			return At{a.X + (b.X-a.X)*left/l, a.Y + (b.Y-a.Y)*left/l}
+		}
+		left -= l
+	}
+	return t.Points[0]
+}
+
+// Row reports plants of the record that stand in a row or hedge.
+func (t *Thing) Row() bool { return t.Kind == Hedge && t.PlantID != 0 }
+
 // Validate names every thing that cannot be. Its error is a list of refused fields.
 func (p *Plan) Validate() error {
 	var bad invalid.Fields

@@ -45,6 +45,15 @@ func crownM3(e *catalogue.Entry, height, spread float64) (m3 float64, how string
 	return 0.65 * height * spread * spread, "0.65 × height × spread²"
 }
 
+// crown is the crown of one plant, m³: of a row its share of the whole, length by height by depth.
+func (a *Ask) crown() (m3 float64, how string) {
+	if a.RowM > 0 {
+		return a.RowM * a.HeightM * a.SpreadM / float64(a.Count),
+			fmt.Sprintf("%s of row × height × depth, shared by %d", quantity.Length(a.RowM), a.Count)
+	}
+	return crownM3(a.Species, a.HeightM, a.SpreadM)
+}
+
 // crownFormula is how the wetting of crowns is reckoned, in words.
 func crownFormula(n, m3 float64, how string) string {
 	return fmt.Sprintf("%.0f × %s of crown (%s), %s to dripping", n, quantity.Bulk(m3), how, quantity.Wetting(litresPerM3))
@@ -61,6 +70,9 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 	if area == 0 {
 		area = n * 0.785 * a.SpreadM * a.SpreadM
 	}
+	if a.BedM2 == 0 && a.RowM > 0 {
+		area = a.RowM * a.SpreadM * n / float64(a.Count)
+	}
 	switch {
 	case act.Class == "herbicide" || act.ID == "iron-phosphate":
 		out.AreaM2 = quantity.Round(area, 0.1)
@@ -76,7 +88,7 @@ func (a *Ask) amount(s Step, act *Active, times int, b *Book, p *Programme) *Amo
 			quantity.Watering(drenchPerM),
 		)
 	default:
-		m3, how := crownM3(a.Species, a.HeightM, a.SpreadM)
+		m3, how := a.crown()
 		each := max(leastL, litresPerM3*m3)
 		out.SprayL = n * each
 		out.Formula = crownFormula(n, m3, how)

@@ -39,6 +39,7 @@ type Ask struct {
 	Affected int     // how many of them show it; 0: not told
 	HeightM  float64 // 0: as tall as its kind grows
 	SpreadM  float64
+	RowM     float64 // length of the row or hedge a group stands in, m; 0: not measured
 	BedM2    float64 // 0: as wide as the crowns
 	Value    float64 // the client's weight, 1 ordinary
 	Helpers  bool    // hunters or parasitised ones are seen

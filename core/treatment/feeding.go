@@ -101,6 +101,7 @@ type FeedAsk struct {
 	Count     int     // of a group; 0: one
 	HeightM   float64 // 0: as tall as its kind grows
 	SpreadM   float64
+	RowM      float64 // length of the row a group stands in, m; 0: not measured
 	BedM2     float64 // 0: as wide as the crowns
 	CompostCM float64 // how deep; 0: as usual
 	MulchCM   float64

@@ -29,11 +29,12 @@ const (
 	potShare  = 0.1 // of its volume, until it runs out below
 	treeM2    = 2.0 // round the foot of a tree
 	leastM2   = 0.25
+	rowDeepM  = 0.5 // of the strip below a row, at least
 )
 
 // amounts are what is fed, spread and corrected.
 func (a FeedAsk) amounts(c *feedClass, f *Feeding) []SoilAmount {
-	ask := Ask{Species: a.Species, Count: a.Count, HeightM: a.HeightM, SpreadM: a.SpreadM, Cards: a.Cards}
+	ask := Ask{Species: a.Species, Count: a.Count, HeightM: a.HeightM, SpreadM: a.SpreadM, RowM: a.RowM, Cards: a.Cards}
 	ask.fill()
 	n := float64(ask.Count)
 	area, of := a.ground(&ask)
@@ -47,7 +48,7 @@ func (a FeedAsk) amounts(c *feedClass, f *Feeding) []SoilAmount {
 		out = append(out, a.byCard(&ask, feed, area, feedActives(f)...))
 	}
 	if len(f.Foliar) > 0 {
-		m3, how := crownM3(a.Species, ask.HeightM, ask.SpreadM)
+		m3, how := ask.crown()
 		l := n * max(leastL, litresPerM3*m3)
 		leaf := SoilAmount{What: "foliar", LiquidL: quantity.Round(l, 0.01), Times: len(f.Foliar),
 			Formula: crownFormula(n, m3, how)}
@@ -76,6 +77,10 @@ func or(given, usual float64) float64 {
 func (a FeedAsk) ground(ask *Ask) (m2 float64, of string) {
 	if a.BedM2 > 0 {
 		return a.BedM2, quantity.Area(a.BedM2)
+	}
+	if a.RowM > 0 {
+		m2 = a.RowM * max(rowDeepM, ask.SpreadM)
+		return m2, fmt.Sprintf("%s below %s of row", quantity.Area(m2), quantity.Length(a.RowM))
 	}
 	each := max(leastM2, 0.785*ask.SpreadM*ask.SpreadM)
 	if f := a.Species.Form; f == catalogue.Tree || f == catalogue.Conifer || f == catalogue.Palm {

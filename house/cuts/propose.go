@@ -207,6 +207,7 @@ func (c cutting) propose(p store.Plant, wanted pruning.Purpose) (CutProposed, bo
 		SpreadM: p.SpreadM,
 		GraftM:  p.GraftM,
 		Count:   p.Count,
+		RowM:    p.RowM,
 		Purpose: purpose,
 		Part:    part,
 		Rules:   c.pl.Rules,
@@ -229,7 +230,7 @@ func (c cutting) due(p store.Plant, e *catalogue.Entry, wanted pruning.Purpose) 
 	if c.doomed[p.ID] && wanted == "" {
 		return "", 0, c.pl.Today
 	}
-	of := pruning.Of{Count: p.Count, HeightM: p.HeightM, Rules: c.pl.Rules}
+	of := pruning.Of{Count: p.Count, RowM: p.RowM, HeightM: p.HeightM, Rules: c.pl.Rules}
 	purpose, part, from := pruning.Next(e, of, c.past[p.ID], c.pl.Today)
 	if c.sick[p.ID] != nil {
 		purpose, part, from = pruning.Sick, 0, c.pl.Today

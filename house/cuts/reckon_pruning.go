@@ -29,6 +29,7 @@ type PruningIn struct {
 	Property int64           `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	HeightM  float64         `json:"height_m,omitempty" doc:"As tall as its kind grows when absent"`
 	SpreadM  float64         `json:"spread_m,omitempty"`
+	RowM     float64         `json:"row_m,omitempty" minimum:"0" maximum:"1000" doc:"Length of the row or hedge a group stands in, m"`
 	Count    int             `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group kept as one; one when absent"`
 	GraftM   float64         `json:"graft_m,omitempty" doc:"Height of the graft; absent where there is none"`
 	Purpose  pruning.Purpose `json:"purpose,omitempty" doc:"shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent"`
@@ -98,6 +99,7 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 		SpreadM: in.SpreadM,
 		GraftM:  in.GraftM,
 		Count:   in.Count,
+		RowM:    in.RowM,
 		Purpose: in.Purpose,
 		WantedM: in.WantedM,
 		CutM:    in.CutM,
@@ -116,7 +118,7 @@ func (h *Room) ReckonPruning(ctx context.Context, in PruningIn) (PruningOut, err
 	}
 	if in.Usual && ask.Purpose == "" {
 		ask.Purpose = cmp.Or(
-			pruning.Usual(&e, pruning.Of{Count: in.Count, HeightM: in.HeightM, Rules: ask.Rules}),
+			pruning.Usual(&e, pruning.Of{Count: in.Count, RowM: in.RowM, HeightM: in.HeightM, Rules: ask.Rules}),
 			pruning.Shape,
 		)
 	}
@@ -195,7 +197,7 @@ func (in *PruningIn) Sized(p store.Plant) {
 	if in.Count == 0 {
 		in.Count = p.Count
 	}
-	for to, kept := range map[*float64]float64{&in.HeightM: p.HeightM, &in.SpreadM: p.SpreadM, &in.GraftM: p.GraftM} {
+	for to, kept := range map[*float64]float64{&in.HeightM: p.HeightM, &in.SpreadM: p.SpreadM, &in.GraftM: p.GraftM, &in.RowM: p.RowM} {
 		if *to == 0 {
 			*to = kept
 		}

@@ -44,6 +44,7 @@ type Plant struct {
 	Stop       int     `json:"stop" doc:"Place on the way round the property, from the gate; 0: after the others"`
 	GraftM     float64 `json:"graft_m" doc:"Height of the graft, m; 0 where there is none or nobody knows"`
 	Planted    int     `json:"planted" doc:"Year; 0 unknown"`
+	RowM       float64 `json:"row_m" doc:"Length of the row or hedge a group stands in, m; 0 not measured"`
 	cold.Exposure
 	Note    string `json:"note"`
 	Version int    `json:"version"`

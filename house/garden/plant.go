@@ -23,6 +23,7 @@ type PlantIn struct {
 	Stop    int     `json:"stop,omitempty" minimum:"0" maximum:"10000" doc:"Place on the way round the property, from the gate; after the others when absent"`
 	GraftM  float64 `json:"graft_m,omitempty" doc:"Height of the graft, m"`
 	Planted int     `json:"planted,omitempty" doc:"Year it was planted"`
+	RowM    float64 `json:"row_m,omitempty" doc:"Length of the row or hedge a group stands in, m"`
 	Note    string  `json:"note,omitempty" maxLength:"2000"`
 	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
@@ -40,6 +41,7 @@ func (h *Room) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, 
 		Stop:       in.Stop,
 		GraftM:     in.GraftM,
 		Planted:    in.Planted,
+		RowM:       in.RowM,
 		Note:       in.Note,
 		Version:    in.Version,
 	}
@@ -64,6 +66,7 @@ func (h *Room) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, 
 	if !(in.GraftM >= 0 && in.GraftM <= max(in.HeightM, 0)) {
 		bad.Add("graft_m", in.GraftM, "%g m: the graft must lie on the plant, from the ground to %g m", in.GraftM, in.HeightM)
 	}
+	bad.Within("row_m", in.RowM, 0, 1000, "m")
 	if now := h.Today().Year(); in.Planted != 0 && (in.Planted < 1500 || in.Planted > now) {
 		bad.Add("planted", in.Planted, "%d is no year from 1500 to %d", in.Planted, now)
 	}

@@ -133,6 +133,7 @@ func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *cat
 				Stop:       l.Stop,
 				GraftM:     l.GraftM,
 				Planted:    l.Planted,
+				RowM:       l.RowM,
 				Note:       l.Note,
 			},
 			book,
@@ -193,6 +194,7 @@ func (h *Room) PlantLines(ctx context.Context, property int64) ([]exchange.Plant
 			Stop:     p.Stop,
 			GraftM:   p.GraftM,
 			Planted:  p.Planted,
+			RowM:     p.RowM,
 			Exposure: p.Exposure,
 			Note:     p.Note,
 		}

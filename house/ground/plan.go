@@ -2,10 +2,12 @@ package ground
 
 import (
 	"context"
+	"math"
 	"slices"
 	"strconv"
 
 	"mezzadro/core/invalid"
+	"mezzadro/core/quantity"
 	"mezzadro/core/site"
 	"mezzadro/exchange"
 	"mezzadro/house/estate"
@@ -32,6 +34,7 @@ type LoosePlant struct {
 	Name    string  `json:"name"`
 	HeightM float64 `json:"height_m"`
 	SpreadM float64 `json:"spread_m"`
+	Count   int     `json:"count" doc:"More than one for a group kept as one"`
 }
 
 // PlanOf is the plan of a property, with its plants as they are now and those that stand nowhere on it.
@@ -73,7 +76,7 @@ func (h *Room) tellPlanOf(ctx context.Context, p store.Property, row store.SiteP
 		e := estate.EntryOf(book, q.Species)
 		i, stands := at[q.ID]
 		if !stands {
-			out.Loose = append(out.Loose, LoosePlant{q.ID, q.Species, estate.PlantName(e.Common, q.Label), q.HeightM, q.SpreadM})
+			out.Loose = append(out.Loose, LoosePlant{q.ID, q.Species, estate.PlantName(e.Common, q.Label), q.HeightM, q.SpreadM, q.Count})
 			continue
 		}
 		t := &out.Plan.Things[i]
@@ -126,7 +129,13 @@ func (h *Room) SetPlan(ctx context.Context, key store.Key, property int64, in Pl
 	if bad != nil {
 		return PlanOut{}, bad
 	}
+	rows := measuredRows(in.Plan.Things, plants)
 	row, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.SitePlan, error) {
+		for plant, length := range rows {
+			if err := tx.SetRow(ctx, plant, length); err != nil {
+				return store.SitePlan{}, err
+			}
+		}
 		return tx.SetPlan(ctx, store.SitePlan{PropertyID: property, Body: store.JSON[site.Plan]{V: in.Plan}, Version: in.Version})
 	})
 	if err != nil {
@@ -135,6 +144,24 @@ func (h *Room) SetPlan(ctx context.Context, key store.Key, property int64, in Pl
 		})
 	}
 	return h.tellPlanOf(ctx, p, row)
+}
+
+// measuredRows are the plants whose row or hedge is drawn in another length than the record says, with it.
+func measuredRows(things []site.Thing, plants []store.Plant) map[int64]float64 {
+	out := map[int64]float64{}
+	for i := range things {
+		t := &things[i]
+		if !t.Row() {
+			continue
+		}
+		length := quantity.Round(t.LengthM(), 0.01)
+		for _, p := range plants {
+			if p.ID == t.PlantID && math.Abs(p.RowM-length) > 0.01 {
+				out[p.ID] = length
+			}
+		}
+	}
+	return out
 }
 
 // TakePlan keeps a plan that came as GeoJSON; plants that stood on the one before keep their places.

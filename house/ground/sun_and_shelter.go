@@ -82,7 +82,7 @@ func (h *Room) spotsOf(p *site.Plan) (out []SpotSet) {
 		if t.PlantID == 0 {
 			continue
 		}
-		s := p.SpotAt(t.Points[0], t.LitAt(), year, t.ID)
+		s := p.SpotAt(t.Midway(), t.LitAt(), year, t.ID)
 		out = append(out, SpotSet{t.PlantID, s.Sun, s.Shelter, s.WarmWall})
 	}
 	return out

@@ -101,7 +101,7 @@ func (h *Room) Guards(ctx context.Context, plant int64) ([]Guard, error) {
 		}
 		a, err := treatment.Built().
 			Plan(treatment.Ask{Cause: id, Prevent: true, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Rules: pl.Rules, Count: p.Count,
-				HeightM: p.HeightM, SpreadM: p.SpreadM})
+				HeightM: p.HeightM, SpreadM: p.SpreadM, RowM: p.RowM})
 		if err != nil {
 			return nil, err
 		}
@@ -132,6 +132,7 @@ type FeedingIn struct {
 	PH       float64         `json:"ph,omitempty" minimum:"0" doc:"Of its soil; not measured when absent"`
 	Rules    *rules.House    `json:"house_rules,omitempty" doc:"The firm's when absent"`
 
+	RowM      float64          `json:"row_m,omitempty" minimum:"0" maximum:"1000" doc:"Length of the row a group stands in, m"`
 	Count     int              `json:"count,omitempty" minimum:"0" maximum:"10000" doc:"Plants of a group; one when absent"`
 	HeightM   float64          `json:"height_m,omitempty" minimum:"0" maximum:"60"`
 	SpreadM   float64          `json:"spread_m,omitempty" minimum:"0" maximum:"40"`
@@ -160,16 +161,8 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 		}
 		in.Property = p.PropertyID
 		in.Species, in.PotL = cmp.Or(in.Species, p.Species), cmp.Or(in.PotL, p.PotL)
-		in.Count, in.HeightM, in.SpreadM = cmp.Or(
-			in.Count,
-			p.Count,
-		), cmp.Or(
-			in.HeightM,
-			p.HeightM,
-		), cmp.Or(
-			in.SpreadM,
-			p.SpreadM,
-		)
+		in.Count, in.HeightM = cmp.Or(in.Count, p.Count), cmp.Or(in.HeightM, p.HeightM)
+		in.SpreadM, in.RowM = cmp.Or(in.SpreadM, p.SpreadM), cmp.Or(in.RowM, p.RowM)
 		in.Young = in.Young || p.Planted != 0 && p.Planted == h.DateOr(in.Date).Year()
 		finds, err := h.Store.Finds(ctx, store.FindsOf{Plant: in.Plant, Open: true, Limit: store.All})
 		if err != nil {
@@ -208,6 +201,7 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 		Count:     in.Count,
 		HeightM:   in.HeightM,
 		SpreadM:   in.SpreadM,
+		RowM:      in.RowM,
 		BedM2:     in.BedM2,
 		CompostCM: in.CompostCM,
 		MulchCM:   in.MulchCM,

@@ -80,6 +80,7 @@ func (h *Room) treatmentOn(
 		Affected: min(f.Affected, p.Count),
 		HeightM:  p.HeightM,
 		SpreadM:  p.SpreadM,
+		RowM:     p.RowM,
 		BedM2:    f.BedM2,
 		Value:    pl.Property.Value,
 		Shade:    treatment.Shaded(p.Sun),

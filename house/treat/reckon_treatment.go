@@ -25,6 +25,7 @@ type TreatmentIn struct {
 	Property int64             `json:"property,omitempty" doc:"In place of a climate: a property's id"`
 	Share    float64           `json:"share,omitempty" doc:"Of the leaves or shoots that show it, 0 to 1; not told when absent"`
 	Count    int               `json:"count,omitempty" doc:"Plants of a group; one when absent"`
+	RowM     float64           `json:"row_m,omitempty" minimum:"0" maximum:"1000" doc:"Length of the row or hedge a group stands in, m"`
 	Affected int               `json:"affected,omitempty" doc:"How many of them show it"`
 	HeightM  float64           `json:"height_m,omitempty"`
 	SpreadM  float64           `json:"spread_m,omitempty"`
@@ -48,9 +49,9 @@ func (h *Room) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.A
 		if err != nil {
 			return none, err
 		}
-		size := cuts.PruningIn{Species: in.Species, HeightM: in.HeightM, SpreadM: in.SpreadM, Count: in.Count}
+		size := cuts.PruningIn{Species: in.Species, HeightM: in.HeightM, SpreadM: in.SpreadM, Count: in.Count, RowM: in.RowM}
 		size.Sized(p)
-		in.Species, in.Property, in.HeightM, in.SpreadM, in.Count = size.Species, size.Property, size.HeightM, size.SpreadM, size.Count
+		in.Species, in.Property, in.HeightM, in.SpreadM, in.Count, in.RowM = size.Species, size.Property, size.HeightM, size.SpreadM, size.Count, size.RowM
 		in.Shade = in.Shade || treatment.Shaded(p.Sun)
 	}
 	book, err := h.Book(ctx)
@@ -79,6 +80,7 @@ func (h *Room) ReckonTreatment(ctx context.Context, in TreatmentIn) (treatment.A
 		Affected: in.Affected,
 		HeightM:  in.HeightM,
 		SpreadM:  in.SpreadM,
+		RowM:     in.RowM,
 		BedM2:    in.BedM2,
 		Value:    in.Value,
 		Helpers:  in.Helpers,

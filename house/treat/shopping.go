@@ -145,6 +145,7 @@ func (t *taking) once(ctx context.Context, k store.OrderFull, due, until day.Day
 		Count:    p.Count,
 		HeightM:  p.HeightM,
 		SpreadM:  p.SpreadM,
+		RowM:     p.RowM,
 		Cards:    t.cards,
 	}
 	x, plants := treatment.Built().Takes(a, of.Use)
@@ -170,6 +171,7 @@ func (t *taking) fedOnce(pl *estate.Place, p store.Plant, k store.OrderFull, due
 			Count:   p.Count,
 			HeightM: p.HeightM,
 			SpreadM: p.SpreadM,
+			RowM:    p.RowM,
 			Cards:   t.cards,
 		},
 	)

@@ -5,6 +5,8 @@ import { Queue, type Waits } from './field/queue.svelte';
 import { house } from './lib/house.svelte';
 import { usual } from './firm/region';
 import { coordinates } from './garden/coordinates';
+import { placed, widthOf } from './ground/labels';
+import * as plan from './ground/plan';
 import * as dates from './lib/dates';
 import * as units from './lib/units';
 
@@ -50,4 +52,6 @@ function on(today: string) {
   house.frame = { today } as typeof house.frame;
 }
 
-Object.assign(window, { device: { beyond, joined, joinedNote, queued, units, dates, coordinates, usual, inUnits, on } });
+Object.assign(window, {
+  device: { beyond, joined, joinedNote, queued, units, dates, coordinates, usual, inUnits, on, plan, placed, widthOf },
+});

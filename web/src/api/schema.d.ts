@@ -5841,6 +5841,11 @@ export interface components {
              * @description In place of a climate: a property's id
              */
             property?: number;
+            /**
+             * Format: double
+             * @description Length of the row a group stands in, m
+             */
+            row_m?: number;
             /** @description Causes found on it that are not over; of a named plant its own finds count too */
             sick?: string[];
             /** @description Catalogue id; may be left out where a plant is named */
@@ -7450,6 +7455,11 @@ export interface components {
         /** @description A plant without a place. */
         LoosePlant: {
             /**
+             * Format: int64
+             * @description More than one for a group kept as one
+             */
+            count: number;
+            /**
              * Format: double
              * @description Height, m
              */
@@ -8486,6 +8496,11 @@ export interface components {
             property_id?: number;
             /**
              * Format: double
+             * @description Length of the row or hedge a group stands in, m
+             */
+            row_m?: number;
+            /**
+             * Format: double
              * @description From wind: 0 open to 1 wholly sheltered; 0.5 when absent
              */
             shelter?: number;
@@ -8598,6 +8613,11 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: double
+             * @description Length of the row or hedge a group stands in, m; 0 not measured
+             */
+            row_m: number;
             /**
              * Format: double
              * @description From wind: 0 open to 1 wholly sheltered
@@ -9272,6 +9292,11 @@ export interface components {
             property?: number;
             /** @description shape, size, renew, clear dead, frost damage, raise, thin, deadhead, hedge, train, sanitation, storm preparation or before lifting; shape when absent */
             purpose?: string;
+            /**
+             * Format: double
+             * @description Length of the row or hedge a group stands in, m
+             */
+            row_m?: number;
             /**
              * Format: double
              * @description Of the living crown that is to go, 0 to 1; as the purpose takes when absent
@@ -13285,6 +13310,11 @@ export interface components {
              * @description In place of a climate: a property's id
              */
             property?: number;
+            /**
+             * Format: double
+             * @description Length of the row or hedge a group stands in, m
+             */
+            row_m?: number;
             /** @description It stands in shade */
             shade?: boolean;
             /**

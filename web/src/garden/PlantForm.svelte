@@ -49,6 +49,7 @@
     stop: plant?.stop || stop ? String(plant?.stop || stop) : '',
     graft: plant?.graft_m ? String(plant.graft_m) : '',
     planted: plant?.planted ? String(plant.planted) : '',
+    row: plant?.row_m ? String(plant.row_m) : '',
     facing: plant?.facing ?? '',
     wall: plant?.wall ?? false,
     slope: plant?.slope ?? '',
@@ -110,8 +111,8 @@
     if (plant || !now || !kind || now === kind) return;
     kind = now;
     untrack(() => {
-      const { height, spread, count, note, pot, base, mulched, value, graft, planted, wall } = { ...began };
-      Object.assign(f, { height, spread, count, note, pot, base, mulched, value, graft, planted, wall });
+      const { height, spread, count, note, pot, base, mulched, value, graft, planted, row, wall } = { ...began };
+      Object.assign(f, { height, spread, count, note, pot, base, mulched, value, graft, planted, row, wall });
     });
   });
   const sized = (text: string, say: (v: number) => string) => (bare(text) > 0 ? say(bare(text)) : '');
@@ -123,6 +124,7 @@
       scale(winds, f.shelter).find(([v]) => v === f.shelter)![1],
       scale(suns, f.sun).find(([v]) => v === f.sun)![1],
       sized(f.spread, (v) => `${metres(v)} wide`),
+      sized(f.row, (v) => `a row of ${metres(v)}`),
       sized(f.graft, (v) => `grafted at ${metres(v)}`),
       f.mulched ? 'mulched' : '',
       f.soil ? `${f.soil} soil` : '',
@@ -160,6 +162,7 @@
         stop: Math.round(number(f.stop)) || 0,
         graft_m: number(f.graft) || 0,
         planted: Math.round(number(f.planted)) || 0,
+        row_m: number(f.row) || 0,
         facing: f.facing,
         wall: f.wall,
         slope: f.slope,
@@ -263,6 +266,16 @@
           placeholder="year, if known"
           problem={said.planted}
         />
+        {#if number(f.count) > 1 || f.row}
+          <Field
+            class="sm:col-span-2"
+            label="Length of the row or hedge"
+            kind="length"
+            bind:value={f.row}
+            placeholder="if they stand in one"
+            problem={said.row_m}
+          />
+        {/if}
         {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}
           <Field
             class="sm:col-span-2"

@@ -2,14 +2,28 @@
   /** The thing that is picked on a plan: its measures, place, name, and its way off. */
   import Pick from '../lib/Pick.svelte';
   import Measure from './Measure.svelte';
-  import { kinds, middle, moved, near, type Thing } from './plan';
+  import { api, ask } from '../api/client';
+  import { metres } from '../lib/dates';
+  import { attempt } from '../lib/house.svelte';
+  import { kinds, lengthOf, middle, moved, near, type Thing } from './plan';
 
   interface Props {
     thing: Thing;
     onset: (t: Thing) => void;
     onremove: (t: Thing) => void;
+    onrow: (t: Thing) => void; // it is to be drawn as a row
   }
-  let { thing, onset, onremove }: Props = $props();
+  let { thing, onset, onremove, onrow }: Props = $props();
+  const row = $derived(thing.kind === 'hedge' ? lengthOf(thing.points) : 0);
+  let count = $state(0); // plants of the row
+  $effect(() => {
+    const id = thing.kind === 'hedge' ? thing.plant_id : undefined;
+    count = 0;
+    if (id)
+      void attempt(async () => {
+        count = (await ask(api.GET('/api/v1/plants/{id}', { params: { path: { id } } }))).count;
+      });
+  });
   const own = $derived(!thing.plant_id || thing.kind === 'grave');
   const set = (field: 'height_m' | 'spread_m' | 'clear_m', v: number) => {
     if (v !== (thing[field] ?? 0)) onset({ ...thing, [field]: v });
@@ -23,6 +37,10 @@
     </p>
   {:else if thing.plant_id}<p class="text-sm text-soft">
       <a href="#/plant/{thing.plant_id}">Its page</a> · its size is kept there
+    </p>{/if}
+  {#if row}<p class="text-sm" data-testid="row">
+      {metres(row)} long{#if count > 1}, {count} plants {metres(row / count)} apart{/if}{#if thing.plant_id}: the bench, minutes,
+        litres and mulch go by that length{/if}.
     </p>{/if}
   <div class="mt-1 grid grid-cols-3 gap-2">
     {#if own && (thing.height_m || kinds[thing.kind].height)}
@@ -85,7 +103,10 @@
         /></label
       >
     </div>{/if}
-  <p class="mt-2">
+  <p class="mt-2 flex flex-wrap gap-x-4">
+    {#if thing.kind === 'plant' && thing.plant_id}<button class="min-h-11 text-moss underline" onclick={() => onrow(thing)}
+        >Draw it as a row or hedge</button
+      >{/if}
     <button class="min-h-11 text-moss underline" onclick={() => onremove(thing)}>Take off the plan</button>
   </p>
 </section>

@@ -1,6 +1,6 @@
 <script lang="ts">
   /** A property drawn once in metres: what stands where, what sun each plant gets, and what a cut or a fall would change. */
-  import { atHour } from '../lib/dates';
+  import { atHour, metres } from '../lib/dates';
   import { Button } from 'flowbite-svelte';
   import { onDestroy, onMount } from 'svelte';
   import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
@@ -13,12 +13,15 @@
   import {
     fit,
     fresh,
+    lengthOf,
     kinds,
     least,
     middle,
     moved,
     near,
     snap,
+    snapped,
+    stood,
     tools,
     type At,
     type Kind,
@@ -47,6 +50,8 @@
   let ends = $state.raw<At[]>([]);
   let placing = $state.raw<Schemas['LoosePlant']>();
   let drawn = $state.raw<At[]>([]);
+  let asRow = $state(false); // what is placed stands in a row or hedge, drawn corner after corner
+  let indoors = $state.raw<{ thing: Thing; house: Thing }>(); // it would stand in a house: asked about
   let view = $state.raw<View>();
   let wide = $state(700);
   type Stand = { things: Thing[]; lie: Lie };
@@ -155,26 +160,64 @@
     if (tool === 'place') {
       const l = placing;
       if (!l || !things) return;
-      const t: Thing = {
-        id: `plant-${l.id}`,
-        kind: 'plant',
-        plant_id: l.id,
-        species: l.species,
-        name: l.name,
-        height_m: l.height_m,
-        spread_m: l.spread_m,
-        points: [q],
-      };
-      loose = loose.filter((x) => x.id !== l.id);
-      change([...things, t]);
-      chosen = t.id;
-      placing = loose[0];
-      if (!placing) tool = 'pick';
+      if (asRow) {
+        drawn = [...drawn, snapped(things, q, 10 / shown.scale)];
+        return;
+      }
+      const { at, within } = stood(things, q);
+      const t = plantThing(l, 'plant', [at]);
+      if (within) indoors = { thing: t, house: within };
+      else stand(t);
       return;
     }
     if (tool === 'pick' || tool === 'plant') return;
     if (kinds[tool].form === 'point') return add(tool, [q]);
-    drawn = [...drawn, q];
+    drawn = [...drawn, snapped(things ?? [], q, 10 / shown.scale)];
+  }
+  const plantThing = (l: Schemas['LoosePlant'], kind: Kind, points: At[]): Thing => ({
+    id: `plant-${l.id}`,
+    kind,
+    plant_id: l.id,
+    species: l.species,
+    name: l.name,
+    height_m: l.height_m,
+    spread_m: l.spread_m,
+    points,
+  });
+  /** A plant of the property stands where it was placed. */
+  function stand(t: Thing) {
+    loose = loose.filter((x) => x.id !== t.plant_id);
+    change([...things!.filter((x) => x.id !== t.id), t]);
+    chosen = t.id;
+    drawn = [];
+    indoors = undefined;
+    if (tool === 'place') next(loose[0]);
+  }
+  function next(l: Schemas['LoosePlant'] | undefined) {
+    placing = l;
+    drawn = [];
+    if (l) asRow = l.count >= ROW_FROM;
+    else tool = 'pick';
+  }
+  const ROW_FROM = 10; // plants of a group that mostly stand in a row
+  /** A plant that stands as a point is drawn anew, as a row. */
+  async function drawRow(t: Thing) {
+    const l = {
+      id: t.plant_id!,
+      name: t.name ?? '',
+      species: t.species ?? '',
+      height_m: t.height_m ?? 0,
+      spread_m: t.spread_m ?? 0,
+      count: ROW_FROM,
+    };
+    pickTool('place');
+    next(l);
+  }
+  function dragged(t: Thing) {
+    if (t.kind !== 'plant') return replace(t);
+    const { at, within } = stood(things!, t.points[0]!);
+    if (within) indoors = { thing: { ...t, points: [at] }, house: within };
+    else replace({ ...t, points: [at] });
   }
   function add(kind: Kind, points: At[]) {
     const k = kinds[kind];
@@ -186,18 +229,26 @@
     drawn = [];
     tool = 'pick';
   }
-  const enough = $derived(tool !== 'pick' && tool !== 'place' && drawn.length >= least[kinds[tool].form]);
-  const finish = () => enough && add(tool as Kind, drawn);
+  const corners = $derived(tool === 'place' ? asRow : tool !== 'pick' && kinds[tool].form !== 'point');
+  const enough = $derived(corners && drawn.length >= (tool === 'place' ? 2 : least[kinds[tool as Kind].form]));
+  const finish = () => enough && (tool === 'place' ? stand(plantThing(placing!, 'hedge', drawn)) : add(tool as Kind, drawn));
   const picked = $derived(things?.find((t) => t.id === chosen));
   function replace(t: Thing) {
     change(things!.map((x) => (x.id === t.id ? t : x)));
   }
   function removed(t: Thing) {
     change(things!.filter((x) => x.id !== t.id));
-    if (t.plant_id && t.kind === 'plant')
+    if (t.plant_id && t.kind !== 'grave')
       loose = [
         ...loose,
-        { id: t.plant_id, name: t.name ?? '', species: t.species ?? '', height_m: t.height_m ?? 0, spread_m: t.spread_m ?? 0 },
+        {
+          id: t.plant_id,
+          name: t.name ?? '',
+          species: t.species ?? '',
+          height_m: t.height_m ?? 0,
+          spread_m: t.spread_m ?? 0,
+          count: t.kind === 'hedge' ? ROW_FROM : 1,
+        },
       ];
     chosen = undefined;
     house.say(`${t.name || kinds[t.kind].name} is off the plan.`, async () => back());
@@ -396,17 +447,10 @@
               class="min-h-11"
               color={tool === 'place' ? 'primary' : 'light'}
               onclick={() => {
-                placing ??= loose[0];
                 pickTool('place');
+                next(placing ?? loose[0]);
               }}>Place plants ({loose.length})</Button
             >{/if}
-          {#if tool !== 'pick' && tool !== 'place' && kinds[tool].form !== 'point'}
-            <!-- There from the first corner on: what comes later would move the drawing under the pointer. -->
-            <Button size="sm" class="min-h-11" disabled={!enough} onclick={finish}>Done</Button>
-            <Button size="sm" class="min-h-11" color="light" disabled={!drawn.length} onclick={() => (drawn = drawn.slice(0, -1))}
-              >One corner back</Button
-            >
-          {/if}
           <span class="flex-1"></span>
           <Button size="sm" class="min-h-11" color="light" onclick={() => zoom(1.4)}>+<span class="sr-only"> nearer</span></Button
           >
@@ -415,15 +459,29 @@
           >
           <Button size="sm" class="min-h-11" color="light" onclick={() => (view = undefined)}>All</Button>
         </div>
-        <!-- One line, whatever is being done: the drawing stays where it is. -->
-        <p class="mb-2 h-10 overflow-hidden text-sm leading-5" role="status">
-          {#if measuring}Press two points on the picture that you know the distance of.
-          {:else if tool === 'place' && placing}Press where {placing.name} stands.
-          {:else if tool === 'pick' || tool === 'place'}Press a thing to see its measures, a plant to see its sun. Drag to move
-            it; arrow keys move it by half a metre, with Shift by ten centimetres.
-          {:else}{kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} By keys: arrows move
-            a cross, Space sets a corner, Enter is Done.{/if}
-        </p>
+        <!-- One row, whatever is being done: the drawing stays where it is under the hand. -->
+        <div class="mb-2 flex h-12 items-center gap-2 max-md:h-24 max-md:flex-wrap">
+          <p class="line-clamp-2 min-w-0 flex-1 text-sm leading-5 max-md:basis-full" role="status">
+            {#if measuring}Press two points on the picture that you know the distance of.
+            {:else if tool === 'place' && placing}{asRow
+                ? `Press along the row of ${placing.name}, corner after corner, then Done${drawn.length > 1 ? `: ${metres(lengthOf(drawn))} so far` : ''}.`
+                : `Press where ${placing.name} stands.`}
+            {:else if tool === 'pick' || tool === 'place'}Press a thing to see its measures, a plant to see its sun. Drag to move
+              it; arrow keys move it by half a metre, with Shift by ten centimetres.
+            {:else}{kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} By keys: arrows move
+              a cross, Space sets a corner, Enter is Done.{/if}
+          </p>
+          {#if corners}
+            <Button size="sm" class="min-h-11 shrink-0" disabled={!enough} onclick={finish}>Done</Button>
+            <Button
+              size="sm"
+              class="min-h-11 shrink-0"
+              color="light"
+              disabled={!drawn.length}
+              onclick={() => (drawn = drawn.slice(0, -1))}>One corner back</Button
+            >
+          {/if}
+        </div>
         <div class="relative" bind:clientWidth={wide}>
           <Drawing
             {things}
@@ -441,7 +499,7 @@
             onpick={(t) => (chosen = t)}
             oncorner={corner}
             onmove={(t) => {
-              replace(t);
+              dragged(t);
               chosen = t.id;
             }}
             onview={(v) => (view = v)}
@@ -526,17 +584,43 @@
           </p>{/if}
       </div>
       <div class="space-y-4">
+        {#if indoors}
+          <div class="border-2 border-sun bg-white px-3 py-2" role="alert">
+            <p>
+              <b>{indoors.thing.name} would stand inside {indoors.house.name || 'the house'}.</b> Plants in a house have no sun and
+              no frost on this plan.
+            </p>
+            <p class="flex flex-wrap gap-x-4">
+              <button class="min-h-11 text-moss underline" onclick={() => indoors && stand(indoors.thing)}
+                >It stands in there</button
+              >
+              <button class="min-h-11 text-moss underline" onclick={() => (indoors = undefined)}>No: I press again</button>
+            </p>
+          </div>
+        {/if}
         {#if tool === 'place' && placing}
           <Pick
             label="Which one stands where you press next"
             value={placing.id}
-            options={loose.map((l): [number, string] => [l.id, l.name])}
-            onpick={(v) => (placing = loose.find((l) => l.id === v))}
+            options={[...loose, ...(loose.some((l) => l.id === placing?.id) ? [] : [placing])].map((l): [number, string] => [
+              l.id,
+              l.name,
+            ])}
+            onpick={(v) => next(loose.find((l) => l.id === v))}
+          />
+          <Pick
+            label="It stands as"
+            value={asRow ? 'row' : 'spot'}
+            options={[
+              ['spot', 'one plant or clump: one press'],
+              ['row', 'a row or hedge: drawn along'],
+            ]}
+            onpick={(v) => ((asRow = v === 'row'), (drawn = []))}
           />
         {/if}
         {#if picked}
           {#key picked.id}
-            <PickedSlip thing={picked} onset={replace} onremove={removed} />
+            <PickedSlip thing={picked} onset={replace} onremove={removed} onrow={drawRow} />
             {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} onlook={lookAt} property={id} />{/if}
           {/key}
         {/if}

@@ -54,6 +54,66 @@ export const middle = (t: Thing): At => {
   if (!n) return { x: 0, y: 0 };
   return { x: t.points!.reduce((s, q) => s + q.x, 0) / n, y: t.points!.reduce((s, q) => s + q.y, 0) / n };
 };
+/** How long a line is, m. */
+export const lengthOf = (points: At[]) => points.slice(1).reduce((s, q, i) => s + distance(points[i]!, q), 0);
+
+/** The place on a leg that is nearest to another. */
+function nearestOn(a: At, b: At, q: At): At {
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const l = dx * dx + dy * dy;
+  const k = l ? Math.max(0, Math.min(1, ((q.x - a.x) * dx + (q.y - a.y) * dy) / l)) : 0;
+  return { x: a.x + k * dx, y: a.y + k * dy };
+}
+const solid = (t: Thing) => t.kind === 'wall' || t.kind === 'building' || t.kind === 'fence';
+const legs = (t: Thing): [At, At][] =>
+  t.points.flatMap((q, i): [At, At][] =>
+    i + 1 < t.points.length ? [[q, t.points[i + 1]!]] : kinds[t.kind].form === 'area' ? [[q, t.points[0]!]] : [],
+  );
+const rounded = (q: At): At => ({ x: near(q.x), y: near(q.y) });
+
+/** A corner that is drawn close to one of what stands, or to its line, is that one: walls meet, hedges run along them. */
+export function snapped(things: Thing[], q: At, reach: number): At {
+  let [best, far] = [q, reach];
+  for (const c of things.filter((t) => solid(t) || t.kind === 'hedge').flatMap((t) => t.points)) {
+    const d = distance(c, q);
+    if (d < far) [best, far] = [c, d];
+  }
+  if (best !== q) return best;
+  for (const [a, b] of things.filter(solid).flatMap(legs)) {
+    const n = nearestOn(a, b, q);
+    const d = distance(n, q);
+    if (d < far) [best, far] = [rounded(n), d];
+  }
+  return best;
+}
+
+const BEFORE = 0.3; // m, of a plant's stem before a wall
+const ON_IT = 0.5; // m, up to which a plant pressed into a house is meant to stand at its wall
+export function inside(points: At[], q: At): boolean {
+  let is = false;
+  for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
+    const [a, b] = [points[i]!, points[j]!];
+    if (a.y > q.y !== b.y > q.y && q.x < ((b.x - a.x) * (q.y - a.y)) / (b.y - a.y) + a.x) is = !is;
+  }
+  return is;
+}
+/** A plant on a wall stands before it; one that would stand well inside a house says in which. */
+export function stood(things: Thing[], q: At): { at: At; within?: Thing } {
+  const house = things.find((t) => t.kind === 'building' && inside(t.points, q));
+  let [foot, far] = [q, Infinity];
+  for (const [a, b] of (house ? [house] : things.filter(solid)).flatMap(legs)) {
+    const n = nearestOn(a, b, q);
+    const d = distance(n, q);
+    if (d < far) [foot, far] = [n, d];
+  }
+  if (house && far > ON_IT) return { at: q, within: house };
+  if (!house && far >= BEFORE) return { at: q };
+  // Out of the wall: away from the house, else to the side that was pressed.
+  const [dx, dy] = house ? [foot.x - q.x, foot.y - q.y] : [q.x - foot.x, q.y - foot.y];
+  const l = Math.hypot(dx, dy);
+  return { at: rounded(l ? { x: foot.x + (BEFORE * dx) / l, y: foot.y + (BEFORE * dy) / l } : { x: q.x, y: q.y - BEFORE }) };
+}
+
 /** An id that no other thing has. */
 export function fresh(things: Thing[], kind: Kind): string {
   let n = 1;
