@@ -1,7 +1,7 @@
 <script lang="ts">
   /** A labelled input. With a kind of quantity its value is SI, and the field shows and takes the firm's unit. */
   import { Input } from 'flowbite-svelte';
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { entered, examples, inField, read, unit, type Kind } from './units';
 
   interface Props {
@@ -33,6 +33,10 @@
   const refused = $derived(wrong ? `${label}: “${text.trim()}” is not understood; write ${examples(kind)}` : '');
   // A form does not go off with a figure that was not understood.
   let box = $state<HTMLElement>();
+  // The button that opened the form has the focus: the field that is asked for first takes it.
+  onMount(() => {
+    if (autofocus) box?.querySelector('input')?.focus();
+  });
   $effect(() => box?.querySelector('input')?.setCustomValidity(refused));
   let left = $state(false); // while it is being typed nothing is called wrong
   // What was understood, where more than a plain figure stands there: 5'6" is 5.5 ft, 1,050 is 1050.
@@ -52,13 +56,11 @@
 
 <label bind:this={box} class="block font-semibold {wide}"
   >{label}{kind ? ` (${unit(kind)})` : ''}
-  <!-- svelte-ignore a11y_autofocus -- only where the form was asked for -->
   <Input
     class="mt-1 font-normal"
     inputmode={mode ?? (kind ? 'decimal' : 'text')}
     {type}
     {placeholder}
-    {autofocus}
     {list}
     aria-invalid={problem || (wrong && left) ? 'true' : undefined}
     autocomplete="off"

@@ -1,5 +1,6 @@
 <script lang="ts">
   /** A species by any part of its common or botanical name: those in use here and of one's own come first. */
+  import { onMount } from 'svelte';
   import type { Species } from '../api/client';
   import { misspelt } from './words';
 
@@ -25,6 +26,10 @@
   }: Props = $props();
 
   const id = $props.id();
+  let field = $state<HTMLInputElement>();
+  onMount(() => {
+    if (autofocus) field?.focus(); // the form was asked for
+  });
   const written = (s: Species) => `${s.common} (${s.botanical})`;
   const plain = (t: string) =>
     t
@@ -84,7 +89,6 @@
 
 <div class="relative {wide}">
   <label class="block font-semibold" for="{id}-in">{label}</label>
-  <!-- svelte-ignore a11y_autofocus -- the form was asked for -->
   <input
     id="{id}-in"
     class="mt-1 min-h-11 w-full rounded-sm border border-gray-400 bg-white px-2.5"
@@ -96,7 +100,7 @@
     aria-invalid={problem ? 'true' : undefined}
     autocomplete="off"
     placeholder="Part of a name, common or botanical"
-    {autofocus}
+    bind:this={field}
     bind:value
     oninput={() => ((looking = true), (at = 0))}
     onblur={() => setTimeout(() => (looking = false), 150)}
