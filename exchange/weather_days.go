@@ -17,7 +17,8 @@ func (t *table) byDays() bool {
 	return holds(lowest) && holds(highest)
 }
 
-// dayAt is the day that a date without an hour names, as midnight UTC: a day is of the garden's clock, whatever zone is told.
+// dayAt is the day that a date without an hour names, as midnight UTC: a day is of the garden's clock, whatever zone is
+// told.
 func (t *table) dayAt(text string) time.Time {
 	zone := t.zone
 	t.zone = time.UTC
@@ -36,7 +37,8 @@ func (t *table) gatherDays(sums map[int64]*hourly) {
 			}
 			return g.sum[k] / float64(g.n[k])
 		}
-		d := weather.DayMeasured{Day: day.FromTime(g.at), MinC: mean(lowest), MaxC: mean(highest), RainMM: mean(3), WindMS: mean(2), RHPct: mean(4)}
+		d := weather.DayMeasured{Day: day.FromTime(g.at), MinC: mean(lowest), MaxC: mean(highest), RainMM: mean(3),
+			WindMS: mean(2), RHPct: mean(4)}
 		if math.IsNaN(d.MinC) || math.IsNaN(d.MaxC) {
 			continue
 		}

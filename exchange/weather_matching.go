@@ -55,7 +55,7 @@ func (m *Matching) Validate(n int) error {
 	case !slices.Contains(m.Columns, "when"):
 		bad.Add("columns", nil, "say which column holds the date and time")
 	case at[1] == "" && (at[lowest] == "" || at[highest] == ""):
-		bad.Add("columns", nil, "say which column holds the temperature, or the lowest and the highest of the day")
+		bad.Add("columns", nil, "say which column holds the temperature, or the lowest and highest of the day")
 	}
 	return bad.Err()
 }
@@ -159,8 +159,7 @@ func (a *WeatherColumns) guess() {
 			cols = []what{{index: scaleless(name)}}
 			a.Columns[i] = cols[0].word("c")
 		case len(cols) > 0:
-			unit := unitOf(strings.ToLower(name)+" (%)", map[int][]string{1: {"c", "f"}, lowest: {"c", "f"}, highest: {"c", "f"}, 2: {"mph", "km/h", "m/s", "kn"},
-				3: {"mm", "cm", "in"}, 4: {"%"}}[cols[0].index])
+			unit := unitOf(strings.ToLower(name)+" (%)", unitsOf[cols[0].index])
 			a.Columns[i] = cols[0].word(unit)
 		}
 		if len(cols) > 0 && taken[cols[0].index] {
@@ -170,6 +169,10 @@ func (a *WeatherColumns) guess() {
 		}
 	}
 }
+
+// unitsOf are the units that a column may be in, by what it holds.
+var unitsOf = map[int][]string{1: {"c", "f"}, lowest: {"c", "f"}, highest: {"c", "f"}, 2: {"mph", "km/h", "m/s", "kn"},
+	3: {"mm", "cm", "in"}, 4: {"%"}}
 
 // scaleless is what a temperature is whose name does not say its scale.
 func scaleless(name string) int {

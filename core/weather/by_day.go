@@ -37,7 +37,8 @@ func OfDays(days []DayMeasured, latitude, longitude float64, zone *time.Location
 		first, n := len(out), end.Sub(at).Hours()
 		for ; at.Before(end); at = at.Add(time.Hour) {
 			temp := math.Max(d.MinC, math.Min(d.MaxC, between(turns, at.Add(time.Hour/2))))
-			out = append(out, Hour{Time: at.UTC(), TempC: temp, RainMM: d.RainMM / n, WindMS: d.WindMS, RHPct: d.RHPct, Sun: math.NaN()})
+			out = append(out, Hour{Time: at.UTC(), TempC: temp, RainMM: d.RainMM / n, WindMS: d.WindMS, RHPct: d.RHPct,
+				Sun: math.NaN()})
 		}
 		reach(out[first:], d)
 	}
@@ -62,7 +63,8 @@ func turningPoints(days []DayMeasured, latitude, longitude float64) (out []turni
 	return out
 }
 
-// between is the temperature at a time, along halves of a cosine; before the first turn and after the last it is theirs.
+// between is the temperature at a time, along halves of a cosine; before the first turn and after the last it is
+// theirs.
 func between(turns []turning, at time.Time) float64 {
 	i, _ := slices.BinarySearchFunc(turns, at, func(t turning, at time.Time) int { return t.at.Compare(at) })
 	if i == 0 {
