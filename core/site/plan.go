@@ -130,6 +130,19 @@ func (t *Thing) Midway() At {
 	return t.Points[0]
 }
 
+// along are places along a line, no further apart than a step, m; of a point it is the point.
+func (t *Thing) along(step float64) []At {
+	out := t.Points[:1:1]
+	for i := 1; i < len(t.Points); i++ {
+		a, b := t.Points[i-1], t.Points[i]
+		n := math.Ceil(math.Hypot(b.X-a.X, b.Y-a.Y) / step)
+		for k := 1.0; k <= n; k++ {
+			out = append(out, At{a.X + (b.X-a.X)*k/n, a.Y + (b.Y-a.Y)*k/n})
+		}
+	}
+	return out
+}
+
 // Row reports plants of the record that stand in a row or hedge.
 func (t *Thing) Row() bool { return t.Kind == Hedge && t.PlantID != 0 }
 

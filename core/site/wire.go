@@ -1,6 +1,9 @@
 package site
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // wireReach is how near a crown is to a wire from which on who works in it may touch it, m.
 const wireReach = 6.0
@@ -14,7 +17,9 @@ func (p *Plan) NearWire() map[int64]bool {
 			continue
 		}
 		for j := range p.Things {
-			if w := &p.Things[j]; w.Kind == Wire && w.From(t.Points[0])-t.SpreadM/2 < wireReach {
+			w := &p.Things[j]
+			near := func(q At) bool { return w.From(q)-t.SpreadM/2 < wireReach }
+			if w.Kind == Wire && slices.ContainsFunc(t.along(wireReach/4), near) {
 				out[t.PlantID] = true
 			}
 		}

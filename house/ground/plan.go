@@ -95,7 +95,7 @@ func (h *Room) tellPlanOf(ctx context.Context, p store.Property, row store.SiteP
 				continue
 			}
 			g := gone[k]
-			t = site.Thing{ID: t.ID, Kind: site.Grave, Points: t.Points, Species: g.Species, PlantID: g.ID, Cause: g.Cause, Year: g.Year,
+			t = site.Thing{ID: t.ID, Kind: site.Grave, Points: []site.At{t.Midway()}, Species: g.Species, PlantID: g.ID, Cause: g.Cause, Year: g.Year,
 				Name: estate.PlantName(estate.EntryOf(book, g.Species).Common, g.Label)}
 		}
 		if t.Kind == site.Grave && here[t.PlantID] { // it was brought back

@@ -255,7 +255,11 @@ class Field {
   /** Reads the verdict of what the house has kept of a plant. Without a connection the last one stands. */
   async ask(plant: number): Promise<void> {
     const w = this.walk;
-    if (!w || this.of(w.walk, plant)) return;
+    if (!w) return;
+    if (this.of(w.walk, plant)) {
+      if (!this.current(plant)) void this.#judge(plant); // the page was opened anew before its verdict was written
+      return;
+    }
     const id = `${w.walk}:${plant}`;
     const before = this.#kept[id];
     clearTimeout(this.#asking);

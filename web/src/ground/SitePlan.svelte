@@ -92,6 +92,7 @@
     loose = plan.loose;
     latitude = plan.plan.latitude;
     version = plan.version;
+    indoors = undefined;
   }
   $effect(() => {
     if (id) void load(id);
