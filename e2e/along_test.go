@@ -29,8 +29,9 @@ const situations = `[
 	[{kind: 'not_looked', result: 'bud_rub'}, {kind: 'sample', held: 3, broke: 2}]
 ]`
 
-// TestTheDeviceJudgesAsTheHouse: over all plants of the sample and all that may be found at them, the verdict that the
-// device forms is the house's, figure for figure and word for word; and what the house refuses the device refuses.
+// TestTheDeviceJudgesAsTheHouse: over plants of the sample and what may be found at them, the verdict that the device forms is
+// the house's, figure for figure and word for word; and what the house refuses the device refuses. Every time each plant meets a
+// third of what may be found, and with -everywhere all of it.
 func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -53,7 +54,8 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 			const style = JSON.stringify(call('GET', '/frame').body.style);
 			mezzadroTake(JSON.stringify(kit), style);
 			const out = { judged: 0, refused: 0, kinds: [], differ: [] };
-			for (const p of kit.plants) for (const found of %[3]s) {
+			for (const [i, p] of kit.plants.entries()) for (const [k, found] of %[3]s.entries()) {
+				if (!%[4]t && (i + k) %% 3) continue;
 				const checks = found.map((c) => (c.height_m ? { ...c, height_m: Math.round(c.height_m * p.height_m * 1000) / 1000 } : c));
 				const house = call('PUT', '/walks/%[2]d/plants/' + p.id + '/checks', { checks });
 				const device = JSON.parse(mezzadroJudge(JSON.stringify({ property: %[1]d, plant: p.id, today: kit.today, day: kit.today, checks }), style));
@@ -74,7 +76,7 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 			}
 			out.kinds = [...new Set(out.kinds)];
 			return JSON.stringify(out);
-		})()`, property, walk.ID, situations)).(string)
+		})()`, property, walk.ID, situations, *everywhere)).(string)
 		var out struct {
 			Judged, Refused int
 			Kinds, Differ   []string
@@ -82,7 +84,7 @@ func TestTheDeviceJudgesAsTheHouse(t *testing.T) {
 		if err := json.Unmarshal([]byte(said), &out); err != nil {
 			t.Fatalf("%s: %v", said, err)
 		}
-		if out.Judged < 100 || len(out.Kinds) < 5 {
+		if out.Judged < 50 || len(out.Kinds) < 5 {
 			t.Errorf("property %d: %d judged, of the kinds %q", property, out.Judged, out.Kinds)
 		}
 		t.Logf("property %d: %d judged, %d refused, %q", property, out.Judged, out.Refused, out.Kinds)
