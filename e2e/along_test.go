@@ -127,7 +127,7 @@ func TestDecideWithoutSignal(t *testing.T) {
 	}
 	find()
 	b.press("button", "Accept")
-	b.see("Kept on this device, and sent when there is a connection.")
+	b.until("what is kept here, with its day", `/accepted: wait until [A-Z][a-z]{2} \d+ [A-Z][a-z]+\. Kept on this device, and sent when there is a connection/.test(document.body.innerText)`)
 	accepted := next()
 	find()
 	b.press("button", "Overrule")

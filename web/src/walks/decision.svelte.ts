@@ -2,6 +2,7 @@
 import { api, ask, type Answer, type Check, type Plant, type Problem } from '../api/client';
 import type { Waiting } from '../field/device';
 import { field } from '../field/field.svelte';
+import { inWords } from '../lib/dates';
 import { attempt, house } from '../lib/house.svelte';
 import { bare } from '../lib/units';
 
@@ -59,11 +60,12 @@ export class Decision {
     return !failed;
   }
 
-  #tell(plant: Plant, decision: string, kept: { id: number | string; kind: string } | undefined, jobs: number) {
+  #tell(plant: Plant, decision: string, kept: { id: number | string; kind: string; until?: string } | undefined, jobs: number) {
+    const what = kept?.kind === 'wait until' && kept.until ? `wait until ${inWords(kept.until)}` : (kept?.kind ?? '');
     const said =
       decision === 'not now'
         ? `${plant.common} put off: it stays on the look-list`
-        : `${plant.common}, ${decision === 'accepted' ? 'accepted' : 'your verdict'}: ${kept?.kind ?? ''}`;
+        : `${plant.common}, ${decision === 'accepted' ? 'accepted' : 'your verdict'}: ${what}`;
     const asks = jobs ? ` ${jobs} ${jobs === 1 ? 'job' : 'jobs'} on the year.` : '';
     const where = typeof kept?.id === 'string' ? ' Kept on this device, and sent when there is a connection.' : '';
     house.say(`${said}.${asks}${where}`, () => this.#takeBack(plant.id));
