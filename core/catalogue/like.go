@@ -42,6 +42,10 @@ const tenderRootsC = -3
 // fallCooling is when leaves fall of a kind whose like keeps them.
 const fallCooling = 300
 
+// unlookedUp is the caution on a kind of which nobody has told whether it is poisonous.
+var unlookedUp = Caution{Kind: "poisonous", Text: "Taken as poisonous until somebody has looked it up: wear gloves, and keep " +
+	"children and animals from it."}
+
 // leafDrop is the name of the anchor of falling leaves.
 const leafDrop = "leaf_drop"
 
@@ -68,7 +72,15 @@ func (n NewKind) Of(like Entry) (Entry, error) {
 	case e.LeafDrop == nil:
 		e.LeafDrop = &season.Anchor{Cooling: fallCooling}
 	}
-	e.Pests, e.Cautions = slices.Clone(like.Pests), slices.Clone(like.Cautions)
+	// That its like harms nobody says nothing of it: it is taken as poisonous until it is looked up, and never as eaten.
+	e.Pests, e.Edible = slices.Clone(like.Pests), ""
+	e.Cautions = append(slices.Clone(like.Cautions), unlookedUp)
+	if e.Poisonous == "no" {
+		e.Poisonous = "mild"
+	}
+	if e.PetDanger == "none" {
+		e.PetDanger = "mild"
+	}
 	e.Basis = map[string]string{}
 	for _, f := range basisFields {
 		e.Basis[f] = Guess
@@ -78,7 +90,8 @@ func (n NewKind) Of(like Entry) (Entry, error) {
 		bad.Add("zone", n.Zone, "%q is no hardiness zone: want 1 to 13, with a or b for its half", n.Zone)
 	} else {
 		e.Basis["hardiness_c"] = Usual
-		e.RootHardinessC = math.Max(-25, math.Min(math.Max(like.RootHardinessC, tenderRootsC), like.RootHardinessC+rootsFollow*(low-like.HardinessC)))
+		roots := like.RootHardinessC + rootsFollow*(low-like.HardinessC)
+		e.RootHardinessC = math.Max(-25, math.Min(math.Max(like.RootHardinessC, tenderRootsC), roots))
 		if like.LeafHardinessC != 0 {
 			e.LeafHardinessC = math.Max(-60, math.Min(5, like.LeafHardinessC+low-like.HardinessC))
 		}

@@ -19,6 +19,7 @@ func TestNewKinds(t *testing.T) {
 		{NewKind{"Silky stewartia", "Stewartia malacodendron", Tree, Deciduous, "7a", "camellia-japonica"}, "stewartia-malacodendron", -17.8, -12, true},
 		{NewKind{"Wall germander", "Teucrium × lucidrys", Subshrub, Evergreen, "5", "lavandula-angustifolia"}, "teucrium-lucidrys", -28.9, -20, false},
 		{NewKind{"Pride of Madeira", "", Shrub, Evergreen, "9b", "lavandula-angustifolia"}, "pride-of-madeira", -3.9, -15, false},
+		{NewKind{"Bitter orange of the woods", "", Tree, Evergreen, "9", "citrus-limon"}, "bitter-orange-of-the-woods", -6.7, -6, false},
 		{NewKind{"Golden larch", "Pseudolarix amabilis", Conifer, Deciduous, "5b", "larix-decidua"}, "pseudolarix-amabilis", -26.1, -25, true},
 	} {
 		like, err := book.Species(c.in.Like)
@@ -38,6 +39,9 @@ func TestNewKinds(t *testing.T) {
 		}
 		if e.Basis["hardiness_c"] != Usual || e.Basis["leaf_out"] != Guess || len(e.Also) > 0 {
 			t.Errorf("%s rests on %v, also %v", c.in.Common, e.Basis, e.Also)
+		}
+		if last := e.Cautions[len(e.Cautions)-1]; last.Kind != "poisonous" || e.Poisonous == "no" || e.PetDanger == "none" || e.Edible != "" || len(e.Cautions) != len(like.Cautions)+1 {
+			t.Errorf("%s: nobody looked up what it does to people: %+v, eaten %q", c.in.Common, e.Cautions, e.Edible)
 		}
 		if was, _ := book.Species(c.in.Like); was.Common != like.Common || len(was.Basis) != len(like.Basis) || was.Like != "" {
 			t.Errorf("%s has changed its like", c.in.Common)

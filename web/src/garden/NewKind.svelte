@@ -96,7 +96,7 @@
         {like
           ? `Dates, growth, cuts, water and what it is prone to are taken from ${like.common}`
           : 'All else is taken from the kind it is most like'}
-        and marked as guesses; correct them in the Almanac when you know better.
+        and marked as guesses; correct them in the Almanac when you know better. Until then it is taken as poisonous.
       </p>
       <div class="flex gap-2 sm:col-span-2">
         <Button type="submit" disabled={busy}>Add it to the book</Button>
