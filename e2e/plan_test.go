@@ -386,3 +386,99 @@ func TestWinterToCome(t *testing.T) {
 	b.press("button", "Work it out")
 	b.until("into soil and out", "document.querySelectorAll('[data-testid=rooted] li').length === 5")
 }
+
+// dragged draws with the mouse held down from one point of the page to another.
+func (b *browser) dragged(x0, y0, x1, y1 float64) {
+	b.t.Helper()
+	for _, e := range []input.DispatchMouseEventParams{
+		{Type: "mousePressed", X: x0, Y: y0, Button: "left", Buttons: 1, ClickCount: 1},
+		{Type: "mouseMoved", X: (x0 + x1) / 2, Y: (y0 + y1) / 2, Button: "left", Buttons: 1},
+		{Type: "mouseMoved", X: x1, Y: y1, Button: "left", Buttons: 1},
+		{Type: "mouseReleased", X: x1, Y: y1, Button: "left", ClickCount: 1},
+	} {
+		if _, err := chromedp.Call(b.ctx, input.DispatchMouseEvent, e); err != nil {
+			b.t.Fatal(err)
+		}
+	}
+}
+
+// TestBedAndCopy: a group is drawn as a bed, whose area the record keeps; a part of the plan is picked by a frame, copied, and
+// put down on the plan of another property, which was found on the map of outlines; what was there stays as it was.
+func TestBedAndCopy(t *testing.T) {
+	t.Parallel()
+	s := garden(t, "2027-03-18")
+	var box struct{ ID int64 }
+	s.postFor("/api/v1/plants",
+		`{"property_id": 1, "species": "sarcococca-confusa", "label": "Under the lime", "height_m": 0.6, "count": 40}`, &box)
+	b := open(t, s, 1280, 900)
+	b.visit("/#/grounds")
+	b.press("button", "Add")
+	b.fill("Name", "Mill garden")
+	b.press("button", "Press it on a map")
+	b.until("outlines", "!document.querySelector('form').innerText.includes('The map is coming')")
+	b.eval(`document.querySelector('[role=application]').scrollIntoView({block: 'center'})`)
+	x, y := b.at(`document.querySelector('[role=application]')`)
+	b.clickAt(x, y-40) // 45° north, 10° east: south of the Alps
+	b.see("Climates described about there")
+	b.accessible("a map of outlines")
+	b.eval(`document.querySelector('[aria-label="Climates about there"] button').click()`)
+	b.press("button", "Keep")
+	b.see("Mill garden")
+	var where struct {
+		Climate struct{ Latitude, Longitude float64 }
+	}
+	s.get("/api/v1/properties/2", &where)
+	if c := where.Climate; c.Latitude < 43 || c.Latitude > 47 || c.Longitude < 8 || c.Longitude > 12 {
+		t.Errorf("pressed at 45° north, 10° east, it lies at %v", c)
+	}
+	b.visit("/#/grounds/1/plan")
+	b.see("Nothing is drawn yet.")
+	plan := `document.querySelector('svg[aria-label^=Plan]')`
+	b.press("button", "Place plants")
+	b.choose("It stands as", "a bed of them: drawn round")
+	x, y = b.at(plan)
+	for _, c := range [][2]float64{{-60, -60}, {60, -60}, {60, 0}, {-60, 0}} {
+		b.clickAt(x+c[0], y+c[1])
+	}
+	b.see("so far")
+	b.press("button", "Done")
+	b.see("40 plants about")
+	b.choose("Draw", "Wall")
+	b.clickAt(x-60, y+40)
+	b.clickAt(x+60, y+40)
+	b.press("button", "Done")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	var kept struct {
+		BedM2 float64 `json:"bed_m2"`
+		RowM  float64 `json:"row_m"`
+	}
+	s.get(fmt.Sprintf("/api/v1/plants/%d", box.ID), &kept)
+	if kept.BedM2 < 3 || kept.BedM2 > 60 || kept.RowM != 0 {
+		t.Errorf("twice as wide as deep, its bed is %.1f m², its row %.1f m", kept.BedM2, kept.RowM)
+	}
+	b.press("button", "Several")
+	x, y = b.at(plan)
+	b.dragged(x-100, y-100, x+100, y+80)
+	b.see("2 picked.")
+	b.press("button", "Copy")
+	b.see("2 things are copied.")
+	b.eval(`location.hash = '#/grounds/2/plan'`)
+	b.see("Nothing is drawn yet.")
+	b.press("button", "Put down the copy")
+	b.see("2 picked.")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	type planned struct {
+		Plan struct {
+			Things []struct {
+				Kind    string
+				PlantID int64 `json:"plant_id"`
+			}
+		}
+	}
+	var there, here planned
+	s.get("/api/v1/properties/2/plan", &there)
+	s.get("/api/v1/properties/1/plan", &here)
+	if len(here.Plan.Things) != 2 || len(there.Plan.Things) != 2 || there.Plan.Things[0].PlantID != 0 {
+		t.Errorf("copied from %v it is %v there: a plant of the record stands once", here, there)
+	}
+}

@@ -182,8 +182,10 @@ func (d drawn) area(t *site.Thing) {
 		d.SetDashPattern([]float64{1.5, 1}, 0)
 	}
 	d.Polygon(points, style)
-	if t.Name != "" && (t.Kind == site.Building || t.Kind == site.Bed) {
-		x, y := d.at(middle(t.Points))
+	x, y := d.at(middle(t.Points))
+	if n := d.numbers[t.ID]; n > 0 {
+		d.label(x, y, fmt.Sprint(n), dotSize+1.5, "B")
+	} else if t.Name != "" && (t.Kind == site.Building || t.Kind == site.Bed) {
 		d.label(x, y, t.Name, 6.5, "")
 	}
 }

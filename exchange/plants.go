@@ -26,6 +26,7 @@ type PlantLine struct {
 	BaseMM  float64
 	PotL    float64
 	RowM    float64
+	BedM2   float64
 	Shelter float64
 	Sun     float64
 	Mulched bool
@@ -57,6 +58,7 @@ var plantNumbers = []number{
 	{"sun", 0, 1, cold.UsualSun, func(p *PlantLine) *float64 { return &p.Sun }},
 	{"graft_m", 0, 60, 0, func(p *PlantLine) *float64 { return &p.GraftM }},
 	{"row_m", 0, 1000, 0, func(p *PlantLine) *float64 { return &p.RowM }},
+	{"bed_m2", 0, 100_000, 0, func(p *PlantLine) *float64 { return &p.BedM2 }},
 	{"value", 0.5, 2, 1, func(p *PlantLine) *float64 { return &p.Value }},
 }
 
@@ -76,6 +78,7 @@ var plantColumns = []string{
 	"graft_m",
 	"planted",
 	"row_m",
+	"bed_m2",
 	"facing",
 	"wall",
 	"slope",
@@ -96,6 +99,7 @@ var plantNames = map[string]string{
 	"spread (in)": "spread_m", "spread (cm)": "spread_m", "width (m)": "spread_m", "graft_ft": "graft_m", "graft (ft)": "graft_m",
 	"pot_gal": "pot_l", "pot (gal)": "pot_l", "pot gal": "pot_l", "stem (in)": "base_mm", "base_in": "base_mm", "stem (cm)": "base_mm", "year": "planted", "planted in": "planted", "year planted": "planted", "date planted": "planted",
 	"row": "row_m", "row (m)": "row_m", "row (ft)": "row_m", "row_ft": "row_m", "length of row": "row_m", "hedge length": "row_m",
+	"bed": "bed_m2", "bed (m2)": "bed_m2", "bed (m²)": "bed_m2", "area": "bed_m2", "area (m2)": "bed_m2", "area of bed": "bed_m2",
 	"notes": "note", "remark": "note", "remarks": "note", "comment": "note", "comments": "note", "mulch": "mulched",
 }
 
@@ -290,6 +294,7 @@ func WritePlantsCSV(w io.Writer, plants []PlantLine) error {
 			f(p.GraftM),
 			strconv.Itoa(p.Planted),
 			f(p.RowM),
+			f(p.BedM2),
 			p.Facing,
 			yes(p.Wall),
 			p.Slope,

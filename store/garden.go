@@ -182,14 +182,15 @@ type Plant struct {
 	Stop       int     `db:"stop"`
 	GraftM     float64 `db:"graft_m"`
 	Planted    int     `db:"planted"`
-	RowM       float64 `db:"row_m"` // length of the row or hedge a group stands in; 0: not measured
+	RowM       float64 `db:"row_m"`  // length of the row or hedge a group stands in; 0: not measured
+	BedM2      float64 `db:"bed_m2"` // area of the bed a group fills; 0: not measured
 	cold.Exposure
 	Note    string `db:"note"`
 	Version int    `db:"version"`
 }
 
 const selectPlant = `SELECT id, property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter,
-	sun, mulched, value, stop, graft_m, planted, row_m, facing, wall, slope, soil, wet, note, version FROM plant `
+	sun, mulched, value, stop, graft_m, planted, row_m, bed_m2, facing, wall, slope, soil, wet, note, version FROM plant `
 
 // Plants lists plants after an id, of one property or, with 0, of all that are in sight.
 func (s *Store) Plants(ctx context.Context, property, after int64, limit int) ([]Plant, error) {
@@ -210,9 +211,9 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`INSERT INTO plant (property_id, species, label, height_m, spread_m, count, base_mm, pot_l, shelter, sun,
-			mulched, value, stop, graft_m, planted, row_m, facing, wall, slope, soil, wet, note)
+			mulched, value, stop, graft_m, planted, row_m, bed_m2, facing, wall, slope, soil, wet, note)
 		SELECT id, :species, :label, :height_m, :spread_m, :count, :base_mm, :pot_l, :shelter, :sun, :mulched,
-		:value, :stop, :graft_m, :planted, :row_m, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`,
+		:value, :stop, :graft_m, :planted, :row_m, :bed_m2, :facing, :wall, :slope, :soil, :wet, :note FROM property WHERE id = :property_id AND removed_at IS NULL`,
 		p,
 	)
 	if err != nil {
@@ -226,10 +227,17 @@ func (tx Tx) AddPlant(ctx context.Context, p Plant) (Plant, error) {
 	return p, err
 }
 
-// SetRow keeps how long the row or hedge is that a plant's group stands in.
-func (tx Tx) SetRow(ctx context.Context, plant int64, m float64) error {
+// Extent is what a plant's group was measured to take up: a row or hedge by its length, or a bed by its area.
+type Extent struct {
+	RowM  float64
+	BedM2 float64
+}
+
+// SetExtent keeps how long the row is that a plant's group stands in, or how large the bed.
+func (tx Tx) SetExtent(ctx context.Context, plant int64, e Extent) error {
 	tx.touched.plants = true
-	_, err := tx.ExecContext(ctx, `UPDATE plant SET row_m = ?, version = version + 1 WHERE id = ? AND removed_at IS NULL`, m, plant)
+	_, err := tx.ExecContext(ctx, `UPDATE plant SET row_m = ?, bed_m2 = ?, version = version + 1 WHERE id = ? AND removed_at IS NULL`,
+		e.RowM, e.BedM2, plant)
 	return err
 }
 
@@ -239,7 +247,7 @@ func (tx Tx) ChangePlant(ctx context.Context, p Plant) (Plant, error) {
 	res, err := tx.NamedExecContext(ctx, `UPDATE plant SET species = :species, label = :label, height_m = :height_m,
 		spread_m = :spread_m, count = :count, base_mm = :base_mm, pot_l = :pot_l, shelter = :shelter, sun = :sun,
 		mulched = :mulched,
-		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, row_m = :row_m, facing = :facing, wall = :wall, slope
+		value = :value, stop = :stop, graft_m = :graft_m, planted = :planted, row_m = :row_m, bed_m2 = :bed_m2, facing = :facing, wall = :wall, slope
 		= :slope, soil = :soil, wet = :wet, note = :note, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`, p)
 	if err != nil {

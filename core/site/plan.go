@@ -116,8 +116,28 @@ func (t *Thing) LengthM() (m float64) {
 	return m
 }
 
-// Midway is half-way along a line; of a point it is the point.
+// AreaM2 is how large what lies within an outline is, m²; of points and lines it is nothing.
+func (t *Thing) AreaM2() (m2 float64) {
+	if Kinds[t.Kind] != "area" {
+		return 0
+	}
+	for i, a := range t.Points {
+		b := t.Points[(i+1)%len(t.Points)]
+		m2 += (a.X*b.Y - b.X*a.Y) / 2
+	}
+	return math.Abs(m2)
+}
+
+// Midway is half-way along a line, and the mean of an area's corners; of a point it is the point.
 func (t *Thing) Midway() At {
+	if Kinds[t.Kind] == "area" {
+		var m At
+		for _, q := range t.Points {
+			m.X += q.X / float64(len(t.Points))
+			m.Y += q.Y / float64(len(t.Points))
+		}
+		return m
+	}
 	left := t.LengthM() / 2
 	for i := 1; i < len(t.Points); i++ {
 		a, b := t.Points[i-1], t.Points[i]
@@ -130,11 +150,14 @@ func (t *Thing) Midway() At {
 	return t.Points[0]
 }
 
-// along are places along a line, no further apart than a step, m; of a point it is the point.
+// along are places along a line or round an area, no further apart than a step, m; of a point it is the point.
 func (t *Thing) along(step float64) []At {
-	out := t.Points[:1:1]
-	for i := 1; i < len(t.Points); i++ {
-		a, b := t.Points[i-1], t.Points[i]
+	out, points := t.Points[:1:1], t.Points
+	if Kinds[t.Kind] == "area" {
+		points = append(slices.Clone(points), points[0])
+	}
+	for i := 1; i < len(points); i++ {
+		a, b := points[i-1], points[i]
 		n := math.Ceil(math.Hypot(b.X-a.X, b.Y-a.Y) / step)
 		for k := 1.0; k <= n; k++ {
 			out = append(out, At{a.X + (b.X-a.X)*k/n, a.Y + (b.Y-a.Y)*k/n})
@@ -145,6 +168,9 @@ func (t *Thing) along(step float64) []At {
 
 // Row reports plants of the record that stand in a row or hedge.
 func (t *Thing) Row() bool { return t.Kind == Hedge && t.PlantID != 0 }
+
+// Filled reports a bed that plants of the record fill.
+func (t *Thing) Filled() bool { return t.Kind == Bed && t.PlantID != 0 }
 
 // Validate names every thing that cannot be. Its error is a list of refused fields.
 func (p *Plan) Validate() error {

@@ -16,7 +16,7 @@ func (p *Plan) WayRound() []string {
 		}
 	}
 	for i := range p.Things {
-		if t := &p.Things[i]; t.Kind == Plant || t.Row() {
+		if t := &p.Things[i]; t.Kind == Plant || t.Row() || t.Filled() {
 			ids, at = append(ids, t.ID), append(at, t.Points[0])
 		}
 	}

@@ -45,6 +45,7 @@ type Plant struct {
 	GraftM     float64 `json:"graft_m" doc:"Height of the graft, m; 0 where there is none or nobody knows"`
 	Planted    int     `json:"planted" doc:"Year; 0 unknown"`
 	RowM       float64 `json:"row_m" doc:"Length of the row or hedge a group stands in, m; 0 not measured"`
+	BedM2      float64 `json:"bed_m2" doc:"Area of the bed a group fills, m²; 0 not measured"`
 	cold.Exposure
 	Note    string `json:"note"`
 	Version int    `json:"version"`

@@ -24,6 +24,7 @@ type PlantIn struct {
 	GraftM  float64 `json:"graft_m,omitempty" doc:"Height of the graft, m"`
 	Planted int     `json:"planted,omitempty" doc:"Year it was planted"`
 	RowM    float64 `json:"row_m,omitempty" doc:"Length of the row or hedge a group stands in, m"`
+	BedM2   float64 `json:"bed_m2,omitempty" doc:"Area of the bed a group fills, m²"`
 	Note    string  `json:"note,omitempty" maxLength:"2000"`
 	Version int     `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
@@ -42,6 +43,7 @@ func (h *Room) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, 
 		GraftM:     in.GraftM,
 		Planted:    in.Planted,
 		RowM:       in.RowM,
+		BedM2:      in.BedM2,
 		Note:       in.Note,
 		Version:    in.Version,
 	}
@@ -67,6 +69,7 @@ func (h *Room) plantRecord(in PlantIn, book *catalogue.Catalogue) (store.Plant, 
 		bad.Add("graft_m", in.GraftM, "%g m: the graft must lie on the plant, from the ground to %g m", in.GraftM, in.HeightM)
 	}
 	bad.Within("row_m", in.RowM, 0, 1000, "m")
+	bad.Within("bed_m2", in.BedM2, 0, 100_000, "m²")
 	if now := h.Today().Year(); in.Planted != 0 && (in.Planted < 1500 || in.Planted > now) {
 		bad.Add("planted", in.Planted, "%d is no year from 1500 to %d", in.Planted, now)
 	}

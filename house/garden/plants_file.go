@@ -134,6 +134,7 @@ func (h *Room) plantRecords(property int64, sheet exchange.PlantSheet, book *cat
 				GraftM:     l.GraftM,
 				Planted:    l.Planted,
 				RowM:       l.RowM,
+				BedM2:      l.BedM2,
 				Note:       l.Note,
 			},
 			book,
@@ -195,6 +196,7 @@ func (h *Room) PlantLines(ctx context.Context, property int64) ([]exchange.Plant
 			GraftM:   p.GraftM,
 			Planted:  p.Planted,
 			RowM:     p.RowM,
+			BedM2:    p.BedM2,
 			Exposure: p.Exposure,
 			Note:     p.Note,
 		}

@@ -129,10 +129,10 @@ func (h *Room) SetPlan(ctx context.Context, key store.Key, property int64, in Pl
 	if bad != nil {
 		return PlanOut{}, bad
 	}
-	rows := measuredRows(in.Plan.Things, plants)
+	extents := measured(in.Plan.Things, plants)
 	row, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (store.SitePlan, error) {
-		for plant, length := range rows {
-			if err := tx.SetRow(ctx, plant, length); err != nil {
+		for plant, extent := range extents {
+			if err := tx.SetExtent(ctx, plant, extent); err != nil {
 				return store.SitePlan{}, err
 			}
 		}
@@ -146,18 +146,21 @@ func (h *Room) SetPlan(ctx context.Context, key store.Key, property int64, in Pl
 	return h.tellPlanOf(ctx, p, row)
 }
 
-// measuredRows are the plants whose row or hedge is drawn in another length than the record says, with it.
-func measuredRows(things []site.Thing, plants []store.Plant) map[int64]float64 {
-	out := map[int64]float64{}
+// measured are the plants whose row, hedge or bed is drawn in another size than the record says, with it.
+func measured(things []site.Thing, plants []store.Plant) map[int64]store.Extent {
+	out := map[int64]store.Extent{}
 	for i := range things {
 		t := &things[i]
-		if !t.Row() {
+		if !t.Row() && !t.Filled() {
 			continue
 		}
-		length := quantity.Round(t.LengthM(), 0.01)
+		drawn := store.Extent{BedM2: quantity.Round(t.AreaM2(), 0.1)}
+		if t.Row() {
+			drawn = store.Extent{RowM: quantity.Round(t.LengthM(), 0.01)}
+		}
 		for _, p := range plants {
-			if p.ID == t.PlantID && math.Abs(p.RowM-length) > 0.01 {
-				out[p.ID] = length
+			if p.ID == t.PlantID && (math.Abs(p.RowM-drawn.RowM) > 0.01 || math.Abs(p.BedM2-drawn.BedM2) > 0.1) {
+				out[p.ID] = drawn
 			}
 		}
 	}

@@ -101,7 +101,7 @@ func (h *Room) Guards(ctx context.Context, plant int64) ([]Guard, error) {
 		}
 		a, err := treatment.Built().
 			Plan(treatment.Ask{Cause: id, Prevent: true, Species: &e, Place: pl.Cuts.Place, Date: pl.Today, Rules: pl.Rules, Count: p.Count,
-				HeightM: p.HeightM, SpreadM: p.SpreadM, RowM: p.RowM})
+				HeightM: p.HeightM, SpreadM: p.SpreadM, RowM: p.RowM, BedM2: p.BedM2})
 		if err != nil {
 			return nil, err
 		}
@@ -162,7 +162,7 @@ func (h *Room) feedAsk(ctx context.Context, in FeedingIn) (treatment.FeedAsk, er
 		in.Property = p.PropertyID
 		in.Species, in.PotL = cmp.Or(in.Species, p.Species), cmp.Or(in.PotL, p.PotL)
 		in.Count, in.HeightM = cmp.Or(in.Count, p.Count), cmp.Or(in.HeightM, p.HeightM)
-		in.SpreadM, in.RowM = cmp.Or(in.SpreadM, p.SpreadM), cmp.Or(in.RowM, p.RowM)
+		in.SpreadM, in.RowM, in.BedM2 = cmp.Or(in.SpreadM, p.SpreadM), cmp.Or(in.RowM, p.RowM), cmp.Or(in.BedM2, p.BedM2)
 		in.Young = in.Young || p.Planted != 0 && p.Planted == h.DateOr(in.Date).Year()
 		finds, err := h.Store.Finds(ctx, store.FindsOf{Plant: in.Plant, Open: true, Limit: store.All})
 		if err != nil {

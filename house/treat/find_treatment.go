@@ -1,6 +1,7 @@
 package treat
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -81,7 +82,7 @@ func (h *Room) treatmentOn(
 		HeightM:  p.HeightM,
 		SpreadM:  p.SpreadM,
 		RowM:     p.RowM,
-		BedM2:    f.BedM2,
+		BedM2:    cmp.Or(f.BedM2, p.BedM2),
 		Value:    pl.Property.Value,
 		Shade:    treatment.Shaded(p.Sun),
 		Helpers:  slices.ContainsFunc(f.Seen.V, func(s string) bool { return s == "mummies" || s == "helpers_larvae" }),

@@ -138,7 +138,7 @@ func (t *taking) once(ctx context.Context, k store.OrderFull, due, until day.Day
 	a := treatment.Ask{
 		Cause:    of.Cause,
 		Affected: min(f.Affected, p.Count),
-		BedM2:    f.BedM2,
+		BedM2:    cmp.Or(f.BedM2, p.BedM2),
 		Species:  &e,
 		Place:    pl.Cuts.Place,
 		Date:     pl.Today,
@@ -172,6 +172,7 @@ func (t *taking) fedOnce(pl *estate.Place, p store.Plant, k store.OrderFull, due
 			HeightM: p.HeightM,
 			SpreadM: p.SpreadM,
 			RowM:    p.RowM,
+			BedM2:   p.BedM2,
 			Cards:   t.cards,
 		},
 	)

@@ -8454,6 +8454,11 @@ export interface components {
              */
             base_mm?: number;
             /**
+             * Format: double
+             * @description Area of the bed a group fills, m²
+             */
+            bed_m2?: number;
+            /**
              * Format: int64
              * @description 1 when absent
              */
@@ -8553,6 +8558,11 @@ export interface components {
              * @description Stem thickness at the base, mm; 0 takes what is usual for form and height
              */
             base_mm: number;
+            /**
+             * Format: double
+             * @description Area of the bed a group fills, m²; 0 not measured
+             */
+            bed_m2: number;
             /** @description Botanical name */
             botanical: string;
             /** @description Common name */

@@ -50,6 +50,7 @@
     graft: plant?.graft_m ? String(plant.graft_m) : '',
     planted: plant?.planted ? String(plant.planted) : '',
     row: plant?.row_m ? String(plant.row_m) : '',
+    bed: plant?.bed_m2 ? String(plant.bed_m2) : '',
     facing: plant?.facing ?? '',
     wall: plant?.wall ?? false,
     slope: plant?.slope ?? '',
@@ -111,8 +112,8 @@
     if (plant || !now || !kind || now === kind) return;
     kind = now;
     untrack(() => {
-      const { height, spread, count, note, pot, base, mulched, value, graft, planted, row, wall } = { ...began };
-      Object.assign(f, { height, spread, count, note, pot, base, mulched, value, graft, planted, row, wall });
+      const { height, spread, count, note, pot, base, mulched, value, graft, planted, row, bed, wall } = { ...began };
+      Object.assign(f, { height, spread, count, note, pot, base, mulched, value, graft, planted, row, bed, wall });
     });
   });
   const sized = (text: string, say: (v: number) => string) => (bare(text) > 0 ? say(bare(text)) : '');
@@ -125,6 +126,7 @@
       scale(suns, f.sun).find(([v]) => v === f.sun)![1],
       sized(f.spread, (v) => `${metres(v)} wide`),
       sized(f.row, (v) => `a row of ${metres(v)}`),
+      sized(f.bed, (v) => `a bed of ${figure(v, 'm²')}`),
       sized(f.graft, (v) => `grafted at ${metres(v)}`),
       f.mulched ? 'mulched' : '',
       f.soil ? `${f.soil} soil` : '',
@@ -163,6 +165,7 @@
         graft_m: number(f.graft) || 0,
         planted: Math.round(number(f.planted)) || 0,
         row_m: number(f.row) || 0,
+        bed_m2: number(f.bed) || 0,
         facing: f.facing,
         wall: f.wall,
         slope: f.slope,
@@ -274,6 +277,16 @@
             bind:value={f.row}
             placeholder="if they stand in one"
             problem={said.row_m}
+          />
+        {/if}
+        {#if number(f.count) > 1 || f.bed}
+          <Field
+            class="sm:col-span-2"
+            label="Area of the bed"
+            kind="area"
+            bind:value={f.bed}
+            placeholder="if they fill one"
+            problem={said.bed_m2}
           />
         {/if}
         {#if (chosen && chosen.graft.habit !== 'own roots') || f.graft}

@@ -7,8 +7,9 @@
   import Field from '../lib/Field.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
+  import PlaceMap from '../lib/PlaceMap.svelte';
   import { reading } from '../lib/reading';
-  import { bare, figure, shown, unit } from '../lib/units';
+  import { bare, distant, figure, shown, unit } from '../lib/units';
   import { coordinates } from './coordinates';
 
   type Type = Schemas['ClimateTypeOut'];
@@ -86,6 +87,27 @@
     const both = coordinates(place.latitude);
     if (both) place = { ...place, latitude: String(both.latitude), longitude: String(both.longitude) };
   }
+  let mapped = $state(false);
+  const set = $derived(place.latitude.trim() && place.longitude.trim() ? [number(place.latitude), number(place.longitude)] : []);
+  const put = $derived(set.length && !set.some(Number.isNaN) ? { latitude: set[0]!, longitude: set[1]! } : undefined);
+  /** How far one place lies from another, km. */
+  function between(a: { latitude: number; longitude: number }, b: { latitude: number; longitude: number }) {
+    const r = Math.PI / 180;
+    const h =
+      Math.sin(((b.latitude - a.latitude) * r) / 2) ** 2 +
+      Math.cos(a.latitude * r) * Math.cos(b.latitude * r) * Math.sin(((b.longitude - a.longitude) * r) / 2) ** 2;
+    return 12742 * Math.asin(Math.sqrt(h));
+  }
+  /** Climates of places that lie about what was pressed on the map, nearest first. */
+  const about = $derived(
+    mapped && put
+      ? types
+          .map((t) => ({ t, km: between(put, t.climate) }))
+          .filter((x) => x.km < 1500)
+          .sort((a, b) => a.km - b.km)
+          .slice(0, 4)
+      : [],
+  );
   const guessed = $derived.by(() => {
     if (!chosen) return '';
     const out = [
@@ -173,6 +195,33 @@
   <Field label="Latitude" mode="decimal" bind:value={place.latitude} problem={said.latitude} />
 </div>
 <Field class="sm:col-span-1" label="Longitude" mode="decimal" bind:value={place.longitude} problem={said.longitude} />
+<div class="sm:col-span-6">
+  <button type="button" class="min-h-11 text-moss underline" aria-expanded={mapped} onclick={() => (mapped = !mapped)}
+    >Press it on a map</button
+  >
+  {#if mapped}
+    <PlaceMap
+      at={put}
+      from={chosen?.climate}
+      onpick={(at) => (place = { ...place, latitude: String(at.latitude), longitude: String(at.longitude) })}
+    />
+    {#if about.length}<p class="mt-1 font-semibold">Climates described about there</p>
+      <ul aria-label="Climates about there">
+        {#each about as { t, km } (t.id)}<li>
+            <button
+              type="button"
+              class="min-h-11 w-full border-b border-rule text-left hover:bg-rule"
+              aria-pressed={t.id === type}
+              onclick={() => choose(t.id)}
+              ><b>{t.name}</b>
+              <span class="text-sm text-soft"
+                >{t.places[0]}, zone {t.hardiness_zone}, {distant(km)} away{t.id === type ? ' · chosen' : ''}</span
+              ></button
+            >
+          </li>{/each}
+      </ul>{/if}
+  {/if}
+</div>
 {#if guessed}<p class="text-sm text-sun sm:col-span-6" data-testid="guessed">
     {guessed}
     {guessed.includes(' and ') ? 'are guesses' : 'is a guess'}, taken from the climate type. Day length, sun, the clock and how

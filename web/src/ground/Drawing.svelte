@@ -9,7 +9,8 @@
     things: Thing[];
     shadows?: Schemas['SiteShadow'][];
     chosen?: string;
-    tool: Kind | 'pick' | 'place';
+    tool: Kind | 'pick' | 'place' | 'several';
+    group?: string[]; // picked together
     drawn: At[]; // corners of what is being drawn
     view: View;
     wide: number;
@@ -21,7 +22,8 @@
     marked?: Record<string, string>; // colour by id
     onpick: (id: string | undefined) => void;
     oncorner: (q: At) => void;
-    onmove: (t: Thing) => void; // a thing was moved, or one of its corners
+    onmove: (moved: Thing[]) => void; // things were moved, or a corner of one
+    onframe?: (a: At, b: At) => void; // a frame was drawn about things
     onview: (v: View) => void;
   }
   let p: Props = $props();
@@ -34,14 +36,16 @@
   };
   let svg = $state<SVGSVGElement>();
   let held = $state.raw<{ id?: string; corner: number; from: At; px: { x: number; y: number }; far: boolean; view: View }>();
-  let ghost = $state.raw<Thing>(); // the thing as it is being dragged
+  let ghosts = $state.raw<Thing[]>([]); // things as they are being dragged
+  let frame = $state.raw<[At, At]>(); // being drawn
+  const picks = $derived(p.tool === 'pick' || p.tool === 'several');
 
   function down(e: PointerEvent, id?: string, corner = -1) {
     if (e.button !== 0) return;
     e.stopPropagation();
     svg!.setPointerCapture(e.pointerId);
     held = {
-      id: p.tool === 'pick' ? id : undefined,
+      id: picks ? id : undefined,
       corner,
       from: placeOf(e),
       px: { x: e.clientX, y: e.clientY },
@@ -57,25 +61,32 @@
     if (!far) return;
     const at = placeOf(e);
     const t = p.things.find((x) => x.id === h.id);
+    if (!t && p.tool === 'several') {
+      frame = [h.from, at];
+      return;
+    }
     if (!t) {
       const s = h.view.scale;
       p.onview({ ...h.view, x0: h.view.x0 - (e.clientX - h.px.x) / s, y1: h.view.y1 + (e.clientY - h.px.y) / s });
       return;
     }
     const [dx, dy] = [snap(at.x - h.from.x), snap(at.y - h.from.y)];
-    ghost =
+    const together = p.group?.includes(t.id) ? p.things.filter((x) => p.group!.includes(x.id)) : [t];
+    ghosts =
       h.corner < 0
-        ? moved(t, dx, dy)
-        : { ...t, points: t.points!.map((q, i) => (i === h.corner ? { x: near(q.x + dx), y: near(q.y + dy) } : q)) };
+        ? together.map((x) => moved(x, dx, dy))
+        : [{ ...t, points: t.points!.map((q, i) => (i === h.corner ? { x: near(q.x + dx), y: near(q.y + dy) } : q)) }];
   }
   function up(e: PointerEvent) {
     const h = held;
     held = undefined;
     if (!h) return;
-    const g = ghost;
-    ghost = undefined;
-    if (h.far && g) p.onmove(g);
-    else if (!h.far && p.tool !== 'pick') p.oncorner({ x: near(snap(placeOf(e).x)), y: near(snap(placeOf(e).y)) });
+    const [g, f] = [ghosts, frame];
+    ghosts = [];
+    frame = undefined;
+    if (h.far && f) p.onframe?.(...f);
+    else if (h.far && g.length) p.onmove(g);
+    else if (!h.far && !picks) p.oncorner({ x: near(snap(placeOf(e).x)), y: near(snap(placeOf(e).y)) });
     else if (!h.far) p.onpick(h.id);
   }
   function wheel(e: WheelEvent) {
@@ -85,7 +96,7 @@
     const k = p.view.scale / scale;
     p.onview({ x0: at.x - (at.x - p.view.x0) * k, y1: at.y + (p.view.y1 - at.y) * k, scale });
   }
-  const list = $derived(p.things.map((t) => (t.id === ghost?.id ? ghost : t)));
+  const list = $derived(p.things.map((t) => ghosts.find((g) => g.id === t.id) ?? t));
   const order = [
     'ground',
     'lawn',
@@ -154,7 +165,8 @@
   onpointerup={up}
   onpointercancel={() => {
     held = undefined;
-    ghost = undefined;
+    ghosts = [];
+    frame = undefined;
   }}
   onwheel={wheel}
 >
@@ -186,9 +198,9 @@
   {#each lines.y as y}<line x1="0" x2={p.wide} y1={Y(y)} y2={Y(y)} stroke="var(--color-rule)" stroke-width="0.5" />{/each}
   {#each shown as t (t.id)}
     {@const form = kinds[t.kind].form}
-    {@const on = t.id === p.chosen}
+    {@const on = t.id === p.chosen || !!p.group?.includes(t.id)}
     {@const stroke = p.marked?.[t.id] ?? (on ? 'var(--color-ink)' : 'var(--color-moss)')}
-    <g role="button" tabindex="-1" aria-label={label(t)} onpointerdown={(e) => (p.tool === 'pick' ? down(e, t.id) : undefined)}>
+    <g role="button" tabindex="-1" aria-label={label(t)} onpointerdown={(e) => (picks ? down(e, t.id) : undefined)}>
       {#if form === 'area'}
         <polygon
           points={line(t.points)}
@@ -197,8 +209,11 @@
             : t.kind === 'lawn'
               ? 'var(--color-moss-pale)'
               : t.kind === 'bed'
-                ? 'var(--color-sheet)'
+                ? t.plant_id
+                  ? (p.marked?.[t.id] ?? 'var(--color-moss)')
+                  : 'var(--color-sheet)'
                 : 'transparent'}
+          fill-opacity={t.kind === 'bed' && t.plant_id ? 0.22 : 1}
           stroke={on ? 'var(--color-ink)' : t.kind === 'water' ? 'var(--color-water, #1f7a80)' : 'var(--color-soft)'}
           stroke-width={on ? 3 : t.kind === 'building' ? 2 : 1}
           stroke-dasharray={t.kind === 'hollow' ? '2 4' : t.kind === 'water' ? '6 3' : t.kind === 'ground' ? '10 4' : undefined}
@@ -297,6 +312,19 @@
         aria-label="Corner {i + 1}"
         onpointerdown={(e) => down(e, picked.id, i)}
       />{/each}
+  {/if}
+  {#if frame}
+    {@const [a, b] = frame}
+    <rect
+      x={Math.min(X(a.x), X(b.x))}
+      y={Math.min(Y(a.y), Y(b.y))}
+      width={Math.abs(X(a.x) - X(b.x))}
+      height={Math.abs(Y(a.y) - Y(b.y))}
+      fill="none"
+      stroke="var(--color-ink)"
+      stroke-width="1.5"
+      stroke-dasharray="6 3"
+    />
   {/if}
   {#if p.drawn.length}
     <polyline points={line(p.drawn)} fill="none" stroke="var(--color-ink)" stroke-width="2" stroke-dasharray="6 3" />

@@ -5,25 +5,44 @@
   import { api, ask } from '../api/client';
   import { metres } from '../lib/dates';
   import { attempt } from '../lib/house.svelte';
+  import { figure } from '../lib/units';
   import { kinds, lengthOf, middle, moved, near, type Thing } from './plan';
+  import { apart, areaOf, within } from './several.svelte';
 
   interface Props {
     thing: Thing;
     onset: (t: Thing) => void;
     onremove: (t: Thing) => void;
-    onrow: (t: Thing) => void; // it is to be drawn as a row
+    onredraw: (t: Thing, as: 'row' | 'bed') => void; // it is to be drawn as a row or a bed
+    oncopy: () => void;
+    things: Thing[];
   }
-  let { thing, onset, onremove, onrow }: Props = $props();
+  let { thing, onset, onremove, onredraw, oncopy, things }: Props = $props();
   const row = $derived(thing.kind === 'hedge' ? lengthOf(thing.points) : 0);
-  let count = $state(0); // plants of the row
+  const bed = $derived(thing.kind === 'bed' ? areaOf(thing.points) : 0);
+  const inIt = $derived(bed && !thing.plant_id ? within(things, thing) : []);
+  let counts = $state.raw<Record<number, number>>({}); // of plants of the record, in a row or a bed
+  const count = $derived(counts[thing.plant_id ?? 0] ?? 0);
   $effect(() => {
-    const id = thing.kind === 'hedge' ? thing.plant_id : undefined;
-    count = 0;
-    if (id)
-      void attempt(async () => {
-        count = (await ask(api.GET('/api/v1/plants/{id}', { params: { path: { id } } }))).count;
-      });
+    const ids = [thing, ...inIt].flatMap((t) => (thing.kind === 'hedge' || thing.kind === 'bed' ? (t.plant_id ?? []) : []));
+    void attempt(async () => {
+      const of = async (id: number) =>
+        [id, (await ask(api.GET('/api/v1/plants/{id}', { params: { path: { id } } }))).count] as const;
+      counts = Object.fromEntries(await Promise.all(ids.map(of)));
+    });
   });
+  /** What stands in a bed, kind by kind: how many, and how wide. */
+  const inBed = $derived.by(() => {
+    const out: Record<string, { n: number; covers: number }> = {};
+    for (const t of inIt) {
+      const n = counts[t.plant_id ?? 0] ?? 1;
+      const k = (out[t.name || kinds.plant.name] ??= { n: 0, covers: 0 });
+      k.n += n;
+      k.covers += (n * Math.PI * (t.spread_m ?? 0) ** 2) / 4;
+    }
+    return Object.entries(out);
+  });
+  const covered = $derived(inBed.reduce((s, [, k]) => s + k.covers, 0));
   const own = $derived(!thing.plant_id || thing.kind === 'grave');
   const set = (field: 'height_m' | 'spread_m' | 'clear_m', v: number) => {
     if (v !== (thing[field] ?? 0)) onset({ ...thing, [field]: v });
@@ -41,6 +60,15 @@
   {#if row}<p class="text-sm" data-testid="row">
       {metres(row)} long{#if count > 1}, {count} plants {metres(row / count)} apart{/if}{#if thing.plant_id}: the bench, minutes,
         litres and mulch go by that length{/if}.
+    </p>{/if}
+  {#if bed && thing.plant_id}<p class="text-sm" data-testid="bed">
+      {figure(bed, 'm²')}{#if count > 1}, {count} plants about {metres(apart(bed, count))} apart{/if}: feeding, mulch and what is
+      put on the ground go by that area.
+    </p>
+  {:else if bed}<p class="text-sm" data-testid="bed">
+      {figure(bed, 'm²')}{#if inBed.length}:
+        {inBed.map(([name, k]) => `${k.n} ${name}`).join(', ')}, {Math.min(100, Math.round((100 * covered) / bed))} % of it covered{:else};
+        no plant of the record stands in it{/if}.
     </p>{/if}
   <div class="mt-1 grid grid-cols-3 gap-2">
     {#if own && (thing.height_m || kinds[thing.kind].height)}
@@ -104,9 +132,11 @@
       >
     </div>{/if}
   <p class="mt-2 flex flex-wrap gap-x-4">
-    {#if thing.kind === 'plant' && thing.plant_id}<button class="min-h-11 text-moss underline" onclick={() => onrow(thing)}
-        >Draw it as a row or hedge</button
-      >{/if}
+    {#if thing.kind === 'plant' && thing.plant_id}
+      <button class="min-h-11 text-moss underline" onclick={() => onredraw(thing, 'row')}>Draw it as a row or hedge</button>
+      <button class="min-h-11 text-moss underline" onclick={() => onredraw(thing, 'bed')}>Draw it as a bed</button>
+    {/if}
+    {#if thing.kind !== 'grave'}<button class="min-h-11 text-moss underline" onclick={oncopy}>Copy</button>{/if}
     <button class="min-h-11 text-moss underline" onclick={() => onremove(thing)}>Take off the plan</button>
   </p>
 </section>

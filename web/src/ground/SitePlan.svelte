@@ -6,6 +6,7 @@
   import { api, ask, onceKey, sendFile, type Problem, type Schemas } from '../api/client';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
+  import { figure } from '../lib/units';
   import FilePick from '../lib/FilePick.svelte';
   import Pick from '../lib/Pick.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -33,6 +34,7 @@
   import Paces from './Paces.svelte';
   import PickedSlip from './PickedSlip.svelte';
   import SpotSlip from './SpotSlip.svelte';
+  import { areaOf, copied, copy, framed, putDown } from './several.svelte';
   import Underlay from './Underlay.svelte';
 
   let { params }: { params?: { id?: string } } = $props();
@@ -45,12 +47,13 @@
   let lie = $state.raw<Lie>({});
   let version = 0;
   let chosen = $state<string>();
-  let tool = $state<Kind | 'pick' | 'place'>('pick');
+  let tool = $state<Kind | 'pick' | 'place' | 'several'>('pick');
+  let group = $state.raw<string[]>([]); // picked together
   let measuring = $state(false); // of the picture under it: the next two presses are its two points
   let ends = $state.raw<At[]>([]);
   let placing = $state.raw<Schemas['LoosePlant']>();
   let drawn = $state.raw<At[]>([]);
-  let asRow = $state(false); // what is placed stands in a row or hedge, drawn corner after corner
+  let as = $state<'spot' | 'row' | 'bed'>('spot'); // how what is placed stands: rows and beds are drawn corner after corner
   let indoors = $state.raw<{ thing: Thing; house: Thing }>(); // it would stand in a house: asked about
   let view = $state.raw<View>();
   let wide = $state(700);
@@ -161,7 +164,7 @@
     if (tool === 'place') {
       const l = placing;
       if (!l || !things) return;
-      if (asRow) {
+      if (as !== 'spot') {
         drawn = [...drawn, snapped(things, q, 10 / shown.scale)];
         return;
       }
@@ -171,7 +174,7 @@
       else stand(t);
       return;
     }
-    if (tool === 'pick' || tool === 'plant') return;
+    if (tool === 'pick' || tool === 'several' || tool === 'plant') return;
     if (kinds[tool].form === 'point') return add(tool, [q]);
     drawn = [...drawn, snapped(things ?? [], q, 10 / shown.scale)];
   }
@@ -197,12 +200,12 @@
   function next(l: Schemas['LoosePlant'] | undefined) {
     placing = l;
     drawn = [];
-    if (l) asRow = l.count >= ROW_FROM;
+    if (l) as = l.count >= ROW_FROM ? 'row' : 'spot';
     else tool = 'pick';
   }
   const ROW_FROM = 10; // plants of a group that mostly stand in a row
-  /** A plant that stands as a point is drawn anew, as a row. */
-  async function drawRow(t: Thing) {
+  /** A plant that stands as a point is drawn anew, as a row or a bed. */
+  function drawAs(t: Thing, how: 'row' | 'bed') {
     const l = {
       id: t.plant_id!,
       name: t.name ?? '',
@@ -213,8 +216,11 @@
     };
     pickTool('place');
     next(l);
+    as = how;
   }
-  function dragged(t: Thing) {
+  function dragged(list: Thing[]) {
+    const t = list[0]!;
+    if (list.length > 1) return change(things!.map((x) => list.find((m) => m.id === x.id) ?? x));
     if (t.kind !== 'plant') return replace(t);
     const { at, within } = stood(things!, t.points[0]!);
     if (within) indoors = { thing: { ...t, points: [at] }, house: within };
@@ -230,29 +236,56 @@
     drawn = [];
     tool = 'pick';
   }
-  const corners = $derived(tool === 'place' ? asRow : tool !== 'pick' && kinds[tool].form !== 'point');
-  const enough = $derived(corners && drawn.length >= (tool === 'place' ? 2 : least[kinds[tool as Kind].form]));
-  const finish = () => enough && (tool === 'place' ? stand(plantThing(placing!, 'hedge', drawn)) : add(tool as Kind, drawn));
+  const corners = $derived(
+    tool === 'place' ? as !== 'spot' : tool !== 'pick' && tool !== 'several' && kinds[tool].form !== 'point',
+  );
+  const enough = $derived(
+    corners && drawn.length >= least[tool === 'place' ? (as === 'bed' ? 'area' : 'line') : kinds[tool as Kind].form],
+  );
+  const finish = () =>
+    enough && (tool === 'place' ? stand(plantThing(placing!, as === 'bed' ? 'bed' : 'hedge', drawn)) : add(tool as Kind, drawn));
   const picked = $derived(things?.find((t) => t.id === chosen));
   function replace(t: Thing) {
     change(things!.map((x) => (x.id === t.id ? t : x)));
   }
-  function removed(t: Thing) {
-    change(things!.filter((x) => x.id !== t.id));
-    if (t.plant_id && t.kind !== 'grave')
-      loose = [
-        ...loose,
-        {
-          id: t.plant_id,
-          name: t.name ?? '',
-          species: t.species ?? '',
-          height_m: t.height_m ?? 0,
-          spread_m: t.spread_m ?? 0,
-          count: t.kind === 'hedge' ? ROW_FROM : 1,
-        },
-      ];
+  function removed(...gone: Thing[]) {
+    change(things!.filter((x) => !gone.includes(x)));
+    for (const t of gone)
+      if (t.plant_id && t.kind !== 'grave')
+        loose = [
+          ...loose,
+          {
+            id: t.plant_id,
+            name: t.name ?? '',
+            species: t.species ?? '',
+            height_m: t.height_m ?? 0,
+            spread_m: t.spread_m ?? 0,
+            count: t.kind === 'plant' ? 1 : ROW_FROM,
+          },
+        ];
     chosen = undefined;
-    house.say(`${t.name || kinds[t.kind].name} is off the plan.`, async () => back());
+    group = [];
+    const t = gone[0]!;
+    const what = gone.length > 1 ? `${gone.length} things are` : `${t.name || kinds[t.kind].name} is`;
+    house.say(`${what} off the plan.`, async () => back());
+  }
+  const together = $derived((things ?? []).filter((t) => group.includes(t.id)));
+  const toggled = (t: string | undefined) => (group = !t ? [] : group.includes(t) ? group.filter((x) => x !== t) : [...group, t]);
+  function copyPicked() {
+    const ids = tool === 'several' ? group : chosen ? [chosen] : [];
+    if (!things || !ids.length) return;
+    copy(things, ids, name);
+    const n = copied.things.length;
+    const to = n && 'Put it down here, or on the plan of another property.';
+    house.say(n ? `${n === 1 ? 'One thing is' : `${n} things are`} copied. ${to}` : 'There is no copy of where one died.');
+  }
+  /** What was copied lies in the middle of what is seen, picked together, to be moved to its place. */
+  function putCopy() {
+    if (!things || !copied.things.length) return;
+    const put = putDown(things, { x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 });
+    change([...things, ...put]);
+    pickTool('several');
+    group = put.map((t) => t.id);
   }
   /** A drawn plan from another program, in degrees; what was here can be brought back. */
   async function takeFile(file: File) {
@@ -311,8 +344,9 @@
       );
     });
   }
-  function pickTool(t: Kind | 'pick' | 'place') {
+  function pickTool(t: Kind | 'pick' | 'place' | 'several') {
     measuring = false;
+    group = [];
     cursor = undefined;
     tool = t;
     drawn = [];
@@ -327,20 +361,28 @@
       ArrowUp: [0, step],
       ArrowDown: [0, -step],
     };
-    if (tool !== 'pick' && by[e.key]) {
+    const draws = tool !== 'pick' && tool !== 'several';
+    if (draws && by[e.key]) {
       e.preventDefault();
       const from = cursor ?? { x: shown.x0 + wide / shown.scale / 2, y: shown.y1 - high / shown.scale / 2 };
       const [dx, dy] = by[e.key]!;
       cursor = { x: near(snap(from.x + dx)), y: near(snap(from.y + dy)) };
-    } else if (tool !== 'pick' && cursor && e.key === ' ') {
+    } else if (draws && cursor && e.key === ' ') {
       e.preventDefault();
       corner(cursor);
+    } else if (together.length && by[e.key]) {
+      e.preventDefault();
+      const [dx, dy] = by[e.key]!;
+      change(things!.map((t) => (group.includes(t.id) ? moved(t, dx, dy) : t)));
     } else if (picked && by[e.key]) {
       e.preventDefault();
       replace(moved(picked, ...by[e.key]!));
-    } else if (picked && (e.key === 'Delete' || e.key === 'Backspace')) removed(picked);
+    } else if (together.length && (e.key === 'Delete' || e.key === 'Backspace')) removed(...together);
+    else if (picked && (e.key === 'Delete' || e.key === 'Backspace')) removed(picked);
     else if (e.key === 'Enter' && enough) finish();
     else if (e.key === 'Escape') pickTool('pick');
+    else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'c' && !getSelection()?.toString()) copyPicked();
+    else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'v') putCopy();
     else if ((e.ctrlKey || e.metaKey) && e.key.toLowerCase() === 'z') {
       e.preventDefault();
       if (e.shiftKey) forth();
@@ -418,11 +460,17 @@
           <Button size="sm" class="min-h-11" color={tool === 'pick' ? 'primary' : 'light'} onclick={() => pickTool('pick')}
             >Pick and move</Button
           >
+          {#if things.length > 1}<Button
+              size="sm"
+              class="min-h-11"
+              color={tool === 'several' ? 'primary' : 'light'}
+              onclick={() => pickTool('several')}>Several</Button
+            >{/if}
           <label class="font-semibold"
             ><span class="sr-only">Draw</span>
             <select
-              class="min-h-11 rounded-sm border border-gray-400 bg-white px-2 font-normal"
-              value={tool === 'pick' || tool === 'place' ? '' : tool}
+              class="min-h-11 w-28 rounded-sm border border-gray-400 bg-white px-2 font-normal"
+              value={tool === 'pick' || tool === 'several' || tool === 'place' ? '' : tool}
               onchange={(e) => pickTool((e.currentTarget.value || 'pick') as Kind)}
             >
               <option value="">Draw …</option>
@@ -432,7 +480,7 @@
           {#if things.length}<label
               ><span class="sr-only">Pick a thing</span>
               <select
-                class="min-h-11 max-w-40 rounded-sm border border-gray-400 bg-white px-2"
+                class="min-h-11 w-28 rounded-sm border border-gray-400 bg-white px-2"
                 value={chosen ?? ''}
                 onchange={(e) => {
                   pickTool('pick');
@@ -464,14 +512,39 @@
         <div class="mb-2 flex h-12 items-center gap-2 max-md:h-24 max-md:flex-wrap">
           <p class="line-clamp-2 min-w-0 flex-1 text-sm leading-5 max-md:basis-full" role="status">
             {#if measuring}Press two points on the picture that you know the distance of.
-            {:else if tool === 'place' && placing}{asRow
-                ? `Press along the row of ${placing.name}, corner after corner, then Done${drawn.length > 1 ? `: ${metres(lengthOf(drawn))} so far` : ''}.`
-                : `Press where ${placing.name} stands.`}
+            {:else if tool === 'several'}{together.length
+                ? `${together.length} picked. Drag one to move them all.`
+                : 'Draw a frame about what belongs together, or press one after another.'}
+            {:else if tool === 'place' && placing}{as === 'spot'
+                ? `Press where ${placing.name} stands.`
+                : as === 'row'
+                  ? `Press along the row of ${placing.name}, corner after corner, then Done${drawn.length > 1 ? `: ${metres(lengthOf(drawn))} so far` : ''}.`
+                  : `Press round the bed of ${placing.name}, corner after corner, then Done${drawn.length > 2 ? `: ${figure(areaOf(drawn), 'm²')} so far` : ''}.`}
             {:else if tool === 'pick' || tool === 'place'}Press a thing to see its measures, a plant to see its sun. Drag to move
               it; arrow keys move it by half a metre, with Shift by ten centimetres.
             {:else}{kinds[tool].form === 'point' ? 'Press where it is.' : 'Press corner after corner, then Done.'} By keys: arrows move
               a cross, Space sets a corner, Enter is Done.{/if}
           </p>
+          {#if tool === 'several' || copied.things.length}
+            {#if tool === 'several'}
+              <Button size="sm" class="min-h-11 shrink-0" color="light" disabled={!together.length} onclick={copyPicked}
+                >Copy</Button
+              >
+              <Button
+                size="sm"
+                class="min-h-11 shrink-0"
+                color="light"
+                disabled={!together.length}
+                onclick={() => removed(...together)}>Take off</Button
+              >
+            {/if}
+            {#if copied.things.length && (tool === 'several' || tool === 'pick')}<Button
+                size="sm"
+                class="min-h-11 shrink-0"
+                color="light"
+                onclick={putCopy}>Put down the copy ({copied.things.length})</Button
+              >{/if}
+          {/if}
           {#if corners}
             <Button size="sm" class="min-h-11 shrink-0" disabled={!enough} onclick={finish}>Done</Button>
             <Button
@@ -490,18 +563,20 @@
             {chosen}
             tool={measuring ? 'gate' : tool}
             drawn={measuring ? ends : drawn}
-            cursor={tool === 'pick' ? undefined : cursor}
+            cursor={tool === 'pick' || tool === 'several' ? undefined : cursor}
+            {group}
+            onframe={(a, b) => (group = [...new Set([...group, ...framed(things!, a, b)])])}
             view={shown}
             {wide}
             {high}
             north={lie.north_deg ?? 0}
             under={lie.underlay}
             {marked}
-            onpick={(t) => (chosen = t)}
+            onpick={(t) => (tool === 'several' ? toggled(t) : (chosen = t))}
             oncorner={corner}
-            onmove={(t) => {
-              dragged(t);
-              chosen = t.id;
+            onmove={(list) => {
+              dragged(list);
+              if (list.length === 1) chosen = list[0]!.id;
             }}
             onview={(v) => (view = v)}
           />
@@ -611,17 +686,18 @@
           />
           <Pick
             label="It stands as"
-            value={asRow ? 'row' : 'spot'}
+            bind:value={as}
             options={[
               ['spot', 'one plant or clump: one press'],
               ['row', 'a row or hedge: drawn along'],
+              ['bed', 'a bed of them: drawn round'],
             ]}
-            onpick={(v) => ((asRow = v === 'row'), (drawn = []))}
+            onpick={() => (drawn = [])}
           />
         {/if}
-        {#if picked}
+        {#if picked && tool !== 'several'}
           {#key picked.id}
-            <PickedSlip thing={picked} onset={replace} onremove={removed} onrow={drawRow} />
+            <PickedSlip thing={picked} {things} onset={replace} onremove={removed} onredraw={drawAs} oncopy={copyPicked} />
             {#if plan}<SpotSlip {plan} thing={picked} onmark={(m) => (marked = m)} onlook={lookAt} property={id} />{/if}
           {/key}
         {/if}

@@ -341,3 +341,5 @@ export function figure(v: number, of: string): string {
   }
   return `${Math.round(v)} ${of}`;
 }
+/** A way between places. */
+export const distant = (km: number) => (imperial() ? `${Math.round(km / 1.609344)} mi` : `${Math.round(km)} km`);

@@ -8,6 +8,7 @@
   import FilePick from '../lib/FilePick.svelte';
   import { attempt, house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
+  import PlaceMap from '../lib/PlaceMap.svelte';
   import Roster from '../lib/Roster.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { clock, inOrder, usualWeek, weekdays, type Crew, type Span } from './clock';
@@ -32,6 +33,7 @@
   let places = $state.raw<Property[]>([]);
   let at = $state(0);
   let away = $state('');
+  let mapped = $state(false);
 
   async function read(signal: AbortSignal) {
     const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews', { signal })), people(signal), allProperties()]);
@@ -41,6 +43,7 @@
   function began(c?: Crew): Form {
     at = 0;
     away = '';
+    mapped = false;
     return {
       id: c?.id ?? 0,
       name: c?.name ?? `Crew ${(list?.length ?? 0) + 1}`,
@@ -127,6 +130,19 @@
       problem={problem?.fields.load_m3}
     />
   </div>
+  <button type="button" class="min-h-11 text-moss underline" aria-expanded={mapped} onclick={() => (mapped = !mapped)}
+    >Press on a map where the day begins</button
+  >
+  {#if mapped}
+    <PlaceMap
+      at={form.lat.trim() && form.lon.trim() ? { latitude: number(form.lat), longitude: number(form.lon) } : undefined}
+      from={places[0]?.climate}
+      onpick={(q) => {
+        at = 0;
+        [form.lat, form.lon] = [String(q.latitude), String(q.longitude)];
+      }}
+    />
+  {/if}
   <div>
     <div class="flex flex-wrap items-end gap-3">
       <Field class="w-48" label="A day off" type="date" bind:value={away} problem={problem?.fields.off} />
