@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"regexp"
 	"testing"
 )
 
@@ -165,6 +166,44 @@ func TestImperial(t *testing.T) {
 	b.see("Settings kept.")
 	b.visit("/#/grounds/1")
 	b.see("1.98 m")
+}
+
+// tooLow are the things on a screen that a finger has to hit and that are lower than it is wide.
+const tooLow = `[...document.querySelectorAll('a, button, input, select, textarea, summary')]
+	.filter((e) => e.offsetParent && !e.closest('svg') && !e.disabled)
+	.map((e) => [e, (e.closest('label') && ['checkbox', 'radio', 'file'].includes(e.type) ? e.closest('label') : e).getBoundingClientRect()])
+	.filter(([, r]) => r.width > 2 && r.height > 2 && r.height < 43.5)
+	.map(([e, r]) => (e.getAttribute('aria-label') || e.textContent || e.name).trim().slice(0, 40) + ' ' + Math.round(r.height) + ' px').join('; ')`
+
+// oneOf is what tells one screen of a kind from another: a number, or a species of the almanac.
+var oneOf = regexp.MustCompile(`[0-9]+|(?:almanac/)[a-z-]+$`)
+
+// TestFingersOnAPhone: on every screen of the sample, on a phone, whatever is pressed is at least 44 px high, and nothing is
+// wider than the phone.
+func TestFingersOnAPhone(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 390, 844)
+	seen := map[string]bool{}
+	for _, at := range everyScreen(s, 1) {
+		kind := oneOf.ReplaceAllString(at, "")
+		if seen[kind] {
+			continue
+		}
+		seen[kind] = true
+		b.visit("/#/" + at)
+		b.settled()
+		if low, _ := b.eval(tooLow).(string); low != "" {
+			t.Errorf("%s: %.400s", at, low)
+		}
+		if wide, _ := b.eval("document.documentElement.scrollWidth").(float64); wide > 390 {
+			t.Errorf("%s is %g px wide", at, wide)
+		}
+	}
+	b.eval(`document.body.insertAdjacentHTML('beforeend', '<a id=low class="inline-block" style="min-height:0">low</a>')`)
+	if low, _ := b.eval(tooLow).(string); low == "" {
+		t.Error("a link of one line is not found")
+	}
 }
 
 // TestNarrow: on a phone no place of work is wider than the phone.

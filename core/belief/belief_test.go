@@ -67,7 +67,7 @@ func TestBoundaryOfSimulatedPlants(t *testing.T) {
 		s := newStand(rand.New(rand.NewPCG(17, uint64(i))))
 		b := Uninformed()
 		for range checks {
-			k, x, _ := b.Best(both, candidates, BudsDeadAlone)
+			k, x, _ := b.Best(both, func(check.Kind) []float64 { return candidates }, BudsDeadAlone)
 			s.look(&b, k, x)
 		}
 		lo, hi := b.Interval()

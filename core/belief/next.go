@@ -39,14 +39,14 @@ func Outcomes(k check.Kind, alone float64) []Outcome {
 
 // Best finds the height and kind of check that is expected to leave the least open, that is, to tell most in
 // the sense of information: over several checks this shrinks the interval faster than taking each time the check
-// that shrinks it most by itself. tells is how much that is, in nats. heights are candidates as shares of the plant's
-// height.
-func (b *Belief) Best(kinds []check.Kind, heights []float64, alone float64) (kind check.Kind, x, tells float64) {
+// that shrinks it most by itself. tells is how much that is, in nats. heights are a kind's candidates as shares of the
+// plant's height; without any there is no kind.
+func (b *Belief) Best(kinds []check.Kind, heights func(check.Kind) []float64, alone float64) (kind check.Kind, x, tells float64) {
 	most := math.Inf(-1)
 	for _, k := range kinds {
 		results := Outcomes(k, alone)
 		sureDead, sureAlive := spread(results, 0), spread(results, 1)
-		for _, h := range heights {
+		for _, h := range heights(k) {
 			lives, noise := 0.0, 0.0 // chance that the spot lives; what stays open about the sight if life's end is known
 			for i, p := range b.chance {
 				switch a := b.livesAt(i, h); {

@@ -458,6 +458,18 @@ func heights(plantM float64) []float64 {
 	return out
 }
 
+// unmade are the heights at which a check of a kind can be asked for and was not made: a spot that was looked at is not
+// looked at again, whatever was seen there.
+func unmade(q Question, k check.Kind) []float64 {
+	const beside = 0.05 // share of the height, or m if that is more
+	near := max(beside, beside/q.Plant.HeightM)
+	return slices.DeleteFunc(heights(q.Plant.HeightM), func(x float64) bool {
+		return slices.ContainsFunc(q.Checks, func(c check.Check) bool {
+			return c.Kind == k && math.Abs(c.HeightM/q.Plant.HeightM-x) < near-1e-9
+		})
+	})
+}
+
 // highOnly reports that what was found dead was found high on a stem, and that nothing was looked at below it though
 // one could.
 func (s situation) highOnly(e *evidence) bool {
@@ -517,7 +529,10 @@ func (s situation) next(q Question, e *evidence, d decision) (*Suggestion, []str
 	if len(kinds) == 0 {
 		return nil, nil
 	}
-	kind, x, tells := e.belief.Best(kinds, heights(q.Plant.HeightM), e.alone)
+	kind, x, tells := e.belief.Best(kinds, func(k check.Kind) []float64 { return unmade(q, k) }, e.alone)
+	if kind == "" {
+		return nil, nil
+	}
 	matters := !e.any
 	var changes []string
 	for _, o := range belief.Outcomes(kind, e.alone) {

@@ -29,6 +29,7 @@
           />{weekdays[d]}</label
         >
         {#if s.to > s.from || s.from > 0}
+          <span class="text-sm" aria-hidden="true">from</span>
           <input
             type="time"
             class={look}
@@ -36,6 +37,7 @@
             value={clock(s.from)}
             onchange={(e) => set(d, { ...s, from: minutesOf(e.currentTarget.value) })}
           />
+          <span class="text-sm" aria-hidden="true">to</span>
           <input
             type="time"
             class={look}

@@ -334,24 +334,30 @@
       >
       <Button size="sm" color="light" class="min-h-11" onclick={() => show(plusDays(from, span))}>Later</Button>
     </div>
-    <div class="mt-2 grid grid-cols-7 gap-1" role="group" aria-label="Days">
-      {#each { length: before }, i (i)}<span aria-hidden="true"></span>{/each}
+    <div class="mt-2 grid gap-1 max-sm:gap-0 sm:grid-cols-7" role="group" aria-label="Days">
+      {#each { length: before }, i (i)}<span class="max-sm:hidden" aria-hidden="true"></span>{/each}
       {#each rounds?.days as d (d.day)}
         {@const c = job && !ended ? cost(job, d.day) : undefined}
         {@const open = d.jobs.filter((j) => j.state === 'on a day')}
         {@const over = d.jobs.length - open.length}
         <button
-          class="min-h-20 border px-1 py-1 text-left text-sm leading-tight md:px-1.5 {d.day === day
+          class="border px-1 py-1 text-left text-sm leading-tight max-sm:flex max-sm:min-h-11 max-sm:flex-wrap max-sm:items-center max-sm:gap-x-3 max-sm:px-2 sm:min-h-20 md:px-1.5 {d.day ===
+          day
             ? 'border-2 border-ink'
             : 'border-rule'} {dayOfWeek(d.day) % 6 === 0 ? 'bg-sheet' : 'bg-white'}"
           aria-pressed={d.day === day}
-          onclick={() => choose(d.day)}
+          onclick={() => {
+            choose(d.day);
+            // On a phone the days are a list, and what the day holds lies below it.
+            if (innerWidth < 640) document.getElementById('sheet')?.scrollIntoView({ block: 'start' });
+          }}
           ondblclick={() => job && put(job, d.day)}
         >
-          <span class="block font-semibold {d.day === house.today ? 'text-bad' : ''}"
-            >{dayName(d.day)} <span class="max-sm:block">{brief(d.day)}</span></span
+          <span class="block font-semibold max-sm:w-24 {d.day === house.today ? 'text-bad' : ''}"
+            >{dayName(d.day)} {brief(d.day)}</span
           >
-          {#if d.min_c !== null}<span class="block text-xs text-soft {d.seen ? 'font-semibold' : ''}"
+          {#if d.min_c !== null}<span
+              class="block text-xs text-soft max-sm:order-last max-sm:ml-auto {d.seen ? 'font-semibold' : ''}"
               >{night(d)} / {noon(d)}{#if d.frost >= 0.1}<span class="text-cold max-sm:hidden"
                   >{d.seen ? ' frost' : ` frost ${Math.round(100 * d.frost)} %`}</span
                 >{/if}</span

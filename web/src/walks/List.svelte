@@ -23,9 +23,19 @@
   const around = $derived(
     order.length <= listed ? 0 : Math.max(0, Math.min(order.length - listed, order.findIndex((p) => p.id === plantId) - 100)),
   );
+
+  // The list opens at the plant in hand, and follows it.
+  let nav = $state<HTMLElement>();
+  $effect(() => {
+    void [plantId, around];
+    const row = nav?.querySelector<HTMLElement>('[aria-current=true]');
+    if (!nav || !row) return;
+    const at = row.getBoundingClientRect().top - nav.getBoundingClientRect().top;
+    if (at < 0 || at > nav.clientHeight - row.offsetHeight) nav.scrollTop += at - nav.clientHeight / 3;
+  });
 </script>
 
-<nav aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
+<nav bind:this={nav} aria-label="Plants of the walk" class="overflow-y-auto border-r border-rule">
   <a class="flex min-h-11 items-center px-3 text-sm" href="#/grounds/{propertyId}">{order[0]?.property ?? 'Property'}</a>
   <div class="px-3 pb-2">{@render progress()}</div>
   <ol>
