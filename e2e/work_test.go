@@ -200,6 +200,16 @@ func TestFingersOnAPhone(t *testing.T) {
 			t.Errorf("%s is %g px wide", at, wide)
 		}
 	}
+	b.visit("/#/grounds/1")
+	b.see("Climbing rose")
+	b.until("a long list", "document.documentElement.scrollHeight > 2000")
+	b.eval("window.scrollTo(0, 900)")
+	b.until("scrolled", "window.scrollY === 900")
+	b.eval("location.hash = '#/plant/1'")
+	b.see("How it turned out")
+	b.until("another screen begins at its top", "window.scrollY === 0")
+	b.eval("history.back()")
+	b.until("the list where it was left", "Math.abs(window.scrollY - 900) < 2 && location.hash === '#/grounds/1'")
 	b.eval(`document.body.insertAdjacentHTML('beforeend', '<a id=low class="inline-block" style="min-height:0">low</a>')`)
 	if low, _ := b.eval(tooLow).(string); low == "" {
 		t.Error("a link of one line is not found")

@@ -1,6 +1,9 @@
 import { mount } from 'svelte';
 import './app.css';
 import App from './App.svelte';
+import { keepPlaces } from './place';
+
+keepPlaces();
 
 export default mount(App, { target: document.getElementById('app')! });
 
