@@ -12,6 +12,7 @@ import (
 	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
+	"mezzadro/house/ledger"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
@@ -31,6 +32,7 @@ type House struct {
 	Ground   *ground.Room
 	Rounds   *rounds.Room
 	Days     *days.Room
+	Ledger   *ledger.Room
 	Firm     *firm.Room
 	Overview *overview.Room
 }
@@ -47,7 +49,8 @@ func Open(e *estate.House) *House {
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Rounds = rounds.New(e, h.Work, h.Treat)
 	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
-	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days}
+	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days}
+	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days, Ledger: h.Ledger}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h
 }

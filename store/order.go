@@ -48,6 +48,7 @@ type Order struct {
 	By         string        `db:"by_name"` // who put it where it stands
 	Anyway     string        `db:"anyway"`  // why it is done although what was found on its plant says to wait
 	Purpose    string        `db:"purpose"` // of a cut
+	Agreed     string        `db:"agreed"`  // with the client: asked, agreed, declined; empty: nobody was asked
 	PutOff     int           `db:"put_off"` // how often somebody was there and it was not done
 	PutOffWhy  string        `db:"put_off_why"`
 
@@ -106,7 +107,7 @@ const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
 	coalesce(c.name, o.crew) AS crew, coalesce(o.crew_id, 0) AS crew_id, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
-		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name, o.anyway,
+		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name, o.anyway, o.agreed,
 	CASE WHEN o.kind = 'prune' THEN coalesce(json_extract(o.params, '$.purpose'), '') ELSE '' END AS purpose,
 	(SELECT count(*) FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today') AS put_off,
 	coalesce((SELECT s.reason FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today'

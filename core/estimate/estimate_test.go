@@ -4,7 +4,10 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/job/reason"
+	"mezzadro/core/quantity"
 )
 
 // What the firms of these tests ask for. The sums below were worked out on paper.
@@ -187,5 +190,51 @@ func TestRounding(t *testing.T) {
 		if got := c.a.part(c.of, c.times); got != c.want {
 			t.Errorf("%s: %d, want %d", c.why, got, c.want)
 		}
+	}
+}
+
+// TestWaits: what waiting costs says until when the days are good, what comes after and when the next begin; what may fall
+// on somebody does not wait; where days go on being good nothing is said.
+func TestWaits(t *testing.T) {
+	on := func(from, to day.Day, cost float64) reason.Why {
+		return reason.Why{Name: "sap", Text: "it bleeds when cut", On: func(d day.Day) job.Cost {
+			if d >= from && d <= to {
+				return reason.Points(cost)
+			}
+			return job.Cost{}
+		}}
+	}
+	march := day.Of(2027, 3, 1)
+	c := job.Curve{Start: march, Days: 365}
+	c.Because(on(march+40, march+200, 80))
+	got := Waits(job.Prune, c, march+10)
+	for _, want := range []string{quantity.Day(march + 39), "it bleeds when cut", quantity.Day(march + 201)} {
+		if !strings.Contains(got, want) {
+			t.Errorf("%q does not say %s", got, want)
+		}
+	}
+	if got := Waits(job.Mulch, job.Curve{Start: march, Days: 365}, march); got != "" {
+		t.Errorf("any day is good: %q", got)
+	}
+	if got := Waits(job.MakeSafe, c, march); !strings.Contains(got, "does not wait") {
+		t.Errorf("a hanging limb may wait: %q", got)
+	}
+}
+
+// TestText: amounts as they stand on paper.
+func TestText(t *testing.T) {
+	for _, c := range []struct {
+		a      Amount
+		code   string
+		digits int
+		want   string
+	}{{123450, "EUR", 2, "EUR 1 234.50"}, {5, "EUR", 2, "EUR 0.05"}, {0, "EUR", 2, "EUR 0.00"}, {-1250, "GBP", 2, "GBP −12.50"},
+		{3333, "JPY", 0, "JPY 3 333"}, {1234567890, "USD", 2, "USD 12 345 678.90"}, {4167, "KWD", 3, "KWD 4.167"}, {100000, "", 2, "1 000.00"}} {
+		if got := strings.ReplaceAll(c.a.Text(c.code, c.digits), "\u00a0", " "); got != c.want {
+			t.Errorf("%d: %q, want %q", c.a, got, c.want)
+		}
+	}
+	if got := (Range{4800, 6000, 7200}).Text("EUR", 2); strings.ReplaceAll(got, "\u00a0", " ") != "EUR 48.00–72.00" {
+		t.Error(got)
 	}
 }

@@ -3,6 +3,7 @@
 package estimate
 
 import (
+	"fmt"
 	"math"
 	"math/big"
 )
@@ -68,4 +69,33 @@ func (r *Rates) taxed(of Range) Sum {
 	s.Net.Amount, s.Tax.Amount, s.Gross.Amount = each(of.Amount)
 	s.Net.To, s.Tax.To, s.Gross.To = each(of.To)
 	return s
+}
+
+// Text is an amount as it stands on paper: the currency's letters, thousands parted by a space, so that no reader takes a
+// point for a comma.
+func (a Amount) Text(currency string, digits int) string {
+	sign := ""
+	if a < 0 {
+		sign, a = "−", -a
+	}
+	s := fmt.Sprintf("%0*d", digits+1, int64(a))
+	major, minor := s[:len(s)-digits], s[len(s)-digits:]
+	for i := len(major) - 3; i > 0; i -= 3 {
+		major = major[:i] + "\u00a0" + major[i:]
+	}
+	if digits > 0 {
+		major += "." + minor
+	}
+	if currency == "" {
+		return sign + major
+	}
+	return currency + "\u00a0" + sign + major
+}
+
+// Text is a range as it stands on paper.
+func (r Range) Text(currency string, digits int) string {
+	if r.From == r.To {
+		return r.Amount.Text(currency, digits)
+	}
+	return r.From.Text(currency, digits) + "–" + r.To.Text("", digits)
 }

@@ -361,3 +361,17 @@ func Sum(lists ...[]Item) []Item {
 	})
 	return slices.DeleteFunc(sum.items, func(x Item) bool { return x.Unit != "" && x.Amount <= 0 })
 }
+
+// WasteM3 is how much of a list is waste, m³.
+func WasteM3(items []Item) (m3 float64) {
+	for _, x := range items {
+		switch {
+		case x.Group != Waste:
+		case x.Name == loads:
+			m3 += x.Amount * trailerM3
+		default:
+			m3 += x.Amount * bagM3
+		}
+	}
+	return m3
+}

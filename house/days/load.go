@@ -72,12 +72,12 @@ func (h *Room) load(ctx context.Context, list []store.OrderFull, crew int64, pro
 			due = append(due, k)
 		}
 	}
-	lists, err := h.loads(ctx, due, products)
+	lists, err := h.Loads(ctx, due, products)
 	return append([]load.Item{}, load.Sum(lists...)...), err
 }
 
-// loads are what each order takes along.
-func (h *Room) loads(ctx context.Context, list []store.OrderFull, products bool) ([][]load.Item, error) {
+// Loads are what each order takes along.
+func (h *Room) Loads(ctx context.Context, list []store.OrderFull, products bool) ([][]load.Item, error) {
 	t, err := h.Triage(ctx) // has all plants at hand
 	if err != nil {
 		return nil, err
@@ -100,13 +100,13 @@ func (h *Room) loads(ctx context.Context, list []store.OrderFull, products bool)
 	for i := range t.Kept {
 		plants[t.Kept[i].ID] = &t.Kept[i]
 	}
-	out := make([][]load.Item, 0, 2*len(list))
+	out := make([][]load.Item, 0, len(list))
 	for _, k := range list {
 		ids := several[k.ID]
 		if k.PlantID.Valid {
 			ids = []int64{k.PlantID.Int64}
 		}
-		out = append(out, load.Of(loadJob(k, ids, plants, book)), mixed[k.ID])
+		out = append(out, append(load.Of(loadJob(k, ids, plants, book)), mixed[k.ID]...))
 	}
 	return out, nil
 }

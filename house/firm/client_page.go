@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/kinds"
 	"mezzadro/core/lookout"
 	"mezzadro/house/estate"
+	"mezzadro/house/ledger"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -68,6 +69,24 @@ type ClientPage struct {
 	Found    []ClientFound `json:"found"`
 	Planned  []ClientWork  `json:"planned"`
 	Done     []ClientWork  `json:"done" doc:"Of the last sixty days"`
+
+	Estimates []ledger.Estimate `json:"estimates" doc:"That were sent, the newest first: to be answered, and those of the last year"`
+}
+
+// AnswerAsClient keeps what a client said to a line of an estimate, by the link that was opened: of its property alone.
+func (h *Room) AnswerAsClient(ctx context.Context, key store.Key, kept string, id int64, in ledger.AnswerIn) (ledger.Estimate, error) {
+	l, err := h.Store.ClientLinkOf(ctx, kept, h.Today().String())
+	if err != nil {
+		return ledger.Estimate{}, err
+	}
+	e, err := h.Store.Estimate(ctx, id)
+	if err == nil && e.PropertyID != l.PropertyID {
+		err = store.ErrNotFound // another's estimate is not there for who asks by this link
+	}
+	if err != nil {
+		return ledger.Estimate{}, err
+	}
+	return h.Ledger.Answer(ctx, key, id, in, "link")
 }
 
 // ClientFound is something that was found on a plant.
@@ -118,6 +137,9 @@ func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error
 	}
 	out := ClientPage{Firm: firm.Name, Property: p.Name, Today: today, Until: store.DayOf(&l.Until), Found: []ClientFound{}, Planned: []ClientWork{}, Done: []ClientWork{}}
 	if err := h.clientFound(ctx, &out, p.ID); err != nil {
+		return out, err
+	}
+	if out.Estimates, err = h.Ledger.Open(ctx, p.ID); err != nil {
 		return out, err
 	}
 	for _, list := range []struct {

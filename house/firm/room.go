@@ -10,6 +10,7 @@ import (
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
+	"mezzadro/house/ledger"
 	"mezzadro/house/work"
 )
 
@@ -20,6 +21,7 @@ type Room struct {
 	Garden *garden.Room
 	Ground *ground.Room
 	Days   *days.Room
+	Ledger *ledger.Room
 
 	Post    Poster // takes letters to clients; nil: there is none
 	Backups Backups

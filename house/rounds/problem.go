@@ -28,6 +28,8 @@ type planned struct {
 	ahead   estate.Skies
 	several map[int64][]int64 // plants of orders that have several
 	teller  *work.Teller
+	plans   string            // which work is planned as far as it is agreed: all, answered, agreed
+	waiting []store.OrderFull // that wait for their client's yes
 	held    []store.OrderFull // that wait for what is not known yet of their plants
 	sick    map[int64]bool    // properties with a find that tools or soil carry on
 }
@@ -69,6 +71,11 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 	if out.sick, err = h.sick(ctx); err != nil {
 		return nil, err
 	}
+	rates, err := h.Store.Rates(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out.plans = rates.Body.V.Plans
 	if out.ahead, err = h.SkiesAhead(ctx); err != nil {
 		return nil, err
 	}
@@ -119,6 +126,12 @@ func (o *planned) add(
 		return // it stands on a day after the span
 	}
 	costs, later := c.Span(p.From, p.Days)
+	if o.unagreed(k) && !on.Given() {
+		if rounds.WorthPlanning(costs) {
+			o.waiting = append(o.waiting, k)
+		}
+		return
+	}
 	if by := o.teller.Waits(k.Order); by != nil {
 		if !by.Until.Given() || by.Until >= p.From+day.Day(p.Days) {
 			if inSpan || on.Given() || rounds.WorthPlanning(costs) {
@@ -168,6 +181,14 @@ func (o *planned) add(
 		o.stands(&j, k, int(on-p.From), anew)
 	}
 	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c.Curve)
+}
+
+// unagreed reports a job that the firm does not plan before its client has said yes. What makes safe waits for nobody.
+func (o *planned) unagreed(k store.OrderFull) bool {
+	if kind, _ := kinds.Of(k.Kind); kind.Urgent {
+		return false
+	}
+	return o.plans == "answered" && k.Agreed == "asked" || o.plans == "agreed" && k.Agreed != "agreed"
 }
 
 // grantable are the skills that a person can be entered with; others are told on the day sheet alone.

@@ -231,6 +231,13 @@ func (h *Room) tellPlan(p *proposal) {
 		o := teller.Tell(k.Order)
 		t.Left = append(t.Left, ProposedLeft{o, o.Hold.Why, ""})
 	}
+	for _, k := range of.waiting[:min(heldShown, len(of.waiting))] {
+		why := "Its client has not agreed to it yet."
+		if k.Agreed == "asked" {
+			why = "It waits for its client's answer to the estimate."
+		}
+		t.Left = append(t.Left, ProposedLeft{teller.Tell(k.Order), why, ""})
+	}
 	if most := of.mostWork(); most >= 0 {
 		t.SkyAt = of.problem.Places[most].Name
 		for d := range of.problem.Days {

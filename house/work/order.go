@@ -47,6 +47,7 @@ type Order struct {
 	Version    int        `json:"version"`
 	Pinned     bool       `json:"pinned" doc:"Its day and crew stay when rounds are proposed"`
 	Hold       *Held      `json:"hold,omitempty" doc:"Why it waits for what is not known yet of its plant; absent where nothing holds it"`
+	Agreed     string     `json:"agreed,omitempty" enum:"asked,agreed,declined," doc:"With the client; absent where nobody was asked"`
 	PutOff     int        `json:"put_off,omitempty" doc:"How often somebody was there and it was not done"`
 	PutOffWhy  string     `json:"put_off_why,omitempty" doc:"Why it was not done the last time"`
 	By         string     `json:"by" doc:"Who put it where it stands, or ticked it off; empty where nobody has to sign in"`
@@ -129,6 +130,7 @@ func TellOrder(k store.Order, book *catalogue.Catalogue, today day.Day) Order {
 		DayCost:    k.DayCost,
 		Version:    k.Version,
 		Pinned:     k.Pinned,
+		Agreed:     k.Agreed,
 		PutOff:     k.PutOff,
 		PutOffWhy:  k.PutOffWhy,
 	}

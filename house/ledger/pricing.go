@@ -1,0 +1,139 @@
+package ledger
+
+import (
+	"context"
+	"math"
+	"slices"
+
+	"mezzadro/core/catalogue"
+	"mezzadro/core/estimate"
+	"mezzadro/core/kinds"
+	"mezzadro/core/load"
+	"mezzadro/core/quantity"
+	"mezzadro/core/treatment"
+	"mezzadro/house/estate"
+	"mezzadro/store"
+)
+
+// pricing is what the prices of an estimate hang on.
+type pricing struct {
+	rates  estimate.Rates
+	cards  map[string]treatment.Card // by name, as load lists tell them
+	plants map[string]estimate.Amount
+}
+
+// pricing reads it.
+func (h *Room) pricing(ctx context.Context, rates estimate.Rates, book *catalogue.Catalogue) (*pricing, error) {
+	p := &pricing{rates: rates, cards: map[string]treatment.Card{}, plants: map[string]estimate.Amount{}}
+	cards, err := h.Cards(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, c := range cards {
+		p.cards[c.Name] = c
+	}
+	words, err := h.Store.KindWords(ctx)
+	for _, w := range words {
+		p.plants[estate.EntryOf(book, w.Species).Common] = p.minor(w.Price)
+	}
+	return p, err
+}
+
+// minor is an amount that the firm entered elsewhere in whole units of its currency.
+func (p *pricing) minor(v float64) estimate.Amount {
+	return estimate.Amount(math.Round(v * math.Pow10(p.rates.Digits)))
+}
+
+// good is a thing of a load list, with its price where the firm has one.
+func (p *pricing) good(x load.Item) estimate.Good {
+	g := estimate.Good{Name: x.Name, Amount: x.Amount, Unit: x.Unit}
+	if x.Group == load.Plants {
+		g.Price, g.Per = p.plants[x.Name], 1
+	}
+	best := math.Inf(1)
+	for _, pack := range p.cards[x.Name].Packs {
+		if each := pack.Price / pack.Size; pack.Price > 0 && pack.Size >= 1 && each < best {
+			best, g.Price, g.Per = each, p.minor(pack.Price), int64(math.Round(pack.Size))
+		}
+	}
+	return g
+}
+
+// lines are what jobs cost, in the client's words; those that are not for clients are left out.
+func (h *Room) lines(ctx context.Context, list []store.OrderFull, rates estimate.Rates) ([]estimate.Line, error) {
+	book, err := h.Book(ctx)
+	if err != nil {
+		return nil, err
+	}
+	jobs, err := h.jobs(ctx, list, rates, book)
+	if err != nil {
+		return nil, err
+	}
+	out := []estimate.Line{}
+	for i, j := range jobs {
+		k := list[i]
+		if _, told := kinds.ForClient(k.Kind, k.Params.V, k.Title); !told {
+			continue
+		}
+		pl, err := h.Place(ctx, k.PropertyID)
+		if err != nil {
+			return nil, err
+		}
+		c, err := h.Work.Shared(ctx, k, pl)
+		if err != nil {
+			return nil, err
+		}
+		j.Waits = estimate.Waits(k.Kind, c.Curve, pl.Today)
+		out = append(out, rates.LineOf(j))
+	}
+	return out, nil
+}
+
+// written is a line with its figures as its reader has them: a paper with prices keeps its words.
+func written(l estimate.Line, s quantity.Style) estimate.Line {
+	l.Title, l.Plant, l.Waits = s.Text(l.Title), s.Text(l.Plant), s.Text(l.Waits)
+	l.Parts = slices.Clone(l.Parts)
+	for i := range l.Parts {
+		l.Parts[i].Text, l.Parts[i].Of = s.Text(l.Parts[i].Text), s.Text(l.Parts[i].Of)
+	}
+	return l
+}
+
+// styleFor is how a client reads figures: in their own units, where they said so.
+func (h *Room) styleFor(ctx context.Context, client int64, s quantity.Style) (quantity.Style, error) {
+	list, err := h.Store.Clients(ctx)
+	for _, c := range list {
+		if c.ID == client && c.Units != "" {
+			s.Imperial = c.Units == "imperial"
+		}
+	}
+	return s, err
+}
+
+// jobs are what is priced of some orders: their people and time, what they use up, what they bring back.
+func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.Rates, book *catalogue.Catalogue) ([]estimate.Job, error) {
+	p, err := h.pricing(ctx, rates, book)
+	if err != nil {
+		return nil, err
+	}
+	loads, err := h.Days.Loads(ctx, list, true)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]estimate.Job, len(list))
+	for i, k := range list {
+		title, told := kinds.ForClient(k.Kind, k.Params.V, k.Title)
+		if !told {
+			title = k.Title
+		}
+		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k, book), Minutes: k.Minutes, People: k.CrewSize,
+			Skills: k.Body.V.Skills, WasteM3: load.WasteM3(loads[i])}
+		for _, x := range loads[i] {
+			if x.Buy && (x.Group == load.Plants || x.Group == load.Stuff) && x.Amount > 0 {
+				j.Goods = append(j.Goods, p.good(x))
+			}
+		}
+		out[i] = j
+	}
+	return out, nil
+}
