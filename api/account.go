@@ -80,7 +80,7 @@ func slowly() func(http.Handler) http.Handler {
 // ofItsOwn keeps signing in, invitations and clients' pages on counters of their own, so that none shuts out the
 // others.
 func ofItsOwn(r *http.Request) (string, error) {
-	if strings.HasPrefix(r.URL.Path, "/api/v1/client") {
+	if strings.HasPrefix(r.URL.Path+"/", "/api/v1/client/") {
 		return "client", nil
 	}
 	return r.URL.Path, nil
@@ -88,7 +88,7 @@ func ofItsOwn(r *http.Request) (string, error) {
 
 // tried are the requests by which one could guess.
 var tried = regexp.MustCompile(`^(POST /api/v1/me/(owner|session|invitation|passkey(/begin)?)|` +
-	`PUT /api/v1/me/password|(GET|POST) /api/v1/client(/.*)?)$`)
+	`PUT /api/v1/me/password|(GET|POST) /api/v1/client(/[^/]*)?)$`)
 
 // Me is who is signed in.
 type Me struct {

@@ -62,6 +62,7 @@ func (s *Server) routes(api huma.API) {
 	s.cutRoutes(api)
 	s.storeRoutes(api)
 	s.roundRoutes(api)
+	s.ledgerRoutes(api)
 	s.siteRoutes(api)
 	s.orderPhotoRoutes(api)
 	s.reckonRoutes(api)

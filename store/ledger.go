@@ -235,6 +235,26 @@ func (tx Tx) Programme(ctx context.Context, find int64) ([]OrderFull, error) {
 	return many[OrderFull](ctx, tx, selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ? ORDER BY o.id`, find)
 }
 
+// AgreedOrders are the standing jobs that their clients have agreed to, the first of whose good days end first.
+func (s *Store) AgreedOrders(ctx context.Context) ([]Order, error) {
+	return many[Order](ctx, s.read, selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' ORDER BY coalesce(o.win_to, '9'), o.id`)
+}
+
+// LastVerdict is what was last decided of a plant or group.
+type LastVerdict struct {
+	PropertyID int64  `db:"property_id"`
+	Kind       string `db:"kind"`
+	Plants     int    `db:"plants"`
+}
+
+// LastVerdicts are those since a day, of plants that stand and of those that were removed since.
+func (s *Store) LastVerdicts(ctx context.Context, from string) ([]LastVerdict, error) {
+	return many[LastVerdict](ctx, s.read, `SELECT p.property_id, v.kind, p.count AS plants FROM verdict v JOIN plant p ON p.id = v.plant_id
+		JOIN property q ON q.id = p.property_id AND q.removed_at IS NULL
+		WHERE v.id IN (SELECT max(id) FROM verdict WHERE undone = 0 AND day >= ? AND decision <> 'not now' GROUP BY plant_id)
+		ORDER BY p.property_id`, from)
+}
+
 // DoneBetween are the jobs that were done from a day until another, of a property or with 0 of all, the oldest first.
 func (s *Store) DoneBetween(ctx context.Context, property int64, from, to string) ([]OrderFull, error) {
 	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state = 'done' AND o.ended BETWEEN ? AND ?

@@ -10,10 +10,10 @@ import (
 
 // Answer is what a client said to a line, with the words and the price as they stood then.
 type Answer struct {
-	Yes     bool    `json:"yes"`
+	Yes     bool    `json:"yes" doc:"It is agreed; else it is declined"`
 	Name    string  `json:"name" maxLength:"120" doc:"Who said it"`
 	Remark  string  `json:"remark,omitempty" maxLength:"1000"`
-	On      day.Day `json:"on" format:"date"`
+	On      day.Day `json:"on" format:"date" doc:"The day it was said"`
 	Wording string  `json:"wording" maxLength:"1000" doc:"What was said yes or no to"`
 	Said    Range   `json:"said" doc:"What it was to cost then"`
 	Way     string  `json:"way,omitempty" enum:"link,told," doc:"By the client's link, or told the firm"`

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"math/big"
+	"strings"
 )
 
 // Amount is money in minor units of its currency: cents, öre, fils, or whole yen.
@@ -36,9 +37,9 @@ func thousandths(v float64) int64 { return int64(math.Round(1000 * v)) }
 
 // Range is an amount as it is reckoned, and between which it will likely come to lie.
 type Range struct {
-	From   Amount `json:"from" money:"true"`
-	Amount Amount `json:"amount" money:"true"`
-	To     Amount `json:"to" money:"true"`
+	From   Amount `json:"from" money:"true" doc:"The least that it will likely cost, in the smallest unit of the currency"`
+	Amount Amount `json:"amount" money:"true" doc:"As it is reckoned"`
+	To     Amount `json:"to" money:"true" doc:"The most that it will likely cost"`
 }
 
 // exactly is an amount that is known.
@@ -49,9 +50,9 @@ func (r Range) add(o Range) Range { return Range{r.From + o.From, r.Amount + o.A
 
 // Sum is what an estimate comes to: without tax, the tax, and with it.
 type Sum struct {
-	Net   Range `json:"net"`
-	Tax   Range `json:"tax"`
-	Gross Range `json:"gross"`
+	Net   Range `json:"net" doc:"Without tax"`
+	Tax   Range `json:"tax" doc:"The tax"`
+	Gross Range `json:"gross" doc:"What the client pays"`
 }
 
 // taxed is a sum of what was reckoned with the firm's tax: on top, or held in it. Tax is rounded once, on the whole.
@@ -90,6 +91,12 @@ func (a Amount) Text(currency string, digits int) string {
 		return sign + major
 	}
 	return currency + "\u00a0" + sign + major
+}
+
+// Plain is an amount for a table that others read: figures and a point alone.
+func (a Amount) Plain(digits int) string {
+	s := strings.ReplaceAll(a.Text("", digits), "\u00a0", "")
+	return strings.Replace(s, "−", "-", 1)
 }
 
 // Text is a range as it stands on paper.

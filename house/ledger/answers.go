@@ -16,7 +16,7 @@ import (
 type AnswerIn struct {
 	Line    int    `json:"line" minimum:"1"`
 	Edition int    `json:"edition" minimum:"1" doc:"That was read: another one may have come meanwhile"`
-	Yes     bool   `json:"yes"`
+	Yes     bool   `json:"yes" doc:"It is agreed; else it is declined"`
 	Name    string `json:"name" maxLength:"120" doc:"Who says it"`
 	Remark  string `json:"remark,omitempty" maxLength:"1000"`
 }

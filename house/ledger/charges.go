@@ -21,7 +21,7 @@ type Charge struct {
 	PropertyID int64           `json:"property_id"`
 	Property   string          `json:"property"`
 	Client     string          `json:"client"`
-	Address    string          `json:"address"`
+	Address    string          `json:"address" doc:"Where it goes: the client's, else the property's"`
 	Day        day.Day         `json:"day" format:"date"`
 	Words      string          `json:"words"`
 	Lines      []estimate.Line `json:"lines"`

@@ -18,7 +18,7 @@ type Client struct {
 	Name    string   `json:"name"`
 	Phone   string   `json:"phone"`
 	Email   string   `json:"email"`
-	Address string   `json:"address"`
+	Address string   `json:"address" doc:"Where letters go"`
 	Units   string   `json:"units" enum:"metric,imperial," doc:"What they read; empty: as the firm"`
 	Note    string   `json:"note" doc:"The firm's own: no client reads it"`
 	Of      []AtHome `json:"of" doc:"Properties that they have to do with"`
@@ -41,7 +41,7 @@ type ClientIn struct {
 	Name    string   `json:"name" maxLength:"200"`
 	Phone   string   `json:"phone,omitempty" maxLength:"60"`
 	Email   string   `json:"email,omitempty" maxLength:"200"`
-	Address string   `json:"address,omitempty" maxLength:"400"`
+	Address string   `json:"address,omitempty" maxLength:"400" doc:"Where letters go"`
 	Units   string   `json:"units,omitempty" enum:"metric,imperial,"`
 	Note    string   `json:"note,omitempty" maxLength:"2000"`
 	Of      []AtHome `json:"of,omitempty" maxItems:"200"`

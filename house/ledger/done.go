@@ -105,7 +105,7 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 		if a, was := agreed[k.ID]; was {
 			by, line = &a.rates, &a.line
 		}
-		w := DoneWork{Order: k.ID, Day: store.DayOf(k.Ended), PropertyID: k.PropertyID, Property: k.Property, Plant: plantOf(k, book),
+		w := DoneWork{Order: k.ID, Day: store.DayOf(k.Ended), PropertyID: k.PropertyID, Property: k.Property, Plant: plantOf(k.Order, book),
 			Title: k.Title, Kind: k.Kind, By: cmp.Or(k.By, k.Crew), Planned: k.Minutes * max(1, k.CrewSize),
 			Took: k.Took * max(1, k.CrewSize), Agreed: k.Agreed, Charged: charged[k.ID], line: by.Done(j, k.Took, line)}
 		w.line.Order, w.Amount = k.ID, w.line.Amount
@@ -117,7 +117,7 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 	return out, err
 }
 
-func plantOf(k store.OrderFull, book *catalogue.Catalogue) string {
+func plantOf(k store.Order, book *catalogue.Catalogue) string {
 	if !k.PlantID.Valid {
 		return ""
 	}

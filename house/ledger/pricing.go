@@ -126,7 +126,7 @@ func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.
 		if !told {
 			title = k.Title
 		}
-		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k, book), Minutes: k.Minutes, People: k.CrewSize,
+		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k.Order, book), Minutes: k.Minutes, People: k.CrewSize,
 			Skills: k.Body.V.Skills, WasteM3: load.WasteM3(loads[i])}
 		for _, x := range loads[i] {
 			if x.Buy && (x.Group == load.Plants || x.Group == load.Stuff) && x.Amount > 0 {

@@ -324,6 +324,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/charges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was charged
+         * @description Drafts of invoices, the newest first.
+         */
+        get: operations["charges"];
+        put?: never;
+        /**
+         * Charge work that was done
+         * @description A draft of an invoice under the next number. It stays as it is.
+         */
+        post: operations["add-charge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/charges/{id}/charge.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A draft of an invoice as PDF
+         * @description No invoice by law: local rules say what one has to hold.
+         */
+        get: operations["charge-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/client": {
         parameters: {
             query?: never;
@@ -368,6 +412,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/client/estimates/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer a line of an estimate
+         * @description By the client's link that this browser opened, and of its property alone.
+         */
+        post: operations["client-answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/client/{token}": {
         parameters: {
             query?: never;
@@ -382,6 +446,74 @@ export interface paths {
         get: operations["client-page"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The firm's clients
+         * @description By name, with their properties; of one property where it is asked for.
+         */
+        get: operations["clients"];
+        put?: never;
+        /**
+         * Enter a client
+         * @description With the properties they have to do with, and what they get of each.
+         */
+        post: operations["add-client"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a client
+         * @description All fields, based on a version.
+         */
+        put: operations["change-client"];
+        post?: never;
+        /**
+         * Remove a client
+         * @description Out of sight, and can be restored.
+         */
+        delete: operations["remove-client"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/clients/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed client back
+         * @description As it was.
+         */
+        post: operations["restore-client"];
         delete?: never;
         options?: never;
         head?: never;
@@ -470,6 +602,134 @@ export interface paths {
          * @description As it was.
          */
         post: operations["restore-crew"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Estimates
+         * @description The newest first; of one property where it is asked for.
+         */
+        get: operations["estimates"];
+        put?: never;
+        /**
+         * Draft an estimate
+         * @description Of a property's jobs, priced by the firm's rates: work by its minutes, what is used up, what is taken away, from–to.
+         */
+        post: operations["add-estimate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One estimate
+         * @description With its lines, what they were reckoned from, and what was said to them.
+         */
+        get: operations["estimate"];
+        /**
+         * Change an estimate
+         * @description A line that was answered and is another now is asked for anew. What was sent becomes the draft of another edition.
+         */
+        put: operations["change-estimate"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep what a client told the firm
+         * @description To one line, with who said it.
+         */
+        post: operations["told-answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates/{id}/estimate.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * An estimate as PDF
+         * @description As it stands.
+         */
+        get: operations["estimate-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have the client's link show an estimate
+         * @description It is kept as it is, and its jobs wait for an answer. No mail goes out.
+         */
+        post: operations["send-estimate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/estimates/{id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take an estimate back
+         * @description It cannot be answered any more; what was agreed stays agreed.
+         */
+        post: operations["withdraw-estimate"];
         delete?: never;
         options?: never;
         head?: never;
@@ -705,6 +965,26 @@ export interface paths {
          * @description Whatever stood there.
          */
         put: operations["say-kind"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ledger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the ledger asks for now
+         * @description What waits on clients, what is agreed and not done, what was done and not charged, and the month so far.
+         */
+        get: operations["ledger"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -2248,6 +2528,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rates": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the firm asks for its work
+         * @description Version 0 while nothing was entered.
+         */
+        get: operations["rates"];
+        /**
+         * Enter what the firm asks for its work
+         * @description Estimates that were made keep the rates they were made with.
+         */
+        put: operations["set-rates"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/reckon/cause": {
         parameters: {
             query?: never;
@@ -3600,6 +3904,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/work-done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work that was done
+         * @description From a day until another: hours planned and noted, what it comes to by the rates, and what of it was charged; with sums.
+         */
+        get: operations["work-done"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/work-done.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Work that was done as CSV
+         * @description A line a job, amounts in whole units of the currency.
+         */
+        get: operations["work-done-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/year": {
         parameters: {
             query?: never;
@@ -3750,6 +4094,25 @@ export interface components {
             /** @description Why, in words */
             why: string;
         };
+        /** @description What a client says to a line. */
+        AnswerIn: {
+            /**
+             * Format: int64
+             * @description That was read: another one may have come meanwhile
+             */
+            edition: number;
+            /**
+             * Format: int64
+             * @description Of the estimate, by id
+             */
+            line: number;
+            /** @description Who says it */
+            name: string;
+            /** @description What was said beside it */
+            remark?: string;
+            /** @description It is agreed; else it is declined */
+            yes: boolean;
+        };
         /** @description What is sent to anyway. */
         AnywayRequest: {
             /**
@@ -3759,6 +4122,23 @@ export interface components {
             version: number;
             /** @description Why it does not wait; absent has it wait again */
             why?: string;
+        };
+        /** @description What a client is at a property, and what they get of it. */
+        AtHome: {
+            /** @description What they are sent: days, reports, estimates */
+            gets?: string[];
+            /** @description Its name; told, not taken */
+            property?: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * @description owner, planner or crew
+             * @enum {string}
+             */
+            role: "owner" | "tenant" | "agency" | "housekeeper" | "other";
         };
         /** @description A crew that is not there on a day: somebody is ill, the van is in repair. */
         AwayIn: {
@@ -3818,6 +4198,14 @@ export interface components {
              * @description In a usual year, or the middle of the range
              */
             mid: string;
+        };
+        /** @description What a step is based on. */
+        Based: {
+            /**
+             * Format: int64
+             * @description The version that was read
+             */
+            version: number;
         };
         /** @description A client's call: what was asked and said, and what came of it. */
         Call: {
@@ -4688,12 +5076,139 @@ export interface components {
             /** @description For the browser, as WebAuthn has them */
             options: unknown;
         };
+        /** @description A new form of an estimate. */
+        Change: {
+            /**
+             * Format: int64
+             * @description Of the client
+             */
+            client_id?: number;
+            /** @description What a client says yes or no to: a job with what it costs, or something that was added by hand. */
+            lines: components["schemas"]["EstimateLine"][];
+            /**
+             * Format: date
+             * @description Until when it holds
+             */
+            until: string;
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+            /**
+             * Format: int64
+             * @description How often somebody comes for it
+             */
+            visits: number;
+            /** @description To the client, above the lines */
+            words?: string;
+        };
         /** @description What is sent to change-password. */
         "Change-passwordRequest": {
             /** @description The password so far */
             old: string;
             /** @description 10 characters at least */
             password: string;
+        };
+        /** @description What was charged for work that was done: a draft of an invoice. It stays as it is. */
+        Charge: {
+            /** @description Where it goes: the client's, else the property's */
+            address: string;
+            /** @description Whose property it is */
+            client: string;
+            /** @description By its three letters; empty while none is chosen */
+            currency: string;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Decimal places of the currency: amounts are whole numbers of its smallest unit
+             */
+            digits: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description What a client says yes or no to: a job with what it costs, or something that was added by hand. */
+            lines: components["schemas"]["EstimateLine"][];
+            /**
+             * Format: int64
+             * @description Without a gap
+             */
+            number: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: int64
+             * @description In hundredths of a per cent: 2200 is 22 %
+             */
+            tax: number;
+            /** @description Amounts of lines are with tax */
+            tax_included: boolean;
+            /** @description What the tax is called on paper */
+            tax_name: string;
+            /** @description The whole score */
+            total: components["schemas"]["EstimateSum"];
+            /** @description One part of what a job costs, or a line of its own. */
+            visit: components["schemas"]["EstimatePart"];
+            /** @description To the client, above the lines */
+            words: string;
+        };
+        /** @description ChargeIn asks for work to be charged. */
+        ChargeIn: {
+            /**
+             * Format: int64
+             * @description Of the client
+             */
+            client_id?: number;
+            /** @description Jobs that were done and not charged */
+            orders: number[];
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: int64
+             * @description How often somebody comes for it
+             */
+            visits?: number;
+            /** @description To the client, above the lines */
+            words?: string;
+        };
+        /** @description What was done at a property and not charged. */
+        Chargeable: {
+            /**
+             * Format: int64
+             * @description How much was used, in the product's unit
+             */
+            amount: number;
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
+            jobs: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: date
+             * @description The oldest of it
+             */
+            since: string;
         };
         /** @description One observation. */
         Check: {
@@ -4735,6 +5250,36 @@ export interface components {
              */
             seen?: "yes" | "no" | "";
         };
+        /** @description Somebody that the firm works for, with the properties that they have to do with. */
+        Client: {
+            /** @description Where letters go */
+            address: string;
+            /** @description Address that mail goes to */
+            email: string;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description Name */
+            name: string;
+            /** @description The firm's own: no client reads it */
+            note: string;
+            /** @description Properties that they have to do with */
+            of: components["schemas"]["AtHome"][];
+            /** @description Telephone number */
+            phone: string;
+            /**
+             * @description What they read; empty: as the firm
+             * @enum {string}
+             */
+            units: "metric" | "imperial" | "";
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+        };
         /** @description Something that was found on a plant. */
         ClientFound: {
             /**
@@ -4746,6 +5291,31 @@ export interface components {
             plant: string;
             /** @description What it is */
             what: string;
+        };
+        /** @description What is entered of one. */
+        ClientIn: {
+            /** @description Where letters go */
+            address?: string;
+            /** @description Address that mail goes to */
+            email?: string;
+            /** @description Name */
+            name: string;
+            /** @description What was noted */
+            note?: string;
+            /** @description What a client is at a property, and what they get of it. */
+            of?: components["schemas"]["AtHome"][];
+            /** @description Telephone number */
+            phone?: string;
+            /**
+             * @description How figures are shown and entered: metric or imperial
+             * @enum {string}
+             */
+            units?: "metric" | "imperial" | "";
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
         };
         /** @description A link that a client has. */
         ClientLink: {
@@ -4771,6 +5341,8 @@ export interface components {
         ClientPage: {
             /** @description Of the last sixty days */
             done: components["schemas"]["ClientWork"][];
+            /** @description That were sent, the newest first: to be answered, and those of the last year */
+            estimates: components["schemas"]["Estimate"][];
             /** @description Name of the firm */
             firm: string;
             /** @description Something that was found on a plant. */
@@ -5511,6 +6083,132 @@ export interface components {
             /** @description Name */
             name: string;
         };
+        /** @description The work that was done in some days, with what it comes to. */
+        Done: {
+            /** @description By its three letters; empty while none is chosen */
+            currency: string;
+            /**
+             * Format: int64
+             * @description Decimal places of the currency: amounts are whole numbers of its smallest unit
+             */
+            digits: number;
+            /**
+             * Format: date
+             * @description First day, or start
+             */
+            from: string;
+            /** @description What is listed */
+            items: components["schemas"]["DoneWork"][];
+            /** @description By property, person, kind of work and month */
+            sums: components["schemas"]["DoneSum"][];
+            /**
+             * Format: date
+             * @description Last day, or end
+             */
+            to: string;
+            /** @description The whole score */
+            total: components["schemas"]["DoneSum"];
+        };
+        /** @description What some of the work comes to. */
+        DoneSum: {
+            /**
+             * Format: int64
+             * @description How much was used, in the product's unit
+             */
+            amount: number;
+            /**
+             * @description What is summed by
+             * @enum {string}
+             */
+            by: "property" | "person" | "kind" | "month" | "all";
+            /**
+             * Format: int64
+             * @description How many jobs
+             */
+            jobs: number;
+            /** @description Name */
+            name: string;
+            /**
+             * Format: int64
+             * @description Jobs where it was noted
+             */
+            noted: number;
+            /**
+             * Format: int64
+             * @description Minutes planned of those jobs
+             */
+            of: number;
+            /**
+             * Format: int64
+             * @description Of it, what was not charged yet
+             */
+            open: number;
+            /**
+             * Format: int64
+             * @description Minutes of all people
+             */
+            planned: number;
+            /**
+             * Format: int64
+             * @description Minutes of all people, of jobs where it was noted
+             */
+            took: number;
+        };
+        /** @description A job that was done. */
+        DoneWork: {
+            /**
+             * @description With the client
+             * @enum {string}
+             */
+            agreed?: "asked" | "agreed" | "declined" | "";
+            /**
+             * Format: int64
+             * @description Without the way and the visit, by the rates: as agreed, or by the time that it took
+             */
+            amount: number;
+            /** @description Who ticked it off; else the crew that it was on */
+            by: string;
+            /**
+             * Format: int64
+             * @description The number it was charged under; absent while it was not
+             */
+            charged?: number;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /** @description Which kind it is */
+            kind: string;
+            /**
+             * Format: int64
+             * @description Id of the job
+             */
+            order: number;
+            /**
+             * Format: int64
+             * @description Minutes of all its people
+             */
+            planned: number;
+            /** @description The plant, in words */
+            plant: string;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description What it is, in a few words */
+            title: string;
+            /**
+             * Format: int64
+             * @description Minutes of all its people; 0 not noted
+             */
+            took: number;
+            /** @description A part of it has no price: the amount lacks it */
+            unpriced?: boolean;
+        };
         /** @description Where life ended on a plant on a day, by all that was found until then. */
         EndOfLife: {
             /**
@@ -5626,6 +6324,252 @@ export interface components {
              * @example https://example.com/errors/example
              */
             type: string;
+        };
+        /** @description What a client is offered. */
+        Estimate: {
+            /** @description Of what was agreed */
+            agreed: components["schemas"]["EstimateSum"];
+            /**
+             * @description What was answered, by the key of the question
+             * @enum {string}
+             */
+            answers: "open" | "agreed" | "partly agreed" | "declined";
+            /** @description Who gets it; empty where nobody is entered */
+            client: string;
+            /**
+             * Format: int64
+             * @description Of the client
+             */
+            client_id?: number;
+            /** @description By its three letters; empty while none is chosen */
+            currency: string;
+            /**
+             * Format: int64
+             * @description Decimal places of the currency
+             */
+            digits: number;
+            /**
+             * Format: int64
+             * @description Counts how often it was sent in another form
+             */
+            edition: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description What a client says yes or no to: a job with what it costs, or something that was added by hand. */
+            lines: components["schemas"]["EstimateLine"][];
+            /**
+             * Format: date
+             * @description The day it was made
+             */
+            made: string;
+            /**
+             * Format: int64
+             * @description Of the estimate: each has another
+             */
+            number: number;
+            /** @description Its last day is past, and not all is answered */
+            over: boolean;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
+            state: "draft" | "sent" | "withdrawn";
+            /**
+             * Format: int64
+             * @description In hundredths of a per cent
+             */
+            tax: number;
+            /** @description Amounts of lines are with tax */
+            tax_included: boolean;
+            /** @description What the tax is called on paper */
+            tax_name: string;
+            /** @description Of what was not declined */
+            total: components["schemas"]["EstimateSum"];
+            /**
+             * Format: int64
+             * @description Parts that have no price yet: they count nothing
+             */
+            unpriced: number;
+            /**
+             * Format: date
+             * @description Its last day
+             */
+            until: string;
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+            /** @description What the visits cost */
+            visit: components["schemas"]["EstimatePart"];
+            /**
+             * Format: int64
+             * @description How often somebody comes for it
+             */
+            visits: number;
+            /** @description To the client, above the lines */
+            words: string;
+        };
+        /** @description What a client said to a line, with the words and the price as they stood then. */
+        EstimateAnswer: {
+            /** @description Who said it */
+            name: string;
+            /**
+             * Format: date
+             * @description The day it was said
+             */
+            on: string;
+            /** @description What was said beside it */
+            remark?: string;
+            /** @description What it was to cost then */
+            said: components["schemas"]["EstimateRange"];
+            /**
+             * @description By the client's link, or told the firm
+             * @enum {string}
+             */
+            way?: "link" | "told" | "";
+            /** @description What was said yes or no to */
+            wording: string;
+            /** @description It is agreed; else it is declined */
+            yes: boolean;
+        };
+        /** @description EstimateIn asks for a new estimate. */
+        EstimateIn: {
+            /**
+             * Format: int64
+             * @description Who gets it; absent: whoever gets estimates of the property
+             */
+            client_id?: number;
+            /** @description Jobs to be priced; all that stand and nobody was asked about when absent */
+            orders?: number[];
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+        };
+        /** @description What a client says yes or no to: a job with what it costs, or something that was added by hand. */
+        EstimateLine: {
+            /**
+             * Format: int64
+             * @description As it is reckoned
+             */
+            amount: number;
+            /** @description Absent while nobody has said */
+            answer?: components["schemas"]["EstimateAnswer"];
+            /**
+             * Format: int64
+             * @description The least that it will likely cost, in the smallest unit of the currency
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description Within the estimate; it stays when others go
+             */
+            id: number;
+            /** @description To the client */
+            note?: string;
+            /**
+             * Format: int64
+             * @description The job that it is for; absent for what was added by hand
+             */
+            order?: number;
+            /** @description One part of what a job costs, or a line of its own. */
+            parts: components["schemas"]["EstimatePart"][];
+            /** @description The plant, in words */
+            plant?: string;
+            /** @description What it is, in a few words */
+            title: string;
+            /**
+             * Format: int64
+             * @description The most that it will likely cost
+             */
+            to: number;
+            /** @description What waiting costs */
+            waits?: string;
+        };
+        /** @description One part of what a job costs, or a line of its own. */
+        EstimatePart: {
+            /**
+             * Format: int64
+             * @description As it is reckoned
+             */
+            amount: number;
+            /** @description The amount was entered */
+            by_hand?: boolean;
+            /**
+             * Format: int64
+             * @description The least that it will likely cost, in the smallest unit of the currency
+             */
+            from: number;
+            /** @description How it was reckoned, in words; of what was changed by hand: that it was */
+            of?: string;
+            /** @description In words */
+            text: string;
+            /**
+             * Format: int64
+             * @description The most that it will likely cost
+             */
+            to: number;
+            /** @description The firm has no price for it yet: it counts nothing */
+            unpriced?: boolean;
+            /**
+             * @description What it is
+             * @enum {string}
+             */
+            what: "work" | "goods" | "waste" | "visit" | "free";
+        };
+        /** @description What a measure of something costs, before the firm's share. */
+        EstimatePrice: {
+            /** @description As on the load list, such as mulch */
+            name: string;
+            /**
+             * Format: int64
+             * @description What it costs
+             */
+            price: number;
+            /**
+             * @description m3 prices what the lists count in litres
+             * @enum {string}
+             */
+            unit: "piece" | "L" | "m2" | "m3" | "kg";
+        };
+        /** @description An amount as it is reckoned, and between which it will likely come to lie. */
+        EstimateRange: {
+            /**
+             * Format: int64
+             * @description As it is reckoned
+             */
+            amount: number;
+            /**
+             * Format: int64
+             * @description The least that it will likely cost, in the smallest unit of the currency
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description The most that it will likely cost
+             */
+            to: number;
+        };
+        /** @description What an estimate comes to: without tax, the tax, and with it. */
+        EstimateSum: {
+            /** @description What the client pays */
+            gross: components["schemas"]["EstimateRange"];
+            /** @description Without tax */
+            net: components["schemas"]["EstimateRange"];
+            /** @description The tax */
+            tax: components["schemas"]["EstimateRange"];
         };
         /** @description Something the weather did, in words and figures. */
         Event: {
@@ -6975,6 +7919,11 @@ export interface components {
             /** @description Where the property is */
             address: string;
             /**
+             * @description With the client; absent where nobody was asked
+             * @enum {string}
+             */
+            agreed?: "asked" | "agreed" | "declined" | "";
+            /**
              * Format: int64
              * @description 0 best to 100 worst; 101 forbidden
              */
@@ -7486,7 +8435,7 @@ export interface components {
              * @description Jobs that can be done all the same
              */
             stays: number;
-            /** @description A visit that falls off a day. */
+            /** @description How often somebody comes for it */
             visits: components["schemas"]["LostVisit"][];
         };
         /** @description A day that is lost, or a crew's: it rains, a crew is away, the van is broken. */
@@ -7663,6 +8612,11 @@ export interface components {
             /** @description Where the property is */
             address: string;
             /**
+             * @description With the client; absent where nobody was asked
+             * @enum {string}
+             */
+            agreed?: "asked" | "agreed" | "declined" | "";
+            /**
              * Format: int64
              * @description 0 best to 100 worst; 101 forbidden
              */
@@ -7797,6 +8751,11 @@ export interface components {
             address: string;
             /** @description Jobs that come first */
             after: components["schemas"]["GapOut"][];
+            /**
+             * @description With the client; absent where nobody was asked
+             * @enum {string}
+             */
+            agreed?: "asked" | "agreed" | "declined" | "";
             /** @description Jobs that wait for it */
             before: components["schemas"]["GapOut"][];
             /**
@@ -7982,6 +8941,31 @@ export interface components {
              */
             width: number;
         };
+        /** @description What became of a property's plants. */
+        Outcome: {
+            /**
+             * Format: int64
+             * @description Cut back, or waited for
+             */
+            hurt: number;
+            /**
+             * Format: int64
+             * @description Dead or to be replaced
+             */
+            lost: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: int64
+             * @description Left as they are
+             */
+            well: number;
+        };
         /** @description How a plant turned out. */
         OutcomeIn: {
             /**
@@ -8023,6 +9007,35 @@ export interface components {
             seasons_low: number;
             /** @description In words */
             text: string;
+        };
+        /** @description What the ledger asks for now, and the month so far. */
+        Overview: {
+            /** @description Agreed with the client and not done yet */
+            agreed: components["schemas"]["Undone"][];
+            /**
+             * Format: int64
+             * @description How many are entered
+             */
+            clients: number;
+            /** @description By its three letters; empty while none is chosen */
+            currency: string;
+            /**
+             * Format: int64
+             * @description Decimal places of the currency: amounts are whole numbers of its smallest unit
+             */
+            digits: number;
+            /** @description Not sent yet */
+            drafts: components["schemas"]["Estimate"][];
+            /** @description What became of plants within a year, by property */
+            losses: components["schemas"]["Outcome"][];
+            /** @description Work done since the first of the month; its jobs are left out */
+            month: components["schemas"]["Done"];
+            /** @description Done and not charged, by property, of the last year */
+            open: components["schemas"]["Chargeable"][];
+            /** @description The firm has entered its rates */
+            rated: boolean;
+            /** @description Sent, and not answered in full: the oldest first */
+            waiting: components["schemas"]["Estimate"][];
         };
         /** @description What a plant wants while it is in. */
         OverwinterKeep: {
@@ -9128,7 +10141,7 @@ export interface components {
              * @enum {string}
              */
             state: "working" | "done" | "accepted";
-            /** @description A crew at a property on a day. */
+            /** @description How often somebody comes for it */
             visits: components["schemas"]["ProposedVisit"][];
             /** @description Of each day, where most work is */
             weather: components["schemas"]["SkyOf"][];
@@ -9566,6 +10579,68 @@ export interface components {
              * @description This one: a day of another carries its year; 0: none does
              */
             year: number;
+        };
+        /** @description What the firm asks for its work. */
+        Rates: {
+            /** @description By its three letters, such as EUR; empty: none is chosen yet */
+            currency: string;
+            /**
+             * Format: int64
+             * @description Decimal places of the currency: 2 of cents, 0 of yen; set by the program
+             */
+            digits: number;
+            /** @description Clients are told one price, not from–to */
+            fixed?: boolean;
+            /**
+             * Format: int64
+             * @description Of one person's work
+             */
+            hour: number;
+            /**
+             * Format: int64
+             * @description On plants and materials, in hundredths of a per cent
+             */
+            markup: number;
+            /**
+             * @description What is planned: all work; none that waits for an answer; or only what was agreed. What makes safe is planned in any case
+             * @enum {string}
+             */
+            plans: "all" | "answered" | "agreed";
+            /** @description An hour of whoever has the skill that a job asks for, by skill; the others of the job work at the plain rate */
+            skills?: {
+                [key: string]: number;
+            };
+            /** @description What things cost that are used up and have no card */
+            stuff: components["schemas"]["EstimatePrice"][];
+            /**
+             * Format: int64
+             * @description In hundredths of a per cent: 2200 is 22 %
+             */
+            tax: number;
+            /** @description All rates are with tax in them */
+            tax_included?: boolean;
+            /** @description What it is called on paper, such as VAT */
+            tax_name?: string;
+            /**
+             * Format: int64
+             * @description For how long an estimate holds
+             */
+            valid_days: number;
+            /**
+             * Format: int64
+             * @description 0 while nothing was entered
+             */
+            version: number;
+            /**
+             * Format: int64
+             * @description Way and setting up, each time
+             */
+            visit: number;
+            /**
+             * Format: int64
+             * @description A cubic metre of waste, taken away
+             */
+            waste_m3: number;
         };
         /** @description A verdict as it was read. */
         Read: {
@@ -10885,6 +11960,20 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: Charge. */
+        RunCharge: {
+            /** @description What is listed */
+            items: components["schemas"]["Charge"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Client. */
+        RunClient: {
+            /** @description What is listed */
+            items: components["schemas"]["Client"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         /** @description A whole list: ClientLink. */
         RunClientLink: {
             /** @description What is listed */
@@ -10896,6 +11985,13 @@ export interface components {
         RunCrew: {
             /** @description What is listed */
             items: components["schemas"]["Crew"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Estimate. */
+        RunEstimate: {
+            /** @description What is listed */
+            items: components["schemas"]["Estimate"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -11419,6 +12515,11 @@ export interface components {
         SheetJob: {
             /** @description Where the property is */
             address: string;
+            /**
+             * @description With the client; absent where nobody was asked
+             * @enum {string}
+             */
+            agreed?: "asked" | "agreed" | "declined" | "";
             /**
              * Format: int64
              * @description 0 best to 100 worst; 101 forbidden
@@ -13533,6 +14634,30 @@ export interface components {
              */
             what: "harvest" | "re-entry" | "gap";
         };
+        /** @description A job that was agreed and is not done. */
+        Undone: {
+            /**
+             * Format: date
+             * @description It is on; empty while it has none
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Id of the job
+             */
+            order: number;
+            /** @description The plant, in words */
+            plant: string;
+            /** @description Name of the property */
+            property: string;
+            /** @description What it is, in a few words */
+            title: string;
+            /**
+             * Format: date
+             * @description The last of its good days; empty where there is none
+             */
+            to: string;
+        };
         /** @description Something found that nobody could name yet: words and pictures of it, what was sent where, and the answer that is awaited. */
         Unnamed: {
             /** @description What came back */
@@ -14994,6 +16119,104 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    charges: {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunCharge"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-charge": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "orders": [
+                 *         1
+                 *       ],
+                 *       "property_id": 1,
+                 *       "visits": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["ChargeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Charge"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "charge-pdf": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "opened-client-page": {
         parameters: {
             query?: never;
@@ -15083,6 +16306,49 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    "client-answer": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "edition": 1,
+                 *       "line": 1,
+                 *       "name": "Noemi",
+                 *       "yes": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "client-page": {
         parameters: {
             query?: never;
@@ -15104,6 +16370,186 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    clients: {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunClient"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-client": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "email": "noemi@example.com",
+                 *       "name": "Noemi Tarsello",
+                 *       "of": [
+                 *         {
+                 *           "gets": [
+                 *             "days",
+                 *             "estimates"
+                 *           ],
+                 *           "property_id": 1,
+                 *           "role": "owner"
+                 *         }
+                 *       ],
+                 *       "phone": "+39 0555 010 010"
+                 *     }
+                 */
+                "application/json": components["schemas"]["ClientIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Client"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-client": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "name": "Noemi Tarsello",
+                 *       "of": [
+                 *         {
+                 *           "property_id": 1,
+                 *           "role": "owner"
+                 *         }
+                 *       ],
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["ClientIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Client"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-client": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "restore-client": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };
@@ -15351,6 +16797,292 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    estimates: {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunEstimate"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-estimate": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "property_id": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["EstimateIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    estimate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-estimate": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "lines": [],
+                 *       "until": "2027-05-01",
+                 *       "version": 1,
+                 *       "visits": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Change"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "told-answer": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "edition": 1,
+                 *       "line": 1,
+                 *       "name": "Noemi",
+                 *       "yes": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["AnswerIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "estimate-pdf": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "send-estimate": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "withdraw-estimate": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Estimate"];
+                };
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
@@ -15843,6 +17575,28 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    ledger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Overview"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };
@@ -19102,6 +20856,85 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    rates: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rates"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-rates": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "currency": "EUR",
+                 *       "digits": 2,
+                 *       "hour": 4200,
+                 *       "markup": 2500,
+                 *       "plans": "answered",
+                 *       "skills": {
+                 *         "climbing": 6800
+                 *       },
+                 *       "stuff": [
+                 *         {
+                 *           "name": "mulch",
+                 *           "price": 4500,
+                 *           "unit": "m3"
+                 *         }
+                 *       ],
+                 *       "tax": 2200,
+                 *       "tax_name": "VAT",
+                 *       "valid_days": 30,
+                 *       "version": 0,
+                 *       "visit": 2500,
+                 *       "waste_m3": 3000
+                 *     }
+                 */
+                "application/json": components["schemas"]["Rates"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rates"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "reckon-cause": {
         parameters: {
             query?: never;
@@ -21651,6 +23484,70 @@ export interface operations {
                     "application/json": string;
                 };
             };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "work-done": {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+                /** @description First day; the first of this month when absent */
+                from?: string;
+                /** @description Last day; today when absent */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Done"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "work-done-csv": {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+                /** @description First day; the first of this month when absent */
+                from?: string;
+                /** @description Last day; today when absent */
+                to?: string;
+            };
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };
