@@ -43,6 +43,11 @@ type Step struct {
 	Crews    []Crew    `yaml:"crews"`
 	Access   []Access  `yaml:"access"`
 	Rounds   *Rounds   `yaml:"rounds"`
+
+	Rates   map[string]any `yaml:"rates"`
+	Clients []Client       `yaml:"clients"`
+	Offers  []Offer        `yaml:"offers"`
+	Charges []string       `yaml:"charges"` // properties whose work is charged
 }
 
 // Rounds are proposed for some days, and taken as they are.
@@ -296,10 +301,15 @@ func (t *teller) tell(s Step) error {
 	if err := t.tellCauses(s); err != nil {
 		return err
 	}
-	if err := t.tellStores(s); err != nil || s.Rounds == nil {
+	if err := t.tellStores(s); err != nil {
 		return err
 	}
-	return t.rounds(*s.Rounds)
+	if s.Rounds != nil {
+		if err := t.rounds(*s.Rounds); err != nil {
+			return err
+		}
+	}
+	return t.tellLedger(s)
 }
 
 // rounds proposes, waits for the search to end by its tries, and puts the jobs on their days.

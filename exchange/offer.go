@@ -101,7 +101,11 @@ func (p page) offered(l estimate.Line, currency string, digits int) {
 		}
 		p.priced("", 9, 5, text, amount)
 	}
-	for _, t := range []string{l.Note, l.Waits} {
+	waits := l.Waits
+	if l.Answer != nil && l.Answer.Yes {
+		waits = ""
+	}
+	for _, t := range []string{l.Note, waits} {
 		if t != "" {
 			p.text("", 9, 5, t)
 		}

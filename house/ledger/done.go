@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/estimate"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
+	"mezzadro/core/load"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -97,7 +98,11 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 	if err != nil {
 		return nil, err
 	}
-	jobs, err := h.jobs(ctx, list, rates, book)
+	used, err := h.used(ctx, list)
+	if err != nil {
+		return nil, err
+	}
+	jobs, err := h.jobs(ctx, list, rates, book, used)
 	out := make([]DoneWork, 0, len(list))
 	for i, j := range jobs {
 		k := list[i]
@@ -113,6 +118,22 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 			w.Unpriced = w.Unpriced || p.Unpriced
 		}
 		out = append(out, w)
+	}
+	return out, err
+}
+
+// used are the products that the use record has of jobs that were done, by job.
+func (h *Room) used(ctx context.Context, list []store.OrderFull) (map[int64][]load.Item, error) {
+	out := map[int64][]load.Item{}
+	if len(list) == 0 {
+		return out, nil
+	}
+	from, to := text(list[0].Ended), text(list[len(list)-1].Ended)
+	uses, err := h.Store.UsesBetween(ctx, 0, min(from, to), max(from, to), store.All)
+	for _, u := range uses {
+		if u.OrderID.Valid && u.Amount > 0 {
+			out[u.OrderID.Int64] = append(out[u.OrderID.Int64], load.Item{Group: load.Stuff, Name: u.Product, Amount: u.Amount, Unit: u.Unit, Buy: true})
+		}
 	}
 	return out, err
 }

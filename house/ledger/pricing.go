@@ -65,7 +65,7 @@ func (h *Room) lines(ctx context.Context, list []store.OrderFull, rates estimate
 	if err != nil {
 		return nil, err
 	}
-	jobs, err := h.jobs(ctx, list, rates, book)
+	jobs, err := h.jobs(ctx, list, rates, book, nil)
 	if err != nil {
 		return nil, err
 	}
@@ -110,13 +110,14 @@ func (h *Room) styleFor(ctx context.Context, client int64, s quantity.Style) (qu
 	return s, err
 }
 
-// jobs are what is priced of some orders: their people and time, what they use up, what they bring back.
-func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.Rates, book *catalogue.Catalogue) ([]estimate.Job, error) {
+// jobs are what is priced of some orders: their people and time, what they use up, what they bring back. used are the
+// products that went into those that were done, by order; nil: those that they will take.
+func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.Rates, book *catalogue.Catalogue, used map[int64][]load.Item) ([]estimate.Job, error) {
 	p, err := h.pricing(ctx, rates, book)
 	if err != nil {
 		return nil, err
 	}
-	loads, err := h.Days.Loads(ctx, list, true)
+	loads, err := h.Days.Loads(ctx, list, used == nil)
 	if err != nil {
 		return nil, err
 	}
@@ -128,7 +129,7 @@ func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.
 		}
 		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k.Order, book), Minutes: k.Minutes, People: k.CrewSize,
 			Skills: k.Body.V.Skills, WasteM3: load.WasteM3(loads[i])}
-		for _, x := range loads[i] {
+		for _, x := range append(loads[i], used[k.ID]...) {
 			if x.Buy && (x.Group == load.Plants || x.Group == load.Stuff) && x.Amount > 0 {
 				j.Goods = append(j.Goods, p.good(x))
 			}

@@ -40,6 +40,11 @@
     Propose: () => import('./rounds/Propose.svelte'),
     DaySheet: () => import('./rounds/DaySheet.svelte'),
     Settings: () => import('./firm/Settings.svelte'),
+    Ledger: () => import('./ledger/Ledger.svelte'),
+    LedgerClients: () => import('./ledger/Clients.svelte'),
+    LedgerRates: () => import('./ledger/Rates.svelte'),
+    WorkDone: () => import('./ledger/WorkDone.svelte'),
+    EstimatePage: () => import('./ledger/EstimatePage.svelte'),
     Walk: () => import('./walks/Walk.svelte'),
     Year: () => import('./work/Year.svelte'),
   };
@@ -70,6 +75,11 @@
     '/tell': at('Tell'),
     '/day/:day?/:crew?': at('DaySheet'),
     '/settings': at('Settings'),
+    '/ledger': at('Ledger'),
+    '/ledger/clients': at('LedgerClients'),
+    '/ledger/rates': at('LedgerRates'),
+    '/ledger/work/:property?': at('WorkDone'),
+    '/estimate/:id': at('EstimatePage'),
     '/owner': at('SetPassword'),
     '/invite/:token': at('SetPassword'),
     '/client/:token?': at('ClientPage'),
@@ -103,6 +113,9 @@
       ? [{ name: 'Stores', path: '/stores', asks: 'What to buy, what is there, what was used', count: undefined, of: '' }]
       : []),
     { name: 'Almanac', path: '/almanac', asks: 'What the book says, in this climate’s dates', count: undefined, of: '' },
+    ...(house.may('planner')
+      ? [{ name: 'Ledger', path: '/ledger', asks: 'Estimates and answers, work done, the month', count: undefined, of: '' }]
+      : []),
   ]);
   const section = (name: string) =>
     name === 'plant' || name === 'call' || name === 'cut' || name === 'card' || name === 'treat' || name === 'cuts'
@@ -111,9 +124,11 @@
         ? 'rounds'
         : name === 'ails'
           ? 'almanac'
-          : name;
+          : name === 'estimate'
+            ? 'ledger'
+            : name;
   /** A screen of one thing is as new for another: what was entered for a plant is not the next one's. */
-  const ofOne = /^\/(ails|cut|cuts|card|plant|treat|replace|call)\/|^\/grounds\/\d+\/\w/;
+  const ofOne = /^\/(ails|cut|cuts|card|plant|treat|replace|call|estimate)\/|^\/grounds\/\d+\/\w/;
   const thing = $derived(ofOne.test(router.location) ? router.location : '');
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');
@@ -342,7 +357,7 @@
         <dd>{k.does}</dd>
       {/each}
       <dt><kbd>1</kbd>–<kbd>{places.length}</kbd></dt>
-      <dd>the places, from Lookout to Almanac</dd>
+      <dd>the places, from Lookout to {places.at(-1)!.name}</dd>
       {#if house.frame?.movable}
         <dt><kbd>T</kbd></dt>
         <dd>move the sample’s time</dd>

@@ -4,6 +4,7 @@
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { inWords } from '../lib/dates';
   import Waiting from '../lib/Waiting.svelte';
+  import Offered from '../ledger/Offered.svelte';
 
   let { params }: { params?: { token?: string } } = $props();
   let page = $state.raw<Schemas['ClientPage']>();
@@ -41,6 +42,13 @@
     <p class="text-soft">{page.firm}</p>
     <h1>{page.property}</h1>
     <p class="text-sm text-soft">As it stands on {inWords(page.today)}. This link holds until {inWords(page.until)}.</p>
+    {#each page.estimates as e (e.id)}
+      <Offered
+        estimate={e}
+        today={page.today}
+        onchange={(x) => (page = { ...page!, estimates: page!.estimates.map((o) => (o.id === x.id ? x : o)) })}
+      />
+    {/each}
     {#each [['Planned', page.planned], ['Done lately', page.done]] as const as [title, list] (title)}
       {#if list?.length}
         <section class="mt-6" aria-label={title}>

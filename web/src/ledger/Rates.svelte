@@ -1,0 +1,162 @@
+<script lang="ts">
+  /** What the firm asks for its work: by the hour, the visit, the measure of waste and of what is used up. */
+  import { Button } from 'flowbite-svelte';
+  import { onMount } from 'svelte';
+  import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
+  import Field from '../lib/Field.svelte';
+  import { attempt, house } from '../lib/house.svelte';
+  import { keptOf } from '../lib/kept';
+  import Pick from '../lib/Pick.svelte';
+  import { toFault } from '../lib/fault';
+  import Tickbox from '../lib/Tickbox.svelte';
+  import { capital } from '../lib/words';
+  import Waiting from '../lib/Waiting.svelte';
+  import MoneyField from './MoneyField.svelte';
+  import { percent, shareOf } from './money';
+
+  type Rates = Schemas['Rates'];
+  let r = $state<Rates>();
+  let skills = $state.raw<string[]>([]);
+  let tax = $state('');
+  let markup = $state('');
+  let days = $state('');
+  let problem = $state<Problem>();
+  let form = $state<HTMLFormElement>();
+  const said = $derived(problem?.fields ?? {});
+  const theirs = $derived(keptOf<Rates>(problem));
+  function take(x: Rates) {
+    r = { ...x, skills: { ...x.skills }, stuff: x.stuff.map((s) => ({ ...s })) };
+    [tax, markup, days] = [percent(x.tax), percent(x.markup), String(x.valid_days)];
+  }
+  onMount(
+    () =>
+      void attempt(async () => {
+        const [x, s] = await Promise.all([ask(api.GET('/api/v1/rates')), ask(api.GET('/api/v1/skills'))]);
+        skills = s.items;
+        take(x);
+      }),
+  );
+  async function keep(e: SubmitEvent) {
+    e.preventDefault();
+    if (!r) return;
+    const body = { ...$state.snapshot(r), tax: shareOf(tax), markup: shareOf(markup), valid_days: Math.round(Number(days)) || 0 };
+    body.currency = body.currency.trim().toUpperCase();
+    body.stuff = body.stuff.filter((s) => s.name.trim());
+    problem = await attempt(async () => {
+      take(await ask(api.PUT('/api/v1/rates', { params: { header: onceKey() }, body })));
+      house.say('Rates kept. Estimates that were made stay as they are.');
+    });
+    toFault(problem, form);
+  }
+  const money = $derived({ currency: r?.currency ?? '', digits: r?.digits ?? 2 });
+</script>
+
+<svelte:head><title>Rates · Mezzadro</title></svelte:head>
+
+<div class="max-w-3xl px-5 py-4 max-md:px-3">
+  <p class="text-sm"><a href="#/ledger">Ledger</a></p>
+  <h1>Rates</h1>
+  {#if !r}<Waiting rows={8} />
+  {:else}
+    <form class="mt-3 space-y-6" onsubmit={keep} bind:this={form} aria-label="Rates">
+      <section class="grid items-end gap-3 sm:grid-cols-3" aria-label="Work">
+        <Field label="Currency, by its three letters" bind:value={r.currency} placeholder="EUR" problem={said.currency} />
+        <MoneyField label="An hour of one person" bind:value={r.hour} {...money} problem={said.hour} />
+        <MoneyField label="A visit: way and setting up" bind:value={r.visit} {...money} problem={said.visit} />
+        <MoneyField label="A cubic metre of waste" bind:value={r.waste_m3} {...money} problem={said.waste_m3} />
+        <Field label="On plants and materials (%)" mode="decimal" bind:value={markup} problem={said.markup} />
+        <Field label="An estimate holds (days)" mode="numeric" bind:value={days} problem={said.valid_days} />
+      </section>
+      <section aria-label="Skills">
+        <h2>An hour of whoever has a skill</h2>
+        <p class="text-sm text-soft">One of a job’s people is asked for at this rate, the others at the plain one.</p>
+        <div class="mt-1 grid items-end gap-3 sm:grid-cols-3">
+          {#each skills as s (s)}
+            <MoneyField
+              label={capital(s)}
+              value={r.skills?.[s] ?? 0}
+              {...money}
+              problem={said[`skills.${s}`]}
+              onset={(v) => {
+                const next = { ...r!.skills };
+                if (v) next[s] = v;
+                else delete next[s];
+                r!.skills = next;
+              }}
+            />
+          {/each}
+        </div>
+      </section>
+      <section aria-label="Tax">
+        <h2>Tax</h2>
+        <div class="grid items-end gap-3 sm:grid-cols-3">
+          <Field label="Tax (%)" mode="decimal" bind:value={tax} problem={said.tax} />
+          <Field label="Called" bind:value={() => r!.tax_name ?? '', (v) => (r!.tax_name = v)} placeholder="VAT" />
+          <Tickbox label="It is in the rates already" bind:checked={() => !!r!.tax_included, (v) => (r!.tax_included = v)} />
+        </div>
+      </section>
+      <section aria-label="How it is told">
+        <h2>Estimates</h2>
+        <div class="grid items-end gap-3 sm:grid-cols-2">
+          <Pick
+            label="A client reads"
+            value={r.fixed ? 'one' : 'range'}
+            options={[
+              ['range', 'from–to, as work may take longer'],
+              ['one', 'one price, which holds'],
+            ]}
+            onpick={(v) => (r!.fixed = v === 'one')}
+          />
+          <Pick
+            label="Rounds plan"
+            bind:value={r.plans}
+            options={[
+              ['all', 'all work'],
+              ['answered', 'no work that waits for an answer'],
+              ['agreed', 'agreed work only'],
+            ]}
+          />
+        </div>
+        <p class="mt-1 text-sm text-soft">What may hurt somebody is planned in any case.</p>
+      </section>
+      <section aria-label="Materials">
+        <h2>Materials without a card</h2>
+        <p class="text-sm text-soft">
+          By the names of the load list: mulch, stakes, fleece, guards. Products have their prices on their cards, plants in the
+          Almanac.
+        </p>
+        {#each r.stuff as s, i (i)}
+          <div class="mt-2 grid grid-cols-[minmax(0,1fr)_6rem_8rem_auto] items-end gap-2 max-sm:grid-cols-2">
+            <Field label="What" bind:value={s.name} problem={said[`stuff[${i}].name`]} />
+            <Pick
+              label="By"
+              bind:value={s.unit}
+              options={[
+                ['piece', 'piece'],
+                ['L', 'L'],
+                ['m2', 'm²'],
+                ['m3', 'm³'],
+                ['kg', 'kg'],
+              ]}
+            />
+            <MoneyField label="Price" bind:value={s.price} {...money} problem={said[`stuff[${i}].price`]} />
+            <button type="button" class="min-h-11 text-moss underline" onclick={() => r!.stuff.splice(i, 1)}
+              >Remove<span class="sr-only">: {s.name}</span></button
+            >
+          </div>
+        {/each}
+        <button
+          type="button"
+          class="mt-2 min-h-11 text-moss underline"
+          onclick={() => r!.stuff.push({ name: '', unit: 'piece', price: 0 })}>Add a material</button
+        >
+      </section>
+      {#if problem}<p role="alert" class="border-l-4 border-bad pl-2">
+          {problem.message}
+          {#if theirs}<button type="button" class="min-h-11 underline" onclick={() => take(theirs)}>Take what is kept</button
+            >{/if}
+        </p>{/if}
+      <Button type="submit" class="min-h-11">Keep the rates</Button>
+    </form>
+  {/if}
+</div>
