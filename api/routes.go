@@ -63,6 +63,7 @@ func (s *Server) routes(api huma.API) {
 	s.storeRoutes(api)
 	s.roundRoutes(api)
 	s.ledgerRoutes(api)
+	s.reportRoutes(api)
 	s.siteRoutes(api)
 	s.orderPhotoRoutes(api)
 	s.reckonRoutes(api)

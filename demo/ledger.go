@@ -34,6 +34,13 @@ type Said struct {
 	Remark string `yaml:"remark"`
 }
 
+// Told is a report of a property.
+type Told struct {
+	Property string `yaml:"property"`
+	Kind     string `yaml:"kind"`
+	Send     bool   `yaml:"send"`
+}
+
 // tellLedger does what a day has of rates, clients, estimates and charges.
 func (t *teller) tellLedger(s Step) error {
 	if s.Rates != nil {
@@ -54,6 +61,11 @@ func (t *teller) tellLedger(s Step) error {
 	for _, o := range s.Offers {
 		if err := t.offer(o); err != nil {
 			return fmt.Errorf("estimate for %s: %w", o.Property, err)
+		}
+	}
+	for _, r := range s.Reports {
+		if err := t.reported(r); err != nil {
+			return fmt.Errorf("report of %s: %w", r.Property, err)
 		}
 	}
 	for _, name := range s.Charges {
@@ -114,6 +126,20 @@ func (t *teller) offer(o Offer) error {
 		}
 	}
 	return nil
+}
+
+// reported has a report written, and sent where it is.
+func (t *teller) reported(r Told) error {
+	property, err := t.property(r.Property)
+	if err != nil {
+		return err
+	}
+	id, err := t.post("/reports", map[string]any{"property_id": property, "kind": r.Kind})
+	if err != nil || !r.Send {
+		return err
+	}
+	_, err = t.post(fmt.Sprintf("/reports/%d/send", id), map[string]any{"version": 1})
+	return err
 }
 
 // charge charges all that was done at a property and has a price.

@@ -48,6 +48,7 @@ type Step struct {
 	Clients []Client       `yaml:"clients"`
 	Offers  []Offer        `yaml:"offers"`
 	Charges []string       `yaml:"charges"` // properties whose work is charged
+	Reports []Told         `yaml:"reports"`
 }
 
 // Rounds are proposed for some days, and taken as they are.

@@ -67,6 +67,7 @@ type page struct{ *fpdf.Fpdf }
 func titled(paper Paper, title string) page {
 	pdf := fpdf.New("P", "mm", string(paper), "")
 	pdf.SetTitle(legible(title), true)
+	pdf.SetLang("en")
 	pdf.SetMargins(pageMargin, pageMargin, pageMargin)
 	pdf.SetAutoPageBreak(true, pageMargin)
 	pdf.AddUTF8FontFromBytes("go", "", goregular.TTF)

@@ -235,6 +235,11 @@ func (tx Tx) Programme(ctx context.Context, find int64) ([]OrderFull, error) {
 	return many[OrderFull](ctx, tx, selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ? ORDER BY o.id`, find)
 }
 
+// StandingAt are the standing jobs of a property, the next best day first.
+func (s *Store) StandingAt(ctx context.Context, property int64) ([]OrderFull, error) {
+	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.property_id = ? ORDER BY coalesce(o.day, o.best_day, '9'), o.id`, property)
+}
+
 // AgreedOrders are the standing jobs that their clients have agreed to, the first of whose good days end first.
 func (s *Store) AgreedOrders(ctx context.Context) ([]Order, error) {
 	return many[Order](ctx, s.read, selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' ORDER BY coalesce(o.win_to, '9'), o.id`)

@@ -70,6 +70,7 @@ type ClientPage struct {
 	Planned  []ClientWork  `json:"planned"`
 	Done     []ClientWork  `json:"done" doc:"Of the last sixty days"`
 
+	Reports   []ledger.Report   `json:"reports" doc:"That were sent within a year, the newest first"`
 	Estimates []ledger.Estimate `json:"estimates" doc:"That were sent, the newest first: to be answered, and those of the last year"`
 }
 
@@ -140,6 +141,9 @@ func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error
 		return out, err
 	}
 	if out.Estimates, err = h.Ledger.Open(ctx, p.ID); err != nil {
+		return out, err
+	}
+	if out.Reports, err = h.Ledger.SentReports(ctx, p.ID); err != nil {
 		return out, err
 	}
 	for _, list := range []struct {

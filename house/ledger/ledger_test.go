@@ -243,3 +243,44 @@ func TestWorkDoneIsCharged(t *testing.T) {
 		t.Errorf("charges: %+v", list)
 	}
 }
+
+// TestReports: a report of the year is written, gone over and sent; sent it cannot be changed or taken out; without hard
+// weather there is none of an event; the link shows what was sent and nothing else.
+func TestReports(t *testing.T) {
+	k := open(t)
+	r, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "season"}, quantity.Metric)
+	r = housetest.Must(t, r, err)
+	if r.State != "draft" || !strings.Contains(r.Title, "Weir House") || len(r.Summary) == 0 {
+		t.Fatalf("%+v", r)
+	}
+	if _, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "event"}, quantity.Metric); err == nil {
+		t.Error("a freeze that never was is told")
+	}
+	r.Report.Summary = append(r.Report.Summary, "The bay wants a hard cut.")
+	r, err = k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version})
+	r = housetest.Must(t, r, err)
+	shown := func() int {
+		t.Helper()
+		list, err := k.Ledger.SentReports(k.ctx, k.property)
+		return len(housetest.Must(t, list, err))
+	}
+	if shown() != 0 {
+		t.Error("a draft is shown to the client")
+	}
+	r, err = k.Ledger.SendReport(k.ctx, store.Key{}, r.ID, r.Version, true)
+	r = housetest.Must(t, r, err)
+	if shown() != 1 {
+		t.Error("what was sent is not shown")
+	}
+	if _, err := k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version}); err == nil {
+		t.Error("what was sent was changed")
+	}
+	if err := k.Ledger.RemoveReport(k.ctx, store.Key{}, r.ID); err == nil {
+		t.Error("what was sent was taken out")
+	}
+	r, err = k.Ledger.SendReport(k.ctx, store.Key{}, r.ID, r.Version, false)
+	r = housetest.Must(t, r, err)
+	if err := k.Ledger.RemoveReport(k.ctx, store.Key{}, r.ID); err != nil || shown() != 0 {
+		t.Errorf("taken back and out: %v", err)
+	}
+}

@@ -61,6 +61,18 @@ CREATE TABLE client_answer (
 ) STRICT;
 CREATE INDEX client_answer_estimate ON client_answer (estimate_id, id);
 
+-- What clients read of what happened: as it was written, edited and sent.
+CREATE TABLE report (
+    id INTEGER PRIMARY KEY,
+    property_id INTEGER NOT NULL REFERENCES property (id) ON DELETE CASCADE,
+    kind TEXT NOT NULL CHECK (kind IN ('event', 'season', 'insurer')),
+    day TEXT NOT NULL,
+    state TEXT NOT NULL CHECK (state IN ('draft', 'sent')),
+    body TEXT NOT NULL, -- report.Report
+    version INTEGER NOT NULL DEFAULT 1
+) STRICT;
+CREATE INDEX report_property ON report (property_id, id);
+
 -- What was charged: drafts of invoices, under numbers without a gap. None is changed or taken out any more.
 CREATE TABLE charge (
     id INTEGER PRIMARY KEY,
@@ -77,6 +89,7 @@ ALTER TABLE job_order ADD COLUMN charge_id INTEGER REFERENCES charge (id) ON DEL
 ALTER TABLE job_order ADD COLUMN agreed TEXT NOT NULL DEFAULT '' CHECK (agreed IN ('', 'asked', 'agreed', 'declined'));
 
 -- +goose Down
+DROP TABLE report;
 ALTER TABLE job_order DROP COLUMN agreed;
 ALTER TABLE job_order DROP COLUMN charge_id;
 DROP TABLE charge;

@@ -44,6 +44,7 @@
     LedgerClients: () => import('./ledger/Clients.svelte'),
     LedgerRates: () => import('./ledger/Rates.svelte'),
     WorkDone: () => import('./ledger/WorkDone.svelte'),
+    ReportPage: () => import('./ledger/ReportPage.svelte'),
     EstimatePage: () => import('./ledger/EstimatePage.svelte'),
     Walk: () => import('./walks/Walk.svelte'),
     Year: () => import('./work/Year.svelte'),
@@ -80,6 +81,7 @@
     '/ledger/rates': at('LedgerRates'),
     '/ledger/work/:property?': at('WorkDone'),
     '/estimate/:id': at('EstimatePage'),
+    '/report/:id': at('ReportPage'),
     '/owner': at('SetPassword'),
     '/invite/:token': at('SetPassword'),
     '/client/:token?': at('ClientPage'),
@@ -124,11 +126,11 @@
         ? 'rounds'
         : name === 'ails'
           ? 'almanac'
-          : name === 'estimate'
+          : name === 'estimate' || name === 'report'
             ? 'ledger'
             : name;
   /** A screen of one thing is as new for another: what was entered for a plant is not the next one's. */
-  const ofOne = /^\/(ails|cut|cuts|card|plant|treat|replace|call|estimate)\/|^\/grounds\/\d+\/\w/;
+  const ofOne = /^\/(ails|cut|cuts|card|plant|treat|replace|call|estimate|report)\/|^\/grounds\/\d+\/\w/;
   const thing = $derived(ofOne.test(router.location) ? router.location : '');
   const here = $derived('/' + section(router.location.split('/')[1] || 'lookout'));
   const onWalk = $derived(here === '/walk');

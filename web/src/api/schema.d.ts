@@ -432,6 +432,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/client/pictures/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A picture of a report
+         * @description By the client's link that this browser opened: of reports that were sent to it alone.
+         */
+        get: operations["client-picture"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/client/{token}": {
         parameters: {
             query?: never;
@@ -2912,6 +2932,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reports to clients
+         * @description The newest first; of one property where it is asked for.
+         */
+        get: operations["reports"];
+        put?: never;
+        /**
+         * Write a report
+         * @description Of what hard weather did, of the year, or for an insurer: from what was found and decided, as a draft to be gone over.
+         */
+        post: operations["add-report"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One report
+         * @description As it stands.
+         */
+        get: operations["report"];
+        /**
+         * Keep a report as it was gone over
+         * @description Words, sections and pictures; while it is a draft.
+         */
+        put: operations["change-report"];
+        post?: never;
+        /**
+         * Take a draft out
+         * @description One that was sent stays.
+         */
+        delete: operations["remove-report"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reports/{id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take a report back
+         * @description The link does not show it any more, and it can be changed.
+         */
+        post: operations["report-back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reports/{id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A report as PDF
+         * @description Its first page is the summary.
+         */
+        get: operations["report-pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reports/{id}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have the client's link show a report
+         * @description It is kept as it is. No mail goes out.
+         */
+        post: operations["send-report"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds": {
         parameters: {
             query?: never;
@@ -5351,6 +5483,8 @@ export interface components {
             planned: components["schemas"]["ClientWork"][];
             /** @description Name of the property */
             property: string;
+            /** @description That were sent within a year, the newest first */
+            reports: components["schemas"]["Report"][];
             /**
              * Format: date
              * @description As it stands on this day
@@ -11418,6 +11552,128 @@ export interface components {
              */
             upkeep_minutes: number;
         };
+        /** @description What a client reads of what happened at their property. */
+        Report: {
+            /**
+             * Format: date
+             * @description The day it was written on
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "event" | "season" | "insurer";
+            /** @description Lowest of each day about the event; empty without one */
+            nights: components["schemas"]["ReportNight"][];
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description Plant by plant, those that are worst first */
+            sections: components["schemas"]["ReportSection"][];
+            /**
+             * @description Where it stands
+             * @enum {string}
+             */
+            state: "draft" | "sent";
+            /** @description The first page: a sentence or two each */
+            summary: string[];
+            /** @description What it is about */
+            title: string;
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+        };
+        /** @description A report as the firm has gone over it. */
+        ReportChange: {
+            /** @description Lowest of each day about the event; empty without one */
+            nights: components["schemas"]["ReportNight"][];
+            /** @description Plant by plant, those that are worst first */
+            sections: components["schemas"]["ReportSection"][];
+            /** @description The first page: a sentence or two each */
+            summary: string[];
+            /** @description What it is about */
+            title: string;
+            /**
+             * Format: int64
+             * @description How often it was changed; a later write says which it is based on
+             */
+            version: number;
+        };
+        /** @description ReportIn asks for a report to be written. */
+        ReportIn: {
+            /**
+             * @description Of the last hard weather, of the year, or for whoever insures
+             * @enum {string}
+             */
+            kind: "event" | "season" | "insurer";
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+        };
+        /** @description The lowest of a day, for the small picture of an event. */
+        ReportNight: {
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description Its lowest, °C
+             */
+            min_c: number;
+        };
+        /** @description A picture with its day. */
+        ReportPhoto: {
+            /**
+             * Format: date
+             * @description The day it was taken on
+             */
+            day: string;
+            /** @description It stands under this */
+            hash: string;
+        };
+        /** @description What is said of one plant, or of the property. */
+        ReportSection: {
+            /** @description What it may become, with the chance and when */
+            becomes: string;
+            /** @description What must not be done */
+            dont: string;
+            /** @description What was found */
+            found: string;
+            /** @description Its name */
+            head: string;
+            /** @description The first and the last of it */
+            photos: components["schemas"]["ReportPhoto"][];
+            /**
+             * Format: int64
+             * @description The plant; absent for the property itself
+             */
+            plant_id?: number;
+            /**
+             * @description How it stands
+             * @enum {string}
+             */
+            state: "lost" | "hurt" | "waiting" | "well" | "danger" | "found" | "";
+            /** @description What the firm does, and when */
+            we: string;
+            /** @description What the client can do */
+            you: string;
+        };
         /** @description One day of the crew. */
         RoundDay: {
             /**
@@ -12062,6 +12318,13 @@ export interface components {
         RunProduct: {
             /** @description What is listed */
             items: components["schemas"]["Product"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Report. */
+        RunReport: {
+            /** @description What is listed */
+            items: components["schemas"]["Report"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -16345,6 +16608,34 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "client-picture": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the picture */
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };
@@ -21682,6 +21973,280 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Erased"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    reports: {
+        parameters: {
+            query?: {
+                /** @description Of this one alone; of all when absent */
+                property?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunReport"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-report": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "kind": "season",
+                 *       "property_id": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReportIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-report": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "nights": [],
+                 *       "sections": [],
+                 *       "summary": [],
+                 *       "title": "How your plants stand",
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["ReportChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-report": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "report-back": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "report-pdf": {
+        parameters: {
+            query?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "send-report": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "version": 1
+                 *     }
+                 */
+                "application/json": components["schemas"]["Based"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Report"];
                 };
             };
             400: components["responses"]["Problem"];

@@ -4,6 +4,7 @@
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { inWords } from '../lib/dates';
   import Waiting from '../lib/Waiting.svelte';
+  import ReportRead from '../ledger/ReportRead.svelte';
   import Offered from '../ledger/Offered.svelte';
 
   let { params }: { params?: { token?: string } } = $props();
@@ -42,6 +43,11 @@
     <p class="text-soft">{page.firm}</p>
     <h1>{page.property}</h1>
     <p class="text-sm text-soft">As it stands on {inWords(page.today)}. This link holds until {inWords(page.until)}.</p>
+    {#each page.reports as r (r.id)}
+      <article class="mt-6" aria-label={r.title}>
+        <ReportRead report={r} pictures="/api/v1/client/pictures" />
+      </article>
+    {/each}
     {#each page.estimates as e (e.id)}
       <Offered
         estimate={e}

@@ -12,18 +12,30 @@
 
   let o = $state.raw<Schemas['Overview']>();
   let all = $state.raw<Property[]>([]);
-  let making = $state(false);
+  let making = $state<'' | 'estimate' | 'report'>('');
+  let kind = $state<Schemas['ReportIn']['kind']>('event');
+  let reports = $state.raw<Schemas['Report'][]>([]);
   let of = $state(0);
   const reads = reading();
   $effect(() => {
     void reads(async (signal) => {
-      [o, all] = await Promise.all([ask(api.GET('/api/v1/ledger', { signal })), allProperties()]);
+      [o, all, reports] = await Promise.all([
+        ask(api.GET('/api/v1/ledger', { signal })),
+        allProperties(),
+        ask(api.GET('/api/v1/reports', { signal })).then((x) => x.items),
+      ]);
     });
   });
   const money = (v: number) => amount(v, o?.currency ?? '', o?.digits ?? 2);
   async function make() {
     await attempt(async () => {
-      const e = await ask(api.POST('/api/v1/estimates', { params: { header: onceKey() }, body: { property_id: of } }));
+      const header = onceKey();
+      if (making === 'report') {
+        const r = await ask(api.POST('/api/v1/reports', { params: { header }, body: { property_id: of, kind } }));
+        await push(`/report/${r.id}`);
+        return;
+      }
+      const e = await ask(api.POST('/api/v1/estimates', { params: { header }, body: { property_id: of } }));
       await push(`/estimate/${e.id}`);
     });
   }
@@ -66,22 +78,41 @@
     <a class="inline-flex min-h-11 items-center underline" href="#/ledger/clients">Clients</a>
     <a class="inline-flex min-h-11 items-center underline" href="#/ledger/work">Work done</a>
     <a class="inline-flex min-h-11 items-center underline" href="#/ledger/rates">Rates</a>
-    <Button class="min-h-11" aria-expanded={making} onclick={() => (making = !making)}>New estimate</Button>
+    <Button
+      class="min-h-11"
+      color="light"
+      aria-expanded={making === 'report'}
+      onclick={() => (making = making === 'report' ? '' : 'report')}>New report</Button
+    >
+    <Button
+      class="min-h-11"
+      aria-expanded={making === 'estimate'}
+      onclick={() => (making = making === 'estimate' ? '' : 'estimate')}>New estimate</Button
+    >
   </div>
   {#if making}
     <form
-      class="mt-3 flex max-w-xl flex-wrap items-end gap-3 border border-ink bg-white p-3"
-      aria-label="A new estimate"
+      class="mt-3 flex max-w-2xl flex-wrap items-end gap-3 border border-ink bg-white p-3"
+      aria-label="A new {making}"
       onsubmit={(e) => (e.preventDefault(), void make())}
     >
       <Pick
         class="min-w-60 flex-1"
-        label="Of the jobs of"
+        label={making === 'report' ? 'For' : 'Of the jobs of'}
         off="Choose"
         bind:value={of}
         options={all.map((p): [number, string] => [p.id, p.name])}
       />
-      <Button type="submit" class="min-h-11" disabled={!of}>Draft it</Button>
+      {#if making === 'report'}<Pick
+          label="About"
+          bind:value={kind}
+          options={[
+            ['event', 'the last hard weather'],
+            ['season', 'the year in the garden'],
+            ['insurer', 'losses, for an insurer'],
+          ]}
+        />{/if}
+      <Button type="submit" class="min-h-11" disabled={!of}>{making === 'report' ? 'Write it' : 'Draft it'}</Button>
     </form>
   {/if}
   {#if !o}<Waiting rows={8} />
@@ -92,6 +123,23 @@
       </p>{/if}
     {@render offers('Waits on a client', o.waiting)}
     {@render offers('Not sent yet', o.drafts)}
+    {#if reports.length}
+      <section class="mt-6" aria-label="Reports">
+        <h2>Reports</h2>
+        <ul class="border-t border-rule">
+          {#each reports.slice(0, 12) as r (r.id)}<li class="border-b border-rule">
+              <a
+                class="flex min-h-11 flex-wrap items-center gap-x-4 py-1.5 text-ink no-underline hover:bg-sheet"
+                href="#/report/{r.id}"
+              >
+                <b class="min-w-40 flex-1">{r.title}</b>
+                <span class="w-40 text-sm">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
+                <span class="w-36 text-right text-sm text-soft">{brief(r.day)}</span>
+              </a>
+            </li>{/each}
+        </ul>
+      </section>
+    {/if}
     {#if o.agreed.length}
       <section class="mt-6" aria-label="Agreed and not done">
         <h2>Agreed and not done</h2>

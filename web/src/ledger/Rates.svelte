@@ -71,7 +71,7 @@
         <h2>An hour of whoever has a skill</h2>
         <p class="text-sm text-soft">One of a job’s people is asked for at this rate, the others at the plain one.</p>
         <div class="mt-1 grid items-end gap-3 sm:grid-cols-3">
-          {#each skills as s (s)}
+          {#each skills as s}
             <MoneyField
               label={capital(s)}
               value={r.skills?.[s] ?? 0}
