@@ -23,6 +23,7 @@ require (
 	github.com/ringsaturn/tzf v1.0.2
 	github.com/spf13/cobra v1.10.2
 	github.com/trustelem/zxcvbn v1.0.1
+	github.com/wneessen/go-mail v0.7.2
 	go.yaml.in/yaml/v3 v3.0.6
 	golang.org/x/image v0.47.0
 	golang.org/x/net v0.62.0

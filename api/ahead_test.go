@@ -121,7 +121,7 @@ func TestPinnedHour(t *testing.T) {
 
 type silent struct{}
 
-func (silent) Send(context.Context, int64, string, string) (string, error) {
+func (silent) Send(context.Context, firm.Outgoing) (string, error) {
 	return "", fmt.Errorf("no such address: %w", firm.ErrNotTaken)
 }
 

@@ -64,6 +64,7 @@ func (s *Server) routes(api huma.API) {
 	s.roundRoutes(api)
 	s.ledgerRoutes(api)
 	s.reportRoutes(api)
+	s.mailRoutes(api)
 	s.siteRoutes(api)
 	s.orderPhotoRoutes(api)
 	s.reckonRoutes(api)

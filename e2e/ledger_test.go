@@ -2,8 +2,12 @@ package e2e
 
 import (
 	"fmt"
+	"net"
 	"strings"
 	"testing"
+	"time"
+
+	"mezzadro/standin"
 )
 
 // TestEstimateToCharge: a firm enters its rates and a client, drafts an estimate, puts a price in, sends it; the client says
@@ -39,6 +43,7 @@ func TestEstimateToCharge(t *testing.T) {
 	b.press("button", "Enter a client")
 	b.fill("Name", "Noemi Tarsello")
 	b.fill("Telephone", "+39 0555 010 010")
+	b.fill("E-mail", "noemi@example.com")
 	b.press("button", "Add a property")
 	b.choose("Property", "Priory")
 	b.press("button", "Keep")
@@ -54,6 +59,13 @@ func TestEstimateToCharge(t *testing.T) {
 	b.fill("Words to the client", "For the spring.")
 	b.press("button", "Send")
 	b.see("0 of 3 answered")
+	letters := s.mailbox(t)
+	letters.Fail("451 try again later")
+	b.press("button", "Write to them with a link")
+	b.see("To noemi@example.com")
+	b.accessible("a letter with a link")
+	b.press("button", "Send by mail")
+	b.see("Waits for the post")
 	var link struct{ Token string }
 	s.postFor("/api/v1/properties/1/client-links", `{"days": 30}`, &link)
 	phone := open(t, s, 390, 844)
@@ -103,5 +115,67 @@ func TestEstimateToCharge(t *testing.T) {
 		if got := s.fetch(path); len(got) < 100 || !strings.Contains(got, holds) {
 			t.Errorf("%s: %.80q", path, got)
 		}
+	}
+	letters.Fail("")
+	s.on("2027-03-19") // the program starts anew: what waits goes out
+	for deadline := time.Now().Add(patience); len(letters.Letters()) == 0 && time.Now().Before(deadline); {
+		time.Sleep(50 * time.Millisecond)
+	}
+	if got := letters.Letters(); len(got) != 1 || got[0].To[0] != "noemi@example.com" || !strings.Contains(got[0].Body, "#/client/") {
+		t.Errorf("the mailbox holds %+v", got)
+	}
+}
+
+// mailbox is a mail server of made-up letters that the firm's mail goes to.
+func (s *server) mailbox(t *testing.T) *standin.Mailbox {
+	t.Helper()
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { l.Close() })
+	m := &standin.Mailbox{}
+	go func() { _ = m.Serve(l) }() // it ends when the listener is closed
+	_, port, _ := net.SplitHostPort(l.Addr().String())
+	s.put("/api/v1/mail", fmt.Sprintf(`{"host": "127.0.0.1", "port": %s, "security": "none", "from": "garden@example.com"}`, port))
+	return m
+}
+
+// TestReportToClient: a report of the frost is written, gone over and sent; the client reads it by the link on a phone, and
+// nothing of it once it is taken back.
+func TestReportToClient(t *testing.T) {
+	t.Parallel()
+	s := start(t, "demo", t.TempDir())
+	b := open(t, s, 1280, 900)
+	b.visit("/#/ledger")
+	b.see("Waits on a client")
+	b.accessible("the ledger")
+	b.press("button", "New report")
+	b.choose("For", "Arvenna primary school")
+	b.press("button", "Write it")
+	b.see("Lemon verbena, Herb spiral")
+	b.accessible("a report")
+	b.press("button", "Change its words")
+	b.fill("Paragraph 2", "The herb spiral was hit hardest.")
+	b.press("button", "Leave it out: Sweet cherry, Pupils' orchard")
+	b.accessible("a report that is changed")
+	b.press("button", "Send")
+	b.see("the client’s link shows it")
+	var link struct{ Token string }
+	s.postFor("/api/v1/properties/4/client-links", `{"days": 30}`, &link)
+	phone := open(t, s, 390, 844)
+	phone.visit("/#/client/" + link.Token)
+	phone.see("The herb spiral was hit hardest.")
+	phone.see("Please not:")
+	phone.accessible("a report on a client's phone")
+	if text := phone.text("body"); strings.Contains(text, "Sweet cherry") && strings.Contains(text, "in trouble") {
+		t.Error("what was left out is shown")
+	}
+	b.press("button", "Take back")
+	b.see("Change its words")
+	var page struct{ Reports []struct{ Title string } }
+	s.get("/api/v1/client/"+link.Token, &page)
+	if len(page.Reports) != 0 {
+		t.Errorf("taken back it is shown still: %v", page.Reports)
 	}
 }

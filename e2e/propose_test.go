@@ -137,7 +137,7 @@ func TestTellClients(t *testing.T) {
 	s := start(t, "demo", t.TempDir())
 	b := open(t, s, 390, 844)
 	b.visit("/#/tell")
-	b.see("the post is simulated here")
+	b.see("the post is simulated")
 	b.see("Arvenna primary school")
 	b.accessible("what clients are told")
 	b.press("button", "They know: Arvenna primary school, Sat 20 March")

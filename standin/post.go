@@ -12,9 +12,9 @@ import (
 type Post struct{}
 
 // Send takes a letter. Its error is a letter without words.
-func (Post) Send(_ context.Context, number int64, addressee, body string) (receipt string, err error) {
-	if strings.TrimSpace(body) == "" {
+func (Post) Send(_ context.Context, l firm.Outgoing) (receipt string, err error) {
+	if strings.TrimSpace(l.Body) == "" {
 		return "", fmt.Errorf("the letter has no words: %w", firm.ErrNotTaken)
 	}
-	return fmt.Sprintf("simulated post, letter %d to %s: delivered to nobody", number, addressee), nil
+	return fmt.Sprintf("simulated post, letter %d to %s: delivered to nobody", l.Number, l.Addressee), nil
 }

@@ -30,7 +30,7 @@ const (
 )
 
 // kept apart are tables of who gets in: passwords, sessions and links stay with the machine they were made on.
-var keptApart = []string{"account", "invitation", "passkey", "session", "client_link", "deed", "once", "backup_done", "goose_db_version", "sqlite_sequence"}
+var keptApart = []string{"account", "invitation", "passkey", "session", "client_link", "mail", "deed", "once", "backup_done", "goose_db_version", "sqlite_sequence"}
 
 // Everything says what a zip of a whole record holds.
 type Everything struct {

@@ -1,20 +1,27 @@
 package store
 
-import "context"
+import (
+	"context"
+	"errors"
+)
 
 // Letter is what is given to the post for a client. One without a receipt waits for the post.
 type Letter struct {
-	ID         int64  `db:"id"`
-	PropertyID int64  `db:"property_id"`
-	Property   string `db:"property"`
-	Addressee  string `db:"addressee"`
-	Day        string `db:"day"`
-	Body       string `db:"body"`
-	Sent       int64  `db:"sent"` // seconds since 1970
-	Receipt    string `db:"receipt"`
+	ID         int64          `db:"id"`
+	PropertyID int64          `db:"property_id"`
+	Property   string         `db:"property"`
+	Addressee  string         `db:"addressee"`
+	Day        string         `db:"day"`
+	Body       string         `db:"body"`
+	Sent       int64          `db:"sent"` // seconds since 1970
+	Receipt    string         `db:"receipt"`
+	Subject    string         `db:"subject"`
+	To         JSON[[]string] `db:"mail_to"`
+	Trouble    string         `db:"trouble"` // why the post did not take it the last time
+	Tried      int            `db:"tried"`
 }
 
-const selectLetter = `SELECT l.id, l.property_id, p.name AS property, l.addressee, l.day, l.body, l.sent, l.receipt
+const selectLetter = `SELECT l.id, l.property_id, p.name AS property, l.addressee, l.day, l.body, l.sent, l.receipt, l.subject, l.mail_to, l.trouble, l.tried
 	FROM letter l JOIN property p ON p.id = l.property_id `
 
 // Letters are the last that were given to the post, the newest first.
@@ -34,8 +41,8 @@ func (s *Store) LettersWaiting(ctx context.Context) ([]Letter, error) {
 
 // AddLetter keeps a letter for the post, and gives its number.
 func (tx Tx) AddLetter(ctx context.Context, l Letter) (int64, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO letter (property_id, addressee, day, body, sent, receipt)
-		VALUES (:property_id, :addressee, :day, :body, :sent, :receipt)`, l)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO letter (property_id, addressee, day, body, sent, receipt, subject, mail_to)
+		VALUES (:property_id, :addressee, :day, :body, :sent, :receipt, :subject, :mail_to)`, l)
 	if err != nil {
 		return 0, err
 	}
@@ -44,7 +51,48 @@ func (tx Tx) AddLetter(ctx context.Context, l Letter) (int64, error) {
 
 // LetterTaken notes the post's receipt.
 func (tx Tx) LetterTaken(ctx context.Context, id int64, receipt string) error {
-	return tx.touch(ctx, `UPDATE letter SET receipt = ? WHERE id = ?`, receipt, id)
+	return tx.touch(ctx, `UPDATE letter SET receipt = ?, trouble = '', tried = tried + 1 WHERE id = ?`, receipt, id)
+}
+
+// LetterRefused notes why the post did not take it: it is tried again.
+func (tx Tx) LetterRefused(ctx context.Context, id int64, trouble string) error {
+	return tx.touch(ctx, `UPDATE letter SET trouble = ?, tried = tried + 1 WHERE id = ?`, trouble, id)
+}
+
+// Mail is how mail goes out.
+type Mail struct {
+	Body    JSON[MailBody] `db:"body"`
+	Version int            `db:"version"`
+}
+
+// MailBody is a server that takes mail, and who writes.
+type MailBody struct {
+	Host     string `json:"host"`
+	Port     int    `json:"port"`
+	Security string `json:"security"` // starttls, tls, none
+	User     string `json:"user"`
+	Password string `json:"password"`
+	From     string `json:"from"`
+}
+
+// Mail is how it goes out; version 0 while nothing was entered.
+func (s *Store) Mail(ctx context.Context) (Mail, error) {
+	m, err := one[Mail](ctx, s.read, `SELECT body, version FROM mail WHERE id = 1`)
+	if errors.Is(err, ErrNotFound) {
+		return Mail{}, nil
+	}
+	return m, err
+}
+
+// SetMail keeps how it goes out, whatever stood there; without a host it goes out no more.
+func (tx Tx) SetMail(ctx context.Context, b MailBody) error {
+	if b.Host == "" {
+		_, err := tx.ExecContext(ctx, `DELETE FROM mail`)
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO mail (id, body) VALUES (1, ?) ON CONFLICT (id) DO UPDATE SET body = excluded.body, version = version + 1`,
+		JSON[MailBody]{V: b})
+	return err
 }
 
 // DropLetter takes out a letter that the post does not take.

@@ -32,6 +32,7 @@ import (
 	"mezzadro/house"
 	"mezzadro/house/estate"
 	"mezzadro/house/firm"
+	"mezzadro/post"
 	"mezzadro/standin"
 	"mezzadro/store"
 	"mezzadro/web"
@@ -54,7 +55,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 		Version:       api.Version,
 	}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand(), exportCommand(), importCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), postCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand(), exportCommand(), importCommand())
 	return r
 }
 
@@ -118,7 +119,7 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		Station:   station,
 		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
 	})
-	h.Firm.Post = standin.Post{}
+	h.Firm.Post = post.SMTP{Settings: st.Mail, Else: standin.Post{}}
 	if o.today == "" {
 		h.Estate.Clock = time.Now
 	}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 
@@ -16,7 +17,17 @@ import (
 // Poster takes letters to clients and gives a receipt. Told the same number twice it sends one letter and gives the
 // same receipt. ErrNotTaken, wrapped, is a letter that it will never take; any other error is the post's own trouble.
 type Poster interface {
-	Send(ctx context.Context, number int64, addressee, body string) (receipt string, err error)
+	Send(ctx context.Context, l Outgoing) (receipt string, err error)
+}
+
+// Outgoing is a letter as the post takes it.
+type Outgoing struct {
+	Number    int64
+	Addressee string
+	To        []string // addresses that mail goes to; none: it is simulated
+	Subject   string
+	Body      string
+	Firm      string // who writes
 }
 
 // LetterIn is a letter as it was looked over.
@@ -38,6 +49,8 @@ type Letter struct {
 	Text       string    `json:"text"`
 	Sent       time.Time `json:"sent"`
 	Receipt    string    `json:"receipt" doc:"The post's; says so where it is simulated"`
+	Mail       []string  `json:"mail" doc:"Addresses that mail went to"`
+	Waits      bool      `json:"waits" doc:"The post has not taken it yet"`
 }
 
 // lettersShown is how many letters are listed.
@@ -57,7 +70,10 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.now().Unix()}
+	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.now().Unix(), Subject: "Our visit to " + p.Name}
+	if err := h.addressed(ctx, &row, "days"); err != nil {
+		return Letter{}, err
+	}
 	known := map[int64]string{} // what the client knew before
 	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		for _, order := range in.Orders {
@@ -112,11 +128,16 @@ func (h *Room) post(ctx context.Context, id int64) error {
 	if err != nil || l.Receipt != "" {
 		return err
 	}
-	receipt, err := h.Post.Send(ctx, l.ID, l.Addressee, l.Body)
+	firm, err := h.Store.Firm(ctx)
 	if err != nil {
 		return err
 	}
+	receipt, err := h.Post.Send(ctx, Outgoing{l.ID, l.Addressee, l.To.V, l.Subject, l.Body, firm.Name})
 	ctx = context.WithoutCancel(ctx) // it is on its way, whoever still listens
+	if err != nil {
+		noted := h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterRefused(ctx, l.ID, err.Error()) })
+		return errors.Join(err, noted)
+	}
 	return h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterTaken(ctx, l.ID, receipt) })
 }
 
@@ -158,8 +179,16 @@ func (h *Room) Letters(ctx context.Context) ([]Letter, error) {
 // notYet is told in place of a receipt.
 const notYet = "Waits for the post, which has not taken it yet; it is tried again"
 
+// waits tells of a letter that the post has not taken.
+func waits(l store.Letter) string {
+	if l.Trouble == "" {
+		return notYet
+	}
+	return fmt.Sprintf("%s (try %d: %s)", notYet, l.Tried, l.Trouble)
+}
+
 func tellLetter(l store.Letter) Letter {
-	return Letter{l.ID, l.PropertyID, l.Property, l.Addressee, store.DayOf(&l.Day), l.Body, time.Unix(l.Sent, 0).UTC(), cmp.Or(l.Receipt, notYet)}
+	return Letter{l.ID, l.PropertyID, l.Property, l.Addressee, store.DayOf(&l.Day), l.Body, time.Unix(l.Sent, 0).UTC(), cmp.Or(l.Receipt, waits(l)), append([]string{}, l.To.V...), l.Receipt == ""}
 }
 
 // now is the time: the clock's, or the early morning of the sample's day.

@@ -24,7 +24,7 @@ type line struct {
 	letter []int64
 }
 
-func (l *line) Send(_ context.Context, number int64, _, _ string) (string, error) {
+func (l *line) Send(_ context.Context, out firm.Outgoing) (string, error) {
 	select {
 	case l.asked <- struct{}{}:
 	default:
@@ -33,8 +33,8 @@ func (l *line) Send(_ context.Context, number int64, _, _ string) (string, error
 	if l.fault != nil {
 		return "", l.fault
 	}
-	l.letter = append(l.letter, number)
-	return fmt.Sprint("receipt ", number), nil
+	l.letter = append(l.letter, out.Number)
+	return fmt.Sprint("receipt ", out.Number), nil
 }
 
 // toTell is a property with a job on the day after tomorrow, and the letter that tells its client.

@@ -73,6 +73,17 @@ CREATE TABLE report (
 ) STRICT;
 CREATE INDEX report_property ON report (property_id, id);
 
+-- How mail goes out. The password stays with the machine: it is in no backup that others read, and no answer tells it.
+CREATE TABLE mail (
+    id INTEGER PRIMARY KEY CHECK (id = 1),
+    body TEXT NOT NULL,
+    version INTEGER NOT NULL DEFAULT 1
+) STRICT;
+ALTER TABLE letter ADD COLUMN subject TEXT NOT NULL DEFAULT '';
+ALTER TABLE letter ADD COLUMN mail_to TEXT NOT NULL DEFAULT '[]'; -- JSON list of addresses; none: simulated
+ALTER TABLE letter ADD COLUMN trouble TEXT NOT NULL DEFAULT ''; -- why the post did not take it the last time
+ALTER TABLE letter ADD COLUMN tried INTEGER NOT NULL DEFAULT 0;
+
 -- What was charged: drafts of invoices, under numbers without a gap. None is changed or taken out any more.
 CREATE TABLE charge (
     id INTEGER PRIMARY KEY,
@@ -89,6 +100,11 @@ ALTER TABLE job_order ADD COLUMN charge_id INTEGER REFERENCES charge (id) ON DEL
 ALTER TABLE job_order ADD COLUMN agreed TEXT NOT NULL DEFAULT '' CHECK (agreed IN ('', 'asked', 'agreed', 'declined'));
 
 -- +goose Down
+ALTER TABLE letter DROP COLUMN tried;
+ALTER TABLE letter DROP COLUMN trouble;
+ALTER TABLE letter DROP COLUMN mail_to;
+ALTER TABLE letter DROP COLUMN subject;
+DROP TABLE mail;
 DROP TABLE report;
 ALTER TABLE job_order DROP COLUMN agreed;
 ALTER TABLE job_order DROP COLUMN charge_id;

@@ -1032,6 +1032,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/mail": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How mail goes out
+         * @description Without its password.
+         */
+        get: operations["mail"];
+        /**
+         * Say how mail goes out
+         * @description Server, security, who writes. Without a host none goes out, and letters are copied by hand.
+         */
+        put: operations["set-mail"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/mail/test": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Send a test letter
+         * @description At once: the answer is what the server said.
+         */
+        post: operations["try-mail"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/me": {
         parameters: {
             query?: never;
@@ -2190,6 +2234,26 @@ export interface paths {
         get: operations["give-normals"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/properties/{id}/notices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write to clients that something is there
+         * @description A letter with a link, to those of the property's clients that get reports or estimates.
+         */
+        post: operations["send-notice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -8253,6 +8317,8 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id: number;
+            /** @description Addresses that mail went to */
+            mail: string[];
             /** @description Name of the property */
             property: string;
             /**
@@ -8271,6 +8337,8 @@ export interface components {
             text: string;
             /** @description Last day, or end */
             to: string;
+            /** @description The post has not taken it yet */
+            waits: boolean;
         };
         /** @description A letter as it was looked over. */
         LetterIn: {
@@ -8646,6 +8714,48 @@ export interface components {
             /** @description The amount is all that stands on the shelf: what the record differs by is set right */
             shelf?: boolean;
         };
+        /** @description How mail is to go out. */
+        MailIn: {
+            /** @description Address that writes */
+            from: string;
+            /** @description Server that takes mail; empty: none goes out any more */
+            host: string;
+            /** @description The one kept when absent; no answer tells it */
+            password?: string;
+            /**
+             * Format: int64
+             * @description 587 or 465 as a rule
+             */
+            port?: number;
+            /**
+             * @description How the way is secured; starttls when absent
+             * @enum {string}
+             */
+            security?: "starttls" | "tls" | "none" | "";
+            /** @description By which the program signs in */
+            user?: string;
+        };
+        /** @description How mail goes out, as it is told: without its password. */
+        MailSet: {
+            /** @description Address that writes */
+            from: string;
+            /** @description Server that takes mail; empty: none goes out, and letters are copied by hand */
+            host: string;
+            /** @description A password is kept */
+            readonly kept: boolean;
+            /**
+             * Format: int64
+             * @description 587 or 465 as a rule
+             */
+            port: number;
+            /**
+             * @description How the way is secured; none is for a server on this machine
+             * @enum {string}
+             */
+            security: "starttls" | "tls" | "none" | "";
+            /** @description By which the program signs in; empty where it need not */
+            user: string;
+        };
         /** @description Who is signed in. */
         Me: {
             /** @description Somebody who may sign in. */
@@ -8735,6 +8845,18 @@ export interface components {
         NormalsRead: {
             /** @description A month's long-term means. */
             normals: components["schemas"]["SeasonNormal"][];
+        };
+        /** @description A letter to those clients of a property that get such things. */
+        NoticeIn: {
+            /**
+             * @description To those who get these
+             * @enum {string}
+             */
+            gets: "reports" | "estimates";
+            /** @description Of the letter */
+            subject: string;
+            /** @description The letter, with the link */
+            text: string;
         };
         /** @description What is sent to open-client-page. */
         "Open-client-pageRequest": {
@@ -10847,6 +10969,11 @@ export interface components {
             thickest_mm: number;
             /** @description Hurt enough to be looked at today */
             worth: boolean;
+        };
+        /** @description What a mail server said. */
+        Receipt: {
+            /** @description What the server said */
+            receipt: string;
         };
         /** @description A problem of rounds with inline values. */
         ReckonRoundsIn: {
@@ -14897,6 +15024,11 @@ export interface components {
              */
             what: "harvest" | "re-entry" | "gap";
         };
+        /** @description What is sent to try-mail. */
+        "Try-mailRequest": {
+            /** @description Address that the test goes to */
+            to: string;
+        };
         /** @description A job that was agreed and is not done. */
         Undone: {
             /**
@@ -17914,6 +18046,107 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    mail: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailSet"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-mail": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "from": "garden@example.com",
+                 *       "host": "mail.example.com",
+                 *       "password": "made up",
+                 *       "port": 587,
+                 *       "security": "starttls",
+                 *       "user": "garden"
+                 *     }
+                 */
+                "application/json": components["schemas"]["MailIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MailSet"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "try-mail": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "to": "noemi@example.com"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Try-mailRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Receipt"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -20409,6 +20642,48 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "send-notice": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "gets": "estimates",
+                 *       "subject": "Estimate 1",
+                 *       "text": "Please read and answer it: https://garden.example/#/client/made-up"
+                 *     }
+                 */
+                "application/json": components["schemas"]["NoticeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

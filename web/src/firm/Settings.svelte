@@ -8,6 +8,7 @@
   import BackupSlip from './BackupSlip.svelte';
   import Accounts from './Accounts.svelte';
   import HouseRules from './HouseRules.svelte';
+  import MailSlip from './MailSlip.svelte';
   import MyAccount from './MyAccount.svelte';
   import OnThePhone from './OnThePhone.svelte';
   import People from './People.svelte';
@@ -152,6 +153,7 @@
       <OnThePhone />
     {/if}
     {#if house.me?.account?.role === 'owner'}<Accounts />{/if}
+    {#if house.may('owner')}<MailSlip />{/if}
     {#if house.may('owner') && !house.frame?.firm.sample}<BackupSlip />{/if}
     {#if house.may('owner')}<RemovedSlip />{/if}
     <MyAccount />

@@ -13,9 +13,11 @@
   const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day} ${t.before ?? ''}`;
   let sent = $state.raw<Schemas['Letter'][]>([]);
   let sending = $state('');
+  let mail = $state(false); // it goes out indeed
   async function read() {
     await reads(async (signal) => {
       sent = (await ask(api.GET('/api/v1/rounds/letters', { signal }))).items;
+      mail = !!(await ask(api.GET('/api/v1/mail', { signal }))).host;
       const l = (await ask(api.GET('/api/v1/rounds/tellings', { signal }))).items;
       for (const t of l) texts[key(t)] ??= t.text;
       list = l;
@@ -54,9 +56,9 @@
   <p class="text-sm"><a href="#/rounds">Rounds</a></p>
   <h1>Tell clients</h1>
   <p class="text-soft">
-    Days of the next fortnight that a client does not know yet. Look the draft over and send it; the post is simulated here and
-    delivers to nobody, so that you may copy it into your own letter and note that they know. A day they know stays when rounds
-    are found anew.
+    Days of the next fortnight that a client does not know yet. Look the draft over and send it{#if mail}: it goes by mail to the
+      clients who get the days{:else}; no mail server is entered in Settings, so the post is simulated and delivers to nobody:
+      copy the draft into your own letter and note that they know{/if}. A day they know stays when rounds are found anew.
   </p>
   {#if !list}<Waiting rows={6} />
   {:else if !list.length}

@@ -7,6 +7,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
+  import Notice from './Notice.svelte';
   import EstimateLine from './EstimateLine.svelte';
   import { amount, range, stateOf, sumOf, type Estimate, type Line } from './money';
 
@@ -128,6 +129,14 @@
           A line that changes in words or price is asked for anew. What is agreed and stays as it is stays agreed.
         </p>{/if}
     {:else if words}<p class="mt-3 whitespace-pre-line">{words}</p>{/if}
+    {#if e.state === 'sent' && !changing && !e.over && e.answers === 'open'}<Notice
+        property={e.property_id}
+        gets="estimates"
+        subject="Estimate {e.number}: {e.property}"
+        text="Here is our estimate {e.number} for {e.property}. It holds until {inWords(
+          e.until,
+        )}. Please say yes or no to each line:"
+      />{/if}
     <ul class="mt-4 border-t border-ink" aria-label="Lines">
       {#each lines as l, i (l.id)}
         <li class="border-b border-rule py-2">

@@ -8,6 +8,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
+  import Notice from './Notice.svelte';
   import ReportRead from './ReportRead.svelte';
 
   type Report = Schemas['Report'];
@@ -120,6 +121,13 @@
           <Button class="min-h-11" color="light" onclick={() => take(kept!)}>Leave it as it was</Button>
         </div>
       </div>
-    {:else}<div class="mt-3"><ReportRead report={r} pictures="/api/v1/pictures" level={1} /></div>{/if}
+    {:else}
+      {#if kept.state === 'sent'}<Notice
+          property={kept.property_id}
+          gets="reports"
+          subject={kept.title}
+          text="We have written down how your plants stand:"
+        />{/if}
+      <div class="mt-3"><ReportRead report={r} pictures="/api/v1/pictures" level={1} /></div>{/if}
   {/if}
 </div>
