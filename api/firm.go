@@ -40,7 +40,7 @@ func (s *Server) removed(ctx context.Context, _ *struct{}) (*Out[[]firm.Removed]
 }
 
 func (s *Server) erase(ctx context.Context, in *struct {
-	Kind string `path:"kind" enum:"property,plant,photo,order-photo,person,account" example:"photo" doc:"What it is"`
+	Kind string `path:"kind" enum:"property,plant,photo,order-photo,person,client,account" example:"photo" doc:"What it is"`
 	Write
 }) (*Out[firm.Erased], error) {
 	e, err := s.Firm.Erase(ctx, in.Kind, in.ID)

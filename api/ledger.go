@@ -10,6 +10,7 @@ import (
 	"mezzadro/core/estimate"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/firm"
 	"mezzadro/house/ledger"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -42,17 +43,39 @@ func (s *Server) ledgerRoutes(a huma.API) {
 	op(a, planner, get, "/charges/{id}/charge.pdf", doc{"charge-pdf", "Ledger", "A draft of an invoice as PDF", "No invoice by law: local rules say what one has to hold.", readsOf, 0}, s.chargePDF)
 }
 
+// mayMoney lets those go on who may read the ledger's money: owners, and planners where the firm says so.
+func (s *Server) mayMoney(ctx context.Context) error {
+	who, signed := whoOf(ctx)
+	if !signed || who.Role == firm.RoleOwner {
+		return nil
+	}
+	r, err := s.Ledger.Rates(ctx)
+	if err != nil {
+		return s.problem(ctx, "rates", err)
+	}
+	if !r.Planners {
+		return huma.Error403Forbidden("the ledger's money is for owners alone; they can let planners read it, under Rates")
+	}
+	return nil
+}
+
 // OfProperty asks for what is of one property.
 type OfProperty struct {
 	Property int64 `query:"property" doc:"Of this one alone; of all when absent"`
 }
 
 func (s *Server) ledger(ctx context.Context, _ *struct{}) (*Out[ledger.Overview], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	o, err := s.Ledger.Overview(ctx)
 	return out(o), s.problem(ctx, "ledger", err)
 }
 
 func (s *Server) rates(ctx context.Context, _ *struct{}) (*Out[ledger.Rates], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	r, err := s.Ledger.Rates(ctx)
 	return out(r), s.problem(ctx, "rates", err)
 }
@@ -95,6 +118,9 @@ func (s *Server) restoreClient(ctx context.Context, in *Write) (*struct{}, error
 }
 
 func (s *Server) estimates(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Estimate]], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	list, err := s.Ledger.Estimates(ctx, in.Property)
 	return out(Run[ledger.Estimate]{Items: list}), s.problem(ctx, "estimates", err)
 }
@@ -104,11 +130,17 @@ func (s *Server) addEstimate(ctx context.Context, in *struct {
 	Reader
 	Body ledger.EstimateIn
 }) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.AddEstimate(ctx, keyOf(ctx), in.Body, s.styleOf(ctx, in.Language))
 	return out(e), s.problem(ctx, "property", err)
 }
 
 func (s *Server) estimate(ctx context.Context, in *ByID) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.Estimate(ctx, in.ID)
 	return out(e), s.problem(ctx, "estimate", err)
 }
@@ -117,6 +149,9 @@ func (s *Server) changeEstimate(ctx context.Context, in *struct {
 	Write
 	Body ledger.Change
 }) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.ChangeEstimate(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(e), s.problem(ctx, "estimate", err)
 }
@@ -133,11 +168,17 @@ type OfVersion struct {
 }
 
 func (s *Server) sendEstimate(ctx context.Context, in *OfVersion) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.Send(ctx, keyOf(ctx), in.ID, in.Body.Version)
 	return out(e), s.problem(ctx, "estimate", err)
 }
 
 func (s *Server) withdrawEstimate(ctx context.Context, in *OfVersion) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.Withdraw(ctx, keyOf(ctx), in.ID, in.Body.Version)
 	return out(e), s.problem(ctx, "estimate", err)
 }
@@ -149,6 +190,9 @@ type AnswerTo struct {
 }
 
 func (s *Server) toldAnswer(ctx context.Context, in *AnswerTo) (*Out[ledger.Estimate], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.Answer(ctx, keyOf(ctx), in.ID, in.Body, "told")
 	return out(e), s.problem(ctx, "estimate", err)
 }
@@ -162,13 +206,16 @@ func (s *Server) estimatePDF(ctx context.Context, in *struct {
 	ByID
 	Reader
 }) (*File, error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	e, err := s.Ledger.Estimate(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "estimate", err)
 	}
-	firm, err := s.Estate.Firm(ctx)
+	own, err := s.Estate.Firm(ctx)
 	style := s.styleOf(ctx, in.Language)
-	o := exchange.Offer{Title: fmt.Sprintf("Estimate %d", e.Number), From: []string{firm.Name}, To: []string{e.Client}, Words: e.Words, Lines: e.Lines,
+	o := exchange.Offer{Title: fmt.Sprintf("Estimate %d", e.Number), From: []string{own.Name}, To: []string{e.Client}, Words: e.Words, Lines: e.Lines,
 		Visit: e.Visit, Total: e.Total, TaxLabel: taxLabel(e.Tax, e.TaxName), Included: e.Included, Currency: e.Currency, Digits: e.Digits}
 	o.Facts = []string{"For " + e.Property, style.Text("Made on " + quantity.Day(e.Made) + ", holds until " + quantity.Day(e.Until))}
 	if e.Edition > 1 {
@@ -182,12 +229,15 @@ func (s *Server) chargePDF(ctx context.Context, in *struct {
 	ByID
 	Reader
 }) (*File, error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	c, err := s.Ledger.Charge(ctx, in.ID)
 	if err != nil {
 		return nil, s.problem(ctx, "charge", err)
 	}
-	firm, err := s.Estate.Firm(ctx)
-	o := exchange.Offer{Title: fmt.Sprintf("Invoice draft %d", c.Number), From: []string{firm.Name}, To: []string{c.Client, c.Address}, Words: c.Words, Lines: c.Lines,
+	own, err := s.Estate.Firm(ctx)
+	o := exchange.Offer{Title: fmt.Sprintf("Invoice draft %d", c.Number), From: []string{own.Name}, To: []string{c.Client, c.Address}, Words: c.Words, Lines: c.Lines,
 		Visit: c.Visit, Total: c.Total, TaxLabel: taxLabel(c.Tax, c.TaxName), Included: c.Included, Currency: c.Currency, Digits: c.Digits}
 	o.Facts = []string{"For work at " + c.Property, s.styleOf(ctx, in.Language).Text("Day: " + quantity.Day(c.Day))}
 	o.Ends = []string{"A draft: local rules say what an invoice has to hold."}
@@ -235,6 +285,9 @@ func (s *Server) done(ctx context.Context, in *InDays) (ledger.Done, error) {
 }
 
 func (s *Server) workDone(ctx context.Context, in *InDays) (*Out[ledger.Done], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	d, err := s.done(ctx, in)
 	return out(d), s.problem(ctx, "work", err)
 }
@@ -243,6 +296,9 @@ func (s *Server) workDoneCSV(ctx context.Context, in *struct {
 	InDays
 	Reader
 }) (*File, error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	d, err := s.done(ctx, &in.InDays)
 	if err != nil {
 		return nil, s.problem(ctx, "work", err)
@@ -263,6 +319,9 @@ func (s *Server) workDoneCSV(ctx context.Context, in *struct {
 }
 
 func (s *Server) charges(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Charge]], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	list, err := s.Ledger.Charges(ctx, in.Property)
 	return out(Run[ledger.Charge]{Items: list}), s.problem(ctx, "charges", err)
 }
@@ -272,6 +331,9 @@ func (s *Server) addCharge(ctx context.Context, in *struct {
 	Reader
 	Body ledger.ChargeIn
 }) (*Out[ledger.Charge], error) {
+	if err := s.mayMoney(ctx); err != nil {
+		return nil, err
+	}
 	c, err := s.Ledger.AddCharge(ctx, keyOf(ctx), in.Body, s.styleOf(ctx, in.Language))
 	return out(c), s.problem(ctx, "property", err)
 }

@@ -20,7 +20,7 @@ type Removed struct {
 
 // Erasable are the kinds of what can be erased for good, with their tables.
 var Erasable = map[string]string{
-	"property": "property", "plant": "plant", "photo": "photo", "order-photo": "order_photo", "person": "person", "account": "account",
+	"property": "property", "plant": "plant", "photo": "photo", "order-photo": "order_photo", "person": "person", "account": "account", "client": "client",
 }
 
 // Removed lists what is out of sight, the latest first. What hangs on a property that is removed is not told beside it.
@@ -36,6 +36,7 @@ func (s *Store) Removed(ctx context.Context, limit int) ([]Removed, error) {
 			FROM order_photo f JOIN job_order o ON o.id = f.order_id JOIN property p ON p.id = o.property_id
 			WHERE f.removed_at IS NOT NULL AND p.removed_at IS NULL
 		UNION ALL SELECT 'person', id, name, '', removed_at FROM person WHERE removed_at IS NOT NULL AND name <> ?1
+		UNION ALL SELECT 'client', id, name, '', removed_at FROM client WHERE removed_at IS NOT NULL AND name <> ?1
 		UNION ALL SELECT 'account', id, name, '', removed_at FROM account WHERE removed_at IS NOT NULL AND name <> ?1
 		ORDER BY at DESC, id DESC LIMIT ?2`, erasedName, limit)
 }
@@ -75,6 +76,9 @@ func (s *Store) Erase(ctx context.Context, kind string, id int64) (Erased, error
 		}
 		if err := tx.forget(ctx); err != nil {
 			return err
+		}
+		if kind == "client" {
+			return tx.unnameClient(ctx, id)
 		}
 		if kind == "person" || kind == "account" {
 			return tx.unname(ctx, kind, id)
@@ -119,6 +123,40 @@ func (tx Tx) unname(ctx context.Context, kind string, id int64) error {
 			`UPDATE account SET name = '` + erasedName + `', login = 'erased-' || id, hash = '' WHERE id = ?`,
 		},
 	}[kind] {
+		if _, err := tx.ExecContext(ctx, q, id); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// unnameClient takes away who a client was and how they were reached, wherever it stands: what they were offered and charged
+// stays, told of nobody.
+func (tx Tx) unnameClient(ctx context.Context, id int64) error {
+	list, err := many[Estimate](ctx, tx, selectEstimate+`WHERE e.client_id = ?`, id)
+	if err != nil {
+		return err
+	}
+	for _, e := range list {
+		for _, l := range e.Body.V.Lines {
+			if l.Answer != nil {
+				l.Answer.Name, l.Answer.Remark = erasedName, ""
+			}
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE estimate SET body = ? WHERE id = ?`, e.Body, e.ID); err != nil {
+			return err
+		}
+	}
+	for _, q := range []string{
+		`UPDATE client_answer SET body = json_set(body, '$.name', '` + erasedName + `', '$.remark', '')
+			WHERE estimate_id IN (SELECT id FROM estimate WHERE client_id = ?)`,
+		`DELETE FROM estimate_sent WHERE estimate_id IN (SELECT id FROM estimate WHERE client_id = ?)`,
+		`UPDATE letter SET addressee = '` + erasedName + `', mail_to = '[]', body = '', subject = ''
+			WHERE receipt <> '' AND EXISTS (SELECT 1 FROM client c WHERE c.id = ? AND c.email <> '' AND instr(letter.mail_to, c.email) > 0)`,
+		`UPDATE job_order SET note = 'Declined' WHERE agreed = 'declined' AND property_id IN (SELECT property_id FROM client_of WHERE client_id = ?)`,
+		`DELETE FROM client_of WHERE client_id = ?`,
+		`UPDATE client SET name = '` + erasedName + `', phone = '', email = '', address = '', note = '' WHERE id = ?`,
+	} {
 		if _, err := tx.ExecContext(ctx, q, id); err != nil {
 			return err
 		}

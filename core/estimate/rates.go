@@ -22,6 +22,7 @@ type Rates struct {
 	Fixed       bool              `json:"fixed,omitempty" doc:"Clients are told one price, not from–to"`
 	ValidDays   int               `json:"valid_days" minimum:"1" maximum:"366" doc:"For how long an estimate holds"`
 	Plans       string            `json:"plans" enum:"all,answered,agreed" doc:"What is planned: all work; none that waits for an answer; or only what was agreed. What makes safe is planned in any case"`
+	Planners    bool              `json:"planners,omitempty" doc:"Planners read the ledger's money and make estimates too; else owners alone"`
 	Stuff       []Price           `json:"stuff" maxItems:"200" doc:"What things cost that are used up and have no card"`
 }
 

@@ -20,6 +20,7 @@ import (
 // Kinds of reports.
 const (
 	Event   = "event"   // after a freeze, a gale, a drought
+	Walk    = "walk"    // what was found on the last walk
 	Season  = "season"  // the year in the garden
 	Insurer = "insurer" // what was lost by an event, for whoever pays for it
 )

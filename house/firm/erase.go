@@ -10,7 +10,7 @@ import (
 
 // Removed is something that is out of sight: it may be brought back, or erased for good.
 type Removed struct {
-	Kind string `json:"kind" enum:"property,plant,photo,order-photo,person,account"`
+	Kind string `json:"kind" enum:"property,plant,photo,order-photo,person,client,account"`
 	ID   int64  `json:"id"`
 	Name string `json:"name"`
 	Of   string `json:"of,omitempty" doc:"The property it was of"`
@@ -62,7 +62,7 @@ func spoken(name string) string {
 // Erase takes what was removed out of the record for good, with all that hangs on it.
 func (h *Room) Erase(ctx context.Context, kind string, id int64) (Erased, error) {
 	if _, known := store.Erasable[kind]; !known {
-		return Erased{}, invalid.One("kind", kind, "want property, plant, photo, order-photo, person or account")
+		return Erased{}, invalid.One("kind", kind, "want property, plant, photo, order-photo, person, client or account")
 	}
 	e, err := h.Store.Erase(ctx, kind, id)
 	out := Erased{Plants: e.Rows["plant"], Jobs: e.Rows["job_order"], Uses: e.Rows["product_use"], Pictures: e.Pictures,

@@ -1,18 +1,25 @@
 package ledger_test
 
 import (
+	"archive/zip"
+	"bytes"
 	"context"
 	"errors"
+	"io"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mezzadro/core/day"
 	"mezzadro/core/estimate"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/house/finds"
 	"mezzadro/house/housetest"
 	"mezzadro/house/ledger"
+	"mezzadro/house/rounds"
+	"mezzadro/house/treat"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -282,5 +289,124 @@ func TestReports(t *testing.T) {
 	r = housetest.Must(t, r, err)
 	if err := k.Ledger.RemoveReport(k.ctx, store.Key{}, r.ID); err != nil || shown() != 0 {
 		t.Errorf("taken back and out: %v", err)
+	}
+}
+
+// TestANoEndsTheCourse: a step of a treatment that is declined ends the steps after it; taken back, they stand again; what of
+// it was agreed before stays.
+func TestANoEndsTheCourse(t *testing.T) {
+	k := open(t)
+	spindle := k.Plant(k.property, "euonymus-japonicus", 2)
+	f, err := k.Finds.AddFind(k.ctx, store.Key{}, finds.FindIn{PlantID: spindle.ID, Cause: "armoured-scale", Certainty: 1, Share: 0.4})
+	f = housetest.Must(t, f, err)
+	kept, err := k.Treat.KeepTreatment(k.ctx, store.Key{}, f.ID, treat.KeepTreatmentIn{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	plan := kept.Jobs
+	if len(plan) < 2 {
+		t.Fatalf("a course of %d steps", len(plan))
+	}
+	e, err := k.Ledger.AddEstimate(k.ctx, store.Key{}, ledger.EstimateIn{PropertyID: k.property, Orders: []int64{plan[0].ID}}, quantity.Metric)
+	e = housetest.Must(t, e, err)
+	for i := range e.Lines[0].Parts {
+		p := &e.Lines[0].Parts[i]
+		p.Unpriced, p.ByHand = false, true
+	}
+	e, err = k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: e.Lines, Visits: 1, Version: e.Version})
+	e = housetest.Must(t, e, err)
+	e, err = k.Ledger.Send(k.ctx, store.Key{}, e.ID, e.Version)
+	e = k.answer(t, housetest.Must(t, e, err), 1, false)
+	for _, o := range plan {
+		if _, state := k.agreed(t, o.ID); state != job.Skipped {
+			t.Errorf("%s is %s after the no", o.Title, state)
+		}
+	}
+	k.answer(t, e, 1, true)
+	for _, o := range plan {
+		if _, state := k.agreed(t, o.ID); state != job.Waiting {
+			t.Errorf("%s is %s after the yes", o.Title, state)
+		}
+	}
+}
+
+// TestWhatIsPlannedIsAgreed: where the firm says so, a job that waits for its client's answer gets no day and is told among
+// what is left; agreed it gets one.
+func TestWhatIsPlannedIsAgreed(t *testing.T) {
+	k := open(t) // its firm plans none that waits for an answer
+	person, err := k.Rounds.KeepPerson(k.ctx, store.Key{}, 0, rounds.PersonIn{Name: "Tea"})
+	person = housetest.Must(t, person, err)
+	crew := rounds.CrewIn{Name: "Crew 1", People: []int64{person.ID}}
+	for d := range crew.Hours {
+		crew.Hours[d].From, crew.Hours[d].To = 480, 1020
+	}
+	if _, err := k.Rounds.KeepCrew(k.ctx, store.Key{}, 0, crew); err != nil {
+		t.Fatal(err)
+	}
+	planned := func() (day, left map[int64]bool) {
+		t.Helper()
+		p, err := k.Rounds.Propose(k.ctx, rounds.ProposalIn{Days: 14, Seconds: 0.2})
+		p = housetest.Must(t, p, err)
+		for p.State == "working" {
+			time.Sleep(10 * time.Millisecond)
+			p, err = k.Rounds.ReadProposal(p.ID)
+			p = housetest.Must(t, p, err)
+		}
+		day, left = map[int64]bool{}, map[int64]bool{}
+		for _, v := range p.Visits {
+			for _, o := range v.Jobs {
+				day[o.ID] = true
+			}
+		}
+		for _, l := range p.Left {
+			left[l.Job.ID] = strings.Contains(l.Why, "client")
+		}
+		return day, left
+	}
+	mulch := k.jobs[2]
+	if day, _ := planned(); !day[mulch] {
+		t.Fatal("nobody was asked, and it has no day")
+	}
+	e := k.sent(t)
+	if day, left := planned(); day[mulch] || !left[mulch] {
+		t.Errorf("it waits for an answer: on a day %v, told %v", day[mulch], left[mulch])
+	}
+	for _, l := range e.Lines {
+		if l.Order == mulch {
+			k.answer(t, e, l.ID, true)
+		}
+	}
+	if day, _ := planned(); !day[mulch] {
+		t.Error("agreed, it has no day")
+	}
+}
+
+// TestErasedClient: of a client who is erased no name, number or address is left, in no answer either.
+func TestErasedClient(t *testing.T) {
+	k := open(t)
+	e := k.answer(t, k.sent(t), 1, true)
+	if err := k.Ledger.RemoveClient(k.ctx, store.Key{}, k.client.ID, true); err != nil {
+		t.Fatal(err)
+	}
+	if _, err := k.Firm.Erase(k.ctx, "client", k.client.ID); err != nil {
+		t.Fatal(err)
+	}
+	e, err := k.Ledger.Estimate(k.ctx, e.ID)
+	e = housetest.Must(t, e, err)
+	if e.Lines[0].Answer.Name != "(erased)" || e.Lines[0].Answer.Remark != "" || e.Client == "Noemi Tarsello" {
+		t.Errorf("left of it: %+v, %q", e.Lines[0].Answer, e.Client)
+	}
+	var all bytes.Buffer
+	if err := k.Firm.GiveEverything(k.ctx, &all, quantity.Metric); err != nil {
+		t.Fatal(err)
+	}
+	z, err := zip.NewReader(bytes.NewReader(all.Bytes()), int64(all.Len()))
+	z = housetest.Must(t, z, err)
+	for _, f := range z.File {
+		r, err := f.Open()
+		b, err2 := io.ReadAll(housetest.Must(t, r, err))
+		if text := string(housetest.Must(t, b, err2)); strings.Contains(text, "Noemi") || strings.Contains(text, "0555") {
+			t.Errorf("%s tells of her still", f.Name)
+		}
 	}
 }

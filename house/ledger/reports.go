@@ -23,7 +23,7 @@ type Report struct {
 	ID         int64   `json:"id"`
 	PropertyID int64   `json:"property_id"`
 	Property   string  `json:"property"`
-	Kind       string  `json:"kind" enum:"event,season,insurer"`
+	Kind       string  `json:"kind" enum:"event,walk,season,insurer"`
 	Day        day.Day `json:"day" format:"date" doc:"The day it was written on"`
 	State      string  `json:"state" enum:"draft,sent"`
 	report.Report
@@ -37,7 +37,7 @@ func tellReport(r store.Report) Report {
 // ReportIn asks for a report to be written.
 type ReportIn struct {
 	PropertyID int64  `json:"property_id" minimum:"1"`
-	Kind       string `json:"kind" enum:"event,season,insurer" doc:"Of the last hard weather, of the year, or for whoever insures"`
+	Kind       string `json:"kind" enum:"event,walk,season,insurer" doc:"Of the last hard weather, of the last walk, of the year, or for whoever insures"`
 }
 
 // Reports are those of a property, or with 0 of all, the newest first.
@@ -71,7 +71,17 @@ func (h *Room) AddReport(ctx context.Context, key store.Key, in ReportIn, style 
 		return Report{}, err
 	}
 	ask := report.Ask{Kind: in.Kind, Property: pl.Property.Name, Today: pl.Today, From: pl.Today - yearDays}
-	if in.Kind != report.Season {
+	if in.Kind == report.Walk {
+		walks, err := h.Store.Walks(ctx, in.PropertyID)
+		if err != nil {
+			return Report{}, err
+		}
+		if len(walks) == 0 {
+			return Report{}, invalid.One("kind", in.Kind, "nobody has walked here yet")
+		}
+		ask.From = store.DayOf(&walks[len(walks)-1].Day)
+	}
+	if in.Kind == report.Event || in.Kind == report.Insurer {
 		if ask.Weather = h.lastEvent(pl); ask.Weather == nil {
 			return Report{}, invalid.One("kind", in.Kind, "no hard weather was here within five months; write the year instead")
 		}

@@ -65,7 +65,7 @@ CREATE INDEX client_answer_estimate ON client_answer (estimate_id, id);
 CREATE TABLE report (
     id INTEGER PRIMARY KEY,
     property_id INTEGER NOT NULL REFERENCES property (id) ON DELETE CASCADE,
-    kind TEXT NOT NULL CHECK (kind IN ('event', 'season', 'insurer')),
+    kind TEXT NOT NULL CHECK (kind IN ('event', 'walk', 'season', 'insurer')),
     day TEXT NOT NULL,
     state TEXT NOT NULL CHECK (state IN ('draft', 'sent')),
     body TEXT NOT NULL, -- report.Report

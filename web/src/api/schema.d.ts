@@ -10857,6 +10857,8 @@ export interface components {
              * @description On plants and materials, in hundredths of a per cent
              */
             markup: number;
+            /** @description Planners read the ledger's money and make estimates too; else owners alone */
+            planners?: boolean;
             /**
              * @description What is planned: all work; none that waits for an answer; or only what was agreed. What makes safe is planned in any case
              * @enum {string}
@@ -11110,7 +11112,7 @@ export interface components {
              * @description Which kind it is
              * @enum {string}
              */
-            kind: "property" | "plant" | "photo" | "order-photo" | "person" | "account";
+            kind: "property" | "plant" | "photo" | "order-photo" | "person" | "client" | "account";
             /** @description Name */
             name: string;
             /** @description The property it was of */
@@ -11695,7 +11697,7 @@ export interface components {
              * @description Which kind it is
              * @enum {string}
              */
-            kind: "event" | "season" | "insurer";
+            kind: "event" | "walk" | "season" | "insurer";
             /** @description Lowest of each day about the event; empty without one */
             nights: components["schemas"]["ReportNight"][];
             /** @description Name of the property */
@@ -11741,10 +11743,10 @@ export interface components {
         /** @description ReportIn asks for a report to be written. */
         ReportIn: {
             /**
-             * @description Of the last hard weather, of the year, or for whoever insures
+             * @description Of the last hard weather, of the last walk, of the year, or for whoever insures
              * @enum {string}
              */
-            kind: "event" | "season" | "insurer";
+            kind: "event" | "walk" | "season" | "insurer";
             /**
              * Format: int64
              * @description Id of the property
@@ -22233,7 +22235,7 @@ export interface operations {
             };
             path: {
                 /** @description What it is */
-                kind: "property" | "plant" | "photo" | "order-photo" | "person" | "account";
+                kind: "property" | "plant" | "photo" | "order-photo" | "person" | "client" | "account";
                 /** @description Of the record */
                 id: number;
             };

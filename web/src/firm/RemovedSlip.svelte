@@ -17,6 +17,7 @@
     photo: 'Picture of a plant',
     'order-photo': 'Picture of a job',
     person: 'Person',
+    client: 'Client',
     account: 'Account',
   };
   const goes: Record<Removed['kind'], string> = {
@@ -26,6 +27,7 @@
       'Its looks, finds, pictures and the jobs on it alone go, and what was sprayed on it, which the law may want kept for years: take everything in open formats along first.',
     photo: 'The picture goes.',
     'order-photo': 'The picture goes.',
+    client: 'Name and addresses go; what was offered and charged stays, told of nobody.',
     person: 'The name goes; the work they did stays, told of nobody.',
     account: 'The name goes; what they entered stays, told of nobody.',
   };
@@ -43,6 +45,7 @@
       else if (r.kind === 'plant') await ask(api.POST('/api/v1/plants/{id}/restore', { params }));
       else if (r.kind === 'photo') await ask(api.POST('/api/v1/photos/{id}/restore', { params }));
       else if (r.kind === 'order-photo') await ask(api.POST('/api/v1/order-photos/{id}/restore', { params }));
+      else if (r.kind === 'client') await ask(api.POST('/api/v1/clients/{id}/restore', { params }));
       else if (r.kind === 'person') await ask(api.POST('/api/v1/people/{id}/restore', { params }));
       else await ask(api.POST('/api/v1/accounts/{id}/restore', { params }));
       house.say(`${r.name} is back.`);

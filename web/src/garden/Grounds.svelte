@@ -19,6 +19,7 @@
     type Species,
   } from '../api/client';
   import { degrees, inWords, metres, plantsOf } from '../lib/dates';
+  import Reached from '../ledger/Reached.svelte';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import ClientLinks from '../firm/ClientLinks.svelte';
@@ -306,6 +307,7 @@
         <div class="min-w-0 basis-full">
           <h1 class="name">{property.name}</h1>
           <p class="text-sm text-soft">{[property.client, property.address].filter(Boolean).join(' · ')}</p>
+          <Reached property={property.id} at={property.climate} />
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}
         </div>
         <Button href="#/walk/{id}">Walk</Button>

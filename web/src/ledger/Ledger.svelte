@@ -2,7 +2,7 @@
   /** What clients were offered and said, what is agreed and not done, what was done and not charged, and the month. */
   import { Button } from 'flowbite-svelte';
   import { push } from 'svelte-spa-router';
-  import { allProperties, api, ask, onceKey, type Property, type Schemas } from '../api/client';
+  import { allProperties, api, ask, onceKey, Problem, type Property, type Schemas } from '../api/client';
   import { brief, hours, span } from '../lib/dates';
   import { attempt } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -17,13 +17,16 @@
   let reports = $state.raw<Schemas['Report'][]>([]);
   let of = $state(0);
   const reads = reading();
+  let shut = $state(''); // its money is for owners alone
   $effect(() => {
     void reads(async (signal) => {
-      [o, all, reports] = await Promise.all([
-        ask(api.GET('/api/v1/ledger', { signal })),
-        allProperties(),
-        ask(api.GET('/api/v1/reports', { signal })).then((x) => x.items),
-      ]);
+      [all, reports] = await Promise.all([allProperties(), ask(api.GET('/api/v1/reports', { signal })).then((x) => x.items)]);
+      try {
+        o = await ask(api.GET('/api/v1/ledger', { signal }));
+      } catch (e) {
+        if (!(e instanceof Problem) || e.status !== 403) throw e;
+        shut = e.message;
+      }
     });
   });
   const money = (v: number) => amount(v, o?.currency ?? '', o?.digits ?? 2);
@@ -72,6 +75,26 @@
   {/if}
 {/snippet}
 
+{#snippet written()}
+  {#if reports.length}
+    <section class="mt-6" aria-label="Reports">
+      <h2>Reports</h2>
+      <ul class="border-t border-rule">
+        {#each reports.slice(0, 12) as r (r.id)}<li class="border-b border-rule">
+            <a
+              class="flex min-h-11 flex-wrap items-center gap-x-4 py-1.5 text-ink no-underline hover:bg-sheet"
+              href="#/report/{r.id}"
+            >
+              <b class="min-w-40 flex-1">{r.title}</b>
+              <span class="w-40 text-sm">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
+              <span class="w-36 text-right text-sm text-soft">{brief(r.day)}</span>
+            </a>
+          </li>{/each}
+      </ul>
+    </section>
+  {/if}
+{/snippet}
+
 <div class="px-5 py-4 max-md:px-3">
   <div class="flex flex-wrap items-end gap-x-4 gap-y-2">
     <h1 class="flex-1">Ledger</h1>
@@ -108,6 +131,7 @@
           bind:value={kind}
           options={[
             ['event', 'the last hard weather'],
+            ['walk', 'the last walk'],
             ['season', 'the year in the garden'],
             ['insurer', 'losses, for an insurer'],
           ]}
@@ -115,7 +139,9 @@
       <Button type="submit" class="min-h-11" disabled={!of}>{making === 'report' ? 'Write it' : 'Draft it'}</Button>
     </form>
   {/if}
-  {#if !o}<Waiting rows={8} />
+  {#if shut}<p class="mt-3 border-l-4 border-sun pl-2" role="status">{shut}</p>
+    {@render written()}
+  {:else if !o}<Waiting rows={8} />
   {:else}
     {#if !o.rated}<p class="mt-3 border-l-4 border-sun pl-2" role="status">
         Enter what you ask for your work first: <a href="#/ledger/rates">an hour, a visit, a cubic metre of waste</a>. Estimates
@@ -123,23 +149,7 @@
       </p>{/if}
     {@render offers('Waits on a client', o.waiting)}
     {@render offers('Not sent yet', o.drafts)}
-    {#if reports.length}
-      <section class="mt-6" aria-label="Reports">
-        <h2>Reports</h2>
-        <ul class="border-t border-rule">
-          {#each reports.slice(0, 12) as r (r.id)}<li class="border-b border-rule">
-              <a
-                class="flex min-h-11 flex-wrap items-center gap-x-4 py-1.5 text-ink no-underline hover:bg-sheet"
-                href="#/report/{r.id}"
-              >
-                <b class="min-w-40 flex-1">{r.title}</b>
-                <span class="w-40 text-sm">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
-                <span class="w-36 text-right text-sm text-soft">{brief(r.day)}</span>
-              </a>
-            </li>{/each}
-        </ul>
-      </section>
-    {/if}
+    {@render written()}
     {#if o.agreed.length}
       <section class="mt-6" aria-label="Agreed and not done">
         <h2>Agreed and not done</h2>

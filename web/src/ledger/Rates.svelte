@@ -118,6 +118,10 @@
           />
         </div>
         <p class="mt-1 text-sm text-soft">What may hurt somebody is planned in any case.</p>
+        <Tickbox
+          label="Planners read the money and make estimates too"
+          bind:checked={() => !!r!.planners, (v) => (r!.planners = v)}
+        />
       </section>
       <section aria-label="Materials">
         <h2>Materials without a card</h2>

@@ -1,0 +1,67 @@
+package api
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"mezzadro/house/firm"
+	"mezzadro/house/ledger"
+)
+
+// TestMoneyOfTheLedger: the crew reads clients and no money; planners neither till the owner says so; the client answers by
+// the link of their own property and no other's, and never a line of another's estimate.
+func TestMoneyOfTheLedger(t *testing.T) {
+	t.Parallel()
+	h := sampleHouse(t)
+	staff := h.staff()
+	owner, planner, crew := staff[firm.RoleOwner], staff[firm.RolePlanner], staff[firm.RoleCrew]
+	money := []string{"/ledger", "/rates", "/estimates", "/estimates/1", "/estimates/1/estimate.pdf", "/work-done", "/work-done.csv", "/charges", "/charges/1/charge.pdf"}
+	for _, path := range money {
+		for who, asks := range map[string]*visitor{"the crew": crew, "a planner": planner} {
+			if code, body := asks.do("GET", path, nil); code != 403 {
+				t.Errorf("%s reads %s: %d %.80s", who, path, code, body)
+			}
+		}
+		owner.must("GET", path, nil)
+	}
+	if body := crew.must("GET", "/clients?property=1", nil); !strings.Contains(body, "Noemi Tarsello") {
+		t.Errorf("whom to call at the villa: %s", body)
+	}
+	var rates ledger.Rates
+	if err := json.Unmarshal([]byte(owner.must("GET", "/rates", nil)), &rates); err != nil {
+		t.Fatal(err)
+	}
+	rates.Planners = true
+	owner.must("PUT", "/rates", rates)
+	for _, path := range money {
+		planner.must("GET", path, nil)
+		if code, _ := crew.do("GET", path, nil); code != 403 {
+			t.Errorf("the crew reads %s: %d", path, code)
+		}
+	}
+	var link firm.ClientLink
+	if err := json.Unmarshal([]byte(planner.must("POST", "/properties/1/client-links", obj{"days": 30})), &link); err != nil {
+		t.Fatal(err)
+	}
+	answer := obj{"line": 2, "edition": 1, "yes": true, "name": "Noemi"}
+	client := staff[""]
+	if code, _ := client.do("POST", "/client/estimates/1/answers", answer); code != 404 {
+		t.Errorf("answered without a link: %d", code)
+	}
+	client.must("POST", "/client", obj{"token": link.Token})
+	if code, _ := client.do("POST", "/client/estimates/1/answers", answer); code != 404 { // it is the priory's
+		t.Errorf("another's estimate was answered: %d", code)
+	}
+	if code, _ := client.do("GET", "/estimates/1", nil); code != 401 {
+		t.Errorf("the firm's own page of an estimate: %d", code)
+	}
+	if err := json.Unmarshal([]byte(planner.must("POST", "/properties/2/client-links", obj{"days": 30})), &link); err != nil {
+		t.Fatal(err)
+	}
+	client.must("POST", "/client", obj{"token": link.Token})
+	var e ledger.Estimate
+	if err := json.Unmarshal([]byte(client.must("POST", "/client/estimates/1/answers", answer)), &e); err != nil || e.Lines[1].Answer == nil || e.Lines[1].Answer.Way != "link" {
+		t.Errorf("answered: %+v, %v", e.Lines, err)
+	}
+}
