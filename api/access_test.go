@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"mezzadro/house/firm"
+	"mezzadro/house/ledger"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -105,7 +106,7 @@ func TestAccessTable(t *testing.T) {
 	given := ended.cookie
 	ended.must("DELETE", "/me/session", nil)
 	ended.cookie = given // a copy of a session that was signed out
-	var l firm.ClientLink
+	var l ledger.ClientLink
 	if err := json.Unmarshal([]byte(staff[firm.RolePlanner].must("POST", fmt.Sprintf("/properties/%d/client-links", villa.ID), obj{"days": 90})), &l); err != nil {
 		t.Fatal(err)
 	}
@@ -349,7 +350,7 @@ func TestClientLink(t *testing.T) {
 	planner, client := staff[firm.RolePlanner], staff[""]
 	planner.must("POST", "/orders", obj{"property_id": property.ID, "title": "Tie it in", "minutes": 10, "plants": []int64{plant.ID}, "note": "Between us: the client never pays",
 		"spans": []obj{{"from": h.today.String(), "to": (h.today + 5).String()}}})
-	var l firm.ClientLink
+	var l ledger.ClientLink
 	if err := json.Unmarshal([]byte(planner.must("POST", fmt.Sprintf("/properties/%d/client-links", property.ID), obj{"days": 10})), &l); err != nil || len(l.Token) < 30 {
 		t.Fatalf("%+v %v", l, err)
 	}

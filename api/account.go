@@ -14,6 +14,7 @@ import (
 	"github.com/go-chi/httprate"
 
 	"mezzadro/house/firm"
+	"mezzadro/house/ledger"
 )
 
 // Tries at names, passwords and links that one address has.
@@ -240,9 +241,9 @@ func (s *Server) endSessions(ctx context.Context, in *Write) (*struct{}, error) 
 	return nil, s.problem(ctx, "account", s.Firm.EndSessions(ctx, keyOf(ctx), in.ID))
 }
 
-func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[firm.ClientLink]], error) {
-	list, err := s.Firm.ClientLinks(ctx, in.ID)
-	return out(Run[firm.ClientLink]{Items: list}), s.problem(ctx, "property", err)
+func (s *Server) clientLinks(ctx context.Context, in *ByID) (*Out[Run[ledger.ClientLink]], error) {
+	list, err := s.Ledger.ClientLinks(ctx, in.ID)
+	return out(Run[ledger.ClientLink]{Items: list}), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addClientLink(ctx context.Context, in *struct {
@@ -250,13 +251,13 @@ func (s *Server) addClientLink(ctx context.Context, in *struct {
 	Body struct {
 		Days int `json:"days,omitempty" minimum:"0" maximum:"800" doc:"For how long it holds; 90 when absent"`
 	}
-}) (*Out[firm.ClientLink], error) {
-	l, err := s.Firm.AddClientLink(ctx, in.ID, in.Body.Days)
+}) (*Out[ledger.ClientLink], error) {
+	l, err := s.Ledger.AddClientLink(ctx, in.ID, in.Body.Days)
 	return out(l), s.problem(ctx, "property", err)
 }
 
 func (s *Server) revokeClientLink(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "link", s.Firm.RevokeClientLink(ctx, keyOf(ctx), in.ID))
+	return nil, s.problem(ctx, "link", s.Ledger.RevokeClientLink(ctx, keyOf(ctx), in.ID))
 }
 
 // sessionClient is the key of what is kept of a client's link.
@@ -267,23 +268,23 @@ func (s *Server) openClientPage(ctx context.Context, in *struct {
 	Body struct {
 		Token string `json:"token" minLength:"1" maxLength:"100" doc:"Of the link"`
 	}
-}) (*Out[firm.ClientPage], error) {
-	p, err := s.Firm.ClientPage(ctx, in.Body.Token)
+}) (*Out[ledger.ClientPage], error) {
+	p, err := s.Ledger.ClientPage(ctx, in.Body.Token)
 	if err == nil {
-		s.sessions.Put(ctx, sessionClient, firm.LinkKept(in.Body.Token))
+		s.sessions.Put(ctx, sessionClient, ledger.LinkKept(in.Body.Token))
 	}
 	return out(p), s.problem(ctx, "link", err)
 }
 
-func (s *Server) openedClientPage(ctx context.Context, _ *struct{}) (*Out[firm.ClientPage], error) {
-	p, err := s.Firm.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
+func (s *Server) openedClientPage(ctx context.Context, _ *struct{}) (*Out[ledger.ClientPage], error) {
+	p, err := s.Ledger.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
 	return out(p), s.problem(ctx, "link", err)
 }
 
 func (s *Server) clientPage(ctx context.Context, in *struct {
 	Token string `path:"token" maxLength:"100"`
-}) (*Out[firm.ClientPage], error) {
-	p, err := s.Firm.ClientPage(ctx, in.Token)
+}) (*Out[ledger.ClientPage], error) {
+	p, err := s.Ledger.ClientPage(ctx, in.Token)
 	return out(p), s.problem(ctx, "link", err)
 }
 

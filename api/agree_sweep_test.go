@@ -21,6 +21,7 @@ import (
 	"mezzadro/house/estate"
 	"mezzadro/house/firm"
 	"mezzadro/house/garden"
+	"mezzadro/house/ledger"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
@@ -149,8 +150,8 @@ func (s *sweeper) whole(held map[int64]work.Order) {
 func (s *sweeper) told(held map[int64]work.Order, found map[int64]map[string]bool) {
 	ours := regexp.MustCompile(`(?i)fleece at hand|settle with|not for the client|look at the gate`)
 	for _, p := range ok[List[garden.PropertyOut]](s.h, "GET", "/properties?limit=100", nil).Items {
-		link := ok[firm.ClientLink](s.h, "POST", fmt.Sprintf("/properties/%d/client-links", p.ID), obj{"days": 5})
-		page := ok[firm.ClientPage](s.h, "GET", "/client/"+link.Token, nil)
+		link := ok[ledger.ClientLink](s.h, "POST", fmt.Sprintf("/properties/%d/client-links", p.ID), obj{"days": 5})
+		page := ok[ledger.ClientPage](s.h, "GET", "/client/"+link.Token, nil)
 		for _, f := range page.Found {
 			s.say("a client reads of what was found, on the plant it was found on", f.Plant != "" && !found[p.ID][f.Plant], "%s: %q on %q", p.Name, f.What, f.Plant)
 			s.say("a client's figures are figures", badFigure.MatchString(f.What) || f.What == "", "%s: %q", p.Name, f.What)

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"slices"
 	"strconv"
 
 	"mezzadro/core/day"
@@ -147,12 +148,13 @@ func (s *Server) estimate(ctx context.Context, in *ByID) (*Out[ledger.Estimate],
 
 func (s *Server) changeEstimate(ctx context.Context, in *struct {
 	Write
+	Reader
 	Body ledger.Change
 }) (*Out[ledger.Estimate], error) {
 	if err := s.mayMoney(ctx); err != nil {
 		return nil, err
 	}
-	e, err := s.Ledger.ChangeEstimate(ctx, keyOf(ctx), in.ID, in.Body)
+	e, err := s.Ledger.ChangeEstimate(ctx, keyOf(ctx), in.ID, in.Body, s.styleOf(ctx, in.Language))
 	return out(e), s.problem(ctx, "estimate", err)
 }
 
@@ -198,7 +200,7 @@ func (s *Server) toldAnswer(ctx context.Context, in *AnswerTo) (*Out[ledger.Esti
 }
 
 func (s *Server) clientAnswer(ctx context.Context, in *AnswerTo) (*Out[ledger.Estimate], error) {
-	e, err := s.Firm.AnswerAsClient(ctx, keyOf(ctx), s.sessions.GetString(ctx, sessionClient), in.ID, in.Body)
+	e, err := s.Ledger.AnswerAsClient(ctx, keyOf(ctx), s.sessions.GetString(ctx, sessionClient), in.ID, in.Body)
 	return out(e), s.problem(ctx, "estimate", err)
 }
 
@@ -246,6 +248,10 @@ func (s *Server) chargePDF(ctx context.Context, in *struct {
 
 // offerPDF writes a paper with prices.
 func (s *Server) offerPDF(ctx context.Context, o exchange.Offer, of, language string, err error) (*File, error) {
+	o.Lines = slices.Clone(o.Lines)
+	for i, l := range o.Lines {
+		o.Lines[i] = ledger.Written(l, s.styleOf(ctx, language))
+	}
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteOffer(&b, s.paper(ctx, language), o)

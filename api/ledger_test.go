@@ -40,7 +40,7 @@ func TestMoneyOfTheLedger(t *testing.T) {
 			t.Errorf("the crew reads %s: %d", path, code)
 		}
 	}
-	var link firm.ClientLink
+	var link ledger.ClientLink
 	if err := json.Unmarshal([]byte(planner.must("POST", "/properties/1/client-links", obj{"days": 30})), &link); err != nil {
 		t.Fatal(err)
 	}

@@ -33,10 +33,9 @@ func (s *Server) reports(ctx context.Context, in *OfProperty) (*Out[Run[ledger.R
 
 func (s *Server) addReport(ctx context.Context, in *struct {
 	OnceKey
-	Reader
 	Body ledger.ReportIn
 }) (*Out[ledger.Report], error) {
-	r, err := s.Ledger.AddReport(ctx, keyOf(ctx), in.Body, s.styleOf(ctx, in.Language))
+	r, err := s.Ledger.AddReport(ctx, keyOf(ctx), in.Body)
 	return out(r), s.problem(ctx, "property", err)
 }
 
@@ -47,9 +46,10 @@ func (s *Server) report(ctx context.Context, in *ByID) (*Out[ledger.Report], err
 
 func (s *Server) changeReport(ctx context.Context, in *struct {
 	Write
+	Reader
 	Body ledger.ReportChange
 }) (*Out[ledger.Report], error) {
-	r, err := s.Ledger.ChangeReport(ctx, keyOf(ctx), in.ID, in.Body)
+	r, err := s.Ledger.ChangeReport(ctx, keyOf(ctx), in.ID, in.Body, s.styleOf(ctx, in.Language))
 	return out(r), s.problem(ctx, "report", err)
 }
 
@@ -80,19 +80,19 @@ func (s *Server) reportPDF(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, "firm", err)
 	}
 	style := s.styleOf(ctx, in.Language)
-	page := exchange.ReportPage{Report: r.Report, Firm: firm.Name, Day: style.Text(quantity.Day(r.Day)),
+	page := exchange.ReportPage{Report: ledger.InStyle(r.Report, style), Firm: firm.Name, Day: style.Text(quantity.Day(r.Day)),
 		Degrees: func(c float64) string { return style.Text(quantity.Temperature(c)) },
 		When:    func(n report.Night) string { return style.Text(quantity.Day(n.Day)) },
 		Picture: s.Estate.Store.Picture}
 	var b bytes.Buffer
 	err = exchange.WriteReport(&b, s.paper(ctx, in.Language), page)
-	return attached(r.Title, "report.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "report", err)
+	return attached(page.Title, "report.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "report", err)
 }
 
 func (s *Server) clientPicture(ctx context.Context, in *struct {
 	Hash string `path:"hash" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the picture"`
 }) (*PictureOut, error) {
-	page, err := s.Firm.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
+	page, err := s.Ledger.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
 	if err != nil {
 		return nil, s.problem(ctx, "link", err)
 	}

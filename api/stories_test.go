@@ -16,6 +16,7 @@ import (
 	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
+	"mezzadro/house/ledger"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
@@ -214,8 +215,8 @@ func TestStoryNeighbourNotInfested(t *testing.T) {
 	if o.PlantID != second.ID || !strings.Contains(o.Title, "aphids") {
 		t.Errorf("the look: %+v", o.Order)
 	}
-	link := ok[firm.ClientLink](h, "POST", fmt.Sprintf("/properties/%d/client-links", here.ID), obj{"days": 30})
-	page := ok[firm.ClientPage](h, "GET", "/client/"+link.Token, nil)
+	link := ok[ledger.ClientLink](h, "POST", fmt.Sprintf("/properties/%d/client-links", here.ID), obj{"days": 30})
+	page := ok[ledger.ClientPage](h, "GET", "/client/"+link.Token, nil)
 	if len(page.Found) != 1 || !strings.Contains(page.Found[0].Plant, "Gate") {
 		t.Errorf("the client reads %+v", page.Found)
 	}

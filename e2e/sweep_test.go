@@ -24,7 +24,8 @@ func everyScreen(s *server, quarter int64) []string {
 	}
 	s.get("/api/v1/plants?limit=1000", &plants)
 	s.get("/api/v1/finds?limit=100", &finds)
-	out := []string{"", "grounds", "walk", "year", "rounds", "stores", "almanac", "almanac/cause", "propose", "tell", "day", "mix", "settings", "owner"}
+	out := []string{"", "grounds", "walk", "year", "rounds", "stores", "almanac", "almanac/cause", "propose", "tell", "day", "mix", "settings", "owner", "ledger", "ledger/clients", "ledger/rates", "ledger/work",
+		"estimate/1", "estimate/3", "report/1"}
 	seen := map[int64]int{}
 	for _, p := range plants.Items {
 		if p.Property%4 != quarter {

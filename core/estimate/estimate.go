@@ -134,7 +134,7 @@ func (r *Rates) work(j Job) Part {
 // goods is what is used up or planted, with the firm's share on it.
 func (r *Rates) goods(g Good) Part {
 	p := Part{What: "goods", Text: capital(g.Name), Of: measured(g)}
-	each, per, known := g.Price, g.Per, g.Price > 0 && g.Per > 0
+	each, per, known := g.Price, 1000*g.Per, g.Price > 0 && g.Per > 0
 	if !known {
 		each, per, known = r.price(g.Name, g.Unit)
 	}
@@ -142,7 +142,7 @@ func (r *Rates) goods(g Good) Part {
 		p.Unpriced = true
 		return p
 	}
-	p.Range = exactly(each.part(1000*per*whole, thousandths(g.Amount), whole+int64(r.Markup)))
+	p.Range = exactly(each.part(per*whole, thousandths(g.Amount), whole+int64(r.Markup)))
 	return p
 }
 

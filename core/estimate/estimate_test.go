@@ -15,6 +15,7 @@ var (
 	lake = Rates{Currency: "EUR", Digits: 2, Hour: 4000, Skills: map[string]Amount{"climbing": 6500, "spraying": 4800},
 		Visit: 2500, WasteM3: 2800, Markup: 2500, Tax: 2200, ValidDays: 30,
 		Stuff: []Price{{"mulch", "m3", 4500}, {"stakes", "piece", 380}, {"fleece", "m2", 65}}}
+	yard  = Rates{Currency: "USD", Digits: 2, Hour: 5500, ValidDays: 30, Stuff: []Price{{"mulch", "cu yd", 3800}, {"fleece", "sq ft", 8}, {"compost", "gal", 95}}}
 	odd   = Rates{Currency: "EUR", Digits: 2, Hour: 3850, Markup: 1000, Tax: 1900, ValidDays: 30, Stuff: []Price{{"mulch", "m3", 4500}}}
 	fixed = Rates{Currency: "CHF", Digits: 2, Hour: 9000, WasteM3: 6000, Tax: 810, ValidDays: 60, Fixed: true}
 	held  = Rates{Currency: "GBP", Digits: 2, Hour: 3600, Visit: 1500, Tax: 2000, TaxIncluded: true, ValidDays: 30}
@@ -58,6 +59,9 @@ func TestEstimatesByHand(t *testing.T) {
 		{"tax held, with a visit", &held, Job{Kind: job.Prune, Minutes: 200}, 2, 9600, 12000, 14400, 15000},
 		{"yen have no parts: 3333.3", &yen, Job{Kind: job.Prune, Minutes: 50}, 0, 2666, 3333, 4000, 3666},
 		{"dinars have thousandths: 4.1666", &dinar, Job{Kind: job.Prune, Minutes: 20}, 0, 3334, 4167, 5000, 4167},
+		{"half a cubic yard of mulch at 38.00: 382.3 L", &yard, Job{Goods: []Good{{Name: "mulch", Amount: 382.28, Unit: "L"}}}, 0, 1900, 1900, 1900, 1900},
+		{"100 square feet of fleece at 0.08", &yard, Job{Goods: []Good{{Name: "fleece", Amount: 9.3, Unit: "m2"}}}, 0, 800, 800, 800, 800},
+		{"ten gallons of compost at 0.95", &yard, Job{Goods: []Good{{Name: "compost", Amount: 37.85, Unit: "L"}}}, 0, 950, 950, 950, 950},
 		{"nothing is nothing", &lake, Job{}, 0, 0, 0, 0, 0},
 		{"a job of one minute: 0.6666", &lake, Job{Kind: job.Prune, Minutes: 1}, 0, 54, 67, 80, 82},
 	} {
@@ -166,9 +170,9 @@ func TestAnswers(t *testing.T) {
 
 // TestRefusedRates: each that cannot be is named.
 func TestRefusedRates(t *testing.T) {
-	r := Rates{Hour: -1, Tax: 20000, Markup: -5, Skills: map[string]Amount{"climbing": -2}, Stuff: []Price{{Name: ""}, {Name: "mulch"}, {Name: "mulch"}}}
+	r := Rates{Hour: -1, Tax: 20000, Markup: -5, Skills: map[string]Amount{"climbing": -2}, Stuff: []Price{{Name: "", Unit: "L"}, {Name: "mulch", Unit: "bag"}, {Name: "mulch", Unit: "L"}}}
 	err := r.Validate()
-	for _, want := range []string{"hour", "tax", "markup", "skills.climbing", "stuff[0].name", "stuff[2].name", "valid_days"} {
+	for _, want := range []string{"hour", "tax", "markup", "skills.climbing", "stuff[0].name", "stuff[2].name", "stuff[1].unit", "valid_days"} {
 		if err == nil || !strings.Contains(err.Error(), want) {
 			t.Errorf("%s is not named: %v", want, err)
 		}

@@ -29,7 +29,7 @@ type Rates struct {
 // Price is what a measure of something costs, before the firm's share.
 type Price struct {
 	Name  string `json:"name" minLength:"1" maxLength:"80" doc:"As on the load list, such as mulch"`
-	Unit  string `json:"unit" enum:"piece,L,m2,m3,kg" doc:"m3 prices what the lists count in litres"`
+	Unit  string `json:"unit" enum:"piece,L,m2,m3,kg,gal,sq ft,cu yd,lb" doc:"What the price is for one of: m3, gal and cu yd price what the lists count in litres"`
 	Price Amount `json:"price" money:"true" minimum:"0" maximum:"1000000000"`
 }
 
@@ -64,19 +64,27 @@ func (r *Rates) Validate() error {
 		}
 		seen[p.Name] = true
 		amount(at+"price", p.Price)
+		if _, known := priced[p.Unit]; !known {
+			bad.Add(at+"unit", p.Unit, "%q is no unit that a price is for", p.Unit)
+		}
 	}
 	return bad.Err()
 }
 
-// price is what one unit of a thing costs by the firm's own list; false where it names none in that unit.
-func (r *Rates) price(name, unit string) (each Amount, per int64, known bool) {
+// priced are units that a price may be for one of: of which unit of the load list, and how many thousandths of it.
+var priced = map[string]struct {
+	unit        string
+	thousandths int64
+}{
+	"piece": {"piece", 1000}, "L": {"L", 1000}, "m2": {"m2", 1000}, "kg": {"kg", 1000}, "m3": {"L", 1_000_000},
+	"gal": {"L", 3785}, "cu yd": {"L", 764_555}, "sq ft": {"m2", 93}, "lb": {"kg", 454},
+}
+
+// price is what so many thousandths of a unit of a thing cost by the firm's own list; false where it names none in that unit.
+func (r *Rates) price(name, unit string) (each Amount, thousandths int64, known bool) {
 	for _, p := range r.Stuff {
-		switch {
-		case p.Name != name:
-		case p.Unit == unit:
-			return p.Price, 1, true
-		case p.Unit == "m3" && unit == "L":
-			return p.Price, 1000, true
+		if of := priced[p.Unit]; p.Name == name && of.unit == unit {
+			return p.Price, of.thousandths, true
 		}
 	}
 	return 0, 0, false

@@ -62,7 +62,6 @@ const (
 	passwordGuesses = 1e8 // how many guesses one has to stand at least
 	passwordLooked  = 72  // bytes of it that are looked at: more is hard enough
 	inviteFor       = 7 * 24 * time.Hour
-	tokenBytes      = 24
 )
 
 func tellAccount(a store.Account) Account {
@@ -174,7 +173,7 @@ func (h *Room) AddAccount(ctx context.Context, key store.Key, in AccountIn) (Inv
 // Invite gives a one-time link by which somebody sets a password: the first one, or a new one. Links before it are
 // over. The token is kept as a hash alone, so it is made anew each time.
 func (h *Room) Invite(ctx context.Context, account int64) (Invited, error) {
-	token, hash := newToken()
+	token, hash := estate.NewToken()
 	out := Invited{Token: token, Until: time.Now().Add(inviteFor).UTC().Truncate(time.Second)}
 	err := h.Store.Write(ctx, func(tx store.Tx) error {
 		a, err := tx.Account(ctx, account)

@@ -72,7 +72,7 @@ func (c *ceremonies) begin(s webauthn.SessionData) string {
 		c.open = map[string]webauthn.SessionData{}
 	}
 	s.Expires = now.Add(ceremonyFor)
-	id, _ := newToken()
+	id, _ := estate.NewToken()
 	c.open[id] = s
 	return id
 }

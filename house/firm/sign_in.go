@@ -2,10 +2,6 @@ package firm
 
 import (
 	"context"
-	"crypto/rand"
-	"crypto/sha256"
-	"encoding/base64"
-	"encoding/hex"
 	"errors"
 	"sync"
 	"sync/atomic"
@@ -14,6 +10,7 @@ import (
 	"github.com/alexedwards/argon2id"
 
 	"mezzadro/core/invalid"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -107,19 +104,6 @@ func (h *Room) signIn(ctx context.Context, login string, in SignInIn) (store.Acc
 	return a, nil
 }
 
-// newToken is one that nobody guesses, with the hash under which it is kept.
-func newToken() (token, hash string) {
-	b := make([]byte, tokenBytes)
-	_, _ = rand.Read(b) // it never fails
-	token = base64.RawURLEncoding.EncodeToString(b)
-	return token, tokenHash(token)
-}
-
-func tokenHash(token string) string {
-	sum := sha256.Sum256([]byte(token))
-	return hex.EncodeToString(sum[:])
-}
-
 // TakeInvitation sets a password by a one-time link.
 func (h *Room) TakeInvitation(ctx context.Context, token, password string) (store.Account, error) {
 	var bad invalid.Fields
@@ -133,7 +117,7 @@ func (h *Room) TakeInvitation(ctx context.Context, token, password string) (stor
 	}
 	var a store.Account
 	err = h.Store.Write(ctx, func(tx store.Tx) error {
-		if a, err = tx.TakeInvitation(ctx, tokenHash(token), time.Now()); err != nil {
+		if a, err = tx.TakeInvitation(ctx, estate.TokenHash(token), time.Now()); err != nil {
 			return err
 		}
 		if err = tx.SetPassword(ctx, a.ID, hash); err != nil {

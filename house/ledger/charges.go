@@ -108,11 +108,8 @@ func (h *Room) AddCharge(ctx context.Context, key store.Key, in ChargeIn, style 
 		return Charge{}, err
 	}
 	row.ClientID.Valid = row.ClientID.Int64 != 0
-	if style, err = h.styleFor(ctx, row.ClientID.Int64, style); err != nil {
+	if err := h.inUnitsOf(ctx, row.ClientID.Int64, body.Lines, style); err != nil {
 		return Charge{}, err
-	}
-	for i, l := range body.Lines {
-		body.Lines[i] = written(l, style)
 	}
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Charge, error) {
 		kept, err := tx.AddCharge(ctx, row, in.Orders)

@@ -96,8 +96,8 @@ type EstimateIn struct {
 	Orders     []int64 `json:"orders,omitempty" maxItems:"500" doc:"Jobs to be priced; all that stand and nobody was asked about when absent"`
 }
 
-// AddEstimate makes a draft of the standing jobs of a property, priced by the firm's rates as they are now, its figures as
-// the client reads them.
+// AddEstimate makes a draft of the standing jobs of a property, priced by the firm's rates as they are now, in the
+// client's own units where they said so.
 func (h *Room) AddEstimate(ctx context.Context, key store.Key, in EstimateIn, style quantity.Style) (Estimate, error) {
 	p, err := h.Store.Property(ctx, in.PropertyID)
 	if err != nil {
@@ -127,12 +127,11 @@ func (h *Room) AddEstimate(ctx context.Context, key store.Key, in EstimateIn, st
 		return Estimate{}, err
 	}
 	row.ClientID.Valid = row.ClientID.Int64 != 0
-	if style, err = h.styleFor(ctx, row.ClientID.Int64, style); err != nil {
-		return Estimate{}, err
-	}
 	for i := range lines {
-		lines[i] = written(lines[i], style)
 		lines[i].ID = i + 1
+	}
+	if err := h.inUnitsOf(ctx, row.ClientID.Int64, lines, style); err != nil {
+		return Estimate{}, err
 	}
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Estimate, error) {
 		kept, err := tx.AddEstimate(ctx, row)
@@ -207,7 +206,7 @@ type Change struct {
 
 // ChangeEstimate keeps a new form. A line that was answered and is another now is asked for anew; a form that was sent
 // before becomes the draft of another edition.
-func (h *Room) ChangeEstimate(ctx context.Context, key store.Key, id int64, in Change) (Estimate, error) {
+func (h *Room) ChangeEstimate(ctx context.Context, key store.Key, id int64, in Change, style quantity.Style) (Estimate, error) {
 	if _, err := h.Store.Estimate(ctx, id); err != nil {
 		return Estimate{}, err
 	}
@@ -222,6 +221,7 @@ func (h *Room) ChangeEstimate(ctx context.Context, key store.Key, id int64, in C
 		if e.State == withdrawn {
 			return Estimate{}, store.Refused("this estimate was withdrawn; make another")
 		}
+		unwritten(e.Body.V.Lines, in.Lines, style)
 		lines, anew, err := estimate.Revise(e.Body.V.Lines, in.Lines)
 		if err != nil {
 			return Estimate{}, err

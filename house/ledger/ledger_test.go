@@ -124,7 +124,7 @@ func TestALineThatChangedIsAskedAnew(t *testing.T) {
 	lines[1].Parts = slices.Clone(lines[1].Parts)
 	p := &lines[1].Parts[0]
 	p.From, p.Amount, p.To, p.ByHand = p.From+500, p.Amount+500, p.To+500, true
-	changed, err := k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: lines, Visits: 1, Version: e.Version})
+	changed, err := k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: lines, Visits: 1, Version: e.Version}, quantity.Metric)
 	changed = housetest.Must(t, changed, err)
 	if changed.State != "draft" || changed.Edition != 2 || changed.Lines[0].Answer == nil || changed.Lines[1].Answer != nil {
 		t.Fatalf("%+v", changed)
@@ -145,7 +145,7 @@ func TestALineThatChangedIsAskedAnew(t *testing.T) {
 		t.Errorf("the edition before was answered: %v", err)
 	}
 	stale := store.Stale{}
-	if _, err := k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: lines, Version: 1}); !errors.As(err, &stale) {
+	if _, err := k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: lines, Version: 1}, quantity.Metric); !errors.As(err, &stale) {
 		t.Errorf("changed over another's change: %v", err)
 	}
 }
@@ -255,16 +255,16 @@ func TestWorkDoneIsCharged(t *testing.T) {
 // weather there is none of an event; the link shows what was sent and nothing else.
 func TestReports(t *testing.T) {
 	k := open(t)
-	r, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "season"}, quantity.Metric)
+	r, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "season"})
 	r = housetest.Must(t, r, err)
 	if r.State != "draft" || !strings.Contains(r.Title, "Weir House") || len(r.Summary) == 0 {
 		t.Fatalf("%+v", r)
 	}
-	if _, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "event"}, quantity.Metric); err == nil {
+	if _, err := k.Ledger.AddReport(k.ctx, store.Key{}, ledger.ReportIn{PropertyID: k.property, Kind: "event"}); err == nil {
 		t.Error("a freeze that never was is told")
 	}
 	r.Report.Summary = append(r.Report.Summary, "The bay wants a hard cut.")
-	r, err = k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version})
+	r, err = k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version}, quantity.Metric)
 	r = housetest.Must(t, r, err)
 	shown := func() int {
 		t.Helper()
@@ -279,7 +279,7 @@ func TestReports(t *testing.T) {
 	if shown() != 1 {
 		t.Error("what was sent is not shown")
 	}
-	if _, err := k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version}); err == nil {
+	if _, err := k.Ledger.ChangeReport(k.ctx, store.Key{}, r.ID, ledger.ReportChange{Report: r.Report, Version: r.Version}, quantity.Metric); err == nil {
 		t.Error("what was sent was changed")
 	}
 	if err := k.Ledger.RemoveReport(k.ctx, store.Key{}, r.ID); err == nil {
@@ -313,7 +313,7 @@ func TestANoEndsTheCourse(t *testing.T) {
 		p := &e.Lines[0].Parts[i]
 		p.Unpriced, p.ByHand = false, true
 	}
-	e, err = k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: e.Lines, Visits: 1, Version: e.Version})
+	e, err = k.Ledger.ChangeEstimate(k.ctx, store.Key{}, e.ID, ledger.Change{Until: e.Until, Lines: e.Lines, Visits: 1, Version: e.Version}, quantity.Metric)
 	e = housetest.Must(t, e, err)
 	e, err = k.Ledger.Send(k.ctx, store.Key{}, e.ID, e.Version)
 	e = k.answer(t, housetest.Must(t, e, err), 1, false)

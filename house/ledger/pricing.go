@@ -3,7 +3,6 @@ package ledger
 import (
 	"context"
 	"math"
-	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/estimate"
@@ -89,25 +88,18 @@ func (h *Room) lines(ctx context.Context, list []store.OrderFull, rates estimate
 	return out, nil
 }
 
-// written is a line with its figures as its reader has them: a paper with prices keeps its words.
-func written(l estimate.Line, s quantity.Style) estimate.Line {
-	l.Title, l.Plant, l.Waits = s.Text(l.Title), s.Text(l.Plant), s.Text(l.Waits)
-	l.Parts = slices.Clone(l.Parts)
-	for i := range l.Parts {
-		l.Parts[i].Text, l.Parts[i].Of = s.Text(l.Parts[i].Text), s.Text(l.Parts[i].Of)
-	}
-	return l
-}
-
-// styleFor is how a client reads figures: in their own units, where they said so.
-func (h *Room) styleFor(ctx context.Context, client int64, s quantity.Style) (quantity.Style, error) {
+// inUnitsOf writes lines in a client's own units, where they said so; else each reader reads them in theirs.
+func (h *Room) inUnitsOf(ctx context.Context, client int64, lines []estimate.Line, s quantity.Style) error {
 	list, err := h.Store.Clients(ctx)
 	for _, c := range list {
 		if c.ID == client && c.Units != "" {
 			s.Imperial = c.Units == "imperial"
+			for i := range lines {
+				lines[i] = Written(lines[i], s)
+			}
 		}
 	}
-	return s, err
+	return err
 }
 
 // jobs are what is priced of some orders: their people and time, what they use up, what they bring back. used are the

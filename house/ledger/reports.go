@@ -62,7 +62,7 @@ const (
 )
 
 // AddReport writes a report of a property, as a draft to be gone over.
-func (h *Room) AddReport(ctx context.Context, key store.Key, in ReportIn, style quantity.Style) (Report, error) {
+func (h *Room) AddReport(ctx context.Context, key store.Key, in ReportIn) (Report, error) {
 	if err := h.Work.CurrentWindows(ctx); err != nil {
 		return Report{}, err
 	}
@@ -97,7 +97,7 @@ func (h *Room) AddReport(ctx context.Context, key store.Key, in ReportIn, style 
 		return Report{}, err
 	}
 	row := store.Report{PropertyID: in.PropertyID, Kind: in.Kind, Day: pl.Today.String(), State: draft}
-	row.Body.V = inStyle(report.Write(ask), style)
+	row.Body.V = report.Write(ask)
 	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Report, error) {
 		kept, err := tx.AddReport(ctx, row)
 		return tellReport(kept), err
@@ -209,21 +209,6 @@ func (h *Room) costFor(ctx context.Context, ask *report.Ask, property int64) err
 	return err
 }
 
-// inStyle is a report with its figures as its reader has them.
-func inStyle(r report.Report, s quantity.Style) report.Report {
-	r.Title = s.Text(r.Title)
-	for i := range r.Summary {
-		r.Summary[i] = s.Text(r.Summary[i])
-	}
-	for i := range r.Sections {
-		x := &r.Sections[i]
-		for _, t := range []*string{&x.Head, &x.Found, &x.Becomes, &x.We, &x.You, &x.Dont} {
-			*t = s.Text(*t)
-		}
-	}
-	return r
-}
-
 // ReportChange is a report as the firm has gone over it.
 type ReportChange struct {
 	report.Report
@@ -231,7 +216,7 @@ type ReportChange struct {
 }
 
 // ChangeReport keeps a draft as it was gone over.
-func (h *Room) ChangeReport(ctx context.Context, key store.Key, id int64, in ReportChange) (Report, error) {
+func (h *Room) ChangeReport(ctx context.Context, key store.Key, id int64, in ReportChange, style quantity.Style) (Report, error) {
 	return h.turnReport(ctx, key, id, in.Version, func(r *store.Report) error {
 		if r.State == sent {
 			return store.Refused("it was sent: take it back before it is changed")
@@ -239,7 +224,7 @@ func (h *Room) ChangeReport(ctx context.Context, key store.Key, id int64, in Rep
 		if in.Title == "" {
 			return invalid.One("title", in.Title, "is missing")
 		}
-		r.Body.V = in.Report
+		r.Body.V = asWritten(r.Body.V, in.Report, style)
 		return nil
 	})
 }

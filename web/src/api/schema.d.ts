@@ -6737,10 +6737,10 @@ export interface components {
              */
             price: number;
             /**
-             * @description m3 prices what the lists count in litres
+             * @description What the price is for one of: m3, gal and cu yd price what the lists count in litres
              * @enum {string}
              */
-            unit: "piece" | "L" | "m2" | "m3" | "kg";
+            unit: "piece" | "L" | "m2" | "m3" | "kg" | "gal" | "sq ft" | "cu yd" | "lb";
         };
         /** @description An amount as it is reckoned, and between which it will likely come to lie. */
         EstimateRange: {
@@ -17326,6 +17326,7 @@ export interface operations {
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
             };
             path: {
                 /** @description Of the record */
@@ -22291,7 +22292,6 @@ export interface operations {
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
-                "Accept-Language"?: string;
             };
             path?: never;
             cookie?: never;
@@ -22356,6 +22356,7 @@ export interface operations {
             header?: {
                 /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
                 "Idempotency-Key"?: string;
+                "Accept-Language"?: string;
             };
             path: {
                 /** @description Of the record */

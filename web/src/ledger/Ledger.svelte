@@ -61,12 +61,14 @@
               href="#/estimate/{e.id}"
             >
               <span class="w-8 text-right text-soft tabular-nums">{e.number}</span>
-              <span class="min-w-40 flex-1"
+              <span class="min-w-40 flex-1 max-sm:basis-4/5"
                 ><b>{e.property}</b>{#if e.client}<span class="block text-sm text-soft">{e.client}</span>{/if}</span
               >
-              <span class="w-40 text-sm {e.over ? 'font-semibold text-bad' : ''}">{stateOf(e)}</span>
-              <span class="w-36 text-sm text-soft">{span(e.made, e.until)}</span>
-              <span class="w-44 text-right font-semibold tabular-nums">{range(e.total.gross, e.currency, e.digits)}</span>
+              <span class="text-sm sm:w-40 {e.over ? 'font-semibold text-bad' : ''}">{stateOf(e)}</span>
+              <span class="text-sm text-soft sm:w-36">{span(e.made, e.until)}</span>
+              <span class="ml-auto text-right font-semibold tabular-nums sm:w-44"
+                >{range(e.total.gross, e.currency, e.digits)}</span
+              >
             </a>
           </li>
         {/each}
@@ -85,9 +87,9 @@
               class="flex min-h-11 flex-wrap items-center gap-x-4 py-1.5 text-ink no-underline hover:bg-sheet"
               href="#/report/{r.id}"
             >
-              <b class="min-w-40 flex-1">{r.title}</b>
-              <span class="w-40 text-sm">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
-              <span class="w-36 text-right text-sm text-soft">{brief(r.day)}</span>
+              <b class="min-w-40 flex-1 max-sm:basis-full">{r.title}</b>
+              <span class="text-sm sm:w-40">{r.state === 'sent' ? 'the link shows it' : 'draft'}</span>
+              <span class="ml-auto text-right text-sm text-soft sm:w-36">{brief(r.day)}</span>
             </a>
           </li>{/each}
       </ul>
@@ -160,7 +162,7 @@
                 href="#/rounds/{j.order}"
               >
                 <span class="min-w-40 flex-1"><b>{j.title}</b><span class="block text-sm text-soft">{j.property}</span></span>
-                <span class="w-44 text-right text-sm"
+                <span class="text-sm sm:w-56 sm:text-right"
                   >{j.day ? brief(j.day) : 'no day yet'}{j.to ? `, good until ${brief(j.to)}` : ''}</span
                 >
               </a>
@@ -178,8 +180,9 @@
                 href="#/ledger/work/{c.property_id}"
               >
                 <b class="min-w-40 flex-1">{c.property}</b>
-                <span class="w-44 text-sm text-soft">{c.jobs === 1 ? 'one job' : `${c.jobs} jobs`} since {brief(c.since)}</span>
-                <span class="w-32 text-right font-semibold tabular-nums">{o.rated ? money(c.amount) : ''}</span>
+                <span class="text-sm text-soft sm:w-44">{c.jobs === 1 ? 'one job' : `${c.jobs} jobs`} since {brief(c.since)}</span
+                >
+                <span class="ml-auto text-right sm:w-32 font-semibold tabular-nums">{o.rated ? money(c.amount) : ''}</span>
               </a>
             </li>{/each}
         </ul>

@@ -11,6 +11,7 @@
   import Tickbox from '../lib/Tickbox.svelte';
   import { capital } from '../lib/words';
   import Waiting from '../lib/Waiting.svelte';
+  import { imperial } from '../lib/units';
   import MoneyField from './MoneyField.svelte';
   import { percent, shareOf } from './money';
 
@@ -48,6 +49,15 @@
     });
     toFault(problem, form);
   }
+  const yard = $derived(imperial() ? 0.764555 : 1); // m³ of the measure that waste is told in
+  /** Units that a price may be for; those that are in use stay. */
+  const units = $derived([
+    ...new Set([
+      ...(imperial() ? ['piece', 'gal', 'sq ft', 'cu yd', 'lb'] : ['piece', 'L', 'm2', 'm3', 'kg']),
+      ...(r?.stuff ?? []).map((s) => s.unit),
+    ]),
+  ] as Rates['stuff'][number]['unit'][]);
+  const called = (u: string) => u.replace('m2', 'm²').replace('m3', 'm³');
   const money = $derived({ currency: r?.currency ?? '', digits: r?.digits ?? 2 });
 </script>
 
@@ -63,7 +73,13 @@
         <Field label="Currency, by its three letters" bind:value={r.currency} placeholder="EUR" problem={said.currency} />
         <MoneyField label="An hour of one person" bind:value={r.hour} {...money} problem={said.hour} />
         <MoneyField label="A visit: way and setting up" bind:value={r.visit} {...money} problem={said.visit} />
-        <MoneyField label="A cubic metre of waste" bind:value={r.waste_m3} {...money} problem={said.waste_m3} />
+        <MoneyField
+          label={imperial() ? 'A cubic yard of waste' : 'A cubic metre of waste'}
+          value={Math.round(r.waste_m3 * yard)}
+          {...money}
+          problem={said.waste_m3}
+          onset={(v) => (r!.waste_m3 = Math.round(v / yard))}
+        />
         <Field label="On plants and materials (%)" mode="decimal" bind:value={markup} problem={said.markup} />
         <Field label="An estimate holds (days)" mode="numeric" bind:value={days} problem={said.valid_days} />
       </section>
@@ -132,17 +148,7 @@
         {#each r.stuff as s, i (i)}
           <div class="mt-2 grid grid-cols-[minmax(0,1fr)_6rem_8rem_auto] items-end gap-2 max-sm:grid-cols-2">
             <Field label="What" bind:value={s.name} problem={said[`stuff[${i}].name`]} />
-            <Pick
-              label="By"
-              bind:value={s.unit}
-              options={[
-                ['piece', 'piece'],
-                ['L', 'L'],
-                ['m2', 'm²'],
-                ['m3', 'm³'],
-                ['kg', 'kg'],
-              ]}
-            />
+            <Pick label="By" bind:value={s.unit} options={units.map((u): [typeof u, string] => [u, called(u)])} />
             <MoneyField label="Price" bind:value={s.price} {...money} problem={said[`stuff[${i}].price`]} />
             <button type="button" class="min-h-11 text-moss underline" onclick={() => r!.stuff.splice(i, 1)}
               >Remove<span class="sr-only">: {s.name}</span></button

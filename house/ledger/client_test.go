@@ -1,4 +1,4 @@
-package firm_test
+package ledger_test
 
 import (
 	"context"
@@ -40,9 +40,9 @@ func TestClientReadsWhatWasFound(t *testing.T) {
 		o, err := k.Work.AddOrder(ctx, store.Key{}, in)
 		housetest.Must(t, o, err)
 	}
-	link, err := k.Firm.AddClientLink(ctx, p.ID, 30)
+	link, err := k.Ledger.AddClientLink(ctx, p.ID, 30)
 	housetest.Must(t, link, err)
-	page, err := k.Firm.ClientPage(ctx, link.Token)
+	page, err := k.Ledger.ClientPage(ctx, link.Token)
 	page = housetest.Must(t, page, err)
 	var found, planned []string
 	for _, x := range page.Found {

@@ -1,4 +1,4 @@
-package firm
+package ledger
 
 import (
 	"cmp"
@@ -10,7 +10,6 @@ import (
 	"mezzadro/core/kinds"
 	"mezzadro/core/lookout"
 	"mezzadro/house/estate"
-	"mezzadro/house/ledger"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -41,7 +40,7 @@ func (h *Room) ClientLinks(ctx context.Context, property int64) ([]ClientLink, e
 
 // AddClientLink makes one. Its token is kept as a hash alone: each call makes another.
 func (h *Room) AddClientLink(ctx context.Context, property int64, days int) (ClientLink, error) {
-	token, hash := newToken()
+	token, hash := estate.NewToken()
 	today := h.Today()
 	until := today + day.Day(cmp.Or(days, linkDays))
 	var l store.ClientLink
@@ -70,24 +69,24 @@ type ClientPage struct {
 	Planned  []ClientWork  `json:"planned"`
 	Done     []ClientWork  `json:"done" doc:"Of the last sixty days"`
 
-	Reports   []ledger.Report   `json:"reports" doc:"That were sent within a year, the newest first"`
-	Estimates []ledger.Estimate `json:"estimates" doc:"That were sent, the newest first: to be answered, and those of the last year"`
+	Reports   []Report   `json:"reports" doc:"That were sent within a year, the newest first"`
+	Estimates []Estimate `json:"estimates" doc:"That were sent, the newest first: to be answered, and those of the last year"`
 }
 
 // AnswerAsClient keeps what a client said to a line of an estimate, by the link that was opened: of its property alone.
-func (h *Room) AnswerAsClient(ctx context.Context, key store.Key, kept string, id int64, in ledger.AnswerIn) (ledger.Estimate, error) {
+func (h *Room) AnswerAsClient(ctx context.Context, key store.Key, kept string, id int64, in AnswerIn) (Estimate, error) {
 	l, err := h.Store.ClientLinkOf(ctx, kept, h.Today().String())
 	if err != nil {
-		return ledger.Estimate{}, err
+		return Estimate{}, err
 	}
 	e, err := h.Store.Estimate(ctx, id)
 	if err == nil && e.PropertyID != l.PropertyID {
 		err = store.ErrNotFound // another's estimate is not there for who asks by this link
 	}
 	if err != nil {
-		return ledger.Estimate{}, err
+		return Estimate{}, err
 	}
-	return h.Ledger.Answer(ctx, key, id, in, "link")
+	return h.Answer(ctx, key, id, in, "link")
 }
 
 // ClientFound is something that was found on a plant.
@@ -115,11 +114,11 @@ const clientMost = 200
 // ClientPage is what the link of a token shows. ErrNotFound for one that is over, revoked or was never given. Notes of
 // the firm's own stay with the firm.
 func (h *Room) ClientPage(ctx context.Context, token string) (ClientPage, error) {
-	return h.ClientPageOf(ctx, tokenHash(token))
+	return h.ClientPageOf(ctx, estate.TokenHash(token))
 }
 
 // LinkKept is what of a link is kept with whoever opened it, in place of the link itself.
-func LinkKept(token string) string { return tokenHash(token) }
+func LinkKept(token string) string { return estate.TokenHash(token) }
 
 // ClientPageOf is the page of a link by what is kept of it.
 func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error) {
@@ -140,10 +139,10 @@ func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error
 	if err := h.clientFound(ctx, &out, p.ID); err != nil {
 		return out, err
 	}
-	if out.Estimates, err = h.Ledger.Open(ctx, p.ID); err != nil {
+	if out.Estimates, err = h.Open(ctx, p.ID); err != nil {
 		return out, err
 	}
-	if out.Reports, err = h.Ledger.SentReports(ctx, p.ID); err != nil {
+	if out.Reports, err = h.SentReports(ctx, p.ID); err != nil {
 		return out, err
 	}
 	for _, list := range []struct {

@@ -1,0 +1,22 @@
+package estate
+
+import (
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"encoding/hex"
+)
+
+// NewToken is one that nobody guesses, with the hash under which it is kept.
+func NewToken() (token, hash string) {
+	b := make([]byte, 24)
+	_, _ = rand.Read(b) // it never fails
+	token = base64.RawURLEncoding.EncodeToString(b)
+	return token, TokenHash(token)
+}
+
+// TokenHash is what of a token is kept.
+func TokenHash(token string) string {
+	sum := sha256.Sum256([]byte(token))
+	return hex.EncodeToString(sum[:])
+}
