@@ -3,15 +3,12 @@ package estate
 import (
 	"crypto/rand"
 	"crypto/sha256"
-	"encoding/base64"
 	"encoding/hex"
 )
 
 // NewToken is one that nobody guesses, with the hash under which it is kept.
 func NewToken() (token, hash string) {
-	b := make([]byte, 24)
-	_, _ = rand.Read(b) // it never fails
-	token = base64.RawURLEncoding.EncodeToString(b)
+	token = rand.Text()
 	return token, TokenHash(token)
 }
 

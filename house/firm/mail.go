@@ -86,7 +86,7 @@ func (h *Room) TryMail(ctx context.Context, to string) (receipt string, err erro
 	if err != nil {
 		return "", err
 	}
-	if set.Host == "" {
+	if set.Host == "" || h.Post == nil {
 		return "", store.Refused("no mail server is entered")
 	}
 	firm, err := h.Store.Firm(ctx)
@@ -145,7 +145,7 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 	if err := h.addressed(ctx, &row, in.Gets); err != nil {
 		return Letter{}, err
 	}
-	if len(row.To.V) == 0 {
+	if len(row.To.V) == 0 || h.Post == nil {
 		return Letter{}, store.Refused("no mail server is entered in Settings: copy the letter and send it yourself")
 	}
 	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) { return tx.AddLetter(ctx, row) })
