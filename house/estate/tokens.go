@@ -8,7 +8,7 @@ import (
 
 // NewToken is one that nobody guesses, with the hash under which it is kept.
 func NewToken() (token, hash string) {
-	token = rand.Text()
+	token = rand.Text() + rand.Text()
 	return token, TokenHash(token)
 }
 
