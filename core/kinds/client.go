@@ -6,6 +6,7 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/job"
 	"mezzadro/core/pruning"
+	"mezzadro/core/rounds"
 )
 
 // forClients is each kind of work in a client's words; what is missing is the firm's own and is not told.
@@ -45,4 +46,17 @@ func ForClient(kind job.Kind, p job.Params, title string) (string, bool) {
 	}
 	words := forClients[kind]
 	return words, words != ""
+}
+
+// Prepare is what a client gets ready before a piece of work, so that nobody is hurt and nothing is spoilt; empty for nothing.
+func Prepare(kind job.Kind, p job.Params, skills []string) string {
+	switch {
+	case kind == job.MakeSafe:
+		return "Please move cars and garden furniture from below the tree, and let nobody go under it."
+	case Weather(kind, p.Use, skills) == rounds.Spray:
+		return "We spray: please keep windows and doors shut on that side, take washing and toys in, and keep children and pets indoors until we say so."
+	case Weather(kind, p.Use, skills) == rounds.Aloft:
+		return "We work high up: please keep cars and people away from below."
+	}
+	return ""
 }

@@ -1,6 +1,7 @@
 package kinds
 
 import (
+	"strings"
 	"testing"
 
 	"mezzadro/core/job"
@@ -34,6 +35,25 @@ func TestWordsForClients(t *testing.T) {
 	for _, k := range all {
 		if words, told := ForClient(k.Name, job.Params{}, "a title"); told && words == "" {
 			t.Errorf("%s has no words for clients", k.Name)
+		}
+	}
+}
+
+// TestWhatAClientPrepares: before a spray windows are shut and washing comes in, before work high up cars go; before mulch
+// nothing is asked.
+func TestWhatAClientPrepares(t *testing.T) {
+	for _, c := range []struct {
+		kind   job.Kind
+		use    string
+		skills []string
+		want   string
+	}{
+		{job.Treat, "oil", nil, "windows"}, {job.Treat, "grease-band", nil, ""}, {job.MakeSafe, "", nil, "from below the tree"},
+		{job.CutBack, "", []string{job.Climbing}, "high up"}, {job.CutBack, "", nil, ""}, {job.Mulch, "", nil, ""},
+	} {
+		got := Prepare(c.kind, job.Params{Use: c.use}, c.skills)
+		if c.want == "" && got != "" || !strings.Contains(got, c.want) {
+			t.Errorf("%s %s %v: %q, want %q", c.kind, c.use, c.skills, got, c.want)
 		}
 	}
 }

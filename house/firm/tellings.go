@@ -26,6 +26,8 @@ type Telling struct {
 	Orders     []int64  `json:"orders"`
 	Jobs       []string `json:"jobs" doc:"Titles"`
 	Text       string   `json:"text" doc:"A draft"`
+
+	prepare []string // what the client gets ready
 }
 
 // Tellings are the days from today on that a client does not know yet, by day.
@@ -78,6 +80,9 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 		t.Orders = append(t.Orders, k.ID)
 		if words := titleForClient(k, book); words != "" {
 			t.Jobs = append(t.Jobs, words)
+			if p := kinds.Prepare(k.Kind, k.Params.V, k.Body.V.Skills); p != "" && !slices.Contains(t.prepare, p) {
+				t.prepare = append(t.prepare, p)
+			}
 		}
 		if k.Told != "" {
 			t.Before = store.DayOf(&k.Told)
@@ -154,15 +159,15 @@ func (t Telling) draft(firm string) string {
 	} else {
 		fmt.Fprintf(&b, "We come to %s on %s.", t.Property, quantity.Day(t.Day))
 	}
-	b.WriteString(" We mean to do:\n")
+	b.WriteString(" We plan to do:\n")
 	for _, j := range t.Jobs {
 		fmt.Fprintf(&b, "- %s\n", j)
 	}
-	fmt.Fprintf(
-		&b,
-		"\nThe weather may put it off; then we say so. Please keep the way in clear, and children and pets away from the work.\n\n%s",
-		firm,
-	)
+	b.WriteString("\n")
+	for _, p := range t.prepare {
+		b.WriteString(p + "\n")
+	}
+	fmt.Fprintf(&b, "Please keep the way in clear, and children and pets away from the work. If the weather puts it off, we let you know.\n\n%s", firm)
 	return b.String()
 }
 
