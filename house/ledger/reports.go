@@ -113,21 +113,22 @@ func (h *Room) lastEvent(pl *estate.Place) *report.Weather {
 	slices.SortStableFunc(events, func(a, b estate.Event) int {
 		return cmp.Or(cmp.Compare(slices.Index(hardest, a.Kind), slices.Index(hardest, b.Kind)), cmp.Compare(math.Abs(b.Value), math.Abs(a.Value)))
 	})
-	for _, e := range events {
-		w := &report.Weather{Kind: e.Kind, Value: e.Value, Hours: e.Hours, FallC: e.FallC, Peak: e.Peak}
-		if e.BeforeOffC != nil {
-			w.BeforeC = *e.BeforeOffC
-		}
-		if e.Kind == weather.Freeze || e.Kind == weather.LateFrost {
-			for d := e.Peak - nightsAround; d <= min(pl.Today, e.Peak+nightsAround); d++ {
-				if x, seen := pl.Year.Extremes(d); seen {
-					w.Days = append(w.Days, report.Night{Day: d, MinC: quantity.Tenth(x.Min)})
-				}
+	if len(events) == 0 {
+		return nil
+	}
+	e := events[0]
+	w := &report.Weather{Kind: e.Kind, Value: e.Value, Hours: e.Hours, FallC: e.FallC, Peak: e.Peak}
+	if e.BeforeOffC != nil {
+		w.BeforeC = *e.BeforeOffC
+	}
+	if e.Kind == weather.Freeze || e.Kind == weather.LateFrost {
+		for d := e.Peak - nightsAround; d <= min(pl.Today, e.Peak+nightsAround); d++ {
+			if x, seen := pl.Year.Extremes(d); seen {
+				w.Days = append(w.Days, report.Night{Day: d, MinC: quantity.Tenth(x.Min)})
 			}
 		}
-		return w
 	}
-	return nil
+	return w
 }
 
 // plantsFor are what is known of the property's plants since a day.
