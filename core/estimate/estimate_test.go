@@ -77,6 +77,14 @@ func TestEstimatesByHand(t *testing.T) {
 	}
 }
 
+// TestARepeatIsPricedOnce: what comes again is priced for one time, and says so.
+func TestARepeatIsPricedOnce(t *testing.T) {
+	l := lake.LineOf(Job{Kind: job.Water, Minutes: 15, Every: 10})
+	if l.Amount != 1000 || !strings.Contains(l.Note, "every 10 days") {
+		t.Errorf("%+v", l)
+	}
+}
+
 // TestUnpriced: what the firm has no price for counts nothing and says so.
 func TestUnpriced(t *testing.T) {
 	l := lake.LineOf(Job{Goods: []Good{{Name: "shade cloth", Amount: 4, Unit: "m2"}, {Name: "stakes", Amount: 2, Unit: "piece"}}})
@@ -219,6 +227,15 @@ func TestWaits(t *testing.T) {
 	}
 	if got := Waits(job.Mulch, job.Curve{Start: march, Days: 365}, march); got != "" {
 		t.Errorf("any day is good: %q", got)
+	}
+	season := job.Curve{Start: march, Days: 365}
+	late := reason.Why{Name: "too late", Text: "past the best time, when the bloom is over", On: on(march+40, march+200, 80).On}
+	season.Because(late)
+	if got := Waits(job.Prune, season, march); !strings.HasPrefix(got, "The good days for it, when the bloom is over, end on "+quantity.Day(march+39)) {
+		t.Errorf("past the best time: %q", got)
+	}
+	if got := Waits(job.Look, c, march); got != "" {
+		t.Errorf("a look: %q", got)
 	}
 	if got := Waits(job.MakeSafe, c, march); !strings.Contains(got, "does not wait") {
 		t.Errorf("a hanging limb may wait: %q", got)

@@ -8,14 +8,20 @@ import (
 	"mezzadro/core/quantity"
 )
 
+// pastBest begins the reason of a day after the best time, which goes on with when that was.
+const pastBest = "past the best time, "
+
 // afterEnd is how long after the end of good days it is asked what makes waiting dear.
 const afterEnd = 14
 
 // Waits is what waiting with a job costs, as its curve has it, in a client's words: until when its good days last, what
 // comes after, and when the next begin. Empty where nothing is to be said.
 func Waits(k job.Kind, c job.Curve, today day.Day) string {
-	if k == job.MakeSafe {
+	switch k {
+	case job.MakeSafe:
 		return "It can hurt somebody. It does not wait."
+	case job.Look, job.Walk, job.Ask:
+		return "" // what a look costs by waiting is the firm's affair
 	}
 	var now, next *job.Window
 	for _, w := range c.Windows(job.Acceptable) {
@@ -30,11 +36,13 @@ func Waits(k job.Kind, c job.Curve, today day.Day) string {
 	if now == nil || now.To >= c.End()-1 {
 		return ""
 	}
-	out := "The good days for it end on " + quantity.Day(now.To)
-	if why := dearest(c, now.To+afterEnd); why != "" {
-		out += "; after that: " + why
+	why := dearest(c, now.To+afterEnd)
+	out := "The good days for it end on " + quantity.Day(now.To) + "."
+	if when, past := strings.CutPrefix(why, pastBest); past {
+		out = "The good days for it, " + when + ", end on " + quantity.Day(now.To) + "."
+	} else if why != "" {
+		out = strings.TrimSuffix(out, ".") + "; after that: " + why + "."
 	}
-	out += "."
 	if next != nil {
 		out += " The next begin on " + quantity.Day(next.From) + "."
 	}

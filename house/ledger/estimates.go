@@ -93,7 +93,7 @@ func (h *Room) Estimate(ctx context.Context, id int64) (Estimate, error) {
 type EstimateIn struct {
 	PropertyID int64   `json:"property_id" minimum:"1"`
 	ClientID   int64   `json:"client_id,omitempty" doc:"Who gets it; absent: whoever gets estimates of the property"`
-	Orders     []int64 `json:"orders,omitempty" maxItems:"500" doc:"Jobs to be priced; all that stand and nobody was asked about when absent"`
+	Orders     []int64 `json:"orders,omitempty" maxItems:"500" doc:"Jobs to be priced; those of the coming half year that nobody was asked about when absent"`
 }
 
 // AddEstimate makes a draft of the standing jobs of a property, priced by the firm's rates as they are now, in the
@@ -148,7 +148,7 @@ func (h *Room) priced(ctx context.Context, in EstimateIn) ([]store.OrderFull, er
 	var out []store.OrderFull
 	for _, k := range all {
 		wanted := slices.Contains(in.Orders, k.ID)
-		if k.PropertyID == in.PropertyID && (wanted || len(in.Orders) == 0 && k.Agreed == "" && !k.Passed) {
+		if k.PropertyID == in.PropertyID && (wanted || len(in.Orders) == 0 && k.Agreed == "" && !k.Passed && h.soon(k)) {
 			out = append(out, k)
 		}
 	}
@@ -161,6 +161,18 @@ func (h *Room) priced(ctx context.Context, in EstimateIn) ([]store.OrderFull, er
 		return cmp.Or(cmp.Compare(urgency(a.Kind), urgency(b.Kind)), cmp.Compare(text(a.BestDay), text(b.BestDay)), cmp.Compare(a.ID, b.ID))
 	})
 	return out, nil
+}
+
+// soonDays is how far ahead jobs are priced that nobody named.
+const soonDays = 180
+
+// soon reports a job of the coming half year: next year's is not asked about yet.
+func (h *Room) soon(k store.OrderFull) bool {
+	on := store.DayOf(k.Day)
+	if !on.Given() {
+		on = store.DayOf(k.BestDay)
+	}
+	return !on.Given() || on <= h.Today()+soonDays
 }
 
 func urgency(k job.Kind) int {

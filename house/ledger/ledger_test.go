@@ -410,3 +410,34 @@ func TestErasedClient(t *testing.T) {
 		}
 	}
 }
+
+// TestAgreedOnceForAllTimes: who agreed to a job that comes again agreed to its next time.
+func TestAgreedOnceForAllTimes(t *testing.T) {
+	k := open(t)
+	o, err := k.Work.AddOrder(k.ctx, store.Key{}, work.HandOrder{PropertyID: k.property, Title: "Mow", Minutes: 40, EveryDays: 14,
+		Spans: []work.SpanIn{{From: k.On - 1, To: k.On + 120}}})
+	o = housetest.Must(t, o, err)
+	e, err := k.Ledger.AddEstimate(k.ctx, store.Key{}, ledger.EstimateIn{PropertyID: k.property, Orders: []int64{o.ID}}, quantity.Metric)
+	e = housetest.Must(t, e, err)
+	if !strings.Contains(e.Lines[0].Note, "every 14 days") {
+		t.Errorf("it is not said that it comes again: %q", e.Lines[0].Note)
+	}
+	e, err = k.Ledger.Send(k.ctx, store.Key{}, e.ID, e.Version)
+	k.answer(t, housetest.Must(t, e, err), 1, true)
+	now, err := k.Work.Order(k.ctx, o.ID)
+	now = housetest.Must(t, now, err)
+	if _, err := k.Work.TickOff(k.ctx, store.Key{}, o.ID, work.TickOffIn{State: job.Done, Took: 40, Version: now.Version}); err != nil {
+		t.Fatal(err)
+	}
+	list, err := k.Work.Orders(k.ctx, store.ListStanding, k.property, "", 50)
+	list = housetest.Must(t, list, err)
+	for _, next := range list.Items {
+		if next.Title == "Mow" {
+			if next.Agreed != "agreed" {
+				t.Errorf("the next time is %q", next.Agreed)
+			}
+			return
+		}
+	}
+	t.Error("it does not come again")
+}

@@ -147,7 +147,10 @@ func (e ending) keep(ctx context.Context, tx store.Tx) (store.OrderFull, error) 
 	if _, err := tx.Successor(ctx, id); !errors.Is(err, store.ErrNotFound) {
 		return out, err
 	}
-	_, err = tx.AddOrder(ctx, *e.again)
+	next, err := tx.AddOrder(ctx, *e.again)
+	if err == nil && e.order.Agreed == "agreed" { // who agreed to it agreed to its next time
+		err = tx.SetAgreed(ctx, next, e.order.Agreed)
+	}
 	return out, err
 }
 
