@@ -49,7 +49,8 @@
     Walk: () => import('./walks/Walk.svelte'),
     Year: () => import('./work/Year.svelte'),
   };
-  const at = (name: keyof typeof later) => wrap({ asyncComponent: later[name] as never, loadingComponent: Waiting as never });
+  const at = (name: keyof typeof later) => wrap({ asyncComponent: later[name] as never });
+  let coming = $state(false); // a screen is being read; told here, since a router that shows it itself can stay at it
   const routes = {
     '/': Lookout,
     '/lookout': Lookout,
@@ -298,7 +299,12 @@
         </p>
       {/if}
       <!-- When the sample's time is moved, every screen is as new. -->
-      {#key `${moved} ${who} ${thing}`}<Router {routes} />{/key}
+      {#if coming}<Waiting />{/if}
+      {#key `${moved} ${who} ${thing}`}<Router
+          {routes}
+          onRouteLoading={() => (coming = true)}
+          onRouteLoaded={() => (coming = false)}
+        />{/key}
     </main>
   </div>
 

@@ -1,6 +1,6 @@
 /** Where one was on a screen: who comes back by the browser's way finds it as far down as it was left; another screen
     begins at its top. */
-const PATIENCE = 3000; // ms, for a list that is still being read
+const PATIENCE = 20_000; // ms, for a list that is still being read
 
 const places = new Map<number, number>(); // how far down, by the entry of the browser's history
 let entries = 0;
@@ -24,6 +24,7 @@ function down(to: number) {
 }
 
 function arrived() {
+  history.scrollRestoration = 'manual'; // the router sets it to what it does without
   const known = (history.state as { entry?: number } | null)?.entry;
   const from = room;
   room = first();
