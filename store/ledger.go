@@ -329,3 +329,16 @@ func (tx Tx) AddCharge(ctx context.Context, c Charge, orders []int64) (Charge, e
 	}
 	return one[Charge](ctx, tx, selectCharge+`WHERE g.id = ?`, id)
 }
+
+// PropertyNames are those of all properties in sight, by id.
+func (s *Store) PropertyNames(ctx context.Context) (map[int64]string, error) {
+	rows, err := many[struct {
+		ID   int64  `db:"id"`
+		Name string `db:"name"`
+	}](ctx, s.read, `SELECT id, name FROM property WHERE removed_at IS NULL`)
+	out := make(map[int64]string, len(rows))
+	for _, r := range rows {
+		out[r.ID] = r.Name
+	}
+	return out, err
+}

@@ -81,7 +81,11 @@ func (h *Room) AddCharge(ctx context.Context, key store.Key, in ChargeIn, style 
 		return Charge{}, err
 	}
 	done = slices.DeleteFunc(done, func(k store.OrderFull) bool { return !slices.Contains(in.Orders, k.ID) })
-	work, err := h.doneWork(ctx, done, rates.Rates)
+	estimates, err := h.Store.Estimates(ctx, in.PropertyID, store.All)
+	if err != nil {
+		return Charge{}, err
+	}
+	work, err := h.doneWork(ctx, done, rates.Rates, estimates)
 	if err != nil {
 		return Charge{}, err
 	}

@@ -97,7 +97,7 @@ func (h *Room) Clients(ctx context.Context, property int64) ([]Client, error) {
 	if err != nil {
 		return nil, err
 	}
-	names, err := h.propertyNames(ctx)
+	names, err := h.Store.PropertyNames(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -114,16 +114,6 @@ func (h *Room) Clients(ctx context.Context, property int64) ([]Client, error) {
 		}
 	}
 	return out, nil
-}
-
-// propertyNames are those of all in sight, by id.
-func (h *Room) propertyNames(ctx context.Context) (map[int64]string, error) {
-	list, err := h.Store.Properties(ctx, 0, store.All)
-	out := make(map[int64]string, len(list))
-	for _, p := range list {
-		out[p.ID] = p.Name
-	}
-	return out, err
 }
 
 // KeepClient keeps a new client where the id is 0, else a changed one, with their properties.

@@ -64,6 +64,15 @@ const doneMost = 800
 
 // Done is the work from a day until another, of a property or with 0 of all.
 func (h *Room) Done(ctx context.Context, property int64, from, to day.Day) (Done, error) {
+	list, err := h.Store.Estimates(ctx, 0, store.All)
+	if err != nil {
+		return Done{}, err
+	}
+	return h.doneOf(ctx, property, from, to, list)
+}
+
+// doneOf is that work, with the estimates that were made.
+func (h *Room) doneOf(ctx context.Context, property int64, from, to day.Day, estimates []store.Estimate) (Done, error) {
 	out := Done{From: from, To: to, Items: []DoneWork{}, Sums: []DoneSum{}, Total: DoneSum{By: "all"}}
 	if to < from || to > from+doneMost {
 		return out, invalid.One("to", to.String(), "want a day from the first on, two years later at the latest")
@@ -77,7 +86,7 @@ func (h *Room) Done(ctx context.Context, property int64, from, to day.Day) (Done
 	if err != nil {
 		return out, err
 	}
-	if out.Items, err = h.doneWork(ctx, list, rates.Rates); err != nil {
+	if out.Items, err = h.doneWork(ctx, list, rates.Rates, estimates); err != nil {
 		return out, err
 	}
 	out.sum()
@@ -85,15 +94,12 @@ func (h *Room) Done(ctx context.Context, property int64, from, to day.Day) (Done
 }
 
 // doneWork prices jobs that were done.
-func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estimate.Rates) ([]DoneWork, error) {
+func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estimate.Rates, estimates []store.Estimate) ([]DoneWork, error) {
 	book, err := h.Book(ctx)
 	if err != nil {
 		return nil, err
 	}
-	agreed, err := h.agreedLines(ctx)
-	if err != nil {
-		return nil, err
-	}
+	agreed := agreedLines(estimates)
 	charged, err := h.Store.ChargedAs(ctx)
 	if err != nil {
 		return nil, err
@@ -152,8 +158,7 @@ type agreedLine struct {
 }
 
 // agreedLines are what clients said yes to last, by job.
-func (h *Room) agreedLines(ctx context.Context) (map[int64]agreedLine, error) {
-	list, err := h.Store.Estimates(ctx, 0, store.All)
+func agreedLines(list []store.Estimate) map[int64]agreedLine {
 	out := map[int64]agreedLine{}
 	for _, e := range list { // the newest first
 		for _, l := range e.Body.V.Lines {
@@ -162,7 +167,7 @@ func (h *Room) agreedLines(ctx context.Context) (map[int64]agreedLine, error) {
 			}
 		}
 	}
-	return out, err
+	return out
 }
 
 // sum adds the items up, by what they are told by.

@@ -65,12 +65,12 @@ func (h *Room) Overview(ctx context.Context) (Overview, error) {
 		return out, err
 	}
 	out.Clients = len(clients)
-	list, err := h.Estimates(ctx, 0)
+	list, err := h.Store.Estimates(ctx, 0, store.All)
 	if err != nil {
 		return out, err
 	}
 	for i := len(list) - 1; i >= 0; i-- {
-		switch e := list[i]; {
+		switch e := h.tell(list[i]); {
 		case e.State == draft:
 			out.Drafts = append(out.Drafts, e)
 		case e.State == sent && e.Answers == "open":
@@ -80,7 +80,7 @@ func (h *Room) Overview(ctx context.Context) (Overview, error) {
 	if err := h.undone(ctx, &out); err != nil {
 		return out, err
 	}
-	if err := h.money(ctx, &out); err != nil {
+	if err := h.money(ctx, &out, list); err != nil {
 		return out, err
 	}
 	return out, h.losses(ctx, &out)
@@ -100,9 +100,9 @@ func (h *Room) undone(ctx context.Context, out *Overview) error {
 }
 
 // money is what was done and not charged, and the month so far.
-func (h *Room) money(ctx context.Context, out *Overview) error {
+func (h *Room) money(ctx context.Context, out *Overview, estimates []store.Estimate) error {
 	today := h.Today()
-	all, err := h.Done(ctx, 0, today-yearDays, today)
+	all, err := h.doneOf(ctx, 0, today-yearDays, today, estimates)
 	if err != nil {
 		return err
 	}
@@ -132,7 +132,7 @@ func (h *Room) money(ctx context.Context, out *Overview) error {
 
 // losses are what was last decided of each plant within a year, by property.
 func (h *Room) losses(ctx context.Context, out *Overview) error {
-	names, err := h.propertyNames(ctx)
+	names, err := h.Store.PropertyNames(ctx)
 	if err != nil {
 		return err
 	}
