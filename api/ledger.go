@@ -216,7 +216,7 @@ func (s *Server) estimatePDF(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, "estimate", err)
 	}
 	own, err := s.Estate.Firm(ctx)
-	style := s.styleOf(ctx, in.Language)
+	style := dated(s.styleOf(ctx, in.Language))
 	o := exchange.Offer{Title: fmt.Sprintf("Estimate %d", e.Number), From: []string{own.Name}, To: []string{e.Client}, Words: e.Words, Lines: e.Lines,
 		Visit: e.Visit, Total: e.Total, TaxLabel: taxLabel(e.Tax, e.TaxName), Included: e.Included, Currency: e.Currency, Digits: e.Digits}
 	o.Facts = []string{"For " + e.Property, style.Text("Made on " + quantity.Day(e.Made) + ", holds until " + quantity.Day(e.Until))}
@@ -241,7 +241,7 @@ func (s *Server) chargePDF(ctx context.Context, in *struct {
 	own, err := s.Estate.Firm(ctx)
 	o := exchange.Offer{Title: fmt.Sprintf("Invoice draft %d", c.Number), From: []string{own.Name}, To: []string{c.Client, c.Address}, Words: c.Words, Lines: c.Lines,
 		Visit: c.Visit, Total: c.Total, TaxLabel: taxLabel(c.Tax, c.TaxName), Included: c.Included, Currency: c.Currency, Digits: c.Digits}
-	o.Facts = []string{"For work at " + c.Property, s.styleOf(ctx, in.Language).Text("Day: " + quantity.Day(c.Day))}
+	o.Facts = []string{"For work at " + c.Property, dated(s.styleOf(ctx, in.Language)).Text("Day: " + quantity.Day(c.Day))}
 	o.Ends = []string{"A draft: local rules say what an invoice has to hold."}
 	return s.offerPDF(ctx, o, c.Property, in.Language, err)
 }
@@ -257,6 +257,12 @@ func (s *Server) offerPDF(ctx context.Context, o exchange.Offer, of, language st
 		err = exchange.WriteOffer(&b, s.paper(ctx, language), o)
 	}
 	return attached(of+" "+o.Title, "paper.pdf", "application/pdf", b.Bytes()), s.problem(ctx, "paper", err)
+}
+
+// dated is a style in which every day carries its year, as a paper that is kept wants it.
+func dated(s quantity.Style) quantity.Style {
+	s.Year = -1
+	return s
 }
 
 // taxLabel is a tax with its per cents; empty where there is none.

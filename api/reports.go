@@ -80,7 +80,7 @@ func (s *Server) reportPDF(ctx context.Context, in *struct {
 		return nil, s.problem(ctx, "firm", err)
 	}
 	style := s.styleOf(ctx, in.Language)
-	page := exchange.ReportPage{Report: ledger.InStyle(r.Report, style), Firm: firm.Name, Day: style.Text(quantity.Day(r.Day)),
+	page := exchange.ReportPage{Report: ledger.InStyle(r.Report, style), Firm: firm.Name, Day: dated(style).Text(quantity.Day(r.Day)),
 		Degrees: func(c float64) string { return style.Text(quantity.Temperature(c)) },
 		When:    func(n report.Night) string { return style.Text(quantity.Day(n.Day)) },
 		Picture: s.Estate.Store.Picture}

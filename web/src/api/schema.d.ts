@@ -6648,7 +6648,7 @@ export interface components {
              * @description Who gets it; absent: whoever gets estimates of the property
              */
             client_id?: number;
-            /** @description Jobs to be priced; all that stand and nobody was asked about when absent */
+            /** @description Jobs to be priced; those of the coming half year that nobody was asked about when absent */
             orders?: number[];
             /**
              * Format: int64
