@@ -223,7 +223,10 @@ func (s *Server) estimatePDF(ctx context.Context, in *struct {
 	if e.Edition > 1 {
 		o.Title += fmt.Sprintf(", edition %d", e.Edition)
 	}
-	o.Ends = []string{"From–to: how long work takes shows only while it is done. Each line can be agreed or declined by itself."}
+	o.Ends = []string{"Each line can be agreed or declined by itself."}
+	if e.Total.Gross.From != e.Total.Gross.To {
+		o.Ends = append(o.Ends, "From–to: how long work takes shows only while it is done.")
+	}
 	return s.offerPDF(ctx, o, e.Property, in.Language, err)
 }
 

@@ -3,13 +3,11 @@ package api
 import (
 	"bytes"
 	"context"
-	"slices"
 
 	"mezzadro/core/quantity"
 	"mezzadro/core/report"
 	"mezzadro/exchange"
 	"mezzadro/house/ledger"
-	"mezzadro/store"
 
 	"github.com/danielgtaylor/huma/v2"
 )
@@ -92,19 +90,7 @@ func (s *Server) reportPDF(ctx context.Context, in *struct {
 func (s *Server) clientPicture(ctx context.Context, in *struct {
 	Hash string `path:"hash" maxLength:"64" example:"e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855" doc:"Of the picture"`
 }) (*PictureOut, error) {
-	page, err := s.Ledger.ClientPageOf(ctx, s.sessions.GetString(ctx, sessionClient))
-	if err != nil {
-		return nil, s.problem(ctx, "link", err)
-	}
-	shown := slices.ContainsFunc(page.Reports, func(r ledger.Report) bool {
-		return slices.ContainsFunc(r.Sections, func(x report.Section) bool {
-			return slices.ContainsFunc(x.Photos, func(f report.Photo) bool { return f.Hash == in.Hash })
-		})
-	})
-	if !shown {
-		return nil, s.problem(ctx, "picture", store.ErrNotFound)
-	}
-	b, err := s.Estate.Store.Picture(in.Hash)
+	b, err := s.Ledger.SentPicture(ctx, s.sessions.GetString(ctx, sessionClient), in.Hash)
 	if err != nil {
 		return nil, s.problem(ctx, "picture", err)
 	}

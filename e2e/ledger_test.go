@@ -168,7 +168,7 @@ func TestReportToClient(t *testing.T) {
 	phone.see("The herb spiral was hit hardest.")
 	phone.see("Please not:")
 	phone.accessible("a report on a client's phone")
-	if text := phone.text("body"); strings.Contains(text, "Sweet cherry") && strings.Contains(text, "in trouble") {
+	if text := phone.text("body"); strings.Contains(text, "Sweet cherry") && strings.Contains(text, "needs attention") {
 		t.Error("what was left out is shown")
 	}
 	b.press("button", "Take back")

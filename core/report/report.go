@@ -42,6 +42,20 @@ type Weather struct {
 	Days    []Night
 }
 
+// hardest are kinds of events by how much they do to a garden.
+var hardest = []string{weather.Freeze, weather.Gale, weather.LateFrost, cold.DryingWind, weather.Heat, weather.Wet}
+
+// Hardest is the event that did most: by its kind, then by how hard it was; nil for none.
+func Hardest(list []Weather) *Weather {
+	if len(list) == 0 {
+		return nil
+	}
+	w := slices.MinFunc(list, func(a, b Weather) int {
+		return cmp.Or(cmp.Compare(slices.Index(hardest, a.Kind), slices.Index(hardest, b.Kind)), cmp.Compare(math.Abs(b.Value), math.Abs(a.Value)))
+	})
+	return &w
+}
+
 // story tells what the weather did, in a client's words.
 func (w *Weather) story() string {
 	on := quantity.Day(w.Peak)
@@ -99,6 +113,7 @@ type Work struct {
 	Day      day.Day // it is on or was done; none: it has none yet
 	From, To day.Day // else: its good days
 	Done     bool
+	Asked    bool // it waits for the client's yes
 }
 
 // Ask is what a report is written from.
@@ -137,8 +152,8 @@ type Section struct {
 // States of plants, the worst first.
 var states = []string{"danger", "lost", "hurt", "waiting", "found", "well"}
 
-// stateOf is how a plant stands by its verdict.
-func stateOf(kind string) string {
+// StateOf is how a plant stands by its verdict: danger, lost, hurt, waiting or well.
+func StateOf(kind string) string {
 	switch kind {
 	case damage.MakeSafe:
 		return "danger"
@@ -266,7 +281,7 @@ func (a *Ask) section(p Plant) Section {
 	}
 	var found []string
 	if v := p.Answer; v != nil {
-		s.State = stateOf(v.Verdict.Kind)
+		s.State = StateOf(v.Verdict.Kind)
 		found = append(found, foundBy(v))
 		if p.Own != "" {
 			found[0] = ended(p.Own)
@@ -379,12 +394,20 @@ func (a *Ask) ours(plant int64) string {
 		case w.Day.Given():
 			out = append(out, "On "+quantity.Day(w.Day)+": "+lower(w.Title)+".")
 		case w.From.Given():
-			out = append(out, capital(w.Title)+", best from "+quantity.Day(w.From)+" to "+quantity.Day(w.To)+".")
+			out = append(out, once(w)+", best from "+quantity.Day(w.From)+" to "+quantity.Day(w.To)+".")
 		default:
-			out = append(out, capital(w.Title)+", when it is time.")
+			out = append(out, once(w)+", when it is time.")
 		}
 	}
 	return strings.Join(out, " ")
+}
+
+// once names a piece of work that has no day yet, and that it waits for the client where it does.
+func once(w Work) string {
+	if w.Asked {
+		return "Once you agree: " + lower(w.Title)
+	}
+	return capital(w.Title)
 }
 
 // How many pieces of work are told of a plant, and from how near, days.

@@ -36,6 +36,7 @@ func freeze(kind string) Report {
 			{ID: 7, Name: "Never looked at", Count: 1},
 		},
 		Work: []Work{{PlantID: 5, Title: "Taking down a limb", Day: march + 1}, {PlantID: 1, Title: "Pruning", Day: day.None, From: march + 20, To: march + 50},
+			{PlantID: 2, Title: "Feeding", Day: day.None, From: march + 70, To: march + 90, Asked: true},
 			{PlantID: 4, Title: "Digging it out", Day: march - 3, Done: true}},
 		Cost: "What we advise comes to EUR 300.00–420.00."})
 }
@@ -64,7 +65,7 @@ func TestAfterAFreeze(t *testing.T) {
 		"Black locust":      {"may come down", "On " + quantity.Day(march+1) + ": taking down a limb.", "keep children", "Nobody goes under it"},
 		"Lemon":             {"Split to the ground.", "Done on " + quantity.Day(march-3) + ": digging it out."},
 		"Bay laurel, Porch": {"About 40 in 100 of its crown", "Of ten plants like it 7 look right again, after 2 to 3 seasons", "Pruning, best from"},
-		"Oleander × 6":      {"cannot be judged", "before " + quantity.Day(march+60), "Of ten plants like it 5"},
+		"Oleander × 6":      {"cannot be judged", "before " + quantity.Day(march+60), "Of ten plants like it 5", "Once you agree: feeding, best from"},
 		"Azalea × 3":        {"Found on it: lace bugs and chlorosis."},
 		"Yew":               {"It lives to its tips"},
 	} {
@@ -123,5 +124,16 @@ func TestChanceInTens(t *testing.T) {
 		if got := becomes(outcome.Prognosis{Chance: c.chance, SeasonsLow: c.low, SeasonsHigh: c.high}, "hurt"); got != c.want {
 			t.Errorf("%g, %d–%d: %q, want %q", c.chance, c.low, c.high, got, c.want)
 		}
+	}
+}
+
+// TestHardest: a freeze is told before the drying wind that followed it, and of two freezes the harder.
+func TestHardest(t *testing.T) {
+	list := []Weather{{Kind: "drying wind", Value: 17, Peak: march - 19}, {Kind: "freeze", Value: -7, Peak: march - 60}, {Kind: "freeze", Value: -11, Peak: march - 20}, {Kind: "heat", Value: 38, Peak: march - 1}}
+	if w := Hardest(list); w == nil || w.Peak != march-20 {
+		t.Errorf("%+v", w)
+	}
+	if Hardest(nil) != nil {
+		t.Error("there was none")
 	}
 }

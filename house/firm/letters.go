@@ -70,7 +70,7 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.now().Unix(), Subject: "Our visit to " + p.Name}
+	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.Ledger.Now().Unix(), Subject: "Our visit to " + p.Name}
 	if err := h.addressed(ctx, &row, "days"); err != nil {
 		return Letter{}, err
 	}
@@ -189,12 +189,4 @@ func waits(l store.Letter) string {
 
 func tellLetter(l store.Letter) Letter {
 	return Letter{l.ID, l.PropertyID, l.Property, l.Addressee, store.DayOf(&l.Day), l.Body, time.Unix(l.Sent, 0).UTC(), cmp.Or(l.Receipt, waits(l)), append([]string{}, l.To.V...), l.Receipt == ""}
-}
-
-// now is the time: the clock's, or the early morning of the sample's day.
-func (h *Room) now() time.Time {
-	if h.Clock != nil {
-		return h.Clock()
-	}
-	return h.Today().Time().Add(estate.Morning)
 }

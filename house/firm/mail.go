@@ -141,7 +141,7 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: p.Client, Day: h.Today().String(), Body: in.Text, Subject: in.Subject, Sent: h.now().Unix()}
+	row := store.Letter{PropertyID: p.ID, Addressee: p.Client, Day: h.Today().String(), Body: in.Text, Subject: in.Subject, Sent: h.Ledger.Now().Unix()}
 	if err := h.addressed(ctx, &row, in.Gets); err != nil {
 		return Letter{}, err
 	}

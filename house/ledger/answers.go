@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/estimate"
 	"mezzadro/core/job"
+	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -50,7 +51,7 @@ func (h *Room) Answer(ctx context.Context, key store.Key, id int64, in AnswerIn,
 		if err != nil {
 			return Estimate{}, err
 		}
-		if err := tx.AddAnswer(ctx, kept, in.Line, lines[k].Order, *lines[k].Answer, h.now().Unix()); err != nil {
+		if err := tx.AddAnswer(ctx, kept, in.Line, lines[k].Order, *lines[k].Answer, h.Now().Unix()); err != nil {
 			return Estimate{}, err
 		}
 		said, why := "agreed", ""
@@ -159,10 +160,10 @@ func (h *Room) Open(ctx context.Context, property int64) ([]Estimate, error) {
 
 const yearDays = 365
 
-// now is the time: the clock's, or the early morning of the sample's day.
-func (h *Room) now() time.Time {
+// Now is the time: the clock's, or the early morning of the sample's day.
+func (h *Room) Now() time.Time {
 	if h.Clock != nil {
 		return h.Clock()
 	}
-	return h.Today().Time()
+	return h.Today().Time().Add(estate.Morning)
 }

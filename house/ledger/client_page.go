@@ -159,7 +159,7 @@ func (h *Room) ClientPageOf(ctx context.Context, kept string) (ClientPage, error
 		}
 		for _, o := range page.Items {
 			words, told := kinds.ForClient(o.Kind, full[o.ID].Params.V, o.Title)
-			if !told {
+			if !told || o.Agreed == "asked" && !o.Day.Given() { // what waits for their yes stands on the estimate
 				continue
 			}
 			w := ClientWork{Title: words, Plant: estate.PlantName(o.Common, o.Label), Day: o.Day, From: o.From, To: o.To}

@@ -3,10 +3,10 @@ package ledger
 import (
 	"context"
 
-	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/estimate"
 	"mezzadro/core/job"
+	"mezzadro/core/report"
 	"mezzadro/store"
 )
 
@@ -48,7 +48,8 @@ type Outcome struct {
 	PropertyID int64  `json:"property_id"`
 	Property   string `json:"property"`
 	Lost       int    `json:"lost" doc:"Dead or to be replaced"`
-	Hurt       int    `json:"hurt" doc:"Cut back, or waited for"`
+	Hurt       int    `json:"hurt" doc:"Cut back, or may fall on somebody"`
+	Waiting    int    `json:"waiting" doc:"Not to be judged yet"`
 	Well       int    `json:"well" doc:"Left as they are"`
 }
 
@@ -146,10 +147,12 @@ func (h *Room) losses(ctx context.Context, out *Overview) error {
 			out.Losses = append(out.Losses, Outcome{PropertyID: v.PropertyID, Property: names[v.PropertyID]})
 		}
 		o := &out.Losses[i]
-		switch v.Kind {
-		case damage.Replace, damage.Regraft:
+		switch report.StateOf(v.Kind) {
+		case "lost":
 			o.Lost += v.Plants
-		case damage.Leave:
+		case "waiting":
+			o.Waiting += v.Plants
+		case "well":
 			o.Well += v.Plants
 		default:
 			o.Hurt += v.Plants

@@ -68,15 +68,18 @@ func (h *Room) lines(ctx context.Context, list []store.OrderFull, rates estimate
 	if err != nil {
 		return nil, err
 	}
-	out := []estimate.Line{}
+	out, places := []estimate.Line{}, map[int64]*estate.Place{}
 	for i, j := range jobs {
 		k := list[i]
 		if _, told := kinds.ForClient(k.Kind, k.Params.V, k.Title); !told {
 			continue
 		}
-		pl, err := h.Place(ctx, k.PropertyID)
-		if err != nil {
-			return nil, err
+		pl := places[k.PropertyID]
+		if pl == nil {
+			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
+				return nil, err
+			}
+			places[k.PropertyID] = pl
 		}
 		c, err := h.Work.Shared(ctx, k, pl)
 		if err != nil {

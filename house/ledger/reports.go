@@ -3,11 +3,9 @@ package ledger
 import (
 	"cmp"
 	"context"
-	"math"
 	"slices"
 
 	"mezzadro/core/cause"
-	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/kinds"
@@ -104,28 +102,26 @@ func (h *Room) AddReport(ctx context.Context, key store.Key, in ReportIn) (Repor
 	})
 }
 
-// hardest are kinds of events by how much they do to a garden.
-var hardest = []string{weather.Freeze, weather.Gale, weather.LateFrost, cold.DryingWind, weather.Heat, weather.Wet}
-
-// lastEvent is the event of the last months that did most: by its kind, then by how hard it was; nil for none.
+// lastEvent is the event of the last months that did most; nil for none.
 func (h *Room) lastEvent(pl *estate.Place) *report.Weather {
-	events := slices.DeleteFunc(pl.TellEvents(), func(e estate.Event) bool { return e.Peak < pl.Today-eventWithin || e.Peak > pl.Today })
-	slices.SortStableFunc(events, func(a, b estate.Event) int {
-		return cmp.Or(cmp.Compare(slices.Index(hardest, a.Kind), slices.Index(hardest, b.Kind)), cmp.Compare(math.Abs(b.Value), math.Abs(a.Value)))
-	})
-	if len(events) == 0 {
-		return nil
+	var list []report.Weather
+	for _, e := range pl.TellEvents() {
+		if e.Peak < pl.Today-eventWithin || e.Peak > pl.Today {
+			continue
+		}
+		w := report.Weather{Kind: e.Kind, Value: e.Value, Hours: e.Hours, FallC: e.FallC, Peak: e.Peak}
+		if e.BeforeOffC != nil {
+			w.BeforeC = *e.BeforeOffC
+		}
+		list = append(list, w)
 	}
-	e := events[0]
-	w := &report.Weather{Kind: e.Kind, Value: e.Value, Hours: e.Hours, FallC: e.FallC, Peak: e.Peak}
-	if e.BeforeOffC != nil {
-		w.BeforeC = *e.BeforeOffC
+	w := report.Hardest(list)
+	if w == nil || w.Kind != weather.Freeze && w.Kind != weather.LateFrost {
+		return w
 	}
-	if e.Kind == weather.Freeze || e.Kind == weather.LateFrost {
-		for d := e.Peak - nightsAround; d <= min(pl.Today, e.Peak+nightsAround); d++ {
-			if x, seen := pl.Year.Extremes(d); seen {
-				w.Days = append(w.Days, report.Night{Day: d, MinC: quantity.Tenth(x.Min)})
-			}
+	for d := w.Peak - nightsAround; d <= min(pl.Today, w.Peak+nightsAround); d++ {
+		if x, seen := pl.Year.Extremes(d); seen {
+			w.Days = append(w.Days, report.Night{Day: d, MinC: quantity.Tenth(x.Min)})
 		}
 	}
 	return w
@@ -189,7 +185,8 @@ func (h *Room) workFor(ctx context.Context, ask *report.Ask, property int64) err
 		if !told {
 			continue
 		}
-		w := report.Work{PlantID: k.PlantID.Int64, Title: words, Day: store.DayOf(k.Day), From: store.DayOf(k.WinFrom), To: store.DayOf(k.WinTo)}
+		w := report.Work{PlantID: k.PlantID.Int64, Title: words, Day: store.DayOf(k.Day), From: store.DayOf(k.WinFrom), To: store.DayOf(k.WinTo),
+			Asked: k.Agreed == "asked"}
 		if k.Ended != nil {
 			w.Day, w.Done = store.DayOf(k.Ended), true
 		}
@@ -260,6 +257,23 @@ func (h *Room) turnReport(ctx context.Context, key store.Key, id int64, version 
 func (h *Room) RemoveReport(ctx context.Context, key store.Key, id int64) error {
 	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveReport(ctx, id) })
 	return err
+}
+
+// SentPicture is a picture of a report that a link shows; ErrNotFound for any other.
+func (h *Room) SentPicture(ctx context.Context, kept, hash string) ([]byte, error) {
+	l, err := h.Store.ClientLinkOf(ctx, kept, h.Today().String())
+	if err != nil {
+		return nil, err
+	}
+	sent, err := h.SentReports(ctx, l.PropertyID)
+	for _, r := range sent {
+		for _, s := range r.Sections {
+			if slices.ContainsFunc(s.Photos, func(f report.Photo) bool { return f.Hash == hash }) {
+				return h.Store.Picture(hash)
+			}
+		}
+	}
+	return nil, cmp.Or(err, store.ErrNotFound)
 }
 
 // SentReports are those that a client reads by the link: of a year.

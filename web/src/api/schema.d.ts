@@ -9201,7 +9201,7 @@ export interface components {
         Outcome: {
             /**
              * Format: int64
-             * @description Cut back, or waited for
+             * @description Cut back, or may fall on somebody
              */
             hurt: number;
             /**
@@ -9216,6 +9216,11 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /**
+             * Format: int64
+             * @description Not to be judged yet
+             */
+            waiting: number;
             /**
              * Format: int64
              * @description Left as they are

@@ -44,7 +44,7 @@
   }
   const sums = (by: string) => (o?.month.sums ?? []).filter((s) => s.by === by);
   const most = (by: string) => Math.max(1, ...sums(by).map((s) => Math.max(s.planned, s.took)));
-  const plants = $derived(Math.max(1, ...(o?.losses ?? []).map((l) => l.well + l.hurt + l.lost)));
+  const plants = $derived(Math.max(1, ...(o?.losses ?? []).map((l) => l.well + l.hurt + l.waiting + l.lost)));
 </script>
 
 <svelte:head><title>Ledger · Mezzadro</title></svelte:head>
@@ -231,9 +231,17 @@
                     <span class="bg-moss" style:width="{(100 * l.well) / plants}%"></span><span
                       class="bg-sun"
                       style:width="{(100 * l.hurt) / plants}%"
-                    ></span><span class="bg-bad" style:width="{(100 * l.lost) / plants}%"></span>
+                    ></span><span class="border border-sun" style:width="{(100 * l.waiting) / plants}%"></span><span
+                      class="bg-bad"
+                      style:width="{(100 * l.lost) / plants}%"
+                    ></span>
                   </span>
-                  {[l.well && `${l.well} well`, l.hurt && `${l.hurt} hurt`, l.lost && `${l.lost} lost`]
+                  {[
+                    l.well && `${l.well} well`,
+                    l.hurt && `${l.hurt} hurt`,
+                    l.waiting && `${l.waiting} too early to tell`,
+                    l.lost && `${l.lost} lost`,
+                  ]
                     .filter(Boolean)
                     .join(', ')}
                 </span>

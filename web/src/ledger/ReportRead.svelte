@@ -19,8 +19,8 @@
     danger: 'may fall',
     lost: 'lost',
     hurt: 'hurt',
-    waiting: 'not to be judged yet',
-    found: 'in trouble',
+    waiting: 'too early to tell',
+    found: 'needs attention',
     well: 'well',
   };
   const look = (s: string) => (s === 'danger' || s === 'lost' ? 'text-bad' : s === 'well' ? 'text-moss' : 'text-sun');
