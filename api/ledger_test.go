@@ -16,7 +16,17 @@ func TestMoneyOfTheLedger(t *testing.T) {
 	h := sampleHouse(t)
 	staff := h.staff()
 	owner, planner, crew := staff[firm.RoleOwner], staff[firm.RolePlanner], staff[firm.RoleCrew]
-	money := []string{"/ledger", "/rates", "/estimates", "/estimates/1", "/estimates/1/estimate.pdf", "/work-done", "/work-done.csv", "/charges", "/charges/1/charge.pdf"}
+	money := []string{
+		"/ledger",
+		"/rates",
+		"/estimates",
+		"/estimates/1",
+		"/estimates/1/estimate.pdf",
+		"/work-done",
+		"/work-done.csv",
+		"/charges",
+		"/charges/1/charge.pdf",
+	}
 	for _, path := range money {
 		for who, asks := range map[string]*visitor{"the crew": crew, "a planner": planner} {
 			if code, body := asks.do("GET", path, nil); code != 403 {
@@ -61,7 +71,9 @@ func TestMoneyOfTheLedger(t *testing.T) {
 	}
 	client.must("POST", "/client", obj{"token": link.Token})
 	var e ledger.Estimate
-	if err := json.Unmarshal([]byte(client.must("POST", "/client/estimates/1/answers", answer)), &e); err != nil || e.Lines[1].Answer == nil || e.Lines[1].Answer.Way != "link" {
+	if err := json.Unmarshal([]byte(client.must("POST", "/client/estimates/1/answers", answer)), &e); err != nil ||
+		e.Lines[1].Answer == nil ||
+		e.Lines[1].Answer.Way != "link" {
 		t.Errorf("answered: %+v, %v", e.Lines, err)
 	}
 }

@@ -51,8 +51,11 @@ func (t *teller) tellLedger(s Step) error {
 	for _, c := range s.Clients {
 		id, err := t.property(c.Property)
 		if err == nil {
-			_, err = t.post("/clients", map[string]any{"name": c.Name, "phone": c.Phone, "email": c.Email, "address": c.Address, "note": c.Note,
-				"of": []map[string]any{{"property_id": id, "role": c.Role, "gets": append([]string{}, c.Gets...)}}})
+			_, err = t.post(
+				"/clients",
+				map[string]any{"name": c.Name, "phone": c.Phone, "email": c.Email, "address": c.Address, "note": c.Note,
+					"of": []map[string]any{{"property_id": id, "role": c.Role, "gets": append([]string{}, c.Gets...)}}},
+			)
 		}
 		if err != nil {
 			return fmt.Errorf("client %s: %w", c.Name, err)
@@ -109,7 +112,8 @@ func (t *teller) offer(o Offer) error {
 	if err := t.get(at, &e); err != nil {
 		return err
 	}
-	if err := t.put(at, map[string]any{"until": e.Until, "words": o.Words, "lines": e.Lines, "visits": e.Visits, "version": e.Version}, &e); err != nil || !o.Send {
+	if err := t.put(at, map[string]any{"until": e.Until, "words": o.Words, "lines": e.Lines, "visits": e.Visits, "version": e.Version}, &e); err != nil ||
+		!o.Send {
 		return err
 	}
 	if _, err := t.post(at+"/send", map[string]any{"version": e.Version}); err != nil {
@@ -118,7 +122,13 @@ func (t *teller) offer(o Offer) error {
 	for _, a := range o.Answers {
 		for _, l := range e.Lines {
 			if title, _ := l["title"].(string); strings.HasPrefix(title, a.Job) {
-				body := map[string]any{"line": l["id"], "edition": e.Edition, "yes": a.Yes, "name": a.Name, "remark": a.Remark}
+				body := map[string]any{
+					"line":    l["id"],
+					"edition": e.Edition,
+					"yes":     a.Yes,
+					"name":    a.Name,
+					"remark":  a.Remark,
+				}
 				if _, err := t.post(at+"/answers", body); err != nil {
 					return err
 				}

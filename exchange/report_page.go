@@ -115,5 +115,10 @@ func (p page) nights(r ReportPage) {
 	p.SetXY(math.Min(pageMargin+step*float64(coldest)+2, pageMargin+pageWidth-50), y(n.MinC)+1)
 	p.CellFormat(50, 4, legible(r.Degrees(n.MinC)+", "+r.When(n)), "", 0, "L", false, 0, "")
 	p.SetXY(pageMargin, top+graphHigh+7)
-	p.text("", 9, 0, "Lowest of each day, "+r.When(r.Nights[0])+" to "+r.When(r.Nights[len(r.Nights)-1])+"; the line is freezing.")
+	p.text(
+		"",
+		9,
+		0,
+		"Lowest of each day, "+r.When(r.Nights[0])+" to "+r.When(r.Nights[len(r.Nights)-1])+"; the line is freezing.",
+	)
 }

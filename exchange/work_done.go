@@ -10,7 +10,20 @@ type WorkLine struct {
 	Day, Property, Plant, Job, Kind, By, Planned, Took, Agreed, Amount, Currency, Charged string
 }
 
-var workColumns = []string{"day", "property", "plant", "job", "kind", "by", "planned_minutes", "took_minutes", "agreed", "amount", "currency", "charged_as"}
+var workColumns = []string{
+	"day",
+	"property",
+	"plant",
+	"job",
+	"kind",
+	"by",
+	"planned_minutes",
+	"took_minutes",
+	"agreed",
+	"amount",
+	"currency",
+	"charged_as",
+}
 
 // WriteWorkCSV gives work that was done out as CSV, a line a job.
 func WriteWorkCSV(w io.Writer, lines []WorkLine) error {

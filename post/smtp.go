@@ -58,7 +58,12 @@ func (p SMTP) Send(ctx context.Context, l firm.Outgoing) (receipt string, err er
 		}
 		return "", err
 	}
-	return fmt.Sprintf("Taken by %s for %d %s", b.Host, len(l.To), map[bool]string{true: "address", false: "addresses"}[len(l.To) == 1]), nil
+	return fmt.Sprintf(
+		"Taken by %s for %d %s",
+		b.Host,
+		len(l.To),
+		map[bool]string{true: "address", false: "addresses"}[len(l.To) == 1],
+	), nil
 }
 
 // client is a way to a server.

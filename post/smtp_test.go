@@ -34,13 +34,17 @@ func box(t *testing.T) (*standin.Mailbox, post.SMTP) {
 // TestALetterArrives: with its words, accents and all, to all its addresses.
 func TestALetterArrives(t *testing.T) {
 	m, p := box(t)
-	receipt, err := p.Send(context.Background(), firm.Outgoing{Number: 7, To: []string{"noemi@example.com", "house@example.com"},
-		Subject: "Our visit – Müller’s garden", Body: "We come on Thursday.\n.\nCafé", Firm: "Tre Gelsi"})
+	receipt, err := p.Send(
+		context.Background(),
+		firm.Outgoing{Number: 7, To: []string{"noemi@example.com", "house@example.com"},
+			Subject: "Our visit – Müller’s garden", Body: "We come on Thursday.\n.\nCafé", Firm: "Tre Gelsi"},
+	)
 	if err != nil || !strings.Contains(receipt, "2 addresses") {
 		t.Fatalf("%q, %v", receipt, err)
 	}
 	got := m.Letters()
-	if len(got) != 1 || len(got[0].To) != 2 || got[0].From != "garden@example.com" || got[0].Subject != "Our visit – Müller’s garden" ||
+	if len(got) != 1 || len(got[0].To) != 2 || got[0].From != "garden@example.com" ||
+		got[0].Subject != "Our visit – Müller’s garden" ||
 		!strings.Contains(got[0].Body, "Thursday.\r\n.\r\nCafé") {
 		t.Errorf("%+v", got)
 	}
@@ -49,7 +53,14 @@ func TestALetterArrives(t *testing.T) {
 // TestTroubleOfThePost: what passes is tried again, what is refused for good is not taken; a letter to nobody is simulated.
 func TestTroubleOfThePost(t *testing.T) {
 	m, p := box(t)
-	l := firm.Outgoing{Number: 8, Addressee: "Noemi", To: []string{"noemi@example.com"}, Subject: "Visit", Body: "We come.", Firm: "Tre Gelsi"}
+	l := firm.Outgoing{
+		Number:    8,
+		Addressee: "Noemi",
+		To:        []string{"noemi@example.com"},
+		Subject:   "Visit",
+		Body:      "We come.",
+		Firm:      "Tre Gelsi",
+	}
 	m.Fail("451 try again later")
 	if _, err := p.Send(context.Background(), l); err == nil || errors.Is(err, firm.ErrNotTaken) {
 		t.Errorf("try again later: %v", err)

@@ -117,9 +117,11 @@ func address(rest string) string {
 	return a
 }
 
-var mailboxPage = template.Must(template.New("").Parse(`<!doctype html><meta charset=utf-8><title>Mailbox of made-up letters</title>
+var mailboxPage = template.Must(
+	template.New("").Parse(`<!doctype html><meta charset=utf-8><title>Mailbox of made-up letters</title>
 <body style="font:16px sans-serif;max-width:50rem;margin:2rem auto"><h1>Mailbox of made-up letters</h1><p>Nothing here was delivered to anybody.</p>
-{{range .}}<article style="border-top:1px solid #ccc"><p><b>{{.Subject}}</b><br>to {{range .To}}{{.}} {{end}}</p><pre style="white-space:pre-wrap">{{.Body}}</pre></article>{{else}}<p>No letter yet.</p>{{end}}`))
+{{range .}}<article style="border-top:1px solid #ccc"><p><b>{{.Subject}}</b><br>to {{range .To}}{{.}} {{end}}</p><pre style="white-space:pre-wrap">{{.Body}}</pre></article>{{else}}<p>No letter yet.</p>{{end}}`),
+)
 
 // ServeHTTP shows the letters on a page, the newest first.
 func (m *Mailbox) ServeHTTP(w http.ResponseWriter, _ *http.Request) {

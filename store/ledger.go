@@ -30,7 +30,12 @@ func (tx Tx) SetRates(ctx context.Context, r Rates) (Rates, error) {
 	res, err := tx.ExecContext(ctx, `INSERT INTO rates (id, body) SELECT 1, ?1 WHERE ?2 = 0
 		ON CONFLICT (id) DO NOTHING`, r.Body, r.Version)
 	if r.Version > 0 && err == nil {
-		res, err = tx.ExecContext(ctx, `UPDATE rates SET body = ?, version = version + 1 WHERE id = 1 AND version = ?`, r.Body, r.Version)
+		res, err = tx.ExecContext(
+			ctx,
+			`UPDATE rates SET body = ?, version = version + 1 WHERE id = 1 AND version = ?`,
+			r.Body,
+			r.Version,
+		)
 	}
 	if err != nil {
 		return r, err
@@ -90,8 +95,12 @@ func (tx Tx) AddClient(ctx context.Context, c Client) (Client, error) {
 
 // ChangeClient keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeClient(ctx context.Context, c Client) (Client, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE client SET name = :name, phone = :phone, email = :email, address = :address,
-		units = :units, note = :note, version = version + 1 WHERE id = :id AND version = :version AND removed_at IS NULL`, c)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE client SET name = :name, phone = :phone, email = :email, address = :address,
+		units = :units, note = :note, version = version + 1 WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		c,
+	)
 	if err != nil {
 		return c, err
 	}
@@ -156,7 +165,13 @@ const selectEstimate = `SELECT e.id, e.property_id, e.client_id, e.number, e.edi
 
 // Estimates are those of a property, or with 0 of all, the newest first.
 func (s *Store) Estimates(ctx context.Context, property int64, limit int) ([]Estimate, error) {
-	return many[Estimate](ctx, s.read, selectEstimate+`WHERE ?1 IN (0, e.property_id) ORDER BY e.id DESC LIMIT ?2`, property, limit)
+	return many[Estimate](
+		ctx,
+		s.read,
+		selectEstimate+`WHERE ?1 IN (0, e.property_id) ORDER BY e.id DESC LIMIT ?2`,
+		property,
+		limit,
+	)
 }
 
 // Estimate is one.
@@ -175,8 +190,12 @@ func estimateOf(ctx context.Context, from getter, id int64) (Estimate, error) {
 
 // AddEstimate keeps a new one under the next number.
 func (tx Tx) AddEstimate(ctx context.Context, e Estimate) (Estimate, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO estimate (property_id, client_id, number, made, until, state, body)
-		SELECT :property_id, :client_id, coalesce(max(number), 0) + 1, :made, :until, :state, :body FROM estimate`, e)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO estimate (property_id, client_id, number, made, until, state, body)
+		SELECT :property_id, :client_id, coalesce(max(number), 0) + 1, :made, :until, :state, :body FROM estimate`,
+		e,
+	)
 	if err != nil {
 		return e, err
 	}
@@ -189,8 +208,12 @@ func (tx Tx) AddEstimate(ctx context.Context, e Estimate) (Estimate, error) {
 
 // ChangeEstimate keeps the new state if the version is still the kept one.
 func (tx Tx) ChangeEstimate(ctx context.Context, e Estimate) (Estimate, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE estimate SET client_id = :client_id, edition = :edition, until = :until,
-		state = :state, body = :body, version = version + 1 WHERE id = :id AND version = :version`, e)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE estimate SET client_id = :client_id, edition = :edition, until = :until,
+		state = :state, body = :body, version = version + 1 WHERE id = :id AND version = :version`,
+		e,
+	)
 	if err != nil {
 		return e, err
 	}
@@ -210,8 +233,16 @@ func (tx Tx) KeepSent(ctx context.Context, e Estimate, day string) error {
 
 // AddAnswer keeps what a client said to a line, for good.
 func (tx Tx) AddAnswer(ctx context.Context, e Estimate, line int, order int64, a estimate.Answer, at int64) error {
-	_, err := tx.ExecContext(ctx, `INSERT INTO client_answer (estimate_id, edition, line, order_id, body, at) VALUES (?, ?, ?, ?, ?, ?)`,
-		e.ID, e.Edition, line, nullID(order), JSON[estimate.Answer]{V: a}, at)
+	_, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO client_answer (estimate_id, edition, line, order_id, body, at) VALUES (?, ?, ?, ?, ?, ?)`,
+		e.ID,
+		e.Edition,
+		line,
+		nullID(order),
+		JSON[estimate.Answer]{V: a},
+		at,
+	)
 	return err
 }
 
@@ -232,17 +263,31 @@ func (tx Tx) Declined(ctx context.Context, find int64, note string) ([]OrderFull
 
 // Programme are the standing jobs of a course of treatment.
 func (tx Tx) Programme(ctx context.Context, find int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, tx, selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ? ORDER BY o.id`, find)
+	return many[OrderFull](
+		ctx,
+		tx,
+		selectFull+`WHERE `+standing+` AND o.origin = 'programme' AND o.origin_id = ? ORDER BY o.id`,
+		find,
+	)
 }
 
 // StandingAt are the standing jobs of a property, the next best day first.
 func (s *Store) StandingAt(ctx context.Context, property int64) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE `+standing+` AND o.property_id = ? ORDER BY coalesce(o.day, o.best_day, '9'), o.id`, property)
+	return many[OrderFull](
+		ctx,
+		s.read,
+		selectFull+`WHERE `+standing+` AND o.property_id = ? ORDER BY coalesce(o.day, o.best_day, '9'), o.id`,
+		property,
+	)
 }
 
 // AgreedOrders are the standing jobs that their clients have agreed to, the first of whose good days end first.
 func (s *Store) AgreedOrders(ctx context.Context) ([]Order, error) {
-	return many[Order](ctx, s.read, selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' ORDER BY coalesce(o.win_to, '9'), o.id`)
+	return many[Order](
+		ctx,
+		s.read,
+		selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' ORDER BY coalesce(o.win_to, '9'), o.id`,
+	)
 }
 
 // LastVerdict is what was last decided of a plant or group.
@@ -254,16 +299,28 @@ type LastVerdict struct {
 
 // LastVerdicts are those since a day, of plants that stand and of those that were removed since.
 func (s *Store) LastVerdicts(ctx context.Context, from string) ([]LastVerdict, error) {
-	return many[LastVerdict](ctx, s.read, `SELECT p.property_id, v.kind, p.count AS plants FROM verdict v JOIN plant p ON p.id = v.plant_id
+	return many[LastVerdict](
+		ctx,
+		s.read,
+		`SELECT p.property_id, v.kind, p.count AS plants FROM verdict v JOIN plant p ON p.id = v.plant_id
 		JOIN property q ON q.id = p.property_id AND q.removed_at IS NULL
 		WHERE v.id IN (SELECT max(id) FROM verdict WHERE undone = 0 AND day >= ? AND decision <> 'not now' GROUP BY plant_id)
-		ORDER BY p.property_id`, from)
+		ORDER BY p.property_id`,
+		from,
+	)
 }
 
 // DoneBetween are the jobs that were done from a day until another, of a property or with 0 of all, the oldest first.
 func (s *Store) DoneBetween(ctx context.Context, property int64, from, to string) ([]OrderFull, error) {
-	return many[OrderFull](ctx, s.read, selectFull+`WHERE o.in_sight = 1 AND o.state = 'done' AND o.ended BETWEEN ? AND ?
-		AND ?3 IN (0, o.property_id) ORDER BY o.ended, o.id`, from, to, property)
+	return many[OrderFull](
+		ctx,
+		s.read,
+		selectFull+`WHERE o.in_sight = 1 AND o.state = 'done' AND o.ended BETWEEN ? AND ?
+		AND ?3 IN (0, o.property_id) ORDER BY o.ended, o.id`,
+		from,
+		to,
+		property,
+	)
 }
 
 // Charge is what was charged.
@@ -286,7 +343,13 @@ const selectCharge = `SELECT g.id, g.property_id, g.client_id, g.number, g.day, 
 
 // Charges are those of a property, or with 0 of all, the newest first.
 func (s *Store) Charges(ctx context.Context, property int64, limit int) ([]Charge, error) {
-	return many[Charge](ctx, s.read, selectCharge+`WHERE ?1 IN (0, g.property_id) ORDER BY g.id DESC LIMIT ?2`, property, limit)
+	return many[Charge](
+		ctx,
+		s.read,
+		selectCharge+`WHERE ?1 IN (0, g.property_id) ORDER BY g.id DESC LIMIT ?2`,
+		property,
+		limit,
+	)
 }
 
 // Charge is one.
@@ -319,7 +382,12 @@ func (tx Tx) AddCharge(ctx context.Context, c Charge, orders []int64) (Charge, e
 		return c, err
 	}
 	for _, o := range orders {
-		res, err := tx.ExecContext(ctx, `UPDATE job_order SET charge_id = ? WHERE id = ? AND charge_id IS NULL AND state = 'done'`, id, o)
+		res, err := tx.ExecContext(
+			ctx,
+			`UPDATE job_order SET charge_id = ? WHERE id = ? AND charge_id IS NULL AND state = 'done'`,
+			id,
+			o,
+		)
 		if err != nil {
 			return c, err
 		}

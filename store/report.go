@@ -25,7 +25,13 @@ const selectReport = `SELECT r.id, r.property_id, r.kind, r.day, r.state, r.body
 
 // Reports are those of a property, or with 0 of all, the newest first.
 func (s *Store) Reports(ctx context.Context, property int64, limit int) ([]Report, error) {
-	return many[Report](ctx, s.read, selectReport+`WHERE ?1 IN (0, r.property_id) ORDER BY r.id DESC LIMIT ?2`, property, limit)
+	return many[Report](
+		ctx,
+		s.read,
+		selectReport+`WHERE ?1 IN (0, r.property_id) ORDER BY r.id DESC LIMIT ?2`,
+		property,
+		limit,
+	)
 }
 
 // Report is one.
@@ -39,7 +45,11 @@ func reportOf(ctx context.Context, from getter, id int64) (Report, error) {
 
 // AddReport keeps a new one.
 func (tx Tx) AddReport(ctx context.Context, r Report) (Report, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO report (property_id, kind, day, state, body) VALUES (:property_id, :kind, :day, :state, :body)`, r)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO report (property_id, kind, day, state, body) VALUES (:property_id, :kind, :day, :state, :body)`,
+		r,
+	)
 	if err != nil {
 		return r, err
 	}
@@ -52,7 +62,11 @@ func (tx Tx) AddReport(ctx context.Context, r Report) (Report, error) {
 
 // ChangeReport keeps the new state if the version is still the kept one.
 func (tx Tx) ChangeReport(ctx context.Context, r Report) (Report, error) {
-	res, err := tx.NamedExecContext(ctx, `UPDATE report SET state = :state, body = :body, version = version + 1 WHERE id = :id AND version = :version`, r)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE report SET state = :state, body = :body, version = version + 1 WHERE id = :id AND version = :version`,
+		r,
+	)
 	if err != nil {
 		return r, err
 	}
@@ -94,5 +108,11 @@ func (s *Store) JudgedSince(ctx context.Context, property int64, from string) ([
 
 // PhotosSince are the pictures of a property's plants from a day on, the oldest first.
 func (s *Store) PhotosSince(ctx context.Context, property int64, from string) ([]Photo, error) {
-	return many[Photo](ctx, s.read, selectPhoto+`f.plant_id IN (SELECT id FROM plant WHERE property_id = ?) AND w.day >= ? ORDER BY w.day, f.id`, property, from)
+	return many[Photo](
+		ctx,
+		s.read,
+		selectPhoto+`f.plant_id IN (SELECT id FROM plant WHERE property_id = ?) AND w.day >= ? ORDER BY w.day, f.id`,
+		property,
+		from,
+	)
 }

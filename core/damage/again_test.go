@@ -35,7 +35,14 @@ func TestNothingIsAskedTwice(t *testing.T) {
 				asked++
 				for _, c := range checks {
 					if c.Kind == n.Kind && math.Abs(c.HeightM-n.HeightM) < 0.03 && c.Result != "soft" {
-						t.Errorf("%s: %s at %.2f m is asked for again, after %s at %.2f m", e.ID, n.Kind, n.HeightM, c.Result, c.HeightM)
+						t.Errorf(
+							"%s: %s at %.2f m is asked for again, after %s at %.2f m",
+							e.ID,
+							n.Kind,
+							n.HeightM,
+							c.Result,
+							c.HeightM,
+						)
 					}
 				}
 				c := check.Check{Kind: n.Kind, HeightM: n.HeightM}

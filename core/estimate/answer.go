@@ -48,7 +48,12 @@ func Revise(kept, next []Line) (lines []Line, anew []int, err error) {
 		}
 		for k, p := range l.Parts {
 			if p.From > p.Amount || p.Amount > p.To {
-				bad.Add(fmt.Sprintf("%sparts[%d].amount", at, k), p.Amount, "%s: the amount must lie between from and to", p.Text)
+				bad.Add(
+					fmt.Sprintf("%sparts[%d].amount", at, k),
+					p.Amount,
+					"%s: the amount must lie between from and to",
+					p.Text,
+				)
 			}
 		}
 		l.add()

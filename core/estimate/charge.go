@@ -26,7 +26,10 @@ func (r *Rates) Done(j Job, took int, agreed *Line) Line {
 		return l
 	}
 	l.Title, l.Plant = agreed.Title, agreed.Plant
-	l.Parts = append(l.Parts, Part{What: "free", Text: "Limited to what was agreed", Range: exactly(agreed.To - l.Amount)})
+	l.Parts = append(
+		l.Parts,
+		Part{What: "free", Text: "Limited to what was agreed", Range: exactly(agreed.To - l.Amount)},
+	)
 	l.add()
 	return l
 }

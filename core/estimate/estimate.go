@@ -90,7 +90,16 @@ func (r *Rates) LineOf(j Job) Line {
 	}
 	if j.WasteM3 > 0 {
 		a := r.WasteM3.part(1000, thousandths(j.WasteM3))
-		l.Parts = append(l.Parts, Part{What: "waste", Text: "Waste taken away", Of: "about " + quantity.Bulk(j.WasteM3), Range: spread(a, wasteSpread), Unpriced: r.WasteM3 == 0})
+		l.Parts = append(
+			l.Parts,
+			Part{
+				What:     "waste",
+				Text:     "Waste taken away",
+				Of:       "about " + quantity.Bulk(j.WasteM3),
+				Range:    spread(a, wasteSpread),
+				Unpriced: r.WasteM3 == 0,
+			},
+		)
 	}
 	if j.Every > 0 {
 		l.Note = fmt.Sprintf("For one time. It comes again about every %d days while it is wanted.", j.Every)

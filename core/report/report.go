@@ -51,7 +51,10 @@ func Hardest(list []Weather) *Weather {
 		return nil
 	}
 	w := slices.MinFunc(list, func(a, b Weather) int {
-		return cmp.Or(cmp.Compare(slices.Index(hardest, a.Kind), slices.Index(hardest, b.Kind)), cmp.Compare(math.Abs(b.Value), math.Abs(a.Value)))
+		return cmp.Or(
+			cmp.Compare(slices.Index(hardest, a.Kind), slices.Index(hardest, b.Kind)),
+			cmp.Compare(math.Abs(b.Value), math.Abs(a.Value)),
+		)
 	})
 	return &w
 }
@@ -66,14 +69,20 @@ func (w *Weather) story() string {
 			out += ", " + quantity.Difference(w.FallC) + " colder than three days before"
 		}
 		if w.BeforeC >= warmC {
-			return out + ". The fortnight before had been " + quantity.Difference(w.BeforeC) + " too warm: plants were not ready for it."
+			return out + ". The fortnight before had been " + quantity.Difference(
+				w.BeforeC,
+			) + " too warm: plants were not ready for it."
 		}
 		if w.Kind == weather.LateFrost {
 			return out + ". Plants had begun to grow."
 		}
 		return out + "."
 	case cold.DryingWind:
-		return fmt.Sprintf("About %s the ground was frozen for %d hours while sun and wind dried the leaves.", on, w.Hours)
+		return fmt.Sprintf(
+			"About %s the ground was frozen for %d hours while sun and wind dried the leaves.",
+			on,
+			w.Hours,
+		)
 	case weather.Heat:
 		return "About " + on + " it was as hot as " + quantity.Temperature(w.Value) + "."
 	case weather.Gale:
@@ -254,7 +263,11 @@ var countWords = map[string]func(n int) string{
 	"hurt":    func(n int) string { return counted(n, "one is hurt and lives", "%d are hurt and live") },
 	"waiting": func(n int) string { return counted(n, "one cannot be judged yet", "%d cannot be judged yet") },
 	"found": func(n int) string {
-		return counted(n, "one has a pest, a disease or another trouble", "%d have a pest, a disease or another trouble")
+		return counted(
+			n,
+			"one has a pest, a disease or another trouble",
+			"%d have a pest, a disease or another trouble",
+		)
 	},
 	"well": func(n int) string { return counted(n, "one came through well", "%d came through well") },
 }
@@ -344,7 +357,11 @@ func becomes(p outcome.Prognosis, state string) string {
 		return ""
 	}
 	tens := min(10, max(0, int(math.Round(10*p.Chance))))
-	when := counted(p.SeasonsHigh, "by the end of the coming season", fmt.Sprintf("after %d to %%d seasons", p.SeasonsLow))
+	when := counted(
+		p.SeasonsHigh,
+		"by the end of the coming season",
+		fmt.Sprintf("after %d to %%d seasons", p.SeasonsLow),
+	)
 	if p.SeasonsLow == p.SeasonsHigh && p.SeasonsHigh > 1 {
 		when = fmt.Sprintf("after %d seasons", p.SeasonsHigh)
 	}

@@ -44,8 +44,14 @@ func (h *Room) SetMail(ctx context.Context, key store.Key, in MailIn) (MailSet, 
 	if err != nil {
 		return MailSet{}, err
 	}
-	b := store.MailBody{Host: strings.TrimSpace(in.Host), Port: in.Port, Security: in.Security, User: strings.TrimSpace(in.User),
-		Password: in.Password, From: strings.TrimSpace(in.From)}
+	b := store.MailBody{
+		Host:     strings.TrimSpace(in.Host),
+		Port:     in.Port,
+		Security: in.Security,
+		User:     strings.TrimSpace(in.User),
+		Password: in.Password,
+		From:     strings.TrimSpace(in.From),
+	}
 	if b.Security == "" {
 		b.Security = "starttls"
 	}
@@ -70,7 +76,12 @@ func (h *Room) SetMail(ctx context.Context, key store.Key, in MailIn) (MailSet, 
 	if err := bad.Err(); err != nil {
 		return MailSet{}, err
 	}
-	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetMail(ctx, b) })
+	_, err = store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.SetMail(ctx, b) },
+	)
 	if err != nil {
 		return MailSet{}, err
 	}
@@ -121,7 +132,9 @@ func (h *Room) addressed(ctx context.Context, l *store.Letter, gets string) erro
 		}
 	}
 	if len(names) == 0 {
-		return store.Refused("no client of this property has an address for mail and gets " + gets + ": enter one in the Ledger, or copy the letter")
+		return store.Refused(
+			"no client of this property has an address for mail and gets " + gets + ": enter one in the Ledger, or copy the letter",
+		)
 	}
 	l.Addressee = strings.Join(names, ", ")
 	return nil
@@ -141,7 +154,14 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: p.Client, Day: h.Today().String(), Body: in.Text, Subject: in.Subject, Sent: h.Ledger.Now().Unix()}
+	row := store.Letter{
+		PropertyID: p.ID,
+		Addressee:  p.Client,
+		Day:        h.Today().String(),
+		Body:       in.Text,
+		Subject:    in.Subject,
+		Sent:       h.Ledger.Now().Unix(),
+	}
 	if err := h.addressed(ctx, &row, in.Gets); err != nil {
 		return Letter{}, err
 	}
@@ -153,7 +173,10 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 		return Letter{}, err
 	}
 	if err := h.post(ctx, id); errors.Is(err, ErrNotTaken) {
-		return Letter{}, errors.Join(store.Refused("the mail server did not take it: "+err.Error()), h.unsend(ctx, key, id, nil))
+		return Letter{}, errors.Join(
+			store.Refused("the mail server did not take it: "+err.Error()),
+			h.unsend(ctx, key, id, nil),
+		)
 	} else if err != nil {
 		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
 	}

@@ -37,11 +37,16 @@ func TestMailGoesToWhoGetsIt(t *testing.T) {
 			t.Errorf("%+v is taken", bad)
 		}
 	}
-	set, err := k.Firm.SetMail(ctx, store.Key{}, firm.MailIn{Host: "mail.example.com", User: "garden", Password: "made up", From: "garden@example.com"})
+	set, err := k.Firm.SetMail(
+		ctx,
+		store.Key{},
+		firm.MailIn{Host: "mail.example.com", User: "garden", Password: "made up", From: "garden@example.com"},
+	)
 	if set = housetest.Must(t, set, err); set.Port != 587 || set.Security != "starttls" || !set.Kept {
 		t.Errorf("kept as %+v", set)
 	}
-	if _, err := k.Firm.SendLetter(ctx, store.Key{}, in); err == nil || !strings.Contains(err.Error(), "no client of this property has an address") {
+	if _, err := k.Firm.SendLetter(ctx, store.Key{}, in); err == nil ||
+		!strings.Contains(err.Error(), "no client of this property has an address") {
 		t.Errorf("to nobody: %v", err)
 	}
 	for _, c := range []ledger.ClientIn{
@@ -62,13 +67,15 @@ func TestMailGoesToWhoGetsIt(t *testing.T) {
 	if err := k.Firm.SendWaiting(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if len(p.letters) != 1 || len(p.letters[0].To) != 1 || p.letters[0].To[0] != "noemi@example.com" || !strings.Contains(p.letters[0].Subject, "Old Mill") {
+	if len(p.letters) != 1 || len(p.letters[0].To) != 1 || p.letters[0].To[0] != "noemi@example.com" ||
+		!strings.Contains(p.letters[0].Subject, "Old Mill") {
 		t.Errorf("it went as %+v", p.letters)
 	}
 	if list, _ := k.Firm.Letters(ctx); len(list) != 1 || list[0].Waits || list[0].Receipt != "taken" {
 		t.Errorf("kept as %+v", list)
 	}
-	if _, err := k.Firm.SendNotice(ctx, store.Key{}, in.PropertyID, firm.NoticeIn{Gets: "reports", Subject: "A report", Text: "Read it."}); err != nil || p.letters[1].To[0] != "agency@example.com" {
+	if _, err := k.Firm.SendNotice(ctx, store.Key{}, in.PropertyID, firm.NoticeIn{Gets: "reports", Subject: "A report", Text: "Read it."}); err != nil ||
+		p.letters[1].To[0] != "agency@example.com" {
 		t.Errorf("a report goes to %+v, %v", p.letters, err)
 	}
 	p.fault = firm.ErrNotTaken
@@ -78,7 +85,11 @@ func TestMailGoesToWhoGetsIt(t *testing.T) {
 	if list, _ := k.Firm.Letters(ctx); len(list) != 2 {
 		t.Errorf("what was refused stays: %d letters", len(list))
 	}
-	set, err = k.Firm.SetMail(ctx, store.Key{}, firm.MailIn{Host: "other.example.com", User: "garden", From: "garden@example.com"})
+	set, err = k.Firm.SetMail(
+		ctx,
+		store.Key{},
+		firm.MailIn{Host: "other.example.com", User: "garden", From: "garden@example.com"},
+	)
 	if set = housetest.Must(t, set, err); set.Kept {
 		t.Error("the password goes along to another server")
 	}

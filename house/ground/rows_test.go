@@ -24,8 +24,15 @@ func TestRowOnAPlan(t *testing.T) {
 	version := 0
 	draw := func(points ...site.At) ground.PlanOut {
 		t.Helper()
-		things := []site.Thing{{ID: "row", Kind: site.Hedge, PlantID: yew.ID, HeightM: 1.8, SpreadM: 0.7, Points: points}}
-		out, err := k.Ground.SetPlan(ctx, store.Key{}, p.ID, ground.PlanIn{Plan: site.Plan{Things: things}, Version: version})
+		things := []site.Thing{
+			{ID: "row", Kind: site.Hedge, PlantID: yew.ID, HeightM: 1.8, SpreadM: 0.7, Points: points},
+		}
+		out, err := k.Ground.SetPlan(
+			ctx,
+			store.Key{},
+			p.ID,
+			ground.PlanIn{Plan: site.Plan{Things: things}, Version: version},
+		)
 		out = housetest.Must(t, out, err)
 		version = out.Version
 		return out
@@ -41,7 +48,8 @@ func TestRowOnAPlan(t *testing.T) {
 	}
 	draw(site.At{X: 0, Y: 0}, site.At{X: 5, Y: 0})
 	before := kept()
-	if out := draw(site.At{X: 1, Y: 0}, site.At{X: 6, Y: 0}); len(out.Loose) != 0 || kept().Version != before.Version || kept().RowM != 5 {
+	if out := draw(site.At{X: 1, Y: 0}, site.At{X: 6, Y: 0}); len(out.Loose) != 0 || kept().Version != before.Version ||
+		kept().RowM != 5 {
 		t.Errorf("moved as it is: %+v, loose %v", kept(), out.Loose)
 	}
 	if err := k.Garden.RemovePlant(ctx, store.Key{}, yew.ID, true); err != nil {
@@ -49,7 +57,8 @@ func TestRowOnAPlan(t *testing.T) {
 	}
 	out, err := k.Ground.PlanOf(ctx, p.ID)
 	out = housetest.Must(t, out, err)
-	if len(out.Plan.Things) != 1 || out.Plan.Things[0].Kind != site.Grave || len(out.Plan.Things[0].Points) != 1 || out.Plan.Things[0].Points[0].X != 3.5 {
+	if len(out.Plan.Things) != 1 || out.Plan.Things[0].Kind != site.Grave || len(out.Plan.Things[0].Points) != 1 ||
+		out.Plan.Things[0].Points[0].X != 3.5 {
 		t.Fatalf("removed it leaves %+v", out.Plan.Things)
 	}
 	if _, err := k.Ground.SetPlan(ctx, store.Key{}, p.ID, ground.PlanIn{Plan: out.Plan, Version: out.Version}); err != nil {
@@ -67,8 +76,15 @@ func TestBedOnAPlan(t *testing.T) {
 	version := 0
 	draw := func(kind site.Kind, points ...site.At) store.Plant {
 		t.Helper()
-		things := []site.Thing{{ID: "it", Kind: kind, PlantID: hydrangea.ID, HeightM: 0.5, SpreadM: 0.5, Points: points}}
-		out, err := k.Ground.SetPlan(ctx, store.Key{}, p.ID, ground.PlanIn{Plan: site.Plan{Things: things}, Version: version})
+		things := []site.Thing{
+			{ID: "it", Kind: kind, PlantID: hydrangea.ID, HeightM: 0.5, SpreadM: 0.5, Points: points},
+		}
+		out, err := k.Ground.SetPlan(
+			ctx,
+			store.Key{},
+			p.ID,
+			ground.PlanIn{Plan: site.Plan{Things: things}, Version: version},
+		)
 		version = housetest.Must(t, out, err).Version
 		if len(out.Loose) != 0 {
 			t.Errorf("a %s leaves it without a place: %v", kind, out.Loose)
