@@ -27,6 +27,7 @@ import (
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
+	"mezzadro/house/housetest"
 	"mezzadro/house/overview"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -47,7 +48,7 @@ type opened struct {
 // newHouse opens an empty record on 18 March 2027, with the sample's simulated weather station.
 func newHouse(t testing.TB) *opened {
 	t.Helper()
-	h := &opened{t: t, folder: t.TempDir(), today: day.Of(2027, 3, 18)}
+	h := &opened{t: t, folder: housetest.Folder(t), today: day.Of(2027, 3, 18)}
 	h.open()
 	return h
 }

@@ -6,7 +6,6 @@ import (
 	"mezzadro/core/invalid"
 	"mezzadro/core/region"
 	"mezzadro/core/season"
-	"mezzadro/house/estate"
 )
 
 // By what the time zone of a place is known.
@@ -71,7 +70,7 @@ func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields, hoursAlone bool) Plac
 	}
 	if located && *bad == nil {
 		var err error
-		if out.There, err = estate.ZoneAt(out.Climate.Latitude, out.Climate.Longitude); err != nil {
+		if out.There, err = ZoneAt(out.Climate.Latitude, out.Climate.Longitude); err != nil {
 			h.Log.Error("the zone of a place", "error", err) // the type's holds, and can be changed
 		}
 	}
@@ -84,7 +83,7 @@ func (h *Room) placeOf(in PropertyIn, bad *invalid.Fields, hoursAlone bool) Plac
 	if _, err := time.LoadLocation(out.Zone); err != nil {
 		bad.Add("zone", out.Zone, "%q is no time zone; want one such as Europe/Rome or Australia/Melbourne", out.Zone)
 	} else if located {
-		out.Doubt = estate.ZoneDoubt(out.Zone, out.Climate.Longitude)
+		out.Doubt = ZoneDoubt(out.Zone, out.Climate.Longitude)
 	}
 	if len(out.Climate.Normals) > 0 {
 		out.Hardy = season.Zone(out.Climate.ExtremeMinC)

@@ -26,7 +26,7 @@ type Kit struct {
 // Open opens one on 18 March 2027.
 func Open(t testing.TB) *Kit {
 	t.Helper()
-	st, err := store.Open(context.Background(), t.TempDir())
+	st, err := store.Open(context.Background(), Folder(t))
 	if err != nil {
 		t.Fatal(err)
 	}

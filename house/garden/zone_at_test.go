@@ -1,4 +1,4 @@
-package estate
+package garden
 
 import "testing"
 
