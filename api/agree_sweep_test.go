@@ -19,9 +19,9 @@ import (
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
-	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/ledger"
+	"mezzadro/house/letters"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
@@ -160,7 +160,7 @@ func (s *sweeper) told(held map[int64]work.Order, found map[int64]map[string]boo
 			s.say("housekeeping is not the client's", ours.MatchString(w.Title), "%s: %q", p.Name, w.Title)
 		}
 	}
-	for _, l := range ok[Run[firm.Telling]](s.h, "GET", "/rounds/tellings", nil).Items {
+	for _, l := range ok[Run[letters.Telling]](s.h, "GET", "/rounds/tellings", nil).Items {
 		for _, id := range l.Orders {
 			o, is := held[id]
 			s.say("no letter tells a day of what waits", is && o.Hold.Anyway == "" && l.Day.Given(), "%s on %s: %q", l.Property, l.Day, o.Title)

@@ -15,7 +15,7 @@ import (
 	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
 	"mezzadro/house/days"
-	"mezzadro/house/firm"
+	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 	"mezzadro/standin"
@@ -121,8 +121,8 @@ func TestPinnedHour(t *testing.T) {
 
 type silent struct{}
 
-func (silent) Send(context.Context, firm.Outgoing) (string, error) {
-	return "", fmt.Errorf("no such address: %w", firm.ErrNotTaken)
+func (silent) Send(context.Context, letters.Outgoing) (string, error) {
+	return "", fmt.Errorf("no such address: %w", letters.ErrNotTaken)
 }
 
 // TestLetters: a letter that is sent is kept with the post's receipt and its day is known to the client, once; one
@@ -142,23 +142,23 @@ func TestLetters(t *testing.T) {
 		}
 		return b
 	}
-	known := func() bool { return len(ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
-	h.server.Firm.Post = silent{}
+	known := func() bool { return len(ok[Run[letters.Telling]](h, "GET", "/rounds/tellings", nil).Items) == 0 }
+	h.server.Letters.Post = silent{}
 	if code, b := h.do("POST", "/rounds/letters", letter(nil)); code != 409 || !strings.Contains(string(b), "no such address") || known() {
 		t.Errorf("an address that is none: %d %s", code, b)
 	}
-	h.server.Firm.Post = standin.Post{}
+	h.server.Letters.Post = standin.Post{}
 	for says, more := range map[string]obj{"body.text": {"text": "  "}, "job on that day": {"day": (on + 1).String()}, "job on that": {"property_id": there.ID}} {
 		if code, b := h.do("POST", "/rounds/letters", letter(more)); code < 400 || !strings.Contains(string(b), says) || known() {
 			t.Errorf("%s: %d %s", says, code, b)
 		}
 	}
-	if l := ok[Run[firm.Letter]](h, "GET", "/rounds/letters", nil).Items; len(l) != 0 {
+	if l := ok[Run[letters.Letter]](h, "GET", "/rounds/letters", nil).Items; len(l) != 0 {
 		t.Errorf("refused letters are kept: %+v", l)
 	}
-	ok[firm.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
-	ok[firm.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
-	l := ok[Run[firm.Letter]](h, "GET", "/rounds/letters", nil).Items
+	ok[letters.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	ok[letters.Letter](h, "POST", "/rounds/letters", letter(nil), "Idempotency-Key", "send")
+	l := ok[Run[letters.Letter]](h, "GET", "/rounds/letters", nil).Items
 	if len(l) != 1 || !strings.Contains(l[0].Receipt, "simulated") || l[0].Text != "We come on Saturday." || !known() {
 		t.Errorf("sent: %+v", l)
 	}

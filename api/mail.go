@@ -3,9 +3,9 @@ package api
 import (
 	"context"
 
-	"mezzadro/house/firm"
-
 	"github.com/danielgtaylor/huma/v2"
+
+	"mezzadro/house/letters"
 )
 
 func (s *Server) mailRoutes(a huma.API) {
@@ -17,16 +17,16 @@ func (s *Server) mailRoutes(a huma.API) {
 		`{"gets": "estimates", "subject": "Estimate 1", "text": "Please read and answer it: https://garden.example/#/client/made-up"}`)
 }
 
-func (s *Server) mail(ctx context.Context, _ *struct{}) (*Out[firm.MailSet], error) {
-	m, err := s.Firm.Mail(ctx)
+func (s *Server) mail(ctx context.Context, _ *struct{}) (*Out[letters.MailSet], error) {
+	m, err := s.Letters.Mail(ctx)
 	return out(m), s.problem(ctx, "mail", err)
 }
 
 func (s *Server) setMail(ctx context.Context, in *struct {
 	OnceKey
-	Body firm.MailIn
-}) (*Out[firm.MailSet], error) {
-	m, err := s.Firm.SetMail(ctx, keyOf(ctx), in.Body)
+	Body letters.MailIn
+}) (*Out[letters.MailSet], error) {
+	m, err := s.Letters.SetMail(ctx, keyOf(ctx), in.Body)
 	return out(m), s.problem(ctx, "mail", err)
 }
 
@@ -41,14 +41,14 @@ func (s *Server) tryMail(ctx context.Context, in *struct {
 		To string `json:"to" maxLength:"200" doc:"Address that the test goes to"`
 	}
 }) (*Out[Receipt], error) {
-	r, err := s.Firm.TryMail(ctx, in.Body.To)
+	r, err := s.Letters.TryMail(ctx, in.Body.To)
 	return out(Receipt{r}), s.problem(ctx, "mail", err)
 }
 
 func (s *Server) sendNotice(ctx context.Context, in *struct {
 	Write
-	Body firm.NoticeIn
-}) (*Out[firm.Letter], error) {
-	l, err := s.Firm.SendNotice(ctx, keyOf(ctx), in.ID, in.Body)
+	Body letters.NoticeIn
+}) (*Out[letters.Letter], error) {
+	l, err := s.Letters.SendNotice(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(l), s.problem(ctx, "property", err)
 }

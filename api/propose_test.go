@@ -10,7 +10,7 @@ import (
 	"mezzadro/core/job"
 	round "mezzadro/core/rounds"
 	"mezzadro/house/days"
-	"mezzadro/house/firm"
+	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 )
@@ -156,14 +156,14 @@ func TestPropose(t *testing.T) {
 	if code, b := h.do("GET", "/rounds/route.gpx?day=2030-01-01", nil); code != 200 || strings.Contains(string(b), "<rtept") {
 		t.Errorf("a day without work: %d %s", code, b)
 	}
-	tell := ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items
+	tell := ok[Run[letters.Telling]](h, "GET", "/rounds/tellings", nil).Items
 	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We come to ") || len(tell[0].Orders) == 0 {
 		t.Errorf("to be told: %+v", tell)
 	}
 	if code, b := h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": true}); code >= 300 {
 		t.Errorf("told: %d %s", code, b)
 	}
-	if n := len(ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items); n != len(tell)-1 {
+	if n := len(ok[Run[letters.Telling]](h, "GET", "/rounds/tellings", nil).Items); n != len(tell)-1 {
 		t.Errorf("%d left of %d", n, len(tell))
 	}
 	if code, _ := h.do("PUT", "/rounds/told", obj{"orders": []int64{999}, "told": true}); code != 404 {

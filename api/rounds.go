@@ -14,7 +14,7 @@ import (
 	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
 	"mezzadro/house/days"
-	"mezzadro/house/firm"
+	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 )
@@ -202,21 +202,21 @@ func (s *Server) sheetPDF(ctx context.Context, in *struct {
 func (s *Server) tellings(ctx context.Context, in *struct {
 	Days     int    `query:"days" default:"14" minimum:"1" maximum:"60"`
 	Language string `header:"Accept-Language"`
-}) (*Out[Run[firm.Telling]], error) {
-	list, err := s.Firm.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
-	return out(Run[firm.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+}) (*Out[Run[letters.Telling]], error) {
+	list, err := s.Letters.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
+	return out(Run[letters.Telling]{Items: list}), s.problem(ctx, "jobs", err)
 }
 
-func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[firm.Letter]], error) {
-	list, err := s.Firm.Letters(ctx)
-	return out(Run[firm.Letter]{Items: list}), s.problem(ctx, "letters", err)
+func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[letters.Letter]], error) {
+	list, err := s.Letters.Letters(ctx)
+	return out(Run[letters.Letter]{Items: list}), s.problem(ctx, "letters", err)
 }
 
 func (s *Server) sendLetter(ctx context.Context, in *struct {
 	OnceKey
-	Body firm.LetterIn
-}) (*Out[firm.Letter], error) {
-	l, err := s.Firm.SendLetter(ctx, keyOf(ctx), in.Body)
+	Body letters.LetterIn
+}) (*Out[letters.Letter], error) {
+	l, err := s.Letters.SendLetter(ctx, keyOf(ctx), in.Body)
 	return out(l), s.problem(ctx, "job on that day", err)
 }
 
@@ -227,7 +227,7 @@ func (s *Server) told(ctx context.Context, in *struct {
 		Told   bool    `json:"told"`
 	}
 }) (*struct{}, error) {
-	return nil, s.problem(ctx, "job on a day", s.Firm.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
+	return nil, s.problem(ctx, "job on a day", s.Letters.Told(ctx, keyOf(ctx), in.Body.Orders, in.Body.Told))
 }
 
 func (s *Server) roundsSeason(ctx context.Context, in *struct {

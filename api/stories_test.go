@@ -13,10 +13,10 @@ import (
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
-	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
 	"mezzadro/house/ledger"
+	"mezzadro/house/letters"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
@@ -419,7 +419,7 @@ func TestStoryWashedOutDay(t *testing.T) {
 			t.Errorf("%s goes to %s, the plan said %s", o.Property, o.Day, plan.Visits[i].To)
 		}
 	}
-	letters := ok[Run[firm.Telling]](h, "GET", "/rounds/tellings", nil).Items
+	letters := ok[Run[letters.Telling]](h, "GET", "/rounds/tellings", nil).Items
 	for _, l := range letters {
 		if l.Before != monday || !l.Day.Given() {
 			t.Errorf("the letter to %s: %+v", l.Property, l)

@@ -13,6 +13,7 @@ import (
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
 	"mezzadro/house/ledger"
+	"mezzadro/house/letters"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
@@ -33,6 +34,7 @@ type House struct {
 	Rounds   *rounds.Room
 	Days     *days.Room
 	Ledger   *ledger.Room
+	Letters  *letters.Room
 	Firm     *firm.Room
 	Overview *overview.Room
 }
@@ -50,6 +52,7 @@ func Open(e *estate.House) *House {
 	h.Rounds = rounds.New(e, h.Work, h.Treat)
 	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
 	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days}
+	h.Letters = &letters.Room{House: e, Work: h.Work, Ledger: h.Ledger}
 	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days, Ledger: h.Ledger}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h

@@ -9,7 +9,7 @@ import (
 
 	"github.com/wneessen/go-mail"
 
-	"mezzadro/house/firm"
+	"mezzadro/house/letters"
 	"mezzadro/store"
 )
 
@@ -19,11 +19,11 @@ const patience = 20 * time.Second
 // SMTP sends by the server that the firm has entered. A letter that goes to no address is given to Else, which simulates.
 type SMTP struct {
 	Settings func(ctx context.Context) (store.Mail, error)
-	Else     firm.Poster
+	Else     letters.Poster
 }
 
 // Send gives a letter to the server. A letter that the server refuses for good is not taken; any other trouble passes.
-func (p SMTP) Send(ctx context.Context, l firm.Outgoing) (receipt string, err error) {
+func (p SMTP) Send(ctx context.Context, l letters.Outgoing) (receipt string, err error) {
 	if len(l.To) == 0 {
 		return p.Else.Send(ctx, l)
 	}
@@ -37,7 +37,7 @@ func (p SMTP) Send(ctx context.Context, l firm.Outgoing) (receipt string, err er
 	}
 	m := mail.NewMsg()
 	if err := errors.Join(m.FromFormat(l.Firm, b.From), m.To(l.To...)); err != nil {
-		return "", fmt.Errorf("%w: %w", firm.ErrNotTaken, err)
+		return "", fmt.Errorf("%w: %w", letters.ErrNotTaken, err)
 	}
 	m.Subject(l.Subject)
 	m.SetDate()
@@ -54,7 +54,7 @@ func (p SMTP) Send(ctx context.Context, l firm.Outgoing) (receipt string, err er
 	if err := c.DialAndSendWithContext(ctx, m); err != nil {
 		var refused *mail.SendError
 		if errors.As(err, &refused) && !refused.IsTemp() && refused.ErrorCode() >= 500 {
-			return "", fmt.Errorf("%w: %w", firm.ErrNotTaken, err)
+			return "", fmt.Errorf("%w: %w", letters.ErrNotTaken, err)
 		}
 		return "", err
 	}

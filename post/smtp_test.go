@@ -8,7 +8,7 @@ import (
 	"strings"
 	"testing"
 
-	"mezzadro/house/firm"
+	"mezzadro/house/letters"
 	"mezzadro/post"
 	"mezzadro/standin"
 	"mezzadro/store"
@@ -36,7 +36,7 @@ func TestALetterArrives(t *testing.T) {
 	m, p := box(t)
 	receipt, err := p.Send(
 		context.Background(),
-		firm.Outgoing{Number: 7, To: []string{"noemi@example.com", "house@example.com"},
+		letters.Outgoing{Number: 7, To: []string{"noemi@example.com", "house@example.com"},
 			Subject: "Our visit – Müller’s garden", Body: "We come on Thursday.\n.\nCafé", Firm: "Tre Gelsi"},
 	)
 	if err != nil || !strings.Contains(receipt, "2 addresses") {
@@ -53,7 +53,7 @@ func TestALetterArrives(t *testing.T) {
 // TestTroubleOfThePost: what passes is tried again, what is refused for good is not taken; a letter to nobody is simulated.
 func TestTroubleOfThePost(t *testing.T) {
 	m, p := box(t)
-	l := firm.Outgoing{
+	l := letters.Outgoing{
 		Number:    8,
 		Addressee: "Noemi",
 		To:        []string{"noemi@example.com"},
@@ -62,11 +62,11 @@ func TestTroubleOfThePost(t *testing.T) {
 		Firm:      "Tre Gelsi",
 	}
 	m.Fail("451 try again later")
-	if _, err := p.Send(context.Background(), l); err == nil || errors.Is(err, firm.ErrNotTaken) {
+	if _, err := p.Send(context.Background(), l); err == nil || errors.Is(err, letters.ErrNotTaken) {
 		t.Errorf("try again later: %v", err)
 	}
 	m.Fail("550 no such mailbox here")
-	if _, err := p.Send(context.Background(), l); !errors.Is(err, firm.ErrNotTaken) {
+	if _, err := p.Send(context.Background(), l); !errors.Is(err, letters.ErrNotTaken) {
 		t.Errorf("no such mailbox: %v", err)
 	}
 	m.Fail("")
@@ -83,7 +83,7 @@ func TestTroubleOfThePost(t *testing.T) {
 		return s, nil
 	}}
 	l.To = []string{"noemi@example.com"}
-	if _, err := down.Send(context.Background(), l); err == nil || errors.Is(err, firm.ErrNotTaken) {
+	if _, err := down.Send(context.Background(), l); err == nil || errors.Is(err, letters.ErrNotTaken) {
 		t.Errorf("a server that is down: %v", err)
 	}
 }

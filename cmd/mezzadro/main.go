@@ -119,7 +119,7 @@ func (o options) open(ctx context.Context, station *exchange.Station) (*api.Serv
 		Station:   station,
 		Log:       slog.New(slog.NewJSONHandler(os.Stderr, nil)),
 	})
-	h.Firm.Post = post.SMTP{Settings: st.Mail, Else: standin.Post{}}
+	h.Letters.Post = post.SMTP{Settings: st.Mail, Else: standin.Post{}}
 	if o.today == "" {
 		h.Estate.Clock = time.Now
 	}
@@ -152,7 +152,7 @@ func serveCommand() *cobra.Command {
 			var watches sync.WaitGroup
 			watches.Go(func() { s.Firm.WatchBackups(c.Context()) })
 			watches.Go(func() { s.Work.Watch(c.Context(), time.Minute) })
-			watches.Go(func() { s.Firm.WatchPost(c.Context(), time.Minute) })
+			watches.Go(func() { s.Letters.WatchPost(c.Context(), time.Minute) })
 			if station != nil {
 				watches.Go(func() { s.Overview.WatchWeather(c.Context(), 6*time.Hour) })
 			}

@@ -27,6 +27,7 @@ type Job struct {
 	Minutes int // of each of its people
 	People  int
 	Skills  []string
+	Tools   []string // of its load list
 	Goods   []Good
 	WasteM3 float64
 	Every   int    // days after which it comes again; 0: once
@@ -35,7 +36,7 @@ type Job struct {
 
 // Part is one part of what a job costs, or a line of its own.
 type Part struct {
-	What string `json:"what" enum:"work,goods,waste,visit,free"`
+	What string `json:"what" enum:"work,machine,goods,waste,visit,free"`
 	Text string `json:"text" maxLength:"300"`
 	Of   string `json:"of,omitempty" maxLength:"300" doc:"How it was reckoned, in words; of what was changed by hand: that it was"`
 	Range
@@ -83,7 +84,7 @@ func spread(a Amount, s Share) Range {
 func (r *Rates) LineOf(j Job) Line {
 	l := Line{Order: j.Order, Title: j.Title, Plant: j.Plant, Waits: j.Waits, Parts: []Part{}}
 	if j.Minutes > 0 {
-		l.Parts = append(l.Parts, r.work(j))
+		l.Parts = append(append(l.Parts, r.work(j)), r.machines(j)...)
 	}
 	for _, g := range j.Goods {
 		l.Parts = append(l.Parts, r.goods(g))
@@ -142,6 +143,19 @@ func (r *Rates) work(j Job) Part {
 		}
 	}
 	return Part{What: "work", Text: "Work", Of: of, Range: spread(a, spreadOf(j.Kind)), Unpriced: first == 0}
+}
+
+// machines are those of a job that the firm asks for by the hour, for as long as the work lasts.
+func (r *Rates) machines(j Job) []Part {
+	var out []Part
+	for _, name := range Machines {
+		needed := slices.ContainsFunc(j.Tools, func(tool string) bool { return strings.Contains(tool, name) })
+		if a := r.Machines[name]; a > 0 && needed {
+			each := spread(a.part(60, int64(j.Minutes)), spreadOf(j.Kind))
+			out = append(out, Part{What: "machine", Text: capital(name), Of: lasting(j.Minutes), Range: each})
+		}
+	}
+	return out
 }
 
 // goods is what is used up or planted, with the firm's share on it.

@@ -2,6 +2,7 @@ package estimate
 
 import (
 	"fmt"
+	"slices"
 
 	"mezzadro/core/invalid"
 )
@@ -13,6 +14,7 @@ type Rates struct {
 	Digits      int               `json:"digits" minimum:"0" maximum:"4" doc:"Decimal places of the currency: 2 of cents, 0 of yen; set by the program"`
 	Hour        Amount            `json:"hour" money:"true" minimum:"0" maximum:"1000000000" doc:"Of one person's work"`
 	Skills      map[string]Amount `json:"skills,omitempty" money:"true" doc:"An hour of whoever has the skill that a job asks for, by skill; the others of the job work at the plain rate"`
+	Machines    map[string]Amount `json:"machines,omitempty" money:"true" doc:"An hour of a machine that a job takes along, by its name"`
 	Visit       Amount            `json:"visit" money:"true" minimum:"0" maximum:"1000000000" doc:"Way and setting up, each time"`
 	WasteM3     Amount            `json:"waste_m3" money:"true" minimum:"0" maximum:"1000000000" doc:"A cubic metre of waste, taken away"`
 	Markup      Share             `json:"markup" minimum:"0" maximum:"100000" doc:"On plants and materials, in hundredths of a per cent"`
@@ -25,6 +27,9 @@ type Rates struct {
 	Planners    bool              `json:"planners,omitempty" doc:"Planners read the ledger's money and make estimates too; else owners alone"`
 	Stuff       []Price           `json:"stuff" maxItems:"200" doc:"What things cost that are used up and have no card"`
 }
+
+// Machines are those that may be asked for by the hour, by words of the load list.
+var Machines = []string{"hedge trimmer", "chainsaw", "platform"}
 
 // Price is what a measure of something costs, before the firm's share.
 type Price struct {
@@ -46,6 +51,12 @@ func (r *Rates) Validate() error {
 	amount("waste_m3", r.WasteM3)
 	for skill, a := range r.Skills {
 		amount("skills."+skill, a)
+	}
+	for name, a := range r.Machines {
+		amount("machines."+name, a)
+		if !slices.Contains(Machines, name) {
+			bad.Add("machines."+name, name, "want one of %q", Machines)
+		}
 	}
 	if r.Tax < 0 || r.Tax > whole {
 		bad.Add("tax", r.Tax, "must be from 0 to 100 %%")

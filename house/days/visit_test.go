@@ -40,7 +40,7 @@ func crewed(t *testing.T) (*housetest.Kit, [3]int64, [2]rounds.Crew, day.Day) {
 			housetest.Must(t, o, err)
 			put, err := k.Work.PutOnDay(bg, store.Key{}, o.ID, work.PutIn{Day: monday, Crew: crews[i/2].Name, Version: o.Version})
 			housetest.Must(t, put, err)
-			if err := k.Firm.Told(bg, store.Key{}, []int64{o.ID}, true); err != nil {
+			if err := k.Letters.Told(bg, store.Key{}, []int64{o.ID}, true); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -124,7 +124,7 @@ func TestWashedOutDay(t *testing.T) {
 	if done.Moved != 6 || on(t, k, monday, places[0])+on(t, k, monday, places[1])+on(t, k, monday, places[2]) != 0 {
 		t.Errorf("%+v", done)
 	}
-	letters, err := k.Firm.Tellings(bg, 30, quantity.Style{})
+	letters, err := k.Letters.Tellings(bg, 30, quantity.Style{})
 	letters = housetest.Must(t, letters, err)
 	if len(letters) != 3 || !strings.Contains(letters[0].Text, "and not on 22 March") && !strings.Contains(letters[0].Text, "not on Mon") {
 		t.Errorf("%d letters: %+v", len(letters), letters)
@@ -140,7 +140,7 @@ func TestWashedOutDay(t *testing.T) {
 	if _, err := k.Days.ChangeVisit(bg, store.Key{}, days.VisitIn{VisitOf: days.VisitOf{Property: places[0], Day: monday, Crew: crews[0].ID}, Do: "off"}); err != nil {
 		t.Fatal(err)
 	}
-	letters, err = k.Firm.Tellings(bg, 30, quantity.Style{})
+	letters, err = k.Letters.Tellings(bg, 30, quantity.Style{})
 	if letters = housetest.Must(t, letters, err); len(letters) != 1 || letters[0].Day.Given() || !strings.Contains(letters[0].Text, "cannot come") {
 		t.Errorf("a visit without a day: %+v", letters)
 	}

@@ -23,10 +23,8 @@ type Room struct {
 	Days   *days.Room
 	Ledger *ledger.Room
 
-	Post    Poster // takes letters to clients; nil: there is none
 	Backups Backups
 
-	posting    sync.Mutex
 	backing    sync.Mutex
 	guarded    atomic.Bool // somebody may sign in
 	tries      tries

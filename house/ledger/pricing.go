@@ -125,6 +125,9 @@ func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.
 		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k.Order, book), Minutes: k.Minutes, People: k.CrewSize,
 			Skills: k.Body.V.Skills, WasteM3: load.WasteM3(loads[i]), Every: k.Params.V.EveryDays}
 		for _, x := range append(loads[i], used[k.ID]...) {
+			if x.Group == load.Tools {
+				j.Tools = append(j.Tools, x.Name)
+			}
 			if x.Buy && (x.Group == load.Plants || x.Group == load.Stuff) && x.Amount > 0 {
 				j.Goods = append(j.Goods, p.good(x))
 			}

@@ -26,7 +26,7 @@
   const said = $derived(problem?.fields ?? {});
   const theirs = $derived(keptOf<Rates>(problem));
   function take(x: Rates) {
-    r = { ...x, skills: { ...x.skills }, stuff: x.stuff.map((s) => ({ ...s })) };
+    r = { ...x, skills: { ...x.skills }, machines: { ...x.machines }, stuff: x.stuff.map((s) => ({ ...s })) };
     [tax, markup, days] = [percent(x.tax), percent(x.markup), String(x.valid_days)];
   }
   onMount(
@@ -49,6 +49,21 @@
     });
     toFault(problem, form);
   }
+  /** What is asked for by the hour beside the plain rate. */
+  const hourly = $derived([
+    {
+      of: 'skills' as const,
+      title: 'An hour of whoever has a skill',
+      text: 'One of a job’s people is charged at this rate, the others at the plain one.',
+      names: skills,
+    },
+    {
+      of: 'machines' as const,
+      title: 'An hour of a machine',
+      text: 'Charged on top for as long as the work takes, where its load list has the machine.',
+      names: ['hedge trimmer', 'chainsaw', 'platform'],
+    },
+  ]);
   const yard = $derived(imperial() ? 0.764555 : 1); // m³ of the measure that waste is told in
   /** Units that a price may be for; those that are in use stay. */
   const units = $derived([
@@ -83,26 +98,28 @@
         <Field label="On plants and materials (%)" mode="decimal" bind:value={markup} problem={said.markup} />
         <Field label="An estimate holds (days)" mode="numeric" bind:value={days} problem={said.valid_days} />
       </section>
-      <section aria-label="Skills">
-        <h2>An hour of whoever has a skill</h2>
-        <p class="text-sm text-soft">One of a job’s people is asked for at this rate, the others at the plain one.</p>
-        <div class="mt-1 grid items-end gap-3 sm:grid-cols-3">
-          {#each skills as s}
-            <MoneyField
-              label={capital(s)}
-              value={r.skills?.[s] ?? 0}
-              {...money}
-              problem={said[`skills.${s}`]}
-              onset={(v) => {
-                const next = { ...r!.skills };
-                if (v) next[s] = v;
-                else delete next[s];
-                r!.skills = next;
-              }}
-            />
-          {/each}
-        </div>
-      </section>
+      {#each hourly as h (h.of)}
+        <section aria-label={capital(h.of)}>
+          <h2>{h.title}</h2>
+          <p class="text-sm text-soft">{h.text}</p>
+          <div class="mt-1 grid items-end gap-3 sm:grid-cols-3">
+            {#each h.names as s}
+              <MoneyField
+                label={capital(s)}
+                value={r[h.of]?.[s] ?? 0}
+                {...money}
+                problem={said[`${h.of}.${s}`]}
+                onset={(v) => {
+                  const next = { ...r![h.of] };
+                  if (v) next[s] = v;
+                  else delete next[s];
+                  r![h.of] = next;
+                }}
+              />
+            {/each}
+          </div>
+        </section>
+      {/each}
       <section aria-label="Tax">
         <h2>Tax</h2>
         <div class="grid items-end gap-3 sm:grid-cols-3">

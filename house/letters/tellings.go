@@ -1,4 +1,4 @@
-package firm
+package letters
 
 import (
 	"cmp"
