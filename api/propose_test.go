@@ -157,7 +157,7 @@ func TestPropose(t *testing.T) {
 		t.Errorf("a day without work: %d %s", code, b)
 	}
 	tell := ok[Run[letters.Telling]](h, "GET", "/rounds/tellings", nil).Items
-	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We come to ") || len(tell[0].Orders) == 0 {
+	if len(tell) < 2 || !strings.Contains(tell[0].Text, "We are coming to ") || len(tell[0].Orders) == 0 {
 		t.Errorf("to be told: %+v", tell)
 	}
 	if code, b := h.do("PUT", "/rounds/told", obj{"orders": tell[0].Orders, "told": true}); code >= 300 {

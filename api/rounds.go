@@ -36,6 +36,8 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, planner, get, "/rounds/lost", doc{"lost-day", "Work", "What falls off a lost day", "It rains, a crew is away, the van is broken: what falls off, and where it would go. Nothing is changed.", reads, 0}, s.lostDay)
 	op(a, planner, post, "/rounds/lost", doc{"lose-day", "Work", "Take a lost day's work where it goes", "In one write; letters to those who know the day are drafted among the tellings.", writes, 0}, s.loseDay, `{"day": "2027-03-22", "why": "rain"}`)
 	op(a, planner, get, "/rounds/tellings", doc{"tellings", "Work", "What clients are to be told", "Days from today on that a client does not know yet, with a draft of what is written. Nothing is sent.", reads, 0}, s.tellings)
+	op(a, planner, get, "/rounds/thanks", doc{"thanks", "Work", "What clients may be told after a visit", "Drafts for the visits of the last five days whose work is all done, and of which nobody was written to yet.", reads, 0}, s.thanks)
+	op(a, planner, post, "/rounds/thanks", doc{"send-thanks", "Work", "Write to a client after a visit", "Gives the letter to the post.", writes, 0}, s.sendThanks, `{"property_id": 1, "day": "2027-03-16", "text": "We were at Hillside terrace on Tuesday."}`)
 	op(a, planner, put, "/rounds/told", doc{"told", "Work", "Note that clients know the days of some jobs", "Those stay when rounds are found anew, unless nothing else can be.", writes, 0}, s.told, `{"orders": [1], "told": true}`)
 	op(a, planner, get, "/rounds/letters", doc{"letters", "Work", "Letters that were sent", "The last sixty. The post is simulated: it delivers to nobody.", reads, 0}, s.letters)
 	op(a, planner, post, "/rounds/letters", doc{"send-letter", "Work", "Send a letter to a client", "Gives it to the post, and notes that the client knows the day of its jobs: both or neither.", writes, 0}, s.sendLetter, `{"property_id": 1, "day": "2027-03-20", "text": "We come on Saturday.", "orders": [1]}`)
@@ -205,6 +207,21 @@ func (s *Server) tellings(ctx context.Context, in *struct {
 }) (*Out[Run[letters.Telling]], error) {
 	list, err := s.Letters.Tellings(ctx, in.Days, s.styleOf(ctx, in.Language))
 	return out(Run[letters.Telling]{Items: list}), s.problem(ctx, "jobs", err)
+}
+
+func (s *Server) thanks(ctx context.Context, in *struct {
+	Language string `header:"Accept-Language"`
+}) (*Out[Run[letters.Telling]], error) {
+	list, err := s.Letters.Thanks(ctx, s.styleOf(ctx, in.Language))
+	return out(Run[letters.Telling]{Items: list}), s.problem(ctx, "visits", err)
+}
+
+func (s *Server) sendThanks(ctx context.Context, in *struct {
+	OnceKey
+	Body letters.ThanksIn
+}) (*Out[letters.Letter], error) {
+	l, err := s.Letters.SendThanks(ctx, keyOf(ctx), in.Body)
+	return out(l), s.problem(ctx, "property", err)
 }
 
 func (s *Server) letters(ctx context.Context, _ *struct{}) (*Out[Run[letters.Letter]], error) {

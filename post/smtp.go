@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/wneessen/go-mail"
@@ -45,6 +46,12 @@ func (p SMTP) Send(ctx context.Context, l letters.Outgoing) (receipt string, err
 		m.SetMessageIDWithValue(fmt.Sprintf("letter-%d@%s", l.Number, b.Host))
 	}
 	m.SetBodyString(mail.TypeTextPlain, l.Body)
+	if l.Calendar != "" {
+		kind := mail.WithFileContentType("text/calendar; charset=utf-8")
+		if err := m.AttachReader("visit.ics", strings.NewReader(l.Calendar), kind); err != nil {
+			return "", fmt.Errorf("attach the calendar: %w", err)
+		}
+	}
 	c, err := client(b)
 	if err != nil {
 		return "", err

@@ -37,7 +37,8 @@ func TestALetterArrives(t *testing.T) {
 	receipt, err := p.Send(
 		context.Background(),
 		letters.Outgoing{Number: 7, To: []string{"noemi@example.com", "house@example.com"},
-			Subject: "Our visit – Müller’s garden", Body: "We come on Thursday.\n.\nCafé", Firm: "Tre Gelsi"},
+			Subject: "Our visit – Müller’s garden", Body: "We come on Thursday.\n.\nCafé", Firm: "Tre Gelsi",
+			Calendar: "BEGIN:VCALENDAR\r\nSUMMARY:Müller’s garden\r\nEND:VCALENDAR\r\n"},
 	)
 	if err != nil || !strings.Contains(receipt, "2 addresses") {
 		t.Fatalf("%q, %v", receipt, err)
@@ -47,6 +48,9 @@ func TestALetterArrives(t *testing.T) {
 		got[0].Subject != "Our visit – Müller’s garden" ||
 		!strings.Contains(got[0].Body, "Thursday.\r\n.\r\nCafé") {
 		t.Errorf("%+v", got)
+	}
+	if f := got[0].Files; len(f) != 1 || f[0].Name != "visit.ics" || !strings.Contains(f[0].Text, "SUMMARY:Müller’s garden\r\n") {
+		t.Errorf("attached: %+v", f)
 	}
 }
 

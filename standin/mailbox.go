@@ -18,7 +18,11 @@ type Letter struct {
 	To      []string
 	Subject string
 	Body    string
+	Files   []Attached
 }
+
+// Attached is a file that came with a letter.
+type Attached struct{ Name, Text string }
 
 // Mailbox takes mail as a server does and keeps it for the sample and for tests. It delivers to nobody.
 type Mailbox struct {
@@ -100,7 +104,7 @@ func (m *Mailbox) take(in *bufio.Scanner, l *Letter) bool {
 				return false
 			}
 			l.Subject, _ = new(mime.WordDecoder).DecodeHeader(msg.Header.Get("Subject"))
-			l.Body = bodyOf(msg)
+			l.read(msg)
 			m.mu.Lock()
 			m.letters = append(m.letters, *l)
 			m.mu.Unlock()
@@ -120,7 +124,7 @@ func address(rest string) string {
 var mailboxPage = template.Must(
 	template.New("").Parse(`<!doctype html><meta charset=utf-8><title>Mailbox of made-up letters</title>
 <body style="font:16px sans-serif;max-width:50rem;margin:2rem auto"><h1>Mailbox of made-up letters</h1><p>Nothing here was delivered to anybody.</p>
-{{range .}}<article style="border-top:1px solid #ccc"><p><b>{{.Subject}}</b><br>to {{range .To}}{{.}} {{end}}</p><pre style="white-space:pre-wrap">{{.Body}}</pre></article>{{else}}<p>No letter yet.</p>{{end}}`),
+{{range .}}<article style="border-top:1px solid #ccc"><p><b>{{.Subject}}</b><br>to {{range .To}}{{.}} {{end}}</p><pre style="white-space:pre-wrap">{{.Body}}</pre>{{range .Files}}<details><summary>{{.Name}}</summary><pre>{{.Text}}</pre></details>{{end}}</article>{{else}}<p>No letter yet.</p>{{end}}`),
 )
 
 // ServeHTTP shows the letters on a page, the newest first.

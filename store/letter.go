@@ -19,9 +19,14 @@ type Letter struct {
 	To         JSON[[]string] `db:"mail_to"`
 	Trouble    string         `db:"trouble"` // why the post did not take it the last time
 	Tried      int            `db:"tried"`
+	About      string         `db:"about"`
+	Visit      int64          `db:"visit"`       // the first letter that told of the visit; 0: this one
+	FromMinute int            `db:"from_minute"` // one comes from then on, minutes after midnight; 0: not told
+	ToMinute   int            `db:"to_minute"`
 }
 
-const selectLetter = `SELECT l.id, l.property_id, p.name AS property, l.addressee, l.day, l.body, l.sent, l.receipt, l.subject, l.mail_to, l.trouble, l.tried
+const selectLetter = `SELECT l.id, l.property_id, p.name AS property, l.addressee, l.day, l.body, l.sent, l.receipt, l.subject, l.mail_to, l.trouble, l.tried, l.about, l.visit,
+	l.from_minute, l.to_minute
 	FROM letter l JOIN property p ON p.id = l.property_id `
 
 // Letters are the last that were given to the post, the newest first.
@@ -34,6 +39,21 @@ func (s *Store) Letter(ctx context.Context, id int64) (Letter, error) {
 	return one[Letter](ctx, s.read, selectLetter+`WHERE l.id = ?`, id)
 }
 
+// LettersAbout are those about one thing whose day is from one on, of all properties.
+func (s *Store) LettersAbout(ctx context.Context, about, from string) ([]Letter, error) {
+	return many[Letter](ctx, s.read, selectLetter+`WHERE l.about = ? AND l.day >= ? ORDER BY l.id`, about, from)
+}
+
+// VisitLetter is the letter that told of a property's day first; 0 where none did.
+func (tx Tx) VisitLetter(ctx context.Context, property int64, day string) (int64, error) {
+	id, err := one[int64](ctx, tx, `SELECT CASE visit WHEN 0 THEN id ELSE visit END FROM letter
+		WHERE property_id = ? AND day = ? AND about = 'visit' ORDER BY id DESC LIMIT 1`, property, day)
+	if errors.Is(err, ErrNotFound) {
+		return 0, nil
+	}
+	return id, err
+}
+
 // LettersWaiting are those that the post has not taken yet, the oldest first.
 func (s *Store) LettersWaiting(ctx context.Context) ([]Letter, error) {
 	return many[Letter](ctx, s.read, selectLetter+`WHERE l.receipt = '' ORDER BY l.id`)
@@ -41,8 +61,8 @@ func (s *Store) LettersWaiting(ctx context.Context) ([]Letter, error) {
 
 // AddLetter keeps a letter for the post, and gives its number.
 func (tx Tx) AddLetter(ctx context.Context, l Letter) (int64, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO letter (property_id, addressee, day, body, sent, receipt, subject, mail_to)
-		VALUES (:property_id, :addressee, :day, :body, :sent, :receipt, :subject, :mail_to)`, l)
+	res, err := tx.NamedExecContext(ctx, `INSERT INTO letter (property_id, addressee, day, body, sent, receipt, subject, mail_to, about, visit, from_minute, to_minute)
+		VALUES (:property_id, :addressee, :day, :body, :sent, :receipt, :subject, :mail_to, :about, :visit, :from_minute, :to_minute)`, l)
 	if err != nil {
 		return 0, err
 	}

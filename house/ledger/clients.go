@@ -30,11 +30,11 @@ type AtHome struct {
 	PropertyID int64    `json:"property_id" minimum:"1"`
 	Property   string   `json:"property,omitempty" doc:"Its name; told, not taken"`
 	Role       string   `json:"role" enum:"owner,tenant,agency,housekeeper,other"`
-	Gets       []string `json:"gets,omitempty" maxItems:"3" doc:"What they are sent: days, reports, estimates"`
+	Gets       []string `json:"gets,omitempty" maxItems:"4" doc:"What they are sent: days, reports, estimates, reminders"`
 }
 
 // What a client may get.
-var gettable = []string{"days", "reports", "estimates"}
+var gettable = []string{"days", "reports", "estimates", "reminders"}
 
 // ClientIn is what is entered of one.
 type ClientIn struct {

@@ -12,16 +12,17 @@ import (
 
 // Overview is what the ledger asks for now, and the month so far.
 type Overview struct {
-	Waiting  []Estimate   `json:"waiting" doc:"Sent, and not answered in full: the oldest first"`
-	Drafts   []Estimate   `json:"drafts" doc:"Not sent yet"`
-	Agreed   []Undone     `json:"agreed" doc:"Agreed with the client and not done yet"`
-	Open     []Chargeable `json:"open" doc:"Done and not charged, by property, of the last year"`
-	Month    Done         `json:"month" doc:"Work done since the first of the month; its jobs are left out"`
-	Losses   []Outcome    `json:"losses" doc:"What became of plants within a year, by property"`
-	Clients  int          `json:"clients" doc:"How many are entered"`
-	Rated    bool         `json:"rated" doc:"The firm has entered its rates"`
-	Currency string       `json:"currency"`
-	Digits   int          `json:"digits"`
+	Waiting  []Estimate    `json:"waiting" doc:"Sent, and not answered in full: the oldest first"`
+	Drafts   []Estimate    `json:"drafts" doc:"Not sent yet"`
+	Agreed   []Undone      `json:"agreed" doc:"Agreed with the client and not done yet"`
+	Open     []Chargeable  `json:"open" doc:"Done and not charged, by property, of the last year"`
+	Month    Done          `json:"month" doc:"Work done since the first of the month; its jobs are left out"`
+	Losses   []Outcome     `json:"losses" doc:"What became of plants within a year, by property"`
+	Causes   []CauseMonths `json:"causes" doc:"What was found within twelve months, the most frequent first"`
+	Clients  int           `json:"clients" doc:"How many are entered"`
+	Rated    bool          `json:"rated" doc:"The firm has entered its rates"`
+	Currency string        `json:"currency"`
+	Digits   int           `json:"digits"`
 }
 
 // Undone is a job that was agreed and is not done.
@@ -55,7 +56,7 @@ type Outcome struct {
 
 // Overview reads it.
 func (h *Room) Overview(ctx context.Context) (Overview, error) {
-	out := Overview{Waiting: []Estimate{}, Drafts: []Estimate{}, Agreed: []Undone{}, Open: []Chargeable{}, Losses: []Outcome{}}
+	out := Overview{Waiting: []Estimate{}, Drafts: []Estimate{}, Agreed: []Undone{}, Open: []Chargeable{}, Losses: []Outcome{}, Causes: []CauseMonths{}}
 	rates, err := h.Rates(ctx)
 	if err != nil {
 		return out, err
@@ -79,6 +80,9 @@ func (h *Room) Overview(ctx context.Context) (Overview, error) {
 		}
 	}
 	if err := h.undone(ctx, &out); err != nil {
+		return out, err
+	}
+	if err := h.causes(ctx, &out); err != nil {
 		return out, err
 	}
 	if err := h.money(ctx, &out, list); err != nil {

@@ -10,6 +10,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/letter"
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
@@ -28,6 +29,7 @@ type Outgoing struct {
 	Subject   string
 	Body      string
 	Firm      string // who writes
+	Calendar  string // an iCalendar file of the visit; empty: none goes along
 }
 
 // LetterIn is a letter as it was looked over.
@@ -36,6 +38,8 @@ type LetterIn struct {
 	Day        day.Day `json:"day" format:"date" doc:"The day it tells of"`
 	Off        bool    `json:"off,omitempty" doc:"It says that the day falls, and that there is no new one yet"`
 	Text       string  `json:"text" maxLength:"20000"`
+	FromMinute int     `json:"from_minute,omitempty" minimum:"0" maximum:"1439" doc:"The crew arrives from then on, minutes after midnight: for the client's calendar"`
+	ToMinute   int     `json:"to_minute,omitempty" minimum:"0" maximum:"1439" doc:"The crew arrives until then"`
 	Orders     []int64 `json:"orders" minItems:"1" maxItems:"500" doc:"Jobs on that day that the client knows of then"`
 }
 
@@ -70,7 +74,12 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.Ledger.Now().Unix(), Subject: "Our visit to " + p.Name}
+	about := letter.Coming
+	if in.Off {
+		about = letter.Off
+	}
+	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.Ledger.Now().Unix(),
+		Subject: letter.Subject(p.Name, about), About: string(about), FromMinute: in.FromMinute, ToMinute: in.ToMinute}
 	if err := h.addressed(ctx, &row, "days"); err != nil {
 		return Letter{}, err
 	}
@@ -82,6 +91,11 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 				return 0, err
 			}
 			known[order] = before
+			if row.Visit == 0 && before != "" {
+				if row.Visit, err = tx.VisitLetter(ctx, in.PropertyID, before); err != nil {
+					return 0, err
+				}
+			}
 			if in.Off {
 				err = tx.SetToldDay(ctx, order, "")
 			} else {
@@ -96,13 +110,24 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	if err := h.post(ctx, id); errors.Is(err, ErrNotTaken) {
-		return Letter{}, errors.Join(store.Refused("the post did not take it: "+err.Error()), h.unsend(ctx, key, id, known))
-	} else if err != nil {
-		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
+	if err := h.handed(ctx, key, id, known); err != nil {
+		return Letter{}, err
 	}
 	row, err = h.Store.Letter(ctx, id)
 	return tellLetter(row), err
+}
+
+// handed gives a letter that was just kept to the post. One that it will never take is taken out again, and its client
+// knows what it knew before; any other trouble passes, and the letter waits.
+func (h *Room) handed(ctx context.Context, key store.Key, id int64, known map[int64]string) error {
+	err := h.post(ctx, id)
+	if errors.Is(err, ErrNotTaken) {
+		return errors.Join(store.Refused("the mail server did not take it: "+err.Error()), h.unsend(ctx, key, id, known))
+	}
+	if err != nil {
+		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
+	}
+	return nil
 }
 
 // unsend takes a letter out that was not taken: its client knows what it knew before.
@@ -132,7 +157,11 @@ func (h *Room) post(ctx context.Context, id int64) error {
 	if err != nil {
 		return err
 	}
-	receipt, err := h.Post.Send(ctx, Outgoing{l.ID, l.Addressee, l.To.V, l.Subject, l.Body, firm.Name})
+	file, err := h.calendar(ctx, l, firm.Name)
+	if err != nil {
+		return err
+	}
+	receipt, err := h.Post.Send(ctx, Outgoing{l.ID, l.Addressee, l.To.V, l.Subject, l.Body, firm.Name, file})
 	ctx = context.WithoutCancel(ctx) // it is on its way, whoever still listens
 	if err != nil {
 		noted := h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterRefused(ctx, l.ID, err.Error()) })
@@ -141,12 +170,12 @@ func (h *Room) post(ctx context.Context, id int64) error {
 	return h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterTaken(ctx, l.ID, receipt) })
 }
 
-// WatchPost gives the letters that wait to the post, now and then again after each span, until the context ends.
+// WatchPost reminds clients of visits and gives the letters that wait to the post, now and then again after each span, until the context ends.
 func (h *Room) WatchPost(ctx context.Context, every time.Duration) {
 	tick := time.NewTicker(every)
 	defer tick.Stop()
 	for {
-		if err := h.SendWaiting(ctx); err != nil && ctx.Err() == nil {
+		if err := errors.Join(h.Remind(ctx), h.SendWaiting(ctx)); err != nil && ctx.Err() == nil {
 			h.Log.WarnContext(ctx, "post", "error", err)
 		}
 		select {

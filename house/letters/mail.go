@@ -2,12 +2,12 @@ package letters
 
 import (
 	"context"
-	"errors"
 	"net/mail"
 	"slices"
 	"strings"
 
 	"mezzadro/core/invalid"
+	"mezzadro/core/letter"
 	"mezzadro/store"
 )
 
@@ -161,6 +161,7 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 		Body:       in.Text,
 		Subject:    in.Subject,
 		Sent:       h.Ledger.Now().Unix(),
+		About:      string(letter.Notice),
 	}
 	if err := h.addressed(ctx, &row, in.Gets); err != nil {
 		return Letter{}, err
@@ -168,18 +169,5 @@ func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in
 	if len(row.To.V) == 0 || h.Post == nil {
 		return Letter{}, store.Refused("no mail server is entered in Settings: copy the letter and send it yourself")
 	}
-	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) { return tx.AddLetter(ctx, row) })
-	if err != nil {
-		return Letter{}, err
-	}
-	if err := h.post(ctx, id); errors.Is(err, ErrNotTaken) {
-		return Letter{}, errors.Join(
-			store.Refused("the mail server did not take it: "+err.Error()),
-			h.unsend(ctx, key, id, nil),
-		)
-	} else if err != nil {
-		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
-	}
-	row, err = h.Store.Letter(ctx, id)
-	return tellLetter(row), err
+	return h.give(ctx, key, row)
 }

@@ -5,14 +5,14 @@ import (
 	"context"
 	"fmt"
 	"slices"
-	"strings"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/kinds"
+	"mezzadro/core/letter"
 	"mezzadro/core/quantity"
 	"mezzadro/house/days"
-	"mezzadro/house/estate"
+	"mezzadro/house/rounds"
 	"mezzadro/store"
 )
 
@@ -26,8 +26,12 @@ type Telling struct {
 	Orders     []int64  `json:"orders"`
 	Jobs       []string `json:"jobs" doc:"Titles"`
 	Text       string   `json:"text" doc:"A draft"`
+	FromMinute int      `json:"from_minute,omitempty" doc:"The crew arrives from then on, minutes after midnight; absent where no hour is planned. An estimate"`
+	ToMinute   int      `json:"to_minute,omitempty" doc:"The crew arrives until then"`
+	Thanks     bool     `json:"thanks,omitempty" doc:"The visit is over, its work done: the draft says so"`
 
 	prepare []string // what the client gets ready
+	next    day.Day  // the visit after it
 }
 
 // Tellings are the days from today on that a client does not know yet, by day.
@@ -77,13 +81,7 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 			)
 		}
 		t := &out[i]
-		t.Orders = append(t.Orders, k.ID)
-		if words := titleForClient(k, book); words != "" {
-			t.Jobs = append(t.Jobs, words)
-			if p := kinds.Prepare(k.Kind, k.Params.V, k.Body.V.Skills); p != "" && !slices.Contains(t.prepare, p) {
-				t.prepare = append(t.prepare, p)
-			}
-		}
+		t.add(k, titleForClient(k, book))
 		if k.Told != "" {
 			t.Before = store.DayOf(&k.Told)
 		}
@@ -95,10 +93,23 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 	out = append(out, fallen...)
 	out = slices.DeleteFunc(out, func(t Telling) bool { return len(t.Jobs) == 0 }) // nothing there is for the client
 	for i := range out {
-		out[i].Text = style.Text(out[i].draft(firm.Name))
+		out[i].Text = style.Text(out[i].visit(firm.Name).Draft())
 	}
 	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
 	return out, nil
+}
+
+// arrives notes when the crew comes, by the first of the visit's jobs that has an hour.
+func (t *Telling) arrives(k store.OrderFull) {
+	if h := letter.Arriving(k.Place / rounds.PlanPlace); h.To > 0 && (t.ToMinute == 0 || h.From < t.FromMinute) {
+		t.FromMinute, t.ToMinute = h.From, h.To
+	}
+}
+
+// visit is what its letter tells of.
+func (t Telling) visit(firm string) letter.Visit {
+	return letter.Visit{Client: t.Client, Property: t.Property, Firm: firm, Day: t.Day, Before: t.Before, Hours: letter.Hours{From: t.FromMinute, To: t.ToMinute},
+		Jobs: t.Jobs, Prepare: t.prepare, Next: t.next}
 }
 
 // fallen are the days that clients know and that fall without a new one.
@@ -129,46 +140,9 @@ func (h *Room) fallen(ctx context.Context, book *catalogue.Catalogue) ([]Telling
 func titleForClient(k store.OrderFull, book *catalogue.Catalogue) string {
 	words, told := kinds.ForClient(k.Kind, k.Params.V, k.Title)
 	if told && k.PlantID.Valid {
-		words += ": " + estate.PlantName(estate.EntryOf(book, k.Species).Common, k.Label)
+		words += ": " + nameOf(k, book)
 	}
 	return words
-}
-
-// draft is what would be written.
-func (t Telling) draft(firm string) string {
-	var b strings.Builder
-	if t.Client != "" {
-		fmt.Fprintf(&b, "%s:\n\n", t.Client)
-	}
-	if !t.Day.Given() {
-		fmt.Fprintf(&b, "We cannot come to %s on %s as we had said, and say the new day as soon as it stands. It is about:\n", t.Property, quantity.Day(t.Before))
-		for _, j := range t.Jobs {
-			fmt.Fprintf(&b, "- %s\n", j)
-		}
-		fmt.Fprintf(&b, "\n%s", firm)
-		return b.String()
-	}
-	if t.Before.Given() {
-		fmt.Fprintf(
-			&b,
-			"We come to %s on %s, and not on %s as we had said.",
-			t.Property,
-			quantity.Day(t.Day),
-			quantity.Day(t.Before),
-		)
-	} else {
-		fmt.Fprintf(&b, "We come to %s on %s.", t.Property, quantity.Day(t.Day))
-	}
-	b.WriteString(" We plan to do:\n")
-	for _, j := range t.Jobs {
-		fmt.Fprintf(&b, "- %s\n", j)
-	}
-	b.WriteString("\n")
-	for _, p := range t.prepare {
-		b.WriteString(p + "\n")
-	}
-	fmt.Fprintf(&b, "Please keep the way in clear, and children and pets away from the work. If the weather puts it off, we let you know.\n\n%s", firm)
-	return b.String()
 }
 
 // Told notes that clients know the days of some jobs: those stay when rounds are found anew, unless nothing else can

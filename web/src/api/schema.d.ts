@@ -3476,6 +3476,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/rounds/thanks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What clients may be told after a visit
+         * @description Drafts for the visits of the last five days whose work is all done, and of which nobody was written to yet.
+         */
+        get: operations["thanks"];
+        put?: never;
+        /**
+         * Write to a client after a visit
+         * @description Gives the letter to the post.
+         */
+        post: operations["send-thanks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/rounds/told": {
         parameters: {
             query?: never;
@@ -4321,7 +4345,7 @@ export interface components {
         };
         /** @description What a client is at a property, and what they get of it. */
         AtHome: {
-            /** @description What they are sent: days, reports, estimates */
+            /** @description What they are sent: days, reports, estimates, reminders */
             gets?: string[];
             /** @description Its name; told, not taken */
             property?: string;
@@ -4933,6 +4957,20 @@ export interface components {
             name: string;
             /** @description The sign that parts them best first */
             parts: components["schemas"]["CauseParting"][];
+        };
+        /** @description How often a cause was found in each of the last twelve months. */
+        CauseMonths: {
+            /** @description Id in the book of causes */
+            cause: string;
+            /**
+             * Format: int64
+             * @description In all of them
+             */
+            finds: number;
+            /** @description Finds of each month, this one last */
+            months: number[];
+            /** @description Name */
+            name: string;
         };
         /** @description A cause with its chance and what speaks for and against it. */
         CauseNamed: {
@@ -6725,7 +6763,7 @@ export interface components {
              * @description What it is
              * @enum {string}
              */
-            what: "work" | "goods" | "waste" | "visit" | "free";
+            what: "work" | "machine" | "goods" | "waste" | "visit" | "free";
         };
         /** @description What a measure of something costs, before the firm's share. */
         EstimatePrice: {
@@ -8347,6 +8385,11 @@ export interface components {
              * @description The day it tells of
              */
             day: string;
+            /**
+             * Format: int64
+             * @description The crew arrives from then on, minutes after midnight: for the client's calendar
+             */
+            from_minute?: number;
             /** @description It says that the day falls, and that there is no new one yet */
             off?: boolean;
             /** @description Jobs on that day that the client knows of then */
@@ -8358,6 +8401,11 @@ export interface components {
             property_id: number;
             /** @description In words */
             text: string;
+            /**
+             * Format: int64
+             * @description The crew arrives until then
+             */
+            to_minute?: number;
         };
         /** @description A page of a list: ClimateTypeOut. */
         ListClimateTypeOut: {
@@ -9273,6 +9321,8 @@ export interface components {
         Overview: {
             /** @description Agreed with the client and not done yet */
             agreed: components["schemas"]["Undone"][];
+            /** @description What was found within twelve months, the most frequent first */
+            causes: components["schemas"]["CauseMonths"][];
             /**
              * Format: int64
              * @description How many are entered
@@ -10857,6 +10907,10 @@ export interface components {
              * @description Of one person's work
              */
             hour: number;
+            /** @description An hour of a machine that a job takes along, by its name */
+            machines?: {
+                [key: string]: number;
+            };
             /**
              * Format: int64
              * @description On plants and materials, in hundredths of a per cent
@@ -14303,6 +14357,11 @@ export interface components {
              * @description Empty where the day that was told falls and there is no new one
              */
             day: string;
+            /**
+             * Format: int64
+             * @description The crew arrives from then on, minutes after midnight; absent where no hour is planned. An estimate
+             */
+            from_minute?: number;
             /** @description Titles */
             jobs: string[];
             /** @description Ids of jobs */
@@ -14315,6 +14374,28 @@ export interface components {
              */
             property_id: number;
             /** @description A draft */
+            text: string;
+            /** @description The visit is over, its work done: the draft says so */
+            thanks?: boolean;
+            /**
+             * Format: int64
+             * @description The crew arrives until then
+             */
+            to_minute?: number;
+        };
+        /** @description A letter after a visit, as it was looked over. */
+        ThanksIn: {
+            /**
+             * Format: date
+             * @description Of the visit
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description The letter */
             text: string;
         };
         /** @description The day on which a round sum of degree-days is reached. */
@@ -23141,6 +23222,69 @@ export interface operations {
                     "application/json": components["schemas"]["RunTelling"];
                 };
             };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    thanks: {
+        parameters: {
+            query?: never;
+            header?: {
+                "Accept-Language"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunTelling"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "send-thanks": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "day": "2027-03-16",
+                 *       "property_id": 1,
+                 *       "text": "We were at Hillside terrace on Tuesday."
+                 *     }
+                 */
+                "application/json": components["schemas"]["ThanksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letter"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

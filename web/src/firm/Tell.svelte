@@ -10,7 +10,8 @@
   let list = $state.raw<Schemas['Telling'][]>();
   let texts = $state<Record<string, string>>({});
   const reads = reading();
-  const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day} ${t.before ?? ''}`;
+  const key = (t: Schemas['Telling']) => `${t.property_id} ${t.day} ${t.before ?? ''} ${t.thanks ?? ''}`;
+  let after = $state.raw<Schemas['Telling'][]>([]); // visits that are over
   let sent = $state.raw<Schemas['Letter'][]>([]);
   let sending = $state('');
   let mail = $state(false); // it goes out indeed
@@ -19,7 +20,8 @@
       sent = (await ask(api.GET('/api/v1/rounds/letters', { signal }))).items;
       mail = !!(await ask(api.GET('/api/v1/mail', { signal }))).host;
       const l = (await ask(api.GET('/api/v1/rounds/tellings', { signal }))).items;
-      for (const t of l) texts[key(t)] ??= t.text;
+      after = (await ask(api.GET('/api/v1/rounds/thanks', { signal }))).items;
+      for (const t of [...l, ...after]) texts[key(t)] ??= t.text;
       list = l;
     });
   }
@@ -35,8 +37,12 @@
     sending = key(t);
     await attempt(async () => {
       const about = t.day ? { day: t.day } : { day: t.before ?? house.today, off: true };
-      const body = { property_id: t.property_id, ...about, text: texts[key(t)] ?? t.text, orders: t.orders };
-      const l = await ask(api.POST('/api/v1/rounds/letters', { params: { header: onceKey() }, body }));
+      const params = { header: onceKey() };
+      const letter = { property_id: t.property_id, text: texts[key(t)] ?? t.text };
+      const hours = t.to_minute ? { from_minute: t.from_minute ?? 0, to_minute: t.to_minute } : {};
+      const l = t.thanks
+        ? await ask(api.POST('/api/v1/rounds/thanks', { params, body: { ...letter, day: t.day } }))
+        : await ask(api.POST('/api/v1/rounds/letters', { params, body: { ...letter, ...about, ...hours, orders: t.orders } }));
       house.say(`${t.property}: ${l.receipt}.`);
       await read();
     });
@@ -51,6 +57,22 @@
 </script>
 
 <svelte:head><title>Tell clients · Mezzadro</title></svelte:head>
+
+{#snippet draft(t: Schemas['Telling'])}
+  {@const which = `: ${t.property}, ${inWords(t.day)}`}
+  <label class="block text-sm"
+    >Draft for {t.client || t.property}
+    <textarea class="mt-1 h-44 w-full rounded-sm border border-gray-400 bg-white p-2 text-base" bind:value={texts[key(t)]}
+    ></textarea></label
+  >
+  <div class="mt-1 flex flex-wrap gap-3">
+    <Button size="sm" disabled={sending === key(t)} onclick={() => send(t)}>Send<span class="sr-only">{which}</span></Button>
+    {#if !t.thanks}
+      <Button size="sm" color="light" onclick={() => know(t, true)}>They know<span class="sr-only">{which}</span></Button>
+    {/if}
+    <Button size="sm" color="light" onclick={() => copy(t)}>Copy the draft<span class="sr-only">{which}</span></Button>
+  </div>
+{/snippet}
 
 <div class="max-w-3xl px-5 py-4 max-md:px-3">
   <p class="text-sm"><a href="#/rounds">Rounds</a></p>
@@ -71,25 +93,26 @@
             {t.property}<span class="font-normal text-soft">&nbsp;· {t.day ? inWords(t.day) : 'no day any more'}</span>
           </p>
           {#if t.before}<p class="font-semibold text-sun">They were told {inWords(t.before)}.</p>{/if}
-          <label class="block text-sm"
-            >Draft for {t.client || t.property}
-            <textarea class="mt-1 h-44 w-full rounded-sm border border-gray-400 bg-white p-2 text-base" bind:value={texts[key(t)]}
-            ></textarea></label
-          >
-          <div class="mt-1 flex flex-wrap gap-3">
-            <Button size="sm" disabled={sending === key(t)} onclick={() => send(t)}
-              >Send<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
-            >
-            <Button size="sm" color="light" onclick={() => know(t, true)}
-              >They know<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
-            >
-            <Button size="sm" color="light" onclick={() => copy(t)}
-              >Copy the draft<span class="sr-only">: {t.property}, {inWords(t.day)}</span></Button
-            >
-          </div>
+          {@render draft(t)}
         </li>
       {/each}
     </ul>
+  {/if}
+  {#if after.length}
+    <details class="mt-6">
+      <summary class="min-h-11 py-2 font-bold"
+        >After the visit: {after.length} {after.length === 1 ? 'letter' : 'letters'} you may send</summary
+      >
+      <p class="text-soft">Visits of the last five days whose work is all done. Nobody has to be written to.</p>
+      <ul class="mt-3 space-y-4">
+        {#each after as t (key(t))}
+          <li class="border border-rule bg-white px-3 py-2">
+            <p class="font-bold">{t.property}<span class="font-normal text-soft">&nbsp;· done {inWords(t.day)}</span></p>
+            {@render draft(t)}
+          </li>
+        {/each}
+      </ul>
+    </details>
   {/if}
   {#if sent.length}
     <section class="mt-6" aria-label="Sent">

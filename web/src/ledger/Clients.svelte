@@ -62,6 +62,7 @@
     ['days', 'the days we come'],
     ['reports', 'reports'],
     ['estimates', 'estimates'],
+    ['reminders', 'a reminder the evening before'],
   ];
   const placeOf = (id: number) => places.find((p) => p.id === id);
 </script>

@@ -3,7 +3,7 @@
   import { Button } from 'flowbite-svelte';
   import { push } from 'svelte-spa-router';
   import { allProperties, api, ask, onceKey, Problem, type Property, type Schemas } from '../api/client';
-  import { brief, hours, span } from '../lib/dates';
+  import { brief, hours, monthName, span } from '../lib/dates';
   import { attempt } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
   import { reading } from '../lib/reading';
@@ -44,6 +44,11 @@
   }
   const sums = (by: string) => (o?.month.sums ?? []).filter((s) => s.by === by);
   const most = (by: string) => Math.max(1, ...sums(by).map((s) => Math.max(s.planned, s.took)));
+  /** The first days of the last twelve months, this one last. */
+  const months = $derived.by(() => {
+    const [y, m] = (o?.month.from ?? '').split('-').map(Number) as [number, number];
+    return Array.from({ length: 12 }, (_, i) => new Date(Date.UTC(y, m - 12 + i, 1)).toISOString().slice(0, 10));
+  });
   const plants = $derived(Math.max(1, ...(o?.losses ?? []).map((l) => l.well + l.hurt + l.waiting + l.lost)));
 </script>
 
@@ -252,5 +257,31 @@
         {/if}
       </section>
     </div>
+    {#if o.causes.length}
+      <section class="mt-8 max-w-4xl" aria-label="Causes found">
+        <h2>Causes found, by month</h2>
+        <div class="overflow-x-auto">
+          <table class="w-full min-w-[34rem] text-sm tabular-nums">
+            <thead>
+              <tr class="text-soft">
+                <th class="text-left font-normal">Cause</th>
+                {#each months as m (m)}<th class="w-9 text-right font-normal">{monthName(m).slice(0, 3)}</th>{/each}
+                <th class="w-12 text-right font-normal">All</th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each o.causes.slice(0, 15) as c (c.cause)}
+                <tr class="border-t border-rule">
+                  <th class="py-1.5 text-left font-semibold"><a href="#/almanac/cause/{c.cause}">{c.name}</a></th>
+                  {#each months as m, i (m)}<td class="text-right">{c.months[i] || ''}</td>{/each}
+                  <td class="text-right font-semibold">{c.finds}</td>
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+        {#if o.causes.length > 15}<p class="text-sm text-soft">The fifteen most frequent of {o.causes.length}.</p>{/if}
+      </section>
+    {/if}
   {/if}
 </div>

@@ -110,7 +110,7 @@
                 {...money}
                 problem={said[`${h.of}.${s}`]}
                 onset={(v) => {
-                  const next = { ...r![h.of] };
+                  const next: Record<string, number> = { ...r![h.of] };
                   if (v) next[s] = v;
                   else delete next[s];
                   r![h.of] = next;
