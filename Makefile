@@ -26,6 +26,7 @@ generate: web/node_modules ## openapi.json from the Go types and what they say, 
 	go run ./cmd/describe > api/types.json.new && mv api/types.json.new api/types.json
 	go run ./cmd/mezzadro openapi > openapi.json.new && mv openapi.json.new openapi.json
 	go run ./cmd/mezzadro checks > checks.json.new && mv checks.json.new web/src/api/checks.json
+	go run ./cmd/mezzadro forms > forms.json.new && mv forms.json.new web/src/api/forms.json
 	cd web && npm run --silent generate
 
 test: web web/dist-device/device.html chromium ## everything that must pass

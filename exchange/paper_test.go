@@ -38,6 +38,7 @@ func TestPapersForClients(t *testing.T) {
 	for i := range 20 {
 		r.Nights = append(r.Nights, report.Night{Day: march + day.Day(i), MinC: float64(i%7) - 4})
 		r.Sections = append(r.Sections, report.Section{Head: fmt.Sprintf("Bay laurel %d", i), Found: strings.Repeat("It lives below. ", 12), Dont: "Nobody cuts it.",
+			Drawn:  &report.Drawn{Form: []string{"shrub", "tree", "palm", "hedge"}[i%4], HeightM: 2, SpreadM: 1.4, LowM: 0.8, HighM: 1.1, CutM: 0.8},
 			Photos: []report.Photo{{Hash: "a", Day: march}, {Hash: "b", Day: march + 9}}})
 	}
 	rates := estimate.Rates{Currency: "EUR", Digits: 2, Hour: 4000, Visit: 2500, Tax: 2200, ValidDays: 30}

@@ -43,7 +43,7 @@ func WriteReport(w io.Writer, paper Paper, r ReportPage) error {
 		if i == 0 {
 			p.AddPage()
 		}
-		if err := p.section(s, r.Picture); err != nil {
+		if err := p.section(s, r); err != nil {
 			return err
 		}
 	}
@@ -51,20 +51,27 @@ func WriteReport(w io.Writer, paper Paper, r ReportPage) error {
 }
 
 // section is what is said of one plant.
-func (p page) section(s report.Section, picture func(string) ([]byte, error)) error {
+func (p page) section(s report.Section, r ReportPage) error {
 	p.room(28)
-	p.text("B", 12, 0, s.Head)
+	from, below := 0.0, 0.0
+	if s.Drawn != nil {
+		p.room(drawnHigh + 6)
+		below, from = p.GetY()+drawnHigh+2, drawnWide+5
+		p.drawn(*s.Drawn)
+	}
+	p.text("B", 12, from, s.Head)
 	for _, part := range [][2]string{{"", s.Found}, {"", s.Becomes}, {"We: ", s.We}, {"You: ", s.You}, {"Please not: ", s.Dont}} {
 		if part[1] != "" {
-			p.text("", 10.5, 0, part[0]+part[1])
+			p.text("", 10.5, from, part[0]+part[1])
 		}
 	}
+	p.SetY(max(p.GetY(), below))
 	if len(s.Photos) > 0 {
 		p.room(photoHigh + 4)
 	}
 	y := p.GetY() + 1
 	for i, f := range s.Photos[:min(2, len(s.Photos))] {
-		b, err := picture(f.Hash)
+		b, err := r.Picture(f.Hash)
 		if err != nil {
 			return err
 		}

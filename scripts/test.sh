@@ -41,6 +41,7 @@ typed() { (cd web && npx svelte-check --tsconfig ./tsconfig.json --fail-on-warni
 described() {
   go run ./cmd/describe | cmp - api/types.json || { echo "api/types.json is stale: run make generate"; return 1; }
   go run ./cmd/mezzadro checks | cmp - web/src/api/checks.json || { echo "web/src/api/checks.json is stale: run make generate"; return 1; }
+  go run ./cmd/mezzadro forms | cmp - web/src/api/forms.json || { echo "web/src/api/forms.json is stale: run make generate"; return 1; }
   (cd web && npx openapi-typescript ../openapi.json -o "$out/schema.d.ts" >/dev/null) || return 1
   cmp "$out/schema.d.ts" web/src/api/schema.d.ts || { echo "web/src/api/schema.d.ts is stale: run make generate"; return 1; }
   (cd web && REDOCLY_TELEMETRY=off npx redocly lint ../openapi.json --format=summary)
@@ -49,7 +50,7 @@ described() {
 checks() {
   step format 'gofmt, prettier' formatted &&
     step types 'svelte-check' typed &&
-    step api 'types.json, checks.json, schema.d.ts as generated; openapi.json by the recommended rules' described &&
+    step api 'types.json, checks.json, forms.json, schema.d.ts as generated; openapi.json by the recommended rules' described &&
     step vet 'go vet, staticcheck' vetted &&
     step dead 'deadcode: nothing that nobody calls' reached
 }

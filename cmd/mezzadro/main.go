@@ -27,6 +27,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
 	"mezzadro/core/day"
+	"mezzadro/core/portrait"
 	"mezzadro/demo"
 	"mezzadro/exchange"
 	"mezzadro/house"
@@ -55,7 +56,7 @@ func root() *cobra.Command {
 		SilenceErrors: true,
 		Version:       api.Version,
 	}
-	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), postCommand(), openapiCommand(), checksCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand(), exportCommand(), importCommand())
+	r.AddCommand(serveCommand(), demoCommand(), weatherCommand(), postCommand(), openapiCommand(), checksCommand(), formsCommand(), backupCommand(), restoreCommand(), checkCommand(), ownerCommand(), exportCommand(), importCommand())
 	return r
 }
 
@@ -341,6 +342,18 @@ func checksCommand() *cobra.Command {
 			e.SetIndent("", "  ")
 			e.SetEscapeHTML(false)
 			return e.Encode(check.Kinds())
+		},
+	}
+}
+
+// formsCommand tells the front end how plants are drawn, by their forms.
+func formsCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "forms",
+		Short: "Write the outlines of plants, by form",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			return json.NewEncoder(c.OutOrStdout()).Encode(portrait.Forms())
 		},
 	}
 }

@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/day"
 	"mezzadro/core/outcome"
+	"mezzadro/core/portrait"
 	"mezzadro/core/quantity"
 	"mezzadro/core/weather"
 )
@@ -107,6 +108,9 @@ type Plant struct {
 	Own    string         // the firm's own words, where it overruled
 	Causes []string       // found on it besides
 	Photos []Photo
+
+	Form                   string // how it is built, for its picture; empty: none is drawn
+	HeightM, SpreadM, RowM float64
 }
 
 // Photo is a picture with its day.
@@ -155,7 +159,31 @@ type Section struct {
 	We      string  `json:"we" maxLength:"2000" doc:"What the firm does, and when"`
 	You     string  `json:"you" maxLength:"2000" doc:"What the client can do"`
 	Dont    string  `json:"dont" maxLength:"2000" doc:"What must not be done"`
+	Drawn   *Drawn  `json:"drawn,omitempty" doc:"A small picture of what lives and what is dead; absent where nothing of it is dead"`
 	Photos  []Photo `json:"photos" maxItems:"20" doc:"The first and the last of it"`
+}
+
+// Drawn is a plant in a small picture: alive up to one height, dead above another, in doubt between.
+type Drawn struct {
+	Form    string  `json:"form" maxLength:"20" doc:"How it is built; hedge of a row"`
+	HeightM float64 `json:"height_m" minimum:"0" maximum:"120" doc:"m"`
+	SpreadM float64 `json:"spread_m" minimum:"0" maximum:"120" doc:"m; of a row as much as is drawn of its length"`
+	LowM    float64 `json:"low_m" minimum:"0" maximum:"120" doc:"Alive up to here, m"`
+	HighM   float64 `json:"high_m" minimum:"0" maximum:"120" doc:"Dead from here on, m"`
+	CutM    float64 `json:"cut_m,omitempty" minimum:"0" maximum:"120" doc:"Where it is cut, m; absent where it is not"`
+}
+
+// drawn is a plant's picture; nil where nothing of it is known to be dead.
+func (p *Plant) drawn() *Drawn {
+	b := p.Answer.Boundary
+	if p.Form == "" || p.HeightM <= 0 || b.HighM >= p.HeightM {
+		return nil
+	}
+	d := &Drawn{Form: p.Form, HeightM: p.HeightM, SpreadM: p.SpreadM, LowM: b.LowM, HighM: b.HighM, CutM: p.Answer.Verdict.CutM}
+	if p.RowM > 0 {
+		d.Form, d.SpreadM = portrait.Hedge, max(p.SpreadM, min(p.RowM, 2*p.HeightM))
+	}
+	return d
 }
 
 // States of plants, the worst first.
@@ -301,6 +329,7 @@ func (a *Ask) section(p Plant) Section {
 		}
 		s.Becomes = becomes(v.Prognosis, s.State)
 		s.You, s.Dont = yours(v)
+		s.Drawn = p.drawn()
 	}
 	if len(p.Causes) > 0 {
 		found = append(found, "Found on it: "+listed(p.Causes)+".")

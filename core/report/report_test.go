@@ -85,6 +85,28 @@ func TestAfterAFreeze(t *testing.T) {
 	}
 }
 
+// TestDrawn: what is dead at its top is drawn, cut where it is cut; what lives to its tips is not, nor what has no size. A row
+// is drawn as a hedge, no longer than twice its height.
+func TestDrawn(t *testing.T) {
+	p := Plant{Form: "tree", HeightM: 2, SpreadM: 1, Answer: judged(damage.CutBack, 0.7, 2, 3)}
+	p.Answer.Boundary.LowM, p.Answer.Boundary.HighM, p.Answer.Verdict.CutM = 0.9, 1.2, 0.8
+	if d := p.drawn(); d == nil || *d != (Drawn{"tree", 2, 1, 0.9, 1.2, 0.8}) {
+		t.Errorf("%+v", d)
+	}
+	p.RowM = 30
+	if d := p.drawn(); d == nil || d.Form != "hedge" || d.SpreadM != 4 {
+		t.Errorf("a row of 30 m: %+v", d)
+	}
+	p.Answer.Boundary.HighM = 2
+	if d := p.drawn(); d != nil {
+		t.Errorf("it lives to its tips: %+v", d)
+	}
+	p.Answer.Boundary.HighM, p.HeightM = 0, 0
+	if d := p.drawn(); d != nil {
+		t.Errorf("of no size: %+v", d)
+	}
+}
+
 // TestForAnInsurer: only what was hurt is told, without the firm's advice of what is to come and without its prices.
 func TestForAnInsurer(t *testing.T) {
 	r := freeze(Insurer)

@@ -146,7 +146,8 @@ func (h *Room) plantsFor(ctx context.Context, ask *report.Ask, pl *estate.Place)
 		return err
 	}
 	for _, p := range plants {
-		out := report.Plant{ID: p.ID, Name: estate.PlantName(estate.EntryOf(pl.Book, p.Species).Common, p.Label), Count: p.Count}
+		out := report.Plant{ID: p.ID, Name: estate.PlantName(estate.EntryOf(pl.Book, p.Species).Common, p.Label), Count: p.Count,
+			Form: string(estate.EntryOf(pl.Book, p.Species).Form), HeightM: p.HeightM, SpreadM: p.SpreadM, RowM: p.RowM}
 		for i := range judged {
 			if v := &judged[i]; v.PlantID == p.ID {
 				out.Answer, out.On = &v.Answer.V, store.DayOf(&v.Day)

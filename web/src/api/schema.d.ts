@@ -11799,6 +11799,36 @@ export interface components {
              */
             version: number;
         };
+        /** @description A plant in a small picture: alive up to one height, dead above another, in doubt between. */
+        ReportDrawn: {
+            /**
+             * Format: double
+             * @description Where it is cut, m; absent where it is not
+             */
+            cut_m?: number;
+            /** @description How it is built; hedge of a row */
+            form: string;
+            /**
+             * Format: double
+             * @description m
+             */
+            height_m: number;
+            /**
+             * Format: double
+             * @description Dead from here on, m
+             */
+            high_m: number;
+            /**
+             * Format: double
+             * @description Alive up to here, m
+             */
+            low_m: number;
+            /**
+             * Format: double
+             * @description m; of a row as much as is drawn of its length
+             */
+            spread_m: number;
+        };
         /** @description ReportIn asks for a report to be written. */
         ReportIn: {
             /**
@@ -11841,6 +11871,8 @@ export interface components {
             becomes: string;
             /** @description What must not be done */
             dont: string;
+            /** @description A small picture of what lives and what is dead; absent where nothing of it is dead */
+            drawn?: components["schemas"]["ReportDrawn"];
             /** @description What was found */
             found: string;
             /** @description Its name */

@@ -176,6 +176,7 @@
         <div class="mt-2 h-80 border border-rule bg-white">
           <Portrait
             form={plant.form as Form}
+            rowM={plant.row_m}
             heightM={Math.max(plant.height_m, stands ?? 0)}
             spreadM={plant.spread_m}
             name={plant.common}

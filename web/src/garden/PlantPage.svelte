@@ -141,6 +141,7 @@
             <div class="h-72">
               <Portrait
                 form={p.form as Form}
+                rowM={p.row_m}
                 heightM={p.height_m}
                 spreadM={p.spread_m}
                 name={p.common}
@@ -162,6 +163,7 @@
               <div class="h-60">
                 <Portrait
                   form={p.form as Form}
+                  rowM={p.row_m}
                   heightM={p.height_m}
                   spreadM={p.spread_m}
                   name="{p.common} after {season} {season === 1 ? 'season' : 'seasons'}"
@@ -184,7 +186,7 @@
             {:else}
               <p class="mt-2 text-soft">
                 {(verdict?.kind ?? story.now.verdict.kind) === 'check first'
-                  ? p.look?.worth
+                  ? p.look?.worth || p.look?.slight
                     ? `From the weather alone: ${p.look.own}`
                     : 'Nothing that the weather did makes it likely to be hurt.'
                   : 'No regrowth to foretell.'}

@@ -2,6 +2,7 @@
   /** A report as its client reads it: the first page, the weather in a small picture, then plant by plant. */
   import type { Schemas } from '../api/client';
   import { brief, degrees } from '../lib/dates';
+  import Drawn from './Drawn.svelte';
 
   interface Props {
     report: Pick<Schemas['Report'], 'title' | 'summary' | 'nights' | 'sections'>;
@@ -62,14 +63,19 @@
 <ul class="mt-4 border-t border-rule">
   {#each r.sections as s, i (i)}
     <li class="border-b border-rule py-3">
-      <p class="flex flex-wrap items-baseline gap-x-3">
-        <b>{s.head}</b>{#if s.state}<span class="text-sm font-semibold {look(s.state)}">{words[s.state]}</span>{/if}
-      </p>
-      {#if s.found}<p>{s.found}</p>{/if}
-      {#if s.becomes}<p>{s.becomes}</p>{/if}
-      {#if s.we}<p><span class="font-semibold">We:</span> {s.we}</p>{/if}
-      {#if s.you}<p><span class="font-semibold">You:</span> {s.you}</p>{/if}
-      {#if s.dont}<p><span class="font-semibold text-bad">Please not:</span> {s.dont}</p>{/if}
+      <div class="flex gap-4">
+        {#if s.drawn}<Drawn drawn={s.drawn} />{/if}
+        <div class="min-w-0">
+          <p class="flex flex-wrap items-baseline gap-x-3">
+            <b>{s.head}</b>{#if s.state}<span class="text-sm font-semibold {look(s.state)}">{words[s.state]}</span>{/if}
+          </p>
+          {#if s.found}<p>{s.found}</p>{/if}
+          {#if s.becomes}<p>{s.becomes}</p>{/if}
+          {#if s.we}<p><span class="font-semibold">We:</span> {s.we}</p>{/if}
+          {#if s.you}<p><span class="font-semibold">You:</span> {s.you}</p>{/if}
+          {#if s.dont}<p><span class="font-semibold text-bad">Please not:</span> {s.dont}</p>{/if}
+        </div>
+      </div>
       {#if s.photos.length}
         <div class="mt-2 grid max-w-xl grid-cols-2 gap-3">
           {#each s.photos as f, k (k)}<figure>

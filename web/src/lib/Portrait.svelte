@@ -3,10 +3,11 @@
   import { found } from '../walks/checks';
   import { metres } from './dates';
   import { ruler } from './units';
-  import { halfWidth, outline, stems, type Form } from './portrait';
+  import { behind, lines, outline, type Form } from './portrait';
 
   interface Props {
     form: Form;
+    rowM?: number; // how long a row or hedge is: it is drawn as one
     heightM: number;
     spreadM: number;
     name: string;
@@ -21,9 +22,10 @@
     drags?: boolean; // the height is dragged, too
   }
   let {
-    form,
+    form: grown,
+    rowM = 0,
     heightM,
-    spreadM,
+    spreadM: spread,
     name,
     answer,
     checks = [],
@@ -36,6 +38,8 @@
     drags = false,
   }: Props = $props();
 
+  const form = $derived<Form>(rowM > 0 ? 'hedge' : grown);
+  const spreadM = $derived(rowM > 0 ? Math.max(spread, Math.min(rowM, 2 * heightM)) : spread);
   // The right margin is for what the checks found; a picture without checks to come does without.
   const longest = $derived(Math.max(0, ...checks.filter((c) => c.height_m).map((c) => found(c).length)));
   const margin = $derived({
@@ -60,6 +64,8 @@
       .map(([w, z]) => `${(mid + w * half * Math.sqrt(size)).toFixed(1)} ${Y(z * heightM * size).toFixed(1)}`)
       .join('L') +
     'Z';
+  const line = (points: [number, number][]) =>
+    'M' + points.map(([w, z]) => `${(mid + w * half).toFixed(1)} ${Y(z * heightM).toFixed(1)}`).join('L');
   const whole = $derived(shape(1));
   const known = $derived(answer !== undefined && (checks.length > 0 || foretold));
   const living = $derived(shape(1, grownM === undefined ? 1 : Math.min(1, grownM / heightM)));
@@ -105,7 +111,7 @@
     onpick(Math.min(heightM, Math.max(grain, Math.round(m / grain) * grain)));
   }
   const words = $derived(
-    `${name}, ${grownM === undefined ? metres(heightM) : `about ${metres(grownM)} of ${metres(heightM)}`} high and ${metres(spreadM)} wide. ` +
+    `${name}, ${grownM === undefined ? metres(heightM) : `about ${metres(grownM)} of ${metres(heightM)}`} high and ${rowM > 0 ? `${metres(rowM)} long` : `${metres(spreadM)} wide`}. ` +
       (checks.length && answer
         ? `Alive up to ${metres(low)}, dead above ${metres(high)}, in doubt between. `
         : known
@@ -149,21 +155,15 @@
     />
     <text x={margin.left - 9} y={Y(m) + 4} font-size="12" text-anchor="end" fill="var(--color-soft)">{text}</text>
   {/each}
+  {#each behind(form) as l, i (i)}<path d={line(l)} fill="none" stroke="var(--color-rule)" stroke-width="1.5" />{/each}
   <g clip-path="url(#{id}-whole)">
     <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="#a9c3a0" />
     <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="#eef0e2" />
     <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="url(#{id}-doubt)" />
     <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="#efe9dc" />
     <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="url(#{id}-dead)" />
-    {#each stems(form) as [sx, sz], i (i)}
-      {@const ex = mid + sx * halfWidth(form, sz) * half}
-      <path
-        d="M{mid + sx * 8} {ground}Q{mid + sx * half * 0.25} {Y(sz * heightM * 0.5)} {ex} {Y(sz * heightM)}"
-        fill="none"
-        stroke="var(--color-ink)"
-        stroke-width={i ? 1.4 : 2.2}
-        opacity="0.55"
-      />
+    {#each lines(form) as l, i (i)}
+      <path d={line(l)} fill="none" stroke="var(--color-ink)" stroke-width={i ? 1.3 : 2} opacity="0.5" />
     {/each}
   </g>
   <path d={living} fill="none" stroke="var(--color-ink)" stroke-width="1.5" />

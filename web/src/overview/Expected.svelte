@@ -12,7 +12,7 @@
   const half = $derived(Math.min(box / 2 - 1, Math.max(5, ((plant.spread_m / Math.max(0.1, plant.height_m)) * tall) / 2)));
   const shape = $derived(
     'M' +
-      outline(plant.form as Form, 1, 40)
+      outline(plant.form as Form)
         .map(([w, z]) => `${(box / 2 + w * half).toFixed(1)} ${(ground - z * tall).toFixed(1)}`)
         .join('L') +
       'Z',

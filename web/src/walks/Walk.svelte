@@ -297,6 +297,7 @@
         <div class="portrait min-h-56 flex-1 max-lg:h-[min(13.5rem,24dvh)] max-lg:min-h-28 max-lg:flex-none">
           <Portrait
             form={plant.form as Form}
+            rowM={plant.row_m}
             heightM={plant.height_m}
             spreadM={plant.spread_m}
             name={plant.common}
