@@ -7,14 +7,15 @@ import (
 	"slices"
 	"strconv"
 
+	"github.com/danielgtaylor/huma/v2"
+
 	"mezzadro/core/day"
 	"mezzadro/core/estimate"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/clients"
 	"mezzadro/house/firm"
 	"mezzadro/house/ledger"
-
-	"github.com/danielgtaylor/huma/v2"
 )
 
 func (s *Server) ledgerRoutes(a huma.API) {
@@ -89,33 +90,33 @@ func (s *Server) setRates(ctx context.Context, in *struct {
 	return out(r), s.problem(ctx, "rates", err)
 }
 
-func (s *Server) clients(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Client]], error) {
-	list, err := s.Ledger.Clients(ctx, in.Property)
-	return out(Run[ledger.Client]{Items: list}), s.problem(ctx, "clients", err)
+func (s *Server) clients(ctx context.Context, in *OfProperty) (*Out[Run[clients.Client]], error) {
+	list, err := s.Clients.Clients(ctx, in.Property)
+	return out(Run[clients.Client]{Items: list}), s.problem(ctx, "clients", err)
 }
 
 func (s *Server) addClient(ctx context.Context, in *struct {
 	OnceKey
-	Body ledger.ClientIn
-}) (*Out[ledger.Client], error) {
-	c, err := s.Ledger.KeepClient(ctx, keyOf(ctx), 0, in.Body)
+	Body clients.ClientIn
+}) (*Out[clients.Client], error) {
+	c, err := s.Clients.KeepClient(ctx, keyOf(ctx), 0, in.Body)
 	return out(c), s.problem(ctx, "property", err)
 }
 
 func (s *Server) changeClient(ctx context.Context, in *struct {
 	Write
-	Body ledger.ClientIn
-}) (*Out[ledger.Client], error) {
-	c, err := s.Ledger.KeepClient(ctx, keyOf(ctx), in.ID, in.Body)
+	Body clients.ClientIn
+}) (*Out[clients.Client], error) {
+	c, err := s.Clients.KeepClient(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(c), s.problem(ctx, "client", err)
 }
 
 func (s *Server) removeClient(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "client", s.Ledger.RemoveClient(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreClient(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "client", s.Ledger.RemoveClient(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "client", s.Clients.RemoveClient(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) estimates(ctx context.Context, in *OfProperty) (*Out[Run[ledger.Estimate]], error) {

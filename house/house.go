@@ -5,6 +5,7 @@
 package house
 
 import (
+	"mezzadro/house/clients"
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
@@ -33,6 +34,7 @@ type House struct {
 	Ground   *ground.Room
 	Rounds   *rounds.Room
 	Days     *days.Room
+	Clients  *clients.Room
 	Ledger   *ledger.Room
 	Letters  *letters.Room
 	Firm     *firm.Room
@@ -51,8 +53,9 @@ func Open(e *estate.House) *House {
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Rounds = rounds.New(e, h.Work, h.Treat)
 	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
+	h.Clients = &clients.Room{House: e}
 	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days}
-	h.Letters = &letters.Room{House: e, Work: h.Work, Ledger: h.Ledger}
+	h.Letters = &letters.Room{House: e, Work: h.Work, Ledger: h.Ledger, Clients: h.Clients}
 	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days, Ledger: h.Ledger}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}
 	return h

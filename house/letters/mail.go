@@ -119,7 +119,7 @@ func (h *Room) addressed(ctx context.Context, l *store.Letter, gets string) erro
 	if err != nil || set.Host == "" {
 		return err
 	}
-	clients, err := h.Ledger.Clients(ctx, l.PropertyID)
+	clients, err := h.Clients.Clients(ctx, l.PropertyID)
 	if err != nil {
 		return err
 	}

@@ -5,8 +5,8 @@ import (
 	"strings"
 	"testing"
 
+	"mezzadro/house/clients"
 	"mezzadro/house/housetest"
-	"mezzadro/house/ledger"
 	"mezzadro/house/letters"
 	"mezzadro/store"
 )
@@ -49,12 +49,12 @@ func TestMailGoesToWhoGetsIt(t *testing.T) {
 		!strings.Contains(err.Error(), "no client of this property has an address") {
 		t.Errorf("to nobody: %v", err)
 	}
-	for _, c := range []ledger.ClientIn{
-		{Name: "Noemi", Email: "noemi@example.com", Of: []ledger.AtHome{{PropertyID: in.PropertyID, Role: "owner", Gets: []string{"days", "estimates"}}}},
-		{Name: "Agency", Email: "agency@example.com", Of: []ledger.AtHome{{PropertyID: in.PropertyID, Role: "agency", Gets: []string{"reports"}}}},
-		{Name: "Housekeeper", Of: []ledger.AtHome{{PropertyID: in.PropertyID, Role: "housekeeper", Gets: []string{"days"}}}},
+	for _, c := range []clients.ClientIn{
+		{Name: "Noemi", Email: "noemi@example.com", Of: []clients.AtHome{{PropertyID: in.PropertyID, Role: "owner", Gets: []string{"days", "estimates"}}}},
+		{Name: "Agency", Email: "agency@example.com", Of: []clients.AtHome{{PropertyID: in.PropertyID, Role: "agency", Gets: []string{"reports"}}}},
+		{Name: "Housekeeper", Of: []clients.AtHome{{PropertyID: in.PropertyID, Role: "housekeeper", Gets: []string{"days"}}}},
 	} {
-		if _, err := k.Ledger.KeepClient(ctx, store.Key{}, 0, c); err != nil {
+		if _, err := k.Clients.KeepClient(ctx, store.Key{}, 0, c); err != nil {
 			t.Fatal(err)
 		}
 	}

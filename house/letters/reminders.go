@@ -10,8 +10,8 @@ import (
 	"mezzadro/core/kinds"
 	"mezzadro/core/letter"
 	"mezzadro/core/quantity"
+	"mezzadro/house/clients"
 	"mezzadro/house/days"
-	"mezzadro/house/ledger"
 	"mezzadro/store"
 )
 
@@ -25,8 +25,8 @@ func (h *Room) Remind(ctx context.Context) error {
 	if err != nil || set.Host == "" || h.Post == nil {
 		return err
 	}
-	clients, err := h.Ledger.Clients(ctx, 0)
-	if err != nil || !slices.ContainsFunc(clients, func(c ledger.Client) bool { return wants(c, 0) }) {
+	known, err := h.Clients.Clients(ctx, 0)
+	if err != nil || !slices.ContainsFunc(known, func(c clients.Client) bool { return wants(c, 0) }) {
 		return err
 	}
 	today := h.Today()
@@ -46,22 +46,22 @@ func (h *Room) Remind(ctx context.Context) error {
 	}
 	var all error
 	for v, jobs := range of {
-		all = errors.Join(all, h.remind(ctx, v, jobs, clients))
+		all = errors.Join(all, h.remind(ctx, v, jobs, known))
 	}
 	return all
 }
 
 // wants reports that a client has an address and wants to be reminded of visits to a property; 0: to any.
-func wants(c ledger.Client, property int64) bool {
-	return c.Email != "" && slices.ContainsFunc(c.Of, func(o ledger.AtHome) bool {
+func wants(c clients.Client, property int64) bool {
+	return c.Email != "" && slices.ContainsFunc(c.Of, func(o clients.AtHome) bool {
 		return (property == 0 || o.PropertyID == property) && slices.Contains(o.Gets, "reminders")
 	})
 }
 
 // remind writes one reminder, where it is the evening before and somebody wants it.
-func (h *Room) remind(ctx context.Context, v visitOf, jobs []store.OrderFull, clients []ledger.Client) error {
+func (h *Room) remind(ctx context.Context, v visitOf, jobs []store.OrderFull, known []clients.Client) error {
 	names, to := []string{}, []string{}
-	for _, c := range clients {
+	for _, c := range known {
 		if wants(c, v.property) {
 			names, to = append(names, c.Name), append(to, c.Email)
 		}

@@ -5,6 +5,7 @@ package letters
 import (
 	"sync"
 
+	"mezzadro/house/clients"
 	"mezzadro/house/estate"
 	"mezzadro/house/ledger"
 	"mezzadro/house/work"
@@ -13,8 +14,9 @@ import (
 // Room writes to clients.
 type Room struct {
 	*estate.House
-	Work   *work.Room
-	Ledger *ledger.Room
+	Work    *work.Room
+	Ledger  *ledger.Room
+	Clients *clients.Room
 
 	Post Poster // takes letters to clients; nil: there is none
 

@@ -10,8 +10,8 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/house/clients"
 	"mezzadro/house/housetest"
-	"mezzadro/house/ledger"
 	"mezzadro/house/letters"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -28,8 +28,8 @@ func mailed(t *testing.T) (*housetest.Kit, letters.LetterIn, *heard) {
 	set, err := k.Letters.SetMail(bg, store.Key{}, letters.MailIn{Host: "mail.example.com", From: "garden@example.com"})
 	housetest.Must(t, set, err)
 	for name, gets := range map[string][]string{"Noemi": {"days", "reminders"}, "Housekeeper": {"days"}} {
-		c, err := k.Ledger.KeepClient(bg, store.Key{}, 0, ledger.ClientIn{Name: name, Email: strings.ToLower(name) + "@example.com",
-			Of: []ledger.AtHome{{PropertyID: in.PropertyID, Role: "owner", Gets: gets}}})
+		c, err := k.Clients.KeepClient(bg, store.Key{}, 0, clients.ClientIn{Name: name, Email: strings.ToLower(name) + "@example.com",
+			Of: []clients.AtHome{{PropertyID: in.PropertyID, Role: "owner", Gets: gets}}})
 		housetest.Must(t, c, err)
 	}
 	return k, in, p

@@ -265,7 +265,7 @@
             <thead>
               <tr class="text-soft">
                 <th class="text-left font-normal">Cause</th>
-                {#each months as m (m)}<th class="w-9 text-right font-normal">{monthName(m).slice(0, 3)}</th>{/each}
+                {#each months as m, i (i)}<th class="w-9 text-right font-normal">{monthName(m).slice(0, 3)}</th>{/each}
                 <th class="w-12 text-right font-normal">All</th>
               </tr>
             </thead>
@@ -273,7 +273,7 @@
               {#each o.causes.slice(0, 15) as c (c.cause)}
                 <tr class="border-t border-rule">
                   <th class="py-1.5 text-left font-semibold"><a href="#/almanac/cause/{c.cause}">{c.name}</a></th>
-                  {#each months as m, i (m)}<td class="text-right">{c.months[i] || ''}</td>{/each}
+                  {#each months as _, i (i)}<td class="text-right">{c.months[i] || ''}</td>{/each}
                   <td class="text-right font-semibold">{c.finds}</td>
                 </tr>
               {/each}

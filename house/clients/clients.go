@@ -1,4 +1,5 @@
-package ledger
+// Package clients is who the firm works for: how they are reached, what they have to do with, what they get.
+package clients
 
 import (
 	"context"
@@ -11,6 +12,9 @@ import (
 	"mezzadro/house/estate"
 	"mezzadro/store"
 )
+
+// Room keeps clients.
+type Room struct{ *estate.House }
 
 // Client is somebody that the firm works for, with the properties that they have to do with.
 type Client struct {
