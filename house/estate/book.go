@@ -55,11 +55,11 @@ func (h *House) Book(ctx context.Context) (*catalogue.Catalogue, error) {
 
 // EntryOf is a species' entry; where it was taken out since, one that says no more than its id: the plant stays.
 func EntryOf(book *catalogue.Catalogue, id string) catalogue.Entry {
-	e, err := book.Species(id)
-	if err != nil {
+	e, known := book.Entry(id) // without a search for what it may have meant
+	if !known {
 		return catalogue.Entry{ID: id, Common: id, Form: catalogue.Shrub, Graft: catalogue.Graft{Habit: "own roots"}}
 	}
-	return e
+	return *e
 }
 
 // SpeciesOut is an entry and whose it is.
