@@ -76,6 +76,9 @@ func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done flo
 	s.stay()
 	q.jobs = slices.DeleteFunc(q.jobs, func(j int) bool { return s.at[j] >= 0 })
 	q.fill()
+	for _, c := range s.courses {
+		s.relink(c)
+	}
 	n := s.improve(goOn)
 	return s.plan(n), nil
 }

@@ -68,6 +68,7 @@ func (s *search) rebuild() {
 	if q.eager > 0 {
 		s.prune()
 	}
+	s.relinkSome(taken)
 }
 
 // prune takes off again what is not worth its way after all, on the ways that were just changed: whole visits, then

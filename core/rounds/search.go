@@ -15,6 +15,7 @@ type search struct {
 	minutes [][]float64 // of each job for each crew; 0: it cannot do it
 	next    [][]int     // jobs that come after each
 	mates   [][]int     // jobs on the same plants, where one of the two closes them
+	courses [][]int     // jobs that hang together, what is waited for first
 	kit     []uint64    // of each job, a bit for each kind
 	days    []float64   // of each job on each way: what its day costs there; far where it may never be
 	round   []bool      // jobs that wait for one another in a circle
@@ -83,6 +84,7 @@ func newSearch(p *Problem, seed uint64) *search {
 	}
 	s.kit = p.kits()
 	s.round = p.circles()
+	s.courses = s.findCourses()
 	s.trip = s.trips()
 	s.days = make([]float64, len(p.Jobs)*len(s.list))
 	s.waits = make([]float64, len(p.Jobs))
