@@ -3,10 +3,16 @@ package site
 import (
 	"fmt"
 	"math"
+	"reflect"
+	"runtime"
 	"slices"
+	"sync"
+	"time"
 
 	"mezzadro/core/catalogue"
+	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/season"
 )
 
 // Change is something done to a plan: a thing is cut, taken away or planted.
@@ -94,40 +100,109 @@ func (p *Plan) Effects(changes []Change, year int) ([]Effect, error) {
 	if err != nil {
 		return nil, err
 	}
-	out := []Effect{}
-	for i := range p.Things {
-		t := &p.Things[i]
-		if t.Kind != Plant || t.HeightM == 0 {
-			continue
+	before := p.northUp()
+	by, high := before.differs(after.northUp())
+	plants := []*Thing{}
+	for i := range before.Things {
+		if t := &before.Things[i]; t.Kind == Plant && t.HeightM > 0 && (!by.gone[t.ID] || high[t.ID] > 0) {
+			plants = append(plants, t)
 		}
-		now := after.Thing(t.ID)
-		if now == nil {
-			continue
-		}
-		up := 0.6 * math.Min(t.HeightM, now.HeightM)
-		e := Effect{ID: t.ID, Name: named(t)}
-		before, then := p.SkyFrom(t.Points[0], up, t.ID).Year(year), after.SkyFrom(t.Points[0], up, t.ID).Year(year)
-		e.Before, e.After = before.Strong, then.Strong
-		e.judge(t, p.Latitude)
-		for m := range e.Before {
-			e.Before[m], e.After[m] = round(before.Hours[m]), round(then.Hours[m])
-		}
-		out = append(out, e)
 	}
+	out := make([]Effect, len(plants))
+	onAllCores(len(plants), func(k int) { out[k] = before.effect(plants[k], high[plants[k].ID], &by, year) })
 	slices.SortStableFunc(out, func(a, b Effect) int { return rank(b) - rank(a) })
 	return out, nil
+}
+
+// effect is what changes do to one plant that has a height before and after.
+func (p *Plan) effect(t *Thing, high float64, by *touch, year int) Effect {
+	sky := p.SkyFrom(t.Points[0], 0.6*math.Min(t.HeightM, high), t.ID)
+	was := sky.Year(year)
+	is := was
+	if then, where := sky.after(by, t.ID); then != nil {
+		less, more := sky.year(year, where), then.year(year, where)
+		for m := range is.Hours {
+			is.Hours[m] += more.Hours[m] - less.Hours[m]
+			is.Strong[m] += more.Strong[m] - less.Strong[m]
+		}
+	}
+	e := Effect{ID: t.ID, Name: named(t), Before: was.Strong, After: is.Strong}
+	e.judge(t, p.Latitude)
+	for m := range e.Before {
+		e.Before[m], e.After[m] = round(was.Hours[m]), round(is.Hours[m])
+	}
+	return e
+}
+
+// touch is what is not the same on two plans: what is gone or was otherwise, and what is new or is otherwise.
+type touch struct {
+	gone map[string]bool
+	come []*Thing
+}
+
+// differs are the things that are not the same on another plan, and how high each is there.
+func (p *Plan) differs(o *Plan) (by touch, high map[string]float64) {
+	by.gone, high = map[string]bool{}, map[string]float64{}
+	was := map[string]*Thing{}
+	for i := range p.Things {
+		was[p.Things[i].ID] = &p.Things[i]
+		by.gone[p.Things[i].ID] = true
+	}
+	for i := range o.Things {
+		t := &o.Things[i]
+		high[t.ID] = t.HeightM
+		if before := was[t.ID]; before != nil && reflect.DeepEqual(*before, *t) {
+			delete(by.gone, t.ID)
+		} else {
+			by.come = append(by.come, t)
+		}
+	}
+	return by, high
+}
+
+// northUp is the plan turned, so that north is up.
+func (p *Plan) northUp() *Plan {
+	out := *p.turned()
+	out.NorthDeg = 0
+	return &out
+}
+
+// onAllCores does n pieces of work that do not touch each other.
+func onAllCores(n int, work func(i int)) {
+	var wg sync.WaitGroup
+	cores := runtime.GOMAXPROCS(0)
+	for c := range cores {
+		wg.Go(func() {
+			for i := c; i < n; i += cores {
+				work(i)
+			}
+		})
+	}
+	wg.Wait()
 }
 
 func rank(e Effect) int {
 	return map[string]int{"scorches": 3, "starves": 2, "gains": 1}[e.What]
 }
 
-// summer are the six months in which leaves burn or starve.
+// burnsFrom is how high the sun stands at noon when it can burn leaves, degrees.
+const burnsFrom = 45
+
+// summer are the months in which leaves burn or starve: the six about midsummer, and others in which the sun stands high at
+// noon; in the tropics all.
 func summer(latitude float64) []int {
+	half := []int{4, 5, 6, 7, 8, 9}
 	if latitude < 0 {
-		return []int{10, 11, 12, 1, 2, 3}
+		half = []int{10, 11, 12, 1, 2, 3}
 	}
-	return []int{4, 5, 6, 7, 8, 9}
+	out := []int{}
+	for m := 1; m <= 12; m++ {
+		decl := season.Declination(day.Of(2027, time.Month(m), 15)) * 180 / math.Pi
+		if slices.Contains(half, m) || math.Abs(latitude) < tropics || 90-math.Abs(latitude-decl) >= burnsFrom {
+			out = append(out, m)
+		}
+	}
+	return out
 }
 
 // judge says what a change of hours does to a plant.

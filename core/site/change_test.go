@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/invalid"
@@ -58,6 +59,18 @@ func TestEffects(t *testing.T) {
 		e := effects[0]
 		if e.What != c.what || c.month > 0 && !slices.Contains(e.When, c.month) || !strings.Contains(e.Text+strings.Join(e.Do, " "), c.says) {
 			t.Errorf("%s: %+v", c.name, e)
+		}
+	}
+}
+
+// TestMonthsThatBurn: leaves burn in March in the desert and all year in the tropics, and not before April where the sun is low.
+func TestMonthsThatBurn(t *testing.T) {
+	for latitude, want := range map[float64][]int{
+		60: {4, 5, 6, 7, 8, 9}, 46: {4, 5, 6, 7, 8, 9}, 33.5: {3, 4, 5, 6, 7, 8, 9, 10}, 10: {1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12},
+		-34: {1, 2, 3, 4, 9, 10, 11, 12}, -43: {1, 2, 3, 10, 11, 12},
+	} {
+		if got := summer(latitude); !slices.Equal(got, want) {
+			t.Errorf("at %g°: %v, want %v", latitude, got, want)
 		}
 	}
 }
@@ -138,8 +151,10 @@ func TestSpots(t *testing.T) {
 	if near.Thirst < 0.9 || far.Thirst > 0.05 {
 		t.Errorf("roots of the birch: %.2f beside it, %.2f far off", near.Thirst, far.Thirst)
 	}
-	if open := (&Plan{Latitude: 46}).SpotAt(At{}, 0.5, 2027); open.Sun < 0.99 || open.Shelter != 0 || open.Facing != "" {
-		t.Errorf("an open field: %+v", open)
+	for _, latitude := range []float64{-66, -43, -12, 0, 24, 46, 60, 65, 69} {
+		if open := (&Plan{Latitude: latitude}).SpotAt(At{}, 0.5, 2027); open.Sun < 0.99 || open.Shelter != 0 || open.Facing != "" {
+			t.Errorf("an open field at %g°: %+v", latitude, open)
+		}
 	}
 	if a, l := Area(things[1].Points), Length(things[3].Points); math.Abs(a-100) > 1e-9 || math.Abs(l-20) > 1e-9 {
 		t.Errorf("area %g, length %g", a, l)
@@ -165,4 +180,55 @@ func BenchmarkYearOfSun(b *testing.B) {
 		}
 	}
 	b.ReportMetric(b.Elapsed().Seconds()/float64(b.N), "s/year")
+}
+
+// BenchmarkEffects fells a tree on a plan of 800 trees and 2,200 plants.
+func BenchmarkEffects(b *testing.B) {
+	r := rand.New(rand.NewPCG(2, 1))
+	p := &Plan{Latitude: 46}
+	for i := range 3000 {
+		t := Thing{ID: fmt.Sprint(i), Kind: Plant, Points: []At{{300 * r.Float64(), 200 * r.Float64()}}, HeightM: 0.3 + 2*r.Float64(), SpreadM: 0.5 + 1.5*r.Float64()}
+		if i < 800 {
+			t.Kind, t.HeightM, t.SpreadM, t.ClearM, t.Leaf = Tree, 4+12*r.Float64(), 3+5*r.Float64(), 2, catalogue.Deciduous
+		}
+		p.Things = append(p.Things, t)
+	}
+	for b.Loop() {
+		if _, err := p.Effects([]Change{{Thing: "7", Do: "remove"}}, 2027); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
+
+// TestFarPlants: a plant that a change cannot reach has the light it had, to the last digit; one that it can has not.
+func TestFarPlants(t *testing.T) {
+	things := []Thing{tree("oak", 0, 0, 12, 8, catalogue.Evergreen), plantOf("near", 0, 6, 1, "", catalogue.Evergreen), plantOf("south of it", 3, -30, 1, "", catalogue.Evergreen),
+		{ID: "wall", Kind: Wall, HeightM: 2, Points: []At{{-20, 8}, {20, 8}}}}
+	effects, err := (&Plan{Latitude: 50, Things: things}).Effects([]Change{{Thing: "oak", Do: "remove"}}, 2027)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, e := range effects {
+		if same := e.Before == e.After; same == (e.ID == "near") {
+			t.Errorf("%s: before %v, after %v", e.ID, e.Before, e.After)
+		}
+	}
+}
+
+// TestHedgeEnds: behind the end of a thick hedge it is as dark as behind its side; at a corner of two no sun comes through.
+func TestHedgeEnds(t *testing.T) {
+	hedge := Thing{ID: "hedge", Kind: Hedge, HeightM: 4, SpreadM: 2, Leaf: catalogue.Evergreen, Points: []At{{0, -30}, {0, -0.6}}}
+	noon := on(time.December, 21)
+	if lit := (&Plan{Latitude: 46, Things: []Thing{hedge}}).SkyFrom(At{}, 0.5).Lit(noon, 12); lit > 0.05 {
+		t.Errorf("at noon behind the end of a hedge that runs south: %.2f", lit)
+	}
+	corner := Thing{ID: "hedge", Kind: Hedge, HeightM: 4, SpreadM: 1.5, Leaf: catalogue.Evergreen, Points: []At{{-20, 0}, {0, 0}, {0, 20}}}
+	for _, from := range []At{{-1, 1.5}, {-1.5, 2}, {-3, 3.2}} { // they look out over the corner
+		sky := (&Plan{Latitude: 46, Things: []Thing{corner}}).SkyFrom(from, 0.5)
+		for _, hour := range []float64{9, 9.5, 10, 10.5, 11} {
+			if lit := sky.Lit(noon, hour); lit > 0.06 {
+				t.Errorf("from %v at %g: %.2f comes through the corner", from, hour, lit)
+			}
+		}
+	}
 }

@@ -87,10 +87,14 @@ func (p *Plan) SpotAt(at At, up float64, year int, without ...string) Spot {
 		out.Winter = light.Hours[5]
 	}
 	out.Summer, out.Strong = SummerHours(light.Hours, p.Latitude), round(SummerHours(light.Strong, p.Latitude))
+	strong := 0.0 // months that have strong sun at all: near the poles midwinter has none
 	for m := range out.Months {
-		out.Sun += light.Strong[m] / math.Max(0.1, open.Strong[m]) / 12
+		if open.Strong[m] > 0 {
+			out.Sun, strong = out.Sun+light.Strong[m]/open.Strong[m], strong+1
+		}
 		out.Months[m] = round(out.Months[m])
 	}
+	out.Sun /= math.Max(1, strong)
 	out.Summer, out.Winter = round(out.Summer), round(out.Winter)
 	out.Sun, out.Class = round(math.Min(1, out.Sun)), Class(out.Strong)
 	out.From = sky.shelter()
@@ -131,7 +135,7 @@ func (s *Sky) sheltered(bearing float64) float64 {
 	sin, cos := math.Sincos(bearing)
 	best := 0.0
 	for _, k := range s.bins[int(bearing/(2*math.Pi)*bins)%bins] {
-		o := &s.list[k]
+		o := &s.list[k.at]
 		t, away := o.thing, 0.0
 		if o.crown {
 			if t.ClearM > s.up+1 {
@@ -155,7 +159,8 @@ func (s *Sky) facing() string {
 	x, y, sum := 0.0, 0.0, 0.0
 	for b := range 72 {
 		bearing := float64(b) * math.Pi / 36
-		v := s.through(0.6, bearing, true)
+		r := rayTo(0.6, bearing)
+		v := s.through(&r, true)
 		x, y, sum = x+v*math.Sin(bearing), y+v*math.Cos(bearing), sum+v
 	}
 	if sum < 1 || math.Hypot(x, y)/sum < 0.2 {
