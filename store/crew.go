@@ -23,6 +23,7 @@ type CrewBody struct {
 	Off    []day.Day      `json:"off"`
 	Start  *rounds.Point  `json:"start,omitempty"`
 	LoadM3 float64        `json:"load_m3"`
+	Break  *rounds.Break  `json:"break,omitempty"`
 }
 
 const selectCrew = `SELECT id, name, people, body, version FROM crew WHERE removed_at IS NULL `

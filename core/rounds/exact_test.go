@@ -36,6 +36,9 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		if r.IntN(4) == 0 {
 			crew.LoadM3 = 2
 		}
+		if r.IntN(3) == 0 {
+			crew.Break = &Break{From: 60 * (10 + r.IntN(4)), Minutes: 15 * (1 + r.IntN(4))}
+		}
 		if r.IntN(5) == 0 {
 			crew.Off = []day.Day{monday + day.Day(r.IntN(days))}
 		}
@@ -213,14 +216,25 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			waited := 0.0 // properties gone to before what makes safe, one for each that could have come first
 			before := 0.0
 			kit := map[string]bool{}
+			// Whatever reaches past the hour of the break takes as much longer, once; a crew that sets out later has none.
+			owed, noon := 0.0, 0.0
+			if crew.Break != nil && hours.From < crew.Break.From {
+				owed, noon = float64(crew.Break.Minutes), float64(crew.Break.From)
+			}
+			spend := func(minutes float64) {
+				if owed > 0 && now+minutes > noon+1e-9 {
+					now, owed = now+owed, 0
+				}
+				now += minutes
+			}
 			for _, i := range order {
 				q := p.Places[i]
 				leg := between(from, q.At)
 				cost += leg + 12 + 0.5*q.Arrive
-				now += leg
+				spend(leg)
 				busy += leg
 				from = q.At
-				early, late := 0.0, math.Inf(1)
+				early, late, closes := 0.0, math.Inf(1), math.Inf(1)
 				work, ill, urgent := q.Arrive, q.Sick, false
 				for j, k := range p.Jobs {
 					if at[j] != nil && *at[j] == (Pin{Crew: c, Day: d}) && k.Place == i {
@@ -242,21 +256,29 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 						return 0, q.Name + " is shut"
 					}
 					early = math.Max(early, float64(a.From))
-					if math.Max(now, early)+work > float64(a.To)+1e-6 {
-						return 0, q.Name + " outside its hours"
-					}
+					closes = float64(a.To)
 				}
-				if now < early {
-					if i != order[0] {
-						cost += 0.5 * (early - now)
-					}
+				if now < early && i == order[0] {
 					now = early
+					if early-leg >= noon {
+						owed = 0
+					}
+				} else if now < early {
+					idle, rest := early-now, math.Max(now, noon)
+					if owed > 0 && early > noon+1e-9 { // the wait is the break, as far as it goes
+						idle -= math.Min(owed, early-rest)
+						early, owed = math.Max(early, rest+owed), 0
+					}
+					cost, now = cost+0.5*idle, early
 				}
 				if now > late+1e-6 {
 					return 0, q.Name + " not at the hour it is pinned to"
 				}
-				now += work
+				spend(work)
 				busy += work
+				if now > closes+1e-6 {
+					return 0, q.Name + " outside its hours"
+				}
 				if now > dark+1e-6 {
 					return 0, q.Name + " worked on in the dark"
 				}
@@ -273,7 +295,8 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			}
 			back := between(from, crew.Start)
 			cost += back
-			over := math.Max(0, now+back-float64(hours.To))
+			spend(back)
+			over := math.Max(0, now-float64(hours.To))
 			if over > 60+1e-6 {
 				return 0, crew.Name + " works too long"
 			}

@@ -21,6 +21,14 @@ type Visit struct {
 	Travel float64 `json:"travel" doc:"Minutes on the way there; an estimate where nobody timed it"`
 }
 
+// Rest is a crew's break on a day.
+type Rest struct {
+	Crew int `json:"crew" doc:"Index"`
+	Day  int `json:"day" doc:"Days from the first of the span"`
+	From int `json:"from" doc:"Minutes after midnight"`
+	To   int `json:"to"`
+}
+
 // Left is a job without a day, and why.
 type Left struct {
 	Job   int    `json:"job"`
@@ -48,6 +56,7 @@ type Score struct {
 // Plan is visits of a span of days.
 type Plan struct {
 	Visits []Visit  `json:"visits" doc:"By day, crew and time"`
+	Breaks []Rest   `json:"breaks,omitempty" doc:"When crews rest; within a visit, or on the way"`
 	Left   []Left   `json:"left"`
 	Score  Score    `json:"score"`
 	Bound  float64  `json:"bound" doc:"No plan can cost less"`
@@ -122,22 +131,13 @@ func (s *search) plan(rounds int) Plan {
 				leg = s.ways.place[last][st.place]
 			}
 			last = st.place
-			from := t.begins[k]
-			out.Visits = append(
-				out.Visits,
-				Visit{
-					Crew:  w.crew,
-					Day:   w.day,
-					Date:  s.p.From + day.Day(w.day),
-					Place: st.place,
-					Jobs:  s.inOrder(st.jobs),
-					From: int(
-						math.Round(from),
-					),
-					To:     int(math.Round(from + s.p.Places[st.place].Arrive + st.work)),
-					Travel: math.Round(leg),
-				},
-			)
+			out.Visits = append(out.Visits, Visit{Crew: w.crew, Day: w.day, Date: s.p.From + day.Day(w.day), Place: st.place, Jobs: s.inOrder(st.jobs),
+				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(leg)})
+		}
+		if t.rested > 0 {
+			b := s.p.Crews[w.crew].Break
+			from := int(math.Round(t.rested))
+			out.Breaks = append(out.Breaks, Rest{w.crew, w.day, from, from + b.Minutes})
 		}
 	}
 	slices.SortStableFunc(out.Visits, func(a, b Visit) int {

@@ -37,6 +37,21 @@ type Crew struct {
 	Off    []day.Day `json:"off,omitempty" maxItems:"400" doc:"Days off"`
 	Start  *Point    `json:"start,omitempty" doc:"Where the day begins and ends; no way to it is counted when absent"`
 	LoadM3 float64   `json:"load_m3,omitempty" minimum:"0" doc:"Loose waste its vehicle takes, m³; 0: no matter"`
+	Break  *Break    `json:"break,omitempty" doc:"What the crew rests on a day that goes on past its hour; none when absent"`
+}
+
+// Break is when a crew rests: as soon as it is so late, and while it waits before a gate if that is as late.
+type Break struct {
+	From    int `json:"from" minimum:"0" maximum:"1440" doc:"Minutes after midnight"`
+	Minutes int `json:"minutes" minimum:"0" maximum:"240"`
+}
+
+// Within are the minutes of a break that lies in the hours of a day.
+func (b *Break) Within(h Span) float64 {
+	if b == nil || h.From >= b.From || h.To <= b.From {
+		return 0
+	}
+	return float64(b.Minutes)
 }
 
 // Place is a property.
@@ -127,6 +142,10 @@ func (p *Problem) Validate() error {
 			}
 		}
 		bad = append(bad, c.Start.faults(at+"start")...)
+		if b := c.Break; b != nil {
+			bad.Within(at+"break.from", float64(b.From), 0, allDay, "minutes after midnight")
+			bad.Within(at+"break.minutes", float64(b.Minutes), 0, 240, "minutes")
+		}
 	}
 	for i, q := range p.Places {
 		at := fmt.Sprintf("places[%d].", i)

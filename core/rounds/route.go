@@ -64,7 +64,54 @@ type timed struct {
 	travel, over, idle, end float64
 	sick, before            int // clean stops after sick ones; stops before those that make safe
 	ok                      bool
-	begins                  []float64 // arrival at each stop, where asked for
+	begins, ends            []float64 // arrival at each stop and when it is left, where asked for
+	rested                  float64   // when the break begins; 0: there is none
+}
+
+// clock is a crew's day as it passes: with its break, as soon as that is due and something is still to be done.
+type clock struct {
+	at      float64
+	rest    float64 // minutes of the break that is still to come
+	due     float64 // from when on
+	started float64 // when it began
+}
+
+// clock begins a crew's day.
+func (s *search) clock(w *way) clock {
+	c := clock{at: float64(w.hours.From)}
+	if b := s.p.Crews[w.crew].Break; b != nil && c.at < float64(b.From) {
+		c.rest, c.due = float64(b.Minutes), float64(b.From)
+	}
+	return c
+}
+
+// pass spends so many minutes.
+func (c *clock) pass(minutes float64) {
+	if c.rest > 0 && c.at+minutes > c.due+1e-9 {
+		c.started = max(c.at, c.due)
+		c.at, c.rest = c.at+c.rest, 0
+	}
+	c.at += minutes
+}
+
+// wait waits until a gate opens, resting if that is as late; it returns the minutes that were idle.
+func (c *clock) wait(until float64) float64 {
+	idle := until - c.at
+	if c.rest > 0 && until > c.due+1e-9 {
+		c.started = max(c.at, c.due)
+		idle -= min(c.rest, until-c.started)
+		until, c.rest = max(until, c.started+c.rest), 0
+	}
+	c.at = until
+	return idle
+}
+
+// rests is the break of a crew's day that would end at a minute without it.
+func (s *search) rests(w *way, end float64) float64 {
+	if b := s.p.Crews[w.crew].Break; b != nil && w.hours.From < b.From && end > float64(b.From)+1e-9 {
+		return float64(b.Minutes)
+	}
+	return 0
 }
 
 // leg is the way to a place from the one before; -1: from the start of the day.
@@ -78,26 +125,33 @@ func (s *search) leg(crew, from, to int) float64 {
 // simulate goes through a crew's day stop by stop.
 func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
-	at, last, ill := float64(w.hours.From), -1, false
+	c, last, ill := s.clock(w), -1, false
 	dark, others := s.dark(w.day), 0
 	for i := range stops {
 		st := &stops[i]
 		leg := s.leg(w.crew, last, st.place)
-		at += leg
+		c.pass(leg)
 		out.travel += leg
 		open := s.open[w.day][st.place]
-		if opens := max(float64(open.From), st.early); at < opens {
-			if last >= 0 { // else the day begins later
-				out.idle += opens - at
+		if opens := max(float64(open.From), st.early); c.at < opens {
+			if last >= 0 {
+				out.idle += c.wait(opens)
+			} else { // the day begins later
+				c.at = opens
+				if opens-leg >= c.due {
+					c.rest = 0
+				}
 			}
-			at = opens
 		}
-		out.ok = out.ok && (st.late == 0 || at <= st.late+1e-9)
+		out.ok = out.ok && (st.late == 0 || c.at <= st.late+1e-9)
 		if begins {
-			out.begins = append(out.begins, at)
+			out.begins = append(out.begins, c.at)
 		}
-		at += s.p.Places[st.place].Arrive + st.work
-		out.ok = out.ok && !open.empty() && at <= min(float64(open.To), dark)+1e-9
+		c.pass(s.p.Places[st.place].Arrive + st.work)
+		if begins {
+			out.ends = append(out.ends, c.at)
+		}
+		out.ok = out.ok && !open.empty() && c.at <= min(float64(open.To), dark)+1e-9
 		if st.safe {
 			out.before += others
 		} else {
@@ -112,13 +166,11 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	}
 	if last >= 0 {
 		back := s.ways.start[w.crew][last]
-		at += back
+		c.pass(back)
 		out.travel += back
+		out.over = max(0, c.at-float64(w.hours.To))
 	}
-	out.end = at
-	if last >= 0 {
-		out.over = max(0, at-float64(w.hours.To))
-	}
+	out.end, out.rested = c.at, c.started
 	out.ok = out.ok && out.over <= overMost
 	return out
 }
@@ -239,7 +291,7 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 		if how.fresh {
 			end += s.p.Places[st.place].Arrive + s.detourAt(w, st.place, how.at)
 		}
-		if end > dark {
+		if end+s.rests(w, end) > dark {
 			return s.addSlowly(w, st, i)
 		}
 	}
@@ -316,7 +368,9 @@ func (w *way) inverts(at int, sick bool) int {
 // grown is what more travel, work and waste add to a way without limited stops; far where the day gets too long.
 func (s *search) grown(w *way, travel, work, waste, fixed float64, sick int) float64 {
 	end := float64(w.hours.From) + w.travel + w.busy
-	over := end + travel + work - float64(w.hours.To)
+	then := end + travel + work
+	over := then + s.rests(w, then) - float64(w.hours.To)
+	end += s.rests(w, end)
 	if over > overMost {
 		return far
 	}

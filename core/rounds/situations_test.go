@@ -2,6 +2,7 @@ package rounds
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 	"time"
@@ -490,5 +491,42 @@ func TestMinutes(t *testing.T) {
 		if got := Minutes(a, b); got < c.from || got > c.to {
 			t.Errorf("%s: %.1f minutes for %.2f km", c.name, got, Distance(a, b))
 		}
+	}
+}
+
+// TestBreaks: a day of work that fills the hours runs over by the break; a crew rests while it waits before a gate; a half day
+// that ends before the hour has none; the plan says when.
+func TestBreaks(t *testing.T) {
+	noon := &Break{From: 12 * 60, Minutes: 45}
+	of := func(b *Break, hours [7]Span, gate Span, jobs ...float64) Plan {
+		p := &Problem{From: monday, Days: 1, Crews: []Crew{{Name: "North", Size: 1, Hours: hours, Break: b}}}
+		for i, m := range jobs {
+			p.Places = append(p.Places, Place{Name: fmt.Sprint(i), At: &Point{45.9, 8.6}})
+			p.Jobs = append(p.Jobs, Job{Place: i, Minutes: m, Costs: []int{0}, Later: Forbidden})
+		}
+		if gate != (Span{}) {
+			for d := range 7 {
+				p.Places[len(jobs)-1].Access[d] = gate
+			}
+		}
+		plan, err := Make(p, 1, Rounds(60))
+		if err != nil {
+			t.Fatal(err)
+		}
+		return plan
+	}
+	free, held := of(nil, week(8, 16), Span{}, 230, 230), of(noon, week(8, 16), Span{}, 230, 230)
+	if free.Score.Overtime != 0 || math.Abs(held.Score.Overtime-overEach*(45-(480-460-free.Score.Travel))) > 1 || len(held.Breaks) != 1 || held.Breaks[0].From != 720 {
+		t.Errorf("a full day: overtime %g and %g, breaks %+v", free.Score.Overtime, held.Score.Overtime, held.Breaks)
+	}
+	if last := held.Visits[len(held.Visits)-1]; last.To-last.From < 230 || len(held.Visits) != 2 {
+		t.Errorf("%+v", held.Visits)
+	}
+	// The second garden opens at one: who comes there before noon waits, and rests meanwhile.
+	if gated := of(noon, week(8, 17), Span{13 * 60, 17 * 60}, 200, 100); gated.Score.Idle > 0.5*(60-45)+idleEach*45 || len(gated.Breaks) != 1 || gated.Visits[1].From != 13*60 {
+		t.Errorf("before a gate: idle %g, %+v, %+v", gated.Score.Idle, gated.Breaks, gated.Visits)
+	}
+	if half := of(noon, week(8, 12), Span{}, 120); len(half.Breaks) != 0 {
+		t.Errorf("a half day: %+v", half.Breaks)
 	}
 }

@@ -109,7 +109,7 @@ func (f *flagger) hours(c crews.Crew, on day.Day, jobs []store.OrderFull) string
 		last = k.PropertyID
 	}
 	ways := rounds.Way(c.Start, points)
-	has, out := float64(h.To-h.From), rounds.Clock(float64(work), len(c.People), ways)
+	has, out := float64(h.To-h.From)-c.Break.Within(h), rounds.Clock(float64(work), len(c.People), ways)
 	switch {
 	case slices.Contains(c.Off, on):
 		return c.Name + " has this day off."

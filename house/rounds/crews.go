@@ -24,6 +24,7 @@ type Crew struct {
 	Off     []day.Day      `json:"off" doc:"Days off"`
 	Start   *rounds.Point  `json:"start,omitempty" doc:"Where the day begins and ends"`
 	LoadM3  float64        `json:"load_m3" doc:"Loose waste the vehicle takes, m³; 0: no matter"`
+	Break   *rounds.Break  `json:"break,omitempty" doc:"When they rest on a day that goes on past its hour; absent: their hours have no break"`
 	Skills  []string       `json:"skills" doc:"Of any of them"`
 	Version int            `json:"version"`
 }
@@ -36,6 +37,7 @@ type CrewIn struct {
 	Off     []day.Day      `json:"off,omitempty" maxItems:"400"`
 	Start   *rounds.Point  `json:"start,omitempty"`
 	LoadM3  float64        `json:"load_m3,omitempty" minimum:"0" maximum:"200"`
+	Break   *rounds.Break  `json:"break,omitempty" doc:"When they rest"`
 	Version int            `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
@@ -77,6 +79,7 @@ func tellCrew(c store.Crew, people []Person) Crew {
 		Off:     append([]day.Day{}, c.Body.V.Off...),
 		Start:   c.Body.V.Start,
 		LoadM3:  c.Body.V.LoadM3,
+		Break:   c.Body.V.Break,
 		Skills:  []string{},
 		Version: c.Version,
 	}
@@ -104,6 +107,7 @@ func (c Crew) core() rounds.Crew {
 		Off:    c.Off,
 		Start:  c.Start,
 		LoadM3: c.LoadM3,
+		Break:  c.Break,
 	}
 }
 
@@ -115,7 +119,7 @@ func (h *Room) KeepCrew(ctx context.Context, key store.Key, id int64, in CrewIn)
 	}
 	c := store.Crew{ID: id, Name: strings.TrimSpace(in.Name), Version: in.Version}
 	c.People.V = append([]int64{}, in.People...)
-	c.Body.V = store.CrewBody{Hours: in.Hours, Off: append([]day.Day{}, in.Off...), Start: in.Start, LoadM3: in.LoadM3}
+	c.Body.V = store.CrewBody{Hours: in.Hours, Off: append([]day.Day{}, in.Off...), Start: in.Start, LoadM3: in.LoadM3, Break: in.Break}
 	if err := in.faults(c.Name, people); err != nil {
 		return Crew{}, err
 	}
@@ -147,7 +151,7 @@ func (in CrewIn) faults(name string, people []Person) error {
 	one := rounds.Problem{
 		From:  1,
 		Days:  1,
-		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start}},
+		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start, Break: in.Break}},
 	}
 	for _, f := range invalid.Of(one.Validate()) {
 		f.Path = strings.TrimPrefix(f.Path, "crews[0].")

@@ -49,6 +49,7 @@ type Proposal struct {
 	Days   int             `json:"days"`
 	Crews  []Crew          `json:"crews"`
 	Visits []ProposedVisit `json:"visits"`
+	Breaks []rounds.Rest   `json:"breaks" doc:"When crews rest, by crew and day of the span"`
 	Left   []ProposedLeft  `json:"left"`
 	Score  rounds.Score    `json:"score"`
 	Bound  float64         `json:"bound" doc:"No plan can cost less"`

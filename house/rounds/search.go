@@ -47,6 +47,7 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		Days:   in.Days,
 		Crews:  of.crews,
 		Visits: []ProposedVisit{},
+		Breaks: []rounds.Rest{},
 		Left:   []ProposedLeft{},
 		Notes:  []string{},
 		Sky:    []SkyOf{},
@@ -224,6 +225,7 @@ func (h *Room) tellPlan(p *proposal) {
 		}
 		t.Visits = append(t.Visits, out)
 	}
+	t.Breaks = append(t.Breaks, p.plan.Breaks...)
 	for _, l := range p.plan.Left {
 		t.Left = append(t.Left, ProposedLeft{teller.Tell(of.orders[l.Job].Order), l.Why, l.Takes})
 	}

@@ -3,6 +3,7 @@ package rounds
 import (
 	"context"
 	"errors"
+	"fmt"
 	"log/slog"
 	"runtime"
 	"strings"
@@ -96,6 +97,29 @@ func TestOneSearchAtATime(t *testing.T) {
 	time.Sleep(50 * time.Millisecond)
 	if n := runtime.NumGoroutine() - before; n > 1 {
 		t.Errorf("%d goroutines are left when the program ends", n)
+	}
+}
+
+// TestBreakIsKept: a crew's break is kept and told, one that cannot be is refused by its field, and a proposal says when they
+// rest on a day that goes on past it.
+func TestBreakIsKept(t *testing.T) {
+	h := opened(t)
+	ctx := context.Background()
+	crews, err := h.Crews(ctx)
+	must(t, err)
+	in := CrewIn{Name: "Ilda", People: []int64{crews[0].People[0].ID}, Hours: crews[0].Hours, Version: crews[0].Version, Break: &rounds.Break{From: 9 * 60, Minutes: 500}}
+	if _, err := h.KeepCrew(ctx, store.Key{}, crews[0].ID, in); err == nil || !strings.Contains(fmt.Sprint(err), "break.minutes") {
+		t.Errorf("a break of 500 minutes: %v", err)
+	}
+	in.Break.Minutes = 30
+	if c, err := h.KeepCrew(ctx, store.Key{}, crews[0].ID, in); err != nil || c.Break == nil || *c.Break != *in.Break {
+		t.Errorf("kept as %+v, %v", c.Break, err)
+	}
+	p, err := h.Propose(ctx, ProposalIn{Days: 2, Seconds: 1})
+	must(t, err)
+	p = ends(t, h, p.ID)
+	if len(p.Breaks) == 0 || p.Breaks[0].From != 9*60 || p.Breaks[0].To != 9*60+30 {
+		t.Errorf("four hours of work from eight on: %+v", p.Breaks)
 	}
 }
 

@@ -5712,6 +5712,8 @@ export interface components {
         };
         /** @description People who go together in one vehicle. */
         Crew: {
+            /** @description When they rest on a day that goes on past its hour; absent: their hours have no break */
+            break?: components["schemas"]["RoundsBreak"];
             /** @description By weekday, Sunday first, minutes after midnight; nothing: not at work */
             hours: components["schemas"]["RoundsSpan"][];
             /**
@@ -5742,6 +5744,8 @@ export interface components {
         };
         /** @description What is entered of a crew. */
         CrewIn: {
+            /** @description When they rest */
+            break?: components["schemas"]["RoundsBreak"];
             /** @description A stretch of a day, minutes after midnight. */
             hours: components["schemas"]["RoundsSpan"][];
             /**
@@ -10404,6 +10408,8 @@ export interface components {
              * @description No plan can cost less
              */
             bound: number;
+            /** @description When crews rest, by crew and day of the span */
+            breaks: components["schemas"]["RoundsRest"][];
             /** @description How many crews there are */
             crews: components["schemas"]["Crew"][];
             /**
@@ -11085,6 +11091,8 @@ export interface components {
              * @description No plan can cost less
              */
             bound: number;
+            /** @description When crews rest; within a visit, or on the way */
+            breaks?: components["schemas"]["RoundsRest"][];
             /**
              * Format: double
              * @description How far the score is above the bound, as a share of it; what is left to gain is less
@@ -11963,8 +11971,23 @@ export interface components {
             /** @description Whose weather the days show; empty without a property */
             weather: string;
         };
+        /** @description When a crew rests: as soon as it is so late, and while it waits before a gate if that is as late. */
+        RoundsBreak: {
+            /**
+             * Format: int64
+             * @description Minutes after midnight
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
+            minutes: number;
+        };
         /** @description People who go together, in one vehicle. */
         RoundsCrew: {
+            /** @description What the crew rests on a day that goes on past its hour; none when absent */
+            break?: components["schemas"]["RoundsBreak"];
             /** @description By weekday, Sunday first; nothing: not at work */
             hours: components["schemas"]["RoundsSpan"][];
             /**
@@ -12189,6 +12212,29 @@ export interface components {
              * @description Longitude, °
              */
             longitude: number;
+        };
+        /** @description A crew's break on a day. */
+        RoundsRest: {
+            /**
+             * Format: int64
+             * @description Index
+             */
+            crew: number;
+            /**
+             * Format: int64
+             * @description Days from the first of the span
+             */
+            day: number;
+            /**
+             * Format: int64
+             * @description Minutes after midnight
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description Last day, or end
+             */
+            to: number;
         };
         /** @description What a plan costs, part by part: minutes, with a point of a day's cost counted as one. */
         RoundsScore: {

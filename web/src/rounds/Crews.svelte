@@ -11,7 +11,7 @@
   import PlaceMap from '../lib/PlaceMap.svelte';
   import Roster from '../lib/Roster.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
-  import { clock, inOrder, usualWeek, weekdays, type Crew, type Span } from './clock';
+  import { clock, inOrder, minutesOf, usualWeek, weekdays, type Crew, type Span } from './clock';
   import Hours from './Hours.svelte';
   import { bare } from '../lib/units';
 
@@ -24,6 +24,7 @@
     lat: string;
     lon: string;
     load: string;
+    rest: { from: string; minutes: string };
     off: string[];
     version: number;
   };
@@ -52,12 +53,14 @@
       lat: c?.start ? String(c.start.latitude) : '',
       lon: c?.start ? String(c.start.longitude) : '',
       load: c?.load_m3 ? String(c.load_m3) : '',
+      rest: { from: clock(c?.break?.from ?? 720), minutes: String(c?.break?.minutes ?? (c ? 0 : 30)) },
       off: [...(c?.off ?? [])],
       version: c?.version ?? 0,
     };
   }
-  function keep({ id, lat, lon, load, ...rest }: Form, header: Once) {
-    const body: Schemas['CrewIn'] = { ...rest, load_m3: number(load) };
+  function keep({ id, lat, lon, load, rest, ...others }: Form, header: Once) {
+    const body: Schemas['CrewIn'] = { ...others, load_m3: number(load) };
+    if (number(rest.minutes)) body.break = { from: minutesOf(rest.from), minutes: Math.round(number(rest.minutes)) };
     if (lat || lon) body.start = { latitude: number(lat), longitude: number(lon) };
     return ask(
       id
@@ -111,6 +114,15 @@
   </fieldset>
   <Hours bind:week={form.hours} legend="Hours" problems={problem?.fields} />
   <div class="grid gap-3 sm:grid-cols-3">
+    <Field label="Break from" type="time" bind:value={form.rest.from} problem={problem?.fields['break.from']} />
+    <Field
+      label="Break, minutes (0: none)"
+      mode="numeric"
+      bind:value={form.rest.minutes}
+      problem={problem?.fields['break.minutes']}
+    />
+  </div>
+  <div class="grid gap-3 sm:grid-cols-3">
     <Pick
       label="The day begins at"
       bind:value={at}
@@ -162,7 +174,9 @@
 {/snippet}
 {#snippet line(c: Crew)}
   <b>{c.name}</b>: {c.people?.map((p) => p.name).join(', ') || 'nobody'}<span class="block text-sm text-soft"
-    >{told(c)}{c.skills?.length ? ` · ${c.skills.join(', ')}` : ''}{c.start ? '' : ' · no place to start from'}</span
+    >{told(c)}{c.break ? ` · break of ${c.break.minutes} min from ${atHour(c.break.from)}` : ''}{c.skills?.length
+      ? ` · ${c.skills.join(', ')}`
+      : ''}{c.start ? '' : ' · no place to start from'}</span
   >
 {/snippet}
 {#snippet empty()}

@@ -1,9 +1,9 @@
 <script lang="ts">
   /** Rounds as they are proposed: who goes where on which day, why, what other days would cost, and what is left. */
-  import { Button } from 'flowbite-svelte';
-  import { onDestroy } from 'svelte';
-  import { allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
-  import { atHour, dayOfWeek, hours, inWords, plusDays } from '../lib/dates';
+  import { daysBetween, Button } from 'flowbite-svelte';
+  import { daysBetween, onDestroy } from 'svelte';
+  import { daysBetween, allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import { atHour, dayOfWeek, daysBetween, hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { forWhat } from '../work/orders';
   import Pick from '../lib/Pick.svelte';
@@ -216,7 +216,13 @@
       .filter((v) => v.day > p!.from)
       .flatMap((v) => v.jobs.filter((j) => j.kind === 'make safe').map((job) => ({ job, why: '', takes: '', on: v.day }))),
   ]);
-  const work = $derived((p?.visits ?? []).reduce((n, v) => n + v.to - v.from, 0));
+  /** The break of a crew's day, where it has one. */
+  const rest = (crew: number, d: string) => p?.breaks.find((b) => b.crew === crew && b.day === daysBetween(p!.from, d));
+  const resting = (v: Visit) => {
+    const b = rest(v.crew, v.day);
+    return b && b.from >= v.from && b.from < v.to ? b.to - b.from : 0;
+  };
+  const work = $derived((p?.visits ?? []).reduce((n, v) => n + v.to - v.from - resting(v), 0));
   const ways = $derived(Math.round(p?.score.travel ?? 0));
 </script>
 
@@ -397,6 +403,10 @@
                 ? `, ${visit.travel} min on the way there`
                 : ''}
             </p>
+            {#if rest(visit.crew, visit.day)}
+              {@const b = rest(visit.crew, visit.day)!}
+              <p class="text-sm text-soft">Break that day from {atHour(b.from)} to {atHour(b.to)}.</p>
+            {/if}
             {#if visit.weather?.text}<p class="text-sm">{visit.weather.text}</p>{/if}
             <form
               class="flex flex-wrap items-center gap-2 text-sm"
