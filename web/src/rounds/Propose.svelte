@@ -1,8 +1,8 @@
 <script lang="ts">
   /** Rounds as they are proposed: who goes where on which day, why, what other days would cost, and what is left. */
-  import { daysBetween, Button } from 'flowbite-svelte';
-  import { daysBetween, onDestroy } from 'svelte';
-  import { daysBetween, allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
+  import { Button } from 'flowbite-svelte';
+  import { onDestroy } from 'svelte';
+  import { allProperties, api, ask, onceKey, type Order, type Problem, type Schemas } from '../api/client';
   import { atHour, dayOfWeek, daysBetween, hours, inWords, plusDays } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { forWhat } from '../work/orders';
