@@ -2807,7 +2807,7 @@ export interface paths {
         put?: never;
         /**
          * Who goes where on which day
-         * @description From inline jobs, crews, places and weather: visits with times, score by part, a bound, what is left and why. Nothing is stored.
+         * @description From inline jobs, crews, places and weather: visits with times, breaks, score by part, a bound, what is left and why. Nothing is stored. The score is minutes, a point of a day's cost counted as one: what holds, how the clock runs and what each part costs stands in docs/rounds.md, so that it can be worked out again from the answer.
          */
         post: operations["reckon-rounds"];
         delete?: never;
