@@ -77,3 +77,35 @@ func TestMoneyOfTheLedger(t *testing.T) {
 		t.Errorf("answered: %+v, %v", e.Lines, err)
 	}
 }
+
+// TestWhatWasForetold: the sample's ledger holds its prognoses against what came, each once, and counts what was found by
+// month, each find once; taking an outcome back takes it off the score.
+func TestWhatWasForetold(t *testing.T) {
+	h := sampleHouse(t)
+	o := ok[ledger.Overview](h, "GET", "/ledger", nil)
+	if o.Score.Judged < 2 || len(o.Score.Bins) == 0 {
+		t.Fatalf("the score: %+v", o.Score)
+	}
+	n := 0
+	for _, b := range o.Score.Bins {
+		n += b.Of
+		if b.Came > b.Of || b.Told < b.From || b.Told > b.To || b.Low > b.High {
+			t.Errorf("%+v", b)
+		}
+	}
+	if n != o.Score.Judged {
+		t.Errorf("%d in bins, %d judged", n, o.Score.Judged)
+	}
+	for _, c := range o.Causes {
+		sum := 0
+		for _, m := range c.Months {
+			sum += m
+		}
+		if sum != c.Finds || c.Finds == 0 || c.Name == c.Cause {
+			t.Errorf("%+v", c)
+		}
+	}
+	if len(o.Causes) < 8 {
+		t.Errorf("%d causes in a year of the sample", len(o.Causes))
+	}
+}

@@ -6,6 +6,7 @@ import (
 	"errors"
 
 	"mezzadro/core/estimate"
+	"mezzadro/core/outcome"
 )
 
 // Rates are what the firm asks for its work; version 0 while it has entered nothing.
@@ -409,4 +410,22 @@ func (s *Store) PropertyNames(ctx context.Context) (map[int64]string, error) {
 		out[r.ID] = r.Name
 	}
 	return out, err
+}
+
+// ToldOutcome is how a plant turned out last after a verdict, with what the verdict had foretold.
+type ToldOutcome struct {
+	PropertyID int64                   `db:"property_id"`
+	Given      string                  `db:"given"` // the verdict's day
+	Day        string                  `db:"day"`
+	State      string                  `db:"state"`
+	Prognosis  JSON[outcome.Prognosis] `db:"prognosis"`
+}
+
+// ToldOutcomes are those of all verdicts that stand, of plants that were removed since too: else only those that live would
+// count.
+func (s *Store) ToldOutcomes(ctx context.Context) ([]ToldOutcome, error) {
+	return many[ToldOutcome](ctx, s.read, `SELECT p.property_id, v.day AS given, o.day, o.state, json_extract(v.answer, '$.prognosis') AS prognosis
+		FROM outcome o JOIN verdict v ON v.id = o.verdict_id AND v.undone = 0 JOIN plant p ON p.id = o.plant_id
+		JOIN property q ON q.id = p.property_id AND q.removed_at IS NULL
+		WHERE o.id IN (SELECT max(id) FROM outcome WHERE undone = 0 GROUP BY verdict_id) AND v.kind <> 'check first' ORDER BY o.id`)
 }

@@ -133,7 +133,7 @@ func (v Visit) list(jobs []string) string {
 func (v Visit) letter(parts ...string) string {
 	all := append([]string{}, parts...)
 	if v.Client != "" {
-		all = append([]string{"Dear " + v.Client + ","}, all...)
+		all = append([]string{"Dear " + strings.TrimPrefix(v.Client, "The ") + ","}, all...)
 	}
 	return strings.Join(append(all, v.Firm), "\n\n")
 }

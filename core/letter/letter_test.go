@@ -22,12 +22,15 @@ func TestLetters(t *testing.T) {
 	off.Day, off.Before = day.None, friday
 	early.Hours = Arriving(8*60 + 45)
 	after.Next = friday + 30
+	owners := visit()
+	owners.Client = "The owners of the old mill"
 	for name, c := range map[string]struct {
 		text       string
 		has, lacks []string
 	}{
 		"a day":           {visit().Draft(), []string{"Dear Noemi,", "on Friday, 19 March. Planned:", "- Pruning: Bay laurel", "shut the windows", "gate clear", "Tre Gelsi"}, []string{"arriving", "new day", "not 1"}},
 		"with its hours":  {early.Draft(), []string{"Friday, 19 March, arriving between 08:00 and 10:00."}, nil},
+		"to several":      {owners.Draft(), []string{"Dear owners of the old mill,"}, nil},
 		"a new day":       {moved.Draft(), []string{"a new day: Friday, 19 March, not Wednesday, 17 March as we told you"}, nil},
 		"no day any more": {off.Draft(), []string{"cannot come to Old Mill on Friday, 19 March", "Still to do:\n- Pruning"}, []string{"Planned", "windows", "gate"}},
 		"the evening":     {early.Reminder(), []string{"tomorrow, Friday, 19 March, arriving between 08:00 and 10:00", "shut the windows"}, nil},

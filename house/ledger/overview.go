@@ -6,6 +6,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/estimate"
 	"mezzadro/core/job"
+	"mezzadro/core/outcome"
 	"mezzadro/core/report"
 	"mezzadro/store"
 )
@@ -19,6 +20,7 @@ type Overview struct {
 	Month    Done          `json:"month" doc:"Work done since the first of the month; its jobs are left out"`
 	Losses   []Outcome     `json:"losses" doc:"What became of plants within a year, by property"`
 	Causes   []CauseMonths `json:"causes" doc:"What was found within twelve months, the most frequent first"`
+	Score    outcome.Score `json:"score" doc:"What verdicts foretold, and what came of it"`
 	Clients  int           `json:"clients" doc:"How many are entered"`
 	Rated    bool          `json:"rated" doc:"The firm has entered its rates"`
 	Currency string        `json:"currency"`
@@ -83,6 +85,9 @@ func (h *Room) Overview(ctx context.Context) (Overview, error) {
 		return out, err
 	}
 	if err := h.causes(ctx, &out); err != nil {
+		return out, err
+	}
+	if out.Score, err = h.score(ctx); err != nil {
 		return out, err
 	}
 	if err := h.money(ctx, &out, list); err != nil {

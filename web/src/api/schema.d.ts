@@ -9279,6 +9279,46 @@ export interface components {
              */
             well: number;
         };
+        /** @description A span of chances told, with what came of them. */
+        OutcomeBin: {
+            /**
+             * Format: int64
+             * @description Those that got there
+             */
+            came: number;
+            /**
+             * Format: double
+             * @description Chance told, from
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description Until
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Share that gets there, 95 % interval (Wilson): from
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description Prognoses
+             */
+            of: number;
+            /** @description The mean that was told lies within it */
+            right: boolean;
+            /**
+             * Format: double
+             * @description Until
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description Its mean
+             */
+            told: number;
+        };
         /** @description How a plant turned out. */
         OutcomeIn: {
             /**
@@ -9321,6 +9361,46 @@ export interface components {
             /** @description In words */
             text: string;
         };
+        /** @description Score holds what was foretold against what came. What is alive and still has time counts as open. */
+        OutcomeScore: {
+            /** @description By the chance that was told; those without a prognosis are left out */
+            bins: components["schemas"]["OutcomeBin"][];
+            /**
+             * Format: double
+             * @description Mean of (chance − what came)², 0 best; a quarter is what one half for all would have
+             */
+            brier: number;
+            /**
+             * Format: int64
+             * @description Of those that got there: sooner than foretold
+             */
+            early: number;
+            /**
+             * Format: int64
+             * @description Within the seasons foretold
+             */
+            in_time: number;
+            /**
+             * Format: int64
+             * @description Prognoses of which it is known what came
+             */
+            judged: number;
+            /**
+             * Format: int64
+             * @description Later
+             */
+            late: number;
+            /**
+             * Format: int64
+             * @description Plants that are alive and have time left: not counted yet
+             */
+            open: number;
+            /**
+             * Format: double
+             * @description The same, had everybody been told the share that came of all
+             */
+            usual: number;
+        };
         /** @description What the ledger asks for now, and the month so far. */
         Overview: {
             /** @description Agreed with the client and not done yet */
@@ -9349,6 +9429,8 @@ export interface components {
             open: components["schemas"]["Chargeable"][];
             /** @description The firm has entered its rates */
             rated: boolean;
+            /** @description What verdicts foretold, and what came of it */
+            score: components["schemas"]["OutcomeScore"];
             /** @description Sent, and not answered in full: the oldest first */
             waiting: components["schemas"]["Estimate"][];
         };
