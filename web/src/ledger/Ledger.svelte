@@ -49,10 +49,9 @@
     const [y, m] = (o?.month.from ?? '').split('-').map(Number) as [number, number];
     return Array.from({ length: 12 }, (_, i) => new Date(Date.UTC(y, m - 12 + i, 1)).toISOString().slice(0, 10));
   });
-  const inTen = (v: number) =>
-    v > 0.95 ? 'as sure' : v < 0.05 ? 'as hopeless' : `about ${Math.max(1, Math.round(10 * v))} in 10`;
+  const inTen = (v: number) => `about ${Math.round(10 * v)} in 10`;
   /** What came of plants that were told a chance. */
-  const came = (b: Schemas['Score']['bins'][number]) =>
+  const came = (b: Schemas['Overview']['score']['bins'][number]) =>
     b.of === 1
       ? `One plant was told ${inTen(b.told)}: it ${b.came ? 'came back' : 'did not come back'}`
       : `${b.of} plants were told ${inTen(b.told)}: ${b.came === b.of ? 'all' : b.came || 'none'} came back`;
@@ -306,8 +305,8 @@
             {#if o.score.bins.some((b) => !b.right)}Where the line is outside the band, the forecast was off.{/if}
             {#if o.score.early + o.score.in_time + o.score.late}Of those that came back, {[
                 o.score.in_time && `${o.score.in_time} took the seasons foretold`,
-                o.score.early && `${o.score.early} took fewer`,
-                o.score.late && `${o.score.late} took more`,
+                o.score.early && `${o.score.early} took fewer than foretold`,
+                o.score.late && `${o.score.late} took more than foretold`,
               ]
                 .filter(Boolean)
                 .join(', ')}.{/if}

@@ -16,7 +16,7 @@
 
 <fieldset>
   <legend class="font-semibold">{legend}</legend>
-  <div class="grid gap-x-6 gap-y-1 sm:grid-cols-2">
+  <div class="grid gap-y-1">
     {#each inOrder(house.frame?.firm.week_start ?? 1) as d}
       {@const s = week[d]!}
       <div class="flex flex-wrap items-center gap-2">
