@@ -22,12 +22,17 @@
   /** Where each visit is drawn: by its time, and never narrower than a finger, pushed on where short ones follow each other. */
   const blocks = $derived.by(() => {
     let free = 0;
-    return visits.map((v) => {
+    const out = visits.map((v) => {
       const left = Math.min(Math.max(x(v.from), free), width - least);
       const wide = Math.max(least, x(v.to) - left);
       free = left + wide + 1;
-      return { v, left, wide, room: Math.floor((wide - 8) / (house.glare ? 8.2 : 7)) };
+      return { v, left, wide, room: 0 };
     });
+    // What a short visit has to say runs on as far as the next one.
+    for (const [i, b] of out.entries()) {
+      b.room = Math.floor(((out[i + 1]?.left ?? width) - b.left - 10) / (house.glare ? 8.2 : 7));
+    }
+    return out;
   });
   const short = (text: string, n: number) => (n < 2 ? '' : text.length > n ? text.slice(0, n - 1).trimEnd() + '…' : text);
   const minutes = (v: Visit) => `${clock(v.from)} – ${clock(v.to)}, ${v.property}: ${v.jobs?.map((j) => j.title).join('; ')}`;
@@ -72,8 +77,19 @@
         stroke={on ? 'var(--color-ink)' : 'var(--color-moss)'}
         stroke-width={on ? 2.4 : 1}
       />
-      <text x={b.left + 5} y="17" font-size="12" font-weight="700" fill="var(--color-ink)">{short(b.v.property, b.room)}</text>
-      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)"
+    {/each}
+    {#each blocks as b (b.v.from)}
+      <text
+        x={b.left + 5}
+        y="17"
+        font-size="12"
+        font-weight="700"
+        fill="var(--color-ink)"
+        stroke="white"
+        stroke-width="2.5"
+        paint-order="stroke">{short(b.v.property, b.room)}</text
+      >
+      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)" stroke="white" stroke-width="2.5" paint-order="stroke"
         >{short(b.v.jobs?.length === 1 ? b.v.jobs[0]!.title : `${b.v.jobs?.length ?? 0} jobs`, b.room)}</text
       >
     {/each}
