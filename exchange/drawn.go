@@ -13,8 +13,8 @@ const (
 	drawnHigh = 32.0
 )
 
-// drawn is a plant in little, where the pen stands: what lives is filled, what is in doubt pale, what is dead hatched; the cut
-// a red line.
+// drawn is a plant in little, where the pen stands: what lives is filled, what is in doubt pale, what is dead hatched;
+// the cut a red line.
 func (p page) drawn(d report.Drawn) {
 	left, foot := pageMargin, p.GetY()+drawnHigh
 	half := max(d.SpreadM, 0.35*d.HeightM) / 2

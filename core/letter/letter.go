@@ -1,5 +1,6 @@
-// Package letter writes to clients in their own words: when the crew comes and what it does, that a day falls, a reminder
-// the evening before, and thanks after. Figures and days are marked, and read in the units of whoever reads them.
+// Package letter writes to clients in their own words: when the crew comes and what it does, that a day falls, a
+// reminder the evening before, and thanks after. Figures and days are marked, and read in the units of whoever reads
+// them.
 package letter
 
 import (
@@ -53,7 +54,12 @@ func (v Visit) when() string {
 	if !v.Hours.given() {
 		return named(v.Day)
 	}
-	return fmt.Sprintf("%s, arriving between %s and %s", named(v.Day), quantity.Hour(v.Hours.From), quantity.Hour(v.Hours.To))
+	return fmt.Sprintf(
+		"%s, arriving between %s and %s",
+		named(v.Day),
+		quantity.Hour(v.Hours.From),
+		quantity.Hour(v.Hours.To),
+	)
 }
 
 // Draft is the letter before the visit: its day, a new day in place of an old one, or that the day falls.
@@ -61,9 +67,15 @@ func (v Visit) Draft() string {
 	switch {
 	case !v.Day.Given():
 		return v.letter(
-			fmt.Sprintf("We cannot come to %s on %s after all. We will tell you the new day as soon as we have one. Still to do:",
-				v.Property, named(v.Before))+v.list(v.Jobs),
-			"We are sorry for the trouble.")
+			fmt.Sprintf(
+				"We cannot come to %s on %s after all. We will tell you the new day as soon as we have one. Still to do:",
+				v.Property,
+				named(v.Before),
+			)+v.list(
+				v.Jobs,
+			),
+			"We are sorry for the trouble.",
+		)
 	case v.Before.Given():
 		return v.letter(fmt.Sprintf("We are coming to %s on a new day: %s, not %s as we told you. Planned:",
 			v.Property, v.when(), named(v.Before))+v.list(v.Jobs), v.ready())
@@ -116,7 +128,10 @@ const (
 // ready is what the client gets ready, and what is asked of everybody.
 func (v Visit) ready() string {
 	lines := append([]string{}, v.Prepare...)
-	lines = append(lines, "Please leave the gate clear, and keep children and pets away from the work. If the weather stops us, we will tell you.")
+	lines = append(
+		lines,
+		"Please leave the gate clear, and keep children and pets away from the work. If the weather stops us, we will tell you.",
+	)
 	return strings.Join(lines, "\n")
 }
 

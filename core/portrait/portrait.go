@@ -1,5 +1,5 @@
-// Package portrait is how a plant is drawn, by its form: one set of outlines for screens and paper. It is a sign for the
-// form and its size, not a likeness.
+// Package portrait is how a plant is drawn, by its form: one set of outlines for screens and paper. It is a sign for
+// the form and its size, not a likeness.
 package portrait
 
 import (
@@ -29,11 +29,18 @@ type kind struct {
 }
 
 var kinds = map[string]kind{
-	string(catalogue.Tree):      {right: stemmed(0.055, crown(0.65, 0.35, 11, 0.1)), lines: branches(0.34, 4, 0.96, 0.02)},
-	string(catalogue.Conifer):   {right: stemmed(0.06, tiered(7)), lines: tiers()},
-	string(catalogue.Shrub):     {right: stemmed(0.5, crown(0.5, 0.5, 10, 0.12)), lines: branches(0, 6, 0.97, 0.3)},
-	string(catalogue.Subshrub):  {right: crown(0.22, 0.78, 17, 0.08), lines: branches(0, 8, 0.94, 0.5)},
-	string(catalogue.Climber):   {right: stemmed(0.07, squared(0.55, 0.45, 15, 0.09)), lines: branches(0.1, 4, 0.97, 0.05), back: trellis()},
+	string(catalogue.Tree): {
+		right: stemmed(0.055, crown(0.65, 0.35, 11, 0.1)),
+		lines: branches(0.34, 4, 0.96, 0.02),
+	},
+	string(catalogue.Conifer):  {right: stemmed(0.06, tiered(7)), lines: tiers()},
+	string(catalogue.Shrub):    {right: stemmed(0.5, crown(0.5, 0.5, 10, 0.12)), lines: branches(0, 6, 0.97, 0.3)},
+	string(catalogue.Subshrub): {right: crown(0.22, 0.78, 17, 0.08), lines: branches(0, 8, 0.94, 0.5)},
+	string(catalogue.Climber): {
+		right: stemmed(0.07, squared(0.55, 0.45, 15, 0.09)),
+		lines: branches(0.1, 4, 0.97, 0.05),
+		back:  trellis(),
+	},
 	string(catalogue.Palm):      {right: stemmed(0.07, tuft()), lines: fronds()},
 	string(catalogue.Perennial): {right: leaves(), lines: blades()},
 	Hedge:                       {right: clipped(), lines: row()},
@@ -122,7 +129,11 @@ func tuft() []Point {
 		sin, cos := math.Sincos(a + 0.21)
 		out = append(out, Point{0.36 * sin, 0.74 + 0.09*cos})
 		sin, cos = math.Sincos(a)
-		out = append(out, Point{sin, 0.74 + 0.24*cos - 0.08*sin*sin}, Point{0.9 * math.Sin(a-0.1), 0.76 + 0.23*math.Cos(a-0.1)})
+		out = append(
+			out,
+			Point{sin, 0.74 + 0.24*cos - 0.08*sin*sin},
+			Point{0.9 * math.Sin(a-0.1), 0.76 + 0.23*math.Cos(a-0.1)},
+		)
 	}
 	return append(out, Point{0.1, 0.86}, Point{0, 1})
 }
@@ -162,8 +173,8 @@ func arc(from, over, to Point) []Point {
 	return out
 }
 
-// branches are so many limbs from a fork at a share of the height, each of which parts into three twigs; tip is how high they
-// end, and foot how far apart they start.
+// branches are so many limbs from a fork at a share of the height, each of which parts into three twigs; tip is how
+// high they end, and foot how far apart they start.
 func branches(fork float64, n int, tip, foot float64) [][]Point {
 	var out [][]Point
 	if fork > 0.08 {
@@ -188,7 +199,10 @@ func tiers() [][]Point {
 	for i := range 6 {
 		z := 0.13 + 0.135*float64(i)
 		for _, side := range []float64{-1, 1} {
-			out = append(out, arc(Point{0, z + 0.06}, Point{0.5 * side * (1 - z), z + 0.05}, Point{0.86 * side * (1 - z), z - 0.02}))
+			out = append(
+				out,
+				arc(Point{0, z + 0.06}, Point{0.5 * side * (1 - z), z + 0.05}, Point{0.86 * side * (1 - z), z - 0.02}),
+			)
 		}
 	}
 	return out
@@ -198,7 +212,14 @@ func tiers() [][]Point {
 func fronds() [][]Point {
 	out := [][]Point{{{0, 0}, {0, 0.74}}}
 	for _, a := range []float64{-1.9, -1.35, -0.8, -0.3, 0.3, 0.8, 1.35, 1.9} {
-		out = append(out, arc(Point{0, 0.74}, Point{0.55 * math.Sin(a), 0.8 + 0.2*math.Cos(a)}, Point{0.96 * math.Sin(a), 0.72 + 0.25*math.Cos(a)}))
+		out = append(
+			out,
+			arc(
+				Point{0, 0.74},
+				Point{0.55 * math.Sin(a), 0.8 + 0.2*math.Cos(a)},
+				Point{0.96 * math.Sin(a), 0.72 + 0.25*math.Cos(a)},
+			),
+		)
 	}
 	return out
 }
@@ -208,7 +229,14 @@ func blades() [][]Point {
 	var out [][]Point
 	for i := range 13 {
 		side := float64(i)/6 - 1
-		out = append(out, arc(Point{0.22 * side, 0}, Point{0.3 * side, 0.6}, Point{0.88 * side, 0.93 - 0.3*side*side - 0.08*float64(i%2)}))
+		out = append(
+			out,
+			arc(
+				Point{0.22 * side, 0},
+				Point{0.3 * side, 0.6},
+				Point{0.88 * side, 0.93 - 0.3*side*side - 0.08*float64(i%2)},
+			),
+		)
 	}
 	return out
 }
@@ -218,7 +246,11 @@ func row() [][]Point {
 	var out [][]Point
 	for i := range 9 {
 		x := -0.88 + 0.22*float64(i)
-		out = append(out, arc(Point{x, 0}, Point{x, 0.4}, Point{x - 0.07, 0.85}), arc(Point{x, 0.25}, Point{x, 0.5}, Point{x + 0.08, 0.8}))
+		out = append(
+			out,
+			arc(Point{x, 0}, Point{x, 0.4}, Point{x - 0.07, 0.85}),
+			arc(Point{x, 0.25}, Point{x, 0.5}, Point{x + 0.08, 0.8}),
+		)
 	}
 	return out
 }

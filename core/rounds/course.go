@@ -5,7 +5,8 @@ import (
 	"slices"
 )
 
-// Of courses: jobs that hang together by gaps are put as one, since the best day of the first may leave none to the rest.
+// Of courses: jobs that hang together by gaps are put as one, since the best day of the first may leave none to the
+// rest.
 const (
 	beam       = 24 // arrangements of a course that are gone on with
 	courseMost = 12 // jobs of a course; longer ones are put job by job
@@ -67,8 +68,8 @@ type arranged struct {
 	cost float64
 }
 
-// relink takes a course off its ways and puts it anew as one; where that is no better all stays as it was. It reports that
-// something was gained.
+// relink takes a course off its ways and puts it anew as one; where that is no better all stays as it was. It reports
+// that something was gained.
 func (s *search) relink(course []int) bool {
 	mark, sum := len(s.log), s.sum
 	for i := len(course) - 1; i >= 0; i-- {
@@ -87,7 +88,8 @@ func (s *search) relink(course []int) bool {
 	return false
 }
 
-// lay puts a course as arranged; what does not go there after all is left, with what waits for it. It reports that all went.
+// lay puts a course as arranged; what does not go there after all is left, with what waits for it. It reports that all
+// went.
 func (s *search) lay(course, on []int) bool {
 	for i, j := range course {
 		if on[i] < 0 {
@@ -102,8 +104,8 @@ func (s *search) lay(course, on []int) bool {
 	return true
 }
 
-// arrangements are the cheapest ways to put a course, the cheapest first: job by job, going on with the cheapest for each set
-// of days that what comes after looks at. What a job costs on a way is taken as if it came there alone.
+// arrangements are the cheapest ways to put a course, the cheapest first: job by job, going on with the cheapest for
+// each set of days that what comes after looks at. What a job costs on a way is taken as if it came there alone.
 func (s *search) arrangements(course []int) []arranged {
 	list := []arranged{{cost: 0}}
 	for i, j := range course {
@@ -130,7 +132,10 @@ func (s *search) arrangements(course []int) []arranged {
 		for _, a := range best {
 			list = append(list, a)
 		}
-		slices.SortFunc(list, func(a, b arranged) int { return cmp.Or(cmp.Compare(a.cost, b.cost), slices.Compare(a.on, b.on)) })
+		slices.SortFunc(
+			list,
+			func(a, b arranged) int { return cmp.Or(cmp.Compare(a.cost, b.cost), slices.Compare(a.on, b.on)) },
+		)
 		list = list[:min(len(list), beam)]
 	}
 	return list[:min(len(list), arrangedMost)]
@@ -166,8 +171,8 @@ func (s *search) forget(course, on []int) {
 	}
 }
 
-// openDays tells apart arrangements that leave different days to what comes after: by the ways of those that something still
-// waits for.
+// openDays tells apart arrangements that leave different days to what comes after: by the ways of those that something
+// still waits for.
 func (s *search) openDays(course, on []int) string {
 	key := make([]byte, 0, 2*len(on))
 	for i, j := range course {

@@ -188,8 +188,8 @@ func rank(e Effect) int {
 // burnsFrom is how high the sun stands at noon when it can burn leaves, degrees.
 const burnsFrom = 45
 
-// summer are the months in which leaves burn or starve: the six about midsummer, and others in which the sun stands high at
-// noon; in the tropics all.
+// summer are the months in which leaves burn or starve: the six about midsummer, and others in which the sun stands
+// high at noon; in the tropics all.
 func summer(latitude float64) []int {
 	half := []int{4, 5, 6, 7, 8, 9}
 	if latitude < 0 {

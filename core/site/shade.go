@@ -346,8 +346,8 @@ func (t *Thing) lets(leafy bool) float64 {
 	return 0
 }
 
-// throughCrown is what a crown lets through of a ray, by how much of its own width the ray goes through; lets is what a whole
-// one lets through; both as logarithms.
+// throughCrown is what a crown lets through of a ray, by how much of its own width the ray goes through; lets is what
+// a whole one lets through; both as logarithms.
 func (s *Sky) throughCrown(o *obstacle, ray *ray, rise, lets float64) float64 {
 	t := o.thing
 	r := t.radius()

@@ -34,11 +34,17 @@ func (h *Room) causes(ctx context.Context, out *Overview) error {
 		if !known {
 			i = len(out.Causes)
 			at[f.Cause] = i
-			out.Causes = append(out.Causes, CauseMonths{Cause: f.Cause, Name: cause.NameOf(f.Cause), Months: make([]int, 12)})
+			out.Causes = append(
+				out.Causes,
+				CauseMonths{Cause: f.Cause, Name: cause.NameOf(f.Cause), Months: make([]int, 12)},
+			)
 		}
 		c := &out.Causes[i]
 		c.Finds, c.Months[month] = c.Finds+1, c.Months[month]+1
 	}
-	slices.SortStableFunc(out.Causes, func(a, b CauseMonths) int { return cmp.Or(cmp.Compare(b.Finds, a.Finds), cmp.Compare(a.Name, b.Name)) })
+	slices.SortStableFunc(
+		out.Causes,
+		func(a, b CauseMonths) int { return cmp.Or(cmp.Compare(b.Finds, a.Finds), cmp.Compare(a.Name, b.Name)) },
+	)
 	return err
 }

@@ -25,7 +25,16 @@ func (h *Room) score(ctx context.Context) (outcome.Score, error) {
 		}
 		p := o.Prognosis.V
 		since := p.Against(pl.Normals.Climate, store.DayOf(&o.Given), store.DayOf(&o.Day), o.State)
-		told = append(told, outcome.Foretold{Chance: p.Chance, Low: p.SeasonsLow, High: p.SeasonsHigh, Seasons: since.Seasons, State: o.State})
+		told = append(
+			told,
+			outcome.Foretold{
+				Chance:  p.Chance,
+				Low:     p.SeasonsLow,
+				High:    p.SeasonsHigh,
+				Seasons: since.Seasons,
+				State:   o.State,
+			},
+		)
 	}
 	return outcome.ScoreOf(told), nil
 }

@@ -61,8 +61,8 @@ type Letter struct {
 const lettersShown = 60
 
 // SendLetter keeps a letter for the post with the note that its client knows the day of its jobs, both or neither, and
-// gives it to the post after that: a slow post holds no write up. Where the post is out of order the letter waits and is
-// sent later; of one that it will never take nothing is kept.
+// gives it to the post after that: a slow post holds no write up. Where the post is out of order the letter waits and
+// is sent later; of one that it will never take nothing is kept.
 func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Letter, error) {
 	if strings.TrimSpace(in.Text) == "" {
 		return Letter{}, invalid.One("text", in.Text, "the letter has no words")
@@ -122,7 +122,7 @@ func (h *Room) SendLetter(ctx context.Context, key store.Key, in LetterIn) (Lett
 func (h *Room) handed(ctx context.Context, key store.Key, id int64, known map[int64]string) error {
 	err := h.post(ctx, id)
 	if errors.Is(err, ErrNotTaken) {
-		return errors.Join(store.Refused("the mail server did not take it: "+err.Error()), h.unsend(ctx, key, id, known))
+		return errors.Join(store.Refused("the mail server did not take it: "+err.Error()), ErrNotTaken, h.unsend(ctx, key, id, known))
 	}
 	if err != nil {
 		h.Log.WarnContext(ctx, "post", "letter", id, "error", err)
@@ -170,7 +170,8 @@ func (h *Room) post(ctx context.Context, id int64) error {
 	return h.Store.Write(ctx, func(tx store.Tx) error { return tx.LetterTaken(ctx, l.ID, receipt) })
 }
 
-// WatchPost reminds clients of visits and gives the letters that wait to the post, now and then again after each span, until the context ends.
+// WatchPost reminds clients of visits and gives the letters that wait to the post, now and then again after each span,
+// until the context ends.
 func (h *Room) WatchPost(ctx context.Context, every time.Duration) {
 	tick := time.NewTicker(every)
 	defer tick.Stop()
@@ -187,13 +188,17 @@ func (h *Room) WatchPost(ctx context.Context, every time.Duration) {
 }
 
 // SendWaiting gives the letters that wait to the post: those of a program that was ended, or a post that was out of
-// order. One that is not taken stops none behind it.
+// order. One that is not taken stops none behind it; a reminder that comes too late is dropped.
 func (h *Room) SendWaiting(ctx context.Context) error {
 	if h.Post == nil {
 		return nil
 	}
 	list, err := h.Store.LettersWaiting(ctx)
 	for _, l := range list {
+		if l.About == string(letter.Reminder) && store.DayOf(&l.Day) <= h.Today() { // it says tomorrow
+			err = errors.Join(err, h.Store.Write(ctx, func(tx store.Tx) error { return tx.DropLetter(ctx, l.ID) }))
+			continue
+		}
 		err = errors.Join(err, h.post(ctx, l.ID))
 	}
 	return err

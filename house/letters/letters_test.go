@@ -101,8 +101,8 @@ func TestPostOutOfOrder(t *testing.T) {
 	}
 }
 
-// TestPostRefuses: of a letter that the post will never take nothing is kept, the client knows what it knew, and the same
-// press goes through once it takes it.
+// TestPostRefuses: of a letter that the post will never take nothing is kept, the client knows what it knew, and the
+// same press goes through once it takes it.
 func TestPostRefuses(t *testing.T) {
 	l := &line{goOn: make(chan struct{}), fault: fmt.Errorf("no such address: %w", letters.ErrNotTaken)}
 	close(l.goOn)

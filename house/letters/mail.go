@@ -147,8 +147,8 @@ type NoticeIn struct {
 	Text    string `json:"text" minLength:"1" maxLength:"20000" doc:"The letter, with the link"`
 }
 
-// SendNotice writes to clients that a report or an estimate is there. Where mail does not go out it is refused: the words
-// are copied then.
+// SendNotice writes to clients that a report or an estimate is there. Where mail does not go out it is refused: the
+// words are copied then.
 func (h *Room) SendNotice(ctx context.Context, key store.Key, property int64, in NoticeIn) (Letter, error) {
 	p, err := h.Store.Property(ctx, property)
 	if err != nil {

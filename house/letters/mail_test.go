@@ -25,8 +25,9 @@ func (p *heard) Send(_ context.Context, l letters.Outgoing) (string, error) {
 	return "taken", nil
 }
 
-// TestMailGoesToWhoGetsIt: with a server entered a letter of a visit goes to those clients that get days and have an address,
-// waits while the server is down and says why, and is refused where nobody has an address; the password is never told.
+// TestMailGoesToWhoGetsIt: with a server entered a letter of a visit goes to those clients that get days and have an
+// address, waits while the server is down and says why, and is refused where nobody has an address; the password is
+// never told.
 func TestMailGoesToWhoGetsIt(t *testing.T) {
 	k, in := toTell(t, nil)
 	p := &heard{}

@@ -40,7 +40,8 @@ func (h *Room) Remind(ctx context.Context) error {
 	}
 	of := map[visitOf][]store.OrderFull{}
 	for _, k := range list {
-		if v := (visitOf{k.PropertyID, store.DayOf(k.Day)}); k.Told == v.day.String() && !already[v] {
+		v := visitOf{k.PropertyID, store.DayOf(k.Day)}
+		if _, refused := h.refused.Load(v); k.Told == v.day.String() && !already[v] && !refused {
 			of[v] = append(of[v], k)
 		}
 	}
@@ -85,10 +86,20 @@ func (h *Room) remind(ctx context.Context, v visitOf, jobs []store.OrderFull, kn
 	if err != nil || text == "" {
 		return err
 	}
-	row := store.Letter{PropertyID: v.property, Addressee: strings.Join(names, ", "), Day: v.day.String(), Body: style.Text(text),
-		Sent: now.Unix(), Subject: letter.Subject(pl.Property.Name, letter.Reminder), About: string(letter.Reminder)}
+	row := store.Letter{
+		PropertyID: v.property,
+		Addressee:  strings.Join(names, ", "),
+		Day:        v.day.String(),
+		Body:       style.Text(text),
+		Sent:       now.Unix(),
+		Subject:    letter.Subject(pl.Property.Name, letter.Reminder),
+		About:      string(letter.Reminder),
+	}
 	row.To.V = to
 	_, err = h.give(ctx, store.Key{}, row)
+	if errors.Is(err, ErrNotTaken) {
+		h.refused.Store(v, true)
+	}
 	return err
 }
 
@@ -132,5 +143,10 @@ func (t *Telling) add(k store.OrderFull, words string) {
 // styleOfFirm is how letters are written that nobody looks over: in the firm's units, with the year.
 func (h *Room) styleOfFirm(ctx context.Context) (quantity.Style, error) {
 	firm, err := h.Firm(ctx)
-	return quantity.Style{Year: h.Today().Year(), Imperial: firm.Units == "imperial", MonthFirst: firm.DayOrder == "month", Twelve: firm.Clock == "12"}, err
+	return quantity.Style{
+		Year:       h.Today().Year(),
+		Imperial:   firm.Units == "imperial",
+		MonthFirst: firm.DayOrder == "month",
+		Twelve:     firm.Clock == "12",
+	}, err
 }

@@ -21,4 +21,5 @@ type Room struct {
 	Post Poster // takes letters to clients; nil: there is none
 
 	posting sync.Mutex
+	refused sync.Map // visits whose reminder the post will not take: tried once
 }

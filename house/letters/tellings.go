@@ -108,8 +108,17 @@ func (t *Telling) arrives(k store.OrderFull) {
 
 // visit is what its letter tells of.
 func (t Telling) visit(firm string) letter.Visit {
-	return letter.Visit{Client: t.Client, Property: t.Property, Firm: firm, Day: t.Day, Before: t.Before, Hours: letter.Hours{From: t.FromMinute, To: t.ToMinute},
-		Jobs: t.Jobs, Prepare: t.prepare, Next: t.next}
+	return letter.Visit{
+		Client:   t.Client,
+		Property: t.Property,
+		Firm:     firm,
+		Day:      t.Day,
+		Before:   t.Before,
+		Hours:    letter.Hours{From: t.FromMinute, To: t.ToMinute},
+		Jobs:     t.Jobs,
+		Prepare:  t.prepare,
+		Next:     t.next,
+	}
 }
 
 // fallen are the days that clients know and that fall without a new one.
@@ -127,7 +136,18 @@ func (h *Room) fallen(ctx context.Context, book *catalogue.Catalogue) ([]Telling
 			if err != nil {
 				return nil, err
 			}
-			out = append(out, Telling{PropertyID: p.ID, Property: p.Name, Client: p.Client, Day: day.None, Before: store.DayOf(&k.Told), Orders: []int64{}, Jobs: []string{}})
+			out = append(
+				out,
+				Telling{
+					PropertyID: p.ID,
+					Property:   p.Name,
+					Client:     p.Client,
+					Day:        day.None,
+					Before:     store.DayOf(&k.Told),
+					Orders:     []int64{},
+					Jobs:       []string{},
+				},
+			)
 			t = len(out)
 			at[fmt.Sprint(k.PropertyID, k.Told)] = t
 		}

@@ -68,7 +68,12 @@ func (h *Room) Thanks(ctx context.Context, style quantity.Style) ([]Telling, err
 const yearAhead = 366
 
 // doneVisits are the jobs that were done, by visit, in the client's words; without those that are skipped.
-func (h *Room) doneVisits(ctx context.Context, done []store.OrderFull, skip map[visitOf]bool, book *catalogue.Catalogue) ([]Telling, error) {
+func (h *Room) doneVisits(
+	ctx context.Context,
+	done []store.OrderFull,
+	skip map[visitOf]bool,
+	book *catalogue.Catalogue,
+) ([]Telling, error) {
 	out, at := []Telling{}, map[visitOf]int{}
 	for _, k := range done {
 		v := visitOf{k.PropertyID, store.DayOf(k.Ended)}
@@ -83,7 +88,18 @@ func (h *Room) doneVisits(ctx context.Context, done []store.OrderFull, skip map[
 				return nil, err
 			}
 			i, at[v] = len(out), len(out)
-			out = append(out, Telling{PropertyID: p.ID, Property: p.Name, Client: p.Client, Day: v.day, Orders: []int64{}, Jobs: []string{}, Thanks: true})
+			out = append(
+				out,
+				Telling{
+					PropertyID: p.ID,
+					Property:   p.Name,
+					Client:     p.Client,
+					Day:        v.day,
+					Orders:     []int64{},
+					Jobs:       []string{},
+					Thanks:     true,
+				},
+			)
 		}
 		out[i].Orders = append(out[i].Orders, k.ID)
 		if !slices.Contains(out[i].Jobs, words) {
@@ -113,8 +129,15 @@ func (h *Room) SendThanks(ctx context.Context, key store.Key, in ThanksIn) (Lett
 	if err != nil {
 		return Letter{}, err
 	}
-	row := store.Letter{PropertyID: p.ID, Addressee: cmp.Or(p.Client, p.Name), Day: in.Day.String(), Body: in.Text, Sent: h.Ledger.Now().Unix(),
-		Subject: letter.Subject(p.Name, letter.Thanks), About: string(letter.Thanks)}
+	row := store.Letter{
+		PropertyID: p.ID,
+		Addressee:  cmp.Or(p.Client, p.Name),
+		Day:        in.Day.String(),
+		Body:       in.Text,
+		Sent:       h.Ledger.Now().Unix(),
+		Subject:    letter.Subject(p.Name, letter.Thanks),
+		About:      string(letter.Thanks),
+	}
 	if err := h.addressed(ctx, &row, "days"); err != nil {
 		return Letter{}, err
 	}

@@ -35,15 +35,15 @@ func mailed(t *testing.T) (*housetest.Kit, letters.LetterIn, *heard) {
 	return k, in, p
 }
 
-// at sets the clock: a day, and the hour of a garden by the lake, which is two hours before the world's in summer and one
-// before the end of March.
+// at sets the clock: a day, and the hour of a garden by the lake, which is two hours before the world's in summer and
+// one before the end of March.
 func at(k *housetest.Kit, d day.Day, hour int) {
 	k.On = d
 	k.Estate.Clock = func() time.Time { return d.Time().Add(time.Duration(hour-1) * time.Hour) }
 }
 
-// TestReminders: on the evening before, once, to who wants them, of a day that the client knows; not earlier, not later, not of
-// a day nobody told them, not without mail.
+// TestReminders: on the evening before, once, to who wants them, of a day that the client knows; not earlier, not
+// later, not of a day nobody told them, not without mail.
 func TestReminders(t *testing.T) {
 	k, in, p := mailed(t)
 	on := in.Day
@@ -73,8 +73,41 @@ func TestReminders(t *testing.T) {
 	remind(2, "on the day")
 }
 
-// TestCalendarGoesAlong: a letter of a day carries it for the client's calendar; one of another day moves the same entry, one
-// that the day falls calls it off. A letter after the visit carries none.
+// TestReminderTooLate: one that the post refuses is tried once; one that waited for the post over the day is dropped,
+// since it says tomorrow.
+func TestReminderTooLate(t *testing.T) {
+	k, in, p := mailed(t)
+	l, err := k.Letters.SendLetter(bg, store.Key{}, in)
+	housetest.Must(t, l, err)
+	at(k, in.Day-1, 18)
+	p.fault = letters.ErrNotTaken
+	if err := k.Letters.Remind(bg); err == nil {
+		t.Error("what the post refuses is told to nobody")
+	}
+	p.fault = nil
+	if err := k.Letters.Remind(bg); err != nil || len(p.letters) != 1 {
+		t.Errorf("tried again: %d letters, %v", len(p.letters), err)
+	}
+	k, in, p = mailed(t)
+	l, err = k.Letters.SendLetter(bg, store.Key{}, in)
+	housetest.Must(t, l, err)
+	at(k, in.Day-1, 18)
+	p.fault = context.DeadlineExceeded
+	if err := k.Letters.Remind(bg); err != nil {
+		t.Fatal(err)
+	}
+	at(k, in.Day, 8)
+	p.fault = nil
+	if err := k.Letters.SendWaiting(bg); err != nil || len(p.letters) != 1 {
+		t.Errorf("on the day itself: %d letters, %v", len(p.letters), err)
+	}
+	if list, err := k.Letters.Letters(bg); err != nil || len(list) != 1 {
+		t.Errorf("kept: %d, %v", len(list), err)
+	}
+}
+
+// TestCalendarGoesAlong: a letter of a day carries it for the client's calendar; one of another day moves the same
+// entry, one that the day falls calls it off. A letter after the visit carries none.
 func TestCalendarGoesAlong(t *testing.T) {
 	k, in, p := mailed(t)
 	in.FromMinute, in.ToMinute = 8*60, 10*60
@@ -127,7 +160,8 @@ func lineOf(text, begins string) string {
 	return ""
 }
 
-// TestThanks: a visit whose work is done may be written of once; none while a job of it is left, none of what is long past.
+// TestThanks: a visit whose work is done may be written of once; none while a job of it is left, none of what is long
+// past.
 func TestThanks(t *testing.T) {
 	k, in, p := mailed(t)
 	thanks := func() []letters.Telling {
