@@ -68,8 +68,11 @@ const (
 // unsure are kinds of work whose time nobody knows before.
 var unsure = []job.Kind{job.MakeSafe, job.CutBack, job.CutToBase, job.Replace, job.Graft, job.Lift}
 
+// Unsure reports work whose time nobody knows before.
+func Unsure(k job.Kind) bool { return slices.Contains(unsure, k) }
+
 func spreadOf(k job.Kind) Share {
-	if slices.Contains(unsure, k) {
+	if Unsure(k) {
 		return unsureSpread
 	}
 	return usualSpread

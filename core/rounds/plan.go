@@ -57,6 +57,7 @@ type Score struct {
 type Plan struct {
 	Visits []Visit  `json:"visits" doc:"By day, crew and time"`
 	Breaks []Rest   `json:"breaks,omitempty" doc:"When crews rest; within a visit, or on the way"`
+	Late   []Late   `json:"late" doc:"Of each day with visits: the chance that it goes on past the crew's hours"`
 	Left   []Left   `json:"left"`
 	Score  Score    `json:"score"`
 	Bound  float64  `json:"bound" doc:"No plan can cost less"`
@@ -120,7 +121,7 @@ func Rounds(n int) func(int, float64) (float64, bool) {
 }
 
 func (s *search) plan(rounds int) Plan {
-	out := Plan{Visits: []Visit{}, Left: []Left{}, Rounds: rounds, Notes: s.notes(), search: s}
+	out := Plan{Visits: []Visit{}, Late: s.late(), Left: []Left{}, Rounds: rounds, Notes: s.notes(), search: s}
 	for i := range s.list {
 		w := &s.list[i]
 		t := s.simulate(w, w.stops, true)

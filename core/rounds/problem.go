@@ -81,6 +81,7 @@ type Job struct {
 	Plants  []int64  `json:"plants,omitempty" maxItems:"500" doc:"By id, for waits after a treatment"`
 	Closes  int      `json:"closes,omitempty" minimum:"0" maximum:"60" doc:"Days after it on which nobody works on its plants; on its own day it comes last, and no other crew works on them"`
 	WasteM3 float64  `json:"waste_m3,omitempty" minimum:"0"`
+	Spread  float64  `json:"spread,omitempty" minimum:"0" maximum:"2" doc:"How far its minutes may differ from what is reckoned, a standard deviation as a share of them; 0.2 when absent"`
 	Kit     []string `json:"kit,omitempty" maxItems:"20" doc:"Bulky kit it wants in the vehicle that day"`
 	Sick    bool     `json:"sick,omitempty" doc:"It carries sickness: clean work comes before it"`
 	Pin     *Pin     `json:"pin,omitempty" doc:"It stays there"`

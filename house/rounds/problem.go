@@ -8,6 +8,7 @@ import (
 
 	"mezzadro/core/cause"
 	"mezzadro/core/day"
+	"mezzadro/core/estimate"
 	"mezzadro/core/job"
 	"mezzadro/core/kinds"
 	"mezzadro/core/rounds"
@@ -169,6 +170,9 @@ func (o *planned) add(
 		Work:    kinds.Weather(k.Kind, k.Params.V.Use, k.Body.V.Skills),
 		Told:    k.Told != "",
 	}
+	if estimate.Unsure(k.Kind) {
+		j.Spread = unsureSpread
+	}
 	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {
 		j.Plants = []int64{k.PlantID.Int64}
 	} else {
@@ -182,6 +186,9 @@ func (o *planned) add(
 	}
 	p.Jobs, o.orders, o.curves = append(p.Jobs, j), append(o.orders, k), append(o.curves, c.Curve)
 }
+
+// unsureSpread is how far work differs from what is reckoned whose time shows only when one is at it.
+const unsureSpread = 0.35
 
 // unagreed reports a job that the firm does not plan before its client has said yes. What makes safe waits for nobody.
 func (o *planned) unagreed(k store.OrderFull) bool {

@@ -50,6 +50,7 @@ type Proposal struct {
 	Crews  []Crew          `json:"crews"`
 	Visits []ProposedVisit `json:"visits"`
 	Breaks []rounds.Rest   `json:"breaks" doc:"When crews rest, by crew and day of the span"`
+	Late   []rounds.Late   `json:"late" doc:"Of each day with visits: the chance that it goes on past the crew's hours, an estimate"`
 	Left   []ProposedLeft  `json:"left"`
 	Score  rounds.Score    `json:"score"`
 	Bound  float64         `json:"bound" doc:"No plan can cost less"`

@@ -48,6 +48,7 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		Crews:  of.crews,
 		Visits: []ProposedVisit{},
 		Breaks: []rounds.Rest{},
+		Late:   []rounds.Late{},
 		Left:   []ProposedLeft{},
 		Notes:  []string{},
 		Sky:    []SkyOf{},
@@ -225,7 +226,7 @@ func (h *Room) tellPlan(p *proposal) {
 		}
 		t.Visits = append(t.Visits, out)
 	}
-	t.Breaks = append(t.Breaks, p.plan.Breaks...)
+	t.Breaks, t.Late = append(t.Breaks, p.plan.Breaks...), append(t.Late, p.plan.Late...)
 	for _, l := range p.plan.Left {
 		t.Left = append(t.Left, ProposedLeft{teller.Tell(of.orders[l.Job].Order), l.Why, l.Takes})
 	}

@@ -10514,6 +10514,8 @@ export interface components {
              * @description Number or name by which it is asked for
              */
             id: number;
+            /** @description Of each day with visits: the chance that it goes on past the crew's hours, an estimate */
+            late: components["schemas"]["RoundsLate"][];
             /** @description A job that gets no day, and why. */
             left: components["schemas"]["ProposedLeft"][];
             /**
@@ -11180,6 +11182,8 @@ export interface components {
              * @description How far the score is above the bound, as a share of it; what is left to gain is less
              */
             gap: number;
+            /** @description Of each day with visits: the chance that it goes on past the crew's hours */
+            late: components["schemas"]["RoundsLate"][];
             /** @description A job without a day, and why. */
             left: components["schemas"]["RoundsLeft"][];
             /** @description What is missing and was guessed */
@@ -12155,6 +12159,11 @@ export interface components {
             sick?: boolean;
             /** @description Skills and licences */
             skills?: string[];
+            /**
+             * Format: double
+             * @description How far its minutes may differ from what is reckoned, a standard deviation as a share of them; 0.2 when absent
+             */
+            spread?: number;
             /** @description What it is, in a few words */
             title?: string;
             /** @description The client was told the day it stood on: it moves only where nothing else does */
@@ -12196,6 +12205,29 @@ export interface components {
              * @description Last day, or end
              */
             to: number;
+        };
+        /** @description The chance that a crew's day goes on past its hours. */
+        RoundsLate: {
+            /**
+             * Format: double
+             * @description That it goes on past their hours, 0 to 1: an estimate
+             */
+            chance: number;
+            /**
+             * Format: int64
+             * @description Index
+             */
+            crew: number;
+            /**
+             * Format: int64
+             * @description Days from the first of the span
+             */
+            day: number;
+            /**
+             * Format: int64
+             * @description When they are home as planned, minutes after midnight
+             */
+            end: number;
         };
         /** @description A job without a day, and why. */
         RoundsLeft: {

@@ -216,6 +216,11 @@
       .filter((v) => v.day > p!.from)
       .flatMap((v) => v.jobs.filter((j) => j.kind === 'make safe').map((job) => ({ job, why: '', takes: '', on: v.day }))),
   ]);
+  /** In how many of ten a crew's day runs over its hours: an estimate, told where it is one in five and more. */
+  const late = (crew: number, d: string) => {
+    const l = p?.late.find((x) => x.crew === crew && x.day === daysBetween(p!.from, d));
+    return l && l.chance >= 0.2 ? Math.round(10 * l.chance) : 0;
+  };
   /** The break of a crew's day, where it has one. */
   const rest = (crew: number, d: string) => p?.breaks.find((b) => b.crew === crew && b.day === daysBetween(p!.from, d));
   const resting = (v: Visit) => {
@@ -374,6 +379,8 @@
                             style:width="{Math.min(100, full(i, d))}%"
                           ></span></span
                         ><span class="sr-only">{full(i, d)} % of the hours</span>{/if}
+                      {#if late(i, d)}<span class="block text-xs font-semibold text-sun">runs over {late(i, d)} times in 10</span
+                        >{/if}
                     </div>
                     <Strip
                       crew={c}
