@@ -194,12 +194,13 @@
   const at = (c: Schemas['Crew'], d: string) =>
     c.off?.includes(d) ? { from: 0, to: 0 } : (c.hours?.[dayOfWeek(d)] ?? { from: 0, to: 0 });
   const of = (crew: number, d: string) => (p?.visits ?? []).filter((v) => v.crew === crew && v.day === d);
-  /** How full a crew's day is with work and ways, % of its hours. */
+  /** How full a crew's day is with work, ways and the break, until they are home, % of its hours. */
   function full(crew: number, d: string): number {
     const h = at(p!.crews![crew]!, d);
     const vs = of(crew, d);
     if (h.to <= h.from || !vs.length) return 0;
-    return Math.round((100 * (vs[vs.length - 1]!.to - vs[0]!.from + vs[0]!.travel)) / (h.to - h.from));
+    const home = dayOf(crew, d)?.end ?? vs[vs.length - 1]!.to;
+    return Math.round((100 * (home - vs[0]!.from + vs[0]!.travel)) / (h.to - h.from));
   }
   const edge = $derived.by(() => {
     const starts = (p?.crews ?? []).flatMap((c) => (c.hours ?? []).filter((h) => h.to > h.from).map((h) => h.from));
@@ -216,9 +217,10 @@
       .filter((v) => v.day > p!.from)
       .flatMap((v) => v.jobs.filter((j) => j.kind === 'make safe').map((job) => ({ job, why: '', takes: '', on: v.day }))),
   ]);
+  const dayOf = (crew: number, d: string) => p?.late.find((x) => x.crew === crew && x.day === daysBetween(p!.from, d));
   /** In how many of ten a crew's day runs over its hours: an estimate, told where it is one in five and more. */
   const late = (crew: number, d: string) => {
-    const l = p?.late.find((x) => x.crew === crew && x.day === daysBetween(p!.from, d));
+    const l = dayOf(crew, d);
     return l && l.chance >= 0.2 ? Math.round(10 * l.chance) : 0;
   };
   /** The break of a crew's day, where it has one. */
@@ -379,8 +381,7 @@
                             style:width="{Math.min(100, full(i, d))}%"
                           ></span></span
                         ><span class="sr-only">{full(i, d)} % of the hours</span>{/if}
-                      {#if late(i, d)}<span class="block text-xs font-semibold text-sun">runs over {late(i, d)} times in 10</span
-                        >{/if}
+                      {#if late(i, d)}<span class="block text-xs font-semibold text-sun">runs over {late(i, d)} in 10</span>{/if}
                     </div>
                     <Strip
                       crew={c}
