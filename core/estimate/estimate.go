@@ -152,7 +152,7 @@ func (r *Rates) work(j Job) Part {
 func (r *Rates) machines(j Job) []Part {
 	var out []Part
 	for _, name := range Machines {
-		needed := slices.ContainsFunc(j.Tools, func(tool string) bool { return strings.Contains(tool, name) })
+		needed := slices.ContainsFunc(j.Tools, func(tool string) bool { return strings.HasPrefix(tool, name) })
 		if a := r.Machines[name]; a > 0 && needed {
 			each := spread(a.part(60, int64(j.Minutes)), spreadOf(j.Kind))
 			out = append(out, Part{What: "machine", Text: capital(name), Of: lasting(j.Minutes), Range: each})

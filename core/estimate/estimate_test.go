@@ -43,7 +43,7 @@ func TestEstimatesByHand(t *testing.T) {
 			Job{Kind: job.Treat, Minutes: 60, Skills: []string{"spraying", "climbing"}}, 0, 5200, 6500, 7800, 7930},
 		{"a machine by the hour for as long as the work lasts: 45 min of a person at 40.00 and of a trimmer at 18.00",
 			&Rates{Currency: "EUR", Digits: 2, Hour: 4000, Machines: map[string]Amount{"hedge trimmer": 1800, "chainsaw": 2200}},
-			Job{Kind: job.Prune, Minutes: 45, Tools: []string{"secateurs", "hedge trimmer"}}, 1, 3480, 4350, 5220, 4350},
+			Job{Kind: job.Prune, Minutes: 45, Tools: []string{"secateurs", "hedge trimmer", "file for the chainsaw"}}, 1, 3480, 4350, 5220, 4350},
 		{"a skill that has no rate costs as the rest", &lake, Job{Kind: job.Graft, Minutes: 30, Skills: []string{"grafting"}}, 0, 1300, 2000, 2700, 2440},
 		{"twelve plants at 7.95 and a quarter on it", &lake,
 			Job{Goods: []Good{{Name: "sweet box", Amount: 12, Unit: "piece", Price: 795, Per: 1}}}, 0, 11925, 11925, 11925, 14549},

@@ -28,8 +28,8 @@ type Rates struct {
 	Stuff       []Price           `json:"stuff" maxItems:"200" doc:"What things cost that are used up and have no card"`
 }
 
-// Machines are those that may be asked for by the hour, by words of the load list.
-var Machines = []string{"hedge trimmer", "chainsaw", "platform"}
+// Machines are those that may be asked for by the hour, as the load list has them.
+var Machines = []string{"hedge trimmer", "chainsaw"}
 
 // Price is what a measure of something costs, before the firm's share.
 type Price struct {

@@ -173,10 +173,11 @@ type Drawn struct {
 	CutM    float64 `json:"cut_m,omitempty" minimum:"0" maximum:"120" doc:"Where it is cut, m; absent where it is not"`
 }
 
-// drawn is a plant's picture; nil where nothing of it is known to be dead.
+// drawn is a plant's picture; nil where nothing of it is known to be dead, and where the firm says otherwise in its own
+// words than what was judged.
 func (p *Plant) drawn() *Drawn {
 	b := p.Answer.Boundary
-	if p.Form == "" || p.HeightM <= 0 || b.HighM >= p.HeightM {
+	if p.Form == "" || p.Own != "" || p.HeightM <= 0 || b.HighM >= p.HeightM {
 		return nil
 	}
 	d := &Drawn{Form: p.Form, HeightM: p.HeightM, SpreadM: p.SpreadM, LowM: b.LowM, HighM: b.HighM, CutM: p.Answer.Verdict.CutM}

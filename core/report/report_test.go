@@ -101,6 +101,11 @@ func TestDrawn(t *testing.T) {
 	if d := p.drawn(); d != nil {
 		t.Errorf("it lives to its tips: %+v", d)
 	}
+	p.Answer.Boundary.HighM, p.Own = 1.2, "Split to the ground"
+	if d := p.drawn(); d != nil {
+		t.Errorf("the firm says it is split to the ground: %+v", d)
+	}
+	p.Own = ""
 	p.Answer.Boundary.HighM, p.HeightM = 0, 0
 	if d := p.drawn(); d != nil {
 		t.Errorf("of no size: %+v", d)

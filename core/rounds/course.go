@@ -68,9 +68,8 @@ type arranged struct {
 	cost float64
 }
 
-// relink takes a course off its ways and puts it anew as one; where that is no better all stays as it was. It reports
-// that something was gained.
-func (s *search) relink(course []int) bool {
+// relink takes a course off its ways and puts it anew as one; where that is no better all stays as it was.
+func (s *search) relink(course []int) {
 	mark, sum := len(s.log), s.sum
 	for i := len(course) - 1; i >= 0; i-- {
 		if s.at[course[i]] >= 0 {
@@ -80,16 +79,15 @@ func (s *search) relink(course []int) bool {
 	for _, a := range s.arrangements(course) {
 		tried, bare := len(s.log), s.sum
 		if s.lay(course, a.on) && s.sum < sum-1e-6 {
-			return true
+			return
 		}
 		s.back(tried, bare)
 	}
 	s.back(mark, sum)
-	return false
 }
 
-// lay puts a course as arranged; what does not go there after all is left, with what waits for it. It reports that all
-// went.
+// lay puts a course as arranged, and reports that all of it went there: beside each other jobs may not have room that
+// each has alone.
 func (s *search) lay(course, on []int) bool {
 	for i, j := range course {
 		if on[i] < 0 {

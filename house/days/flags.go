@@ -98,7 +98,6 @@ func (f *flagger) flags(list []store.OrderFull) []Flag {
 
 // hours are what speaks against a crew's day: it is off, or longer than the people who go have, with the ways.
 func (f *flagger) hours(c crews.Crew, on day.Day, jobs []store.OrderFull) string {
-	h := c.Hours[on.Weekday()]
 	work, points, last := 0, []rounds.Point{}, int64(0)
 	for _, k := range jobs {
 		work += shared(k.Order)
@@ -109,7 +108,7 @@ func (f *flagger) hours(c crews.Crew, on day.Day, jobs []store.OrderFull) string
 		last = k.PropertyID
 	}
 	ways := rounds.Way(c.Start, points)
-	has, out := float64(h.To-h.From)-c.Break.Within(h), rounds.Clock(float64(work), len(c.People), ways)
+	has, out := c.Minutes(on), rounds.Clock(float64(work), len(c.People), ways)
 	switch {
 	case slices.Contains(c.Off, on):
 		return c.Name + " has this day off."
@@ -127,9 +126,7 @@ func shared(k store.Order) int { return k.Minutes * max(1, k.CrewSize) }
 // has is how long the crews work on a day, minutes of all people together.
 func (f *flagger) has(on day.Day) (minutes float64) {
 	for _, c := range f.crews {
-		if h := c.Hours[on.Weekday()]; !slices.Contains(c.Off, on) {
-			minutes += float64(h.To-h.From) * float64(max(1, len(c.People)))
-		}
+		minutes += c.Minutes(on) * float64(max(1, len(c.People)))
 	}
 	return minutes
 }

@@ -130,8 +130,8 @@ func (h *Room) minutesAhead(ctx context.Context, from day.Day) (map[crewDay]int,
 
 // fits reports that a crew works on a day and has so many minutes of it.
 func fits(c crews.Crew, d day.Day, minutes int) bool {
-	h := c.Hours[d.Weekday()]
-	return !slices.Contains(c.Off, d) && rounds.Clock(float64(minutes), len(c.People), 0) <= float64(h.To-h.From)
+	has := c.Minutes(d)
+	return has > 0 && rounds.Clock(float64(minutes), len(c.People), 0) <= has
 }
 
 // curvesOf are what each day costs for some jobs, with the days before those they wait for forbidden.

@@ -38,8 +38,15 @@ func (h *Room) Remind(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	teller, err := h.Work.Teller(ctx)
+	if err != nil {
+		return err
+	}
 	of := map[visitOf][]store.OrderFull{}
 	for _, k := range list {
+		if teller.Waits(k.Order) != nil { // it is looked at first
+			continue
+		}
 		v := visitOf{k.PropertyID, store.DayOf(k.Day)}
 		if _, refused := h.refused.Load(v); k.Told == v.day.String() && !already[v] && !refused {
 			of[v] = append(of[v], k)

@@ -3,7 +3,6 @@ package letters
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
 
 	"mezzadro/core/catalogue"
@@ -54,31 +53,15 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 		return nil, err
 	}
 	out := []Telling{}
-	at := map[string]int{}
+	at := map[visitOf]int{}
 	for _, k := range list {
 		on := store.DayOf(k.Day)
 		if k.Told == on.String() || teller.Waits(k.Order) != nil { // what waits for a look has no day to tell of
 			continue
 		}
-		key := fmt.Sprint(k.PropertyID, on)
-		i, known := at[key]
-		if !known {
-			p, err := h.Store.Property(ctx, k.PropertyID)
-			if err != nil {
-				return nil, err
-			}
-			i, at[key] = len(out), len(out)
-			out = append(
-				out,
-				Telling{
-					PropertyID: p.ID,
-					Property:   p.Name,
-					Client:     p.Client,
-					Day:        on,
-					Orders:     []int64{},
-					Jobs:       []string{},
-				},
-			)
+		i, err := h.visitAt(ctx, &out, at, visitOf{k.PropertyID, on})
+		if err != nil {
+			return nil, err
 		}
 		t := &out[i]
 		t.add(k, titleForClient(k, book))
@@ -97,6 +80,27 @@ func (h *Room) Tellings(ctx context.Context, ahead int, style quantity.Style) ([
 	}
 	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(a.Day, b.Day) })
 	return out, nil
+}
+
+// visitAt is where a visit stands among those told of; one that is not there yet is put at the end.
+func (h *Room) visitAt(ctx context.Context, list *[]Telling, at map[visitOf]int, v visitOf) (int, error) {
+	if i, known := at[v]; known {
+		return i, nil
+	}
+	p, err := h.Store.Property(ctx, v.property)
+	if err != nil {
+		return 0, err
+	}
+	at[v] = len(*list)
+	*list = append(*list, Telling{
+		PropertyID: p.ID,
+		Property:   p.Name,
+		Client:     p.Client,
+		Day:        v.day,
+		Orders:     []int64{},
+		Jobs:       []string{},
+	})
+	return at[v], nil
 }
 
 // arrives notes when the crew comes, by the first of the visit's jobs that has an hour.
@@ -124,34 +128,22 @@ func (t Telling) visit(firm string) letter.Visit {
 // fallen are the days that clients know and that fall without a new one.
 func (h *Room) fallen(ctx context.Context, book *catalogue.Catalogue) ([]Telling, error) {
 	out := []Telling{}
-	at := map[string]int{}
+	at := map[visitOf]int{}
 	off, err := h.Store.ToldWithoutDay(ctx, h.Today().String())
 	if err != nil {
 		return nil, err
 	}
 	for _, k := range off {
-		t := at[fmt.Sprint(k.PropertyID, k.Told)]
-		if t == 0 {
-			p, err := h.Store.Property(ctx, k.PropertyID)
-			if err != nil {
-				return nil, err
-			}
-			out = append(
-				out,
-				Telling{
-					PropertyID: p.ID,
-					Property:   p.Name,
-					Client:     p.Client,
-					Day:        day.None,
-					Before:     store.DayOf(&k.Told),
-					Orders:     []int64{},
-					Jobs:       []string{},
-				},
-			)
-			t = len(out)
-			at[fmt.Sprint(k.PropertyID, k.Told)] = t
+		told := store.DayOf(&k.Told)
+		i, err := h.visitAt(ctx, &out, at, visitOf{k.PropertyID, told})
+		if err != nil {
+			return nil, err
 		}
-		out[t-1].Orders, out[t-1].Jobs = append(out[t-1].Orders, k.ID), append(out[t-1].Jobs, titleForClient(k, book))
+		t := &out[i]
+		t.Day, t.Before, t.Orders = day.None, told, append(t.Orders, k.ID)
+		if words := titleForClient(k, book); words != "" {
+			t.Jobs = append(t.Jobs, words)
+		}
 	}
 	return out, nil
 }

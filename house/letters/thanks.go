@@ -81,26 +81,11 @@ func (h *Room) doneVisits(
 		if skip[v] || words == "" {
 			continue
 		}
-		i, known := at[v]
-		if !known {
-			p, err := h.Store.Property(ctx, k.PropertyID)
-			if err != nil {
-				return nil, err
-			}
-			i, at[v] = len(out), len(out)
-			out = append(
-				out,
-				Telling{
-					PropertyID: p.ID,
-					Property:   p.Name,
-					Client:     p.Client,
-					Day:        v.day,
-					Orders:     []int64{},
-					Jobs:       []string{},
-					Thanks:     true,
-				},
-			)
+		i, err := h.visitAt(ctx, &out, at, v)
+		if err != nil {
+			return nil, err
 		}
+		out[i].Thanks = true
 		out[i].Orders = append(out[i].Orders, k.ID)
 		if !slices.Contains(out[i].Jobs, words) {
 			out[i].Jobs = append(out[i].Jobs, words)

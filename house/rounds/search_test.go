@@ -114,6 +114,10 @@ func TestBreakIsKept(t *testing.T) {
 	in.Break.Minutes = 30
 	if c, err := h.KeepCrew(ctx, store.Key{}, crews[0].ID, in); err != nil || c.Break == nil || *c.Break != *in.Break {
 		t.Errorf("kept as %+v, %v", c.Break, err)
+	} else if on := h.Today(); c.Minutes(on) != 540-30 {
+		t.Errorf("from eight to five with half an hour's break they work %g minutes", c.Minutes(on))
+	} else if c.Off = append(c.Off, on); c.Minutes(on) != 0 {
+		t.Errorf("on a day off they work %g minutes", c.Minutes(on))
 	}
 	p, err := h.Propose(ctx, ProposalIn{Days: 2, Seconds: 1})
 	must(t, err)

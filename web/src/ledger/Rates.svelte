@@ -61,7 +61,7 @@
       of: 'machines' as const,
       title: 'An hour of a machine',
       text: 'Charged on top for as long as the work takes, where its load list has the machine.',
-      names: ['hedge trimmer', 'chainsaw', 'platform'],
+      names: ['hedge trimmer', 'chainsaw'],
     },
   ]);
   const yard = $derived(imperial() ? 0.764555 : 1); // m³ of the measure that waste is told in
