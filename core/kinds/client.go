@@ -11,7 +11,7 @@ import (
 
 // forClients is each kind of work in a client's words; what is missing is the firm's own and is not told.
 var forClients = map[job.Kind]string{
-	job.Look: "A look at how it does", job.CutBack: "Cutting back to living wood", job.TipBack: "Taking off dead ends",
+	job.Look: "A check on how it is doing", job.CutBack: "Cutting back to living wood", job.TipBack: "Taking off dead ends",
 	job.CutToBase: "Cutting to the base, from where it comes again", job.Shorten: "Shortening before the winter gales",
 	job.MakeSafe: "Making safe", job.Lift: "Bringing in for the winter", job.PlantOut: "Bringing out again", job.Guard: "A guard round the stem",
 	job.Graft: "Grafting", job.Replace: "Taking out, to be replaced", job.Feed: "Feeding", job.Water: "Watering", job.Mulch: "Mulching",

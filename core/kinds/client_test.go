@@ -20,7 +20,7 @@ func TestWordsForClients(t *testing.T) {
 		{"a cut", job.Prune, job.Params{Purpose: "shape"}, "Cut Lilac to 2 m", "Pruning", true},
 		{"dead wood", job.Prune, job.Params{Purpose: "clear dead"}, "Clear dead wood from Holm oak", "Clearing dead wood", true},
 		{"a treatment says against what, not with what", job.Treat, job.Params{Cause: "lace-bug", Use: "horticultural-oil"}, "Horticultural oil on Azalea", "Treatment against lace bugs", true},
-		{"a look", job.Look, job.Params{}, "Look again at Camellia", "A look at how it does", true},
+		{"a look", job.Look, job.Params{}, "Look again at Camellia", "A check on how it is doing", true},
 		{"fleece at hand is the firm's own", job.Protect, job.Params{}, "Have fleece at hand for Camellia", "", false},
 		{"a word with the client is no work", job.Ask, job.Params{}, "Settle with the client", "", false},
 		{"by hand, as it was written", job.Other, job.Params{}, "Sweep the court", "Sweep the court", true},

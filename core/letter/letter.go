@@ -27,10 +27,9 @@ type Visit struct {
 // Hours are those between which a crew arrives, minutes after midnight; zero where nobody knows.
 type Hours struct{ From, To int }
 
-// How wide the hours are in which a crew arrives: work before it takes longer or less long, and so does the road.
+// How wide the hours are in which a crew arrives: work before it may take longer, and so may the road.
 const (
 	halfHour = 30
-	early    = 30  // minutes before the hour that was planned
 	width    = 120 // minutes
 )
 
@@ -39,8 +38,8 @@ func Arriving(minute int) Hours {
 	if minute <= 0 {
 		return Hours{}
 	}
-	from := (minute - early) / halfHour * halfHour
-	return Hours{max(from, 0), min(max(from, 0)+width, 24*60-1)}
+	from := minute / halfHour * halfHour // no earlier: a gate may open then, and days run late rather than early
+	return Hours{from, min(from+width, 24*60-1)}
 }
 
 // given reports that hours are known.

@@ -29,11 +29,11 @@ func TestLetters(t *testing.T) {
 		has, lacks []string
 	}{
 		"a day":           {visit().Draft(), []string{"Dear Noemi,", "on Friday, 19 March. Planned:", "- Pruning: Bay laurel", "shut the windows", "gate clear", "Tre Gelsi"}, []string{"arriving", "new day", "not 1"}},
-		"with its hours":  {early.Draft(), []string{"Friday, 19 March, arriving between 08:00 and 10:00."}, nil},
+		"with its hours":  {early.Draft(), []string{"Friday, 19 March, arriving between 08:30 and 10:30."}, nil},
 		"to several":      {owners.Draft(), []string{"Dear owners of the old mill,"}, nil},
 		"a new day":       {moved.Draft(), []string{"a new day: Friday, 19 March, not Wednesday, 17 March as we told you"}, nil},
 		"no day any more": {off.Draft(), []string{"cannot come to Old Mill on Friday, 19 March", "Still to do:\n- Pruning"}, []string{"Planned", "windows", "gate"}},
-		"the evening":     {early.Reminder(), []string{"tomorrow, Friday, 19 March, arriving between 08:00 and 10:00", "shut the windows"}, nil},
+		"the evening":     {early.Reminder(), []string{"tomorrow, Friday, 19 March, arriving between 08:30 and 10:30", "shut the windows"}, nil},
 		"after":           {after.Thanks(), []string{"We were at Old Mill on Friday, 19 March. Done:\n- Pruning", "next visit is on Sunday, 18 April", "Thank you"}, []string{"windows", "gate", "Planned"}},
 		"to nobody": {Visit{Property: "Old Mill", Firm: "Tre Gelsi", Day: friday, Before: day.None, Jobs: []string{"Mowing"}}.Draft(),
 			[]string{"We are coming"}, []string{"Dear"}},
@@ -52,11 +52,12 @@ func TestLetters(t *testing.T) {
 	}
 }
 
-// TestArriving: two hours around what is planned, on the half hour; the planned minute lies in them; none of an unknown one.
+// TestArriving: two hours from the half hour on in which one plans to come, so that nobody is told of an hour before the gate
+// opens; the planned minute lies in them; none of an unknown one.
 func TestArriving(t *testing.T) {
 	for _, m := range []int{1, 29, 420, 455, 480, 617, 1020, 1439} {
 		h := Arriving(m)
-		if h.From > m || h.To < m || h.To-h.From > 120 || h.From%30 != 0 {
+		if h.From > m || h.To < m || h.To-h.From > 120 || h.From%30 != 0 || m-h.From >= 30 {
 			t.Errorf("planned at %d: %+v", m, h)
 		}
 	}

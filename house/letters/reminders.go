@@ -141,7 +141,9 @@ func (t *Telling) add(k store.OrderFull, words string) {
 	if words == "" {
 		return
 	}
-	t.Jobs = append(t.Jobs, words)
+	if !slices.Contains(t.Jobs, words) { // two treatments of one plant read the same
+		t.Jobs = append(t.Jobs, words)
+	}
 	if p := kinds.Prepare(k.Kind, k.Params.V, k.Body.V.Skills); p != "" && !slices.Contains(t.prepare, p) {
 		t.prepare = append(t.prepare, p)
 	}

@@ -86,10 +86,7 @@ func (h *Room) doneVisits(
 			return nil, err
 		}
 		out[i].Thanks = true
-		out[i].Orders = append(out[i].Orders, k.ID)
-		if !slices.Contains(out[i].Jobs, words) {
-			out[i].Jobs = append(out[i].Jobs, words)
-		}
+		out[i].add(k, words)
 	}
 	slices.SortStableFunc(out, func(a, b Telling) int { return cmp.Compare(b.Day, a.Day) })
 	return out, nil
