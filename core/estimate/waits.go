@@ -20,7 +20,7 @@ func Waits(k job.Kind, c job.Curve, today day.Day) string {
 	switch k {
 	case job.MakeSafe:
 		return "It can hurt somebody. It does not wait."
-	case job.Look, job.Walk, job.Ask:
+	case job.Look, job.Walk, job.Ask, job.Care:
 		return "" // what a look costs by waiting is the firm's affair
 	}
 	var now, next *job.Window

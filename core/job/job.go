@@ -36,14 +36,15 @@ const (
 	Shade     Kind = "shade"
 	Fruit     Kind = "take fruit off"
 	Protect   Kind = "protect"
-	Treat     Kind = "treat" // its curve is that of core/treatment
-	Prune     Kind = "prune" // its curve is that of core/pruning
-	Other     Kind = "other" // entered by hand, with its own cost by window
-	Walk      Kind = "walk"  // of a whole property, likewise
+	Treat     Kind = "treat"        // its curve is that of core/treatment
+	Prune     Kind = "prune"        // its curve is that of core/pruning
+	Other     Kind = "other"        // entered by hand, with its own cost by window
+	Walk      Kind = "walk"         // of a whole property, likewise
+	Care      Kind = "general care" // of a whole property on a standing visit, likewise
 )
 
 // ByDays reports a kind of work whose days are entered, not reckoned from a plant.
-func (k Kind) ByDays() bool { return k == Other || k == Walk }
+func (k Kind) ByDays() bool { return k == Other || k == Walk || k == Care }
 
 // Origin is who asked for an order.
 type Origin string

@@ -82,6 +82,7 @@ var draws = map[Kind]func(*frame){
 	Protect:   (*frame).protect,
 	Other:     (*frame).byHand,
 	Walk:      (*frame).byHand,
+	Care:      (*frame).byHand,
 }
 
 // until ends the curve on a day, where that comes before or after its usual end.

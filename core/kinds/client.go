@@ -31,7 +31,7 @@ func ForClient(kind job.Kind, p job.Params, title string) (string, bool) {
 	switch {
 	case p.Private:
 		return "", false
-	case kind == job.Other:
+	case kind == job.Other, kind == job.Care:
 		return title, true
 	case kind == job.Prune:
 		if words := cutsForClients[pruning.Purpose(p.Purpose)]; words != "" {

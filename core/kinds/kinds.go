@@ -60,6 +60,7 @@ var all = []Kind{
 	{Name: job.Ask},
 	{Name: job.Shade},
 	{Name: job.Fruit},
+	{Name: job.Care, Wants: rounds.Cut},
 }
 
 var byName = func() map[job.Kind]*Kind {

@@ -39,6 +39,7 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		if r.IntN(3) == 0 {
 			crew.Break = &Break{From: 60 * (10 + r.IntN(4)), Minutes: 15 * (1 + r.IntN(4))}
 		}
+		crew.Load = 10 * (r.IntN(4) / 2) * (1 + r.IntN(3))
 		if r.IntN(5) == 0 {
 			crew.Off = []day.Day{monday + day.Day(r.IntN(days))}
 		}
@@ -48,6 +49,10 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		q := Place{Name: fmt.Sprint("Garden ", i+1), At: point(), Arrive: float64(r.IntN(3) * 5), Sick: r.IntN(5) == 0}
 		if r.IntN(5) == 0 {
 			q.Access = week(8+r.IntN(3), 13+r.IntN(4))
+		}
+		if r.IntN(3) == 0 {
+			known := r.IntN(crews)
+			q.Knows = &known
 		}
 		p.Places = append(p.Places, q)
 	}
@@ -227,8 +232,12 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				}
 				now += minutes
 			}
+			spend(float64(crew.Load)) // before it sets out
 			for _, i := range order {
 				q := p.Places[i]
+				if q.Knows != nil && *q.Knows != c {
+					cost += 20
+				}
 				leg := between(from, q.At)
 				cost += leg + 12 + 0.5*q.Arrive
 				spend(leg)
@@ -260,7 +269,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				}
 				if now < early && i == order[0] {
 					now = early
-					if early-leg >= noon {
+					if early-leg-float64(crew.Load) >= noon {
 						owed = 0
 					}
 				} else if now < early {

@@ -40,7 +40,7 @@ type Left struct {
 type Score struct {
 	Days     float64 `json:"days" doc:"What the days cost for the jobs, by weight, and half a minute for each day that a job waits"`
 	Travel   float64 `json:"travel" doc:"Minutes on the way"`
-	Visits   float64 `json:"visits" doc:"Arrivals"`
+	Visits   float64 `json:"visits" doc:"Arrivals, and 20 for each of a crew that the client does not know"`
 	Overtime float64 `json:"overtime"`
 	Idle     float64 `json:"idle" doc:"Waiting for a gate to open"`
 	Sick     float64 `json:"sick" doc:"Clean properties after sick ones"`
@@ -195,7 +195,7 @@ func (s *search) score() (out Score) {
 	for i := range s.list {
 		w := &s.list[i]
 		t := s.simulate(w, w.stops, false)
-		fixed, waste, _ := s.fixed(w.stops)
+		fixed, waste, _ := s.fixed(w.crew, w.stops)
 		kit := kitEach * float64(bits.OnesCount64(w.kit))
 		out.Travel += t.travel
 		out.Visits += fixed - kit

@@ -37,6 +37,7 @@ type Crew struct {
 	Off    []day.Day `json:"off,omitempty" maxItems:"400" doc:"Days off"`
 	Start  *Point    `json:"start,omitempty" doc:"Where the day begins and ends; no way to it is counted when absent"`
 	LoadM3 float64   `json:"load_m3,omitempty" minimum:"0" doc:"Loose waste its vehicle takes, m³; 0: no matter"`
+	Load   int       `json:"load_minutes,omitempty" minimum:"0" maximum:"180" doc:"Minutes at the start of each day with visits, before it sets out: loading"`
 	Break  *Break    `json:"break,omitempty" doc:"What the crew rests on a day that goes on past its hour; none when absent"`
 }
 
@@ -63,6 +64,7 @@ type Place struct {
 	Shut   []time.Weekday `json:"shut,omitempty" maxItems:"7" doc:"Weekdays on which nobody may come, 0 Sunday"`
 	Sky    []Sky          `json:"weather,omitempty" maxItems:"61" doc:"By day, where it has weather of its own"`
 	Sick   bool           `json:"sick,omitempty" doc:"Something there travels on tools and boots: it comes last in a day"`
+	Knows  *int           `json:"knows,omitempty" minimum:"0" doc:"Index of the crew that the client knows: a visit of another costs a little; any when absent"`
 }
 
 // Job is a piece of work.
@@ -143,6 +145,7 @@ func (p *Problem) Validate() error {
 			}
 		}
 		bad = append(bad, c.Start.faults(at+"start")...)
+		bad.Within(at+"load_minutes", float64(c.Load), 0, 180, "minutes")
 		if b := c.Break; b != nil {
 			bad.Within(at+"break.from", float64(b.From), 0, allDay, "minutes after midnight")
 			bad.Within(at+"break.minutes", float64(b.Minutes), 0, 240, "minutes")
@@ -152,6 +155,9 @@ func (p *Problem) Validate() error {
 		at := fmt.Sprintf("places[%d].", i)
 		bad = append(bad, q.At.faults(at+"at")...)
 		bad = append(bad, skyFaults(at+"weather", q.Sky)...)
+		if q.Knows != nil && (*q.Knows < 0 || *q.Knows >= len(p.Crews)) {
+			bad.Add(at+"knows", *q.Knows, "there is no crew of that number")
+		}
 		for k, d := range q.Shut {
 			if d < time.Sunday || d > time.Saturday {
 				bad.Add(fmt.Sprintf("%sshut[%d]", at, k), int(d), "want a weekday: 0 Sunday to 6 Saturday")

@@ -29,6 +29,7 @@ const (
 	unsafeDay    = 3000   // for each day it waits,
 	unsafeDays   = 5      // up to so many,
 	unsafeAfter  = 200    // and for each visit that the crew makes before it
+	strangeEach  = 20     // each visit of a crew that the client does not know
 	fairEach     = 60     // each crew's share of its hours off the crews' mean of the day, squared
 	pinnedWithin = 20     // minutes after the hour of a pin by which one may arrive
 )
@@ -81,6 +82,23 @@ func (s *search) clock(w *way) clock {
 	c := clock{at: float64(w.hours.From)}
 	if b := s.p.Crews[w.crew].Break; b != nil && c.at < float64(b.From) {
 		c.rest, c.due = float64(b.Minutes), float64(b.From)
+	}
+	c.pass(s.loading(w))
+	return c
+}
+
+// loading is what a crew's day begins with before it sets out, minutes.
+func (s *search) loading(w *way) float64 { return float64(s.p.Crews[w.crew].Load) }
+
+// out is when a crew sets out at the earliest, minutes after midnight, its break left out.
+func (s *search) out(w *way) float64 { return float64(w.hours.From) + s.loading(w) }
+
+// coming is what a visit costs beside its way and its work.
+func (s *search) coming(crew, place int) float64 {
+	q := &s.p.Places[place]
+	c := visitCost + arriveWeight*q.Arrive
+	if q.Knows != nil && *q.Knows != crew {
+		c += strangeEach
 	}
 	return c
 }
@@ -138,7 +156,7 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 				out.idle += c.wait(opens)
 			} else { // the day begins later
 				c.at = opens
-				if opens-leg >= c.due {
+				if opens-leg-s.loading(w) >= c.due {
 					c.rest = 0
 				}
 			}
@@ -176,11 +194,11 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 }
 
 // fixed is what stops cost whatever their order.
-func (s *search) fixed(stops []stop) (c, waste, busy float64) {
+func (s *search) fixed(crew int, stops []stop) (c, waste, busy float64) {
 	kit := uint64(0)
 	for i := range stops {
 		arrive := s.p.Places[stops[i].place].Arrive
-		c += visitCost + arriveWeight*arrive
+		c += s.coming(crew, stops[i].place)
 		busy += arrive + stops[i].work
 		waste += stops[i].waste
 		kit |= stops[i].kit
@@ -245,7 +263,7 @@ func (s *search) loaded(w *way, waste float64) float64 {
 // reckon works a way's sums and its cost out anew.
 func (s *search) reckon(w *way) {
 	t := s.simulate(w, w.stops, false)
-	fixed, waste, busy := s.fixed(w.stops)
+	fixed, waste, busy := s.fixed(w.crew, w.stops)
 	w.cost = s.price(w, t, fixed, waste)
 	w.travel, w.waste, w.busy, w.kit, w.limited, w.firstSick = t.travel, waste, busy, 0, false, len(w.stops)
 	for i := range w.stops {
@@ -287,7 +305,7 @@ func (s *search) add(w *way, st stop) (float64, spot) {
 	}
 	c, how := s.addQuickly(w, st, i)
 	if dark := s.dark(w.day); c < far && !math.IsInf(dark, 1) {
-		end := float64(w.hours.From) + w.travel + w.busy + st.work // home again, later than the last work
+		end := s.out(w) + w.travel + w.busy + st.work // home again, later than the last work
 		if how.fresh {
 			end += s.p.Places[st.place].Arrive + s.detourAt(w, st.place, how.at)
 		}
@@ -312,7 +330,7 @@ func (s *search) addQuickly(w *way, st stop, i int) (float64, spot) {
 		return s.grown(w, 0, st.work, st.waste, kit, sick), spot{i, false}
 	}
 	own := s.p.Places[st.place].Arrive
-	fixed := kit + visitCost + arriveWeight*own
+	fixed := kit + s.coming(w.crew, st.place)
 	if !st.sick && w.firstSick == len(w.stops) {
 		more, at := s.detour(w, st.place)
 		c := s.grown(w, more, own+st.work, st.waste, fixed, 0)
@@ -367,7 +385,7 @@ func (w *way) inverts(at int, sick bool) int {
 
 // grown is what more travel, work and waste add to a way without limited stops; far where the day gets too long.
 func (s *search) grown(w *way, travel, work, waste, fixed float64, sick int) float64 {
-	end := float64(w.hours.From) + w.travel + w.busy
+	end := s.out(w) + w.travel + w.busy
 	then := end + travel + work
 	over := then + s.rests(w, then) - float64(w.hours.To)
 	end += s.rests(w, end)
@@ -387,7 +405,7 @@ func (s *search) addSlowly(w *way, st stop, i int) (float64, spot) {
 		if !t.ok {
 			return
 		}
-		fixed, waste, busy := s.fixed(stops)
+		fixed, waste, busy := s.fixed(w.crew, stops)
 		c := s.price(w, t, fixed, waste) - w.cost + s.fairer(w, t.travel+busy-w.travel-w.busy)
 		if c < best {
 			best, how = c, at
