@@ -17,6 +17,7 @@ import (
 	"mezzadro/house/letters"
 	"mezzadro/house/overview"
 	"mezzadro/house/rounds"
+	"mezzadro/house/standing"
 	"mezzadro/house/treat"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -32,6 +33,7 @@ type House struct {
 	Cuts     *cuts.Room
 	Treat    *treat.Room
 	Ground   *ground.Room
+	Standing *standing.Room
 	Rounds   *rounds.Room
 	Days     *days.Room
 	Clients  *clients.Room
@@ -51,7 +53,8 @@ func Open(e *estate.House) *House {
 	h.Cuts = &cuts.Room{House: e, Work: h.Work}
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
-	h.Rounds = rounds.New(e, h.Work, h.Treat)
+	h.Standing = &standing.Room{House: e, Work: h.Work}
+	h.Rounds = rounds.New(e, h.Work, h.Treat, h.Standing)
 	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
 	h.Clients = &clients.Room{House: e}
 	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days}

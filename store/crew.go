@@ -24,6 +24,8 @@ type CrewBody struct {
 	Start  *rounds.Point  `json:"start,omitempty"`
 	LoadM3 float64        `json:"load_m3"`
 	Break  *rounds.Break  `json:"break,omitempty"`
+	Load   int            `json:"load_minutes,omitempty"`
+	Tip    *rounds.Tip    `json:"tip,omitempty"`
 }
 
 const selectCrew = `SELECT id, name, people, body, version FROM crew WHERE removed_at IS NULL `

@@ -153,6 +153,7 @@ func serveCommand() *cobra.Command {
 			var watches sync.WaitGroup
 			watches.Go(func() { s.Firm.WatchBackups(c.Context()) })
 			watches.Go(func() { s.Work.Watch(c.Context(), time.Minute) })
+			watches.Go(func() { s.Standing.Watch(c.Context(), time.Minute) })
 			watches.Go(func() { s.Letters.WatchPost(c.Context(), time.Minute) })
 			if station != nil {
 				watches.Go(func() { s.Overview.WatchWeather(c.Context(), 6*time.Hour) })

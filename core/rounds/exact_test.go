@@ -34,7 +34,10 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 			Skills: []string{skills[r.IntN(5)]},
 		}
 		if r.IntN(4) == 0 {
-			crew.LoadM3 = 2
+			crew.LoadM3 = 0.5 + 1.5*r.Float64()
+			if r.IntN(2) == 0 {
+				crew.Tip = &Tip{At: *point(), Minutes: float64(5 * r.IntN(5))}
+			}
 		}
 		if r.IntN(3) == 0 {
 			crew.Break = &Break{From: 60 * (10 + r.IntN(4)), Minutes: 15 * (1 + r.IntN(4))}
@@ -233,12 +236,23 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				now += minutes
 			}
 			spend(float64(crew.Load)) // before it sets out
+			aboard, here := 0.0, 0.0  // waste on the vehicle, and of the property that is come to
 			for _, i := range order {
 				q := p.Places[i]
+				here = 0
+				for j, k := range p.Jobs {
+					if at[j] != nil && *at[j] == (Pin{Crew: c, Day: d}) && k.Place == i {
+						here += k.WasteM3
+					}
+				}
 				if q.Knows != nil && *q.Knows != c {
 					cost += 20
 				}
 				leg := between(from, q.At)
+				if t := crew.Tip; t != nil && i != order[0] && aboard > 0 && here > 0 && aboard+here > crew.LoadM3 {
+					leg = between(from, &t.At) + t.Minutes + between(&t.At, q.At) // what is on goes first
+					aboard = 0
+				}
 				cost += leg + 12 + 0.5*q.Arrive
 				spend(leg)
 				busy += leg
@@ -283,7 +297,13 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				if now > late+1e-6 {
 					return 0, q.Name + " not at the hour it is pinned to"
 				}
-				spend(work)
+				trips := 0.0
+				for aboard += here; crew.Tip != nil && aboard > crew.LoadM3; aboard -= crew.LoadM3 { // its own fills more than one load
+					trips += 2*between(q.At, &crew.Tip.At) + crew.Tip.Minutes
+				}
+				cost += trips
+				busy += trips
+				spend(work + trips)
 				busy += work
 				if now > closes+1e-6 {
 					return 0, q.Name + " outside its hours"
@@ -311,7 +331,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 			}
 			cost += 3*over + 8*float64(len(kit)) + 200*waited
 			full[d] = append(full[d], (busy+back)/float64(hours.To-hours.From))
-			if crew.LoadM3 > 0 && waste > crew.LoadM3 {
+			if crew.LoadM3 > 0 && waste > crew.LoadM3 && crew.Tip == nil {
 				cost += 25 * (waste - crew.LoadM3)
 			}
 		}

@@ -19,6 +19,8 @@ type Visit struct {
 	From   int     `json:"from" doc:"Arrival, minutes after midnight"`
 	To     int     `json:"to" doc:"When it is left"`
 	Travel float64 `json:"travel" doc:"Minutes on the way there; an estimate where nobody timed it"`
+	Tip    bool    `json:"tip,omitempty" doc:"The way there goes over the tip"`
+	Trips  int     `json:"trips,omitempty" doc:"How often its waste is taken to the tip and one comes back, within its time"`
 }
 
 // Rest is a crew's break on a day.
@@ -125,15 +127,13 @@ func (s *search) plan(rounds int) Plan {
 	for i := range s.list {
 		w := &s.list[i]
 		t := s.simulate(w, w.stops, true)
-		last := -1
+		last, load := -1, aboard{}
 		for k, st := range w.stops {
-			leg := s.ways.start[w.crew][st.place]
-			if last >= 0 {
-				leg = s.ways.place[last][st.place]
-			}
+			leg, over := s.onward(&load, w.crew, last, &st)
+			trips, _ := s.away(&load, w.crew, &st)
 			last = st.place
 			out.Visits = append(out.Visits, Visit{Crew: w.crew, Day: w.day, Date: s.p.From + day.Day(w.day), Place: st.place, Jobs: s.inOrder(st.jobs),
-				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(leg)})
+				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(leg), Tip: over, Trips: trips})
 		}
 		if t.rested > 0 {
 			b := s.p.Crews[w.crew].Break

@@ -37,8 +37,15 @@ type Crew struct {
 	Off    []day.Day `json:"off,omitempty" maxItems:"400" doc:"Days off"`
 	Start  *Point    `json:"start,omitempty" doc:"Where the day begins and ends; no way to it is counted when absent"`
 	LoadM3 float64   `json:"load_m3,omitempty" minimum:"0" doc:"Loose waste its vehicle takes, m³; 0: no matter"`
+	Tip    *Tip      `json:"tip,omitempty" doc:"Where the vehicle is emptied when the next waste would not go on it; none: a load beyond its own costs instead"`
 	Load   int       `json:"load_minutes,omitempty" minimum:"0" maximum:"180" doc:"Minutes at the start of each day with visits, before it sets out: loading"`
 	Break  *Break    `json:"break,omitempty" doc:"What the crew rests on a day that goes on past its hour; none when absent"`
+}
+
+// Tip is where waste is taken.
+type Tip struct {
+	At      Point   `json:"at"`
+	Minutes float64 `json:"minutes" minimum:"0" maximum:"240" doc:"From driving in to driving out"`
 }
 
 // Break is when a crew rests: as soon as it is so late, and while it waits before a gate if that is as late.
@@ -145,6 +152,13 @@ func (p *Problem) Validate() error {
 			}
 		}
 		bad = append(bad, c.Start.faults(at+"start")...)
+		if c.Tip != nil {
+			bad = append(bad, c.Tip.At.faults(at+"tip.at")...)
+			bad.Within(at+"tip.minutes", c.Tip.Minutes, 0, 240, "minutes")
+			if c.LoadM3 == 0 {
+				bad.Add(at+"load_m3", c.LoadM3, "is missing: how much goes on the vehicle before it has to be emptied?")
+			}
+		}
 		bad.Within(at+"load_minutes", float64(c.Load), 0, 180, "minutes")
 		if b := c.Break; b != nil {
 			bad.Within(at+"break.from", float64(b.From), 0, allDay, "minutes after midnight")

@@ -57,7 +57,7 @@ type way struct {
 	travel, busy, waste float64 // summed over the stops
 	kit                 uint64  // of all stops
 	firstSick           int     // index of the first sick stop; as many as there are where none is
-	limited             bool    // some of the stops can be entered at some hours only, or one makes safe
+	limited             bool    // the order counts: some stops can be entered at some hours only, one makes safe, or it tips
 }
 
 // timed is a way worked out.
@@ -144,10 +144,10 @@ func (s *search) leg(crew, from, to int) float64 {
 func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
 	c, last, ill := s.clock(w), -1, false
-	dark, others := s.dark(w.day), 0
+	dark, others, load := s.dark(w.day), 0, aboard{}
 	for i := range stops {
 		st := &stops[i]
-		leg := s.leg(w.crew, last, st.place)
+		leg, _ := s.onward(&load, w.crew, last, st)
 		c.pass(leg)
 		out.travel += leg
 		open := s.open[w.day][st.place]
@@ -165,7 +165,9 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		if begins {
 			out.begins = append(out.begins, c.at)
 		}
-		c.pass(s.p.Places[st.place].Arrive + st.work)
+		_, away := s.away(&load, w.crew, st)
+		out.travel += away
+		c.pass(s.p.Places[st.place].Arrive + st.work + away)
 		if begins {
 			out.ends = append(out.ends, c.at)
 		}
@@ -254,7 +256,7 @@ func (s *search) price(w *way, t timed, fixed, waste float64) float64 {
 }
 
 func (s *search) loaded(w *way, waste float64) float64 {
-	if load := s.p.Crews[w.crew].LoadM3; load > 0 && waste > load {
+	if load := s.p.Crews[w.crew].LoadM3; load > 0 && waste > load && s.p.Crews[w.crew].Tip == nil {
 		return loadEach * (waste - load)
 	}
 	return 0
@@ -265,7 +267,8 @@ func (s *search) reckon(w *way) {
 	t := s.simulate(w, w.stops, false)
 	fixed, waste, busy := s.fixed(w.crew, w.stops)
 	w.cost = s.price(w, t, fixed, waste)
-	w.travel, w.waste, w.busy, w.kit, w.limited, w.firstSick = t.travel, waste, busy, 0, false, len(w.stops)
+	w.travel, w.waste, w.busy, w.kit, w.firstSick = t.travel, waste, busy, 0, len(w.stops)
+	w.limited = s.tips(w.crew, waste)
 	for i := range w.stops {
 		if w.stops[i].sick && w.firstSick == len(w.stops) {
 			w.firstSick = i
@@ -300,7 +303,7 @@ func (s *search) dark(d int) float64 {
 // add is the least that a stop adds to a way, and where; far where it cannot be.
 func (s *search) add(w *way, st stop) (float64, spot) {
 	i := w.find(st.place)
-	if w.limited || st.late > 0 || st.safe || s.limits(w.day, st.place) {
+	if w.limited || st.late > 0 || st.safe || s.limits(w.day, st.place) || s.tips(w.crew, w.waste+st.waste) {
 		return s.addSlowly(w, st, i)
 	}
 	c, how := s.addQuickly(w, st, i)

@@ -43,11 +43,12 @@ func Minutes(a, b Point) float64 {
 type ways struct {
 	place [][]float64
 	start [][]float64 // by crew
+	tip   [][]float64 // by crew: to where it tips; nothing where it does not
 }
 
 func (p *Problem) ways() ways {
 	n := len(p.Places)
-	w := ways{make([][]float64, n), make([][]float64, len(p.Crews))}
+	w := ways{make([][]float64, n), make([][]float64, len(p.Crews)), make([][]float64, len(p.Crews))}
 	far := 0.0
 	fill := func(from, to *Point) float64 {
 		if from == nil || to == nil {
@@ -73,7 +74,15 @@ func (p *Problem) ways() ways {
 			}
 		}
 	}
-	for _, rows := range [][][]float64{w.place, w.start} {
+	for c := range w.tip {
+		if t := p.Crews[c].Tip; t != nil {
+			w.tip[c] = make([]float64, n)
+			for k := range w.tip[c] {
+				w.tip[c][k] = fill(&t.At, p.Places[k].At)
+			}
+		}
+	}
+	for _, rows := range [][][]float64{w.place, w.start, w.tip} {
 		for _, row := range rows {
 			for k := range row {
 				if row[k] < 0 {

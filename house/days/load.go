@@ -4,12 +4,10 @@ import (
 	"context"
 	"slices"
 
-	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
 	"mezzadro/core/load"
-	"mezzadro/house/estate"
 	"mezzadro/store"
 )
 
@@ -76,54 +74,15 @@ func (h *Room) load(ctx context.Context, list []store.OrderFull, crew int64, pro
 	return append([]load.Item{}, load.Sum(lists...)...), err
 }
 
-// Loads are what each order takes along.
+// Loads are what each order takes along, with what is mixed for it where products are asked for.
 func (h *Room) Loads(ctx context.Context, list []store.OrderFull, products bool) ([][]load.Item, error) {
-	t, err := h.Triage(ctx) // has all plants at hand
-	if err != nil {
-		return nil, err
+	out, err := h.Work.Loads(ctx, list)
+	if err != nil || !products {
+		return out, err
 	}
-	book, err := h.Book(ctx)
-	if err != nil {
-		return nil, err
+	mixed, err := h.Treat.OnVan(ctx, list)
+	for i, k := range list {
+		out[i] = append(out[i], mixed[k.ID]...)
 	}
-	several, err := h.Store.SeveralPlants(ctx)
-	if err != nil {
-		return nil, err
-	}
-	mixed := map[int64][]load.Item{}
-	if products {
-		if mixed, err = h.Treat.OnVan(ctx, list); err != nil {
-			return nil, err
-		}
-	}
-	plants := map[int64]*store.Plant{}
-	for i := range t.Kept {
-		plants[t.Kept[i].ID] = &t.Kept[i]
-	}
-	out := make([][]load.Item, 0, len(list))
-	for _, k := range list {
-		ids := several[k.ID]
-		if k.PlantID.Valid {
-			ids = []int64{k.PlantID.Int64}
-		}
-		out = append(out, append(load.Of(loadJob(k, ids, plants, book)), mixed[k.ID]...))
-	}
-	return out, nil
-}
-
-// loadJob is an order as the core asks for it.
-func loadJob(k store.OrderFull, ids []int64, plants map[int64]*store.Plant, book *catalogue.Catalogue) load.Job {
-	j := load.Job{Kind: k.Kind, Title: k.Title, Params: k.Params.V, Minutes: k.Minutes, Kit: k.Body.V.Kit, Skills: k.Body.V.Skills, Count: k.Params.V.NewCount}
-	if e, known := book.Entry(j.Params.New); known {
-		j.New = e
-	}
-	for _, id := range ids {
-		p, there := plants[id]
-		if !there {
-			continue
-		}
-		e := estate.EntryOf(book, p.Species)
-		j.Plants = append(j.Plants, load.Stock{Species: &e, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, PotL: p.PotL})
-	}
-	return j
+	return out, err
 }

@@ -25,6 +25,8 @@ type Crew struct {
 	Start   *rounds.Point  `json:"start,omitempty" doc:"Where the day begins and ends"`
 	LoadM3  float64        `json:"load_m3" doc:"Loose waste the vehicle takes, m³; 0: no matter"`
 	Break   *rounds.Break  `json:"break,omitempty" doc:"When they rest on a day that goes on past its hour; absent: their hours have no break"`
+	Load    int            `json:"load_minutes" doc:"Minutes of loading before they set out; 0: none"`
+	Tip     *rounds.Tip    `json:"tip,omitempty" doc:"Where waste is taken on the way; absent: it comes home"`
 	Skills  []string       `json:"skills" doc:"Of any of them"`
 	Version int            `json:"version"`
 }
@@ -38,6 +40,8 @@ type CrewIn struct {
 	Start   *rounds.Point  `json:"start,omitempty"`
 	LoadM3  float64        `json:"load_m3,omitempty" minimum:"0" maximum:"200"`
 	Break   *rounds.Break  `json:"break,omitempty" doc:"When they rest"`
+	Load    int            `json:"load_minutes,omitempty" minimum:"0" maximum:"180" doc:"Minutes of loading before they set out"`
+	Tip     *rounds.Tip    `json:"tip,omitempty" doc:"Where waste is taken on the way, when the next would not go on the vehicle"`
 	Version int            `json:"version,omitempty" doc:"When changing: the version the change is based on"`
 }
 
@@ -80,6 +84,8 @@ func tellCrew(c store.Crew, people []Person) Crew {
 		Start:   c.Body.V.Start,
 		LoadM3:  c.Body.V.LoadM3,
 		Break:   c.Body.V.Break,
+		Load:    c.Body.V.Load,
+		Tip:     c.Body.V.Tip,
 		Skills:  []string{},
 		Version: c.Version,
 	}
@@ -117,6 +123,8 @@ func (c Crew) core() rounds.Crew {
 		Start:  c.Start,
 		LoadM3: c.LoadM3,
 		Break:  c.Break,
+		Load:   c.Load,
+		Tip:    c.Tip,
 	}
 }
 
@@ -128,7 +136,7 @@ func (h *Room) KeepCrew(ctx context.Context, key store.Key, id int64, in CrewIn)
 	}
 	c := store.Crew{ID: id, Name: strings.TrimSpace(in.Name), Version: in.Version}
 	c.People.V = append([]int64{}, in.People...)
-	c.Body.V = store.CrewBody{Hours: in.Hours, Off: append([]day.Day{}, in.Off...), Start: in.Start, LoadM3: in.LoadM3, Break: in.Break}
+	c.Body.V = store.CrewBody{Hours: in.Hours, Off: append([]day.Day{}, in.Off...), Start: in.Start, LoadM3: in.LoadM3, Break: in.Break, Load: in.Load, Tip: in.Tip}
 	if err := in.faults(c.Name, people); err != nil {
 		return Crew{}, err
 	}
@@ -158,9 +166,10 @@ func (in CrewIn) faults(name string, people []Person) error {
 		bad.Add("hours", nil, "%s has no hours on any day of the week", name)
 	}
 	one := rounds.Problem{
-		From:  1,
-		Days:  1,
-		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start, Break: in.Break}},
+		From: 1,
+		Days: 1,
+		Crews: []rounds.Crew{{Name: name, Size: max(1, len(in.People)), Hours: in.Hours, Start: in.Start, LoadM3: in.LoadM3,
+			Break: in.Break, Load: in.Load, Tip: in.Tip}},
 	}
 	for _, f := range invalid.Of(one.Validate()) {
 		f.Path = strings.TrimPrefix(f.Path, "crews[0].")

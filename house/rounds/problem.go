@@ -32,6 +32,7 @@ type planned struct {
 	plans   string            // which work is planned as far as it is agreed: all, answered, agreed
 	waiting []store.OrderFull // that wait for their client's yes
 	held    []store.OrderFull // that wait for what is not known yet of their plants
+	knows   map[int64]int64   // crews that clients know from standing visits, by property
 	sick    map[int64]bool    // properties with a find that tools or soil carry on
 }
 
@@ -44,6 +45,9 @@ const heldShown = 200
 // problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
 // anew: what stands may move, unless it is pinned or was told.
 func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool) (*planned, error) {
+	if err := h.Standing.Ahead(ctx); err != nil {
+		return nil, err
+	}
 	if err := h.Work.CurrentWindows(ctx); err != nil {
 		return nil, err
 	}
@@ -67,6 +71,9 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 		return nil, err
 	}
 	if out.access, err = h.Store.Accesses(ctx); err != nil {
+		return nil, err
+	}
+	if out.knows, err = h.Standing.Knows(ctx); err != nil {
 		return nil, err
 	}
 	if out.sick, err = h.sick(ctx); err != nil {
@@ -101,6 +108,9 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 		if len(out.orders) >= plannedMax {
 			break
 		}
+	}
+	if err := out.waste(ctx, h); err != nil {
+		return nil, err
 	}
 	if err := out.gaps(ctx, h); err != nil {
 		return nil, err
@@ -168,7 +178,7 @@ func (o *planned) add(
 		Weight:  cmp.Or(pl.Property.Value, 1),
 		Urgent:  kind.Urgent,
 		Work:    kinds.Weather(k.Kind, k.Params.V.Use, k.Body.V.Skills),
-		Told:    k.Told != "",
+		Told:    k.Told != "" || k.Kind == job.Care, // a client counts on the day, whoever said so
 	}
 	if estimate.Unsure(k.Kind) {
 		j.Spread = unsureSpread
@@ -253,48 +263,9 @@ func (o *planned) place(pl *estate.Place) int {
 		Sick:   o.sick[id],
 		Sky:    o.ahead.Of(pl, o.problem.From, o.problem.Days),
 	})
+	if i := slices.IndexFunc(o.crews, func(c Crew) bool { return c.ID == o.knows[id] }); i >= 0 {
+		o.problem.Places[len(o.problem.Places)-1].Knows = &i
+	}
 	o.places = append(o.places, id)
 	return len(o.places) - 1
-}
-
-// gaps ties the jobs to those before them.
-func (o *planned) gaps(ctx context.Context, h *Room) error {
-	rows, err := h.Store.StandingGaps(ctx)
-	if err != nil {
-		return err
-	}
-	index := map[int64]int{}
-	for i, k := range o.orders {
-		index[k.ID] = i
-	}
-	for _, g := range rows {
-		j, there := index[g.OrderID]
-		if !there {
-			continue
-		}
-		gap := rounds.Gap{Job: -1, Min: g.MinDays, Max: g.MaxDays}
-		if other, too := index[g.OfID]; too {
-			gap.Job = other
-		} else if on := work.StandsOn(g); on.Given() {
-			gap.Day = int(on - o.problem.From)
-		} else {
-			continue // it has no day and none in the span: the curve of the job alone speaks
-		}
-		if gap.Max > 0 && gap.Job < 0 && gap.Day+gap.Max < 0 {
-			gap.Max = 0 // too late for that anyway
-		}
-		o.problem.Jobs[j].After = append(o.problem.Jobs[j].After, gap)
-	}
-	return nil
-}
-
-// light puts the daylight of the firm's first property on the days.
-func (h *Room) light(ctx context.Context, p *rounds.Problem) error {
-	props, err := h.Store.Properties(ctx, 0, 1)
-	for i := range p.Days {
-		if len(props) > 0 {
-			p.Light = append(p.Light, rounds.Daylight(props[0].Climate.V.Latitude, p.From+day.Day(i)))
-		}
-	}
-	return err
 }

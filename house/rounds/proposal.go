@@ -70,6 +70,8 @@ type ProposedVisit struct {
 	From       int          `json:"from" doc:"Minutes after midnight"`
 	To         int          `json:"to"`
 	Travel     int          `json:"travel" doc:"Minutes on the way there: an estimate"`
+	Tip        bool         `json:"tip" doc:"The way there goes over the tip"`
+	Trips      int          `json:"trips" doc:"How often its waste is taken to the tip and one comes back, within its time"`
 	Sky        SkyOf        `json:"weather" doc:"There, on that day"`
 	Jobs       []work.Order `json:"jobs" doc:"As they stand now, in the order they are done"`
 }

@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"mezzadro/house/estate"
+	"mezzadro/house/standing"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
@@ -13,8 +14,9 @@ import (
 // Room is the rounds, with the estate and the rooms it leans on.
 type Room struct {
 	*estate.House
-	Work  *work.Room
-	Treat *treat.Room
+	Work     *work.Room
+	Treat    *treat.Room
+	Standing *standing.Room
 
 	spread    spreadOver
 	proposed  proposals
@@ -25,8 +27,8 @@ type Room struct {
 }
 
 // New opens it.
-func New(house *estate.House, work *work.Room, treat *treat.Room) *Room {
-	h := &Room{House: house, Work: work, Treat: treat}
+func New(house *estate.House, work *work.Room, treat *treat.Room, standing *standing.Room) *Room {
+	h := &Room{House: house, Work: work, Treat: treat, Standing: standing}
 	h.life, h.end = context.WithCancel(context.Background())
 	return h
 }

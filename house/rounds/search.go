@@ -211,6 +211,8 @@ func (h *Room) tellPlan(p *proposal) {
 			From:       v.From,
 			To:         v.To,
 			Travel:     int(v.Travel),
+			Tip:        v.Tip,
+			Trips:      v.Trips,
 			Sky:        skyOf(of.problem.Places[v.Place].Sky, v.Date),
 			Jobs:       []work.Order{},
 		}

@@ -25,6 +25,8 @@
     lon: string;
     load: string;
     rest: { from: string; minutes: string };
+    loading: string;
+    tip: { lat: string; lon: string; minutes: string };
     off: string[];
     version: number;
   };
@@ -34,7 +36,7 @@
   let places = $state.raw<Property[]>([]);
   let at = $state(0);
   let away = $state('');
-  let mapped = $state(false);
+  let mapped = $state<'' | 'start' | 'tip'>('');
 
   async function read(signal: AbortSignal) {
     const [c, p, q] = await Promise.all([ask(api.GET('/api/v1/crews', { signal })), people(signal), allProperties()]);
@@ -44,7 +46,7 @@
   function began(c?: Crew): Form {
     at = 0;
     away = '';
-    mapped = false;
+    mapped = '';
     return {
       id: c?.id ?? 0,
       name: c?.name ?? `Crew ${(list?.length ?? 0) + 1}`,
@@ -54,12 +56,20 @@
       lon: c?.start ? String(c.start.longitude) : '',
       load: c?.load_m3 ? String(c.load_m3) : '',
       rest: { from: clock(c?.break?.from ?? 720), minutes: String(c?.break?.minutes ?? (c ? 0 : 30)) },
+      loading: c?.load_minutes ? String(c.load_minutes) : '',
+      tip: {
+        lat: c?.tip ? String(c.tip.at.latitude) : '',
+        lon: c?.tip ? String(c.tip.at.longitude) : '',
+        minutes: String(c?.tip?.minutes ?? 20),
+      },
       off: [...(c?.off ?? [])],
       version: c?.version ?? 0,
     };
   }
-  function keep({ id, lat, lon, load, rest, ...others }: Form, header: Once) {
-    const body: Schemas['CrewIn'] = { ...others, load_m3: number(load) };
+  function keep({ id, lat, lon, load, rest, loading, tip, ...others }: Form, header: Once) {
+    const body: Schemas['CrewIn'] = { ...others, load_m3: number(load), load_minutes: Math.round(number(loading)) };
+    if (tip.lat.trim() || tip.lon.trim())
+      body.tip = { at: { latitude: number(tip.lat), longitude: number(tip.lon) }, minutes: number(tip.minutes) };
     if (number(rest.minutes)) body.break = { from: minutesOf(rest.from), minutes: Math.round(number(rest.minutes)) };
     if (lat || lon) body.start = { latitude: number(lat), longitude: number(lon) };
     return ask(
@@ -99,6 +109,22 @@
   </p>
 {/snippet}
 
+{#snippet onMap(which: 'start' | 'tip', words: string, lat: string, lon: string, put: (lat: string, lon: string) => void)}
+  <button
+    type="button"
+    class="min-h-11 text-moss underline"
+    aria-expanded={mapped === which}
+    onclick={() => (mapped = mapped === which ? '' : which)}>{words}</button
+  >
+  {#if mapped === which}
+    <PlaceMap
+      at={lat.trim() && lon.trim() ? { latitude: number(lat), longitude: number(lon) } : undefined}
+      from={places[0]?.climate}
+      onpick={(q) => put(String(q.latitude), String(q.longitude))}
+    />
+  {/if}
+{/snippet}
+
 {#snippet fields(form: Form, problem: Problem | undefined)}
   <Field label="Name of the crew" bind:value={form.name} problem={problem?.fields.name} autofocus />
   <fieldset>
@@ -121,6 +147,13 @@
       bind:value={form.rest.minutes}
       problem={problem?.fields['break.minutes']}
     />
+    <Field
+      label="Loading before they set out, minutes"
+      mode="numeric"
+      bind:value={form.loading}
+      placeholder="none"
+      problem={problem?.fields.load_minutes}
+    />
   </div>
   <div class="grid gap-3 sm:grid-cols-3">
     <Pick
@@ -142,18 +175,36 @@
       problem={problem?.fields.load_m3}
     />
   </div>
-  <button type="button" class="min-h-11 text-moss underline" aria-expanded={mapped} onclick={() => (mapped = !mapped)}
-    >Press on a map where the day begins</button
-  >
-  {#if mapped}
-    <PlaceMap
-      at={form.lat.trim() && form.lon.trim() ? { latitude: number(form.lat), longitude: number(form.lon) } : undefined}
-      from={places[0]?.climate}
-      onpick={(q) => {
-        at = 0;
-        [form.lat, form.lon] = [String(q.latitude), String(q.longitude)];
-      }}
-    />
+  {@render onMap('start', 'Press on a map where the day begins', form.lat, form.lon, (lat, lon) => {
+    at = 0;
+    [form.lat, form.lon] = [lat, lon];
+  })}
+  {#if number(form.load) || form.tip.lat}
+    <fieldset>
+      <legend class="font-semibold">Where waste is tipped on the way (nothing: it comes home)</legend>
+      <div class="grid gap-3 sm:grid-cols-3">
+        <Field
+          label="Latitude of the tip"
+          mode="decimal"
+          bind:value={form.tip.lat}
+          problem={problem?.fields['tip.at.latitude']}
+        />
+        <Field
+          label="Longitude of the tip"
+          mode="decimal"
+          bind:value={form.tip.lon}
+          problem={problem?.fields['tip.at.longitude'] ?? problem?.fields['tip.at']}
+        />
+        <Field label="Minutes there" mode="numeric" bind:value={form.tip.minutes} problem={problem?.fields['tip.minutes']} />
+      </div>
+      {@render onMap(
+        'tip',
+        'Press on a map where the tip is',
+        form.tip.lat,
+        form.tip.lon,
+        (lat, lon) => ([form.tip.lat, form.tip.lon] = [lat, lon]),
+      )}
+    </fieldset>
   {/if}
   <div>
     <div class="flex flex-wrap items-end gap-3">
@@ -174,9 +225,9 @@
 {/snippet}
 {#snippet line(c: Crew)}
   <b>{c.name}</b>: {c.people?.map((p) => p.name).join(', ') || 'nobody'}<span class="block text-sm text-soft"
-    >{told(c)}{c.break ? ` · break of ${c.break.minutes} min from ${atHour(c.break.from)}` : ''}{c.skills?.length
-      ? ` · ${c.skills.join(', ')}`
-      : ''}{c.start ? '' : ' · no place to start from'}</span
+    >{told(c)}{c.load_minutes ? ` · ${c.load_minutes} min of loading first` : ''}{c.tip ? ' · tips on the way' : ''}{c.break
+      ? ` · break of ${c.break.minutes} min from ${atHour(c.break.from)}`
+      : ''}{c.skills?.length ? ` · ${c.skills.join(', ')}` : ''}{c.start ? '' : ' · no place to start from'}</span
   >
 {/snippet}
 {#snippet empty()}

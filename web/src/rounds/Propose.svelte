@@ -408,8 +408,8 @@
             <p class="font-bold">{visit.property}</p>
             <p class="text-sm text-soft">
               {inWords(visit.day)}, {atHour(visit.from)} – {atHour(visit.to)}, {p.crews?.[visit.crew]?.name}{visit.travel
-                ? `, ${visit.travel} min on the way there`
-                : ''}
+                ? `, ${visit.travel} min on the way there${visit.tip ? ', over the tip' : ''}`
+                : ''}{visit.trips ? `, waste to the tip and back ${visit.trips === 1 ? 'once' : `${visit.trips} times`}` : ''}
             </p>
             {#if rest(visit.crew, visit.day)}
               {@const b = rest(visit.crew, visit.day)!}

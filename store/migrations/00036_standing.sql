@@ -1,0 +1,23 @@
+-- Visits that come again every so many weeks, and the orders that were made of them.
+-- +goose Up
+CREATE TABLE standing_visit (
+    id INTEGER PRIMARY KEY,
+    property_id INTEGER NOT NULL REFERENCES property (id),
+    crew_id INTEGER NOT NULL REFERENCES crew (id),
+    body TEXT NOT NULL,
+    version INTEGER NOT NULL DEFAULT 1,
+    removed_at TEXT
+) STRICT;
+CREATE INDEX standing_visit_at ON standing_visit (property_id);
+
+-- The days on which one belongs that were made an order, or fall; an order that is dropped by hand is not made again.
+CREATE TABLE standing_day (
+    standing_id INTEGER NOT NULL REFERENCES standing_visit (id),
+    day TEXT NOT NULL,
+    order_id INTEGER REFERENCES job_order (id), -- null: it falls, nobody can come near that day
+    PRIMARY KEY (standing_id, day)
+) STRICT;
+
+-- +goose Down
+DROP TABLE standing_day;
+DROP TABLE standing_visit;
