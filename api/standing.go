@@ -18,28 +18,28 @@ func (s *Server) standingRoutes(a huma.API) {
 	op(a, planner, post, "/standing/{id}/restore", doc{"restore-standing", "Work", "Have an ended visit come again after all", "Its jobs are made anew.", writes, 0}, s.restoreStanding)
 }
 
-func (s *Server) standing(ctx context.Context, _ *struct{}) (*Out[Run[standing.Visit]], error) {
+func (s *Server) standing(ctx context.Context, _ *struct{}) (*Out[Run[standing.Regular]], error) {
 	list, err := s.Standing.Visits(ctx, 0)
-	return out(Run[standing.Visit]{Items: list}), s.problem(ctx, "visits", err)
+	return out(Run[standing.Regular]{Items: list}), s.problem(ctx, "visits", err)
 }
 
-func (s *Server) standingOf(ctx context.Context, in *ByID) (*Out[Run[standing.Visit]], error) {
+func (s *Server) standingOf(ctx context.Context, in *ByID) (*Out[Run[standing.Regular]], error) {
 	list, err := s.Standing.Visits(ctx, in.ID)
-	return out(Run[standing.Visit]{Items: list}), s.problem(ctx, "property", err)
+	return out(Run[standing.Regular]{Items: list}), s.problem(ctx, "property", err)
 }
 
 func (s *Server) addStanding(ctx context.Context, in *struct {
 	Write
-	Body standing.VisitIn
-}) (*Out[standing.Visit], error) {
+	Body standing.RegularIn
+}) (*Out[standing.Regular], error) {
 	v, err := s.Standing.Add(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(v), s.problem(ctx, "property", err)
 }
 
 func (s *Server) changeStanding(ctx context.Context, in *struct {
 	Write
-	Body standing.VisitIn
-}) (*Out[standing.Visit], error) {
+	Body standing.RegularIn
+}) (*Out[standing.Regular], error) {
 	v, err := s.Standing.Change(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(v), s.problem(ctx, "visit", err)
 }

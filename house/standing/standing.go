@@ -19,14 +19,14 @@ type Room struct {
 	Work *work.Room
 }
 
-// Visit is one that comes again.
-type Visit struct {
+// Regular is one that comes again.
+type Regular struct {
 	ID         int64    `json:"id"`
 	PropertyID int64    `json:"property_id"`
 	Property   string   `json:"property"`
 	Crew       string   `json:"crew" doc:"Name of the crew"`
 	Next       []Coming `json:"next" doc:"The next days on which it belongs, up to six"`
-	VisitIn
+	RegularIn
 }
 
 // Coming is a day on which it belongs, and the day it is on.
@@ -37,8 +37,8 @@ type Coming struct {
 	Falls   bool    `json:"falls" doc:"Nobody can come near that day, or it was taken out"`
 }
 
-// VisitIn is what is entered of one.
-type VisitIn struct {
+// RegularIn is what is entered of one.
+type RegularIn struct {
 	job.Standing
 	CrewID  int64  `json:"crew_id" minimum:"1" doc:"The crew that the client knows"`
 	Title   string `json:"title,omitempty" maxLength:"200" doc:"General care when absent"`
@@ -52,7 +52,7 @@ type VisitIn struct {
 const usualTitle = "General care"
 
 // body checks what was entered.
-func (h *Room) body(ctx context.Context, in VisitIn) (store.StandingBody, error) {
+func (h *Room) body(ctx context.Context, in RegularIn) (store.StandingBody, error) {
 	bad := in.Faults()
 	if c, err := h.Store.Crews(ctx); err != nil {
 		return store.StandingBody{}, err
@@ -67,7 +67,7 @@ func (h *Room) body(ctx context.Context, in VisitIn) (store.StandingBody, error)
 }
 
 // Visits are the standing visits of a property, or of all (0).
-func (h *Room) Visits(ctx context.Context, property int64) ([]Visit, error) {
+func (h *Room) Visits(ctx context.Context, property int64) ([]Regular, error) {
 	if property != 0 {
 		if _, err := h.Store.Property(ctx, property); err != nil {
 			return nil, err
@@ -89,15 +89,15 @@ func (h *Room) Visits(ctx context.Context, property int64) ([]Visit, error) {
 	if err != nil {
 		return nil, err
 	}
-	return estate.TellAll(list, func(v store.StandingVisit) Visit { return tell(v, rows, orders) }), nil
+	return estate.TellAll(list, func(v store.StandingVisit) Regular { return tell(v, rows, orders) }), nil
 }
 
 // shownAhead is how many of the next days are told.
 const shownAhead = 6
 
-func tell(v store.StandingVisit, rows []store.StandingDay, orders map[int64]store.OrderFull) Visit {
+func tell(v store.StandingVisit, rows []store.StandingDay, orders map[int64]store.OrderFull) Regular {
 	b := v.Body.V
-	out := Visit{ID: v.ID, PropertyID: v.PropertyID, Property: v.Property, Crew: v.Crew, Next: []Coming{}, VisitIn: VisitIn{
+	out := Regular{ID: v.ID, PropertyID: v.PropertyID, Property: v.Property, Crew: v.Crew, Next: []Coming{}, RegularIn: RegularIn{
 		Standing: b.Standing, CrewID: v.CrewID, Title: b.Title, Minutes: b.Minutes, People: b.People, Known: b.Known, Version: v.Version}}
 	for _, d := range rows {
 		if d.StandingID != v.ID || len(out.Next) == shownAhead {
@@ -142,30 +142,30 @@ func (h *Room) Knows(ctx context.Context) (map[int64]int64, error) {
 }
 
 // visit is one of them.
-func (h *Room) visit(ctx context.Context, property, id int64) (Visit, error) {
+func (h *Room) visit(ctx context.Context, property, id int64) (Regular, error) {
 	list, err := h.Visits(ctx, property)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
-	i := slices.IndexFunc(list, func(v Visit) bool { return v.ID == id })
+	i := slices.IndexFunc(list, func(v Regular) bool { return v.ID == id })
 	if i < 0 {
-		return Visit{}, store.ErrNotFound
+		return Regular{}, store.ErrNotFound
 	}
 	return list[i], nil
 }
 
 // Add keeps a new one and makes the jobs of its next days.
-func (h *Room) Add(ctx context.Context, key store.Key, property int64, in VisitIn) (Visit, error) {
+func (h *Room) Add(ctx context.Context, key store.Key, property int64, in RegularIn) (Regular, error) {
 	if _, err := h.Store.Property(ctx, property); err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	b, err := h.body(ctx, in)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	at, err := h.where(ctx, property, in.CrewID)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	id, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		v := store.StandingVisit{PropertyID: property, CrewID: in.CrewID}
@@ -177,24 +177,24 @@ func (h *Room) Add(ctx context.Context, key store.Key, property int64, in VisitI
 		return id, h.make(ctx, tx, id, at)
 	})
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	return h.visit(ctx, property, id)
 }
 
 // Change keeps what was changed. Days to come are made anew, but for those that were pinned or are done.
-func (h *Room) Change(ctx context.Context, key store.Key, id int64, in VisitIn) (Visit, error) {
+func (h *Room) Change(ctx context.Context, key store.Key, id int64, in RegularIn) (Regular, error) {
 	b, err := h.body(ctx, in)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	known, err := h.kept(ctx, id)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	at, err := h.where(ctx, known.PropertyID, in.CrewID)
 	if err != nil {
-		return Visit{}, err
+		return Regular{}, err
 	}
 	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (int64, error) {
 		was, err := tx.StandingVisit(ctx, id)
@@ -212,7 +212,7 @@ func (h *Room) Change(ctx context.Context, key store.Key, id int64, in VisitIn) 
 		return id, h.make(ctx, tx, id, at)
 	})
 	if err != nil {
-		return Visit{}, estate.Stale(err, func(v store.StandingVisit) Visit { return tell(v, nil, nil) })
+		return Regular{}, estate.Stale(err, func(v store.StandingVisit) Regular { return tell(v, nil, nil) })
 	}
 	return h.visit(ctx, known.PropertyID, id)
 }

@@ -44,8 +44,8 @@ func open(t *testing.T) *kit {
 }
 
 // fridays is a visit every other Friday from Good Friday on.
-func (k *kit) fridays() standing.VisitIn {
-	return standing.VisitIn{Standing: job.Standing{First: day.Of(2027, 3, 20), Weekday: time.Friday, Every: 2}, CrewID: k.crew.ID, Minutes: 90, Known: true}
+func (k *kit) fridays() standing.RegularIn {
+	return standing.RegularIn{Standing: job.Standing{First: day.Of(2027, 3, 20), Weekday: time.Friday, Every: 2}, CrewID: k.crew.ID, Minutes: 90, Known: true}
 }
 
 // orders are the jobs of general care that stand, by their days.

@@ -2488,6 +2488,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/properties/{id}/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits that come again to a property
+         * @description When, by whom, and the next days.
+         */
+        get: operations["standing-of"];
+        put?: never;
+        /**
+         * Have a visit come again
+         * @description Every so many weeks on a weekday, by a crew, with general care. Its jobs are made two months ahead; other work of the property goes along where its time allows.
+         */
+        post: operations["add-standing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/properties/{id}/weather": {
         parameters: {
             query?: never;
@@ -3726,6 +3750,70 @@ export interface paths {
         get: operations["species-year"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/standing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits that come again
+         * @description Of all properties: when, by whom, and the next days.
+         */
+        get: operations["standing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/standing/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change a visit that comes again
+         * @description All fields, based on a version; jobs to come are made anew, but for those that were pinned.
+         */
+        put: operations["change-standing"];
+        post?: never;
+        /**
+         * End a visit that comes again
+         * @description With its jobs to come, but for those that were pinned.
+         */
+        delete: operations["remove-standing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/standing/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Have an ended visit come again after all
+         * @description Its jobs are made anew.
+         */
+        post: operations["restore-standing"];
         delete?: never;
         options?: never;
         head?: never;
@@ -5682,6 +5770,26 @@ export interface components {
              */
             tissue_c: number;
         };
+        /** @description A day on which it belongs, and the day it is on. */
+        Coming: {
+            /**
+             * Format: date
+             * @description On which it belongs
+             */
+            day: string;
+            /** @description Nobody can come near that day, or it was taken out */
+            falls: boolean;
+            /**
+             * Format: date
+             * @description On which it is; absent where it falls or waits for a day
+             */
+            on?: string;
+            /**
+             * Format: int64
+             * @description Its job; absent where nobody can come near that day
+             */
+            order_id?: number;
+        };
         /** @description What wants attention in each place. */
         Counts: {
             /**
@@ -5726,6 +5834,11 @@ export interface components {
              * @description Loose waste the vehicle takes, m³; 0: no matter
              */
             load_m3: number;
+            /**
+             * Format: int64
+             * @description Minutes of loading before they set out; 0: none
+             */
+            load_minutes: number;
             /** @description Name */
             name: string;
             /** @description Days off */
@@ -5736,6 +5849,8 @@ export interface components {
             skills: string[];
             /** @description Where the day begins and ends */
             start?: components["schemas"]["RoundsPoint"];
+            /** @description Where waste is taken on the way; absent: it comes home */
+            tip?: components["schemas"]["RoundsTip"];
             /**
              * Format: int64
              * @description How often it was changed; a later write says which it is based on
@@ -5753,6 +5868,11 @@ export interface components {
              * @description Loose waste the vehicle takes, m³
              */
             load_m3?: number;
+            /**
+             * Format: int64
+             * @description Minutes of loading before they set out
+             */
+            load_minutes?: number;
             /** @description Name */
             name: string;
             /** @description Days off */
@@ -5761,6 +5881,8 @@ export interface components {
             people: number[];
             /** @description First day of the costs */
             start?: components["schemas"]["RoundsPoint"];
+            /** @description Where waste is taken on the way, when the next would not go on the vehicle */
+            tip?: components["schemas"]["RoundsTip"];
             /**
              * Format: int64
              * @description When changing: the version the change is based on
@@ -10625,6 +10747,8 @@ export interface components {
              * @description Id of the property
              */
             property_id: number;
+            /** @description The way there goes over the tip */
+            tip: boolean;
             /**
              * Format: int64
              * @description Last day, or end
@@ -10635,6 +10759,11 @@ export interface components {
              * @description Minutes on the way there: an estimate
              */
             travel: number;
+            /**
+             * Format: int64
+             * @description How often its waste is taken to the tip and one comes back, within its time
+             */
+            trips: number;
             /** @description There, on that day */
             weather: components["schemas"]["SkyOf"];
         };
@@ -11251,6 +11380,120 @@ export interface components {
                     [key: string]: string;
                 };
             };
+        };
+        /** @description One that comes again. */
+        Regular: {
+            /** @description Name of the crew */
+            crew: string;
+            /**
+             * Format: int64
+             * @description The crew that the client knows
+             */
+            crew_id: number;
+            /**
+             * Format: int64
+             * @description Weeks from one to the next
+             */
+            every: number;
+            /**
+             * Format: date
+             * @description The first visit is on its weekday on this day or after it
+             */
+            first: string;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /** @description The client knows these days: nobody is written to before one comes */
+            known?: boolean;
+            /**
+             * Format: int64
+             * @description Of general care, for the people it needs
+             */
+            minutes: number;
+            /** @description First and last month in which people come, 1 to 12; over the new year where the first is the later; 0, 0: all year */
+            months: number[];
+            /** @description The next days on which it belongs, up to six */
+            next: components["schemas"]["Coming"][];
+            /**
+             * Format: int64
+             * @description Needed; 1 when absent
+             */
+            people?: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description General care when absent */
+            title?: string;
+            /**
+             * Format: date
+             * @description The last day there may be one; without an end when absent
+             */
+            until?: string;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+            /**
+             * Format: int64
+             * @description 0 Sunday
+             */
+            weekday: number;
+        };
+        /** @description What is entered of one. */
+        RegularIn: {
+            /**
+             * Format: int64
+             * @description The crew that the client knows
+             */
+            crew_id: number;
+            /**
+             * Format: int64
+             * @description Weeks from one to the next
+             */
+            every: number;
+            /**
+             * Format: date
+             * @description The first visit is on its weekday on this day or after it
+             */
+            first: string;
+            /** @description The client knows these days: nobody is written to before one comes */
+            known?: boolean;
+            /**
+             * Format: int64
+             * @description Of general care, for the people it needs
+             */
+            minutes: number;
+            /** @description First and last month in which people come, 1 to 12; over the new year where the first is the later; 0, 0: all year */
+            months: number[];
+            /**
+             * Format: int64
+             * @description Needed; 1 when absent
+             */
+            people?: number;
+            /** @description General care when absent */
+            title?: string;
+            /**
+             * Format: date
+             * @description The last day there may be one; without an end when absent
+             */
+            until?: string;
+            /**
+             * Format: int64
+             * @description When changing: the version the change is based on
+             */
+            version?: number;
+            /**
+             * Format: int64
+             * @description 0 Sunday
+             */
+            weekday: number;
         };
         /** @description Something that is out of sight: it may be brought back, or erased for good. */
         Removed: {
@@ -12081,6 +12324,11 @@ export interface components {
              * @description Loose waste its vehicle takes, m³; 0: no matter
              */
             load_m3?: number;
+            /**
+             * Format: int64
+             * @description Minutes at the start of each day with visits, before it sets out: loading
+             */
+            load_minutes?: number;
             /** @description Name */
             name: string;
             /** @description Days off */
@@ -12094,6 +12342,8 @@ export interface components {
             skills?: string[];
             /** @description Where the day begins and ends; no way to it is counted when absent */
             start?: components["schemas"]["RoundsPoint"];
+            /** @description Where the vehicle is emptied when the next waste would not go on it; none: a load beyond its own costs instead */
+            tip?: components["schemas"]["RoundsTip"];
         };
         /** @description Gap ties a job to one before it. */
         RoundsGap: {
@@ -12305,6 +12555,11 @@ export interface components {
             arrive?: number;
             /** @description Where it is; as far as the farthest when absent */
             at?: components["schemas"]["RoundsPoint"];
+            /**
+             * Format: int64
+             * @description Index of the crew that the client knows: a visit of another costs a little; any when absent
+             */
+            knows?: number;
             /** @description Name */
             name: string;
             /** @description Weekdays on which nobody may come, 0 Sunday */
@@ -12409,7 +12664,7 @@ export interface components {
             unsafe: number;
             /**
              * Format: double
-             * @description Arrivals
+             * @description Arrivals, and 20 for each of a crew that the client does not know
              */
             visits: number;
             /**
@@ -12466,6 +12721,16 @@ export interface components {
              */
             to: number;
         };
+        /** @description Where waste is taken. */
+        RoundsTip: {
+            /** @description When it was */
+            at: components["schemas"]["RoundsPoint"];
+            /**
+             * Format: double
+             * @description From driving in to driving out
+             */
+            minutes: number;
+        };
         /** @description A crew at a property on a day. */
         RoundsVisit: {
             /**
@@ -12495,6 +12760,8 @@ export interface components {
              * @description Index
              */
             place: number;
+            /** @description The way there goes over the tip */
+            tip?: boolean;
             /**
              * Format: int64
              * @description When it is left
@@ -12505,6 +12772,11 @@ export interface components {
              * @description Minutes on the way there; an estimate where nobody timed it
              */
             travel: number;
+            /**
+             * Format: int64
+             * @description How often its waste is taken to the tip and one comes back, within its time
+             */
+            trips?: number;
         };
         /** @description Why a job stands where it does, and what other days would cost. */
         RoundsWhy: {
@@ -12698,6 +12970,13 @@ export interface components {
         RunProduct: {
             /** @description What is listed */
             items: components["schemas"]["Product"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Regular. */
+        RunRegular: {
+            /** @description What is listed */
+            items: components["schemas"]["Regular"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -21461,6 +21740,83 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    "standing-of": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRegular"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-standing": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "crew_id": 1,
+                 *       "every": 2,
+                 *       "first": "2027-03-23",
+                 *       "known": true,
+                 *       "minutes": 90,
+                 *       "months": [
+                 *         3,
+                 *         11
+                 *       ],
+                 *       "people": 2,
+                 *       "title": "Mow, edge and sweep",
+                 *       "weekday": 2
+                 *     }
+                 */
+                "application/json": components["schemas"]["RegularIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Regular"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "take-weather": {
         parameters: {
             query?: {
@@ -23915,6 +24271,138 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    standing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunRegular"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "change-standing": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "crew_id": 1,
+                 *       "every": 2,
+                 *       "first": "2027-03-23",
+                 *       "known": true,
+                 *       "minutes": 90,
+                 *       "months": [
+                 *         3,
+                 *         11
+                 *       ],
+                 *       "people": 2,
+                 *       "title": "Mow, edge and sweep",
+                 *       "version": 1,
+                 *       "weekday": 2
+                 *     }
+                 */
+                "application/json": components["schemas"]["RegularIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Regular"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "remove-standing": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "restore-standing": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

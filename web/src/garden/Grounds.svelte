@@ -26,6 +26,7 @@
   import BloomYear from '../ground/BloomYear.svelte';
   import Holding from './Holding.svelte';
   import AccessSlip from '../rounds/AccessSlip.svelte';
+  import Regulars from '../rounds/Regulars.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from './site';
   import { shown as inUnit, unit, warmth } from '../lib/units';
@@ -43,6 +44,7 @@
   let species = $state<Species[]>([]);
   let plants = $state<Plant[]>([]);
   let bloomShown = $state(false);
+  let regularShown = $state(false);
   let linksShown = $state(false);
   let season = $state<Season>();
   let words = $state('');
@@ -369,6 +371,10 @@
           />{/key}{/if}
       <AccessSlip property={id} />
       <Holding property={id} version={property.version} />
+      {#if house.may('planner')}<details class="mt-1" bind:open={regularShown}>
+          <summary class="min-h-11 py-2 font-semibold">Regular visits</summary>
+          {#if regularShown}<Regulars property={id} />{/if}
+        </details>{/if}
       <details class="mt-1" bind:open={bloomShown}>
         <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
         {#if bloomShown}<BloomYear property={id} />{/if}

@@ -10,6 +10,7 @@
   type Once = ReturnType<typeof onceKey>;
   interface Props {
     title: string;
+    bare?: boolean; // it stands under a heading of its own
     one: string; // "person"
     list: T[] | undefined;
     read: (signal: AbortSignal) => Promise<void>; // into list, and what the form needs
@@ -62,9 +63,9 @@
   }
 </script>
 
-<section class="mt-4 space-y-2 border border-rule bg-white p-4" aria-label={p.title}>
+<section class={p.bare ? 'space-y-2' : 'mt-4 space-y-2 border border-rule bg-white p-4'} aria-label={p.title}>
   <div class="flex flex-wrap items-baseline gap-3">
-    <h2 class="flex-1">{p.title}</h2>
+    {#if !p.bare}<h2 class="flex-1">{p.title}</h2>{/if}
     {#if !form && (p.may ?? true)}<button class="min-h-11 text-moss underline" onclick={() => open()}>Enter a {p.one}</button
       >{/if}
   </div>
