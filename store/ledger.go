@@ -6,6 +6,7 @@ import (
 	"errors"
 
 	"mezzadro/core/estimate"
+	"mezzadro/core/job"
 	"mezzadro/core/outcome"
 )
 
@@ -282,12 +283,14 @@ func (s *Store) StandingAt(ctx context.Context, property int64) ([]OrderFull, er
 	)
 }
 
-// AgreedOrders are the standing jobs that their clients have agreed to, the first of whose good days end first.
+// AgreedOrders are the standing jobs that their clients have agreed to, but for regular visits, the first of whose good
+// days end first.
 func (s *Store) AgreedOrders(ctx context.Context) ([]Order, error) {
 	return many[Order](
 		ctx,
 		s.read,
-		selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' ORDER BY coalesce(o.win_to, '9'), o.id`,
+		selectOrder+`WHERE `+standing+` AND o.agreed = 'agreed' AND o.kind <> ? ORDER BY coalesce(o.win_to, '9'), o.id`,
+		job.Care,
 	)
 }
 

@@ -51,6 +51,7 @@ type Order struct {
 	Agreed     string        `db:"agreed"`  // with the client: asked, agreed, declined; empty: nobody was asked
 	PutOff     int           `db:"put_off"` // how often somebody was there and it was not done
 	PutOffWhy  string        `db:"put_off_why"`
+	PartOf     int64         `db:"part_of"` // the first part of a job that is done on days running; 0: it is none, or the first
 
 	// Of its plant and property, for lists.
 	Species  string `db:"species"`
@@ -107,7 +108,7 @@ const (
 	orderColumns = `o.id, o.property_id, o.plant_id, o.origin, o.origin_id, o.trouble, o.key, o.kind, o.title,
 		o.for_day, o.minutes, o.crew_size, o.state, o.day,
 	coalesce(c.name, o.crew) AS crew, coalesce(o.crew_id, 0) AS crew_id, o.place, o.ended, o.took_minutes, o.note, o.follows, o.version, o.win_from, o.win_to, o.best_day,
-		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name, o.anyway, o.agreed,
+		o.best_cost, o.day_cost, o.passed, o.listed, o.pinned, o.told, o.by_name, o.anyway, o.agreed, o.part_of,
 	CASE WHEN o.kind = 'prune' THEN coalesce(json_extract(o.params, '$.purpose'), '') ELSE '' END AS purpose,
 	(SELECT count(*) FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today') AS put_off,
 	coalesce((SELECT s.reason FROM order_stint s WHERE s.order_id = o.id AND s.undone = 0 AND s.kind = 'not today'

@@ -36,3 +36,22 @@ func TestWhatWasDone(t *testing.T) {
 		t.Error("what was agreed was changed by charging it")
 	}
 }
+
+// TestSharesOfWhatWasAgreed: the parts of a job that was done on days running cost together what was agreed, however they
+// are cut, and nothing where their minutes are not known costs more.
+func TestSharesOfWhatWasAgreed(t *testing.T) {
+	agreed := fixed.LineOf(Job{Kind: job.Other, Title: "Clear the bank", Minutes: 1200})
+	for _, cut := range [][]int{{600, 600}, {540, 540, 120}, {1200}} {
+		var sum, most Amount
+		for _, m := range cut {
+			l := agreed.Of(m, 1200)
+			sum, most = sum+fixed.Done(Job{Kind: job.Other, Minutes: m}, m, &l).Amount, most+l.To
+		}
+		if sum != agreed.Amount || most != agreed.To {
+			t.Errorf("cut into %v it costs %d, at most %d; agreed were %d, at most %d", cut, sum, most, agreed.Amount, agreed.To)
+		}
+	}
+	if l := agreed.Of(300, 0); l.Amount != agreed.Amount {
+		t.Errorf("a job that is not parted costs %d of %d", l.Amount, agreed.Amount)
+	}
+}

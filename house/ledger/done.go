@@ -104,6 +104,10 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 	if err != nil {
 		return nil, err
 	}
+	parted, err := h.Store.PartedMinutes(ctx)
+	if err != nil {
+		return nil, err
+	}
 	used, err := h.used(ctx, list)
 	if err != nil {
 		return nil, err
@@ -113,8 +117,10 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 	for i, j := range jobs {
 		k := list[i]
 		by, line := &rates, (*estimate.Line)(nil)
-		if a, was := agreed[k.ID]; was {
-			by, line = &a.rates, &a.line
+		first := cmp.Or(k.PartOf, k.ID)
+		if a, was := agreed[first]; was {
+			share := a.line.Of(k.Minutes, parted[first])
+			by, line = &a.rates, &share
 		}
 		w := DoneWork{Order: k.ID, Day: store.DayOf(k.Ended), PropertyID: k.PropertyID, Property: k.Property, Plant: plantOf(k.Order, book),
 			Title: k.Title, Kind: k.Kind, By: cmp.Or(k.By, k.Crew), Planned: k.Minutes * max(1, k.CrewSize),

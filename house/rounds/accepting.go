@@ -28,6 +28,8 @@ type undone struct {
 	title   string
 	version int
 	stand   store.Stand
+	whole   store.Whole // what it was before it was done on days running
+	further bool        // it is a further part of such a job, and goes with the first
 }
 
 // Accept puts the jobs of a proposal on their days, in one write. What was changed meanwhile stays as it is.
@@ -43,10 +45,14 @@ func (h *Room) Accept(ctx context.Context, key store.Key, id int64) (Accepted, e
 	}
 	undo := []undone{}
 	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
-		a := Accepted{Changed: []string{}}
+		parts, changed, err := p.of.partUp(ctx, tx, p.plan.Visits)
+		a := Accepted{Changed: changed}
+		if err != nil {
+			return a, err
+		}
 		for _, v := range p.plan.Visits {
 			for n, j := range v.Jobs {
-				if err := h.accept(ctx, tx, p.of, v, n, j, &a, &undo); err != nil {
+				if err := h.accept(ctx, tx, p.of, v, n, j, parts, &a, &undo); err != nil {
 					return a, err
 				}
 			}
@@ -70,10 +76,21 @@ func (h *Room) accept(
 	of *planned,
 	v rounds.Visit,
 	n, j int,
+	parts parted,
 	a *Accepted,
 	undo *[]undone,
 ) error {
 	k, crew, on := of.orders[j], of.crews[v.Crew], v.Date.String()
+	x, running := of.parts[j]
+	if running {
+		id, there := parts.ids[j]
+		if !there {
+			return nil // it was changed meanwhile
+		}
+		if k.ID, k.Version = id, 1; x.n == 0 {
+			k.Version = of.orders[j].Version + 1
+		}
+	}
 	stays, place := k.Day != nil && *k.Day == on && k.CrewID == crew.ID, PlanPlace*v.From+n
 	if stays && k.Place == place {
 		return nil
@@ -95,7 +112,7 @@ func (h *Room) accept(
 	if !stays {
 		a.Placed++
 	}
-	*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k)})
+	*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k), parts.was[k.ID], running && x.n > 0})
 	return nil
 }
 
@@ -114,7 +131,7 @@ func (h *Room) letWait(ctx context.Context, tx store.Tx, of *planned, a *Accepte
 			return fmt.Errorf("%s: %w", k.Title, err)
 		}
 		a.OffDays++
-		*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k)})
+		*undo = append(*undo, undone{k.ID, k.Title, kept.Version, standOf(k), store.Whole{}, false})
 	}
 	return nil
 }
@@ -132,10 +149,22 @@ func (h *Room) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted,
 	}
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	now := map[int64]int{}
+	now, known := map[int64]int{}, map[int64]int{}
+	for _, u := range p.undo {
+		known[u.id] = u.version
+	}
 	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
 		a := Accepted{Changed: []string{}}
 		for _, u := range p.undo {
+			if u.further {
+				continue
+			}
+			if same, err := untouched(ctx, tx, u.whole, known); err != nil || !same {
+				if a.Changed = append(a.Changed, u.title); err != nil {
+					return a, err
+				}
+				continue
+			}
 			k, err := tx.SetStand(ctx, u.id, u.version, u.stand)
 			if stale := (store.Stale{}); estate.AsStale(err, &stale) {
 				a.Changed = append(a.Changed, u.title)
@@ -145,7 +174,12 @@ func (h *Room) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted,
 				return a, err
 			}
 			a.Placed++
-			now[u.id] = k.Version
+			if now[u.id] = k.Version; len(u.whole.Parts) > 0 {
+				if err := tx.Unpart(ctx, u.id, u.whole); err != nil {
+					return a, err
+				}
+				now[u.id]++
+			}
 		}
 		return a, nil
 	})

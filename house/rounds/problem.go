@@ -23,6 +23,7 @@ type planned struct {
 	problem *rounds.Problem
 	orders  []store.OrderFull
 	curves  []job.Curve
+	parts   map[int]part // of jobs that are done on days running, by index
 	crews   []Crew
 	places  []int64 // ids of properties
 	access  map[int64]store.Access
@@ -43,8 +44,8 @@ const plannedMax = 5000
 const heldShown = 200
 
 // problemOf gathers what is to be planned in a span: what stands on its days, and what waits and has a day in it.
-// anew: what stands may move, unless it is pinned or was told.
-func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool) (*planned, error) {
+// anew: what stands may move, unless it is pinned or was told. weekly: weeks are planned, not days.
+func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, weekly bool) (*planned, error) {
 	if err := h.Standing.Ahead(ctx); err != nil {
 		return nil, err
 	}
@@ -111,6 +112,9 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew bool)
 	}
 	if err := out.waste(ctx, h); err != nil {
 		return nil, err
+	}
+	if !weekly {
+		out.part()
 	}
 	if err := out.gaps(ctx, h); err != nil {
 		return nil, err

@@ -27,7 +27,7 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		in.Seconds = proposedFor
 	}
 	// What rain or illness takes off its day has to move, though else it would stay.
-	of, err := h.problemOf(ctx, from, in.Days, in.Anew || len(in.Wet) > 0 || len(in.Away) > 0)
+	of, err := h.problemOf(ctx, from, in.Days, in.Anew || len(in.Wet) > 0 || len(in.Away) > 0, false)
 	if err != nil {
 		return Proposal{}, err
 	}
@@ -217,7 +217,7 @@ func (h *Room) tellPlan(p *proposal) {
 			Jobs:       []work.Order{},
 		}
 		for _, j := range v.Jobs {
-			o := teller.Tell(of.orders[j].Order)
+			o := of.tell(teller, j)
 			out.Jobs = append(out.Jobs, o)
 			switch {
 			case !o.Day.Given():
@@ -230,7 +230,7 @@ func (h *Room) tellPlan(p *proposal) {
 	}
 	t.Breaks, t.Late = append(t.Breaks, p.plan.Breaks...), append(t.Late, p.plan.Late...)
 	for _, l := range p.plan.Left {
-		t.Left = append(t.Left, ProposedLeft{teller.Tell(of.orders[l.Job].Order), l.Why, l.Takes})
+		t.Left = append(t.Left, ProposedLeft{of.tell(teller, l.Job), l.Why, l.Takes})
 	}
 	for _, k := range of.held[:min(heldShown, len(of.held))] {
 		o := teller.Tell(k.Order)

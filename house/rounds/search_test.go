@@ -148,7 +148,7 @@ func TestSearchBreaks(t *testing.T) {
 // TestReckonedSearchHasAClock: a hundred thousand rounds end when nobody waits for them any more.
 func TestReckonedSearchHasAClock(t *testing.T) {
 	h := opened(t)
-	of, err := h.problemOf(context.Background(), h.Today(), 14, true)
+	of, err := h.problemOf(context.Background(), h.Today(), 14, true, false)
 	must(t, err)
 	soon, stop := context.WithTimeout(context.Background(), 200*time.Millisecond)
 	defer stop()
@@ -175,7 +175,7 @@ func TestRenamedCrewKeepsItsDays(t *testing.T) {
 	c := crews[0]
 	_, err = h.KeepCrew(ctx, store.Key{}, c.ID, CrewIn{Name: "North van", People: []int64{c.People[0].ID}, Hours: c.Hours, Version: c.Version})
 	must(t, err)
-	if of, err := h.problemOf(ctx, h.Today(), 7, true); err != nil || of.problem.Jobs[0].Was == nil {
+	if of, err := h.problemOf(ctx, h.Today(), 7, true, false); err != nil || of.problem.Jobs[0].Was == nil {
 		t.Errorf("the search does not know whose it is: %v", err)
 	}
 }

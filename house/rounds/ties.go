@@ -14,12 +14,15 @@ func (o *planned) gaps(ctx context.Context, h *Room) error {
 	if err != nil {
 		return err
 	}
-	index := map[int64]int{}
+	first, index := map[int64]int{}, map[int64]int{} // of jobs in parts: what waits waits with its first, and for the last
 	for i, k := range o.orders {
+		if _, there := first[k.ID]; !there {
+			first[k.ID] = i
+		}
 		index[k.ID] = i
 	}
 	for _, g := range rows {
-		j, there := index[g.OrderID]
+		j, there := first[g.OrderID]
 		if !there {
 			continue
 		}

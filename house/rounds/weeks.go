@@ -62,7 +62,7 @@ func (h *Room) SeasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 
 func (h *Room) seasonOf(ctx context.Context, weeks int) (WeeksAhead, error) {
 	out := WeeksAhead{Weeks: []WeekAhead{}, Moved: []WeekMoved{}, Left: []work.Order{}}
-	of, err := h.problemOf(ctx, h.Today(), 7*weeks, true)
+	of, err := h.problemOf(ctx, h.Today(), 7*weeks, true, true)
 	if err != nil {
 		return out, err
 	}

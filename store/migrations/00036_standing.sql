@@ -18,6 +18,12 @@ CREATE TABLE standing_day (
     PRIMARY KEY (standing_id, day)
 ) STRICT;
 
+-- A job that no day holds is done on days running: each part is a job of its own that knows the first.
+ALTER TABLE job_order ADD COLUMN part_of INTEGER NOT NULL DEFAULT 0;
+CREATE INDEX order_part_of ON job_order (part_of) WHERE part_of > 0;
+
 -- +goose Down
+DROP INDEX order_part_of;
+ALTER TABLE job_order DROP COLUMN part_of;
 DROP TABLE standing_day;
 DROP TABLE standing_visit;
