@@ -51,7 +51,7 @@ type Order struct {
 	Agreed     string        `db:"agreed"`  // with the client: asked, agreed, declined; empty: nobody was asked
 	PutOff     int           `db:"put_off"` // how often somebody was there and it was not done
 	PutOffWhy  string        `db:"put_off_why"`
-	PartOf     int64         `db:"part_of"` // the first part of a job that is done on days running; 0: it is none, or the first
+	PartOf     int64         `db:"part_of"` // the first part of a job that is done in parts; 0: it is none, or the first
 
 	// Of its plant and property, for lists.
 	Species  string `db:"species"`

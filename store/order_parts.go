@@ -6,25 +6,31 @@ import (
 	"mezzadro/core/job"
 )
 
-// Whole is what a job was before it was parted.
-type Whole struct {
+// Piece is what one part of a job is called and takes.
+type Piece struct {
 	Title   string
 	Minutes int
-	Parts   []int64 // the others, in their order
+	People  int
 }
 
-// Part makes a job of several on days running, each with its own minutes: the order keeps the first part, and what
-// followed it follows the last. It returns the ids of all parts and what the job was. The version of the first goes up by
-// one; the others begin at 1.
-func (tx Tx) Part(ctx context.Context, id int64, version int, minutes []int) ([]int64, Whole, error) {
+// Whole is what a job was before it was parted.
+type Whole struct {
+	Piece
+	Parts []int64 // the others, in their order
+}
+
+// Part makes several jobs of one: on days running, or for crews that come together. The order keeps the first part, and
+// what followed it follows the last. It returns the ids of all parts and what the job was. The version of the first goes
+// up by one; the others begin at 1.
+func (tx Tx) Part(ctx context.Context, id int64, version int, pieces []Piece, running bool) ([]int64, Whole, error) {
 	k, err := order(ctx, tx, id)
 	if err != nil {
 		return nil, Whole{}, err
 	}
-	was := Whole{Title: k.Title, Minutes: k.Minutes}
-	titled := func(n int) string { return job.DayTitle(k.Title, n, len(minutes)) }
-	res, err := tx.ExecContext(ctx, `UPDATE job_order SET title = ?, minutes = ?, version = version + 1
-		WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`, titled(1), minutes[0], id, version)
+	was := Whole{Piece: Piece{k.Title, k.Minutes, k.CrewSize}}
+	res, err := tx.ExecContext(ctx, `UPDATE job_order SET title = ?, minutes = ?, crew_size = ?, version = version + 1
+		WHERE id = ? AND version = ? AND in_sight = 1 AND state IN ('waiting', 'on a day')`,
+		pieces[0].Title, pieces[0].Minutes, pieces[0].People, id, version)
 	if err != nil {
 		return nil, was, err
 	}
@@ -32,13 +38,16 @@ func (tx Tx) Part(ctx context.Context, id int64, version int, minutes []int) ([]
 		return nil, was, err
 	}
 	ids := []int64{id}
-	for n := 1; n < len(minutes); n++ {
-		next, err := tx.addPart(ctx, id, titled(n+1), minutes[n])
+	for n, x := range pieces[1:] {
+		next, err := tx.addPart(ctx, id, x)
 		if err != nil {
 			return nil, was, err
 		}
-		if err := tx.AddGap(ctx, GapRow{OrderID: next, OfID: ids[n-1], MinDays: 1, MaxDays: job.RunningMost, Why: "The same job on days running."}); err != nil {
-			return nil, was, err
+		if running {
+			gap := GapRow{OrderID: next, OfID: ids[n], MinDays: 1, MaxDays: job.RunningMost, Why: "The same job on days running."}
+			if err := tx.AddGap(ctx, gap); err != nil {
+				return nil, was, err
+			}
 		}
 		ids = append(ids, next)
 	}
@@ -47,12 +56,12 @@ func (tx Tx) Part(ctx context.Context, id int64, version int, minutes []int) ([]
 }
 
 // addPart copies an order as a further part of it.
-func (tx Tx) addPart(ctx context.Context, id int64, title string, minutes int) (int64, error) {
+func (tx Tx) addPart(ctx context.Context, id int64, x Piece) (int64, error) {
 	res, err := tx.ExecContext(ctx, `INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day,
 			params, minutes, crew_size, body, agreed, anyway, part_of, win_from, win_to, best_day, best_cost, passed, listed)
 		SELECT property_id, plant_id, origin, origin_id, trouble, key, kind, ?, for_day,
-			params, ?, crew_size, body, agreed, anyway, id, win_from, win_to, best_day, best_cost, passed, listed
-		FROM job_order WHERE id = ?`, title, minutes, id)
+			params, ?, ?, body, agreed, anyway, id, win_from, win_to, best_day, best_cost, passed, listed
+		FROM job_order WHERE id = ?`, x.Title, x.Minutes, x.People, id)
 	if err != nil {
 		return 0, err
 	}
@@ -86,16 +95,17 @@ func (tx Tx) Unpart(ctx context.Context, id int64, was Whole) error {
 			return err
 		}
 	}
-	_, err := tx.ExecContext(ctx, `UPDATE job_order SET title = ?, minutes = ?, version = version + 1 WHERE id = ?`, was.Title, was.Minutes, id)
+	_, err := tx.ExecContext(ctx, `UPDATE job_order SET title = ?, minutes = ?, crew_size = ?, version = version + 1 WHERE id = ?`,
+		was.Title, was.Minutes, was.People, id)
 	return err
 }
 
-// PartedMinutes are the minutes of all parts together of jobs that are done on days running, by their first part.
+// PartedMinutes are the minutes of all people and parts together of jobs that are done in parts, by their first part.
 func (s *Store) PartedMinutes(ctx context.Context) (map[int64]int, error) {
 	rows, err := many[struct {
 		First   int64 `db:"first"`
 		Minutes int   `db:"minutes"`
-	}](ctx, s.read, `SELECT p.part_of AS first, sum(p.minutes) + f.minutes AS minutes FROM job_order p
+	}](ctx, s.read, `SELECT p.part_of AS first, sum(p.minutes * p.crew_size) + f.minutes * f.crew_size AS minutes FROM job_order p
 		JOIN job_order f ON f.id = p.part_of WHERE p.part_of > 0 AND p.state <> 'dropped' GROUP BY p.part_of`)
 	out := make(map[int64]int, len(rows))
 	for _, r := range rows {

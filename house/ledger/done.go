@@ -119,7 +119,7 @@ func (h *Room) doneWork(ctx context.Context, list []store.OrderFull, rates estim
 		by, line := &rates, (*estimate.Line)(nil)
 		first := cmp.Or(k.PartOf, k.ID)
 		if a, was := agreed[first]; was {
-			share := a.line.Of(k.Minutes, parted[first])
+			share := a.line.Of(k.Minutes*max(1, k.CrewSize), parted[first])
 			by, line = &a.rates, &share
 		}
 		w := DoneWork{Order: k.ID, Day: store.DayOf(k.Ended), PropertyID: k.PropertyID, Property: k.Property, Plant: plantOf(k.Order, book),

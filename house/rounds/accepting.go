@@ -28,8 +28,8 @@ type undone struct {
 	title   string
 	version int
 	stand   store.Stand
-	whole   store.Whole // what it was before it was done on days running
-	further bool        // it is a further part of such a job, and goes with the first
+	whole   store.Whole // what it was before it was parted
+	further bool        // it is a further part of a job, and goes with the first
 }
 
 // Accept puts the jobs of a proposal on their days, in one write. What was changed meanwhile stays as it is.

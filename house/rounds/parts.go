@@ -13,55 +13,113 @@ import (
 	"mezzadro/store"
 )
 
-// part is which of the days running it is on which a job is done, from 0, and the minutes of each.
+// part is one of the jobs that are made of one: on days running, or for two crews that come together.
 type part struct {
-	n       int
-	minutes []int
+	n       int // from 0
+	pieces  []store.Piece
+	running bool
 }
 
-// part cuts up what no day holds: its parts are jobs of their own, on days running. What stands on a day stays whole, and
-// a treatment is done in one go.
+// part cuts up what no day holds, and what needs two crews. What stands on a day stays whole, and a treatment is done in
+// one go.
 func (o *planned) part() {
 	p := o.problem
+	o.parts = map[int]part{}
+	joins := p.Joins()
 	for j, n := 0, len(p.Jobs); j < n; j++ {
-		k := &p.Jobs[j]
-		if k.Pin != nil || k.Was != nil || o.orders[j].Kind == job.Treat || o.orders[j].Kind == job.Care {
+		if k := &p.Jobs[j]; k.Pin != nil || k.Was != nil || o.orders[j].Kind == job.Treat || o.orders[j].Kind == job.Care {
 			continue
 		}
-		cut := p.Parts(j)
-		if len(cut) < 2 {
-			continue
-		}
-		of, whole := part{minutes: make([]int, len(cut))}, k.Minutes
-		for i, m := range cut {
-			of.minutes[i] = int(math.Ceil(m))
-		}
-		if o.parts == nil {
-			o.parts = map[int]part{}
-		}
-		title, waste, last := k.Title, k.WasteM3, j
-		for i, m := range of.minutes {
-			at := j
-			if i > 0 {
-				at = len(p.Jobs)
-				next := p.Jobs[j]
-				next.After = []rounds.Gap{{Job: last, Min: 1, Max: job.RunningMost}}
-				p.Jobs, o.orders, o.curves = append(p.Jobs, next), append(o.orders, o.orders[j]), append(o.curves, o.curves[j])
-			}
-			x := &p.Jobs[at]
-			x.Title, x.Minutes, x.WasteM3 = job.DayTitle(title, i+1, len(cut)), float64(m), waste*float64(m)/whole
-			o.parts[at], last = part{i, of.minutes}, at
+		if x, two := joins[j]; two {
+			o.join(j, x)
+		} else if cut := p.Parts(j); len(cut) > 1 {
+			o.run(j, cut)
 		}
 	}
 }
 
-// tell is a job as it is told, with the part of it where it is done on days running.
+// run has a job be done on days running.
+func (o *planned) run(j int, minutes []float64) {
+	whole, of := o.problem.Jobs[j], part{running: true}
+	for i, m := range minutes {
+		of.pieces = append(of.pieces, store.Piece{
+			Title: job.DayTitle(whole.Title, i+1, len(minutes)), Minutes: int(math.Ceil(m)), People: max(1, whole.People)})
+	}
+	last := j
+	for of.n = range of.pieces {
+		x := o.piece(j, of, whole)
+		if of.n > 0 {
+			o.problem.Jobs[x].After = []rounds.Gap{{Job: last, Min: 1, Max: job.RunningMost}}
+		}
+		last = x
+	}
+}
+
+// join has two crews do a job together, first thing in a morning: what each needs of the skills, it has.
+func (o *planned) join(j int, x rounds.Joined) {
+	whole, of := o.problem.Jobs[j], part{}
+	for i, c := range x.Crews {
+		of.pieces = append(of.pieces, store.Piece{
+			Title:   job.WithTitle(whole.Title, o.crews[x.Crews[1-i]].Name),
+			Minutes: int(x.Minutes),
+			People:  o.problem.Crews[c].Size,
+		})
+	}
+	for of.n = range of.pieces {
+		c := x.Crews[of.n]
+		k := &o.problem.Jobs[o.piece(j, of, whole)]
+		k.Pin = &rounds.Pin{Crew: c, Day: x.Day, At: x.At}
+		k.Skills = slices.DeleteFunc(slices.Clone(whole.Skills), func(s string) bool { return !slices.Contains(o.problem.Crews[c].Skills, s) })
+	}
+}
+
+// piece makes one part of a job a job of the plan, the first in its place, and returns its index.
+func (o *planned) piece(j int, of part, whole rounds.Job) int {
+	p, at := o.problem, j
+	if of.n > 0 {
+		at = len(p.Jobs)
+		p.Jobs, o.orders, o.curves = append(p.Jobs, whole), append(o.orders, o.orders[j]), append(o.curves, o.curves[j])
+	}
+	all := 0
+	for _, y := range of.pieces {
+		all += y.Minutes * y.People
+	}
+	x, k := of.pieces[of.n], &p.Jobs[at]
+	k.Title, k.Minutes, k.People = x.Title, float64(x.Minutes), x.People
+	k.WasteM3 = whole.WasteM3 * float64(x.Minutes*x.People) / float64(all)
+	o.parts[at] = of
+	return at
+}
+
+// tell is a job as it is told, by its part where it is done in parts.
 func (o *planned) tell(t *work.Teller, j int) work.Order {
 	out := t.Tell(o.orders[j].Order)
 	if x, is := o.parts[j]; is {
-		out.Title, out.Minutes = job.DayTitle(out.Title, x.n+1, len(x.minutes)), x.minutes[x.n]
+		out.Title, out.Minutes = x.pieces[x.n].Title, x.pieces[x.n].Minutes
 	}
 	return out
+}
+
+// alone takes a crew out of a plan that would stand before a job for two crews alone.
+func (o *planned) alone(plan *rounds.Plan) {
+	left := map[int64]bool{}
+	for _, l := range plan.Left {
+		if x, is := o.parts[l.Job]; is && !x.running {
+			left[o.orders[l.Job].ID] = true
+		}
+	}
+	for v := range plan.Visits {
+		visit := &plan.Visits[v]
+		visit.Jobs = slices.DeleteFunc(visit.Jobs, func(j int) bool {
+			x, is := o.parts[j]
+			off := is && !x.running && left[o.orders[j].ID]
+			if off {
+				plan.Left = append(plan.Left, rounds.Left{Job: j, Why: "The other crew that it needs has no time for it.", Takes: "A morning of both."})
+			}
+			return off
+		})
+	}
+	plan.Visits = slices.DeleteFunc(plan.Visits, func(v rounds.Visit) bool { return len(v.Jobs) == 0 })
 }
 
 // parted are the jobs that were made of one within a write, by index in the plan.
@@ -70,7 +128,7 @@ type parted struct {
 	was map[int64]store.Whole
 }
 
-// partUp makes jobs of their own of the parts of those that a plan has on days running.
+// partUp makes jobs of their own of the parts of those that a plan has days for.
 func (o *planned) partUp(ctx context.Context, tx store.Tx, visits []rounds.Visit) (parted, []string, error) {
 	out, changed := parted{map[int]int64{}, map[int64]store.Whole{}}, []string{}
 	for _, v := range visits {
@@ -80,7 +138,7 @@ func (o *planned) partUp(ctx context.Context, tx store.Tx, visits []rounds.Visit
 				continue
 			}
 			k := o.orders[j]
-			ids, was, err := tx.Part(ctx, k.ID, k.Version, x.minutes)
+			ids, was, err := tx.Part(ctx, k.ID, k.Version, x.pieces, x.running)
 			if stale := (store.Stale{}); estate.AsStale(err, &stale) {
 				changed = append(changed, k.Title)
 				continue

@@ -7,6 +7,7 @@ import (
 
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/core/rounds"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -92,5 +93,76 @@ func TestLongJobOnDaysRunning(t *testing.T) {
 	}
 	if b, err := h.TakeBack(ctx, store.Key{}, p.ID); err != nil || !slices.Contains(b.Changed, "Clear the bank") {
 		t.Errorf("its parts were dropped meanwhile, and it was put back all the same: %+v %v", b, err)
+	}
+}
+
+// TestTwoCrewsJoin: what needs three people is done by a crew of two and a crew of one on the same morning, from the same hour; each
+// has a job of its own that names the other, and put back it is one.
+func TestTwoCrewsJoin(t *testing.T) {
+	ctx, h := context.Background(), opened(t)
+	pair := CrewIn{Name: "The pair"}
+	for _, name := range []string{"Tea", "Bruno"} {
+		who, err := h.KeepPerson(ctx, store.Key{}, 0, PersonIn{Name: name})
+		must(t, err)
+		pair.People = append(pair.People, who.ID)
+	}
+	for d := range pair.Hours {
+		pair.Hours[d] = rounds.Span{From: 420, To: 960}
+	}
+	_, err := h.KeepCrew(ctx, store.Key{}, 0, pair)
+	must(t, err)
+	props, err := h.Store.Properties(ctx, 0, 1)
+	must(t, err)
+	big, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: props[0].ID, Title: "Carry the trough", Minutes: 90, CrewSize: 3,
+		Spans: []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}})
+	must(t, err)
+	p, err := h.Propose(ctx, ProposalIn{Days: 7, Seconds: 20, Tries: 100})
+	must(t, err)
+	p = ends(t, h, p.ID)
+	titles, from := []string{}, map[int]bool{}
+	for _, v := range p.Visits {
+		for _, o := range v.Jobs {
+			if o.ID == big.ID {
+				titles, from[int(v.Day)*2000+v.From] = append(titles, o.Title), true
+			}
+		}
+	}
+	slices.Sort(titles)
+	if !slices.Equal(titles, []string{"Carry the trough, with Ilda", "Carry the trough, with The pair"}) || len(from) != 1 {
+		t.Fatalf("it is %q at %d hours; left %+v", titles, len(from), p.Left)
+	}
+	if _, err := h.Accept(ctx, store.Key{}, p.ID); err != nil {
+		t.Fatal(err)
+	}
+	list, err := h.Store.StandingOrders(ctx)
+	must(t, err)
+	people, crews := 0, map[int64]bool{}
+	for _, k := range list {
+		if k.ID == big.ID || k.PartOf == big.ID {
+			people, crews[k.CrewID] = people+k.CrewSize, true
+		}
+	}
+	if people != 3 || len(crews) != 2 {
+		t.Errorf("%d people of %d crews", people, len(crews))
+	}
+	if _, err := h.TakeBack(ctx, store.Key{}, p.ID); err != nil {
+		t.Fatal(err)
+	}
+	if k, err := h.Store.Order(ctx, big.ID); err != nil || k.CrewSize != 3 || k.Minutes != 90 || k.Title != "Carry the trough" || k.Day != nil {
+		t.Errorf("put back: %+v %v", k.Order, err)
+	}
+}
+
+// TestNobodyComesAlone: where one of two crews has no day for a job that needs both, neither is sent.
+func TestNobodyComesAlone(t *testing.T) {
+	of := &planned{orders: make([]store.OrderFull, 3), parts: map[int]part{0: {n: 0}, 2: {n: 1}}}
+	of.orders[0].ID, of.orders[1].ID, of.orders[2].ID = 7, 8, 7
+	plan := rounds.Plan{
+		Visits: []rounds.Visit{{Crew: 0, Jobs: []int{0}}, {Crew: 0, Jobs: []int{1}}},
+		Left:   []rounds.Left{{Job: 2, Why: "It stands on another day."}},
+	}
+	of.alone(&plan)
+	if len(plan.Visits) != 1 || !slices.Equal(plan.Visits[0].Jobs, []int{1}) || len(plan.Left) != 2 || plan.Left[1].Job != 0 {
+		t.Errorf("%+v %+v", plan.Visits, plan.Left)
 	}
 }

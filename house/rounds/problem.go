@@ -23,7 +23,7 @@ type planned struct {
 	problem *rounds.Problem
 	orders  []store.OrderFull
 	curves  []job.Curve
-	parts   map[int]part // of jobs that are done on days running, by index
+	parts   map[int]part // of jobs that are done in parts, by index
 	crews   []Crew
 	places  []int64 // ids of properties
 	access  map[int64]store.Access

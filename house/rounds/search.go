@@ -170,6 +170,7 @@ func (h *Room) search(p *proposal, in ProposalIn) {
 		return
 	}
 	p.plan = plan
+	p.of.alone(&p.plan)
 	h.tellPlan(p)
 }
 

@@ -18,7 +18,7 @@ CREATE TABLE standing_day (
     PRIMARY KEY (standing_id, day)
 ) STRICT;
 
--- A job that no day holds is done on days running: each part is a job of its own that knows the first.
+-- A job that no day or no crew holds is done in parts: each is a job of its own that knows the first.
 ALTER TABLE job_order ADD COLUMN part_of INTEGER NOT NULL DEFAULT 0;
 CREATE INDEX order_part_of ON job_order (part_of) WHERE part_of > 0;
 
