@@ -599,13 +599,18 @@ func TestTryIsTrue(t *testing.T) {
 		}
 		s := plan.search
 		for j := range p.Jobs {
-			if w := plan.Explain(j); s.at[j] >= 0 && p.Jobs[j].Pin == nil {
-				for _, o := range w.Others {
-					if o.Crew >= 0 && o.More < -0.6 {
+			if s.at[j] >= 0 && p.Jobs[j].Pin == nil {
+				kept, sum := s.copy(), s.sum
+				s.lift(j)
+				now := sum - (s.sum - s.leave(j))
+				for w := range s.list {
+					if v, _ := s.try(j, w); v < now-0.6 {
 						better++
 					}
 				}
+				s.restore(kept)
 			}
+			plan.Explain(j) // leaves the plan as it is
 			if s.at[j] >= 0 || s.round[j] {
 				continue
 			}

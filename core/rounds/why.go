@@ -3,6 +3,7 @@ package rounds
 import (
 	"fmt"
 	"math"
+	"math/rand/v2"
 	"slices"
 	"strings"
 
@@ -10,12 +11,13 @@ import (
 	"mezzadro/core/quantity"
 )
 
-// Other is what a job would cost on another day, with all else as it stands.
+// Other is what a job would cost on another day, once others have made room for it: an upper end, a longer search may find
+// less.
 type Other struct {
 	Day  int     `json:"day"`
 	Date day.Day `json:"date" format:"date"`
 	Crew int     `json:"crew" doc:"With which it costs least; -1 where it cannot be"`
-	More float64 `json:"more" doc:"Than where it stands; below 0 it would be better"`
+	More float64 `json:"more" doc:"Than where it stands, once others have made room; an upper end. Below 0 it would be better"`
 	Own  float64 `json:"own" doc:"Of that: what the day costs for the job itself, by weight"`
 	Way  float64 `json:"way" doc:"Of that: the way, the arrival, overtime"`
 	Why  string  `json:"why,omitempty" doc:"Why it cannot be"`
@@ -61,7 +63,7 @@ func (p Plan) Explain(j int) Why {
 		if o.Crew < 0 {
 			o.Why = s.against(j, d)
 		} else {
-			o.More = math.Round(10*(least-now)) / 10
+			o.More = math.Round(10*(min(least, s.settle(j, o.Crew*s.p.Days+d))-now)) / 10
 			o.Own = math.Round(10*(s.here(j, o.Crew*s.p.Days+d)-own)) / 10
 			o.Way = math.Round(10*(o.More-o.Own)) / 10
 			if o.More < -0.5 {
@@ -72,6 +74,34 @@ func (p Plan) Explain(j int) Why {
 	}
 	out.Text = s.because(j, kept.at[j], better)
 	return out
+}
+
+// How often parts of a plan are torn down and built up again to see what a day costs once other jobs make room for it: the
+// fewer the more jobs there are.
+const (
+	settleMost = 40
+	settleAll  = 6000 // jobs times rounds
+)
+
+// settle puts a job that has been lifted on a way, has the others make room for it, and returns by how much the plan then
+// costs more than with the job lifted.
+func (s *search) settle(j, w int) float64 {
+	kept, pin, rng := s.copy(), s.p.Jobs[j].Pin, s.rng
+	lifted := s.sum - s.waits[j]
+	defer func() {
+		s.p.Jobs[j].Pin, s.rng = pin, rng
+		s.look(j)
+		s.restore(kept)
+	}()
+	_, at := s.try(j, w)
+	s.p.Jobs[j].Pin = &Pin{Crew: w / s.p.Days, Day: w % s.p.Days}
+	s.sum -= s.waits[j]
+	s.look(j)
+	s.sum += s.waits[j]
+	s.put(j, w, at)
+	s.rng = rand.New(rand.NewPCG(uint64(j), uint64(w)))
+	s.improve(Rounds(min(settleMost, 1+settleAll/len(s.p.Jobs))))
+	return s.sum - lifted
 }
 
 // because says in a sentence why a job stands where it does.

@@ -474,7 +474,7 @@
             <p class="font-semibold">{picked.title}</p>
             <p class="text-sm" data-testid="why">{why.text}</p>
             <table class="mt-1 w-full text-sm">
-              <caption class="text-left text-soft">On another day, with all else as it stands</caption>
+              <caption class="text-left text-soft">On another day, once others make room: at most</caption>
               <tbody>
                 {#each why.others as o (o.day)}
                   {#if o.crew >= 0}
