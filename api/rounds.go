@@ -312,8 +312,9 @@ func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[rounds.Propo
 func (s *Server) whyThere(ctx context.Context, in *struct {
 	ByID
 	Order int64 `path:"order" example:"1" doc:"Id of the job"`
+	Part  int   `query:"part" minimum:"0" maximum:"200" doc:"Which part of it, from 1, where it is done in parts"`
 }) (*Out[round.Why], error) {
-	w, err := s.Rounds.WhyThere(in.ID, in.Order)
+	w, err := s.Rounds.WhyThere(in.ID, in.Order, in.Part)
 	return out(w), s.problem(ctx, "job in this proposal", err)
 }
 

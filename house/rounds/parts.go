@@ -91,6 +91,44 @@ func (o *planned) piece(j int, of part, whole rounds.Job) int {
 	return at
 }
 
+// partOf names a part of an order: from 0, and 0 where it is done whole.
+type partOf struct {
+	order int64
+	n     int
+}
+
+func (o *planned) partOf(j int) partOf { return partOf{o.orders[j].ID, o.parts[j].n} }
+
+// pin has a job be where somebody wants it. What two crews do together stays with both, at the same hour.
+func (o *planned) pin(j int, at rounds.Pin) error {
+	x, is := o.parts[j]
+	if !is || x.running {
+		o.problem.Jobs[j].Pin = &at
+		return nil
+	}
+	was := o.problem.Jobs[j].Pin
+	if was.Crew != at.Crew {
+		return fmt.Errorf("%s is done by two crews together, and stays with them: put it on another day", o.problem.Jobs[j].Title)
+	}
+	if at.At == 0 {
+		at.At = was.At
+	}
+	for i := range o.orders {
+		if _, too := o.parts[i]; too && o.orders[i].ID == o.orders[j].ID {
+			o.problem.Jobs[i].Pin = &rounds.Pin{Crew: o.problem.Jobs[i].Pin.Crew, Day: at.Day, At: at.At}
+		}
+	}
+	return nil
+}
+
+// number is which part of its order a job of the plan is, from 1; 0 where it is done whole.
+func (o *planned) number(j int) int {
+	if x, is := o.parts[j]; is {
+		return x.n + 1
+	}
+	return 0
+}
+
 // tell is a job as it is told, by its part where it is done in parts.
 func (o *planned) tell(t *work.Teller, j int) work.Order {
 	out := t.Tell(o.orders[j].Order)

@@ -33,6 +33,7 @@ type AwayIn struct {
 // PinIn is where a job is to be.
 type PinIn struct {
 	Order int64   `json:"order"`
+	Part  int     `json:"part,omitempty" minimum:"0" maximum:"200" doc:"Which part of it, from 1, where it is done in parts; the first when absent"`
 	Crew  int     `json:"crew" minimum:"0" doc:"Index among the crews"`
 	Day   day.Day `json:"day" format:"date"`
 	At    int     `json:"at,omitempty" minimum:"0" maximum:"1440" doc:"Arrival, minutes after midnight, or up to 20 later; any time when absent"`
@@ -74,6 +75,7 @@ type ProposedVisit struct {
 	Trips      int          `json:"trips" doc:"How often its waste is taken to the tip and one comes back, within its time"`
 	Sky        SkyOf        `json:"weather" doc:"There, on that day"`
 	Jobs       []work.Order `json:"jobs" doc:"As they stand now, in the order they are done"`
+	Parts      []int        `json:"parts" doc:"Of each of the jobs: which part of it, from 1, where it is done in parts; 0 where it is done whole"`
 }
 
 // SkyOf is the weather of a day: told by a station, or as usual.
@@ -149,15 +151,15 @@ func (h *Room) ReadProposal(id int64) (Proposal, error) {
 }
 
 // WhyThere is why a proposal puts a job where it does, and what each other day would cost.
-func (h *Room) WhyThere(id, order int64) (rounds.Why, error) {
+func (h *Room) WhyThere(id, order int64, part int) (rounds.Why, error) {
 	p, err := h.proposal(id)
 	if err != nil {
 		return rounds.Why{}, err
 	}
 	p.mu.Lock()
 	defer p.mu.Unlock()
-	for j, k := range p.of.orders {
-		if k.ID == order && p.told.State != "working" {
+	for j := range p.of.orders {
+		if p.of.partOf(j) == (partOf{order, max(0, part-1)}) && p.told.State != "working" {
 			return p.plan.Explain(j), nil
 		}
 	}

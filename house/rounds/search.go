@@ -78,9 +78,9 @@ func (h *Room) keep(p *proposal) {
 
 // begin has a plan begin from another proposal, with some jobs pinned.
 func (h *Room) begin(of *planned, in ProposalIn) error {
-	index := map[int64]int{}
-	for j, k := range of.orders {
-		index[k.ID] = j
+	index := map[partOf]int{}
+	for j := range of.orders {
+		index[of.partOf(j)] = j
 	}
 	if in.Base != 0 {
 		base, err := h.proposal(in.Base)
@@ -92,7 +92,7 @@ func (h *Room) begin(of *planned, in ProposalIn) error {
 		for _, v := range base.plan.Visits {
 			for _, j := range v.Jobs {
 				d := int(v.Date - of.problem.From)
-				if k, there := index[base.of.orders[j].ID]; there && d >= 0 && d < of.problem.Days &&
+				if k, there := index[base.of.partOf(j)]; there && d >= 0 && d < of.problem.Days &&
 					v.Crew < len(of.crews) &&
 					of.problem.Jobs[k].Pin == nil {
 					of.problem.Jobs[k].Was = &rounds.Pin{Crew: v.Crew, Day: d}
@@ -112,12 +112,14 @@ func (h *Room) begin(of *planned, in ProposalIn) error {
 		of.problem.Crews[a.Crew].Off = append(slices.Clone(of.problem.Crews[a.Crew].Off), a.Day)
 	}
 	for i, pin := range in.Pins {
-		j, there := index[pin.Order]
+		j, there := index[partOf{pin.Order, max(0, pin.Part-1)}]
 		d := int(pin.Day - of.problem.From)
 		if !there || pin.Crew >= len(of.crews) || d < 0 || d >= of.problem.Days {
 			return invalid.One(fmt.Sprintf("pins[%d]", i), pin.Order, "there is no such job, crew or day in this span")
 		}
-		of.problem.Jobs[j].Pin = &rounds.Pin{Crew: pin.Crew, Day: d, At: pin.At}
+		if err := of.pin(j, rounds.Pin{Crew: pin.Crew, Day: d, At: pin.At}); err != nil {
+			return invalid.One(fmt.Sprintf("pins[%d].crew", i), pin.Crew, err.Error())
+		}
 	}
 	return nil
 }
@@ -216,10 +218,11 @@ func (h *Room) tellPlan(p *proposal) {
 			Trips:      v.Trips,
 			Sky:        skyOf(of.problem.Places[v.Place].Sky, v.Date),
 			Jobs:       []work.Order{},
+			Parts:      []int{},
 		}
 		for _, j := range v.Jobs {
 			o := of.tell(teller, j)
-			out.Jobs = append(out.Jobs, o)
+			out.Jobs, out.Parts = append(out.Jobs, o), append(out.Parts, of.number(j))
 			switch {
 			case !o.Day.Given():
 				t.New++

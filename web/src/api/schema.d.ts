@@ -9850,6 +9850,11 @@ export interface components {
              * @description Id of the job
              */
             order: number;
+            /**
+             * Format: int64
+             * @description Which part of it, from 1, where it is done in parts; the first when absent
+             */
+            part?: number;
         };
         /** @description Where a property lies, as far as it is entered. */
         PlaceIn: {
@@ -10740,6 +10745,8 @@ export interface components {
             from: number;
             /** @description As they stand now, in the order they are done */
             jobs: components["schemas"]["Order"][];
+            /** @description Of each of the jobs: which part of it, from 1, where it is done in parts; 0 where it is done whole */
+            parts: number[];
             /** @description Name of the property */
             property: string;
             /**
@@ -12491,7 +12498,7 @@ export interface components {
             /** @description Why, in words */
             why: string;
         };
-        /** @description What a job would cost on another day, with all else as it stands. */
+        /** @description What a job would cost on another day, once others have made room for it: an upper end, a longer search may find less. */
         RoundsOther: {
             /**
              * Format: int64
@@ -12510,7 +12517,7 @@ export interface components {
             day: number;
             /**
              * Format: double
-             * @description Than where it stands; below 0 it would be better
+             * @description Than where it stands, once others have made room; an upper end. Below 0 it would be better
              */
             more: number;
             /**
@@ -23578,7 +23585,10 @@ export interface operations {
     };
     "why-there": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Which part of it, from 1, where it is done in parts */
+                part?: number;
+            };
             header?: never;
             path: {
                 /** @description Of the record */

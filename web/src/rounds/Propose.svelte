@@ -104,14 +104,19 @@
     });
     busy = false;
   }
+  /** Which part of a job it is that a visit has, where it is done in parts. */
+  const partIn = (v: Visit | undefined, o: Order) => v?.parts[v.jobs.indexOf(o)] || undefined;
   async function ask1(o: Order) {
     const of = p;
+    const part = partIn(visit, o);
     picked = o;
     why = undefined;
     if (!of) return;
     const mine = turn;
     await attempt(async () => {
-      const w = await ask(api.GET('/api/v1/rounds/proposals/{id}/why/{order}', { params: { path: { id: of.id, order: o.id } } }));
+      const w = await ask(
+        api.GET('/api/v1/rounds/proposals/{id}/why/{order}', { params: { path: { id: of.id, order: o.id }, query: { part } } }),
+      );
       if (mine === turn && picked?.id === o.id) why = w;
     });
   }
@@ -122,7 +127,10 @@
     if (first) void ask1(first);
   }
   function pinThere(o: Order, crew: number, day: string) {
-    pins = [...pins.filter((x) => x.order !== o.id), { order: o.id, crew, day }];
+    pinAll([{ order: o.id, part: partIn(visit, o), crew, day }]);
+  }
+  function pinAll(list: Schemas['PinIn'][]) {
+    pins = [...pins.filter((x) => !list.some((y) => y.order === x.order && y.part === x.part)), ...list];
     void propose(p);
   }
   /** From what stands, so that little moves; where nothing is asked of it any more, as if for the first time. */
@@ -138,9 +146,7 @@
   }
   /** All jobs of a visit are pinned there, and the rest is found anew; at: arrival, minutes after midnight. */
   function pinVisit(v: Visit, crew: number, day: string, at = 0) {
-    const ids = v.jobs.map((j) => j.id);
-    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew, day, ...(at ? { at } : {}) }))];
-    void propose(p);
+    pinAll(v.jobs.map((j) => ({ order: j.id, part: partIn(v, j), crew, day, ...(at ? { at } : {}) })));
   }
   /** What is due at the same property in these days, and would be done along in the same visit. */
   const alongDays = 10;
@@ -157,9 +163,7 @@
     return [...elsewhere, ...left];
   });
   function takeAlong(jobs: Order[], v: Visit) {
-    const ids = jobs.map((j) => j.id);
-    pins = [...pins.filter((x) => !ids.includes(x.order)), ...ids.map((order) => ({ order, crew: v.crew, day: v.day }))];
-    void propose(p);
+    pinAll(jobs.map((j) => ({ order: j.id, crew: v.crew, day: v.day })));
   }
   let arrive = $state(''); // in the chosen visit's field
   // A visit is dragged to another crew or day, or to another hour of its day.
@@ -290,7 +294,7 @@
       <p class="text-sm text-soft">{p.rounds} tries so far.</p>
     </div>
   {:else if p}
-    {#each unsafe as u (u.job.id)}
+    {#each unsafe as u (u.job.id + u.job.title)}
       <div role="alert" class="mt-3 border-2 border-bad bg-white p-3">
         <p class="font-semibold text-bad">
           {u.on ? `Not made safe before ${inWords(u.on)}` : 'Nobody can make this safe in these days'}:
@@ -457,7 +461,7 @@
                 Also due there within {alongDays} days: +{hours(along.reduce((n, a) => n + a.job.minutes, 0))}
               </p>
               <ul class="text-sm">
-                {#each along as a (a.job.id)}<li class="flex items-center gap-2 border-t border-rule">
+                {#each along as a (a.job.id + a.job.title)}<li class="flex items-center gap-2 border-t border-rule">
                     <span class="flex-1 py-1"
                       >{a.job.title}<span class="block text-soft">{a.on ? inWords(a.on) : 'left'}</span></span
                     >
@@ -514,7 +518,7 @@
           <section aria-label="Left">
             <h2>Left for later</h2>
             <ul class="border-t border-rule">
-              {#each p.left.slice(0, 60) as l (l.job.id)}<li class="border-b border-rule py-1.5 text-sm">
+              {#each p.left.slice(0, 60) as l (l.job.id + l.job.title)}<li class="border-b border-rule py-1.5 text-sm">
                   <a class="text-base" href="#/rounds/{l.job.id}">{l.job.title}</a>
                   <span class="block text-soft">{l.job.property}</span>{l.why}
                   <b class="font-semibold">{l.takes}</b>
