@@ -2,8 +2,12 @@ package rounds
 
 import "math"
 
+// fullPart is how much of a day's room the part of a job may fill, so that the day runs over in one case of five, as far as
+// work differs from what is reckoned.
+const fullPart = 0.85
+
 // Parts are the minutes of a job on each of the days running that it takes, where no day of any crew that can do it
-// holds it whole: as few days as can be, all but the last full. Nil where one day holds it, or nobody is able.
+// holds it whole: as few days as can be, shared out evenly. Nil where one day holds it, or nobody is able.
 func (p *Problem) Parts(j int) (out []float64) {
 	k := &p.Jobs[j]
 	for c := range p.Crews {
@@ -14,12 +18,13 @@ func (p *Problem) Parts(j int) (out []float64) {
 		if room >= k.Minutes {
 			return nil
 		}
-		if room < 1 {
+		if room < 2 {
 			continue
 		}
-		parts := []float64{}
-		for left := k.Minutes; left > 0; left -= room {
-			parts = append(parts, math.Min(left, room))
+		room = math.Floor(fullPart * room)
+		parts := make([]float64, int(math.Ceil(k.Minutes/room)))
+		for i := range parts {
+			parts[i] = k.Minutes / float64(len(parts))
 		}
 		if out == nil || len(parts) < len(out) {
 			out = parts

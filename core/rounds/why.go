@@ -190,7 +190,7 @@ func (s *search) gapText(j int) string {
 			parts = append(parts, name(g)+" comes first and has no day")
 			continue
 		}
-		text := fmt.Sprintf("%d days after %s at least", g.Min, name(g))
+		text := fmt.Sprintf("%s after %s at least", daysOf(g.Min), name(g))
 		if g.Max > 0 {
 			text += fmt.Sprintf(", %d at most", g.Max)
 		}
@@ -202,6 +202,13 @@ func (s *search) gapText(j int) string {
 		}
 	}
 	return strings.Join(parts, "; ")
+}
+
+func daysOf(n int) string {
+	if n == 1 {
+		return "1 day"
+	}
+	return fmt.Sprintf("%d days", n)
 }
 
 // full tells how much too long a day would be.

@@ -156,7 +156,7 @@
     const near = (d: string) => Math.abs(Date.parse(d) - Date.parse(v.day)) <= alongDays * 864e5;
     const elsewhere = p.visits
       .filter((o) => o.property_id === v.property_id && (o.day !== v.day || o.crew !== v.crew) && near(o.day))
-      .flatMap((o) => o.jobs.map((job) => ({ job, on: o.day })));
+      .flatMap((o) => o.jobs.filter((j) => !partIn(o, j) && j.kind !== 'general care').map((job) => ({ job, on: o.day })));
     const left = p.left
       .filter((l) => l.job.property_id === v.property_id && !(l.job.hold && !l.job.hold.anyway))
       .map((l) => ({ job: l.job, on: '' }));
