@@ -12,6 +12,7 @@ import (
 	"mezzadro/house/days"
 	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
+	"mezzadro/house/standing"
 	"mezzadro/house/work"
 )
 
@@ -92,7 +93,7 @@ func TestPropose(t *testing.T) {
 	}
 	h.crewOf("Ilda", job.Restricted)
 	h.crewOf("Bruno", job.Climbing)
-	ok[rounds.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
+	ok[standing.Access](h, "PUT", fmt.Sprintf("/properties/%d/access", there.ID), obj{"arrive": 10, "hours": weekOf(), "shut": []int{4}, "note": "Key at the mill"})
 	sweep, rake, gate := h.byHand(here.ID, "Sweep the court", 60, nil), h.byHand(there.ID, "Rake the gravel", 120, nil), h.byHand(there.ID, "Oil the gate", 20, nil)
 	weeks := ok[rounds.WeeksAhead](h, "GET", "/rounds/season?weeks=8", nil)
 	if len(weeks.Weeks) != 8 || weeks.Crews != 2 || weeks.Weeks[0].Jobs != 3 || weeks.Weeks[0].Wanted != 200 || weeks.Weeks[0].Capacity < 3000 || len(weeks.Left) != 0 {
@@ -300,7 +301,7 @@ func TestCrews(t *testing.T) {
 	}
 	here, _, _, _, _ := h.boxes()
 	path := fmt.Sprintf("/properties/%d/access", here.ID)
-	if a := ok[rounds.Access](h, "GET", path, nil); a.Arrive != 0 || len(a.Shut) != 0 {
+	if a := ok[standing.Access](h, "GET", path, nil); a.Arrive != 0 || len(a.Shut) != 0 {
 		t.Errorf("nothing entered: %+v", a)
 	}
 	if code, b := h.do("PUT", path, obj{"arrive": 5, "hours": weekOf(), "shut": []int{9}, "note": ""}); code != 422 || !strings.Contains(string(b), "body.shut[0]") {

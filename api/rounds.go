@@ -16,6 +16,7 @@ import (
 	"mezzadro/house/days"
 	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
+	"mezzadro/house/standing"
 	"mezzadro/house/work"
 )
 
@@ -94,16 +95,16 @@ func (s *Server) restoreCrew(ctx context.Context, in *Write) (*struct{}, error) 
 	return nil, s.problem(ctx, "crew", s.Rounds.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
 }
 
-func (s *Server) access(ctx context.Context, in *ByID) (*Out[rounds.Access], error) {
-	a, err := s.Rounds.AccessOf(ctx, in.ID)
+func (s *Server) access(ctx context.Context, in *ByID) (*Out[standing.Access], error) {
+	a, err := s.Standing.AccessOf(ctx, in.ID)
 	return out(a), s.problem(ctx, "property", err)
 }
 
 func (s *Server) setAccess(ctx context.Context, in *struct {
 	Write
-	Body rounds.Access
-}) (*Out[rounds.Access], error) {
-	a, err := s.Rounds.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
+	Body standing.Access
+}) (*Out[standing.Access], error) {
+	a, err := s.Standing.SetAccess(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(a), s.problem(ctx, "property", err)
 }
 

@@ -61,6 +61,7 @@ func (s *Server) routes(api huma.API) {
 	s.causeRoutes(api)
 	s.cutRoutes(api)
 	s.storeRoutes(api)
+	s.learnRoutes(api)
 	s.standingRoutes(api)
 	s.roundRoutes(api)
 	s.ledgerRoutes(api)

@@ -13,6 +13,7 @@ import (
 	"mezzadro/house/firm"
 	"mezzadro/house/garden"
 	"mezzadro/house/ground"
+	"mezzadro/house/learn"
 	"mezzadro/house/ledger"
 	"mezzadro/house/letters"
 	"mezzadro/house/overview"
@@ -26,6 +27,7 @@ import (
 // House is all rooms, in the order in which they may lean on each other.
 type House struct {
 	Estate   *estate.House
+	Learn    *learn.Room
 	Work     *work.Room
 	Garden   *garden.Room
 	Walks    *walks.Room
@@ -46,6 +48,7 @@ type House struct {
 // Open opens the rooms of an estate.
 func Open(e *estate.House) *House {
 	h := &House{Estate: e}
+	h.Learn = &learn.Room{House: e}
 	h.Work = work.New(e)
 	h.Garden = &garden.Room{House: e, Work: h.Work}
 	h.Walks = &walks.Room{House: e, Work: h.Work}
@@ -54,10 +57,10 @@ func Open(e *estate.House) *House {
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Standing = &standing.Room{House: e, Work: h.Work}
-	h.Rounds = rounds.New(e, h.Work, h.Treat, h.Standing)
+	h.Rounds = rounds.New(e, h.Work, h.Treat, h.Standing, h.Learn)
 	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
 	h.Clients = &clients.Room{House: e}
-	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days}
+	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days, Learn: h.Learn}
 	h.Letters = &letters.Room{House: e, Work: h.Work, Ledger: h.Ledger, Clients: h.Clients}
 	h.Firm = &firm.Room{House: e, Work: h.Work, Garden: h.Garden, Ground: h.Ground, Days: h.Days, Ledger: h.Ledger}
 	h.Overview = &overview.Room{House: e, Work: h.Work, Treat: h.Treat, Firm: h.Firm}

@@ -42,6 +42,9 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		if r.IntN(3) == 0 {
 			crew.Break = &Break{From: 60 * (10 + r.IntN(4)), Minutes: 15 * (1 + r.IntN(4))}
 		}
+		if r.IntN(4) == 0 {
+			crew.Pace = 0.8 + 0.5*r.Float64()
+		}
 		crew.Load = 10 * (r.IntN(4) / 2) * (1 + r.IntN(3))
 		if r.IntN(5) == 0 {
 			crew.Off = []day.Day{monday + day.Day(r.IntN(days))}
@@ -261,7 +264,11 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				work, ill, urgent := q.Arrive, q.Sick, false
 				for j, k := range p.Jobs {
 					if at[j] != nil && *at[j] == (Pin{Crew: c, Day: d}) && k.Place == i {
-						work += k.Minutes * float64(max(1, k.People)) / float64(crew.Size)
+						pace := 1.0
+						if crew.Pace > 0 {
+							pace = crew.Pace
+						}
+						work += pace * k.Minutes * float64(max(1, k.People)) / float64(crew.Size)
 						ill = ill || k.Sick
 						urgent = urgent || k.Urgent
 						waste += k.WasteM3

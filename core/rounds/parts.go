@@ -14,7 +14,7 @@ func (p *Problem) Parts(j int) (out []float64) {
 		if p.lacks(j, c) != "" {
 			continue
 		}
-		room := math.Floor(p.roomFor(j, c) * float64(max(k.people(), p.Crews[c].Size)) / float64(k.people()))
+		room := math.Floor(p.roomFor(j, c) * k.Minutes / p.takes(j, c))
 		if room >= k.Minutes {
 			return nil
 		}

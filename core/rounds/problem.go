@@ -38,6 +38,7 @@ type Crew struct {
 	Start  *Point    `json:"start,omitempty" doc:"Where the day begins and ends; no way to it is counted when absent"`
 	LoadM3 float64   `json:"load_m3,omitempty" minimum:"0" doc:"Loose waste its vehicle takes, m³; 0: no matter"`
 	Tip    *Tip      `json:"tip,omitempty" doc:"Where the vehicle is emptied when the next waste would not go on it; none: a load beyond its own costs instead"`
+	Pace   float64   `json:"pace,omitempty" minimum:"0" maximum:"5" doc:"How many times as long work takes this crew as others; 1 when absent"`
 	Load   int       `json:"load_minutes,omitempty" minimum:"0" maximum:"180" doc:"Minutes at the start of each day with visits, before it sets out: loading"`
 	Break  *Break    `json:"break,omitempty" doc:"What the crew rests on a day that goes on past its hour; none when absent"`
 }
@@ -159,6 +160,7 @@ func (p *Problem) Validate() error {
 				bad.Add(at+"load_m3", c.LoadM3, "is missing: how much goes on the vehicle before it has to be emptied?")
 			}
 		}
+		bad.Within(at+"pace", c.Pace, 0, 5, "times as long")
 		bad.Within(at+"load_minutes", float64(c.Load), 0, 180, "minutes")
 		if b := c.Break; b != nil {
 			bad.Within(at+"break.from", float64(b.From), 0, allDay, "minutes after midnight")
@@ -267,6 +269,16 @@ func skyFaults(at string, days []Sky) (bad invalid.Fields) {
 		}
 	}
 	return bad
+}
+
+// takes is how long a job takes a crew, minutes.
+func (p *Problem) takes(j, c int) float64 {
+	k, crew := &p.Jobs[j], &p.Crews[c]
+	m := k.Minutes * float64(k.people()) / float64(max(crew.Size, k.people()))
+	if crew.Pace > 0 {
+		m *= crew.Pace
+	}
+	return m
 }
 
 // cost of a job on a day; Forbidden where nothing is told.

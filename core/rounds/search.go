@@ -61,7 +61,7 @@ func newSearch(p *Problem, seed uint64) *search {
 		s.minutes[j] = make([]float64, len(p.Crews))
 		for c := range p.Crews {
 			if p.lacks(j, c) == "" {
-				s.minutes[j][c] = k.Minutes * float64(k.people()) / float64(max(p.Crews[c].Size, k.people()))
+				s.minutes[j][c] = p.takes(j, c)
 			}
 		}
 		for _, g := range k.After {

@@ -10,6 +10,7 @@ import (
 	"mezzadro/house/days"
 	"mezzadro/house/housetest"
 	"mezzadro/house/rounds"
+	"mezzadro/house/standing"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -175,8 +176,8 @@ func TestFlags(t *testing.T) {
 	if got := flags(); !strings.Contains(got, "North van") || !strings.Contains(got, "over") {
 		t.Errorf("four hours of work in two: %q", got)
 	}
-	access := rounds.Access{Shut: []int{1}}
-	if _, err := k.Rounds.SetAccess(bg, store.Key{}, places[2], access); err != nil {
+	access := standing.Access{Shut: []int{1}}
+	if _, err := k.Standing.SetAccess(bg, store.Key{}, places[2], access); err != nil {
 		t.Fatal(err)
 	}
 	if got := flags(); !strings.Contains(got, "shut") {

@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/estimate"
 	"mezzadro/core/kinds"
 	"mezzadro/core/load"
+	"mezzadro/core/pace"
 	"mezzadro/core/quantity"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
@@ -116,13 +117,19 @@ func (h *Room) jobs(ctx context.Context, list []store.OrderFull, rates estimate.
 	if err != nil {
 		return nil, err
 	}
+	var ours *pace.Pace // what was done took as long as it took
+	if used == nil {
+		if ours, err = h.Learn.Pace(ctx); err != nil {
+			return nil, err
+		}
+	}
 	out := make([]estimate.Job, len(list))
 	for i, k := range list {
 		title, told := kinds.ForClient(k.Kind, k.Params.V, k.Title)
 		if !told {
 			title = k.Title
 		}
-		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k.Order, book), Minutes: k.Minutes, People: k.CrewSize,
+		j := estimate.Job{Order: k.ID, Kind: k.Kind, Title: title, Plant: plantOf(k.Order, book), Minutes: ours.Minutes(string(k.Kind), k.Minutes), People: k.CrewSize,
 			Skills: k.Body.V.Skills, WasteM3: load.WasteM3(loads[i]), Every: k.Params.V.EveryDays}
 		for _, x := range append(loads[i], used[k.ID]...) {
 			if x.Group == load.Tools {

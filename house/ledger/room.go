@@ -5,12 +5,14 @@ package ledger
 import (
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
+	"mezzadro/house/learn"
 	"mezzadro/house/work"
 )
 
 // Room is the ledger, with the estate and the rooms it leans on.
 type Room struct {
 	*estate.House
-	Work *work.Room
-	Days *days.Room // what jobs take along and bring back
+	Work  *work.Room
+	Days  *days.Room  // what jobs take along and bring back
+	Learn *learn.Room // how long work takes the firm
 }

@@ -38,12 +38,17 @@ func (o *planned) part() {
 	}
 }
 
+// longer is how many times as long a job takes the firm as is reckoned: its parts are kept as reckoned.
+func (o *planned) longer(j int) float64 {
+	return o.problem.Jobs[j].Minutes / float64(max(1, o.orders[j].Minutes))
+}
+
 // run has a job be done on days running.
 func (o *planned) run(j int, minutes []float64) {
 	whole, of := o.problem.Jobs[j], part{running: true}
 	for i, m := range minutes {
 		of.pieces = append(of.pieces, store.Piece{
-			Title: job.DayTitle(whole.Title, i+1, len(minutes)), Minutes: int(math.Ceil(m)), People: max(1, whole.People)})
+			Title: job.DayTitle(whole.Title, i+1, len(minutes)), Minutes: int(math.Ceil(m / o.longer(j))), People: max(1, whole.People)})
 	}
 	last := j
 	for of.n = range of.pieces {
@@ -61,7 +66,7 @@ func (o *planned) join(j int, x rounds.Joined) {
 	for i, c := range x.Crews {
 		of.pieces = append(of.pieces, store.Piece{
 			Title:   job.WithTitle(whole.Title, o.crews[x.Crews[1-i]].Name),
-			Minutes: int(x.Minutes),
+			Minutes: int(math.Ceil(x.Minutes / o.longer(j))),
 			People:  o.problem.Crews[c].Size,
 		})
 	}
@@ -76,6 +81,7 @@ func (o *planned) join(j int, x rounds.Joined) {
 // piece makes one part of a job a job of the plan, the first in its place, and returns its index.
 func (o *planned) piece(j int, of part, whole rounds.Job) int {
 	p, at := o.problem, j
+	longer := whole.Minutes / float64(max(1, o.orders[j].Minutes))
 	if of.n > 0 {
 		at = len(p.Jobs)
 		p.Jobs, o.orders, o.curves = append(p.Jobs, whole), append(o.orders, o.orders[j]), append(o.curves, o.curves[j])
@@ -85,7 +91,7 @@ func (o *planned) piece(j int, of part, whole rounds.Job) int {
 		all += y.Minutes * y.People
 	}
 	x, k := of.pieces[of.n], &p.Jobs[at]
-	k.Title, k.Minutes, k.People = x.Title, float64(x.Minutes), x.People
+	k.Title, k.Minutes, k.People = x.Title, math.Max(1, longer*float64(x.Minutes)), x.People
 	k.WasteM3 = whole.WasteM3 * float64(x.Minutes*x.People) / float64(all)
 	o.parts[at] = of
 	return at

@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/estimate"
 	"mezzadro/core/job"
 	"mezzadro/core/kinds"
+	"mezzadro/core/pace"
 	"mezzadro/core/rounds"
 	"mezzadro/core/treatment"
 	"mezzadro/house/estate"
@@ -30,6 +31,7 @@ type planned struct {
 	ahead   estate.Skies
 	several map[int64][]int64 // plants of orders that have several
 	teller  *work.Teller
+	pace    *pace.Pace        // nil: all times are as reckoned
 	plans   string            // which work is planned as far as it is agreed: all, answered, agreed
 	waiting []store.OrderFull // that wait for their client's yes
 	held    []store.OrderFull // that wait for what is not known yet of their plants
@@ -73,6 +75,12 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	}
 	if out.access, err = h.Store.Accesses(ctx); err != nil {
 		return nil, err
+	}
+	if out.pace, err = h.Learn.Pace(ctx); err != nil {
+		return nil, err
+	}
+	for i, c := range out.crews {
+		out.problem.Crews[i].Pace = out.pace.Crew(c.Name)
 	}
 	if out.knows, err = h.Standing.Knows(ctx); err != nil {
 		return nil, err
@@ -186,6 +194,10 @@ func (o *planned) add(
 	}
 	if estimate.Unsure(k.Kind) {
 		j.Spread = unsureSpread
+	}
+	if o.pace.Known() {
+		f := o.pace.For(string(k.Kind), "", j.Minutes)
+		j.Minutes, j.Spread = j.Minutes*f.Times, f.Spread
 	}
 	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {
 		j.Plants = []int64{k.PlantID.Int64}

@@ -6,6 +6,7 @@ import (
 	"sync"
 
 	"mezzadro/house/estate"
+	"mezzadro/house/learn"
 	"mezzadro/house/standing"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
@@ -17,6 +18,7 @@ type Room struct {
 	Work     *work.Room
 	Treat    *treat.Room
 	Standing *standing.Room
+	Learn    *learn.Room
 
 	spread    spreadOver
 	proposed  proposals
@@ -27,8 +29,8 @@ type Room struct {
 }
 
 // New opens it.
-func New(house *estate.House, work *work.Room, treat *treat.Room, standing *standing.Room) *Room {
-	h := &Room{House: house, Work: work, Treat: treat, Standing: standing}
+func New(house *estate.House, work *work.Room, treat *treat.Room, standing *standing.Room, learn *learn.Room) *Room {
+	h := &Room{House: house, Work: work, Treat: treat, Standing: standing, Learn: learn}
 	h.life, h.end = context.WithCancel(context.Background())
 	return h
 }

@@ -254,6 +254,9 @@ func (h *Room) tellPlan(p *proposal) {
 		}
 	}
 	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
+	if of.pace.Known() {
+		t.Notes = append(t.Notes, "Times are at your own pace, as noted when jobs were ticked off.")
+	}
 }
 
 // mostWork is the place with the most jobs; -1 without any.

@@ -15,6 +15,7 @@ import (
 	"mezzadro/core/rounds"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
+	"mezzadro/house/learn"
 	"mezzadro/house/standing"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -29,7 +30,7 @@ func opened(t *testing.T) *Room {
 	today := day.Of(2027, 3, 18)
 	e := &estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return today }, Log: slog.New(slog.DiscardHandler)}
 	w := work.New(e)
-	h := New(e, w, nil, &standing.Room{House: e, Work: w})
+	h := New(e, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
 	t.Cleanup(func() { h.Close(); _ = st.Close() })
 	p, err := (&garden.Room{House: e, Work: w}).AddProperty(ctx, store.Key{}, garden.PropertyIn{Name: "Weir House", ClimateType: "lake-foothills"})
 	must(t, err)

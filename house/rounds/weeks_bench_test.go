@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
+	"mezzadro/house/learn"
 	"mezzadro/house/standing"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -29,7 +30,7 @@ func BenchmarkSeasonOf13500(b *testing.B) {
 	today := day.Of(2027, 3, 18)
 	e := &estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return today }, Log: slog.New(slog.DiscardHandler)}
 	w := work.New(e)
-	h := New(e, w, nil, &standing.Room{House: e, Work: w})
+	h := New(e, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
 	b.Cleanup(func() { h.Close(); _ = st.Close() })
 	kinds := []job.Kind{job.Prune, job.Feed, job.Mulch, job.Look, job.CutBack, job.Water, job.Treat}
 	purposes := []string{"shape", "clear dead", "thin"}

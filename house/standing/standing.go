@@ -1,4 +1,5 @@
-// Package standing is visits that come again: rules by property, and the jobs that are made of them as days come near.
+// Package standing is when a property is visited whatever there is to do: when one may be there, visits that come again,
+// and the jobs that are made of them as days come near.
 package standing
 
 import (

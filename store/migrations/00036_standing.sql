@@ -22,7 +22,13 @@ CREATE TABLE standing_day (
 ALTER TABLE job_order ADD COLUMN part_of INTEGER NOT NULL DEFAULT 0;
 CREATE INDEX order_part_of ON job_order (part_of) WHERE part_of > 0;
 
+-- What the firm does not want used of what was learnt from its record, by name.
+CREATE TABLE learnt_off (
+    what TEXT NOT NULL PRIMARY KEY
+) STRICT;
+
 -- +goose Down
+DROP TABLE learnt_off;
 DROP INDEX order_part_of;
 ALTER TABLE job_order DROP COLUMN part_of;
 DROP TABLE standing_day;

@@ -1580,6 +1580,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/pace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How long work takes the firm
+         * @description Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.
+         */
+        get: operations["pace"];
+        /**
+         * Use the firm's own pace, or not
+         * @description In rounds and estimates.
+         */
+        put: operations["set-pace"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/people": {
         parameters: {
             query?: never;
@@ -9669,6 +9693,54 @@ export interface components {
             /** @description The password; it is kept as a hash alone */
             password: string;
         };
+        /** @description How many times as long work takes as is reckoned. */
+        PaceFactor: {
+            /**
+             * Format: double
+             * @description Until
+             */
+            high: number;
+            /**
+             * Format: int64
+             * @description That it was drawn from
+             */
+            jobs: number;
+            /**
+             * Format: double
+             * @description 95 % interval: from
+             */
+            low: number;
+            /** @description Kind of work, crew or size that it is of */
+            name?: string;
+            /**
+             * Format: double
+             * @description How far a single job differs from that, a standard deviation as a share
+             */
+            spread: number;
+            /**
+             * Format: double
+             * @description How many times as long as reckoned
+             */
+            times: number;
+        };
+        /** @description The firm's pace as it is shown. */
+        PaceTold: {
+            /** @description By crew, against the others */
+            crews: components["schemas"]["PaceFactor"][];
+            /**
+             * Format: int64
+             * @description Whose time was noted: the last 3000
+             */
+            jobs: number;
+            /** @description By kind of work, those with the most jobs first */
+            kinds: components["schemas"]["PaceFactor"][];
+            /** @description There are jobs enough to say anything; else all times are as reckoned */
+            known: boolean;
+            /** @description It is used in rounds and estimates */
+            on: boolean;
+            /** @description Short jobs (up to 30 min), usual and long ones (over 2 h), against each other */
+            sizes: components["schemas"]["PaceFactor"][];
+        };
         /** @description How far something stands from two known places. */
         PacedIn: {
             /** @description A place on a plan, metres to the east and to the north. */
@@ -12341,6 +12413,11 @@ export interface components {
             /** @description Days off */
             off?: string[];
             /**
+             * Format: double
+             * @description How many times as long work takes this crew as others; 1 when absent
+             */
+            pace?: number;
+            /**
              * Format: int64
              * @description People
              */
@@ -13392,6 +13469,11 @@ export interface components {
              * @description In a usual year, or the middle of the range
              */
             mid: number;
+        };
+        /** @description What is sent to set-pace. */
+        "Set-paceRequest": {
+            /** @description It is used in rounds and estimates */
+            on: boolean;
         };
         /** @description An hour of a day. */
         ShadowAt: {
@@ -19702,6 +19784,65 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    pace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceTold"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-pace": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "on": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Set-paceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PaceTold"];
+                };
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

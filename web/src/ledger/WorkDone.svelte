@@ -9,6 +9,7 @@
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
   import { amount } from './money';
+  import Pace from './Pace.svelte';
 
   let { params }: { params?: { property?: string } } = $props();
   const property = $derived(Number(params?.property ?? 0));
@@ -161,4 +162,5 @@
       </ul>
     </section>
   {/if}
+  {#if !property}<Pace />{/if}
 </div>
