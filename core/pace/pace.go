@@ -48,6 +48,14 @@ type Factor struct {
 	Jobs   int     `json:"jobs" doc:"That it was drawn from"`
 }
 
+// Used is the factor as it is reckoned with: 1 as long as what is reckoned may well be right.
+func (f Factor) Used() float64 {
+	if f.Low > 1 || f.High < 1 {
+		return f.Times
+	}
+	return 1
+}
+
 // Pace is what is known of a firm's.
 type Pace struct {
 	kinds, crews []string
@@ -70,7 +78,7 @@ func Of(list []Done) *Pace {
 		if !slices.Contains(p.kinds, d.Kind) {
 			p.kinds = append(p.kinds, d.Kind)
 		}
-		if !slices.Contains(p.crews, d.Crew) {
+		if d.Crew != "" && !slices.Contains(p.crews, d.Crew) {
 			p.crews = append(p.crews, d.Crew)
 		}
 	}
@@ -203,12 +211,16 @@ func (p *Pace) For(kind, crew string, minutes float64) Factor {
 	return f
 }
 
-// Minutes is how long a job is expected to take that is reckoned at so many, to five minutes where a pace is known.
+// Minutes is how long a job is expected to take that is reckoned at so many: to five minutes where the firm's pace differs.
 func (p *Pace) Minutes(kind string, reckoned int) int {
 	if !p.Known() {
 		return reckoned
 	}
-	return max(5, 5*int(math.Round(float64(reckoned)*p.For(kind, "", float64(reckoned)).Times/5)))
+	times := p.For(kind, "", float64(reckoned)).Used()
+	if times == 1 {
+		return reckoned
+	}
+	return max(5, 5*int(math.Round(float64(reckoned)*times/5)))
 }
 
 func (p *Pace) factor(parts []int, doubt float64) Factor {
@@ -233,10 +245,10 @@ func (p *Pace) Crews() []Factor {
 	return p.each("crew:", p.crews, func(i int) []int { return []int{1 + len(p.kinds) + i} })
 }
 
-// Crew is how many times as long work takes a crew as the firm as a whole; 1 where nothing is known of it.
+// Crew is how many times as long work takes a crew as the firm as a whole; 1 where that is not known beyond doubt.
 func (p *Pace) Crew(name string) float64 {
 	if i := slices.IndexFunc(p.Crews(), func(f Factor) bool { return f.Name == name }); i >= 0 {
-		return p.Crews()[i].Times
+		return p.Crews()[i].Used()
 	}
 	return 1
 }

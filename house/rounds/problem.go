@@ -197,7 +197,7 @@ func (o *planned) add(
 	}
 	if o.pace.Known() {
 		f := o.pace.For(string(k.Kind), "", j.Minutes)
-		j.Minutes, j.Spread = j.Minutes*f.Times, f.Spread
+		j.Minutes, j.Spread = j.Minutes*f.Used(), f.Spread
 	}
 	if j.Kit = rounds.Bulky(j.Work, k.Body.V.Kit); k.PlantID.Valid {
 		j.Plants = []int64{k.PlantID.Int64}

@@ -255,7 +255,7 @@ func (h *Room) tellPlan(p *proposal) {
 	}
 	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
 	if of.pace.Known() {
-		t.Notes = append(t.Notes, "Times are at your own pace, as noted when jobs were ticked off.")
+		t.Notes = append(t.Notes, "Where your own pace is known to differ, times are by it: see Work done in the Ledger.")
 	}
 }
 

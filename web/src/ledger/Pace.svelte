@@ -24,7 +24,7 @@
       );
     });
   }
-  const times = (v: number) => `${v.toFixed(2)} ×`;
+  const times = (v: number) => `${v.toFixed(2)}\u00a0×`;
   const says = (f: Factor) => (f.low > 1 ? 'longer' : f.high < 1 ? 'quicker' : 'as reckoned, as far as is known');
   // On a scale from half as long to twice as long, each doubling as wide as the next.
   const wide = 220;
@@ -59,21 +59,21 @@
     {:else}
       <p class="text-sm text-soft">
         Drawn from {pace.jobs} jobs whose minutes were noted. {pace.on
-          ? 'Rounds and estimates go by it.'
+          ? 'Rounds and estimates go by it where it differs beyond doubt.'
           : 'Not used: rounds and estimates go by the times as reckoned.'}
       </p>
       <div class="overflow-x-auto">
-        <table class="mt-2 w-full min-w-[40rem] text-sm">
+        <table class="mt-2 w-full text-sm sm:min-w-[40rem]">
           {#each groups as [title, list]}
             {#if list.length}
               <thead
                 ><tr class="border-b border-ink text-left"
                   ><th class="pt-3">{title}</th><th class="pt-3 text-right">Jobs</th><th class="pt-3 text-right">Takes</th><th
-                    class="w-64 pt-3 pl-6"
-                    ><span class="flex justify-between font-normal" style:width="{wide}px"
-                      ><span>half</span><span>as reckoned</span><span>twice</span></span
+                    class="w-64 pt-3 pl-6 max-sm:w-36 max-sm:pl-3"
+                    ><span class="flex max-w-[220px] justify-between font-normal"
+                      ><span>half</span><span class="max-sm:hidden">as reckoned</span><span>twice</span></span
                     ></th
-                  ><th class="pt-3"><span class="sr-only">In words</span></th></tr
+                  ><th class="pt-3 max-sm:hidden"><span class="sr-only">In words</span></th></tr
                 ></thead
               >
               <tbody>
@@ -82,15 +82,17 @@
                     <td class="py-1.5">{called(f)}</td>
                     <td class="text-right tabular-nums">{f.jobs}</td>
                     <td class="text-right font-semibold tabular-nums">{times(f.times)}</td>
-                    <td class="pl-6"
-                      ><svg width={wide} height="18" aria-hidden="true" class="block overflow-visible">
+                    <td class="pl-6 max-sm:pl-3"
+                      ><svg viewBox="0 0 {wide} 18" aria-hidden="true" class="block w-full max-w-[220px] overflow-visible">
                         <line x1="0" x2={wide} y1="9" y2="9" stroke="var(--color-rule)" />
                         <line x1={x(1)} x2={x(1)} y1="1" y2="17" stroke="var(--color-soft)" />
                         <line x1={x(f.low)} x2={x(f.high)} y1="9" y2="9" stroke="var(--color-moss)" stroke-width="5" />
                         <circle cx={x(f.times)} cy="9" r="5" fill="var(--color-ink)" />
                       </svg></td
                     >
-                    <td class="pl-4 text-soft">{says(f)}<span class="sr-only">, {times(f.low)} to {times(f.high)}</span></td>
+                    <td class="pl-4 text-soft max-sm:hidden"
+                      >{says(f)}<span class="sr-only">, {times(f.low)} to {times(f.high)}</span></td
+                    >
                   </tr>
                 {/each}
               </tbody>

@@ -137,8 +137,8 @@
               >
               {#if !property}<td><a href="#/ledger/work/{w.property_id}">{w.property}</a></td>{/if}
               <td>{w.by}</td>
-              <td class="text-right tabular-nums">{hours(w.planned)}</td>
-              <td class="text-right tabular-nums">{w.took ? hours(w.took) : '–'}</td>
+              <td class="pl-3 text-right whitespace-nowrap tabular-nums">{hours(w.planned)}</td>
+              <td class="pl-3 text-right whitespace-nowrap tabular-nums">{w.took ? hours(w.took) : '–'}</td>
               <td class="text-right tabular-nums">{w.unpriced ? 'no price' : money(w.amount)}</td>
               <td class="pl-4">{w.charged ? `in draft ${w.charged}` : ''}</td>
             </tr>
