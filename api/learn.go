@@ -1,16 +1,44 @@
 package api
 
 import (
+	"bytes"
 	"context"
+	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"mezzadro/exchange"
 	"mezzadro/house/learn"
 )
 
 func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
+	op(a, planner, get, "/score", doc{"score", "Ledger", "What was foretold, and what came", "Of all verdicts and by kind of plant, verdict, hardiness zone and person: chances told against the share that came, with intervals, and the Brier score.", reads, 0}, s.score)
+	op(a, planner, get, "/score.csv", doc{"score-csv", "Ledger", "What was foretold, and what came, as CSV", "A line a prognosis of which something is known.", reads, 0}, s.scoreCSV)
+}
+
+func (s *Server) score(ctx context.Context, _ *struct{}) (*Out[learn.ScoreTold], error) {
+	t, err := s.Learn.Score(ctx)
+	return out(t), s.problem(ctx, "score", err)
+}
+
+func (s *Server) scoreCSV(ctx context.Context, _ *struct{}) (*File, error) {
+	list, err := s.Learn.Told(ctx)
+	var b bytes.Buffer
+	if err == nil {
+		lines := make([]exchange.ScoreLine, len(list))
+		for i, t := range list {
+			lines[i] = exchange.ScoreLine{Given: t.Given.String(), Property: t.Property, Plant: t.Plant, Kind: t.Kind, Verdict: t.Verdict, By: t.Person,
+				Zone: t.Zone, Chance: strconv.FormatFloat(t.Chance, 'g', 3, 64), SeasonsLow: strconv.Itoa(t.Low), SeasonsHigh: strconv.Itoa(t.High),
+				Seen: t.Day.String(), State: t.State, Seasons: strconv.Itoa(t.Seasons)}
+			if t.Overrule {
+				lines[i].Overruled = "yes"
+			}
+		}
+		err = exchange.WriteScoreCSV(&b, lines)
+	}
+	return attached("foretold", "foretold.csv", "text/csv", b.Bytes()), s.problem(ctx, "score", err)
 }
 
 func (s *Server) pace(ctx context.Context, _ *struct{}) (*Out[learn.PaceTold], error) {

@@ -85,3 +85,16 @@ func TestWorkCSV(t *testing.T) {
 		t.Errorf("%q", got)
 	}
 }
+
+// TestScoreCSV: prognoses go out a line each under their columns; a name that a table would reckon with is made inert.
+func TestScoreCSV(t *testing.T) {
+	var b bytes.Buffer
+	line := ScoreLine{Given: "2026-03-17", Property: "@home", Plant: "Olive", Kind: "Olive", Verdict: "cut back", Chance: "0.7", State: "right", Seasons: "2"}
+	if err := WriteScoreCSV(&b, []ScoreLine{line}); err != nil {
+		t.Fatal(err)
+	}
+	rows := strings.Split(strings.TrimSpace(b.String()), "\n")
+	if len(rows) != 2 || strings.Count(rows[0], ",") != strings.Count(rows[1], ",") || !strings.HasPrefix(rows[1], "2026-03-17,'@home,Olive,Olive,cut back,") {
+		t.Errorf("%q", rows)
+	}
+}

@@ -422,12 +422,19 @@ type ToldOutcome struct {
 	Day        string                  `db:"day"`
 	State      string                  `db:"state"`
 	Prognosis  JSON[outcome.Prognosis] `db:"prognosis"`
+	Property   string                  `db:"property"`
+	Species    string                  `db:"species"`
+	Label      string                  `db:"label"`
+	Kind       string                  `db:"kind"` // of verdict
+	Decision   string                  `db:"decision"`
+	By         string                  `db:"by_name"`
 }
 
 // ToldOutcomes are those of all verdicts that stand, of plants that were removed since too: else only those that live would
 // count.
 func (s *Store) ToldOutcomes(ctx context.Context) ([]ToldOutcome, error) {
-	return many[ToldOutcome](ctx, s.read, `SELECT p.property_id, v.day AS given, o.day, o.state, json_extract(v.answer, '$.prognosis') AS prognosis
+	return many[ToldOutcome](ctx, s.read, `SELECT p.property_id, v.day AS given, o.day, o.state, json_extract(v.answer, '$.prognosis') AS prognosis,
+		q.name AS property, p.species, p.label, v.kind, v.decision, v.by_name
 		FROM outcome o JOIN verdict v ON v.id = o.verdict_id AND v.undone = 0 JOIN plant p ON p.id = o.plant_id
 		JOIN property q ON q.id = p.property_id AND q.removed_at IS NULL
 		WHERE o.id IN (SELECT max(id) FROM outcome WHERE undone = 0 GROUP BY verdict_id) AND v.kind <> 'check first' ORDER BY o.id`)

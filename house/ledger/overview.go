@@ -87,9 +87,11 @@ func (h *Room) Overview(ctx context.Context) (Overview, error) {
 	if err := h.causes(ctx, &out); err != nil {
 		return out, err
 	}
-	if out.Score, err = h.score(ctx); err != nil {
+	score, err := h.Learn.Score(ctx)
+	if err != nil {
 		return out, err
 	}
+	out.Score = score.Score
 	if err := h.money(ctx, &out, list); err != nil {
 		return out, err
 	}

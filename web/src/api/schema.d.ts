@@ -3608,6 +3608,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/score": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was foretold, and what came
+         * @description Of all verdicts and by kind of plant, verdict, hardiness zone and person: chances told against the share that came, with intervals, and the Brier score.
+         */
+        get: operations["score"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/score.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was foretold, and what came, as CSV
+         * @description A line a prognosis of which something is known.
+         */
+        get: operations["score-csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/shopping": {
         parameters: {
             query?: never;
@@ -9465,6 +9505,53 @@ export interface components {
              */
             told: number;
         };
+        /** @description The score of those that have something in common. */
+        OutcomeGroup: {
+            /** @description By the chance that was told; those without a prognosis are left out */
+            bins: components["schemas"]["OutcomeBin"][];
+            /**
+             * Format: double
+             * @description Mean of (chance − what came)², 0 best; a quarter is what one half for all would have
+             */
+            brier: number;
+            /**
+             * @description Who or what did it
+             * @enum {string}
+             */
+            by: "kind" | "verdict" | "zone" | "person";
+            /**
+             * Format: int64
+             * @description Of those that got there: sooner than foretold
+             */
+            early: number;
+            /**
+             * Format: int64
+             * @description Within the seasons foretold
+             */
+            in_time: number;
+            /**
+             * Format: int64
+             * @description Prognoses of which it is known what came
+             */
+            judged: number;
+            /**
+             * Format: int64
+             * @description Later
+             */
+            late: number;
+            /** @description Of the kind of plant, verdict, hardiness zone or person */
+            name: string;
+            /**
+             * Format: int64
+             * @description Plants that are alive and have time left: not counted yet
+             */
+            open: number;
+            /**
+             * Format: double
+             * @description The same, had everybody been told the share that came of all
+             */
+            usual: number;
+        };
         /** @description How a plant turned out. */
         OutcomeIn: {
             /**
@@ -13134,6 +13221,48 @@ export interface components {
         ScanIn: {
             /** @description A link, most often */
             text: string;
+        };
+        /** @description What was foretold against what came, of all and by what they have in common. */
+        ScoreTold: {
+            /** @description By the chance that was told; those without a prognosis are left out */
+            bins: components["schemas"]["OutcomeBin"][];
+            /**
+             * Format: double
+             * @description Mean of (chance − what came)², 0 best; a quarter is what one half for all would have
+             */
+            brier: number;
+            /**
+             * Format: int64
+             * @description Of those that got there: sooner than foretold
+             */
+            early: number;
+            /** @description By kind of plant, verdict, hardiness zone and person, of at least three that can be judged; those with the most first */
+            groups: components["schemas"]["OutcomeGroup"][];
+            /**
+             * Format: int64
+             * @description Within the seasons foretold
+             */
+            in_time: number;
+            /**
+             * Format: int64
+             * @description Prognoses of which it is known what came
+             */
+            judged: number;
+            /**
+             * Format: int64
+             * @description Later
+             */
+            late: number;
+            /**
+             * Format: int64
+             * @description Plants that are alive and have time left: not counted yet
+             */
+            open: number;
+            /**
+             * Format: double
+             * @description The same, had everybody been told the share that came of all
+             */
+            usual: number;
         };
         /** @description What the ribbon draws: one garden year of a property, a figure a day from From. */
         Season: {
@@ -24105,6 +24234,52 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    score: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ScoreTold"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "score-csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

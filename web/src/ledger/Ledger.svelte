@@ -8,6 +8,7 @@
   import Pick from '../lib/Pick.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
+  import Foretold from './Foretold.svelte';
   import { amount, range, stateOf, type Estimate } from './money';
 
   let o = $state.raw<Schemas['Overview']>();
@@ -49,12 +50,6 @@
     const [y, m] = (o?.month.from ?? '').split('-').map(Number) as [number, number];
     return Array.from({ length: 12 }, (_, i) => new Date(Date.UTC(y, m - 12 + i, 1)).toISOString().slice(0, 10));
   });
-  const inTen = (v: number) => `about ${Math.round(10 * v)} in 10`;
-  /** What came of plants that were told a chance. */
-  const came = (b: Schemas['Overview']['score']['bins'][number]) =>
-    b.of === 1
-      ? `One plant was told ${inTen(b.told)}: it ${b.came ? 'came back' : 'did not come back'}`
-      : `${b.of} plants were told ${inTen(b.told)}: ${b.came === b.of ? 'all' : b.came || 'none'} came back`;
   const plants = $derived(Math.max(1, ...(o?.losses ?? []).map((l) => l.well + l.hurt + l.waiting + l.lost)));
 </script>
 
@@ -263,60 +258,7 @@
         {/if}
       </section>
     </div>
-    {#if o.score.judged || o.score.open}
-      <section class="mt-8 max-w-4xl" aria-label="Foretold and come">
-        <h2>Foretold, and what came</h2>
-        {#if o.score.judged}
-          <ul>
-            {#each o.score.bins as b (b.from)}
-              <li class="grid grid-cols-[minmax(0,17rem)_minmax(0,1fr)] items-center gap-x-4 py-1 max-sm:grid-cols-1">
-                <span>{came(b)}</span>
-                <svg
-                  viewBox="0 0 300 22"
-                  class="block h-6 w-full max-w-md"
-                  role="img"
-                  aria-label="By these {Math.round(100 * b.low)} to {Math.round(
-                    100 * b.high,
-                  )} in 100 come back; told were {Math.round(100 * b.told)}"
-                >
-                  <line x1="0" x2="300" y1="11" y2="11" stroke="var(--color-rule)" />
-                  <rect
-                    x={300 * b.low}
-                    width={Math.max(2, 300 * (b.high - b.low))}
-                    y="6"
-                    height="10"
-                    fill={b.right ? 'var(--color-moss)' : 'var(--color-sun)'}
-                    opacity="0.35"
-                  />
-                  <circle
-                    cx={300 * Math.min(0.985, Math.max(0.015, b.came / b.of))}
-                    cy="11"
-                    r="4.5"
-                    fill={b.right ? 'var(--color-moss)' : 'var(--color-sun)'}
-                  />
-                  <line x1={300 * b.told} x2={300 * b.told} y1="1" y2="21" stroke="var(--color-ink)" stroke-width="2" />
-                </svg>
-              </li>
-            {/each}
-          </ul>
-          <p class="text-sm text-soft">
-            The upright line is what was told, the dot what came, the band where the true share lies, nineteen times in twenty:
-            few plants tell little.
-            {#if o.score.bins.some((b) => !b.right)}Where the line is outside the band, the forecast was off.{/if}
-            {#if o.score.early + o.score.in_time + o.score.late}Of those that came back, {[
-                o.score.in_time && `${o.score.in_time} took the seasons foretold`,
-                o.score.early && `${o.score.early} took fewer than foretold`,
-                o.score.late && `${o.score.late} took more than foretold`,
-              ]
-                .filter(Boolean)
-                .join(', ')}.{/if}
-          </p>
-        {/if}
-        {#if o.score.open}<p class="text-sm text-soft">
-            {o.score.open === 1 ? 'One is' : `${o.score.open} are`} alive and still {o.score.open === 1 ? 'has' : 'have'} time.
-          </p>{/if}
-      </section>
-    {/if}
+    {#if o.score.judged || o.score.open}<Foretold all={o.score} />{/if}
     {#if o.causes.length}
       <section class="mt-8 max-w-4xl" aria-label="Causes found">
         <h2>Causes found, by month</h2>
