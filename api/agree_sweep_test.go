@@ -148,7 +148,7 @@ func (s *sweeper) whole(held map[int64]work.Order) {
 
 // told looks at what clients read: pages and letters.
 func (s *sweeper) told(held map[int64]work.Order, found map[int64]map[string]bool) {
-	ours := regexp.MustCompile(`(?i)fleece at hand|settle with|not for the client|look at the gate`)
+	ours := regexp.MustCompile(`(?i)fleece ready|settle with|not for the client|look at the gate`)
 	for _, p := range ok[List[garden.PropertyOut]](s.h, "GET", "/properties?limit=100", nil).Items {
 		link := ok[ledger.ClientLink](s.h, "POST", fmt.Sprintf("/properties/%d/client-links", p.ID), obj{"days": 5})
 		page := ok[ledger.ClientPage](s.h, "GET", "/client/"+link.Token, nil)

@@ -265,7 +265,7 @@ func TestEscapeClosesTheInnermost(t *testing.T) {
 	b.press("button", "Add a plant")
 	b.see("What you typed last time is here again.")
 	b.until("the draft", "[...document.querySelectorAll('form input')].some(e => e.value === 'Behind the pump house')")
-	b.press("button", "Start anew")
+	b.press("button", "Start again")
 	b.until("a clean form", "![...document.querySelectorAll('form input')].some(e => e.value === 'Behind the pump house')")
 	// A fault puts the cursor where it can be put right, in the form's own words.
 	b.expect("422 ")

@@ -69,7 +69,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.press("button", "Put on Mon 26 April")
 	b.see("On Mon 26 April")
 	b.see("10 min of work, without the ways")
-	href, _ := b.eval(quoted("link", "Day as calendar file") + ".getAttribute('href')").(string)
+	href, _ := b.eval(quoted("link", "Day as a calendar file") + ".getAttribute('href')").(string)
 	res, err := http.Get(s.url + href)
 	if err != nil {
 		t.Fatal(err)
@@ -275,7 +275,7 @@ func TestAddPropertyAndPlant(t *testing.T) {
 	b.see("or which two the lowest and the highest of each day?")
 	b.choose("A2", "highest of the day, °F")
 	b.accessible("columns of a weather file")
-	b.press("button", "Take the weather")
+	b.press("button", "Import the weather")
 	b.see("216 hours taken from days.csv")
 	b.see("columns: as they were told by hand for such a file")
 	b.see("are made up, an estimate")

@@ -42,7 +42,7 @@ func TestRegularAndLongWork(t *testing.T) {
 
 	s.post("/api/v1/orders", `{"property_id": 2, "title": "Clear the moat", "minutes": 2100, "spans": [{"from": "2027-03-18", "to": "2027-03-31"}]}`)
 	b.visit("/#/propose")
-	b.choose("Look for", "2 seconds")
+	b.choose("Search time", "2 seconds")
 	b.press("button", "Propose")
 	b.see("jobs get a day")
 	for n := 1; n <= 2; n++ {

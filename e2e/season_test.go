@@ -310,7 +310,7 @@ func TestGaleToMakeSafe(t *testing.T) {
 	b.see("Put on Thu 18 March")
 	// The firm has no arborist: rounds say so before anything else, and what to do till then.
 	b.visit("/#/propose")
-	b.choose("Look for", "2 seconds")
+	b.choose("Search time", "2 seconds")
 	b.press("button", "Propose")
 	b.see("Nobody can make this safe in these days: Make Weeping willow × 2 safe")
 	b.see("Until then keep people away from under it")

@@ -177,10 +177,10 @@ func TestSunnyOnesAlone(t *testing.T) {
 	}
 	b.fill("On how many of 4", "9")
 	b.expect("422 ")
-	b.press("button", "Work it out anew")
+	b.press("button", "Work it out again")
 	b.see("9 is more than the 4 of the group")
 	b.fill("On how many of 4", "2")
-	b.press("button", "Work it out anew")
+	b.press("button", "Work it out again")
 	b.see("2 plants are treated")
 }
 
@@ -264,7 +264,7 @@ func TestKitchenHerbs(t *testing.T) {
 	}
 	b.see("Nothing is eaten from it before Sun 13 June")
 	b.eval(`(() => { const e = [...document.querySelectorAll('input[type=date]')][0]; e.value = '2027-06-12'; e.dispatchEvent(new Event('input', {bubbles: true})) })()`)
-	b.press("button", "Work it out anew")
+	b.press("button", "Work it out again")
 	b.see("After it is picked: 3 days to harvest by its label")
 	b.see("Nothing is eaten from it before Wed 16 June")
 }

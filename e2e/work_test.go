@@ -17,20 +17,20 @@ func TestTickOff(t *testing.T) {
 	b.see("was to be done Tue 16 March")
 	b.visit("/#/rounds")
 	b.see("Overdue")
-	late := s.orderOf("Have fleece at hand for Sweet orange")
+	late := s.orderOf("Keep fleece ready for Sweet orange")
 	b.visit(fmt.Sprintf("/#/rounds/%d", late))
 	b.see("was to be done Tue 16 March; today is best")
-	b.press("button", "Done: Have fleece at hand for Sweet orange × 8, Hotel Belpoggio")
+	b.press("button", "Done: Keep fleece ready for Sweet orange × 8, Hotel Belpoggio")
 	b.fill("Minutes it took", "12")
 	b.press("button", "Tick it off")
-	b.see("Have fleece at hand for Sweet orange × 8: done.")
+	b.see("Keep fleece ready for Sweet orange × 8: done.")
 	b.until("nothing overdue", "!document.querySelector('ul[aria-label=Overdue]')")
 	b.press("button", "Undo")
 	b.until("overdue again", "document.querySelector('ul[aria-label=Overdue]')?.innerText.includes('Sweet orange')")
 
 	// Gate locked: it goes back to the list with the reason; of the next time a part is left.
 	end := func(how string) {
-		b.press("button", "Not done: Have fleece at hand for Sweet orange × 8, Hotel Belpoggio")
+		b.press("button", "Not done: Keep fleece ready for Sweet orange × 8, Hotel Belpoggio")
 		b.press("radio", how)
 	}
 	end("Not today back to the list")
@@ -288,17 +288,17 @@ func TestNotOnTheList(t *testing.T) {
 func TestTwoAtOneOrder(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
-	id := s.orderOf("Have fleece at hand for Sweet orange")
+	id := s.orderOf("Keep fleece ready for Sweet orange")
 	a, b := open(t, s, 1280, 800), open(t, s, 1280, 800)
 	b.expect("409 ")
 	for _, x := range []*browser{a, b} {
 		x.visit(fmt.Sprintf("/#/rounds/%d", id))
 		x.see("was to be done Tue 16 March")
 	}
-	a.press("button", "Done: Have fleece at hand for Sweet orange × 8, Hotel Belpoggio")
+	a.press("button", "Done: Keep fleece ready for Sweet orange × 8, Hotel Belpoggio")
 	a.press("button", "Tick it off")
-	a.see("Have fleece at hand for Sweet orange × 8: done.")
-	b.press("button", "Not done: Have fleece at hand for Sweet orange × 8, Hotel Belpoggio")
+	a.see("Keep fleece ready for Sweet orange × 8: done.")
+	b.press("button", "Not done: Keep fleece ready for Sweet orange × 8, Hotel Belpoggio")
 	b.press("radio", "Not needed any more stands among the ended jobs")
 	b.fill("Why", "Rain")
 	b.press("button", "Keep it so")

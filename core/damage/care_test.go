@@ -30,7 +30,7 @@ func TestCareFits(t *testing.T) {
 		{"no fleece for a hardy rose in the cold north", "rosa-bedding", "cold-lowland", 1, march, deadTop(1), nil, []string{"protect"}},
 		{"nor for a lilac anywhere cold", "syringa-vulgaris", "cold-lowland", 2.5, march, deadTop(2.5), nil, []string{"protect"}},
 		{"nor over a tree of eight metres", "magnolia-grandiflora", "lake-foothills", 8, march, deadTop(8), nil, []string{"protect"}},
-		{"a tender camellia has fleece at hand", "camellia-japonica", "lake-foothills", 2, march, deadTop(2), []string{"protect"}, nil},
+		{"a tender camellia has fleece ready", "camellia-japonica", "lake-foothills", 2, march, deadTop(2), []string{"protect"}, nil},
 		{"looked at and nothing dead: nothing to nurse", "camellia-japonica", "lake-foothills", 2, march, []check.Check{scratch(0.8, "green")}, nil, []string{"protect", "feed", "fruit", "shade"}},
 	} {
 		climate, err := catalogue.Built().Climate(c.climate)

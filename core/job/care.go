@@ -19,7 +19,7 @@ const (
 	shadeDays   = 150
 	fruitDays   = 120
 	mulchDays   = 30
-	frostMinded = 0.1 // chance of another frost under which nobody keeps fleece at hand
+	frostMinded = 0.1 // chance of another frost under which nobody keeps fleece ready
 	protectDays = 200
 )
 

@@ -21,7 +21,7 @@ func TestWordsForClients(t *testing.T) {
 		{"dead wood", job.Prune, job.Params{Purpose: "clear dead"}, "Clear dead wood from Holm oak", "Clearing dead wood", true},
 		{"a treatment says against what, not with what", job.Treat, job.Params{Cause: "lace-bug", Use: "horticultural-oil"}, "Horticultural oil on Azalea", "Treatment against lace bugs", true},
 		{"a look", job.Look, job.Params{}, "Look again at Camellia", "A check on how it is doing", true},
-		{"fleece at hand is the firm's own", job.Protect, job.Params{}, "Have fleece at hand for Camellia", "", false},
+		{"fleece ready is the firm's own", job.Protect, job.Params{}, "Keep fleece ready for Camellia", "", false},
 		{"a word with the client is no work", job.Ask, job.Params{}, "Settle with the client", "", false},
 		{"by hand, as it was written", job.Other, job.Params{}, "Sweep the court", "Sweep the court", true},
 		{"by hand, and not for the client", job.Other, job.Params{Private: true}, "Look whether they feed the foxes", "", false},

@@ -118,7 +118,7 @@ func outside(p check.Plant, w *Wintering, extremeC float64) []string {
 		}
 	case tender && w.Out >= 0.8:
 		return []string{
-			"Leave it in an ordinary winter; mulch its foot, and have fleece at hand for a very hard night, off again by day.",
+			"Leave it in an ordinary winter; mulch its foot, and keep fleece ready for a very hard night, off again by day.",
 		}
 	case tender:
 		return []string{

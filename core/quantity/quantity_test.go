@@ -141,7 +141,7 @@ func TestHours(t *testing.T) {
 func TestTermsFollowTheReader(t *testing.T) {
 	here := Style{American: true}
 	for said, want := range map[string]string{
-		"Have fleece at hand":                 "Have frost cloth at hand",
+		"Keep fleece ready":                 "Keep frost cloth ready",
 		"Fleece over the top, then secateurs": "Frost cloth over the top, then hand pruners",
 		"Half-ripe cuttings in leaf mould":    "Semi-hardwood cuttings in leaf mold",
 		"a fleecelike coat":                   "a fleecelike coat",
@@ -158,7 +158,7 @@ func TestTermsFollowTheReader(t *testing.T) {
 			t.Errorf("%q is marked twice: %q", said, again)
 		}
 	}
-	if got := (Style{}).Text(Markup("Have fleece at hand")); got != "Have fleece at hand" {
+	if got := (Style{}).Text(Markup("Keep fleece ready")); got != "Keep fleece ready" {
 		t.Errorf("elsewhere it reads %q", got)
 	}
 	if got := here.Text("my fleece is on the hook"); got != "my fleece is on the hook" {

@@ -260,9 +260,9 @@ func (f *floor) weigh(by prices) float64 {
 }
 
 // set works out what a place gains by the prices, and reports whether it gains anything.
-func (q *floorPlace) set(f *floor) bool {
+func (q *floorPlace) set(f *floor, crew int) bool {
 	q.order = q.order[:0]
-	come := visitCost + arriveWeight*f.s.p.Places[q.place].Arrive - f.visit[q.place]
+	come := f.s.coming(crew, q.place) - f.visit[q.place]
 	most := -come
 	for _, k := range q.jobs {
 		if k.worth = f.job[k.job] - k.cost; k.worth > 0 {

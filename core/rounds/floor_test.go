@@ -33,7 +33,7 @@ func TestFloorIsBelow(t *testing.T) {
 			}
 		}
 	}
-	if sum < 0.69*best { // what must be done by daylight, and by one crew alone, no floor sees
+	if sum < 0.65*best { // what must be done by daylight, by one crew alone, or over a tip, no floor sees
 		t.Errorf("floors are %.0f %% of the best on average", 100*sum/best)
 	}
 	t.Logf("floors are %.1f %% of the best on average", 100*sum/best)

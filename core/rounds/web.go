@@ -52,7 +52,7 @@ func (k *twice) keep(i int, cost float64, from int32, pred int16) bool {
 func (d *floorDay) solve(f *floor) float64 {
 	d.here, d.end = d.here[:0], -1
 	for i := range d.places {
-		if q := &d.places[i]; q.set(f) {
+		if q := &d.places[i]; q.set(f, f.s.list[d.w].crew) {
 			d.here = append(d.here, q)
 		}
 	}
@@ -62,7 +62,7 @@ func (d *floorDay) solve(f *floor) float64 {
 	s, way := f.s, &f.s.list[d.w]
 	start := s.ways.start[way.crew]
 	steps := d.spread(s, way, start)
-	hours, n := float64(way.hours.To-way.hours.From), len(d.here)
+	hours, n := float64(way.hours.To)-s.out(way), len(d.here)
 	early, best := twice{}, 0.0 // early: of having left a place by now
 	early.clear(n)
 	for t := 1; t < steps; t++ {
@@ -90,7 +90,7 @@ func (d *floorDay) solve(f *floor) float64 {
 
 // spread makes the points of a day, puts the first visits on them, and says how many steps the day has.
 func (d *floorDay) spread(s *search, way *way, start []float64) int {
-	n, room := len(d.here), float64(way.hours.To-way.hours.From)+overMost
+	n, room := len(d.here), float64(way.hours.To)-s.out(way)+overMost
 	d.leg, d.skip = grow(d.leg, n*n), grow(d.skip, n*n)
 	most := 1
 	for j, b := range d.here {

@@ -34,7 +34,7 @@ func TestClientReadsWhatWasFound(t *testing.T) {
 	housetest.Must(t, f, err)
 	for _, in := range []work.HandOrder{
 		{PropertyID: p.ID, Plants: []int64{bay.ID}, Kind: job.Prune, Title: "Cut Bay laurel to 1.8 m, reduce the left side", Minutes: 20, CrewSize: 1},
-		{PropertyID: p.ID, Plants: []int64{bay.ID}, Kind: job.Protect, Title: "Have fleece at hand", Minutes: 10, CrewSize: 1},
+		{PropertyID: p.ID, Plants: []int64{bay.ID}, Kind: job.Protect, Title: "Keep fleece ready", Minutes: 10, CrewSize: 1},
 		{PropertyID: p.ID, Title: "See whether they pay", Private: true, Minutes: 10, CrewSize: 1, Spans: []work.SpanIn{{From: k.Estate.Today(), To: k.Estate.Today() + 9}}},
 	} {
 		o, err := k.Work.AddOrder(ctx, store.Key{}, in)

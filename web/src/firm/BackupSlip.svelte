@@ -36,7 +36,7 @@
     <p class="mt-2 flex flex-wrap items-center gap-4">
       <Button color="light" disabled={busy} onclick={now}>{busy ? 'Writing it …' : 'Back up now'}</Button>
       {#if state_.last}<a class="inline-flex min-h-11 items-center underline" href="/api/v1/backup/last.tar.zst" download
-          >Take the last one along</a
+          >Download the latest</a
         >{/if}
       <a class="inline-flex min-h-11 items-center underline" href="/api/v1/everything.zip" download
         >Everything in open formats (zip)</a

@@ -135,7 +135,7 @@
           <p role="alert" class="border-2 border-sun bg-white p-3">
             Somebody else has changed the settings meanwhile: {theirs.name}, {theirs.units}.
             <button type="button" class="min-h-11 text-moss underline" onclick={() => ((firm = theirs), (problem = undefined))}
-              >Take theirs</button
+              >Use theirs</button
             >
             <button
               type="button"

@@ -84,7 +84,7 @@
   </p>
   {#if !list}<Waiting rows={6} />
   {:else if !list.length}
-    <p class="mt-3">Every client knows the days that stand.</p>
+    <p class="mt-3">Every client knows the planned days.</p>
   {:else}
     <ul class="mt-3 space-y-4">
       {#each list as t (key(t))}

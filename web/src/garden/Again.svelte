@@ -11,6 +11,6 @@
       onclick={() => {
         back = false;
         onanew();
-      }}>Start anew</button
+      }}>Start again</button
     >
   </p>{/if}

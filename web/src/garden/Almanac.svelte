@@ -422,7 +422,7 @@
             {#if detail.like}<p class="text-sm" data-testid="like">
                 In five fields: all but its name, form, leaves and hardiness is taken from <a href="#/almanac/{detail.like}"
                   >{species?.find((s) => s.id === detail?.like)?.common ?? detail.like}</a
-                >. <button class="min-h-11 text-moss underline" onclick={() => (editing = 'correct')}>Look it through</button>
+                >. <button class="min-h-11 text-moss underline" onclick={() => (editing = 'correct')}>Check it over</button>
               </p>{/if}
           {:else}
             <h2>Corrected by us</h2>

@@ -49,7 +49,7 @@
     </table>
   {:else}<p class="text-sm">What you entered is the same as what is kept now.</p>{/if}
   <div class="mt-2 flex flex-wrap gap-2">
-    <Button size="sm" onclick={onmine}>Keep mine over it</Button>
-    <Button size="sm" color="light" onclick={ontheirs}>Leave it as kept</Button>
+    <Button size="sm" onclick={onmine}>Overwrite it with mine</Button>
+    <Button size="sm" color="light" onclick={ontheirs}>Leave the saved version</Button>
   </div>
 </section>

@@ -355,7 +355,7 @@
           </ul>
           <p class="flex flex-wrap gap-x-4">
             <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{id}/climate"
-              >Not so? Take it back on the climate page</a
+              >Wrong? Undo it on the climate page</a
             >
             <button class="min-h-11 text-moss underline" onclick={() => askColumns(readAs!.file)}>Tell its columns by hand</button
             >
@@ -398,7 +398,7 @@
               >Replace them by the file’s</Button
             >
             <Button color="light" onclick={() => takePlants(again!.file, 'add', again!.called)}>Add all once more</Button>
-            <Button color="light" onclick={() => (again = undefined)}>Take nothing</Button>
+            <Button color="light" onclick={() => (again = undefined)}>Import nothing</Button>
           </p>
         </div>
       {/if}

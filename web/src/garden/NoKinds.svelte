@@ -76,7 +76,7 @@
   </ul>
   <div class="mt-2 flex flex-wrap items-center gap-2">
     <Button type="submit" disabled={open > 0}>{lines === 1 ? 'Take the plant' : `Take the ${lines} plants`}</Button>
-    <Button color="light" onclick={onclose}>Take nothing</Button>
+    <Button color="light" onclick={onclose}>Import nothing</Button>
     {#if open}<span class="text-sm text-soft">{open === 1 ? 'one name is' : `${open} names are`} still to be told</span>{/if}
   </div>
 </form>

@@ -82,8 +82,8 @@
     ] as ['garden' | 'UTC', string][]}
   />
   <div class="mt-3 flex flex-wrap items-center gap-2">
-    <Button type="submit" disabled={!!missing}>Take the weather</Button>
-    <Button color="light" onclick={onclose}>Take nothing</Button>
+    <Button type="submit" disabled={!!missing}>Import the weather</Button>
+    <Button color="light" onclick={onclose}>Import nothing</Button>
     {#if missing}<span class="text-sm" role="status">{missing}</span>{/if}
   </div>
 </form>

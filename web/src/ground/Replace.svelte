@@ -505,7 +505,7 @@
                 <b>{f.common}</b>: {f.out.join(' ')}
                 {#if f.out?.some((o) => o.includes('must not be planted in this region'))}<button
                     class="min-h-9 text-moss underline"
-                    onclick={() => say(f, 0, false)}>It may be planted after all</button
+                    onclick={() => say(f, 0, false)}>Allow it again</button
                   >{/if}
               </li>{/each}
           </ul>

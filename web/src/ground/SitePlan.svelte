@@ -450,7 +450,7 @@
   </div>
   {#if problem}<p role="alert" class="mt-1 border-l-4 border-bad pl-2">
       {problem.message}
-      {#if problem.status === 409}<button class="min-h-11 underline" onclick={() => load(id)}>Read what is kept</button>{/if}
+      {#if problem.status === 409}<button class="min-h-11 underline" onclick={() => load(id)}>Load the saved version</button>{/if}
     </p>{/if}
   {#if !things}<Waiting rows={8} />
   {:else}
@@ -635,7 +635,7 @@
             ].map((m, i): [number, string] => [i, m])}
           />
           <label class="min-w-48 flex-1 font-semibold"
-            >{hour ? `at ${atHour(60 * hour)}, solar time` : 'at no hour'}
+            >{hour ? `at ${atHour(60 * hour)}, solar time` : 'no shadows drawn'}
             <input
               class="mt-1 block h-11 w-full accent-moss"
               type="range"
@@ -649,7 +649,7 @@
         </div>
         {#if things.some((t) => t.plant_id)}<p class="mt-2 flex flex-wrap items-center gap-3">
             <Button size="sm" color="light" class="min-h-11" onclick={() => takeSpots()}
-              >Take sun and shelter into the record</Button
+              >Save sun and shelter to the plants</Button
             >
             <Button size="sm" color="light" class="min-h-11" onclick={() => takeStops()}>Take the way round</Button>
             <span class="text-sm text-soft">Verdicts, causes and forecasts then go by the plan, not by what was guessed.</span>

@@ -104,7 +104,7 @@
             onclick={() =>
               void reads(async (signal) =>
                 take(await ask(api.GET('/api/v1/estimates/{id}', { params: { path: { id } }, signal }))),
-              )}>Read what is kept</button
+              )}>Load the saved version</button
           >{/if}
       </p>{/if}
     {#if !e.currency}<p class="mt-2 border-l-4 border-sun pl-2">

@@ -71,7 +71,7 @@
       <a
         class="inline-flex min-h-11 items-center underline"
         href="mailto:{addresses.join(',')}?subject={encodeURIComponent(subject)}&body={encodeURIComponent(letter)}"
-        >In your own mail</a
+        >In your own mail program</a
       >
       <button class="min-h-11 text-moss underline" onclick={() => (letter = '')}>Put away</button>
     </p>

@@ -180,7 +180,7 @@
       </section>
       {#if problem}<p role="alert" class="border-l-4 border-bad pl-2">
           {problem.message}
-          {#if theirs}<button type="button" class="min-h-11 underline" onclick={() => take(theirs)}>Take what is kept</button
+          {#if theirs}<button type="button" class="min-h-11 underline" onclick={() => take(theirs)}>Use the saved version</button
             >{/if}
         </p>{/if}
       <Button type="submit" class="min-h-11">Keep the rates</Button>

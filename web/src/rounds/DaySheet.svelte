@@ -74,7 +74,7 @@
     {#if sheet?.visits?.length}<a
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds.ics?from={day}&to={plusDays(day, 13)}{crew ? `&crew=${crew}` : ''}"
-        download>A fortnight as calendar file</a
+        download>Fortnight as a calendar file</a
       ><a
         class="inline-flex min-h-11 items-center px-2 underline"
         href="/api/v1/rounds/route.gpx?day={day}{crew ? `&crew=${crew}` : ''}"

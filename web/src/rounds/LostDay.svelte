@@ -87,7 +87,7 @@
         {told === 1 ? 'One client knows' : `${told} clients know`} the day: letters that say so are drafted, and nothing is sent.
       </p>{/if}
     <div class="flex gap-2">
-      <Button disabled={busy} onclick={take}>Take them there</Button>
+      <Button disabled={busy} onclick={take}>Move them there</Button>
       <Button color="light" onclick={onclose}>Back</Button>
     </div>
   {/if}

@@ -261,7 +261,7 @@
       ]}
     />
     <Pick
-      label="Look for"
+      label="Search time"
       bind:value={seconds}
       options={[
         [2, '2 seconds'],
@@ -270,7 +270,7 @@
         [60, 'a minute'],
       ]}
     />
-    <Tickbox bind:checked={anew} label="What stands may move" />
+    <Tickbox bind:checked={anew} label="Let planned jobs move" />
     {#if p?.state === 'working'}<Button color="light" onclick={stop}>Stop: take the best so far</Button>
     {:else}<Button disabled={!crews?.length} onclick={() => propose()}>Propose</Button>{/if}
   </div>
@@ -434,7 +434,7 @@
                   type="time"
                   bind:value={arrive}
                 /></label
-              ><button class="min-h-11 text-moss underline">Be there then</button>
+              ><button class="min-h-11 text-moss underline">Arrive then</button>
             </form>
             <p class="flex flex-wrap gap-x-4 text-sm">
               <button class="min-h-11 text-moss underline" onclick={() => rains(visit!.day)}

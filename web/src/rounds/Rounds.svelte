@@ -386,7 +386,7 @@
         {#if sheet?.jobs?.length}<a
             class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold"
             href="/api/v1/rounds.ics?from={day}&to={day}"
-            download>Day as calendar file</a
+            download>Day as a calendar file</a
           ><a class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold" href="#/day/{day}">Day sheet</a
           >{/if}
         <a

@@ -64,5 +64,5 @@
     {#if t.edible}<Field label="Picked next on" type="date" bind:value={f.harvest} problem={problem?.fields.harvest} />{/if}
   </div>
   <Tickbox bind:checked={f.helpers} label="Hunters or parasitised ones are seen" />
-  <Button type="submit" size="sm" color="light">Work it out anew</Button>
+  <Button type="submit" size="sm" color="light">Work it out again</Button>
 </form>

@@ -95,7 +95,7 @@
     {/if}
     {#if refused}<div role="alert" class="mb-2 border-2 border-bad bg-white px-3 py-1.5 text-[0.9375rem]">
         <p><b>Your decision ({kept?.kind}) was not taken.</b> {refused}</p>
-        <button class="min-h-11 text-moss underline" onclick={() => kept && field.decisions.drop(kept)}>Decide anew</button>
+        <button class="min-h-11 text-moss underline" onclick={() => kept && field.decisions.drop(kept)}>Decide again</button>
       </div>{/if}
     {#if answer}<Slip {answer} palm={plant.form === 'palm'} {onspot} {standing} />{/if}
   </div>

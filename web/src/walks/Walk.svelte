@@ -242,7 +242,7 @@
   <div class="px-5 py-4">
     <h1>Walk</h1>
     <p class="mt-1">There is no plant on this property yet. <a href="#/grounds/{propertyId}">Add its plants in Grounds</a>.</p>
-    <button class="mt-2 min-h-11 text-moss underline" onclick={() => (adding = true)}>Here stands one: add it</button>
+    <button class="mt-2 min-h-11 text-moss underline" onclick={() => (adding = true)}>One stands here: add it</button>
   </div>
 {:else}
   <div class="grid grid-cols-[minmax(0,1fr)] text-lg lg:h-dvh lg:grid-cols-[13.5rem_minmax(0,1fr)_26rem]">
