@@ -141,7 +141,7 @@ func TestHours(t *testing.T) {
 func TestTermsFollowTheReader(t *testing.T) {
 	here := Style{American: true}
 	for said, want := range map[string]string{
-		"Keep fleece ready":                 "Keep frost cloth ready",
+		"Keep fleece ready":                   "Keep frost cloth ready",
 		"Fleece over the top, then secateurs": "Frost cloth over the top, then hand pruners",
 		"Half-ripe cuttings in leaf mould":    "Semi-hardwood cuttings in leaf mold",
 		"a fleecelike coat":                   "a fleecelike coat",
