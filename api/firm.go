@@ -28,6 +28,8 @@ func (s *Server) firmRoutes(a huma.API) {
 		"back, or erased for good.", reads, 0}, s.removed)
 	op(a, owner, remove, "/removed/{kind}/{id}", doc{"erase", "Firm", "Erase for good what was removed", "With all that hangs on " +
 		"it, and pictures that nothing else tells of. Of people only the names go. It cannot be taken back.", writes, 0}, s.erase)
+	op(a, crew, get, "/night-watch", doc{"night-watch", "Firm", "What to do before the cold nights that are told", "By property, for tonight and the night after: what is carried in, covered and mulched, what saves most in a minute first. " +
+		"It rests on the weather ahead as the station tells it.", reads, 0}, s.nightWatch)
 	op(a, crew, get, "/lookout", doc{"lookout", "Firm", "What weather and season ask now", "Events, the look-list by " +
 		"property, tender plants, follow-ups, overdue jobs and windows that close, over all properties.", reads, 0}, s.lookout)
 	op(a, crew, get, "/find", doc{"find", "Firm", "Find a plant, property, species, cause or job", "All words given have to be " +
@@ -116,6 +118,11 @@ func (s *Server) changeFirm(ctx context.Context, in *struct {
 		}
 	}
 	return out(tellFirm(f)), s.problem(ctx, "firm", err)
+}
+
+func (s *Server) nightWatch(ctx context.Context, _ *struct{}) (*Out[overview.NightWatch], error) {
+	n, err := s.Overview.NightWatch(ctx)
+	return out(n), s.problem(ctx, "plants", err)
 }
 
 func (s *Server) lookout(ctx context.Context, _ *struct{}) (*Out[overview.Lookout], error) {

@@ -72,7 +72,7 @@ func (s *Server) problem(ctx context.Context, what string, err error) error {
 	}
 	if store.Committed(ctx) {
 		s.Estate.Log.ErrorContext(ctx, "kept, and not answered", "what", what, "error", err)
-		return huma.Error500InternalServerError(what + ": it was kept, but what came of it could not be read; look at it anew. The fault has been logged")
+		return huma.Error500InternalServerError(what + ": it was kept, but what came of it could not be read; look at it again. The fault has been logged")
 	}
 	if errors.Is(err, context.Canceled) || ctx.Err() != nil { // whatever broke for it
 		s.Estate.Log.InfoContext(ctx, "called off", "what", what, "error", err, "context", ctx.Err())

@@ -35,7 +35,7 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.see("Nobody has looked at it yet")
 	b.press("link", "Walk to it")
 	b.see("Nothing has been checked yet")
-	b.until("the first check", "!document.querySelector('main').innerText.includes('Accept anew')")
+	b.until("the first check", "!document.querySelector('main').innerText.includes('Accept again')")
 
 	for range 3 {
 		b.press("button", "Bud broke")

@@ -67,9 +67,9 @@ func TestProposeRounds(t *testing.T) {
 	// It rains that day: what wants it dry finds another, and it can be taken back.
 	b.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
 	b.press("button", "It rains that day")
-	b.see("Found anew with as few moves as may be")
+	b.see("Found again with as few moves as possible")
 	b.eval(`[...document.querySelectorAll('button')].find((x) => x.textContent.includes('take it back')).click()`)
-	b.until("taken back", "!document.body.innerText.includes('Found anew with as few')")
+	b.until("taken back", "!document.body.innerText.includes('Found again with as few')")
 	b.see("jobs get a day")
 	stood := s.sheets()
 	b.press("button", "Put them on their days")

@@ -301,3 +301,15 @@ func along(at, figure []float64, x float64) float64 {
 func (c *Course) BearsNow(e catalogue.Entry, d day.Day) (wood, buds float64) {
 	return Bears(&e, c.Hardened.On(d).Of(&e))
 }
+
+// Under is the same night for what stands under cover: tissue and pots so many °C warmer, the soil as it was.
+func (s *Struck) Under(warmerC float64) *Struck {
+	out := *s
+	for i := range out.tissue {
+		out.tissue[i] += warmerC
+	}
+	for i := range out.pot {
+		out.pot[i] += warmerC
+	}
+	return &out
+}

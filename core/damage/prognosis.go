@@ -37,7 +37,7 @@ func settled(q Question, e *evidence, d decision) (p outcome.Prognosis, fixed bo
 				"its roots as they are, about %.0f in ten go out again as they came.", 10*c)}, true
 		}
 		return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: c, Text: fmt.Sprintf("Lifted, about %.0f "+
-			"in ten live to go out again, and bloom later than plants that stayed; old wood roots anew badly.", 10*c)}, true
+			"in ten live to go out again, and bloom later than plants that stayed; old wood hardly roots again.", 10*c)}, true
 	case Regraft:
 		if e.girdle.whole {
 			return outcome.Prognosis{SeasonsLow: 1, SeasonsHigh: 3, Chance: 0.5, Text: "Bridged while the bark " +

@@ -428,9 +428,9 @@ func (t told) regraft(v *Verdict) {
 func (t told) replace(v *Verdict) {
 	switch {
 	case t.d.ends:
-		v.Sentence, v.Sure = "Clear it away: frost has ended it, and an annual is sown or planted anew in spring.", 0.95
+		v.Sentence, v.Sure = "Clear it away: frost has ended it, and an annual is sown or planted again in spring.", 0.95
 	case t.e.stock && t.e.crown != "soft":
-		v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start anew."
+		v.Sentence = "Replace it: only the rootstock lives, and it is young enough to start again."
 		v.Sure = t.e.belief.ChanceBelow(t.e.graft + graftMargin)
 	case t.s.stemIsAll() && t.e.crown == "" && t.e.belief.ChanceBelow(toTheGround) > sureShare:
 		v.Sentence = "Replace it: dead down to the ground, and this kind comes again neither from bare wood nor from " +

@@ -57,7 +57,7 @@ var more = []struct {
 	{"old lemon, only thorny shoots from below the graft", "citrus-limon", 1.8, august, with(func(p *check.Plant) { p.GraftM, p.Years = 0.15, 14 }),
 		[]check.Check{scratch(1.4, "brown"), scratch(0.7, "brown"), scratch(0.3, "brown"), leaf(0.1, "rootstock")}, Regraft, []string{"only the rootstock lives", "below the graft", "keep it as it is", "says nothing for the variety"}},
 	{"young orange, the same: start anew", "citrus-sinensis", 1.2, august, with(func(p *check.Plant) { p.GraftM, p.Years = 0.15, 3 }),
-		[]check.Check{scratch(1, "brown"), scratch(0.5, "brown"), scratch(0.25, "brown"), leaf(0.1, "rootstock")}, Replace, []string{"young enough to start anew"}},
+		[]check.Check{scratch(1, "brown"), scratch(0.5, "brown"), scratch(0.25, "brown"), leaf(0.1, "rootstock")}, Replace, []string{"young enough to start again"}},
 	{"mandarin, rootstock shoots in March: too early", "citrus-reticulata", 1.6, march, with(func(p *check.Plant) { p.GraftM = 0.2 }),
 		[]check.Check{scratch(1.4, "brown"), scratch(0.6, "brown"), leaf(0.1, "rootstock")}, Wait, []string{"too early to give the variety up"}},
 	{"lemon green above the graft, suckers below", "citrus-limon", 1.6, august, with(func(p *check.Plant) { p.GraftM = 0.15 }),

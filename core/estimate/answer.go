@@ -31,7 +31,7 @@ func (l *Line) Wording() string {
 func (a *Answer) holds(l *Line) bool { return a.Wording == l.Wording() && a.Said == l.Range }
 
 // Revise is a new state of an estimate's lines over the kept one: amounts are summed anew, an answer stays where the line
-// is as it was answered, and is asked for anew where it is not. It says which lines are asked anew, by id.
+// is as it was answered, and is asked for again where it is not. It says which lines are asked anew, by id.
 func Revise(kept, next []Line) (lines []Line, anew []int, err error) {
 	var bad invalid.Fields
 	lines = slices.Clone(next)

@@ -95,7 +95,7 @@ func plan(p check.Plant, spreadM float64, y *season.Year, today day.Day) Winteri
 	out.Way, out.Chance = way(p, &c)
 	switch {
 	case p.Species.Annual:
-		out.Chance, out.Why = 0, name+" lives for one season: save seed, or sow anew."
+		out.Chance, out.Why = 0, name+" lives for one season: save seed, or sow again."
 	case out.Way == StaysOut && out.Out >= outEnough:
 		out.Why = name + " comes through a usual winter where it stands."
 	case out.Way == StaysOut && tuberous(&p):

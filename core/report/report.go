@@ -416,7 +416,7 @@ func yours(v *damage.Answer) (you, dont string) {
 		}
 		return you, dont + ". No feed before it grows."
 	case damage.CutBack, damage.CutToBase, damage.TipBack:
-		return "Water it in dry weeks while it grows anew.", "No feed before new shoots are a hand long."
+		return "Water it in dry weeks while it grows back.", "No feed before new shoots are a hand long."
 	}
 	return "", ""
 }

@@ -31,7 +31,7 @@ func (h *House) readOutlooks(ctx context.Context) error {
 	}
 	knows := map[int64]bool{}
 	for _, o := range told {
-		knows[o.PropertyID] = true
+		knows[o.PropertyID] = knows[o.PropertyID] || o.ToldOn == today.String() // the sample's day can go back
 	}
 	props, err := h.Store.Properties(ctx, 0, store.All)
 	if err != nil {
@@ -82,6 +82,9 @@ func (h *House) SkiesAhead(ctx context.Context) (Skies, error) {
 	list, err := h.Store.Outlooks(ctx, today.String(), (today - outlookGood).String())
 	out := Skies{}
 	for _, o := range list {
+		if o.ToldOn > today.String() {
+			continue
+		}
 		if out[o.PropertyID] == nil {
 			out[o.PropertyID] = map[day.Day]rounds.Sky{}
 		}

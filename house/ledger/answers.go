@@ -36,7 +36,7 @@ func (h *Room) Answer(ctx context.Context, key store.Key, id int64, in AnswerIn,
 		case e.State != sent:
 			return Estimate{}, store.Refused("this estimate is being changed or was withdrawn: it cannot be answered now")
 		case in.Edition != e.Edition:
-			return Estimate{}, store.Refused("the estimate was changed meanwhile: read it anew")
+			return Estimate{}, store.Refused("the estimate was changed meanwhile: read it again")
 		case store.DayOf(&e.Until) < h.Today():
 			return Estimate{}, store.Refused("this estimate is over: ask for a new one")
 		}

@@ -216,7 +216,7 @@ type Change struct {
 	Version  int             `json:"version"`
 }
 
-// ChangeEstimate keeps a new form. A line that was answered and is another now is asked for anew; a form that was sent
+// ChangeEstimate keeps a new form. A line that was answered and is another now is asked for again; a form that was sent
 // before becomes the draft of another edition.
 func (h *Room) ChangeEstimate(ctx context.Context, key store.Key, id int64, in Change, style quantity.Style) (Estimate, error) {
 	if _, err := h.Store.Estimate(ctx, id); err != nil {

@@ -157,7 +157,7 @@ func titleForClient(k store.OrderFull, book *catalogue.Catalogue) string {
 	return words
 }
 
-// Told notes that clients know the days of some jobs: those stay when rounds are found anew, unless nothing else can
+// Told notes that clients know the days of some jobs: those stay when rounds are proposed again, unless nothing else can
 // be.
 func (h *Room) Told(ctx context.Context, key store.Key, orders []int64, told bool) error {
 	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {

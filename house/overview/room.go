@@ -15,4 +15,6 @@ type Room struct {
 	Work  *work.Room
 	Treat *treat.Room
 	Firm  *firm.Room
+
+	nights watched
 }

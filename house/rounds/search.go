@@ -85,7 +85,7 @@ func (h *Room) begin(of *planned, in ProposalIn) error {
 	if in.Base != 0 {
 		base, err := h.proposal(in.Base)
 		if err != nil {
-			return invalid.One("base", in.Base, "this proposal is not kept any more: propose anew")
+			return invalid.One("base", in.Base, "this proposal is not kept any more: propose again")
 		}
 		base.mu.Lock()
 		defer base.mu.Unlock()

@@ -59,7 +59,7 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 		return Decided{}, err
 	}
 	if !in.Read.holds(a.Verdict) {
-		return Decided{}, invalid.One("read", in.Read.Kind, fmt.Sprintf("by what is known now it comes to something else (%s): decide anew", a.Verdict.Kind))
+		return Decided{}, invalid.One("read", in.Read.Kind, fmt.Sprintf("by what is known now it comes to something else (%s): decide again", a.Verdict.Kind))
 	}
 	on := h.Today()
 	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Decision, error) {

@@ -666,7 +666,7 @@ export interface paths {
         get: operations["estimate"];
         /**
          * Change an estimate
-         * @description A line that was answered and is another now is asked for anew. What was sent becomes the draft of another edition.
+         * @description A line that was answered and is another now is asked for again. What was sent becomes the draft of another edition.
          */
         put: operations["change-estimate"];
         post?: never;
@@ -1316,6 +1316,26 @@ export interface paths {
          * @description For the treatments that are on it: tanks of a size, with what goes into each.
          */
         get: operations["mixes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/night-watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What to do before the cold nights that are told
+         * @description By property, for tonight and the night after: what is carried in, covered and mulched, what saves most in a minute first. It rests on the weather ahead as the station tells it.
+         */
+        get: operations["night-watch"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3558,7 +3578,7 @@ export interface paths {
         get?: never;
         /**
          * Note that clients know the days of some jobs
-         * @description Those stay when rounds are found anew, unless nothing else can be.
+         * @description Those stay when rounds are proposed again, unless nothing else can be.
          */
         put: operations["told"];
         post?: never;
@@ -9069,6 +9089,75 @@ export interface components {
             common: string;
             /** @description Number or name by which it is asked for */
             id: string;
+        };
+        /** @description A cold night to come at a property. */
+        Night: {
+            /** @description What saves most in a minute first */
+            acts: components["schemas"]["NightAct"][];
+            /**
+             * Format: date
+             * @description In whose morning it is coldest
+             */
+            day: string;
+            /**
+             * Format: double
+             * @description As it is told, °C, at the station
+             */
+            min_c: number;
+            /**
+             * Format: int64
+             * @description For all of it: an estimate
+             */
+            minutes: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+        };
+        /** @description What is done for a plant before a night. */
+        NightAct: {
+            /**
+             * @description What to do
+             * @enum {string}
+             */
+            do: "cover" | "carry in" | "mulch";
+            /**
+             * Format: int64
+             * @description How long it takes, minutes
+             */
+            minutes: number;
+            /** @description The plant, in words */
+            plant: string;
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
+            plant_id: number;
+            /**
+             * Format: double
+             * @description And once that is done
+             */
+            with: number;
+            /**
+             * Format: double
+             * @description How badly the night likely hurts it as it stands, 0 unhurt to 1 lost: an estimate
+             */
+            without: number;
+            /** @description What is hurt worst as it stands */
+            worst: string;
+        };
+        /** @description What is done before the cold nights that are told. */
+        NightWatch: {
+            /** @description By property, the one first where most is saved in a minute of work; none where no cold night is told */
+            nights: components["schemas"]["Night"][];
+            /**
+             * Format: int64
+             * @description Properties of which the station tells the nights ahead
+             */
+            told: number;
         };
         /** @description A name of a file that stands for no kind. */
         NoKind: {
@@ -19349,6 +19438,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MixCard"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "night-watch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NightWatch"];
                 };
             };
             422: components["responses"]["Problem"];

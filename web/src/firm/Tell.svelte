@@ -80,7 +80,7 @@
   <p class="text-soft">
     Days of the next fortnight that a client does not know yet. Look the draft over and send it{#if mail}: it goes by mail to the
       clients who get the days{:else}; no mail server is entered in Settings, so the post is simulated and delivers to nobody:
-      copy the draft into your own letter and note that they know{/if}. A day they know stays when rounds are found anew.
+      copy the draft into your own letter and note that they know{/if}. A day they know stays when rounds are proposed again.
   </p>
   {#if !list}<Waiting rows={6} />
   {:else if !list.length}

@@ -228,7 +228,7 @@
     cold it gets go by them: put in this place’s own. Both coordinates can be pasted into Latitude.
   </p>{/if}
 {#if moves}<p class="border-l-4 border-sun pl-2 text-sm sm:col-span-6" role="status" data-testid="moves">
-    It lies somewhere else then: what the station told of the old place is dropped, and read anew for the new one. What was
+    It lies somewhere else then: what the station told of the old place is dropped, and read again for the new one. What was
     measured in the garden stays.
   </p>{/if}
 {#if follows}

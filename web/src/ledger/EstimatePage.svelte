@@ -108,7 +108,7 @@
           >{/if}
       </p>{/if}
     {#if !e.currency}<p class="mt-2 border-l-4 border-sun pl-2">
-        No currency is chosen. <a href="#/ledger/rates">Enter your rates</a>, then draft it anew.
+        No currency is chosen. <a href="#/ledger/rates">Enter your rates</a>, then draft it again.
       </p>{:else if e.unpriced}<p class="mt-2 border-l-4 border-sun pl-2">
         {e.unpriced === 1 ? 'One part has' : `${e.unpriced} parts have`} no price yet. Type an amount, or take
         {e.unpriced === 1 ? 'it' : 'them'} out.
@@ -126,7 +126,7 @@
         >
       </div>
       {#if e.state === 'sent'}<p class="mt-1 text-sm text-soft">
-          A line that changes in words or price is asked for anew. What is agreed and stays as it is stays agreed.
+          A line that changes in words or price is asked for again. What is agreed and stays as it is stays agreed.
         </p>{/if}
     {:else if words}<p class="mt-3 whitespace-pre-line">{words}</p>{/if}
     {#if e.state === 'sent' && !changing && !e.over && e.answers === 'open'}<Notice

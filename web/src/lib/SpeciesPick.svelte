@@ -37,6 +37,7 @@
       .normalize('NFD')
       .replace(/[\u0300-\u036f]/g, '');
   let looking = $state(false);
+  let leaving = 0; // a list that is left closes a moment later, so that a press in it counts
   let at = $state(0);
   const shown = 8;
 
@@ -102,8 +103,9 @@
     placeholder="Part of a name, common or botanical"
     bind:this={field}
     bind:value
+    onfocus={() => clearTimeout(leaving)}
     oninput={() => ((looking = true), (at = 0))}
-    onblur={() => setTimeout(() => (looking = false), 150)}
+    onblur={() => (leaving = window.setTimeout(() => (looking = false), 150))}
     {onkeydown}
   />
   <ul

@@ -16,6 +16,7 @@
   import { apart, figure } from '../lib/units';
   import HoldNote from '../work/HoldNote.svelte';
   import Mark from './Mark.svelte';
+  import NightWatch from './NightWatch.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
 
@@ -211,7 +212,8 @@
   {:else}<div class="h-48"></div>{/if}
 {/snippet}
 
-<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
+<!-- svelte-ignore a11y_no_noninteractive_tabindex: it is scrolled on a phone, by keys too -->
+<div class="border-b border-rule bg-white max-lg:overflow-x-auto" role="group" aria-label="The year so far" tabindex="0">
   {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
 </div>
 
@@ -250,6 +252,7 @@
       <a class="mt-3 inline-flex min-h-11 items-center bg-moss px-4 font-semibold text-white" href="#/grounds">Add a property</a>
     </div>
   {:else}
+    <NightWatch />
     <div class="grid gap-6 lg:grid-cols-[minmax(0,1fr)_16rem]">
       <section aria-labelledby="looks" class="min-w-0">
         <h2 id="looks">

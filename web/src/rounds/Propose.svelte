@@ -333,7 +333,7 @@
             >{/if}
         </div>
         {#if wet.length || away.length}<p class="text-sm">
-            Found anew with as few moves as may be:
+            Found again with as few moves as possible:
             {#each wet as d}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
                 >rain on {inWords(d)}: take it back</button
               >{/each}{#each away as a (a.crew + a.day)}<button

@@ -1,7 +1,7 @@
 <script lang="ts">
   /** Visits that come again to a property: when, by whom, with how much general care; or those of all, to look over. */
   import { api, ask, onceKey, type Problem, type Schemas } from '../api/client';
-  import { brief, dayOfWeek, hours, inWords } from '../lib/dates';
+  import { brief, dayOfWeek, hours, inWords, monthName } from '../lib/dates';
   import Field from '../lib/Field.svelte';
   import { house } from '../lib/house.svelte';
   import Pick from '../lib/Pick.svelte';
@@ -37,9 +37,7 @@
     [2, 'every other week'],
     ...[3, 4, 6, 8, 12, 26].map((n): [number, string] => [n, `every ${n} weeks`]),
   ];
-  const months = Array.from({ length: 12 }, (_, i) =>
-    new Date(Date.UTC(2027, i, 15)).toLocaleDateString(undefined, { month: 'long', timeZone: 'UTC' }),
-  );
+  const months = Array.from({ length: 12 }, (_, i) => monthName(`2027-${String(i + 1).padStart(2, '0')}-15`));
   function often(v: Omit<Regular, 'version'>): string {
     const day = weekdays[v.weekday];
     const how = v.every === 1 ? `Every ${day}` : v.every === 2 ? `Every other ${day}` : `${day}s, every ${v.every} weeks`;

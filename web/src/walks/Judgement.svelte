@@ -129,7 +129,7 @@
         <Button onclick={() => onnext()}>Next plant</Button>
       {:else}
         <Button class="flex-1" disabled={!decision.ready} onclick={() => decision.decide('accepted')}
-          >{standing ? 'Accept anew' : 'Accept'}</Button
+          >{standing ? 'Accept again' : 'Accept'}</Button
         >
         <Button color="light" disabled={!decision.ready} onclick={overrule}>Overrule</Button>
         <Button color="light" disabled={!answer} onclick={() => decision.decide('not now')}>Not now</Button>
