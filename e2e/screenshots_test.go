@@ -50,7 +50,7 @@ func TestPictures(t *testing.T) {
 	desk.see("Look again")
 	take(desk, "year")
 	desk.visit("/#/propose")
-	desk.choose("Look for", "2 seconds")
+	desk.choose("Search time", "2 seconds")
 	desk.press("button", "Propose")
 	desk.see("jobs get a day")
 	desk.eval(`[...document.querySelectorAll('button[aria-pressed]')].find((x) => x.getAttribute('aria-label')?.includes('Priory courtyard')).click()`)
