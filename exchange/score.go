@@ -10,8 +10,22 @@ type ScoreLine struct {
 	Given, Property, Plant, Kind, Verdict, By, Overruled, Zone, Chance, SeasonsLow, SeasonsHigh, Seen, State, Seasons string
 }
 
-var scoreColumns = []string{"given", "property", "plant", "kind", "verdict", "by", "overruled", "zone", "chance", "seasons_low", "seasons_high", "seen",
-	"state", "seasons"}
+var scoreColumns = []string{
+	"given",
+	"property",
+	"plant",
+	"kind",
+	"verdict",
+	"by",
+	"overruled",
+	"zone",
+	"chance",
+	"seasons_low",
+	"seasons_high",
+	"seen",
+	"state",
+	"seasons",
+}
 
 // WriteScoreCSV gives prognoses out with what came of them, as CSV, a line each.
 func WriteScoreCSV(w io.Writer, lines []ScoreLine) error {

@@ -12,9 +12,14 @@ type DoneMinutes struct {
 
 // DoneMinutes are those of the last jobs whose time was noted, the newest first.
 func (s *Store) DoneMinutes(ctx context.Context, limit int) ([]DoneMinutes, error) {
-	return many[DoneMinutes](ctx, s.read, `SELECT o.kind, coalesce(c.name, o.crew) AS crew, o.minutes AS reckoned, o.took_minutes AS took
+	return many[DoneMinutes](
+		ctx,
+		s.read,
+		`SELECT o.kind, coalesce(c.name, o.crew) AS crew, o.minutes AS reckoned, o.took_minutes AS took
 		FROM job_order o LEFT JOIN crew c ON c.id = o.crew_id
-		WHERE o.in_sight = 1 AND o.state = 'done' AND o.took_minutes > 0 ORDER BY o.ended DESC, o.id DESC LIMIT ?`, limit)
+		WHERE o.in_sight = 1 AND o.state = 'done' AND o.took_minutes > 0 ORDER BY o.ended DESC, o.id DESC LIMIT ?`,
+		limit,
+	)
 }
 
 // LearntOff is what the firm does not want used of what was learnt.

@@ -44,7 +44,13 @@ func (tx Tx) Part(ctx context.Context, id int64, version int, pieces []Piece, ru
 			return nil, was, err
 		}
 		if running {
-			gap := GapRow{OrderID: next, OfID: ids[n], MinDays: 1, MaxDays: job.RunningMost, Why: "The same job on days running."}
+			gap := GapRow{
+				OrderID: next,
+				OfID:    ids[n],
+				MinDays: 1,
+				MaxDays: job.RunningMost,
+				Why:     "The same job on days running.",
+			}
 			if err := tx.AddGap(ctx, gap); err != nil {
 				return nil, was, err
 			}
@@ -57,11 +63,18 @@ func (tx Tx) Part(ctx context.Context, id int64, version int, pieces []Piece, ru
 
 // addPart copies an order as a further part of it.
 func (tx Tx) addPart(ctx context.Context, id int64, x Piece) (int64, error) {
-	res, err := tx.ExecContext(ctx, `INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day,
+	res, err := tx.ExecContext(
+		ctx,
+		`INSERT INTO job_order (property_id, plant_id, origin, origin_id, trouble, key, kind, title, for_day,
 			params, minutes, crew_size, body, agreed, anyway, part_of, win_from, win_to, best_day, best_cost, passed, listed)
 		SELECT property_id, plant_id, origin, origin_id, trouble, key, kind, ?, for_day,
 			params, ?, ?, body, agreed, anyway, id, win_from, win_to, best_day, best_cost, passed, listed
-		FROM job_order WHERE id = ?`, x.Title, x.Minutes, x.People, id)
+		FROM job_order WHERE id = ?`,
+		x.Title,
+		x.Minutes,
+		x.People,
+		id,
+	)
 	if err != nil {
 		return 0, err
 	}
@@ -69,7 +82,12 @@ func (tx Tx) addPart(ctx context.Context, id int64, x Piece) (int64, error) {
 	if err != nil {
 		return 0, err
 	}
-	_, err = tx.ExecContext(ctx, `INSERT INTO order_plant (order_id, plant_id) SELECT ?, plant_id FROM order_plant WHERE order_id = ?`, next, id)
+	_, err = tx.ExecContext(
+		ctx,
+		`INSERT INTO order_plant (order_id, plant_id) SELECT ?, plant_id FROM order_plant WHERE order_id = ?`,
+		next,
+		id,
+	)
 	return next, err
 }
 
@@ -95,8 +113,14 @@ func (tx Tx) Unpart(ctx context.Context, id int64, was Whole) error {
 			return err
 		}
 	}
-	_, err := tx.ExecContext(ctx, `UPDATE job_order SET title = ?, minutes = ?, crew_size = ?, version = version + 1 WHERE id = ?`,
-		was.Title, was.Minutes, was.People, id)
+	_, err := tx.ExecContext(
+		ctx,
+		`UPDATE job_order SET title = ?, minutes = ?, crew_size = ?, version = version + 1 WHERE id = ?`,
+		was.Title,
+		was.Minutes,
+		was.People,
+		id,
+	)
 	return err
 }
 

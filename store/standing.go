@@ -41,7 +41,13 @@ const selectStanding = `SELECT v.id, v.property_id, v.crew_id, v.body, v.version
 
 // StandingVisits are those in sight, of a property or of all (0).
 func (s *Store) StandingVisits(ctx context.Context, property int64) ([]StandingVisit, error) {
-	return many[StandingVisit](ctx, s.read, selectStanding+`AND (? = 0 OR v.property_id = ?) ORDER BY p.name, v.id`, property, property)
+	return many[StandingVisit](
+		ctx,
+		s.read,
+		selectStanding+`AND (? = 0 OR v.property_id = ?) ORDER BY p.name, v.id`,
+		property,
+		property,
+	)
 }
 
 // StandingVisit is one within a write.
@@ -51,7 +57,11 @@ func (tx Tx) StandingVisit(ctx context.Context, id int64) (StandingVisit, error)
 
 // AddStandingVisit keeps a new one and returns its id.
 func (tx Tx) AddStandingVisit(ctx context.Context, v StandingVisit) (int64, error) {
-	res, err := tx.NamedExecContext(ctx, `INSERT INTO standing_visit (property_id, crew_id, body) VALUES (:property_id, :crew_id, :body)`, v)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO standing_visit (property_id, crew_id, body) VALUES (:property_id, :crew_id, :body)`,
+		v,
+	)
 	if err != nil {
 		return 0, err
 	}
@@ -60,8 +70,12 @@ func (tx Tx) AddStandingVisit(ctx context.Context, v StandingVisit) (int64, erro
 
 // ChangeStandingVisit keeps the new values if the version is still the kept one.
 func (tx Tx) ChangeStandingVisit(ctx context.Context, v StandingVisit) error {
-	res, err := tx.NamedExecContext(ctx, `UPDATE standing_visit SET crew_id = :crew_id, body = :body, version = version + 1
-		WHERE id = :id AND version = :version AND removed_at IS NULL`, v)
+	res, err := tx.NamedExecContext(
+		ctx,
+		`UPDATE standing_visit SET crew_id = :crew_id, body = :body, version = version + 1
+		WHERE id = :id AND version = :version AND removed_at IS NULL`,
+		v,
+	)
 	if err != nil {
 		return err
 	}
@@ -75,7 +89,12 @@ func (tx Tx) RemoveStandingVisit(ctx context.Context, id int64, remove bool) err
 
 // StandingDays are the days from one on that were made of all standing visits.
 func (s *Store) StandingDays(ctx context.Context, from string) ([]StandingDay, error) {
-	return many[StandingDay](ctx, s.read, `SELECT standing_id, day, order_id FROM standing_day WHERE day >= ? ORDER BY standing_id, day`, from)
+	return many[StandingDay](
+		ctx,
+		s.read,
+		`SELECT standing_id, day, order_id FROM standing_day WHERE day >= ? ORDER BY standing_id, day`,
+		from,
+	)
 }
 
 // DaysOfStanding are those of one within a write.
@@ -86,7 +105,11 @@ func (tx Tx) DaysOfStanding(ctx context.Context, id int64, from string) ([]Stand
 
 // SetStandingDay notes what was made of a day.
 func (tx Tx) SetStandingDay(ctx context.Context, d StandingDay) error {
-	_, err := tx.NamedExecContext(ctx, `INSERT INTO standing_day (standing_id, day, order_id) VALUES (:standing_id, :day, :order_id)`, d)
+	_, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO standing_day (standing_id, day, order_id) VALUES (:standing_id, :day, :order_id)`,
+		d,
+	)
 	return err
 }
 

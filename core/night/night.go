@@ -1,5 +1,5 @@
-// Package night is what is done on the eve of a freeze: which plants are covered, carried in or mulched first, by what is
-// saved in a minute of work. It rests on a forecast, and is as sure as that.
+// Package night is what is done on the eve of a freeze: which plants are covered, carried in or mulched first, by what
+// is saved in a minute of work. It rests on a forecast, and is as sure as that.
 package night
 
 import (
@@ -44,8 +44,8 @@ const (
 	worthFrom  = 0.05
 )
 
-// Watch names what is done for each plant that a night will likely hurt, as far as it helps: what saves most in a minute
-// first.
+// Watch names what is done for each plant that a night will likely hurt, as far as it helps: what saves most in a
+// minute first.
 func Watch(e *cold.Struck, plants []Plant) []Act {
 	out := []Act{}
 	covered := e.Under(coverC)
@@ -55,7 +55,10 @@ func Watch(e *cold.Struck, plants []Plant) []Act {
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Act) int {
-		return cmp.Or(cmp.Compare(b.Saves/float64(b.Minutes), a.Saves/float64(a.Minutes)), cmp.Compare(a.Plant, b.Plant))
+		return cmp.Or(
+			cmp.Compare(b.Saves/float64(b.Minutes), a.Saves/float64(a.Minutes)),
+			cmp.Compare(a.Plant, b.Plant),
+		)
 	})
 	return out
 }
@@ -67,7 +70,14 @@ func best(e, covered *cold.Struck, p *Plant) (out Act, helps bool) {
 		return out, false
 	}
 	try := func(do string, minutes float64, with float64) {
-		a := Act{Plant: p.ID, Do: do, Minutes: int(math.Ceil(minutes)), Without: o.Severity, With: with, Worst: o.Worst.Organ}
+		a := Act{
+			Plant:   p.ID,
+			Do:      do,
+			Minutes: int(math.Ceil(minutes)),
+			Without: o.Severity,
+			With:    with,
+			Worst:   o.Worst.Organ,
+		}
 		a.Saves = (o.Severity - with) * p.dear()
 		if o.Severity-with >= worthFrom && (!helps || a.Saves*float64(out.Minutes) > out.Saves*float64(a.Minutes)) {
 			out, helps = a, true

@@ -54,8 +54,9 @@ func garden(r *rand.Rand, book []catalogue.Entry, n *season.Normals, on day.Day)
 	return out
 }
 
-// TestFirstHourOfANight: over a hundred freezes in three climates, told a day before with an error of a degree and a half, the
-// first hour of work by the list saves at least nine tenths of what an hour could have saved by one who had known.
+// TestFirstHourOfANight: over a hundred freezes in three climates, told a day before with an error of a degree and a
+// half, the first hour of work by the list saves at least nine tenths of what an hour could have saved by one who had
+// known.
 func TestFirstHourOfANight(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 7))
 	book := catalogue.Built()
@@ -120,8 +121,8 @@ func most(acts map[int64]Act) float64 {
 	return got[60]
 }
 
-// TestWatchKnowsItsLimits: a grown tree is not covered, a pot that nobody lifts is not carried, what bears the night is left
-// alone, and what comes first saves most in a minute.
+// TestWatchKnowsItsLimits: a grown tree is not covered, a pot that nobody lifts is not carried, what bears the night
+// is left alone, and what comes first saves most in a minute.
 func TestWatchKnowsItsLimits(t *testing.T) {
 	book := catalogue.Built()
 	climate, _ := book.Climate("lake-foothills")
@@ -142,7 +143,12 @@ func TestWatchKnowsItsLimits(t *testing.T) {
 		return p
 	}
 	list := Watch(e, []Plant{
-		at(1, "citrus-limon", 1.2, 30), at(2, "citrus-limon", 1.2, 400), at(3, "citrus-limon", 5, 0), at(4, "taxus-baccata", 2, 0),
+		at(
+			1,
+			"citrus-limon",
+			1.2,
+			30,
+		), at(2, "citrus-limon", 1.2, 400), at(3, "citrus-limon", 5, 0), at(4, "taxus-baccata", 2, 0),
 		at(5, "bougainvillea-glabra", 1.5, 25),
 	})
 	do := map[int64]string{}

@@ -9,7 +9,13 @@ import (
 // made is so many prognoses of a kind of plant, told with a chance, of which a share comes true.
 func made(r *rand.Rand, n int, kind, person string, told, true1 float64) (out []Case) {
 	for range n {
-		c := Case{Foretold: Foretold{Chance: told, Low: 1, High: 2, Seasons: 2, State: TurnedDead}, Kind: kind, Person: person, Verdict: "cut back", Zone: "9a"}
+		c := Case{
+			Foretold: Foretold{Chance: told, Low: 1, High: 2, Seasons: 2, State: TurnedDead},
+			Kind:     kind,
+			Person:   person,
+			Verdict:  "cut back",
+			Zone:     "9a",
+		}
 		if r.Float64() < true1 {
 			c.State = TurnedRight
 		}

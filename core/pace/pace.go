@@ -1,7 +1,7 @@
-// Package pace is how long work takes a firm against what is reckoned: by kind of work, crew and size of the job, drawn
-// from the minutes that were noted. The logarithm of took against reckoned is taken as a sum of parts, each drawn towards
-// nothing where little is known (a normal linear model with known priors, Gelman et al. 2013), so that few jobs say
-// little.
+// Package pace is how long work takes a firm against what is reckoned: by kind of work, crew and size of the job,
+// drawn from the minutes that were noted. The logarithm of took against reckoned is taken as a sum of parts, each
+// drawn towards nothing where little is known (a normal linear model with known priors, Gelman et al. 2013), so that
+// few jobs say little.
 package pace
 
 import (
@@ -211,7 +211,8 @@ func (p *Pace) For(kind, crew string, minutes float64) Factor {
 	return f
 }
 
-// Minutes is how long a job is expected to take that is reckoned at so many: to five minutes where the firm's pace differs.
+// Minutes is how long a job is expected to take that is reckoned at so many: to five minutes where the firm's pace
+// differs.
 func (p *Pace) Minutes(kind string, reckoned int) int {
 	if !p.Known() {
 		return reckoned
@@ -227,7 +228,12 @@ func (p *Pace) factor(parts []int, doubt float64) Factor {
 	const z = 1.959964
 	m, v := p.at(parts)
 	half := z * math.Sqrt(v+doubt)
-	return Factor{Times: round(math.Exp(m)), Low: round(math.Exp(m - half)), High: round(math.Exp(m + half)), Spread: round(p.sd)}
+	return Factor{
+		Times:  round(math.Exp(m)),
+		Low:    round(math.Exp(m - half)),
+		High:   round(math.Exp(m + half)),
+		Spread: round(p.sd),
+	}
 }
 
 func round(x float64) float64 { return math.Round(1000*x) / 1000 }

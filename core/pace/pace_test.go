@@ -6,8 +6,8 @@ import (
 	"testing"
 )
 
-// firm makes up jobs that were done: minutes reckoned, and minutes that they took at a pace by kind and by crew. Each job
-// goes well or badly by a third, and some minutes are noted to the quarter of an hour.
+// firm makes up jobs that were done: minutes reckoned, and minutes that they took at a pace by kind and by crew. Each
+// job goes well or badly by a third, and some minutes are noted to the quarter of an hour.
 func firm(r *rand.Rand, jobs int, kinds, crews map[string]float64) (out []Done) {
 	names := func(m map[string]float64) (out []string) {
 		for n := range m {
@@ -27,8 +27,8 @@ func firm(r *rand.Rand, jobs int, kinds, crews map[string]float64) (out []Done) 
 	return out
 }
 
-// TestPaceIsFound: a firm that is a third slower at cutting is found to be so, within a sixth, after twenty such jobs in
-// nine of ten runs; one that works as reckoned is hardly ever told that it does not.
+// TestPaceIsFound: a firm that is a third slower at cutting is found to be so, within a sixth, after twenty such jobs
+// in nine of ten runs; one that works as reckoned is hardly ever told that it does not.
 func TestPaceIsFound(t *testing.T) {
 	r := rand.New(rand.NewPCG(8, 3))
 	near, false5 := 0, 0
@@ -39,7 +39,9 @@ func TestPaceIsFound(t *testing.T) {
 		if f := Of(jobs).For("prune", "A", 90); math.Abs(f.Times/1.33-1) < 1.0/6 {
 			near++
 		}
-		same := Of(firm(r, 60, map[string]float64{"prune": 1, "feed": 1, "mulch": 1}, map[string]float64{"A": 1, "B": 1}))
+		same := Of(
+			firm(r, 60, map[string]float64{"prune": 1, "feed": 1, "mulch": 1}, map[string]float64{"A": 1, "B": 1}),
+		)
 		if k := same.Kinds(); len(k) != 3 {
 			t.Fatalf("%d kinds", len(k))
 		} else if beyond(k[0]) {
@@ -87,7 +89,8 @@ func TestPaceByCrewAndSize(t *testing.T) {
 	if quick.Times > 0.98 || slow.Times < 1.2 || quick.High > slow.Low {
 		t.Errorf("quick %+v, slow %+v", quick, slow)
 	}
-	if unknown := p.For("graft", "nobody", 90); unknown.Times < 0.8 || unknown.Times > 1.35 || unknown.High-unknown.Low < quick.High-quick.Low {
+	if unknown := p.For("graft", "nobody", 90); unknown.Times < 0.8 || unknown.Times > 1.35 ||
+		unknown.High-unknown.Low < quick.High-quick.Low {
 		t.Errorf("work and crew of which nothing is known: %+v, and surer than of what is known", unknown)
 	}
 	for i := range jobs {

@@ -21,19 +21,50 @@ func TestJoins(t *testing.T) {
 		change func(p *Problem)
 		day    int // -1: they do not join
 	}{
-		{"four people: A and B, on its best day", Job{Minutes: 120, People: 4, Costs: []int{30, 10, 0, 20, 40}}, nil, 2},
-		{"three people: a crew that is too few joins one that is nearly enough", Job{Minutes: 120, People: 3, Costs: []int{0, 0, 0, 0, 0}}, nil, 0},
+		{
+			"four people: A and B, on its best day",
+			Job{Minutes: 120, People: 4, Costs: []int{30, 10, 0, 20, 40}},
+			nil,
+			2,
+		},
+		{
+			"three people: a crew that is too few joins one that is nearly enough",
+			Job{Minutes: 120, People: 3, Costs: []int{0, 0, 0, 0, 0}},
+			nil,
+			0,
+		},
 		{"two people: one crew is enough", Job{Minutes: 120, People: 2, Costs: []int{0, 0, 0, 0, 0}}, nil, -1},
 		{"five people: two crews are not enough", Job{Minutes: 120, People: 6, Costs: []int{0, 0, 0, 0, 0}}, nil, -1},
-		{"one of them climbs", Job{Minutes: 120, People: 4, Skills: []string{"climbing"}, Costs: []int{0, 0, 0, 0, 0}}, nil, 0},
-		{"nobody of them is licensed", Job{Minutes: 120, People: 4, Skills: []string{"licence"}, Costs: []int{0, 0, 0, 0, 0}}, nil, -1},
+		{
+			"one of them climbs",
+			Job{Minutes: 120, People: 4, Skills: []string{"climbing"}, Costs: []int{0, 0, 0, 0, 0}},
+			nil,
+			0,
+		},
+		{
+			"nobody of them is licensed",
+			Job{Minutes: 120, People: 4, Skills: []string{"licence"}, Costs: []int{0, 0, 0, 0, 0}},
+			nil,
+			-1,
+		},
 		{"a day on which one is off does not do", Job{Minutes: 120, People: 4, Costs: []int{0, 5, 9, 9, 9}},
 			func(p *Problem) { p.Crews[1].Hours[1] = Span{} }, 1},
 		{"longer than the hours they share", Job{Minutes: 560, People: 4, Costs: []int{0, 0, 0, 0, 0}}, nil, -1},
-		{"a shut property", Job{Minutes: 60, People: 4, Costs: []int{0, 0, 0, 0, 0}}, func(p *Problem) { p.Places[0].Access[1] = Span{600, 700} }, 0},
+		{
+			"a shut property",
+			Job{Minutes: 60, People: 4, Costs: []int{0, 0, 0, 0, 0}},
+			func(p *Problem) { p.Places[0].Access[1] = Span{600, 700} },
+			0,
+		},
 	}
 	for _, c := range cases {
-		p := &Problem{From: monday, Days: 5, Crews: pair(), Places: []Place{{Name: "G", At: &Point{45.92, 8.53}}}, Jobs: []Job{c.job}}
+		p := &Problem{
+			From:   monday,
+			Days:   5,
+			Crews:  pair(),
+			Places: []Place{{Name: "G", At: &Point{45.92, 8.53}}},
+			Jobs:   []Job{c.job},
+		}
 		if c.change != nil {
 			c.change(p)
 		}
@@ -57,7 +88,8 @@ func TestJoins(t *testing.T) {
 			whole.Jobs = append(whole.Jobs, half)
 		}
 		plan, err := Make(whole, 1, Rounds(10))
-		if err != nil || len(plan.Visits) != 2 || len(plan.Left) > 0 || plan.Visits[0].From != plan.Visits[1].From || plan.Score.Overtime > 0 {
+		if err != nil || len(plan.Visits) != 2 || len(plan.Left) > 0 || plan.Visits[0].From != plan.Visits[1].From ||
+			plan.Score.Overtime > 0 {
 			t.Errorf("%s: %+v %+v %v", c.name, plan.Visits, plan.Left, err)
 		}
 	}

@@ -22,7 +22,12 @@ func TestParts(t *testing.T) {
 		{"twenty hours of two people for a crew of two", []Crew{crew(2, 8, 17)}, Job{Minutes: 1200, People: 2}, 3},
 		{"twenty hours of one person shared by four", []Crew{crew(4, 8, 17)}, Job{Minutes: 1200}, 0},
 		{"the crew that is quickest is meant", []Crew{crew(1, 8, 12), crew(2, 8, 17)}, Job{Minutes: 1600}, 2},
-		{"a crew without the skill does not count", []Crew{crew(4, 8, 17), crew(1, 8, 17, "climbing")}, Job{Minutes: 900, Skills: []string{"climbing"}}, 2},
+		{
+			"a crew without the skill does not count",
+			[]Crew{crew(4, 8, 17), crew(1, 8, 17, "climbing")},
+			Job{Minutes: 900, Skills: []string{"climbing"}},
+			2,
+		},
 		{"nobody is able: it is not cut up", []Crew{crew(1, 8, 17)}, Job{Minutes: 1200, People: 3}, 0},
 		{"a break and loading are no time for it", []Crew{func() Crew {
 			c := crew(1, 8, 17)

@@ -102,7 +102,7 @@ func newSpread(p *Problem, weeks int) *spread {
 	for c, crew := range p.Crews {
 		for d := range 7 * weeks {
 			h := p.at(c, d)
-			m := (float64(max(0, h.To-h.From)) - crew.Break.Within(h)) * float64(crew.Size) * (1 - driving)
+			m := max(0, float64(h.To-h.From-crew.Load)-crew.Break.Within(h)) * float64(crew.Size) * (1 - driving)
 			s.room[d/7] += m
 			for i, skill := range s.skills {
 				if slices.Contains(crew.Skills, skill) {

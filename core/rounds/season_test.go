@@ -1,6 +1,7 @@
 package rounds
 
 import (
+	"math"
 	"math/rand/v2"
 	"slices"
 	"testing"
@@ -148,5 +149,16 @@ func TestSeasonGaps(t *testing.T) {
 	}
 	if !slices.Contains(o.Left, 2) || !slices.Contains(o.Left, 3) {
 		t.Errorf("left: %v; what waits for work without a week has none", o.Left)
+	}
+}
+
+// TestSeasonKnowsLoading: an hour of loading each day is no hour for the work, and a day off has nothing to load for.
+func TestSeasonKnowsLoading(t *testing.T) {
+	for load, want := range map[int]float64{0: 5 * 480 * 0.7, 60: 5 * 420 * 0.7} {
+		p := &Problem{From: monday, Days: 7, Crews: []Crew{{Name: "A", Size: 1, Hours: week(8, 16), Load: load}}}
+		o, err := Season(p, 1)
+		if err != nil || math.Abs(o.Weeks[0].Capacity-want) > 1 {
+			t.Errorf("%d minutes of loading: a week has %v, want %.0f (%v)", load, o.Weeks, want, err)
+		}
 	}
 }

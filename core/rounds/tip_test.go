@@ -6,8 +6,12 @@ import "testing"
 // it; nothing is driven anywhere as long as all goes on.
 func TestTip(t *testing.T) {
 	made := func(load float64, waste ...float64) Plan {
-		p := &Problem{From: monday, Days: 1, Crews: []Crew{{Name: "A", Size: 1, Hours: week(7, 18), Start: &Point{45.9, 8.5}, LoadM3: load,
-			Tip: &Tip{At: Point{45.92, 8.53}, Minutes: 15}}}}
+		p := &Problem{
+			From: monday,
+			Days: 1,
+			Crews: []Crew{{Name: "A", Size: 1, Hours: week(7, 18), Start: &Point{45.9, 8.5}, LoadM3: load,
+				Tip: &Tip{At: Point{45.92, 8.53}, Minutes: 15}}},
+		}
 		for i, m3 := range waste {
 			p.Places = append(p.Places, Place{Name: "G", At: &Point{45.9 + 0.02*float64(i), 8.52}})
 			p.Jobs = append(p.Jobs, Job{Place: i, Minutes: 60, Costs: []int{0}, WasteM3: m3, Later: Forbidden})

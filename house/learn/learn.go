@@ -76,7 +76,14 @@ func (h *Room) PaceTold(ctx context.Context) (PaceTold, error) {
 	if err != nil {
 		return PaceTold{}, err
 	}
-	return PaceTold{On: !off[ourPace], Known: p.Known(), Jobs: p.Jobs(), Kinds: p.Kinds(), Crews: p.Crews(), Sizes: p.Sizes()}, nil
+	return PaceTold{
+		On:    !off[ourPace],
+		Known: p.Known(),
+		Jobs:  p.Jobs(),
+		Kinds: p.Kinds(),
+		Crews: p.Crews(),
+		Sizes: p.Sizes(),
+	}, nil
 }
 
 // SetPace has it be used, or not.

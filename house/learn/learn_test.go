@@ -17,7 +17,16 @@ func TestPaceOfTheRecord(t *testing.T) {
 	at := k.Property("Villa Lumera", "lake-foothills").ID
 	var last int64
 	for n := range 24 {
-		o, err := k.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: at, Title: "Rake", Minutes: 60, Spans: []work.SpanIn{{From: k.On, To: k.On + 30}}})
+		o, err := k.Work.AddOrder(
+			ctx,
+			store.Key{},
+			work.HandOrder{
+				PropertyID: at,
+				Title:      "Rake",
+				Minutes:    60,
+				Spans:      []work.SpanIn{{From: k.On, To: k.On + 30}},
+			},
+		)
 		o = housetest.Must(t, o, err)
 		last = o.ID
 		if n == 7 { // with seven nothing is said yet

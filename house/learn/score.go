@@ -59,8 +59,13 @@ func (h *Room) Told(ctx context.Context) ([]Told, error) {
 			places[o.PropertyID] = pl
 		}
 		p, e := o.Prognosis.V, estate.EntryOf(book, o.Species)
-		t := Told{Property: o.Property, Plant: estate.PlantName(e.Common, o.Label), Given: store.DayOf(&o.Given), Day: store.DayOf(&o.Day),
-			Overrule: o.Decision == "overruled"}
+		t := Told{
+			Property: o.Property,
+			Plant:    estate.PlantName(e.Common, o.Label),
+			Given:    store.DayOf(&o.Given),
+			Day:      store.DayOf(&o.Day),
+			Overrule: o.Decision == "overruled",
+		}
 		t.Foretold = outcome.Foretold{Chance: p.Chance, Low: p.SeasonsLow, High: p.SeasonsHigh, State: o.State,
 			Seasons: p.Against(pl.Normals.Climate, t.Given, t.Day, o.State).Seasons}
 		t.Kind, t.Verdict, t.Person = e.Common, o.Kind, o.By

@@ -98,7 +98,10 @@ func (h *Room) watch(ctx context.Context, skies estate.Skies) (NightWatch, error
 			out.Nights, best[n.PropertyID] = append(out.Nights, n), saves
 		}
 	}
-	slices.SortStableFunc(out.Nights, func(a, b Night) int { return cmp.Compare(best[b.PropertyID], best[a.PropertyID]) })
+	slices.SortStableFunc(
+		out.Nights,
+		func(a, b Night) int { return cmp.Compare(best[b.PropertyID], best[a.PropertyID]) },
+	)
 	return out, nil
 }
 
@@ -125,7 +128,12 @@ func (h *Room) inside(ctx context.Context) (map[int64]bool, error) {
 
 // night is the first of the nights ahead at a property that hurts something which can be helped, and what its first act
 // saves in a minute.
-func (h *Room) night(ctx context.Context, pl *estate.Place, sky map[day.Day]rounds.Sky, kept []store.Plant) (Night, float64, error) {
+func (h *Room) night(
+	ctx context.Context,
+	pl *estate.Place,
+	sky map[day.Day]rounds.Sky,
+	kept []store.Plant,
+) (Night, float64, error) {
 	today := h.Today()
 	out := Night{PropertyID: pl.Property.ID, Property: pl.Property.Name}
 	cold := false
@@ -159,7 +167,10 @@ func (h *Room) night(ctx context.Context, pl *estate.Place, sky map[day.Day]roun
 		acts := night.Watch(e, plants)
 		for _, a := range acts {
 			out.Minutes += a.Minutes
-			out.Acts = append(out.Acts, NightAct{a.Plant, names[a.Plant], a.Do, a.Minutes, a.Worst, round(a.Without), round(a.With)})
+			out.Acts = append(
+				out.Acts,
+				NightAct{a.Plant, names[a.Plant], a.Do, a.Minutes, a.Worst, round(a.Without), round(a.With)},
+			)
 		}
 		if len(acts) > 0 {
 			return out, acts[0].Saves / float64(acts[0].Minutes), nil
@@ -178,7 +189,17 @@ func (h *Room) groundAhead(ctx context.Context, pl *estate.Place, sky map[day.Da
 	days := []weather.DayMeasured{}
 	for d := today; d <= today+watchDays; d++ {
 		if w, told := sky[d]; told {
-			days = append(days, weather.DayMeasured{Day: d, MinC: w.MinC, MaxC: w.MaxC, RainMM: w.RainMM, WindMS: w.WindMS, RHPct: math.NaN()})
+			days = append(
+				days,
+				weather.DayMeasured{
+					Day:    d,
+					MinC:   w.MinC,
+					MaxC:   w.MaxC,
+					RainMM: w.RainMM,
+					WindMS: w.WindMS,
+					RHPct:  math.NaN(),
+				},
+			)
 		}
 	}
 	ahead := weather.At(weather.OfDays(days, c.Latitude, c.Longitude, pl.Zone), pl.Property.Site.V, c.Longitude)

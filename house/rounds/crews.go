@@ -103,13 +103,13 @@ func tellCrew(c store.Crew, people []Person) Crew {
 	return out
 }
 
-// Minutes is how long a crew works on a day, without its break; 0 on a day off.
+// Minutes is how long a crew works on a day, without its break and its loading; 0 on a day off.
 func (c Crew) Minutes(on day.Day) float64 {
 	h := c.Hours[on.Weekday()]
 	if slices.Contains(c.Off, on) || h.To <= h.From {
 		return 0
 	}
-	return float64(h.To-h.From) - c.Break.Within(h)
+	return max(0, float64(h.To-h.From-c.Load)-c.Break.Within(h))
 }
 
 // core is a crew as rounds take it.

@@ -20,14 +20,15 @@ type part struct {
 	running bool
 }
 
-// part cuts up what no day holds, and what needs two crews. What stands on a day stays whole, and a treatment is done in
-// one go.
+// part cuts up what no day holds, and what needs two crews. What stands on a day stays whole, and a treatment is done
+// in one go.
 func (o *planned) part() {
 	p := o.problem
 	o.parts = map[int]part{}
 	joins := p.Joins()
 	for j, n := 0, len(p.Jobs); j < n; j++ {
-		if k := &p.Jobs[j]; k.Pin != nil || k.Was != nil || o.orders[j].Kind == job.Treat || o.orders[j].Kind == job.Care {
+		if k := &p.Jobs[j]; k.Pin != nil || k.Was != nil || o.orders[j].Kind == job.Treat ||
+			o.orders[j].Kind == job.Care {
 			continue
 		}
 		if x, two := joins[j]; two {
@@ -48,7 +49,11 @@ func (o *planned) run(j int, minutes []float64) {
 	whole, of := o.problem.Jobs[j], part{running: true}
 	for i, m := range minutes {
 		of.pieces = append(of.pieces, store.Piece{
-			Title: job.DayTitle(whole.Title, i+1, len(minutes)), Minutes: int(math.Ceil(m / o.longer(j))), People: max(1, whole.People)})
+			Title: job.DayTitle(
+				whole.Title,
+				i+1,
+				len(minutes),
+			), Minutes: int(math.Ceil(m / o.longer(j))), People: max(1, whole.People)})
 	}
 	last := j
 	for of.n = range of.pieces {
@@ -74,7 +79,10 @@ func (o *planned) join(j int, x rounds.Joined) {
 		c := x.Crews[of.n]
 		k := &o.problem.Jobs[o.piece(j, of, whole)]
 		k.Pin = &rounds.Pin{Crew: c, Day: x.Day, At: x.At}
-		k.Skills = slices.DeleteFunc(slices.Clone(whole.Skills), func(s string) bool { return !slices.Contains(o.problem.Crews[c].Skills, s) })
+		k.Skills = slices.DeleteFunc(
+			slices.Clone(whole.Skills),
+			func(s string) bool { return !slices.Contains(o.problem.Crews[c].Skills, s) },
+		)
 	}
 }
 
@@ -114,7 +122,10 @@ func (o *planned) pin(j int, at rounds.Pin) error {
 	}
 	was := o.problem.Jobs[j].Pin
 	if was.Crew != at.Crew {
-		return fmt.Errorf("%s is done by two crews together, and stays with them: put it on another day", o.problem.Jobs[j].Title)
+		return fmt.Errorf(
+			"%s is done by two crews together, and stays with them: put it on another day",
+			o.problem.Jobs[j].Title,
+		)
 	}
 	if at.At == 0 {
 		at.At = was.At
@@ -158,7 +169,14 @@ func (o *planned) alone(plan *rounds.Plan) {
 			x, is := o.parts[j]
 			off := is && !x.running && left[o.orders[j].ID]
 			if off {
-				plan.Left = append(plan.Left, rounds.Left{Job: j, Why: "The other crew that it needs has no time for it.", Takes: "A morning of both."})
+				plan.Left = append(
+					plan.Left,
+					rounds.Left{
+						Job:   j,
+						Why:   "The other crew that it needs has no time for it.",
+						Takes: "A morning of both.",
+					},
+				)
 			}
 			return off
 		})

@@ -19,10 +19,18 @@ func TestLongJobOnDaysRunning(t *testing.T) {
 	props, err := h.Store.Properties(ctx, 0, 1)
 	must(t, err)
 	spans := []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}
-	long, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: props[0].ID, Title: "Clear the bank", Minutes: 1200, Spans: spans})
+	long, err := h.Work.AddOrder(
+		ctx,
+		store.Key{},
+		work.HandOrder{PropertyID: props[0].ID, Title: "Clear the bank", Minutes: 1200, Spans: spans},
+	)
 	must(t, err)
-	after, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: props[0].ID, Title: "Sow the bank", Minutes: 30, Spans: spans,
-		After: []work.AfterIn{{ID: long.ID, MinDays: 1}}})
+	after, err := h.Work.AddOrder(
+		ctx,
+		store.Key{},
+		work.HandOrder{PropertyID: props[0].ID, Title: "Sow the bank", Minutes: 30, Spans: spans,
+			After: []work.AfterIn{{ID: long.ID, MinDays: 1}}},
+	)
 	must(t, err)
 	p, err := h.Propose(ctx, ProposalIn{Days: 14, Seconds: 20, Tries: 100})
 	must(t, err)
@@ -77,7 +85,8 @@ func TestLongJobOnDaysRunning(t *testing.T) {
 		}
 		k, err := h.Store.Order(ctx, long.ID)
 		must(t, err)
-		if gaps, err = h.Store.Before(ctx, after.ID); err != nil || len(gaps) != 1 || gaps[0].OfID != long.ID || k.Title != "Clear the bank" {
+		if gaps, err = h.Store.Before(ctx, after.ID); err != nil || len(gaps) != 1 || gaps[0].OfID != long.ID ||
+			k.Title != "Clear the bank" {
 			t.Errorf("put back: %q, and what follows waits for %+v %v", k.Title, gaps, err)
 		}
 	}
@@ -96,8 +105,8 @@ func TestLongJobOnDaysRunning(t *testing.T) {
 	}
 }
 
-// TestTwoCrewsJoin: what needs three people is done by a crew of two and a crew of one on the same morning, from the same hour; each
-// has a job of its own that names the other, and put back it is one.
+// TestTwoCrewsJoin: what needs three people is done by a crew of two and a crew of one on the same morning, from the
+// same hour; each has a job of its own that names the other, and put back it is one.
 func TestTwoCrewsJoin(t *testing.T) {
 	ctx, h := context.Background(), opened(t)
 	pair := CrewIn{Name: "The pair"}
@@ -113,8 +122,12 @@ func TestTwoCrewsJoin(t *testing.T) {
 	must(t, err)
 	props, err := h.Store.Properties(ctx, 0, 1)
 	must(t, err)
-	big, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: props[0].ID, Title: "Carry the trough", Minutes: 90, CrewSize: 3,
-		Spans: []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}})
+	big, err := h.Work.AddOrder(
+		ctx,
+		store.Key{},
+		work.HandOrder{PropertyID: props[0].ID, Title: "Carry the trough", Minutes: 90, CrewSize: 3,
+			Spans: []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}},
+	)
 	must(t, err)
 	p, err := h.Propose(ctx, ProposalIn{Days: 7, Seconds: 20, Tries: 100})
 	must(t, err)
@@ -128,7 +141,8 @@ func TestTwoCrewsJoin(t *testing.T) {
 		}
 	}
 	slices.Sort(titles)
-	if !slices.Equal(titles, []string{"Carry the trough, with Ilda", "Carry the trough, with The pair"}) || len(from) != 1 {
+	if !slices.Equal(titles, []string{"Carry the trough, with Ilda", "Carry the trough, with The pair"}) ||
+		len(from) != 1 {
 		t.Fatalf("it is %q at %d hours; left %+v", titles, len(from), p.Left)
 	}
 	if _, err := h.Accept(ctx, store.Key{}, p.ID); err != nil {
@@ -148,7 +162,9 @@ func TestTwoCrewsJoin(t *testing.T) {
 	if _, err := h.TakeBack(ctx, store.Key{}, p.ID); err != nil {
 		t.Fatal(err)
 	}
-	if k, err := h.Store.Order(ctx, big.ID); err != nil || k.CrewSize != 3 || k.Minutes != 90 || k.Title != "Carry the trough" || k.Day != nil {
+	if k, err := h.Store.Order(ctx, big.ID); err != nil || k.CrewSize != 3 || k.Minutes != 90 ||
+		k.Title != "Carry the trough" ||
+		k.Day != nil {
 		t.Errorf("put back: %+v %v", k.Order, err)
 	}
 }
@@ -162,7 +178,8 @@ func TestNobodyComesAlone(t *testing.T) {
 		Left:   []rounds.Left{{Job: 2, Why: "It stands on another day."}},
 	}
 	of.alone(&plan)
-	if len(plan.Visits) != 1 || !slices.Equal(plan.Visits[0].Jobs, []int{1}) || len(plan.Left) != 2 || plan.Left[1].Job != 0 {
+	if len(plan.Visits) != 1 || !slices.Equal(plan.Visits[0].Jobs, []int{1}) || len(plan.Left) != 2 ||
+		plan.Left[1].Job != 0 {
 		t.Errorf("%+v %+v", plan.Visits, plan.Left)
 	}
 }

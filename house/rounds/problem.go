@@ -99,24 +99,8 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	if out.several, err = h.Store.SeveralPlants(ctx); err != nil {
 		return nil, err
 	}
-	at := map[int64]int{}
-	places := map[int64]*estate.Place{}
-	for _, k := range list {
-		pl := places[k.PropertyID]
-		if pl == nil {
-			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
-				return nil, err
-			}
-			places[k.PropertyID] = pl
-		}
-		c, err := h.Work.Shared(ctx, k, pl)
-		if err != nil {
-			return nil, err
-		}
-		out.add(k, c, pl, at, cards, anew)
-		if len(out.orders) >= plannedMax {
-			break
-		}
+	if err := out.addAll(ctx, h, list, cards, anew); err != nil {
+		return nil, err
 	}
 	if err := out.waste(ctx, h); err != nil {
 		return nil, err
@@ -131,6 +115,31 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 		return nil, err
 	}
 	return out, h.light(ctx, out.problem)
+}
+
+// addAll adds orders as jobs, as many as are planned at once.
+func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, cards []treatment.Card, anew bool) error {
+	at := map[int64]int{}
+	places := map[int64]*estate.Place{}
+	for _, k := range list {
+		pl := places[k.PropertyID]
+		if pl == nil {
+			var err error
+			if pl, err = h.Place(ctx, k.PropertyID); err != nil {
+				return err
+			}
+			places[k.PropertyID] = pl
+		}
+		c, err := h.Work.Shared(ctx, k, pl)
+		if err != nil {
+			return err
+		}
+		o.add(k, c, pl, at, cards, anew)
+		if len(o.orders) >= plannedMax {
+			break
+		}
+	}
+	return nil
 }
 
 // add adds an order as a job, if it has a day in the span.

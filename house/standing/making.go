@@ -63,8 +63,13 @@ func (h *Room) Ahead(ctx context.Context) error {
 // missed ends a visit that nobody made.
 func (h *Room) missed(ctx context.Context, tx store.Tx, k store.OrderFull) error {
 	today := h.Today().String()
-	_, err := tx.SetStand(ctx, k.ID, k.Version, store.Stand{State: job.Skipped, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place,
-		DayCost: k.DayCost, Ended: &today, Note: "Nobody was there before the next time came."})
+	_, err := tx.SetStand(
+		ctx,
+		k.ID,
+		k.Version,
+		store.Stand{State: job.Skipped, Day: k.Day, Crew: k.Crew, CrewID: k.CrewID, Place: k.Place,
+			DayCost: k.DayCost, Ended: &today, Note: "Nobody was there before the next time came."},
+	)
 	return err
 }
 
@@ -174,7 +179,8 @@ func (h *Room) where(ctx context.Context, property, crew int64) (where, error) {
 			return false // the crew was removed
 		}
 		b, weekday := crews[i].Body.V, on.Weekday()
-		if b.Hours[weekday].To <= b.Hours[weekday].From || slices.Contains(b.Off, on) || slices.Contains(access.Shut, int(weekday)) {
+		if b.Hours[weekday].To <= b.Hours[weekday].From || slices.Contains(b.Off, on) ||
+			slices.Contains(access.Shut, int(weekday)) {
 			return false
 		}
 		return access.Hours == [7]rounds.Span{} || access.Hours[weekday].To > access.Hours[weekday].From
@@ -182,11 +188,19 @@ func (h *Room) where(ctx context.Context, property, crew int64) (where, error) {
 }
 
 // order makes the job of a day and puts it there.
-func (h *Room) order(ctx context.Context, tx store.Tx, v store.StandingVisit, c job.Visit, pl *estate.Place) (int64, error) {
+func (h *Room) order(
+	ctx context.Context,
+	tx store.Tx,
+	v store.StandingVisit,
+	c job.Visit,
+	pl *estate.Place,
+) (int64, error) {
 	b := v.Body.V
 	n := store.NewOrder{PropertyID: v.PropertyID, OriginID: v.ID, Order: job.Order{
 		Key: "standing", Kind: job.Care, Title: b.Title, Origin: job.Plan, For: c.Regular, Minutes: b.Minutes, Crew: b.People,
-		Params: job.Params{Spans: b.Spans(c.Regular)}, Skills: []string{}, Kit: []string{}, Reasons: []string{}, Cautions: []string{},
+		Params: job.Params{
+			Spans: b.Spans(c.Regular),
+		}, Skills: []string{}, Kit: []string{}, Reasons: []string{}, Cautions: []string{},
 	}}
 	curve := pl.Curve(n.Order, []string{""})
 	n.Outlook = curve.Outlook(pl.Today)

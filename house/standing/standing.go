@@ -1,5 +1,5 @@
-// Package standing is when a property is visited whatever there is to do: when one may be there, visits that come again,
-// and the jobs that are made of them as days come near.
+// Package standing is when a property is visited whatever there is to do: when one may be there, visits that come
+// again, and the jobs that are made of them as days come near.
 package standing
 
 import (
@@ -60,7 +60,13 @@ func (h *Room) body(ctx context.Context, in RegularIn) (store.StandingBody, erro
 	} else if !slices.ContainsFunc(c, func(c store.Crew) bool { return c.ID == in.CrewID }) {
 		bad.Add("crew_id", in.CrewID, "is no crew, or was removed")
 	}
-	b := store.StandingBody{Standing: in.Standing, Title: strings.TrimSpace(in.Title), Minutes: in.Minutes, People: max(1, in.People), Known: in.Known}
+	b := store.StandingBody{
+		Standing: in.Standing,
+		Title:    strings.TrimSpace(in.Title),
+		Minutes:  in.Minutes,
+		People:   max(1, in.People),
+		Known:    in.Known,
+	}
 	if b.Title == "" {
 		b.Title = usualTitle
 	}
@@ -98,8 +104,15 @@ const shownAhead = 6
 
 func tell(v store.StandingVisit, rows []store.StandingDay, orders map[int64]store.OrderFull) Regular {
 	b := v.Body.V
-	out := Regular{ID: v.ID, PropertyID: v.PropertyID, Property: v.Property, Crew: v.Crew, Next: []Coming{}, RegularIn: RegularIn{
-		Standing: b.Standing, CrewID: v.CrewID, Title: b.Title, Minutes: b.Minutes, People: b.People, Known: b.Known, Version: v.Version}}
+	out := Regular{
+		ID:         v.ID,
+		PropertyID: v.PropertyID,
+		Property:   v.Property,
+		Crew:       v.Crew,
+		Next:       []Coming{},
+		RegularIn: RegularIn{
+			Standing: b.Standing, CrewID: v.CrewID, Title: b.Title, Minutes: b.Minutes, People: b.People, Known: b.Known, Version: v.Version},
+	}
 	for _, d := range rows {
 		if d.StandingID != v.ID || len(out.Next) == shownAhead {
 			continue

@@ -45,7 +45,12 @@ func open(t *testing.T) *kit {
 
 // fridays is a visit every other Friday from Good Friday on.
 func (k *kit) fridays() standing.RegularIn {
-	return standing.RegularIn{Standing: job.Standing{First: day.Of(2027, 3, 20), Weekday: time.Friday, Every: 2}, CrewID: k.crew.ID, Minutes: 90, Known: true}
+	return standing.RegularIn{
+		Standing: job.Standing{First: day.Of(2027, 3, 20), Weekday: time.Friday, Every: 2},
+		CrewID:   k.crew.ID,
+		Minutes:  90,
+		Known:    true,
+	}
 }
 
 // orders are the jobs of general care that stand, by their days.
@@ -61,8 +66,8 @@ func (k *kit) orders() map[day.Day]store.OrderFull {
 	return out
 }
 
-// TestStandingVisitBecomesJobs: two months of them stand on their days with their crew; a holiday moves one, and that is
-// the one of which the client is to be told.
+// TestStandingVisitBecomesJobs: two months of them stand on their days with their crew; a holiday moves one, and that
+// is the one of which the client is to be told.
 func TestStandingVisitBecomesJobs(t *testing.T) {
 	k := open(t)
 	v, err := k.Standing.Add(k.ctx, store.Key{}, k.property, k.fridays())
@@ -206,8 +211,8 @@ func TestStandingVisitRefused(t *testing.T) {
 	}
 }
 
-// TestRoundsHangOnStandingVisits: a job that may be done on any day of the fortnight goes along with the visit, and with the crew
-// that the client knows.
+// TestRoundsHangOnStandingVisits: a job that may be done on any day of the fortnight goes along with the visit, and
+// with the crew that the client knows.
 func TestRoundsHangOnStandingVisits(t *testing.T) {
 	k := open(t)
 	other := k.crewIn
@@ -257,5 +262,11 @@ var housetestStyle = quantity.Style{}
 
 // handOrder is half an hour of work on a plant that may be done on any day of a month.
 func handOrder(property, plant int64, from day.Day) work.HandOrder {
-	return work.HandOrder{PropertyID: property, Plants: []int64{plant}, Title: "Stake", Minutes: 30, Spans: []work.SpanIn{{From: from, To: from + 30}}}
+	return work.HandOrder{
+		PropertyID: property,
+		Plants:     []int64{plant},
+		Title:      "Stake",
+		Minutes:    30,
+		Spans:      []work.SpanIn{{From: from, To: from + 30}},
+	}
 }

@@ -58,7 +58,10 @@ func loadJob(k store.OrderFull, ids []int64, plants map[int64]*store.Plant, book
 			continue
 		}
 		e := estate.EntryOf(book, p.Species)
-		j.Plants = append(j.Plants, load.Stock{Species: &e, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, PotL: p.PotL})
+		j.Plants = append(
+			j.Plants,
+			load.Stock{Species: &e, Count: p.Count, HeightM: p.HeightM, SpreadM: p.SpreadM, PotL: p.PotL},
+		)
 	}
 	return j
 }

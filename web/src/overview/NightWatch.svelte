@@ -59,7 +59,8 @@
   <section aria-label="Night watch" class="mb-5 border-2 border-cold bg-white p-3">
     <h2>Before a cold night</h2>
     <p class="text-sm text-soft">
-      By the weather as the station tells it. What saves most for a minute of work comes first. Estimates.
+      By the weather as the station tells it. What saves most for a minute of work comes first. Estimates. Lift heavy pots with
+      two people.
     </p>
     {#each watch.nights as n (n.property_id)}
       <div class="mt-2 border-t border-ink pt-1">
