@@ -41,8 +41,22 @@ const (
 	coverC     = 3.0 // °C that it keeps tissue warmer
 	coverMostM = 3.0 // what is taller is not covered from the ground
 	carryMostL = 90  // what two people carry
-	worthFrom  = 0.05
 )
+
+// From how badly a plant is hurt an evening's work is worth it: new leaf and shoots are outgrown, buds and blossom are a
+// year's.
+const (
+	worthFrom = 0.05
+	softFrom  = 0.2
+)
+
+func worth(o *cold.Outcome) bool {
+	switch o.Worst.Organ {
+	case cold.Shoots, cold.Leaves, cold.Tops:
+		return o.Severity >= softFrom
+	}
+	return o.Severity >= worthFrom
+}
 
 // Watch names what is done for each plant that a night will likely hurt, as far as it helps: what saves most in a
 // minute first.
@@ -66,7 +80,7 @@ func Watch(e *cold.Struck, plants []Plant) []Act {
 // best is what saves most in a minute of what can be done for a plant.
 func best(e, covered *cold.Struck, p *Plant) (out Act, helps bool) {
 	o := e.Meet(&p.Plant, p.Stage)
-	if o.Severity < worthFrom {
+	if !worth(&o) {
 		return out, false
 	}
 	try := func(do string, minutes float64, with float64) {

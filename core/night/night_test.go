@@ -168,3 +168,29 @@ func TestWatchKnowsItsLimits(t *testing.T) {
 		t.Errorf("400 L are not carried, 5 m not covered, a yew left alone: %v", do)
 	}
 }
+
+// TestNobodyCoversAYewInSpring: a light frost on new leaf of what is hardy sends nobody out; a
+// bougainvillea on the same night is minded.
+func TestNobodyCoversAYewInSpring(t *testing.T) {
+	book := catalogue.Built()
+	climate, err := book.Climate("gulf-coast")
+	if err != nil {
+		t.Fatal(err)
+	}
+	n, on := climate.Climate.Daily(), day.Of(2027, 4, 10)
+	e := freeze(t, n, on, -2)
+	if e == nil {
+		t.Fatal("a frost on open growth is an event")
+	}
+	for i, id := range []string{"taxus-baccata", "buxus-sempervirens", "acer-palmatum", "bougainvillea-glabra"} {
+		entry, known := book.Entry(id)
+		if !known {
+			t.Fatalf("no %s", id)
+		}
+		p := Plant{ID: int64(i + 1), Stage: entry.Stages(season.NewYear(n, nil), on)(on)}
+		p.Species, p.HeightM, p.SpreadM, p.PotL, p.Shelter, p.Sun, p.Count, p.Value = *entry, 0.6, 0.4, 25, 0.5, 0.6, 1, 1
+		if minded := len(Watch(e, []Plant{p})) > 0; minded != (i == 3) {
+			t.Errorf("%s: %v", id, minded)
+		}
+	}
+}
