@@ -3,9 +3,11 @@ package written
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"io"
+	"maps"
 	"reflect"
 	"regexp"
 	"strconv"
@@ -34,43 +36,62 @@ func (f *Fault) Error() string {
 // be quoted to stay a text.
 func Read(text []byte, into any) error {
 	text = []byte(quantity.Markup(string(text))) // figures in braces read in the units of whoever reads them
-	var n yaml.Node
-	if err := yaml.Unmarshal(text, &n); err != nil {
-		return faultOf(err)
-	}
-	if f := tooWide(&n); f != nil { // before the reader holds each name against each other
-		return f
-	}
 	d := yaml.NewDecoder(bytes.NewReader(text))
-	d.KnownFields(true)
-	if err := d.Decode(into); errors.Is(err, io.EOF) {
+	var n yaml.Node
+	if err := d.Decode(&n); errors.Is(err, io.EOF) {
 		return nil
 	} else if err != nil {
 		return faultOf(err)
 	}
+	aliased, f := tooWide(&n)
+	if f != nil { // before the reader holds each name against each other
+		return f
+	}
+	odd := (fields{}).broken(&n, reflect.TypeOf(into))
+	if err := decode(text, &n, aliased, into); err != nil {
+		if f := faultOf(err); odd == nil || f.Line <= odd.Line {
+			return f
+		}
+		return odd
+	}
+	if odd != nil {
+		return odd
+	}
 	if err := d.Decode(new(yaml.Node)); !errors.Is(err, io.EOF) {
 		return &Fault{Problem: "holds more than one document"}
 	}
-	if f := (fields{}).broken(&n, reflect.TypeOf(into)); f != nil {
-		return f
-	}
 	return nil
+}
+
+// decode decodes a text that was read once already; with aliases it is read again, as the reader alone follows them safely.
+func decode(text []byte, n *yaml.Node, aliased bool, into any) error {
+	if !aliased {
+		return n.Decode(into)
+	}
+	d := yaml.NewDecoder(bytes.NewReader(text))
+	d.KnownFields(true)
+	return d.Decode(into)
 }
 
 // mostNames is how many names may stand beside each other.
 const mostNames = 2000
 
-// tooWide is a list of names that is longer than anybody writes.
-func tooWide(n *yaml.Node) *Fault {
+// tooWide is a list of names that is longer than anybody writes; aliased reports a text that refers to parts of itself.
+func tooWide(n *yaml.Node) (aliased bool, f *Fault) {
+	if n.Kind == yaml.AliasNode {
+		return true, nil
+	}
 	if n.Kind == yaml.MappingNode && len(n.Content) > 2*mostNames {
-		return &Fault{n.Line, fmt.Sprintf("holds more than %d fields", mostNames)}
+		return false, &Fault{n.Line, fmt.Sprintf("holds more than %d fields", mostNames)}
 	}
 	for _, c := range n.Content {
-		if f := tooWide(c); f != nil {
-			return f
+		a, f := tooWide(c)
+		if f != nil {
+			return aliased, f
 		}
+		aliased = aliased || a
 	}
-	return nil
+	return aliased, nil
 }
 
 // fields are the types of a type's fields by their names; known ones are kept.
@@ -82,18 +103,22 @@ func (k fields) of(t reflect.Type) map[string]reflect.Type {
 		return known
 	}
 	out := map[string]reflect.Type{}
-	for _, f := range reflect.VisibleFields(t) {
-		name, _, _ := strings.Cut(f.Tag.Get("yaml"), ",")
-		if name == "" {
-			name = strings.ToLower(f.Name)
+	for i := range t.NumField() {
+		f := t.Field(i)
+		name, how, _ := strings.Cut(f.Tag.Get("yaml"), ",")
+		switch {
+		case how == "inline":
+			maps.Copy(out, k.of(f.Type))
+		case f.IsExported():
+			out[cmp.Or(name, strings.ToLower(f.Name))] = f.Type
 		}
-		out[name] = f.Type
 	}
 	k[t] = out
 	return out
 }
 
-// broken is a number with a fraction where a whole one is wanted: the reader would cut it off in silence.
+// broken is what the reader would pass over in silence: a field that is not known, a number with a fraction where a
+// whole one is wanted.
 func (k fields) broken(n *yaml.Node, t reflect.Type) *Fault {
 	for t.Kind() == reflect.Pointer {
 		t = t.Elem()
@@ -114,11 +139,8 @@ func (k fields) broken(n *yaml.Node, t reflect.Type) *Fault {
 			below := reflect.Type(nil)
 			if t.Kind() == reflect.Map {
 				below = t.Elem()
-			} else {
-				below = k.of(t)[n.Content[i].Value]
-			}
-			if below == nil { // what is there under an embedded name
-				continue
+			} else if below = k.of(t)[n.Content[i].Value]; below == nil {
+				return &Fault{n.Content[i].Line, fmt.Sprintf("there is no field %q", n.Content[i].Value)}
 			}
 			if f := k.broken(n.Content[i+1], below); f != nil {
 				return f
