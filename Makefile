@@ -61,6 +61,8 @@ dev: web ## Vite in front of the API; edits show at once
 	go build -o mezzadro ./cmd/mezzadro
 	./mezzadro demo --addr 127.0.0.1:8080 & trap "kill $$!" EXIT; cd web && npx vite
 
-# The journeys want Debian's Chromium; where it is missing and can be installed, it is.
+# The journeys want Debian's Chromium, rather the one that draws without a window: it takes a third less of the machine.
+# Where it is missing and can be installed, it is; where it cannot, the other does.
 chromium:
-	@command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; }
+	@command -v chromium-headless-shell >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium-headless-shell >/dev/null; } || true
+	@command -v chromium-headless-shell >/dev/null || command -v chromium >/dev/null || { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq chromium >/dev/null; }
