@@ -16,6 +16,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/season"
 	"mezzadro/core/weather"
+	"mezzadro/house/crews"
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
@@ -23,7 +24,6 @@ import (
 	"mezzadro/house/ledger"
 	"mezzadro/house/letters"
 	"mezzadro/house/overview"
-	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -327,7 +327,7 @@ func sweep(t *testing.T, h *opened, plants, held int) {
 	}
 	s.whole(waits)
 	s.told(waits, s.seen)
-	if len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items) == 0 {
+	if len(ok[Run[crews.Crew]](h, "GET", "/crews", nil).Items) == 0 {
 		h.crewOf("Ilda", "ladder")
 	}
 	s.proposal(waits)

@@ -4,36 +4,36 @@ import (
 	"context"
 
 	"mezzadro/core/job"
-	"mezzadro/house/rounds"
+	"mezzadro/house/crews"
 )
 
-func (s *Server) people(ctx context.Context, _ *struct{}) (*Out[Run[rounds.Person]], error) {
-	list, err := s.Rounds.People(ctx)
-	return out(Run[rounds.Person]{Items: list}), s.problem(ctx, "people", err)
+func (s *Server) people(ctx context.Context, _ *struct{}) (*Out[Run[crews.Person]], error) {
+	list, err := s.Team.People(ctx)
+	return out(Run[crews.Person]{Items: list}), s.problem(ctx, "people", err)
 }
 
 func (s *Server) addPerson(ctx context.Context, in *struct {
 	OnceKey
-	Body rounds.PersonIn
-}) (*Out[rounds.Person], error) {
-	p, err := s.Rounds.KeepPerson(ctx, keyOf(ctx), 0, in.Body)
+	Body crews.PersonIn
+}) (*Out[crews.Person], error) {
+	p, err := s.Team.KeepPerson(ctx, keyOf(ctx), 0, in.Body)
 	return out(p), s.problem(ctx, "person", err)
 }
 
 func (s *Server) changePerson(ctx context.Context, in *struct {
 	Write
-	Body rounds.PersonIn
-}) (*Out[rounds.Person], error) {
-	p, err := s.Rounds.KeepPerson(ctx, keyOf(ctx), in.ID, in.Body)
+	Body crews.PersonIn
+}) (*Out[crews.Person], error) {
+	p, err := s.Team.KeepPerson(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(p), s.problem(ctx, "person", err)
 }
 
 func (s *Server) removePerson(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "person", s.Rounds.RemovePerson(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restorePerson(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "person", s.Rounds.RemovePerson(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "person", s.Team.RemovePerson(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) skills(context.Context, *struct{}) (*Out[Run[string]], error) {

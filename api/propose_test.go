@@ -9,6 +9,7 @@ import (
 
 	"mezzadro/core/job"
 	round "mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/days"
 	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
@@ -25,10 +26,10 @@ func weekOf() (out [7]round.Span) {
 }
 
 // crewOf enters a person and a crew of that one.
-func (h *opened) crewOf(name string, skills ...string) rounds.Crew {
+func (h *opened) crewOf(name string, skills ...string) crews.Crew {
 	h.t.Helper()
-	p := ok[rounds.Person](h, "POST", "/people", obj{"name": name, "skills": append([]string{}, skills...)})
-	return ok[rounds.Crew](h, "POST", "/crews", obj{"name": name, "people": []int64{p.ID}, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}})
+	p := ok[crews.Person](h, "POST", "/people", obj{"name": name, "skills": append([]string{}, skills...)})
+	return ok[crews.Crew](h, "POST", "/crews", obj{"name": name, "people": []int64{p.ID}, "hours": weekOf(), "start": obj{"latitude": 45.9, "longitude": 8.6}})
 }
 
 // proposed looks for rounds until they are there.
@@ -287,16 +288,16 @@ func TestCrews(t *testing.T) {
 		}
 	}
 	one := fmt.Sprintf("/crews/%d", c.ID)
-	ok[rounds.Crew](h, "PUT", one, good())
+	ok[crews.Crew](h, "PUT", one, good())
 	if code, b := h.do("PUT", one, good()); code != 409 || !strings.Contains(string(b), "Two") {
 		t.Errorf("an old version: %d %s", code, b)
 	}
 	h.do("DELETE", one, nil)
-	if n := len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items); n != 0 {
+	if n := len(ok[Run[crews.Crew]](h, "GET", "/crews", nil).Items); n != 0 {
 		t.Errorf("%d after removal", n)
 	}
 	h.do("POST", one+"/restore", nil)
-	if n := len(ok[Run[rounds.Crew]](h, "GET", "/crews", nil).Items); n != 1 {
+	if n := len(ok[Run[crews.Crew]](h, "GET", "/crews", nil).Items); n != 1 {
 		t.Errorf("%d after restoring", n)
 	}
 	here, _, _, _, _ := h.boxes()

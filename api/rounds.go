@@ -13,6 +13,7 @@ import (
 
 	round "mezzadro/core/rounds"
 	"mezzadro/exchange"
+	"mezzadro/house/crews"
 	"mezzadro/house/days"
 	"mezzadro/house/letters"
 	"mezzadro/house/rounds"
@@ -47,6 +48,7 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, crew, get, "/rounds/route.geojson", doc{"route-geojson", "Work", "The way of a day as GeoJSON", "From where the crew's day begins over its visits and back.", readsOf, 0}, s.routeGeoJSON)
 	op(a, crew, get, "/rounds/route.gpx", doc{"route-gpx", "Work", "The way of a day as a GPX route", "For a navigation device.", readsOf, 0}, s.routeGPX)
 	op(a, planner, post, "/rounds/proposals", doc{"propose", "Work", "Look for rounds", "Who goes where on which day, in a span of days. It is looked for in the background: ask how far it is.", writes, 0}, s.propose, `{"days": 7, "seconds": 0.2}`)
+	op(a, planner, get, "/rounds/proposals", doc{"last-proposal", "Work", "The last proposal", "The last rounds that were found, taken or not, though the program was begun anew since; none: no items.", readsOf, 0}, s.lastProposal)
 	op(a, planner, get, "/rounds/proposals/{id}", doc{"proposal", "Work", "A proposal of rounds", "How far it is; once it is done, its visits and what is left.", readsOf, 0}, s.proposal)
 	op(a, planner, get, "/rounds/proposals/{id}/progress", doc{"proposal-progress", "Work", "How far a proposal is, as it comes",
 		"Server-sent events, each the state, the share done, the tries and the best score; the last one when the search has ended.", readsOf, 0}, s.proposalProgress)
@@ -66,33 +68,33 @@ func (s *Server) reckonRounds(ctx context.Context, in *struct{ Body rounds.Recko
 	return out(o), s.problem(ctx, "rounds", err)
 }
 
-func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[rounds.Crew]], error) {
-	list, err := s.Rounds.Crews(ctx)
-	return out(Run[rounds.Crew]{Items: list}), s.problem(ctx, "crews", err)
+func (s *Server) crews(ctx context.Context, _ *struct{}) (*Out[Run[crews.Crew]], error) {
+	list, err := s.Team.Crews(ctx)
+	return out(Run[crews.Crew]{Items: list}), s.problem(ctx, "crews", err)
 }
 
 func (s *Server) addCrew(ctx context.Context, in *struct {
 	OnceKey
-	Body rounds.CrewIn
-}) (*Out[rounds.Crew], error) {
-	c, err := s.Rounds.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
+	Body crews.CrewIn
+}) (*Out[crews.Crew], error) {
+	c, err := s.Team.KeepCrew(ctx, keyOf(ctx), 0, in.Body)
 	return out(c), s.problem(ctx, "crew", err)
 }
 
 func (s *Server) changeCrew(ctx context.Context, in *struct {
 	Write
-	Body rounds.CrewIn
-}) (*Out[rounds.Crew], error) {
-	c, err := s.Rounds.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
+	Body crews.CrewIn
+}) (*Out[crews.Crew], error) {
+	c, err := s.Team.KeepCrew(ctx, keyOf(ctx), in.ID, in.Body)
 	return out(c), s.problem(ctx, "crew", err)
 }
 
 func (s *Server) removeCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.Rounds.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
+	return nil, s.problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, true))
 }
 
 func (s *Server) restoreCrew(ctx context.Context, in *Write) (*struct{}, error) {
-	return nil, s.problem(ctx, "crew", s.Rounds.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
+	return nil, s.problem(ctx, "crew", s.Team.RemoveCrew(ctx, keyOf(ctx), in.ID, false))
 }
 
 func (s *Server) access(ctx context.Context, in *ByID) (*Out[standing.Access], error) {
@@ -109,7 +111,7 @@ func (s *Server) setAccess(ctx context.Context, in *struct {
 }
 
 func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
-	list, err := s.Rounds.GiveWays(ctx)
+	list, err := s.Team.GiveWays(ctx)
 	var b bytes.Buffer
 	if err == nil {
 		err = exchange.WriteWays(&b, list)
@@ -120,8 +122,8 @@ func (s *Server) giveWays(ctx context.Context, _ *struct{}) (*File, error) {
 func (s *Server) takeWays(ctx context.Context, in *struct {
 	OnceKey
 	RawBody []byte `contentType:"text/csv"`
-}) (*Out[rounds.WaysTaken], error) {
-	t, err := s.Rounds.TakeWays(ctx, keyOf(ctx), in.RawBody)
+}) (*Out[crews.WaysTaken], error) {
+	t, err := s.Team.TakeWays(ctx, keyOf(ctx), in.RawBody)
 	return out(t), s.problem(ctx, "ways", err)
 }
 
@@ -264,8 +266,17 @@ func (s *Server) propose(ctx context.Context, in *struct {
 	return out(p), s.problem(ctx, "rounds", err)
 }
 
+func (s *Server) lastProposal(ctx context.Context, _ *struct{}) (*Out[Run[rounds.Proposal]], error) {
+	p, err := s.Rounds.LastProposal(ctx)
+	run := Run[rounds.Proposal]{Items: []rounds.Proposal{}}
+	if p.ID != 0 {
+		run.Items = append(run.Items, p)
+	}
+	return out(run), s.problem(ctx, "proposal", err)
+}
+
 func (s *Server) proposal(ctx context.Context, in *ByID) (*Out[rounds.Proposal], error) {
-	p, err := s.Rounds.ReadProposal(in.ID)
+	p, err := s.Rounds.ReadProposal(ctx, in.ID)
 	return out(p), s.problem(ctx, "proposal", err)
 }
 
@@ -282,7 +293,7 @@ func events(a huma.API, path string, one any) {
 
 // proposalProgress streams: it answers at once, and writes an event whenever there is news.
 func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamResponse, error) {
-	if _, err := s.Rounds.ReadProposal(in.ID); err != nil {
+	if _, err := s.Rounds.ReadProposal(ctx, in.ID); err != nil {
 		return nil, s.problem(ctx, "proposal", err)
 	}
 	return &huma.StreamResponse{Body: func(c huma.Context) {
@@ -306,7 +317,7 @@ func (s *Server) proposalProgress(ctx context.Context, in *ByID) (*huma.StreamRe
 }
 
 func (s *Server) stopProposal(ctx context.Context, in *Write) (*Out[rounds.Proposal], error) {
-	p, err := s.Rounds.StopProposal(in.ID)
+	p, err := s.Rounds.StopProposal(ctx, in.ID)
 	return out(p), s.problem(ctx, "proposal", err)
 }
 
@@ -315,7 +326,7 @@ func (s *Server) whyThere(ctx context.Context, in *struct {
 	Order int64 `path:"order" example:"1" doc:"Id of the job"`
 	Part  int   `query:"part" minimum:"0" maximum:"200" doc:"Which part of it, from 1, where it is done in parts"`
 }) (*Out[round.Why], error) {
-	w, err := s.Rounds.WhyThere(in.ID, in.Order, in.Part)
+	w, err := s.Rounds.WhyThere(ctx, in.ID, in.Order, in.Part)
 	return out(w), s.problem(ctx, "job in this proposal", err)
 }
 

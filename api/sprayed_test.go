@@ -9,8 +9,8 @@ import (
 	"time"
 
 	"mezzadro/core/job"
+	"mezzadro/house/crews"
 	"mezzadro/house/garden"
-	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
@@ -25,7 +25,7 @@ func TestSprayedAsItWas(t *testing.T) {
 	oil := h.oil(40)
 	oil = ok[treat.Product](h, "PUT", fmt.Sprintf("/products/%d", oil.ID), obj{"name": oil.Name, "active": oil.Active, "unit": oil.Unit, "rates": oil.Rates,
 		"packs": oil.Packs, "registration": "R-0419", "reentry_h": 12, "version": oil.Version})
-	ok[rounds.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Restricted}, "licence": "L 77"})
+	ok[crews.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Restricted}, "licence": "L 77"})
 	path := fmt.Sprintf("/finds/%d/treatment", find.ID)
 	ok[treat.Treatment](h, "POST", path, nil)
 	jobs := ok[treat.Treatment](h, "GET", path, nil).Jobs
@@ -94,8 +94,8 @@ func TestAnySprayWantsItsHolder(t *testing.T) {
 	here, _, find := h.gall()
 	ok[garden.PropertyOut](h, "PUT", fmt.Sprintf("/properties/%d", here.ID), obj{"name": here.Name, "climate_type": "great-lakes", "region": "US-MI", "version": here.Version})
 	oil := h.oil(400)
-	ok[rounds.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Spraying}})
-	ok[rounds.Person](h, "POST", "/people", obj{"name": "Bruno"})
+	ok[crews.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Spraying}})
+	ok[crews.Person](h, "POST", "/people", obj{"name": "Bruno"})
 	path := fmt.Sprintf("/finds/%d/treatment", find.ID)
 	ok[treat.Treatment](h, "POST", path, nil)
 	for range 2 {

@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/load"
+	"mezzadro/house/crews"
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
@@ -18,7 +19,6 @@ import (
 	"mezzadro/house/ledger"
 	"mezzadro/house/letters"
 	"mezzadro/house/overview"
-	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
@@ -386,7 +386,7 @@ func TestStoryMovedProperty(t *testing.T) {
 }
 
 // threeTold are visits of one crew to three properties on a Monday that the clients know.
-func (h *opened) threeTold() (crew rounds.Crew, monday day.Day, places, orders []int64) {
+func (h *opened) threeTold() (crew crews.Crew, monday day.Day, places, orders []int64) {
 	h.t.Helper()
 	crew, monday = h.crewOf("North van"), day.Of(2027, 3, 22)
 	for i, name := range []string{"Dune Row", "Brook End", "Weir House"} {

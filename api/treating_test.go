@@ -11,10 +11,10 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/treatment"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/finds"
 	"mezzadro/house/garden"
-	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
@@ -141,8 +141,8 @@ func TestUsedBadly(t *testing.T) {
 	if code, b := tick(h.today, use, ""); code != 422 || !strings.Contains(b, "body.use.who") || !strings.Contains(b, "nobody of the firm") {
 		t.Errorf("no licence: %d %s", code, b)
 	}
-	ok[rounds.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Ladder}})
-	ok[rounds.Person](h, "POST", "/people", obj{"name": "Ivo", "skills": []string{job.Restricted}})
+	ok[crews.Person](h, "POST", "/people", obj{"name": "Rosa", "skills": []string{job.Ladder}})
+	ok[crews.Person](h, "POST", "/people", obj{"name": "Ivo", "skills": []string{job.Restricted}})
 	if code, b := tick(h.today, use, ""); code != 422 || !strings.Contains(b, "Licensed: Ivo") {
 		t.Errorf("Rosa has none: %d %s", code, b)
 	}
@@ -327,7 +327,7 @@ func TestProductLabels(t *testing.T) {
 func TestPeople(t *testing.T) {
 	t.Parallel()
 	h := newHouse(t)
-	p := ok[rounds.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
+	p := ok[crews.Person](h, "POST", "/people", obj{"name": " Rosa ", "skills": []string{job.Ladder, job.Restricted}})
 	if p.Name != "Rosa" || len(p.Skills) != 2 {
 		t.Fatalf("%+v", p)
 	}
@@ -337,18 +337,18 @@ func TestPeople(t *testing.T) {
 		}
 	}
 	one := fmt.Sprintf("/people/%d", p.ID)
-	if q := ok[rounds.Person](h, "PUT", one, obj{"name": "Rosa B", "version": 1}); q.Version != 2 || len(q.Skills) != 0 {
+	if q := ok[crews.Person](h, "PUT", one, obj{"name": "Rosa B", "version": 1}); q.Version != 2 || len(q.Skills) != 0 {
 		t.Errorf("changed: %+v", q)
 	}
 	if code, b := h.do("PUT", one, obj{"name": "Rosa C", "version": 1}); code != 409 || !strings.Contains(string(b), "Rosa B") {
 		t.Errorf("an old version: %d %s", code, b)
 	}
 	h.do("DELETE", one, nil)
-	if n := len(ok[Run[rounds.Person]](h, "GET", "/people", nil).Items); n != 0 {
+	if n := len(ok[Run[crews.Person]](h, "GET", "/people", nil).Items); n != 0 {
 		t.Errorf("%d after removal", n)
 	}
 	h.do("POST", one+"/restore", nil)
-	if n := len(ok[Run[rounds.Person]](h, "GET", "/people", nil).Items); n != 1 {
+	if n := len(ok[Run[crews.Person]](h, "GET", "/people", nil).Items); n != 1 {
 		t.Errorf("%d after restoring", n)
 	}
 }

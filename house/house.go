@@ -6,6 +6,7 @@ package house
 
 import (
 	"mezzadro/house/clients"
+	"mezzadro/house/crews"
 	"mezzadro/house/cuts"
 	"mezzadro/house/days"
 	"mezzadro/house/estate"
@@ -28,6 +29,7 @@ import (
 type House struct {
 	Estate   *estate.House
 	Learn    *learn.Room
+	Team     *crews.Room
 	Work     *work.Room
 	Garden   *garden.Room
 	Walks    *walks.Room
@@ -49,6 +51,7 @@ type House struct {
 func Open(e *estate.House) *House {
 	h := &House{Estate: e}
 	h.Learn = &learn.Room{House: e}
+	h.Team = &crews.Room{House: e}
 	h.Work = work.New(e)
 	h.Garden = &garden.Room{House: e, Work: h.Work}
 	h.Walks = &walks.Room{House: e, Work: h.Work}
@@ -57,8 +60,8 @@ func Open(e *estate.House) *House {
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}
 	h.Standing = &standing.Room{House: e, Work: h.Work}
-	h.Rounds = rounds.New(e, h.Work, h.Treat, h.Standing, h.Learn)
-	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Rounds, Treat: h.Treat}
+	h.Rounds = rounds.New(e, h.Team, h.Work, h.Treat, h.Standing, h.Learn)
+	h.Days = &days.Room{House: e, Work: h.Work, Crew: h.Team, Treat: h.Treat}
 	h.Clients = &clients.Room{House: e}
 	h.Ledger = &ledger.Room{House: e, Work: h.Work, Days: h.Days, Learn: h.Learn}
 	h.Letters = &letters.Room{House: e, Work: h.Work, Ledger: h.Ledger, Clients: h.Clients}

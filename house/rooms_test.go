@@ -10,7 +10,7 @@ import (
 )
 
 // order is that of the rooms: each leans on rooms before it, and on no room after.
-var order = []string{"estate", "learn", "work", "garden", "walks", "finds", "cuts", "treat", "ground", "standing", "rounds", "days", "clients", "ledger", "letters", "firm", "overview"}
+var order = []string{"estate", "learn", "crews", "work", "garden", "walks", "finds", "cuts", "treat", "ground", "standing", "rounds", "days", "clients", "ledger", "letters", "firm", "overview"}
 
 // The size up to which a stranger reads a room in one sitting, in lines.
 const (

@@ -1,11 +1,10 @@
-package rounds
+package crews
 
 import (
 	"context"
 	"fmt"
 	"slices"
 	"strings"
-	"time"
 
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
@@ -112,8 +111,8 @@ func (c Crew) Minutes(on day.Day) float64 {
 	return max(0, float64(h.To-h.From-c.Load)-c.Break.Within(h))
 }
 
-// core is a crew as rounds take it.
-func (c Crew) core() rounds.Crew {
+// Core is a crew as rounds take it.
+func (c Crew) Core() rounds.Crew {
 	return rounds.Crew{
 		Name:   c.Name,
 		Size:   len(c.People),
@@ -187,14 +186,6 @@ func (h *Room) RemoveCrew(ctx context.Context, key store.Key, id int64, remove b
 		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.RemoveCrew(ctx, id, remove) },
 	)
 	return err
-}
-
-// weekdays are those of an access as the core knows them.
-func weekdays(shut []int) (out []time.Weekday) {
-	for _, d := range shut {
-		out = append(out, time.Weekday(d))
-	}
-	return out
 }
 
 // licensed are skills with what the wider of two licences has in it.

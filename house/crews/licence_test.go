@@ -1,4 +1,4 @@
-package rounds
+package crews
 
 import (
 	"slices"
@@ -11,11 +11,11 @@ import (
 // is told as it was entered.
 func TestWiderLicence(t *testing.T) {
 	c := Crew{Name: "Ilda", Skills: []string{job.Ladder, job.Restricted}}
-	if got := c.core().Skills; !slices.Contains(got, job.Spraying) || len(c.Skills) != 2 {
+	if got := c.Core().Skills; !slices.Contains(got, job.Spraying) || len(c.Skills) != 2 {
 		t.Errorf("rounds take %v of %v", got, c.Skills)
 	}
 	c.Skills = []string{job.Spraying}
-	if got := c.core().Skills; slices.Contains(got, job.Restricted) || len(got) != 1 {
+	if got := c.Core().Skills; slices.Contains(got, job.Restricted) || len(got) != 1 {
 		t.Errorf("the narrower licence: %v", got)
 	}
 }

@@ -1,4 +1,4 @@
-package rounds
+package crews
 
 import (
 	"bytes"
@@ -85,7 +85,7 @@ func (h *Room) GiveWays(ctx context.Context) ([]exchange.WayLine, error) {
 	if err != nil {
 		return nil, err
 	}
-	crews, err := h.Crews(ctx)
+	all, err := h.Crews(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -111,7 +111,7 @@ func (h *Room) GiveWays(ctx context.Context) ([]exchange.WayLine, error) {
 		}
 		out = append(out, exchange.WayLine{From: from, To: to, Minutes: m})
 	}
-	for _, c := range crews {
+	for _, c := range all {
 		for _, p := range props {
 			if c.Start != nil {
 				add([3]int64{c.ID, 0, p.ID}, c.Name, p.Name, rounds.Minutes(*c.Start, point(p)))
@@ -124,30 +124,4 @@ func (h *Room) GiveWays(ctx context.Context) ([]exchange.WayLine, error) {
 		}
 	}
 	return out, nil
-}
-
-// ways puts the timed ways into a plan.
-func (o *planned) ways(ctx context.Context, h *Room) error {
-	kept, err := h.Store.Ways(ctx)
-	if err != nil {
-		return err
-	}
-	place, crew := map[int64]int{}, map[int64]int{}
-	for i, id := range o.places {
-		place[id] = i
-	}
-	for i, c := range o.crews {
-		crew[c.ID] = -1 - i
-	}
-	for _, w := range kept {
-		to, there := place[w.ToProperty]
-		from, known := place[w.FromProperty]
-		if w.FromCrew != 0 {
-			from, known = crew[w.FromCrew]
-		}
-		if there && known {
-			o.problem.Ways = append(o.problem.Ways, rounds.Known{From: from, To: to, Minutes: w.Minutes})
-		}
-	}
-	return nil
 }

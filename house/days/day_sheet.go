@@ -14,6 +14,7 @@ import (
 	"mezzadro/core/load"
 	"mezzadro/core/quantity"
 	"mezzadro/exchange"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/rounds"
 	"mezzadro/house/work"
@@ -232,15 +233,15 @@ func (h *Room) Route(ctx context.Context, on day.Day, crew int64) (string, []exc
 	if err != nil {
 		return "", nil, err
 	}
-	crews, err := h.Crew.Crews(ctx)
+	all, err := h.Crew.Crews(ctx)
 	if err != nil {
 		return "", nil, err
 	}
 	out := []exchange.RouteStop{}
-	start := slices.IndexFunc(crews, func(c rounds.Crew) bool { return c.ID == crew && c.Start != nil })
+	start := slices.IndexFunc(all, func(c crews.Crew) bool { return c.ID == crew && c.Start != nil })
 	home := func() {
 		if start >= 0 {
-			at := crews[start].Start
+			at := all[start].Start
 			out = append(out, exchange.RouteStop{Name: sheet.Crew, Latitude: at.Latitude, Longitude: at.Longitude})
 		}
 	}

@@ -9,9 +9,9 @@ import (
 	"mezzadro/core/damage"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/house/crews"
 	"mezzadro/house/days"
 	"mezzadro/house/housetest"
-	"mezzadro/house/rounds"
 	"mezzadro/house/walks"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -40,20 +40,20 @@ func TestSheetOfRenamedCrew(t *testing.T) {
 	k := housetest.Open(t)
 	p := k.Property("Weir House", "lake-foothills")
 	on := k.Estate.Today() + 1
-	who, err := k.Rounds.KeepPerson(bg, store.Key{}, 0, rounds.PersonIn{Name: "Ilda"})
+	who, err := k.Team.KeepPerson(bg, store.Key{}, 0, crews.PersonIn{Name: "Ilda"})
 	housetest.Must(t, who, err)
-	in := rounds.CrewIn{Name: "Ilda", People: []int64{who.ID}}
+	in := crews.CrewIn{Name: "Ilda", People: []int64{who.ID}}
 	for d := range in.Hours {
 		in.Hours[d].From, in.Hours[d].To = 480, 1020
 	}
-	c, err := k.Rounds.KeepCrew(bg, store.Key{}, 0, in)
+	c, err := k.Team.KeepCrew(bg, store.Key{}, 0, in)
 	housetest.Must(t, c, err)
 	job, err := k.Work.AddOrder(bg, store.Key{}, work.HandOrder{PropertyID: p.ID, Title: "Sweep", Minutes: 60, Spans: []work.SpanIn{{From: on, To: on + 60}}})
 	housetest.Must(t, job, err)
 	put, err := k.Work.PutOnDay(bg, store.Key{}, job.ID, work.PutIn{Day: on, Crew: "Ilda", Version: job.Version})
 	housetest.Must(t, put, err)
 	in.Name, in.Version = "North van", c.Version
-	c, err = k.Rounds.KeepCrew(bg, store.Key{}, c.ID, in)
+	c, err = k.Team.KeepCrew(bg, store.Key{}, c.ID, in)
 	housetest.Must(t, c, err)
 	s, err := k.Days.Sheet(bg, on, c.ID)
 	if err != nil || s.Crew != "North van" || len(s.Visits) != 1 || s.Visits[0].Jobs[0].Crew != "North van" || len(s.Crews) != 1 {

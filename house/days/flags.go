@@ -10,8 +10,9 @@ import (
 	"mezzadro/core/kinds"
 	"mezzadro/core/quantity"
 	"mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
-	crews "mezzadro/house/rounds"
+	roundsroom "mezzadro/house/rounds"
 	"mezzadro/store"
 )
 
@@ -145,7 +146,7 @@ func hoursOf(minutes float64) string {
 
 // visit are what speaks against being at a place on a day, or at an hour of it, and what the weather forbids there.
 func (f *flagger) visit(on day.Day, jobs []store.OrderFull) (out []string) {
-	a, at := f.access[jobs[0].PropertyID], jobs[0].Place/crews.PlanPlace
+	a, at := f.access[jobs[0].PropertyID], jobs[0].Place/roundsroom.PlanPlace
 	h := a.Hours[on.Weekday()]
 	switch {
 	case slices.Contains(a.Shut, int(on.Weekday())):

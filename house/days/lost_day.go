@@ -8,7 +8,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/kinds"
 	"mezzadro/core/rounds"
-	crews "mezzadro/house/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/store"
 )
 

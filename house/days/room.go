@@ -3,8 +3,8 @@
 package days
 
 import (
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
-	"mezzadro/house/rounds"
 	"mezzadro/house/treat"
 	"mezzadro/house/work"
 )
@@ -13,6 +13,6 @@ import (
 type Room struct {
 	*estate.House
 	Work  *work.Room
-	Crew  *rounds.Room // who goes
-	Treat *treat.Room  // what is mixed and fed
+	Crew  *crews.Room // who goes
+	Treat *treat.Room // what is mixed and fed
 }

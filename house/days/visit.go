@@ -9,8 +9,8 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
 	"mezzadro/core/job"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
-	"mezzadro/house/rounds"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -58,17 +58,17 @@ func (h *Room) jobsOf(ctx context.Context, v VisitOf) ([]store.OrderFull, error)
 }
 
 // crewOf is a crew by id; nil for none.
-func (h *Room) crewOf(ctx context.Context, id int64) (*rounds.Crew, error) {
+func (h *Room) crewOf(ctx context.Context, id int64) (*crews.Crew, error) {
 	if id == 0 {
 		return nil, nil
 	}
-	crews, err := h.Crew.Crews(ctx)
+	all, err := h.Crew.Crews(ctx)
 	if err != nil {
 		return nil, err
 	}
-	for i := range crews {
-		if crews[i].ID == id {
-			return &crews[i], nil
+	for i := range all {
+		if all[i].ID == id {
+			return &all[i], nil
 		}
 	}
 	return nil, store.ErrNotFound
@@ -114,7 +114,7 @@ func (h *Room) ChangeVisit(ctx context.Context, key store.Key, in VisitIn) (Visi
 type move struct {
 	do, reason string
 	day        day.Day
-	crew       *rounds.Crew
+	crew       *crews.Crew
 }
 
 // moved is a job with where it goes.

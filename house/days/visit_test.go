@@ -7,9 +7,9 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
+	"mezzadro/house/crews"
 	"mezzadro/house/days"
 	"mezzadro/house/housetest"
-	"mezzadro/house/rounds"
 	"mezzadro/house/standing"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -17,20 +17,20 @@ import (
 
 // crewed is a house with two crews, and three properties with two jobs each on Monday 22 March, the first crew's at two of
 // them; all clients know the day.
-func crewed(t *testing.T) (*housetest.Kit, [3]int64, [2]rounds.Crew, day.Day) {
+func crewed(t *testing.T) (*housetest.Kit, [3]int64, [2]crews.Crew, day.Day) {
 	t.Helper()
 	k := housetest.Open(t)
 	monday := day.Of(2027, 3, 22)
-	var crews [2]rounds.Crew
+	var both [2]crews.Crew
 	for i, name := range []string{"North van", "South van"} {
-		who, err := k.Rounds.KeepPerson(bg, store.Key{}, 0, rounds.PersonIn{Name: name + " driver"})
+		who, err := k.Team.KeepPerson(bg, store.Key{}, 0, crews.PersonIn{Name: name + " driver"})
 		housetest.Must(t, who, err)
-		in := rounds.CrewIn{Name: name, People: []int64{who.ID}}
+		in := crews.CrewIn{Name: name, People: []int64{who.ID}}
 		for d := 1; d < 6; d++ {
 			in.Hours[d].From, in.Hours[d].To = 480, 1020
 		}
-		c, err := k.Rounds.KeepCrew(bg, store.Key{}, 0, in)
-		crews[i] = housetest.Must(t, c, err)
+		c, err := k.Team.KeepCrew(bg, store.Key{}, 0, in)
+		both[i] = housetest.Must(t, c, err)
 	}
 	var places [3]int64
 	for i, name := range []string{"Dune Row", "Brook End", "Weir House"} {
@@ -39,14 +39,14 @@ func crewed(t *testing.T) (*housetest.Kit, [3]int64, [2]rounds.Crew, day.Day) {
 		for _, title := range []string{"Sweep", "Rake"} {
 			o, err := k.Work.AddOrder(bg, store.Key{}, work.HandOrder{PropertyID: p.ID, Title: title, Minutes: 60, CrewSize: 1, Spans: []work.SpanIn{{From: monday, To: monday + 25}}})
 			housetest.Must(t, o, err)
-			put, err := k.Work.PutOnDay(bg, store.Key{}, o.ID, work.PutIn{Day: monday, Crew: crews[i/2].Name, Version: o.Version})
+			put, err := k.Work.PutOnDay(bg, store.Key{}, o.ID, work.PutIn{Day: monday, Crew: both[i/2].Name, Version: o.Version})
 			housetest.Must(t, put, err)
 			if err := k.Letters.Told(bg, store.Key{}, []int64{o.ID}, true); err != nil {
 				t.Fatal(err)
 			}
 		}
 	}
-	return k, places, crews, monday
+	return k, places, both, monday
 }
 
 // on counts a property's jobs on a day.
@@ -68,15 +68,15 @@ func on(t *testing.T, k *housetest.Kit, d day.Day, property int64) (n int) {
 // TestVisitIsAThing: all jobs of a visit go to another day and crew in one write, come off in one, and stand as they did when
 // that is taken back; a client who cancels has the reason stand on each.
 func TestVisitIsAThing(t *testing.T) {
-	k, places, crews, monday := crewed(t)
-	visit := days.VisitOf{Property: places[0], Day: monday, Crew: crews[0].ID}
-	out, err := k.Days.ChangeVisit(bg, store.Key{}, days.VisitIn{VisitOf: visit, Do: "move", To: monday + 2, ToCrew: crews[1].ID})
+	k, places, both, monday := crewed(t)
+	visit := days.VisitOf{Property: places[0], Day: monday, Crew: both[0].ID}
+	out, err := k.Days.ChangeVisit(bg, store.Key{}, days.VisitIn{VisitOf: visit, Do: "move", To: monday + 2, ToCrew: both[1].ID})
 	out = housetest.Must(t, out, err)
 	if out.Moved != 2 || on(t, k, monday, places[0]) != 0 || on(t, k, monday+2, places[0]) != 2 {
 		t.Errorf("moved: %+v", out)
 	}
 	o, err := k.Work.Order(bg, out.Was[0].Order)
-	if o = housetest.Must(t, o, err); o.CrewID != crews[1].ID {
+	if o = housetest.Must(t, o, err); o.CrewID != both[1].ID {
 		t.Errorf("goes with %s", o.Crew)
 	}
 	if back, err := k.Days.VisitBack(bg, store.Key{}, out.Was); err != nil || back.Moved != 2 || on(t, k, monday, places[0]) != 2 {
@@ -105,7 +105,7 @@ func TestVisitIsAThing(t *testing.T) {
 // TestWashedOutDay: it rains on a day of three visits of whose days the clients know; each gets another day that the crew
 // works and that is not over its hours, and a letter that says so; taken back all stands as before.
 func TestWashedOutDay(t *testing.T) {
-	k, places, crews, monday := crewed(t)
+	k, places, both, monday := crewed(t)
 	ask := days.LostIn{Day: monday, Why: "rain", All: true}
 	plan, err := k.Days.LostDay(bg, ask)
 	plan = housetest.Must(t, plan, err)
@@ -134,11 +134,11 @@ func TestWashedOutDay(t *testing.T) {
 		t.Errorf("taken back: %+v, %v", back, err)
 	}
 	// A crew that is away leaves the other one's visits alone.
-	if plan, err = k.Days.LostDay(bg, days.LostIn{Day: monday, Crew: crews[1].ID, Why: "crew away", All: true}); err != nil || len(plan.Visits) != 1 || plan.Visits[0].PropertyID != places[2] {
+	if plan, err = k.Days.LostDay(bg, days.LostIn{Day: monday, Crew: both[1].ID, Why: "crew away", All: true}); err != nil || len(plan.Visits) != 1 || plan.Visits[0].PropertyID != places[2] {
 		t.Errorf("the south van is away: %+v, %v", plan.Visits, err)
 	}
 	// What has no day is told too: it was to be on Monday, and has none.
-	if _, err := k.Days.ChangeVisit(bg, store.Key{}, days.VisitIn{VisitOf: days.VisitOf{Property: places[0], Day: monday, Crew: crews[0].ID}, Do: "off"}); err != nil {
+	if _, err := k.Days.ChangeVisit(bg, store.Key{}, days.VisitIn{VisitOf: days.VisitOf{Property: places[0], Day: monday, Crew: both[0].ID}, Do: "off"}); err != nil {
 		t.Fatal(err)
 	}
 	letters, err = k.Letters.Tellings(bg, 30, quantity.Style{})
@@ -149,7 +149,7 @@ func TestWashedOutDay(t *testing.T) {
 
 // TestFlags: what cannot be is said where it stands: on a day off, outside the hours of the place, over the hours of who goes.
 func TestFlags(t *testing.T) {
-	k, places, crews, monday := crewed(t)
+	k, places, both, monday := crewed(t)
 	flags := func() string {
 		s, err := k.Days.Sheet(bg, monday, 0)
 		var out []string
@@ -161,16 +161,16 @@ func TestFlags(t *testing.T) {
 	if got := flags(); got != "" {
 		t.Errorf("all is well: %q", got)
 	}
-	c := crews[0]
-	in := rounds.CrewIn{Name: c.Name, People: []int64{c.People[0].ID}, Hours: c.Hours, Off: []day.Day{monday}, Version: c.Version}
-	c, err := k.Rounds.KeepCrew(bg, store.Key{}, c.ID, in)
+	c := both[0]
+	in := crews.CrewIn{Name: c.Name, People: []int64{c.People[0].ID}, Hours: c.Hours, Off: []day.Day{monday}, Version: c.Version}
+	c, err := k.Team.KeepCrew(bg, store.Key{}, c.ID, in)
 	housetest.Must(t, c, err)
 	if got := flags(); !strings.Contains(got, "North van") || strings.Contains(got, "South van") {
 		t.Errorf("a day off: %q", got)
 	}
 	in.Off, in.Version = nil, c.Version
 	in.Hours[1].From, in.Hours[1].To = 480, 600
-	if _, err := k.Rounds.KeepCrew(bg, store.Key{}, c.ID, in); err != nil {
+	if _, err := k.Team.KeepCrew(bg, store.Key{}, c.ID, in); err != nil {
 		t.Fatal(err)
 	}
 	if got := flags(); !strings.Contains(got, "North van") || !strings.Contains(got, "over") {

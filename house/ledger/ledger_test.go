@@ -16,6 +16,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/house/clients"
+	"mezzadro/house/crews"
 	"mezzadro/house/finds"
 	"mezzadro/house/housetest"
 	"mezzadro/house/ledger"
@@ -330,13 +331,13 @@ func TestANoEndsTheCourse(t *testing.T) {
 // what is left; agreed it gets one.
 func TestWhatIsPlannedIsAgreed(t *testing.T) {
 	k := open(t) // its firm plans none that waits for an answer
-	person, err := k.Rounds.KeepPerson(k.ctx, store.Key{}, 0, rounds.PersonIn{Name: "Tea"})
+	person, err := k.Team.KeepPerson(k.ctx, store.Key{}, 0, crews.PersonIn{Name: "Tea"})
 	person = housetest.Must(t, person, err)
-	crew := rounds.CrewIn{Name: "Crew 1", People: []int64{person.ID}}
+	crew := crews.CrewIn{Name: "Crew 1", People: []int64{person.ID}}
 	for d := range crew.Hours {
 		crew.Hours[d].From, crew.Hours[d].To = 480, 1020
 	}
-	if _, err := k.Rounds.KeepCrew(k.ctx, store.Key{}, 0, crew); err != nil {
+	if _, err := k.Team.KeepCrew(k.ctx, store.Key{}, 0, crew); err != nil {
 		t.Fatal(err)
 	}
 	planned := func() (day, left map[int64]bool) {
@@ -345,7 +346,7 @@ func TestWhatIsPlannedIsAgreed(t *testing.T) {
 		p = housetest.Must(t, p, err)
 		for p.State == "working" {
 			time.Sleep(10 * time.Millisecond)
-			p, err = k.Rounds.ReadProposal(p.ID)
+			p, err = k.Rounds.ReadProposal(context.Background(), p.ID)
 			p = housetest.Must(t, p, err)
 		}
 		day, left = map[int64]bool{}, map[int64]bool{}

@@ -24,27 +24,36 @@ type Accepted struct {
 
 // undone is where a job stood, and the version it has since.
 type undone struct {
-	id      int64
-	title   string
-	version int
-	stand   store.Stand
-	whole   store.Whole // what it was before it was parted
-	further bool        // it is a further part of a job, and goes with the first
+	ID      int64
+	Title   string
+	Version int
+	Stand   store.Stand
+	Whole   store.Whole // what it was before it was parted
+	Further bool        // it is a further part of a job, and goes with the first
 }
 
 // Accept puts the jobs of a proposal on their days, in one write. What was changed meanwhile stays as it is.
 func (h *Room) Accept(ctx context.Context, key store.Key, id int64) (Accepted, error) {
-	p, err := h.proposal(id)
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return Accepted{}, err
 	}
+	out, err := h.take(ctx, key, p)
+	if err != nil {
+		h.forget(id)
+	}
+	return out, err
+}
+
+// take does it with the proposal locked.
+func (h *Room) take(ctx context.Context, key store.Key, p *proposal) (Accepted, error) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	if p.told.State == "working" {
 		return Accepted{}, store.Refused("it is still being looked for: stop it, or wait")
 	}
 	undo := []undone{}
-	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
 		parts, changed, err := p.of.partUp(ctx, tx, p.plan.Visits)
 		a := Accepted{Changed: changed}
 		if err != nil {
@@ -57,16 +66,15 @@ func (h *Room) Accept(ctx context.Context, key store.Key, id int64) (Accepted, e
 				}
 			}
 		}
-		return a, h.letWait(ctx, tx, p.of, &a, &undo)
+		if err := h.letWait(ctx, tx, p.of, &a, &undo); err != nil {
+			return a, err
+		}
+		if len(undo) > 0 {
+			p.undo = undo
+		}
+		p.told.State = "accepted"
+		return a, p.write(ctx, tx)
 	})
-	if err != nil {
-		return out, err
-	}
-	if len(undo) > 0 {
-		p.undo = undo
-	}
-	p.told.State = "accepted"
-	return out, nil
 }
 
 // accept puts one job on its day.
@@ -95,7 +103,7 @@ func (h *Room) accept(
 	if stays && k.Place == place {
 		return nil
 	}
-	cost := of.curves[j].On(v.Date).Int()
+	cost := of.dayCost(j, v)
 	kept, err := tx.SetStand(
 		ctx,
 		k.ID,
@@ -143,55 +151,61 @@ func standOf(k store.OrderFull) store.Stand {
 
 // TakeBack puts the jobs of an accepted proposal back to where they stood, as far as nobody has changed them since.
 func (h *Room) TakeBack(ctx context.Context, key store.Key, id int64) (Accepted, error) {
-	p, err := h.proposal(id)
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return Accepted{}, err
 	}
+	out, err := h.takeBack(ctx, key, p)
+	if err != nil {
+		h.forget(id)
+	}
+	return out, err
+}
+
+// takeBack does it with the proposal locked.
+func (h *Room) takeBack(ctx context.Context, key store.Key, p *proposal) (Accepted, error) {
 	p.mu.Lock()
 	defer p.mu.Unlock()
 	now, known := map[int64]int{}, map[int64]int{}
 	for _, u := range p.undo {
-		known[u.id] = u.version
+		known[u.ID] = u.Version
 	}
-	out, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
+	return store.Once(ctx, h.Store, key, func(tx store.Tx) (Accepted, error) {
 		a := Accepted{Changed: []string{}}
 		for _, u := range p.undo {
-			if u.further {
+			if u.Further {
 				continue
 			}
-			if same, err := untouched(ctx, tx, u.whole, known); err != nil || !same {
-				if a.Changed = append(a.Changed, u.title); err != nil {
+			if same, err := untouched(ctx, tx, u.Whole, known); err != nil || !same {
+				if a.Changed = append(a.Changed, u.Title); err != nil {
 					return a, err
 				}
 				continue
 			}
-			k, err := tx.SetStand(ctx, u.id, u.version, u.stand)
+			k, err := tx.SetStand(ctx, u.ID, u.Version, u.Stand)
 			if stale := (store.Stale{}); estate.AsStale(err, &stale) {
-				a.Changed = append(a.Changed, u.title)
+				a.Changed = append(a.Changed, u.Title)
 				continue
 			}
 			if err != nil {
 				return a, err
 			}
 			a.Placed++
-			if now[u.id] = k.Version; len(u.whole.Parts) > 0 {
-				if err := tx.Unpart(ctx, u.id, u.whole); err != nil {
+			if now[u.ID] = k.Version; len(u.Whole.Parts) > 0 {
+				if err := tx.Unpart(ctx, u.ID, u.Whole); err != nil {
 					return a, err
 				}
-				now[u.id]++
+				now[u.ID]++
 			}
 		}
-		return a, nil
-	})
-	for j := range p.of.orders { // so that it can be taken again
-		if v := now[p.of.orders[j].ID]; v != 0 {
-			p.of.orders[j].Version = v
+		for j := range p.of.orders { // so that it can be taken again
+			if v := now[p.of.orders[j].ID]; v != 0 {
+				p.of.orders[j].Version = v
+			}
 		}
-	}
-	if err == nil {
 		p.undo, p.told.State = nil, "done"
-	}
-	return out, err
+		return a, p.write(ctx, tx)
+	})
 }
 
 // PinOrder has a job stay on its day and with its crew when rounds are proposed, or not.

@@ -8,6 +8,7 @@ import (
 	"mezzadro/core/day"
 	"mezzadro/core/job"
 	"mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -109,16 +110,16 @@ func TestLongJobOnDaysRunning(t *testing.T) {
 // same hour; each has a job of its own that names the other, and put back it is one.
 func TestTwoCrewsJoin(t *testing.T) {
 	ctx, h := context.Background(), opened(t)
-	pair := CrewIn{Name: "The pair"}
+	pair := crews.CrewIn{Name: "The pair"}
 	for _, name := range []string{"Tea", "Bruno"} {
-		who, err := h.KeepPerson(ctx, store.Key{}, 0, PersonIn{Name: name})
+		who, err := h.Team.KeepPerson(ctx, store.Key{}, 0, crews.PersonIn{Name: name})
 		must(t, err)
 		pair.People = append(pair.People, who.ID)
 	}
 	for d := range pair.Hours {
 		pair.Hours[d] = rounds.Span{From: 420, To: 960}
 	}
-	_, err := h.KeepCrew(ctx, store.Key{}, 0, pair)
+	_, err := h.Team.KeepCrew(ctx, store.Key{}, 0, pair)
 	must(t, err)
 	props, err := h.Store.Properties(ctx, 0, 1)
 	must(t, err)

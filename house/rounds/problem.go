@@ -14,6 +14,7 @@ import (
 	"mezzadro/core/pace"
 	"mezzadro/core/rounds"
 	"mezzadro/core/treatment"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/work"
 	"mezzadro/store"
@@ -24,8 +25,9 @@ type planned struct {
 	problem *rounds.Problem
 	orders  []store.OrderFull
 	curves  []job.Curve
+	costs   []int        // of each job's day, of a plan that was kept; curves are nil then
 	parts   map[int]part // of jobs that are done in parts, by index
-	crews   []Crew
+	crews   []crews.Crew
 	places  []int64 // ids of properties
 	access  map[int64]store.Access
 	ahead   estate.Skies
@@ -56,11 +58,11 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	}
 	out := &planned{problem: &rounds.Problem{From: from, Days: days}}
 	var err error
-	if out.crews, err = h.Crews(ctx); err != nil {
+	if out.crews, err = h.Team.Crews(ctx); err != nil {
 		return nil, err
 	}
 	for _, c := range out.crews {
-		out.problem.Crews = append(out.problem.Crews, c.core())
+		out.problem.Crews = append(out.problem.Crews, c.Core())
 	}
 	list, err := h.Store.StandingOrders(ctx)
 	if err != nil {
@@ -245,7 +247,7 @@ func grantable(skills []string) (out []string) {
 
 // stands has a job stay where it stands, or count from there.
 func (o *planned) stands(j *rounds.Job, k store.OrderFull, d int, anew bool) {
-	crew := slices.IndexFunc(o.crews, func(c Crew) bool { return c.ID == k.CrewID })
+	crew := slices.IndexFunc(o.crews, func(c crews.Crew) bool { return c.ID == k.CrewID })
 	switch {
 	case crew < 0: // by nobody yet: the day holds, if it is not to be found anew
 		if !anew || k.Pinned {
@@ -273,24 +275,4 @@ func (h *Room) sick(ctx context.Context) (map[int64]bool, error) {
 		}
 	}
 	return out, err
-}
-
-// place adds a property, and says by which number.
-func (o *planned) place(pl *estate.Place) int {
-	id, c := pl.Property.ID, pl.Property.Climate.V
-	a := o.access[id]
-	o.problem.Places = append(o.problem.Places, rounds.Place{
-		Name:   pl.Property.Name,
-		At:     &rounds.Point{Latitude: c.Latitude, Longitude: c.Longitude},
-		Arrive: a.Arrive,
-		Access: a.Hours,
-		Shut:   weekdays(a.Shut),
-		Sick:   o.sick[id],
-		Sky:    o.ahead.Of(pl, o.problem.From, o.problem.Days),
-	})
-	if i := slices.IndexFunc(o.crews, func(c Crew) bool { return c.ID == o.knows[id] }); i >= 0 {
-		o.problem.Places[len(o.problem.Places)-1].Knows = &i
-	}
-	o.places = append(o.places, id)
-	return len(o.places) - 1
 }

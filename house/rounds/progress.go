@@ -19,7 +19,7 @@ const progressEvery = 150 * time.Millisecond
 // WatchProposal tells how far a search is, again and again, until it has ended, nobody listens any more, or the
 // context is over.
 func (h *Room) WatchProposal(ctx context.Context, id int64, tell func(Progress) error) error {
-	p, err := h.proposal(id)
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return err
 	}
@@ -40,8 +40,8 @@ func (h *Room) WatchProposal(ctx context.Context, id int64, tell func(Progress) 
 }
 
 // StopProposal ends the search: what it has found so far is the proposal.
-func (h *Room) StopProposal(id int64) (Proposal, error) {
-	p, err := h.proposal(id)
+func (h *Room) StopProposal(ctx context.Context, id int64) (Proposal, error) {
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return Proposal{}, err
 	}

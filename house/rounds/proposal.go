@@ -1,10 +1,12 @@
 package rounds
 
 import (
+	"context"
 	"sync"
 
 	"mezzadro/core/day"
 	"mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/work"
 	"mezzadro/store"
 )
@@ -48,7 +50,7 @@ type Proposal struct {
 	Best   float64         `json:"best" doc:"Score of the best so far"`
 	From   day.Day         `json:"from" format:"date"`
 	Days   int             `json:"days"`
-	Crews  []Crew          `json:"crews"`
+	Crews  []crews.Crew    `json:"crews"`
 	Visits []ProposedVisit `json:"visits"`
 	Breaks []rounds.Rest   `json:"breaks" doc:"When crews rest, by crew and day of the span"`
 	Late   []rounds.Late   `json:"late" doc:"Of each day with visits: the chance that it goes on past the crew's hours, an estimate"`
@@ -112,11 +114,10 @@ type proposal struct {
 	undo  []undone // where its jobs stood before it was taken
 }
 
-// proposals are those of the last while, by id.
+// proposals are those at hand, by id.
 type proposals struct {
-	mu   sync.Mutex
-	last int64
-	by   map[int64]*proposal
+	mu sync.Mutex
+	by map[int64]*proposal
 }
 
 // Span and time of a search where nobody said.
@@ -132,18 +133,9 @@ func (p *proposal) read() Proposal {
 	return p.told
 }
 
-func (h *Room) proposal(id int64) (*proposal, error) {
-	h.proposed.mu.Lock()
-	defer h.proposed.mu.Unlock()
-	if p := h.proposed.by[id]; p != nil {
-		return p, nil
-	}
-	return nil, store.ErrNotFound
-}
-
 // ReadProposal tells how far one is.
-func (h *Room) ReadProposal(id int64) (Proposal, error) {
-	p, err := h.proposal(id)
+func (h *Room) ReadProposal(ctx context.Context, id int64) (Proposal, error) {
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return Proposal{}, err
 	}
@@ -151,8 +143,8 @@ func (h *Room) ReadProposal(id int64) (Proposal, error) {
 }
 
 // WhyThere is why a proposal puts a job where it does, and what each other day would cost.
-func (h *Room) WhyThere(id, order int64, part int) (rounds.Why, error) {
-	p, err := h.proposal(id)
+func (h *Room) WhyThere(ctx context.Context, id, order int64, part int) (rounds.Why, error) {
+	p, err := h.proposal(ctx, id)
 	if err != nil {
 		return rounds.Why{}, err
 	}

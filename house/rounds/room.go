@@ -1,10 +1,11 @@
-// Package rounds is who goes where on which day: people, crews, ways, the search for rounds, and the day's sheet.
+// Package rounds is who goes where on which day: the search for rounds, and the day's sheet.
 package rounds
 
 import (
 	"context"
 	"sync"
 
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/learn"
 	"mezzadro/house/standing"
@@ -15,6 +16,7 @@ import (
 // Room is the rounds, with the estate and the rooms it leans on.
 type Room struct {
 	*estate.House
+	Team     *crews.Room
 	Work     *work.Room
 	Treat    *treat.Room
 	Standing *standing.Room
@@ -29,8 +31,8 @@ type Room struct {
 }
 
 // New opens it.
-func New(house *estate.House, work *work.Room, treat *treat.Room, standing *standing.Room, learn *learn.Room) *Room {
-	h := &Room{House: house, Work: work, Treat: treat, Standing: standing, Learn: learn}
+func New(house *estate.House, team *crews.Room, work *work.Room, treat *treat.Room, standing *standing.Room, learn *learn.Room) *Room {
+	h := &Room{House: house, Team: team, Work: work, Treat: treat, Standing: standing, Learn: learn}
 	h.life, h.end = context.WithCancel(context.Background())
 	return h
 }

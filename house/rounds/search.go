@@ -31,7 +31,7 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	if err != nil {
 		return Proposal{}, err
 	}
-	if err := h.begin(of, in); err != nil {
+	if err := h.begin(ctx, of, in); err != nil {
 		return Proposal{}, err
 	}
 	if len(of.crews) == 0 {
@@ -53,51 +53,42 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 		Notes:  []string{},
 		Sky:    []SkyOf{},
 	}
-	h.keep(p)
+	if err := h.keep(ctx, p); err != nil {
+		return Proposal{}, err
+	}
 	h.searches.Go(func() { h.search(p, in) })
 	return p.read(), nil
 }
 
 // keep gives a proposal its number, and ends the searches for those before it: one is looked for at a time.
-func (h *Room) keep(p *proposal) {
+func (h *Room) keep(ctx context.Context, p *proposal) error {
 	h.proposed.mu.Lock()
 	defer h.proposed.mu.Unlock()
+	err := h.Store.WriteQuietly(ctx, func(tx store.Tx) (err error) {
+		p.told.ID, err = tx.NewProposal(ctx)
+		return err
+	})
+	if err != nil {
+		return err
+	}
 	for _, other := range h.proposed.by {
 		other.mu.Lock()
 		other.stop = true
 		other.mu.Unlock()
 	}
-	h.proposed.last++
-	p.told.ID = h.proposed.last
-	if h.proposed.by == nil {
-		h.proposed.by = map[int64]*proposal{}
-	}
-	h.proposed.by[p.told.ID] = p
-	delete(h.proposed.by, p.told.ID-proposalsMax)
+	h.proposed.hold(p.told.ID, p)
+	return nil
 }
 
 // begin has a plan begin from another proposal, with some jobs pinned.
-func (h *Room) begin(of *planned, in ProposalIn) error {
+func (h *Room) begin(ctx context.Context, of *planned, in ProposalIn) error {
 	index := map[partOf]int{}
 	for j := range of.orders {
 		index[of.partOf(j)] = j
 	}
 	if in.Base != 0 {
-		base, err := h.proposal(in.Base)
-		if err != nil {
-			return invalid.One("base", in.Base, "this proposal is not kept any more: propose again")
-		}
-		base.mu.Lock()
-		defer base.mu.Unlock()
-		for _, v := range base.plan.Visits {
-			for _, j := range v.Jobs {
-				d := int(v.Date - of.problem.From)
-				if k, there := index[base.of.partOf(j)]; there && d >= 0 && d < of.problem.Days &&
-					v.Crew < len(of.crews) &&
-					of.problem.Jobs[k].Pin == nil {
-					of.problem.Jobs[k].Was = &rounds.Pin{Crew: v.Crew, Day: d}
-				}
-			}
+		if err := h.base(ctx, of, in.Base, index); err != nil {
+			return err
 		}
 	}
 	for _, d := range in.Wet {
@@ -174,6 +165,11 @@ func (h *Room) search(p *proposal, in ProposalIn) {
 	p.plan = plan
 	p.of.alone(&p.plan)
 	h.tellPlan(p)
+	err = h.Store.WriteQuietly(context.Background(), func(tx store.Tx) error { return p.write(context.Background(), tx) })
+	if err != nil {
+		p.told.Notes = append(p.told.Notes, "It could not be saved: it is lost when the program ends.")
+		h.Log.Error("rounds", "error", err)
+	}
 }
 
 // goesOn reports that nobody has stopped a search, whose lock is held, and that the program goes on.

@@ -13,6 +13,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/learn"
@@ -30,7 +31,7 @@ func opened(t *testing.T) *Room {
 	today := day.Of(2027, 3, 18)
 	e := &estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return today }, Log: slog.New(slog.DiscardHandler)}
 	w := work.New(e)
-	h := New(e, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
+	h := New(e, &crews.Room{House: e}, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
 	t.Cleanup(func() { h.Close(); _ = st.Close() })
 	p, err := (&garden.Room{House: e, Work: w}).AddProperty(ctx, store.Key{}, garden.PropertyIn{Name: "Weir House", ClimateType: "lake-foothills"})
 	must(t, err)
@@ -38,13 +39,13 @@ func opened(t *testing.T) *Room {
 		_, err := w.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: p.ID, Title: title, Minutes: 60, Spans: []work.SpanIn{{From: today, To: today + 60}}})
 		must(t, err)
 	}
-	who, err := h.KeepPerson(ctx, store.Key{}, 0, PersonIn{Name: "Ilda"})
+	who, err := h.Team.KeepPerson(ctx, store.Key{}, 0, crews.PersonIn{Name: "Ilda"})
 	must(t, err)
-	in := CrewIn{Name: "Ilda", People: []int64{who.ID}}
+	in := crews.CrewIn{Name: "Ilda", People: []int64{who.ID}}
 	for d := range in.Hours {
 		in.Hours[d] = rounds.Span{From: 480, To: 1020}
 	}
-	_, err = h.KeepCrew(ctx, store.Key{}, 0, in)
+	_, err = h.Team.KeepCrew(ctx, store.Key{}, 0, in)
 	must(t, err)
 	return h
 }
@@ -60,7 +61,7 @@ func must(t *testing.T, err error) {
 func ends(t *testing.T, h *Room, id int64) Proposal {
 	t.Helper()
 	for range 3000 { // a minute: on a busy machine a search is slow to see that it is ended
-		p, err := h.ReadProposal(id)
+		p, err := h.ReadProposal(context.Background(), id)
 		must(t, err)
 		if p.State != "working" {
 			return p
@@ -89,7 +90,7 @@ func TestOneSearchAtATime(t *testing.T) {
 	if n := runtime.NumGoroutine() - before; n > 4 {
 		t.Errorf("%d goroutines more than before, want the search and its floor", n)
 	}
-	if p, err := h.ReadProposal(last.ID); err != nil || p.State != "working" {
+	if p, err := h.ReadProposal(context.Background(), last.ID); err != nil || p.State != "working" {
 		t.Errorf("the last: %s, %v", p.State, err)
 	}
 	h.Close()
@@ -107,14 +108,14 @@ func TestOneSearchAtATime(t *testing.T) {
 func TestBreakIsKept(t *testing.T) {
 	h := opened(t)
 	ctx := context.Background()
-	crews, err := h.Crews(ctx)
+	both, err := h.Team.Crews(ctx)
 	must(t, err)
-	in := CrewIn{Name: "Ilda", People: []int64{crews[0].People[0].ID}, Hours: crews[0].Hours, Version: crews[0].Version, Break: &rounds.Break{From: 9 * 60, Minutes: 500}}
-	if _, err := h.KeepCrew(ctx, store.Key{}, crews[0].ID, in); err == nil || !strings.Contains(fmt.Sprint(err), "break.minutes") {
+	in := crews.CrewIn{Name: "Ilda", People: []int64{both[0].People[0].ID}, Hours: both[0].Hours, Version: both[0].Version, Break: &rounds.Break{From: 9 * 60, Minutes: 500}}
+	if _, err := h.Team.KeepCrew(ctx, store.Key{}, both[0].ID, in); err == nil || !strings.Contains(fmt.Sprint(err), "break.minutes") {
 		t.Errorf("a break of 500 minutes: %v", err)
 	}
 	in.Break.Minutes = 30
-	if c, err := h.KeepCrew(ctx, store.Key{}, crews[0].ID, in); err != nil || c.Break == nil || *c.Break != *in.Break {
+	if c, err := h.Team.KeepCrew(ctx, store.Key{}, both[0].ID, in); err != nil || c.Break == nil || *c.Break != *in.Break {
 		t.Errorf("kept as %+v, %v", c.Break, err)
 	} else if on := h.Today(); c.Minutes(on) != 540-30 {
 		t.Errorf("from eight to five with half an hour's break they work %g minutes", c.Minutes(on))
@@ -134,7 +135,7 @@ func TestSearchBreaks(t *testing.T) {
 	h := opened(t)
 	p := &proposal{of: &planned{}, ended: make(chan struct{})}
 	p.told.State = "working"
-	h.keep(p)
+	must(t, h.keep(context.Background(), p))
 	h.search(p, ProposalIn{Seconds: 1})
 	if out := p.read(); out.State != "done" || !strings.Contains(strings.Join(out.Notes, " "), "broke off") {
 		t.Errorf("%+v", out)
@@ -166,15 +167,15 @@ func TestReckonedSearchHasAClock(t *testing.T) {
 func TestRenamedCrewKeepsItsDays(t *testing.T) {
 	h := opened(t)
 	ctx := context.Background()
-	crews, err := h.Crews(ctx)
+	both, err := h.Team.Crews(ctx)
 	must(t, err)
 	page, err := h.Work.Orders(ctx, store.ListStanding, 0, "", 10)
 	must(t, err)
 	on, one := h.Today()+1, page.Items[0]
 	_, err = h.Work.PutOnDay(ctx, store.Key{}, one.ID, work.PutIn{Day: on, Crew: "Ilda", Version: one.Version})
 	must(t, err)
-	c := crews[0]
-	_, err = h.KeepCrew(ctx, store.Key{}, c.ID, CrewIn{Name: "North van", People: []int64{c.People[0].ID}, Hours: c.Hours, Version: c.Version})
+	c := both[0]
+	_, err = h.Team.KeepCrew(ctx, store.Key{}, c.ID, crews.CrewIn{Name: "North van", People: []int64{c.People[0].ID}, Hours: c.Hours, Version: c.Version})
 	must(t, err)
 	if of, err := h.problemOf(ctx, h.Today(), 7, true, false); err != nil || of.problem.Jobs[0].Was == nil {
 		t.Errorf("the search does not know whose it is: %v", err)

@@ -5,11 +5,12 @@ import (
 	"slices"
 
 	"mezzadro/core/load"
+	"mezzadro/house/crews"
 )
 
 // waste says what comes off at each job, where a vehicle takes only so much.
 func (o *planned) waste(ctx context.Context, h *Room) error {
-	if !slices.ContainsFunc(o.crews, func(c Crew) bool { return c.LoadM3 > 0 }) {
+	if !slices.ContainsFunc(o.crews, func(c crews.Crew) bool { return c.LoadM3 > 0 }) {
 		return nil
 	}
 	loads, err := h.Work.Loads(ctx, o.orders)

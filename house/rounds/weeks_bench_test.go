@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
 	"mezzadro/core/job"
+	"mezzadro/house/crews"
 	"mezzadro/house/estate"
 	"mezzadro/house/garden"
 	"mezzadro/house/learn"
@@ -30,7 +31,7 @@ func BenchmarkSeasonOf13500(b *testing.B) {
 	today := day.Of(2027, 3, 18)
 	e := &estate.House{Store: st, Catalogue: catalogue.Built(), Today: func() day.Day { return today }, Log: slog.New(slog.DiscardHandler)}
 	w := work.New(e)
-	h := New(e, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
+	h := New(e, &crews.Room{House: e}, w, nil, &standing.Room{House: e, Work: w}, &learn.Room{House: e})
 	b.Cleanup(func() { h.Close(); _ = st.Close() })
 	kinds := []job.Kind{job.Prune, job.Feed, job.Mulch, job.Look, job.CutBack, job.Water, job.Treat}
 	purposes := []string{"shape", "clear dead", "thin"}
@@ -59,13 +60,13 @@ func BenchmarkSeasonOf13500(b *testing.B) {
 			return nil
 		}))
 	}
-	who, err := h.KeepPerson(ctx, store.Key{}, 0, PersonIn{Name: "Ilda"})
+	who, err := h.Team.KeepPerson(ctx, store.Key{}, 0, crews.PersonIn{Name: "Ilda"})
 	ok(err)
-	in := CrewIn{Name: "Ilda", People: []int64{who.ID}}
+	in := crews.CrewIn{Name: "Ilda", People: []int64{who.ID}}
 	for d := range in.Hours {
 		in.Hours[d].From, in.Hours[d].To = 480, 1020
 	}
-	_, err = h.KeepCrew(ctx, store.Key{}, 0, in)
+	_, err = h.Team.KeepCrew(ctx, store.Key{}, 0, in)
 	ok(err)
 	_, err = h.SeasonOf(ctx, 26)
 	ok(err)

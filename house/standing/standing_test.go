@@ -11,6 +11,7 @@ import (
 	"mezzadro/core/job"
 	"mezzadro/core/quantity"
 	"mezzadro/core/rounds"
+	"mezzadro/house/crews"
 	"mezzadro/house/housetest"
 	roundsroom "mezzadro/house/rounds"
 	"mezzadro/house/standing"
@@ -24,21 +25,21 @@ type kit struct {
 	t        *testing.T
 	ctx      context.Context
 	property int64
-	crew     roundsroom.Crew
-	crewIn   roundsroom.CrewIn
+	crew     crews.Crew
+	crewIn   crews.CrewIn
 }
 
 func open(t *testing.T) *kit {
 	t.Helper()
 	k := &kit{Kit: housetest.Open(t), t: t, ctx: context.Background()}
 	k.property = k.Property("Villa Lumera", "lake-foothills").ID
-	who, err := k.Rounds.KeepPerson(k.ctx, store.Key{}, 0, roundsroom.PersonIn{Name: "Ilda"})
+	who, err := k.Team.KeepPerson(k.ctx, store.Key{}, 0, crews.PersonIn{Name: "Ilda"})
 	who = housetest.Must(t, who, err)
-	k.crewIn = roundsroom.CrewIn{Name: "Crew 1", People: []int64{who.ID}, Off: []day.Day{day.Of(2027, 3, 26)}}
+	k.crewIn = crews.CrewIn{Name: "Crew 1", People: []int64{who.ID}, Off: []day.Day{day.Of(2027, 3, 26)}}
 	for d := 1; d <= 5; d++ {
 		k.crewIn.Hours[d] = rounds.Span{From: 480, To: 1020}
 	}
-	c, err := k.Rounds.KeepCrew(k.ctx, store.Key{}, 0, k.crewIn)
+	c, err := k.Team.KeepCrew(k.ctx, store.Key{}, 0, k.crewIn)
 	k.crew = housetest.Must(t, c, err)
 	return k
 }
@@ -216,9 +217,9 @@ func TestStandingVisitRefused(t *testing.T) {
 func TestRoundsHangOnStandingVisits(t *testing.T) {
 	k := open(t)
 	other := k.crewIn
-	who, err := k.Rounds.KeepPerson(k.ctx, store.Key{}, 0, roundsroom.PersonIn{Name: "Bruno"})
+	who, err := k.Team.KeepPerson(k.ctx, store.Key{}, 0, crews.PersonIn{Name: "Bruno"})
 	other.Name, other.People = "Crew 2", []int64{housetest.Must(t, who, err).ID}
-	if _, err := k.Rounds.KeepCrew(k.ctx, store.Key{}, 0, other); err != nil {
+	if _, err := k.Team.KeepCrew(k.ctx, store.Key{}, 0, other); err != nil {
 		t.Fatal(err)
 	}
 	in := k.fridays()
@@ -235,7 +236,7 @@ func TestRoundsHangOnStandingVisits(t *testing.T) {
 	}
 	for p.State == "working" {
 		time.Sleep(10 * time.Millisecond)
-		if p, err = k.Rounds.ReadProposal(p.ID); err != nil {
+		if p, err = k.Rounds.ReadProposal(context.Background(), p.ID); err != nil {
 			t.Fatal(err)
 		}
 	}

@@ -3291,7 +3291,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * The last proposal
+         * @description The last rounds that were found, taken or not, though the program was begun anew since; none: no items.
+         */
+        get: operations["last-proposal"];
         put?: never;
         /**
          * Look for rounds
@@ -13230,6 +13234,13 @@ export interface components {
         RunProduct: {
             /** @description What is listed */
             items: components["schemas"]["Product"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Proposal. */
+        RunProposal: {
+            /** @description What is listed */
+            items: components["schemas"]["Proposal"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -23777,6 +23788,29 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "last-proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunProposal"];
+                };
+            };
+            404: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

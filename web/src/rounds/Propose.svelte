@@ -16,6 +16,7 @@
   let crews = $state.raw<Schemas['Crew'][]>();
   let spots = $state.raw<{ id: number; name: string; latitude: number; longitude: number }[]>([]);
   let p = $state.raw<Proposal>();
+  let last = $state.raw<Proposal>(); // from before, as long as it is not all past
   let days = $state(14);
   let seconds = $state(6);
   let anew = $state(false);
@@ -33,6 +34,8 @@
   void attempt(async () => {
     const list = (await ask(api.GET('/api/v1/crews'))).items;
     crews = list;
+    const [kept] = (await ask(api.GET('/api/v1/rounds/proposals'))).items;
+    if (kept && plusDays(kept.from, kept.days) > house.today) last = kept;
     spots = (await allProperties()).map((q) => ({
       id: q.id,
       name: q.name,
@@ -286,6 +289,22 @@
       one visit takes all that is within its window there, clean properties come before sick ones. Nothing changes until you take
       it.
     </p>
+    {#if last}
+      {@const of = last}
+      <p class="mt-2 flex flex-wrap items-center gap-x-3">
+        <Button
+          color="light"
+          onclick={() => {
+            days = of.days;
+            p = of;
+          }}>Open the last proposal</Button
+        ><span class="text-soft"
+          >{of.days} days from {inWords(of.from)}, {of.visits.length} visits{of.state === 'accepted'
+            ? ': already on their days'
+            : ''}</span
+        >
+      </p>
+    {/if}
     <SeasonWeeks />
   {/if}
   {#if p?.state === 'working'}
