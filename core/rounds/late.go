@@ -32,9 +32,18 @@ func (s *search) late() []Late {
 	return out
 }
 
-// chanceLate takes minutes of jobs and ways as independent of each other but for what the day as a whole brings, and
-// their sum as normal.
+// chanceLate is the chance that a timed way goes on past its hours.
 func (s *search) chanceLate(w *way, t timed) float64 {
+	sd := s.unsure(w, t)
+	if sd < 1e-9 {
+		return 0
+	}
+	return math.Round(100*(0.5*math.Erfc((float64(w.hours.To)-t.end)/(sd*math.Sqrt2)))) / 100
+}
+
+// unsure is how far the end of a timed way may differ from what is reckoned, a standard deviation in minutes: jobs and ways
+// are taken as independent of each other but for what the day as a whole brings, and their sum as normal.
+func (s *search) unsure(w *way, t timed) float64 {
 	square, work := 0.0, 0.0
 	for i := range w.stops {
 		for _, j := range w.stops[i].jobs {
@@ -43,12 +52,7 @@ func (s *search) chanceLate(w *way, t timed) float64 {
 			work += m
 		}
 	}
-	ways := waySpread * t.travel
-	sd := math.Sqrt(square + ways*ways + math.Pow(daySpread*work, 2))
-	if sd < 1e-9 {
-		return 0
-	}
-	return math.Round(100*(0.5*math.Erfc((float64(w.hours.To)-t.end)/(sd*math.Sqrt2)))) / 100
+	return math.Sqrt(square + math.Pow(waySpread*t.travel, 2) + math.Pow(daySpread*work, 2))
 }
 
 // spread is how far a job's minutes differ from what is reckoned, as a share of them.

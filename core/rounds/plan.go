@@ -67,6 +67,8 @@ type Plan struct {
 	Rounds int      `json:"rounds" doc:"How often parts were torn down and built up again"`
 	Notes  []string `json:"notes" doc:"What is missing and was guessed"`
 
+	Drawn *Drawn `json:"drawn,omitempty" doc:"How it fares over drawn spans, where that was asked for; absent without"`
+
 	search *search
 }
 
@@ -91,8 +93,10 @@ func Make(p *Problem, seed uint64, goOn func(rounds int, best float64) (done flo
 	for _, c := range s.courses {
 		s.relink(c)
 	}
-	n := s.improve(goOn)
-	return s.plan(n), nil
+	n, drawn := s.find(seed, goOn)
+	out := s.plan(n)
+	out.Drawn = drawn
+	return out, nil
 }
 
 // stay puts jobs back where they stood, and pinned ones where they are pinned, as far as that may be.

@@ -132,6 +132,9 @@ type Problem struct {
 	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day, in which all work is done, overtime too; no matter when absent"`
 	Sky    []Sky   `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
 
+	Sure       float64 `json:"sure,omitempty" minimum:"0" maximum:"0.99" doc:"With what chance each day is to end within the crew's hours, such as 0.8: days are filled so far only; as reckoned when absent"`
+	Fortnights int     `json:"fortnights,omitempty" minimum:"0" maximum:"200" doc:"Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; none when absent"`
+
 	said map[[2]int]string // what the weather says of a job on a day
 }
 
@@ -142,6 +145,8 @@ func (p *Problem) Validate() error {
 		bad.Add("from", p.From.String(), "is missing: the first day")
 	}
 	bad.Within("days", float64(p.Days), 1, 60, "days")
+	bad.Within("sure", p.Sure, 0, 0.99, "as a chance")
+	bad.Within("fortnights", float64(p.Fortnights), 0, 200, "drawn spans")
 	for i, c := range p.Crews {
 		at := fmt.Sprintf("crews[%d].", i)
 		if c.Size < 1 {

@@ -251,7 +251,7 @@ func (s *search) fairer(w *way, more float64) float64 {
 
 // price is what a timed way costs.
 func (s *search) price(w *way, t timed, fixed, waste float64) float64 {
-	return t.travel + overEach*t.over + idleEach*t.idle + sickEach*float64(t.sick) + unsafeAfter*float64(t.before) +
+	return t.travel + s.overEach*t.over + idleEach*t.idle + sickEach*float64(t.sick) + unsafeAfter*float64(t.before) +
 		fixed + s.loaded(w, waste)
 }
 
@@ -396,7 +396,7 @@ func (s *search) grown(w *way, travel, work, waste, fixed float64, sick int) flo
 		return far
 	}
 	c := travel + fixed + sickEach*float64(sick)
-	c += overEach * (max(0, over) - max(0, end-float64(w.hours.To)))
+	c += s.overEach * (max(0, over) - max(0, end-float64(w.hours.To)))
 	return c + s.fairer(w, travel+work) + s.loaded(w, w.waste+waste) - s.loaded(w, w.waste)
 }
 

@@ -28,6 +28,8 @@ type search struct {
 	trip    []float64 // by place: what a job there owes for somebody coming later
 	sum     float64   // what the plan costs
 	log     []step    // what was done since the last mark, to be taken back
+
+	overEach float64 // each minute beyond the hours costs
 }
 
 const far = 1e18
@@ -40,6 +42,8 @@ func newSearch(p *Problem, seed uint64) *search {
 		next:  make([][]int, len(p.Jobs)),
 		mates: make([][]int, len(p.Jobs)),
 		rng:   rand.New(rand.NewPCG(seed, 17)),
+
+		overEach: overEach,
 	}
 	for d := range p.Days {
 		row := make([]Span, len(p.Places))

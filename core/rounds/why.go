@@ -32,6 +32,7 @@ type Why struct {
 // Explain tells it for one job of a plan.
 func (p Plan) Explain(j int) Why {
 	s := p.search
+	defer s.held()()
 	kept := s.copy()
 	defer s.restore(kept)
 	w := s.at[j]

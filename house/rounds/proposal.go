@@ -54,6 +54,7 @@ type Proposal struct {
 	Visits []ProposedVisit `json:"visits"`
 	Breaks []rounds.Rest   `json:"breaks" doc:"When crews rest, by crew and day of the span"`
 	Late   []rounds.Late   `json:"late" doc:"Of each day with visits: the chance that it goes on past the crew's hours, an estimate"`
+	Drawn  *rounds.Drawn   `json:"drawn,omitempty" doc:"How it fares over drawn spans, beside the plan that was made as reckoned: an estimate; absent while it is looked for"`
 	Left   []ProposedLeft  `json:"left"`
 	Score  rounds.Score    `json:"score"`
 	Bound  float64         `json:"bound" doc:"No plan can cost less"`
@@ -125,6 +126,8 @@ const (
 	proposedDays = 14
 	proposedFor  = 6.0
 	proposalsMax = 8
+	daysHold     = 0.8 // chance with which a day is to end within its hours
+	fortnights   = 30  // drawn spans over which plans are compared
 )
 
 func (p *proposal) read() Proposal {

@@ -34,6 +34,7 @@ func (h *Room) Propose(ctx context.Context, in ProposalIn) (Proposal, error) {
 	if err := h.begin(ctx, of, in); err != nil {
 		return Proposal{}, err
 	}
+	of.problem.Sure, of.problem.Fortnights = daysHold, fortnights
 	if len(of.crews) == 0 {
 		return Proposal{}, store.Refused("there is no crew yet: enter one in Settings, with its hours")
 	}
@@ -249,6 +250,7 @@ func (h *Room) tellPlan(p *proposal) {
 			t.Sky = append(t.Sky, skyOf(of.problem.Places[most].Sky, t.From+day.Day(d)))
 		}
 	}
+	t.Drawn = p.plan.Drawn
 	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
 	if of.pace.Known() {
 		t.Notes = append(t.Notes, "Where your own pace is known to differ, times are by it: see Work done in the Ledger.")

@@ -10883,6 +10883,8 @@ export interface components {
              * @description How far the search is, 0 to 1
              */
             done: number;
+            /** @description How it fares over drawn spans, beside the plan that was made as reckoned: an estimate; absent while it is looked for */
+            drawn?: components["schemas"]["RoundsDrawn"];
             /**
              * Format: date
              * @description First day, or start
@@ -11526,6 +11528,11 @@ export interface components {
             /** @description Indices of jobs of which every other day is asked */
             explain?: number[];
             /**
+             * Format: int64
+             * @description Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; none when absent
+             */
+            fortnights?: number;
+            /**
              * Format: date
              * @description First day
              */
@@ -11551,6 +11558,11 @@ export interface components {
              * @description Another gives another search
              */
             seed?: number;
+            /**
+             * Format: double
+             * @description With what chance each day is to end within the crew's hours, such as 0.8: days are filled so far only; as reckoned when absent
+             */
+            sure?: number;
             /** @description How many ways */
             ways?: components["schemas"]["RoundsKnown"][];
             /** @description By day, as told or as usual; no matter when absent */
@@ -11565,6 +11577,8 @@ export interface components {
             bound: number;
             /** @description When crews rest; within a visit, or on the way */
             breaks?: components["schemas"]["RoundsRest"][];
+            /** @description How it fares over drawn spans, where that was asked for; absent without */
+            drawn?: components["schemas"]["RoundsDrawn"];
             /**
              * Format: double
              * @description How far the score is above the bound, as a share of it; what is left to gain is less
@@ -12608,6 +12622,42 @@ export interface components {
             start?: components["schemas"]["RoundsPoint"];
             /** @description Where the vehicle is emptied when the next waste would not go on it; none: a load beyond its own costs instead */
             tip?: components["schemas"]["RoundsTip"];
+        };
+        /** @description How plans fare over drawn spans of days: it rains where none was told, and work and ways take as long as they take. An estimate. */
+        RoundsDrawn: {
+            /** @description Which of the plans: as reckoned, with room, with more room */
+            chosen: string;
+            /** @description Of each plan that was compared, the one that was made first */
+            fares: components["schemas"]["RoundsFare"][];
+            /**
+             * Format: int64
+             * @description How many spans were drawn
+             */
+            times: number;
+        };
+        /** @description How one plan fares in the mean of drawn spans. */
+        RoundsFare: {
+            /**
+             * Format: double
+             * @description As it comes, in the score's minutes
+             */
+            cost: number;
+            /**
+             * Format: double
+             * @description Share of days with visits that go on past the crew's hours
+             */
+            late: number;
+            /**
+             * Format: double
+             * @description Jobs without a day at the end
+             */
+            left: number;
+            plan: string;
+            /**
+             * Format: double
+             * @description Jobs that rain puts off
+             */
+            rained: number;
         };
         /** @description Gap ties a job to one before it. */
         RoundsGap: {

@@ -224,6 +224,9 @@
       .filter((v) => v.day > p!.from)
       .flatMap((v) => v.jobs.filter((j) => j.kind === 'make safe').map((job) => ({ job, why: '', takes: '', on: v.day }))),
   ]);
+  /** How the plan fares over drawn spans. */
+  const fares = $derived(p?.drawn?.fares?.find((f) => f.plan === p!.drawn!.chosen));
+  const in100 = (share: number) => Math.round(100 * share);
   const dayOf = (crew: number, d: string) => p?.late.find((x) => x.crew === crew && x.day === daysBetween(p!.from, d));
   /** In how many of ten a crew's day runs over its hours: an estimate, told where it is one in five and more. */
   const late = (crew: number, d: string) => {
@@ -351,6 +354,17 @@
               }}>{pins.length === 1 ? 'One is' : `${pins.length} are`} pinned here: let go</button
             >{/if}
         </div>
+        {#if fares}
+          {@const plain = p.drawn!.fares[0]!}
+          <p class="py-1 text-sm" data-testid="drawn">
+            Played through {p.drawn!.times} times with rain and with work that takes longer (an estimate):
+            <b>{in100(fares.late)} days in 100</b> run over, rain puts off {Math.round(fares.rained)}
+            {Math.round(fares.rained) === 1 ? 'job' : 'jobs'}, {Math.round(fares.left)} end without a day.{in100(plain.late) >
+            in100(fares.late)
+              ? ` With full days ${in100(plain.late)} in 100 would run over.`
+              : ''}
+          </p>
+        {/if}
         {#if wet.length || away.length}<p class="text-sm">
             Found again with as few moves as possible:
             {#each wet as d}<button class="min-h-11 pr-3 text-moss underline" onclick={() => rains(d)}
