@@ -74,7 +74,7 @@ const (
 
 // warmth is by how much the spot is milder in a cold night than the property, °C.
 func (p *Plant) warmth() float64 {
-	w := map[string]float64{"slope": drainedAir, "foot": gatheredAir}[p.Exposure.Slope]
+	w := p.MilderC + map[string]float64{"slope": drainedAir, "foot": gatheredAir}[p.Exposure.Slope]
 	if p.Exposure.Wall {
 		if p.Exposure.sunward(p.South) < 0 {
 			return w + shadedWall

@@ -20,6 +20,8 @@ type Plant struct {
 
 	Exposure Exposure
 	South    bool // in the southern hemisphere
+
+	MilderC float64 // what its garden, its spot and its kind have shown beside the book, °C; below 0 colder
 }
 
 // How a plant is taken to stand when nobody said.
@@ -355,14 +357,22 @@ func spread(e *catalogue.Entry) float64 {
 func (o *Outcome) AliveAt(share float64) float64 {
 	switch {
 	case o.Event.Cold():
-		if share < o.plant.snowed(o.Event) {
-			return 1 // under the snow
-		}
-		mm := o.plant.Thickness(share)
-		spare := o.Event.TissueC(mm) + o.plant.warmth() - o.ripe.killAt(o.WoodKillC, mm)
-		return 1 - 1/(1+math.Exp(spare/spread(&o.plant.Species)))
+		return 1 - 1/(1+math.Exp(o.SpareC(share)/spread(&o.plant.Species)))
 	case o.Event.Kind == DryingWind && len(o.Organs) > 0: // dries from the ends; the base mostly lives
 		return 1 - o.Organs[0].Share*0.6*share
 	}
 	return 1
 }
+
+// SpareC is by how many degrees wood at a share of the height stayed above what kills half of it, in a cold event; below 0
+// it was colder. It never rises with height; under the snow it is without end.
+func (o *Outcome) SpareC(share float64) float64 {
+	if share < o.plant.snowed(o.Event) {
+		return math.Inf(1)
+	}
+	mm := o.plant.Thickness(share)
+	return o.Event.TissueC(mm) + o.plant.warmth() - o.ripe.killAt(o.WoodKillC, mm)
+}
+
+// Learnt is by how much the plant was reckoned milder for what its garden, its spot and its kind have shown, °C.
+func (o *Outcome) Learnt() float64 { return o.plant.MilderC }
