@@ -14,6 +14,8 @@ import (
 func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
+	op(a, planner, get, "/shown", doc{"shown", "Ledger", "What gardens and kinds have shown", "How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.", reads, 0}, s.shown)
+	op(a, planner, put, "/shown", doc{"set-shown", "Ledger", "Use what gardens and kinds have shown, or not", "Of all, of a garden or of a kind; in forecasts and in what to look at.", writes, 0}, s.setShown, `{"what": "gardens", "on": true}`)
 	op(a, planner, get, "/score", doc{"score", "Ledger", "What was foretold, and what came", "Of all verdicts and by kind of plant, verdict, hardiness zone and person: chances told against the share that came, with intervals, and the Brier score.", reads, 0}, s.score)
 	op(a, planner, get, "/score.csv", doc{"score-csv", "Ledger", "What was foretold, and what came, as CSV", "A line a prognosis of which something is known.", reads, 0}, s.scoreCSV)
 }
@@ -54,4 +56,20 @@ func (s *Server) setPace(ctx context.Context, in *struct {
 }) (*Out[learn.PaceTold], error) {
 	p, err := s.Learn.SetPace(ctx, keyOf(ctx), in.Body.On)
 	return out(p), s.problem(ctx, "pace", err)
+}
+
+func (s *Server) shown(ctx context.Context, _ *struct{}) (*Out[learn.ShownTold], error) {
+	t, err := s.Learn.ShownTold(ctx)
+	return out(t), s.problem(ctx, "what was shown", err)
+}
+
+func (s *Server) setShown(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		What string `json:"what" maxLength:"200" doc:"gardens for all, garden: with the id of a property, or kind: with that of a species"`
+		On   bool   `json:"on" doc:"It is used in forecasts and in what to look at"`
+	}
+}) (*Out[learn.ShownTold], error) {
+	t, err := s.Learn.SetShown(ctx, keyOf(ctx), in.Body.What, in.Body.On)
+	return out(t), s.problem(ctx, "what was shown", err)
 }

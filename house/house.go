@@ -51,6 +51,7 @@ type House struct {
 func Open(e *estate.House) *House {
 	h := &House{Estate: e}
 	h.Learn = &learn.Room{House: e}
+	e.Shown = h.Learn.Shown
 	h.Team = &crews.Room{House: e}
 	h.Work = work.New(e)
 	h.Garden = &garden.Room{House: e, Work: h.Work}

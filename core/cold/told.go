@@ -41,7 +41,18 @@ func (o *Outcome) Own() string {
 	case weather.Wet:
 		return fmt.Sprintf("it wants %s soil.", p.Species.SoilWater)
 	}
-	return o.frozen()
+	return o.frozen() + o.learnt()
+}
+
+// learnt says that looks after earlier freezes are reckoned with; nothing where they are not.
+func (o *Outcome) learnt() string {
+	switch m := o.plant.MilderC; {
+	case m > 0:
+		return fmt.Sprintf(" Taken as %s milder here, as earlier looks have shown.", quantity.FineDifference(m))
+	case m < 0:
+		return fmt.Sprintf(" Taken as %s colder here, as earlier looks have shown.", quantity.FineDifference(-m))
+	}
+	return ""
 }
 
 func (o *Outcome) dried() string {

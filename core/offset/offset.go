@@ -6,6 +6,7 @@ package offset
 
 import (
 	"cmp"
+	"maps"
 	"math"
 	"slices"
 	"strings"
@@ -99,6 +100,7 @@ type Offsets struct {
 	plants map[string]int
 	mean   *mat.VecDense
 	cov    *mat.SymDense
+	off    map[string]bool // parts that are not to be used
 }
 
 // parts are the names of those that a plant has.
@@ -277,18 +279,34 @@ func (o *Offsets) Kind(id string) Shift { return o.shift(id, "kind:"+id) }
 // For is by how much a plant is reckoned milder, °C, by all that is known beyond doubt of its spot or its garden, and of its
 // kind; here: the weather is measured in the garden itself, so that nothing is to be said of the garden as a whole.
 func (o *Offsets) For(garden, spot, kind string, here bool) float64 {
+	if o == nil {
+		return 0
+	}
+	out := 0.0
+	if !o.off["garden:"+garden] {
+		out = o.place(garden, spot, here)
+	}
+	if !o.off["kind:"+kind] {
+		out += o.Kind(kind).Used()
+	}
+	return math.Round(10*out) / 10
+}
+
+// place is the same of its spot, or of its garden.
+func (o *Offsets) place(garden, spot string, here bool) float64 {
 	parts := []string{"firm", "garden:" + garden}
 	if here {
 		parts = nil
 	}
-	out := 0.0
-	if spot != "" {
-		out = o.shift("", append(slices.Clone(parts), "spot:"+garden+" "+spot)...).Used()
+	if name := "spot:" + garden + " " + spot; spot != "" && o.plants[name] > 0 {
+		if used := o.shift("", append(parts, name)...).Used(); used != 0 {
+			return used
+		}
 	}
-	if out == 0 && !here {
-		out = o.Garden(garden).Used()
+	if here {
+		return 0
 	}
-	return out + o.Kind(kind).Used()
+	return o.Garden(garden).Used()
 }
 
 // Gardens are the shifts of all gardens of which something was seen, the farthest off first.
@@ -309,4 +327,60 @@ func (o *Offsets) all(kind string, of func(string) Shift) []Shift {
 	}
 	slices.SortStableFunc(out, func(a, b Shift) int { return cmp.Compare(math.Abs(b.WarmerC), math.Abs(a.WarmerC)) })
 	return out
+}
+
+// SpotOf is the kind of spot that a plant stands in; empty in the open.
+func SpotOf(x cold.Exposure, potL float64) string {
+	switch {
+	case potL > 0:
+		return "pot"
+	case x.Wall:
+		return "wall"
+	case x.Slope == "foot":
+		return "hollow"
+	case x.Slope == "slope":
+		return "slope"
+	}
+	return ""
+}
+
+// Same reports that two reckon the same, to a tenth of a degree.
+func (o *Offsets) Same(than *Offsets) bool { return maps.Equal(o.used(), than.used()) }
+
+// used are the shifts beyond doubt, by part, in tenths of a degree.
+func (o *Offsets) used() map[string]int {
+	out := map[string]int{}
+	if o == nil {
+		return out
+	}
+	for _, name := range o.names {
+		kind, id, _ := strings.Cut(name, ":")
+		s := Shift{}
+		if garden, _, _ := strings.Cut(id, " "); o.off[name] || kind == "spot" && o.off["garden:"+garden] {
+			continue
+		}
+		switch kind {
+		case "garden":
+			s = o.Garden(id)
+		case "kind":
+			s = o.Kind(id)
+		case "spot":
+			garden, _, _ := strings.Cut(id, " ")
+			s = o.shift("", "firm", "garden:"+garden, name)
+		}
+		if tenths := int(math.Round(10 * s.Used())); tenths != 0 {
+			out[name] = tenths
+		}
+	}
+	return out
+}
+
+// Without is the same with some parts taken for nothing: "garden:1" with its spots, "kind:bay".
+func (o *Offsets) Without(off map[string]bool) *Offsets {
+	if o == nil {
+		return nil
+	}
+	out := *o
+	out.off = off
+	return &out
 }

@@ -144,7 +144,7 @@ type Drawn struct {
 
 // Fare is how one plan fares in the mean of drawn spans.
 type Fare struct {
-	Plan   string  `json:"plan"`
+	Plan   string  `json:"plan" doc:"Which: as reckoned, with room, with more room"`
 	Cost   float64 `json:"cost" doc:"As it comes, in the score's minutes"`
 	Late   float64 `json:"late" doc:"Share of days with visits that go on past the crew's hours"`
 	Rained float64 `json:"rained" doc:"Jobs that rain puts off"`

@@ -27,6 +27,7 @@ type Plant struct {
 	Sun      float64       `json:"sun" doc:"0 shade to 1 sun all day"`
 	Exposure cold.Exposure `json:"exposure" doc:"Its own, or its property's"`
 	WarmWall bool          `json:"warm_wall" doc:"Before a wall that the sun warms"`
+	MilderC  float64       `json:"milder_c" doc:"How much milder than reckoned its garden, its spot and its kind have shown to be, °C; below 0 colder, 0 nothing known"`
 
 	Lost    *float64 `json:"lost,omitempty" doc:"Share of its crown found lost at its last verdict of the last months; absent without one"`
 	GrowthM float64  `json:"growth_m" doc:"Its longest shoots of the last season, m; 0 not measured"`
@@ -55,6 +56,7 @@ func (p *Plant) Case(e catalogue.Entry, south bool) cold.Case {
 			Mulched:  p.Mulched,
 			Exposure: p.Exposure,
 			South:    south,
+			MilderC:  p.MilderC,
 		},
 		SpreadM: p.SpreadM,
 		Count:   p.Count,

@@ -10,6 +10,7 @@ import (
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/day"
+	"mezzadro/core/offset"
 	"mezzadro/exchange"
 	"mezzadro/store"
 )
@@ -24,6 +25,9 @@ type House struct {
 	Home      day.Day          // the day the sample starts at
 	Station   *exchange.Station
 	Log       *slog.Logger
+
+	// Shown tells what gardens and kinds have shown beside the book, as far as it is used; nil: nothing is learnt.
+	Shown func(ctx context.Context) (*offset.Offsets, error)
 
 	places sync.Map // property id → *Place
 

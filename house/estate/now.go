@@ -91,7 +91,7 @@ func tellLook(l *cold.Look) *ReasonToLook {
 
 // Forecast is what the worst recent event is expected to have done to a plant, nil where there was none.
 func (p *Place) Forecast(plant store.Plant, e catalogue.Entry) *cold.Outcome {
-	c := CaseOf(plant, e, p.Property)
+	c := p.CaseOf(plant, e)
 	l, ok := p.Look(&c)
 	if !ok {
 		return nil
@@ -113,7 +113,7 @@ func (p *Place) tell(plant store.Plant) PlantOut {
 	if e.Botanical == "" {
 		return o // its entry was taken out
 	}
-	c := CaseOf(plant, e, p.Property)
+	c := p.CaseOf(plant, e)
 	if l, ok := p.Look(&c); ok {
 		o.Look, o.worst = tellLook(&l), l.Event
 	}

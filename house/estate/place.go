@@ -9,6 +9,7 @@ import (
 	"mezzadro/core/cause"
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
+	"mezzadro/core/offset"
 	"mezzadro/core/rules"
 	"mezzadro/core/season"
 	"mezzadro/core/walk"
@@ -43,6 +44,7 @@ type Place struct {
 
 	Rules  rules.House
 	curves *sync.Map // kinds.Ask → *Shared
+	shown  *offset.Offsets
 }
 
 // Place is a property with its season.
@@ -65,11 +67,17 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 		return nil, err
 	}
 	here := p.Rules.V.Or(firm.Rules.V)
+	var shown *offset.Offsets
+	if h.Shown != nil {
+		if shown, err = h.Shown(ctx); err != nil {
+			return nil, err
+		}
+	}
 	if kept, ok := h.places.Load(p.ID); ok {
 		if k := kept.(*Place); k.Today == today && k.Book == book && k.Rules == here && k.Property.Version == p.Version &&
 			k.Property.WeatherRev == p.WeatherRev {
 			fresh := *k
-			fresh.Property = p
+			fresh.Property, fresh.shown = p, shown
 			return &fresh, nil
 		}
 	}
@@ -90,6 +98,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 		Normals:  n,
 		Rules:    here,
 		curves:   &sync.Map{},
+		shown:    shown,
 	}
 	out.from(sources, hours)
 	out.Lately = out.lately(hours)

@@ -148,7 +148,7 @@ func (t *Triaged) sort(before *Triaged, standing map[int64]*Decision) map[*cold.
 
 // sees reports that plants at the place mean the same as they did when it was as given.
 func (p *Place) sees(was *Place) bool {
-	return was != nil && was.Course == p.Course && was.Property.Value == p.Property.Value &&
+	return was != nil && was.Course == p.Course && was.shown == p.shown && was.Property.Value == p.Property.Value &&
 		was.Property.Exposure == p.Property.Exposure
 }
 

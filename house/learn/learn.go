@@ -19,6 +19,8 @@ type Room struct {
 	mu   sync.Mutex
 	of   string // what it was last drawn from
 	last *pace.Pace
+
+	shown shifts
 }
 
 // ourPace names the pace among what can be switched off.

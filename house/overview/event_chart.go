@@ -106,7 +106,7 @@ func killLines(p *estate.Place, e *cold.Struck, plants []estate.PlantOut) []Kill
 	var here []cold.Plant
 	for _, o := range plants {
 		if o.PropertyID == p.Property.ID && o.Botanical != "" {
-			here = append(here, estate.CaseOf(store.Plant(o.Plant), estate.EntryOf(p.Book, o.Species), p.Property).Plant)
+			here = append(here, p.CaseOf(store.Plant(o.Plant), estate.EntryOf(p.Book, o.Species)).Plant)
 		}
 	}
 	out := []KillLine{}

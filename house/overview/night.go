@@ -159,7 +159,7 @@ func (h *Room) night(
 				continue
 			}
 			entry := estate.EntryOf(pl.Book, p.Species)
-			c := estate.CaseOf(p, entry, pl.Property)
+			c := pl.CaseOf(p, entry)
 			plants = append(plants, night.Plant{ID: p.ID, Case: c, Stage: ground.Stage(&c.Species, e.Day)})
 			names[p.ID] = estate.PlantName(entry.Common, p.Label)
 		}

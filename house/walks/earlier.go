@@ -28,7 +28,7 @@ func (h *Room) standing(ctx context.Context, pl *estate.Place) ([]walk.Plant, er
 	grown, err := h.Store.Grown(ctx, pl.Property.ID, (h.Today() - longAgo).String())
 	out := make([]walk.Plant, len(here))
 	for i, p := range here {
-		out[i] = estate.OnWalk(p, pl.Property, h.YearsStood(p))
+		out[i] = pl.OnWalk(p, h.YearsStood(p))
 		out[i].GrowthM = grown[p.ID]
 		if share, judged := lost[p.ID]; judged {
 			out[i].Lost = &share

@@ -61,6 +61,10 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 	if !in.Read.holds(a.Verdict) {
 		return Decided{}, invalid.One("read", in.Read.Kind, fmt.Sprintf("by what is known now it comes to something else (%s): decide again", a.Verdict.Kind))
 	}
+	shown, err := h.shown(ctx, q, plant)
+	if err != nil {
+		return Decided{}, err
+	}
 	on := h.Today()
 	v, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (estate.Decision, error) {
 		if err := tx.StillAt(ctx, l); err != nil {
@@ -71,6 +75,12 @@ func (h *Room) Decide(ctx context.Context, key store.Key, walk, plant int64, in 
 		v := estate.Decision(kept)
 		if err != nil || in.Decision == lookout.PutOff {
 			return v, err
+		}
+		if shown != nil {
+			shown.VerdictID = v.ID
+			if err := tx.KeepShown(ctx, *shown); err != nil {
+				return v, err
+			}
 		}
 		if err := tx.DropReplaced(ctx, plant, v.ID, a.Trouble); err != nil {
 			return v, err

@@ -108,7 +108,7 @@ func (h *Room) ask(ctx context.Context, p store.Plant, checks []check.Check, bef
 	if err != nil {
 		return damage.Question{}, err
 	}
-	of := []walk.Plant{estate.OnWalk(p, pl.Property, h.YearsStood(p))}
+	of := []walk.Plant{pl.OnWalk(p, h.YearsStood(p))}
 	if err := h.recall(ctx, pl, p.ID, of); err != nil {
 		return damage.Question{}, err
 	}

@@ -3692,6 +3692,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/shown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What gardens and kinds have shown
+         * @description How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.
+         */
+        get: operations["shown"];
+        /**
+         * Use what gardens and kinds have shown, or not
+         * @description Of all, of a garden or of a kind; in forecasts and in what to look at.
+         */
+        put: operations["set-shown"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/signs": {
         parameters: {
             query?: never;
@@ -7898,6 +7922,37 @@ export interface components {
             /** @description Why, in words */
             why: string;
         };
+        /** @description A garden against its station. */
+        GardenTold: {
+            /** @description It is beyond its doubt */
+            beyond: boolean;
+            /** @description Id of the property or of the kind */
+            name: string;
+            /** @description It was not switched off for this garden */
+            on: boolean;
+            /**
+             * Format: int64
+             * @description That it was drawn from
+             */
+            plants: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /**
+             * Format: double
+             * @description Its doubt, a standard deviation, °C
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description °C milder than reckoned, or for a kind that it bears more; below 0 colder, or less
+             */
+            warmer_c: number;
+        };
         /** @description A cause that a plant can be guarded against before it is there. */
         Guard: {
             /** @description Id in the book of causes */
@@ -8295,6 +8350,32 @@ export interface components {
             share: number;
             /** @description Catalogue id of the species */
             species: string;
+        };
+        /** @description A kind against the book. */
+        KindTold: {
+            /** @description It is beyond its doubt */
+            beyond: boolean;
+            /** @description Common name */
+            common: string;
+            /** @description Id of the property or of the kind */
+            name: string;
+            /** @description It was not switched off for this kind */
+            on: boolean;
+            /**
+             * Format: int64
+             * @description That it was drawn from
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description Its doubt, a standard deviation, °C
+             */
+            sd: number;
+            /**
+             * Format: double
+             * @description °C milder than reckoned, or for a kind that it bears more; below 0 colder, or less
+             */
+            warmer_c: number;
         };
         /** @description What the firm says of a kind, and what became of it in its own record. */
         KindWord: {
@@ -12652,6 +12733,7 @@ export interface components {
              * @description Jobs without a day at the end
              */
             left: number;
+            /** @description Which: as reckoned, with room, with more room */
             plan: string;
             /**
              * Format: double
@@ -13754,6 +13836,13 @@ export interface components {
             /** @description It is used in rounds and estimates */
             on: boolean;
         };
+        /** @description What is sent to set-shown. */
+        "Set-shownRequest": {
+            /** @description It is used in forecasts and in what to look at */
+            on: boolean;
+            /** @description gardens for all, garden: with the id of a property, or kind: with that of a species */
+            what: string;
+        };
         /** @description An hour of a day. */
         ShadowAt: {
             /**
@@ -14059,6 +14148,15 @@ export interface components {
             times: number;
             /** @description Unit of the figures */
             unit: string;
+        };
+        /** @description What gardens and kinds have shown, as it is read. */
+        ShownTold: {
+            /** @description Against what the weather of their stations tells, the farthest off first */
+            gardens: components["schemas"]["GardenTold"][];
+            /** @description Against what the book says they bear, the farthest off first */
+            kinds: components["schemas"]["KindTold"][];
+            /** @description It is used in forecasts and in what to look at */
+            on: boolean;
         };
         /** @description Who one says to be. */
         SignInIn: {
@@ -16443,6 +16541,11 @@ export interface components {
              * @description When what might fall was last made safe; empty never
              */
             made_safe: string;
+            /**
+             * Format: double
+             * @description How much milder than reckoned its garden, its spot and its kind have shown to be, °C; below 0 colder, 0 nothing known
+             */
+            milder_c: number;
             /** @description The ground over its roots is mulched */
             mulched: boolean;
             /**
@@ -24500,6 +24603,66 @@ export interface operations {
                     "application/json": components["schemas"]["Shopping"];
                 };
             };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    shown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownTold"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-shown": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "on": true,
+                 *       "what": "gardens"
+                 *     }
+                 */
+                "application/json": components["schemas"]["Set-shownRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShownTold"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

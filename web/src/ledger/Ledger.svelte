@@ -9,6 +9,7 @@
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
   import Foretold from './Foretold.svelte';
+  import Shown from './Shown.svelte';
   import { amount, range, stateOf, type Estimate } from './money';
 
   let o = $state.raw<Schemas['Overview']>();
@@ -259,6 +260,7 @@
       </section>
     </div>
     {#if o.score.judged || o.score.open}<Foretold all={o.score} />{/if}
+    <Shown />
     {#if o.causes.length}
       <section class="mt-8 max-w-4xl" aria-label="Causes found">
         <h2>Causes found, by month</h2>
