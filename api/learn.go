@@ -14,6 +14,7 @@ import (
 func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
+	op(a, planner, get, "/due", doc{"due", "Ledger", "How did they turn out", "Plants that were decided on and of which it is now to be told whether they live, or look right again.", reads, 0}, s.due)
 	op(a, planner, get, "/shown", doc{"shown", "Ledger", "What gardens and kinds have shown", "How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.", reads, 0}, s.shown)
 	op(a, planner, put, "/shown", doc{"set-shown", "Ledger", "Use what gardens and kinds have shown, or not", "Of all, of a garden or of a kind; in forecasts and in what to look at.", writes, 0}, s.setShown, `{"what": "gardens", "on": true}`)
 	op(a, planner, get, "/score", doc{"score", "Ledger", "What was foretold, and what came", "Of all verdicts and by kind of plant, verdict, hardiness zone and person: chances told against the share that came, with intervals, and the Brier score.", reads, 0}, s.score)
@@ -72,4 +73,9 @@ func (s *Server) setShown(ctx context.Context, in *struct {
 }) (*Out[learn.ShownTold], error) {
 	t, err := s.Learn.SetShown(ctx, keyOf(ctx), in.Body.What, in.Body.On)
 	return out(t), s.problem(ctx, "what was shown", err)
+}
+
+func (s *Server) due(ctx context.Context, _ *struct{}) (*Out[learn.DueList], error) {
+	list, err := s.Learn.Due(ctx)
+	return out(list), s.problem(ctx, "what is due", err)
 }

@@ -13,6 +13,7 @@ import (
 // ScoreTold is what was foretold against what came, of all and by what they have in common.
 type ScoreTold struct {
 	outcome.Score
+	Ends   outcome.Within  `json:"ends" doc:"After freezes: where life was found to end up the stem, against where the forecast had it end four times in five"`
 	Groups []outcome.Group `json:"groups" doc:"By kind of plant, verdict, hardiness zone and person, of at least three that can be judged; those with the most first"`
 }
 
@@ -36,7 +37,15 @@ func (h *Room) Score(ctx context.Context) (ScoreTold, error) {
 	for i, t := range list {
 		cases[i], told[i] = t.Case, t.Foretold
 	}
-	return ScoreTold{outcome.ScoreOf(told), outcome.Groups(cases)}, nil
+	rows, err := h.Store.AllShown(ctx)
+	if err != nil {
+		return ScoreTold{}, err
+	}
+	ends := make([]outcome.Ends, len(rows))
+	for i, r := range rows {
+		ends[i] = outcome.Ends{Low: r.Low, High: r.High, Found: r.Ends}
+	}
+	return ScoreTold{outcome.ScoreOf(told), outcome.WithinOf(ends), outcome.Groups(cases)}, nil
 }
 
 // Told are all prognoses of which something is known.

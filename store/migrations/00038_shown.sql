@@ -5,6 +5,9 @@ CREATE TABLE freeze_shown (
     event_day TEXT NOT NULL,
     spot TEXT NOT NULL,
     here INTEGER NOT NULL, -- 1: measured in the garden itself
+    low REAL NOT NULL, -- where the forecast had life end, four times in five, as shares of the height
+    high REAL NOT NULL,
+    ends REAL NOT NULL, -- where it was found to end
     logs TEXT NOT NULL
 ) STRICT;
 

@@ -628,6 +628,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How did they turn out
+         * @description Plants that were decided on and of which it is now to be told whether they live, or look right again.
+         */
+        get: operations["due"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/estimates": {
         parameters: {
             query?: never;
@@ -6683,6 +6703,59 @@ export interface components {
             /** @description A part of it has no price: the amount lacks it */
             unpriced?: boolean;
         };
+        /** @description What is to be told, of all properties. */
+        DueList: {
+            /**
+             * Format: int64
+             * @description How many there are
+             */
+            all: number;
+            /** @description The longest due first; up to 200 */
+            plants: components["schemas"]["DuePlant"][];
+        };
+        /** @description A plant of which it is to be told how it turned out. */
+        DuePlant: {
+            /** @description What was foretold */
+            foretold: string;
+            /**
+             * Format: date
+             * @description Day of the verdict
+             */
+            given: string;
+            /** @description It was taken out since */
+            gone: boolean;
+            /** @description The plant, in words */
+            plant: string;
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
+            plant_id: number;
+            /** @description Name of the property */
+            property: string;
+            /**
+             * Format: int64
+             * @description Id of the property
+             */
+            property_id: number;
+            /** @description The verdict */
+            sentence: string;
+            /**
+             * Format: date
+             * @description From which day on
+             */
+            since: string;
+            /**
+             * Format: int64
+             * @description Id of the verdict
+             */
+            verdict_id: number;
+            /**
+             * @description What it is
+             * @enum {string}
+             */
+            what: "alive" | "right";
+        };
         /** @description Where life ended on a plant on a day, by all that was found until then. */
         EndOfLife: {
             /**
@@ -9807,6 +9880,41 @@ export interface components {
              * @description The same, had everybody been told the share that came of all
              */
             usual: number;
+        };
+        /** @description How often it ended where it was foretold. */
+        OutcomeWithin: {
+            /**
+             * Format: int64
+             * @description It lived farther up than foretold
+             */
+            above: number;
+            /**
+             * Format: int64
+             * @description It had died farther down than foretold
+             */
+            below: number;
+            /**
+             * Format: double
+             * @description Until
+             */
+            high: number;
+            /**
+             * Format: int64
+             * @description Of those: where it was foretold
+             */
+            in: number;
+            /**
+             * Format: double
+             * @description Share that ends where it is foretold, 95 % interval (Wilson): from
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description Plants checked after a freeze
+             */
+            of: number;
+            /** @description Four in five, as told, lies within it */
+            right: boolean;
         };
         /** @description What the ledger asks for now, and the month so far. */
         Overview: {
@@ -13468,6 +13576,8 @@ export interface components {
              * @description Of those that got there: sooner than foretold
              */
             early: number;
+            /** @description After freezes: where life was found to end up the stem, against where the forecast had it end four times in five */
+            ends: components["schemas"]["OutcomeWithin"];
             /** @description By kind of plant, verdict, hardiness zone and person, of at least three that can be judged; those with the most first */
             groups: components["schemas"]["OutcomeGroup"][];
             /**
@@ -18254,6 +18364,28 @@ export interface operations {
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];
             409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    due: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueList"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

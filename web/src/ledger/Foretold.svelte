@@ -9,13 +9,14 @@
   type Group = Schemas['ScoreTold']['groups'][number];
   let { all }: { all: Score } = $props();
   let groups = $state.raw<Group[]>([]);
+  let ends = $state.raw<Schemas['ScoreTold']['ends']>();
   let picked = $state('');
   const by: Record<string, string> = { kind: 'Kind of plant', verdict: 'Verdict', zone: 'Hardiness zone', person: 'Who decided' };
   const key = (g: Group) => `${g.by} ${g.name}`;
   const reads = reading();
   $effect(() => {
     void reads(async (signal) => {
-      groups = (await ask(api.GET('/api/v1/score', { signal }))).groups;
+      ({ groups, ends } = await ask(api.GET('/api/v1/score', { signal })));
     });
   });
   const score = $derived<Score>(groups.find((g) => key(g) === picked) ?? all);
@@ -84,6 +85,11 @@
           .join(', ')}.{/if}
     </p>
   {/if}
+  {#if ends?.of && !picked}<p class="mt-1 text-sm">
+      After freezes {ends.of === 1 ? 'one plant was' : `${ends.of} plants were`} checked up the stem: on {ends.in} life ended where
+      it was foretold{ends.above ? `, on ${ends.above} farther up` : ''}{ends.below ? `, on ${ends.below} farther down` : ''}.
+      {ends.right ? 'Four in five should, and that may well be so.' : 'Four in five should: the forecast was off.'}
+    </p>{/if}
   {#if score.open}<p class="text-sm text-soft">
       {score.open === 1 ? 'One is' : `${score.open} are`} alive and still {score.open === 1 ? 'has' : 'have'} time.
     </p>{/if}

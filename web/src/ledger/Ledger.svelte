@@ -8,6 +8,7 @@
   import Pick from '../lib/Pick.svelte';
   import { reading } from '../lib/reading';
   import Waiting from '../lib/Waiting.svelte';
+  import Due from '../lib/Due.svelte';
   import Foretold from './Foretold.svelte';
   import Shown from './Shown.svelte';
   import { amount, range, stateOf, type Estimate } from './money';
@@ -259,6 +260,7 @@
         {/if}
       </section>
     </div>
+    <Due />
     {#if o.score.judged || o.score.open}<Foretold all={o.score} />{/if}
     <Shown />
     {#if o.causes.length}

@@ -16,6 +16,7 @@
   import { apart, figure } from '../lib/units';
   import HoldNote from '../work/HoldNote.svelte';
   import Mark from './Mark.svelte';
+  import Due from '../lib/Due.svelte';
   import NightWatch from './NightWatch.svelte';
   import Ribbon from '../lib/Ribbon.svelte';
   import Waiting from '../lib/Waiting.svelte';
@@ -390,6 +391,7 @@
             </section>
           {/if}
         </div>
+        <Due first={3} />
       </section>
       <aside class="space-y-5">
         {#if look.tender}
