@@ -111,10 +111,7 @@ type daySheet struct {
 	on, crew string
 	Visits   []struct {
 		At   int
-		Jobs []struct {
-			Title string
-			State string
-		}
+		Jobs []struct{ Title, State string }
 	}
 }
 

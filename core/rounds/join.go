@@ -13,15 +13,28 @@ type Joined struct {
 	Minutes float64 // of work, for all of them together
 }
 
-// Joins are the jobs that need more people than any crew has, with the two crews and the morning that suit them best: both
+// Joins are the jobs that need more people than any crew has that may do them, with the two crews and the morning that suit them best: both
 // come as the first thing in their day, so that neither waits for the other. By index of the job.
 func (p *Problem) Joins() map[int]Joined {
 	out := map[int]Joined{}
 	taken := map[[2]int]bool{} // crew and day
 	q := p.weathered()
-	for j := range q.Jobs {
+	order := make([]int, len(q.Jobs))
+	for j := range order {
+		order[j] = j
+	}
+	slices.SortStableFunc(order, func(a, b int) int { // what makes safe has the first morning
+		switch {
+		case q.Jobs[a].Urgent == q.Jobs[b].Urgent:
+			return 0
+		case q.Jobs[a].Urgent:
+			return -1
+		}
+		return 1
+	})
+	for _, j := range order {
 		k := &q.Jobs[j]
-		if k.Pin != nil || slices.ContainsFunc(q.Crews, func(c Crew) bool { return c.Size >= k.people() }) {
+		if k.Pin != nil || q.able(j) {
 			continue
 		}
 		best, least := Joined{}, math.Inf(1)
@@ -46,14 +59,28 @@ func (p *Problem) Joins() map[int]Joined {
 	return out
 }
 
-// together reports two crews who are enough for a job, and have its skills between them.
+// able reports a job that some crew can do by itself.
+func (p *Problem) able(j int) bool {
+	for c := range p.Crews {
+		if p.lacks(j, c) == "" {
+			return true
+		}
+	}
+	return false
+}
+
+// together reports two crews who are enough for a job, one of which has all of its skills: who climbs with a chainsaw is one
+// person, not two.
 func (p *Problem) together(k *Job, a, b int) bool {
 	if p.Crews[a].Size+p.Crews[b].Size < k.people() {
 		return false
 	}
-	return !slices.ContainsFunc(k.Skills, func(s string) bool {
-		return !slices.Contains(p.Crews[a].Skills, s) && !slices.Contains(p.Crews[b].Skills, s)
-	})
+	return p.Crews[a].has(k.Skills) || p.Crews[b].has(k.Skills)
+}
+
+// has reports a crew that has all of some skills.
+func (c *Crew) has(skills []string) bool {
+	return !slices.ContainsFunc(skills, func(s string) bool { return !slices.Contains(c.Skills, s) })
 }
 
 // shared is how long a job takes two crews.

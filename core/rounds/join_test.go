@@ -42,6 +42,18 @@ func TestJoins(t *testing.T) {
 			0,
 		},
 		{
+			"two people, and who climbs is alone",
+			Job{Minutes: 120, People: 2, Skills: []string{"grafting"}, Costs: []int{0, 0, 0, 0, 0}},
+			func(p *Problem) { p.Crews[2].Skills = []string{"grafting"} },
+			0,
+		},
+		{
+			"skills that no crew has together",
+			Job{Minutes: 120, People: 1, Skills: []string{"climbing", "chainsaw"}, Costs: []int{0, 0, 0, 0, 0}},
+			func(p *Problem) { p.Crews[2].Skills = []string{"chainsaw"} },
+			-1,
+		},
+		{
 			"nobody of them is licensed",
 			Job{Minutes: 120, People: 4, Skills: []string{"licence"}, Costs: []int{0, 0, 0, 0, 0}},
 			nil,
@@ -92,5 +104,16 @@ func TestJoins(t *testing.T) {
 			plan.Score.Overtime > 0 {
 			t.Errorf("%s: %+v %+v %v", c.name, plan.Visits, plan.Left, err)
 		}
+	}
+}
+
+// TestSafeJoinsFirst: of two jobs for both crews what makes safe has the first morning, whichever was entered first.
+func TestSafeJoinsFirst(t *testing.T) {
+	at := &Point{45.9, 8.5}
+	p := &Problem{From: monday, Days: 5, Places: []Place{{Name: "G", At: at}},
+		Crews: []Crew{{Name: "A", Size: 1, Hours: week(8, 17), Start: at}, {Name: "B", Size: 1, Hours: week(8, 17), Start: at}},
+		Jobs:  []Job{{Minutes: 60, People: 2, Costs: []int{0, 0, 0, 0, 0}}, {Minutes: 60, People: 2, Urgent: true, Costs: []int{0, 0, 0, 0, 0}}}}
+	if got := p.Joins(); got[1].Day != 0 || got[0].Day != 1 {
+		t.Errorf("the limb on day %d, the other on day %d", got[1].Day, got[0].Day)
 	}
 }

@@ -54,6 +54,11 @@ func (p Plan) Explain(j int) Why {
 	better := 0
 	for d := range s.p.Days {
 		o := Other{Day: d, Date: s.p.From + day.Day(d), Crew: -1}
+		if w >= 0 && d == s.list[w].day {
+			o.Crew = s.list[w].crew
+			out.Others[d] = o
+			continue
+		}
 		least := far
 		for c := range s.p.Crews {
 			v, _ := s.try(j, c*s.p.Days+d)
@@ -232,6 +237,16 @@ func (s *search) full(j, w int) string {
 	return "it does not fit into the hours in which one may be at " + s.p.Places[s.p.Jobs[j].Place].Name
 }
 
+// few is a crew that has a job's skills and only too few people; empty where none has.
+func (s *search) few(k *Job) string {
+	for i := range s.p.Crews {
+		if c := &s.p.Crews[i]; len(k.Skills) > 0 && c.Size < k.people() && c.has(k.Skills) {
+			return c.Name
+		}
+	}
+	return ""
+}
+
 // left says why a job has no day, and what it would take.
 func (s *search) left(j int) Left {
 	out := Left{Job: j}
@@ -260,6 +275,9 @@ func (s *search) left(j int) Left {
 			"It needs %d people, and no crew is that many.",
 			k.people(),
 		), "Put crews together for it."
+	case !able && s.few(k) != "":
+		out.Why = fmt.Sprintf("%s may do it, but is too few: it needs %d people.", s.few(k), k.people())
+		out.Takes = "Somebody to go with them."
 	case !able:
 		delete(lacks, "people")
 		names := []string{}
