@@ -14,6 +14,7 @@ import (
 func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
+	op(a, planner, get, "/nights-told", doc{"nights-told", "Ledger", "How well nights were told", "What the station told of the lowest temperatures of the last three months, against what was measured, by how many days ahead it was told.", reads, 0}, s.nightsTold)
 	op(a, planner, get, "/due", doc{"due", "Ledger", "How did they turn out", "Plants that were decided on and of which it is now to be told whether they live, or look right again.", reads, 0}, s.due)
 	op(a, planner, get, "/shown", doc{"shown", "Ledger", "What gardens and kinds have shown", "How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.", reads, 0}, s.shown)
 	op(a, planner, put, "/shown", doc{"set-shown", "Ledger", "Use what gardens and kinds have shown, or not", "Of all, of a garden or of a kind; in forecasts and in what to look at.", writes, 0}, s.setShown, `{"what": "gardens", "on": true}`)
@@ -78,4 +79,9 @@ func (s *Server) setShown(ctx context.Context, in *struct {
 func (s *Server) due(ctx context.Context, _ *struct{}) (*Out[learn.DueList], error) {
 	list, err := s.Learn.Due(ctx)
 	return out(list), s.problem(ctx, "what is due", err)
+}
+
+func (s *Server) nightsTold(ctx context.Context, _ *struct{}) (*Out[learn.NightsTold], error) {
+	t, err := s.Learn.Nights(ctx)
+	return out(t), s.problem(ctx, "nights", err)
 }

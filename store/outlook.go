@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"fmt"
 )
 
 // Outlook is the weather of a day ahead at a property, as a station told it.
@@ -22,7 +23,11 @@ func (s *Store) Outlooks(ctx context.Context, from, told string) ([]Outlook, err
 		FROM outlook WHERE day >= ? AND told_on >= ? ORDER BY property_id, day`, from, told)
 }
 
-// SetOutlook keeps what a property was told in the place of all it was told before.
+// nightsBack is for how many days nights are kept as they were told.
+const nightsBack = 400
+
+// SetOutlook keeps what a property was told in the place of all it was told before; its nights are kept beside, as they
+// were told that day.
 func (tx Tx) SetOutlook(ctx context.Context, property int64, list []Outlook) error {
 	if _, err := tx.ExecContext(ctx, `DELETE FROM outlook WHERE property_id = ?`, property); err != nil {
 		return err
@@ -33,6 +38,29 @@ func (tx Tx) SetOutlook(ctx context.Context, property int64, list []Outlook) err
 			VALUES (:property_id, :day, :told_on, :rain_mm, :wind_ms, :min_c, :max_c, :source)`, o); err != nil {
 			return err
 		}
+		if _, err := tx.NamedExecContext(ctx, `INSERT OR REPLACE INTO night_told (property_id, told_on, day, min_c)
+			VALUES (:property_id, :told_on, :day, :min_c)`, o); err != nil {
+			return err
+		}
 	}
-	return nil
+	if len(list) == 0 {
+		return nil
+	}
+	_, err := tx.ExecContext(ctx, `DELETE FROM night_told WHERE property_id = ? AND day < date(?, ?)`,
+		property, list[0].ToldOn, fmt.Sprintf("-%d days", nightsBack))
+	return err
+}
+
+// NightTold is the lowest temperature of a day as it was told on another.
+type NightTold struct {
+	PropertyID int64   `db:"property_id"`
+	ToldOn     string  `db:"told_on"`
+	Day        string  `db:"day"`
+	MinC       float64 `db:"min_c"`
+}
+
+// NightsTold are those of days from one on up to before another, that were told before the day itself, by property.
+func (s *Store) NightsTold(ctx context.Context, from, to string) ([]NightTold, error) {
+	return many[NightTold](ctx, s.read, `SELECT property_id, told_on, day, min_c FROM night_told
+		WHERE day >= ? AND day < ? AND told_on < day ORDER BY property_id, day, told_on`, from, to)
 }

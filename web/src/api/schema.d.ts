@@ -1364,6 +1364,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/nights-told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How well nights were told
+         * @description What the station told of the lowest temperatures of the last three months, against what was measured, by how many days ahead it was told.
+         */
+        get: operations["nights-told"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/order-photos/{id}": {
         parameters: {
             query?: never;
@@ -9317,6 +9337,16 @@ export interface components {
              */
             told: number;
         };
+        /** @description How well the station told the nights ahead. */
+        NightsTold: {
+            /**
+             * Format: int64
+             * @description How many days back it goes
+             */
+            days: number;
+            /** @description By how many days ahead they were told, the nearest first; none where no station tells the days ahead */
+            scores: components["schemas"]["OutcomeNightScore"][];
+        };
         /** @description A name of a file that stands for no kind. */
         NoKind: {
             /** @description Lines of the file that name it */
@@ -9818,6 +9848,49 @@ export interface components {
              * @description Id of the verdict
              */
             verdict_id: number;
+        };
+        /** @description How well nights were told so many days ahead. */
+        OutcomeNightScore: {
+            /**
+             * Format: double
+             * @description Mean of what was told less what came, °C: above 0 it was told too warm
+             */
+            bias_c: number;
+            /**
+             * Format: int64
+             * @description Frosts that were told and did not come
+             */
+            false_alarms: number;
+            /**
+             * Format: int64
+             * @description Days ahead, from
+             */
+            from: number;
+            /**
+             * Format: int64
+             * @description Frosts that were told and came
+             */
+            hit: number;
+            /**
+             * Format: int64
+             * @description Frosts that came untold
+             */
+            missed: number;
+            /**
+             * Format: int64
+             * @description How many were told and came
+             */
+            nights: number;
+            /**
+             * Format: double
+             * @description Mean of how far the lowest was off, either way, °C
+             */
+            off_c: number;
+            /**
+             * Format: int64
+             * @description Until
+             */
+            to: number;
         };
         /** @description How it will turn out. */
         OutcomePrognosis: {
@@ -19756,6 +19829,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NightWatch"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "nights-told": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NightsTold"];
                 };
             };
             422: components["responses"]["Problem"];

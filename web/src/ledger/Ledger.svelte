@@ -10,6 +10,7 @@
   import Waiting from '../lib/Waiting.svelte';
   import Due from '../lib/Due.svelte';
   import Foretold from './Foretold.svelte';
+  import Nights from './Nights.svelte';
   import Shown from './Shown.svelte';
   import { amount, range, stateOf, type Estimate } from './money';
 
@@ -263,6 +264,7 @@
     <Due />
     {#if o.score.judged || o.score.open}<Foretold all={o.score} />{/if}
     <Shown />
+    <Nights />
     {#if o.causes.length}
       <section class="mt-8 max-w-4xl" aria-label="Causes found">
         <h2>Causes found, by month</h2>
