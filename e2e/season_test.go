@@ -52,6 +52,8 @@ type grown struct {
 	ID      int64   `json:"id"`
 	Decided bool    `json:"decided"`
 	Species string  `json:"species"`
+	Form    string  `json:"form"`
+	HeightM float64 `json:"height_m"`
 	Stop    int     `json:"stop"`
 	PotL    float64 `json:"pot_l"`
 	Shelter float64 `json:"shelter"`

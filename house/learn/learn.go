@@ -20,7 +20,8 @@ type Room struct {
 	of   string // what it was last drawn from
 	last *pace.Pace
 
-	shown shifts
+	shown    shifts
+	practice gardens
 }
 
 // ourPace names the pace among what can be switched off.

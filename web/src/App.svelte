@@ -47,6 +47,7 @@
     ReportPage: () => import('./ledger/ReportPage.svelte'),
     EstimatePage: () => import('./ledger/EstimatePage.svelte'),
     Walk: () => import('./walks/Walk.svelte'),
+    Practice: () => import('./walks/Practice.svelte'),
     Year: () => import('./work/Year.svelte'),
   };
   const at = (name: keyof typeof later) => wrap({ asyncComponent: later[name] as never });
@@ -60,6 +61,7 @@
     '/replace/:property/:plant?': at('Replace'),
     '/grounds/:id?': at('Grounds'),
     '/walk/:property?/:plant?': at('Walk'),
+    '/practice': at('Practice'),
     '/plant/:id': at('PlantPage'),
     '/card/:plant': at('Card'),
     '/cut/:plant': at('Cut'),

@@ -28,7 +28,7 @@ export async function counted(...call: Parameters<typeof fetch>): Promise<Respon
 
 export const api = createClient<paths>({ baseUrl: '/', fetch: counted });
 
-const quiet = /\/reckon\/|\/checks$|\/photos$|\/walks$|\/proposals/; // writes that nothing on the frame hangs on
+const quiet = /\/reckon\/|\/practice|\/checks$|\/photos$|\/walks$|\/proposals/; // writes that nothing on the frame hangs on
 
 /**
  * What is told of answers: that one came from this device, because the house could not be reached; that one has to sign in;

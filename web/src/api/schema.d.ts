@@ -1944,6 +1944,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How people did in made-up gardens
+         * @description The last sixty, the newest first; never mixed with the record.
+         */
+        get: operations["practised"];
+        put?: never;
+        /**
+         * What was decided, held against the truth
+         * @description Plant by plant, beside what the program says by the same checks; the score is kept with who it was.
+         */
+        post: operations["practice-end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/garden": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * A made-up garden after a made-up freeze
+         * @description The same number makes the same garden. What is true of its plants is hidden.
+         */
+        post: operations["practice-garden"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What a check shows in it
+         * @description As a real plant would show it, misreadings included.
+         */
+        post: operations["practice-look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/products": {
         parameters: {
             query?: never;
@@ -10807,6 +10871,223 @@ export interface components {
             /** @description Names of the file that are no kind's: nothing was kept; say once which kind each is, or leave its lines out */
             unknown: components["schemas"]["NoKind"][];
         };
+        /** @description What somebody decided of a plant, after the checks they made. */
+        PracticeDecided: {
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Format: double
+             * @description Height of the cut, m, where there is one
+             */
+            cut_m?: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace";
+        };
+        /** @description One, as it is shown. */
+        PracticeGarden: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /**
+             * Format: date
+             * @description The night of the freeze
+             */
+            freeze: string;
+            /**
+             * Format: double
+             * @description How cold it was, °C
+             */
+            min_c: number;
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["PracticePlant"][];
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+            /**
+             * Format: date
+             * @description The day on which one stands
+             */
+            today: string;
+        };
+        /** @description What was decided of a plant, held against the truth. */
+        PracticeHeld: {
+            /** @description What would have been decided by one who knew */
+            best: string;
+            /**
+             * Format: double
+             * @description Where they would have cut, m; 0 without a cut
+             */
+            best_cut_m: number;
+            /** @description The frost had taken the buds of living wood */
+            buds_dead: boolean;
+            /** @description One observation. */
+            checks: components["schemas"]["Check"][];
+            /**
+             * Format: double
+             * @description Height of the cut, m, where there is one
+             */
+            cut_m?: number;
+            /** @description A living one need not have shown leaf yet: to wait was no fault */
+            early: boolean;
+            /**
+             * Format: double
+             * @description Where life ended, m above ground
+             */
+            ends_m: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "leave" | "wait until" | "tip back" | "cut back to live wood" | "cut to the base" | "replace";
+            /**
+             * Format: double
+             * @description What the decision cost more than the best, as a share of the plant
+             */
+            lost: number;
+            /** @description What the program said by the same checks */
+            program: string;
+            /**
+             * Format: double
+             * @description Where it said to cut, m; 0 without a cut
+             */
+            program_cut_m: number;
+            /**
+             * Format: double
+             * @description What the program's would have
+             */
+            program_lost: number;
+            /** @description What came of it, in words */
+            says: string;
+            /** @description Which check would have told; empty where nothing was lost */
+            tell: string;
+        };
+        /** @description What somebody decided of each plant of a made-up garden. */
+        PracticeIn: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /** @description Plant by plant */
+            plants: components["schemas"]["PracticeDecided"][];
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+        };
+        /** @description One look at one of its plants. */
+        PracticeLook: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /**
+             * Format: double
+             * @description Where, m above ground
+             */
+            height_m: number;
+            /**
+             * @description Which kind it is
+             * @enum {string}
+             */
+            kind: "scratch" | "bud_rub" | "shoot";
+            /**
+             * Format: int64
+             * @description How many were made before: a look again at the same place may show something else
+             */
+            look: number;
+            /**
+             * Format: int64
+             * @description Which, from 0
+             */
+            plant: number;
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+        };
+        /** @description PracticeOf names a made-up garden. */
+        PracticeOf: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+        };
+        /** @description How they did. */
+        PracticeOut: {
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["PracticeHeld"][];
+            /**
+             * Format: double
+             * @description What the program would have saved by the same checks
+             */
+            program: number;
+            /**
+             * Format: int64
+             * @description Decisions that were right, or nearly
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description How much was saved of what was to be saved, 0 to 100
+             */
+            score: number;
+        };
+        /** @description One of its plants. */
+        PracticePlant: {
+            /** @description Common name */
+            common: string;
+            /** @description What the freeze is expected to have done to it: an estimate */
+            expected: string;
+            /**
+             * @description How it grows
+             * @enum {string}
+             */
+            form: "shrub" | "subshrub" | "climber";
+            /**
+             * Format: double
+             * @description Height, m
+             */
+            height_m: number;
+            /** @description Its kind, by id */
+            species: string;
+        };
+        /** @description How somebody did in one garden. */
+        Practised: {
+            /** @description Who or what did it */
+            by: string;
+            /**
+             * Format: int64
+             * @description How many they made
+             */
+            checks: number;
+            /** @description Type of climate, by name */
+            climate: string;
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description How many plants, or their ids
+             */
+            plants: number;
+            /**
+             * Format: int64
+             * @description Decisions that were right, or nearly
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description 0 to 100
+             */
+            score: number;
+        };
         /** @description A product card with what is on hand. */
         Product: {
             /** @description What works in it, by id */
@@ -13540,6 +13821,13 @@ export interface components {
         RunPerson: {
             /** @description What is listed */
             items: components["schemas"]["Person"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Practised. */
+        RunPractised: {
+            /** @description What is listed */
+            items: components["schemas"]["Practised"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -21060,6 +21348,128 @@ export interface operations {
                 };
             };
             404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    practised: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunPractised"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "practice-end": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeOut"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "practice-garden": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "climate": "lake-foothills",
+                 *       "seed": 7
+                 *     }
+                 */
+                "application/json": components["schemas"]["PracticeOf"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeGarden"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "practice-look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "climate": "lake-foothills",
+                 *       "height_m": 0.5,
+                 *       "kind": "scratch",
+                 *       "look": 0,
+                 *       "plant": 0,
+                 *       "seed": 7
+                 *     }
+                 */
+                "application/json": components["schemas"]["PracticeLook"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Check"];
+                };
+            };
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
         };

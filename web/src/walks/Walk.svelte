@@ -214,6 +214,7 @@
     <p class="text-soft">
       Choose a property, the one that asks most first; its plants to look at come first, in their order on the ground.
     </p>
+    <p><a class="inline-flex min-h-11 items-center underline" href="#/practice">Practise on a made-up garden</a></p>
     <ul class="mt-3 max-w-2xl border-t border-rule">
       {#each lines as p (p.property_id)}
         <li class="border-b border-rule">
