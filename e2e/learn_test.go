@@ -5,8 +5,9 @@ import (
 	"testing"
 )
 
-// TestLearns: after plants of a garden were found alive that its station would have had dead, the ledger says that the garden
-// is warmer, and it can be set aside; in June it is asked how they turned out, told by one press and taken back.
+// TestLearns: after plants of a garden were found alive that its station would have had dead, the ledger says that the
+// garden is warmer, and it can be set aside; in June it is asked how they turned out, told by one press and taken
+// back.
 func TestLearns(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -27,7 +28,10 @@ func TestLearns(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.visit("/#/ledger")
 	b.see("What freezes have shown of gardens and kinds")
-	b.until("it is warmer", `[...document.querySelectorAll('tr')].some((r) => /Hillside terrace.*runs .* warmer/s.test(r.innerText))`)
+	b.until(
+		"it is warmer",
+		`[...document.querySelectorAll('tr')].some((r) => /Hillside terrace.*runs .* warmer/s.test(r.innerText))`,
+	)
 	b.accessible("what freezes have shown")
 	b.press("button", "Do not use: Hillside terrace")
 	b.see("Not used any more: Hillside terrace")
@@ -42,15 +46,23 @@ func TestLearns(t *testing.T) {
 	phone.see("How did they turn out?")
 	phone.accessible("how they turned out")
 	many := phone.text("[aria-label='How did they turn out'] p")
-	phone.eval(`[...document.querySelectorAll('[aria-label="How did they turn out"] button')].find((x) => x.innerText.startsWith('Alive')).click()`)
+	phone.eval(
+		`[...document.querySelectorAll('[aria-label="How did they turn out"] button')].find((x) => x.innerText.startsWith('Alive')).click()`,
+	)
 	phone.see(": alive.")
-	phone.until("one less", fmt.Sprintf(`document.querySelector('[aria-label="How did they turn out"] p')?.innerText !== %q`, many))
+	phone.until(
+		"one less",
+		fmt.Sprintf(`document.querySelector('[aria-label="How did they turn out"] p')?.innerText !== %q`, many),
+	)
 	phone.press("button", "Undo")
-	phone.until("asked again", fmt.Sprintf(`document.querySelector('[aria-label="How did they turn out"] p')?.innerText === %q`, many))
+	phone.until(
+		"asked again",
+		fmt.Sprintf(`document.querySelector('[aria-label="How did they turn out"] p')?.innerText === %q`, many),
+	)
 }
 
-// TestPractice: a made-up garden is gone through on a phone: plants are checked and decided on, the truth is told at the end, the
-// score is kept, and the record is as it was.
+// TestPractice: a made-up garden is gone through on a phone: plants are checked and decided on, the truth is told at
+// the end, the score is kept, and the record is as it was.
 func TestPractice(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -66,7 +78,10 @@ func TestPractice(t *testing.T) {
 		b.press("button", "Scratch the bark")
 		b.until("it shows something", `document.querySelectorAll('main li, li.border-b').length > 6`)
 		b.press("button", "Rub ten buds there")
-		b.press("button", []string{"Leave it as it is", "Wait", "Cut back to live wood", "Replace it", "Cut to the base", "Leave it as it is"}[n])
+		b.press(
+			"button",
+			[]string{"Leave it as it is", "Wait", "Cut back to live wood", "Replace it", "Cut to the base", "Leave it as it is"}[n],
+		)
 		if n == 2 {
 			b.accessible("a plant of a made-up garden")
 		}

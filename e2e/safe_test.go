@@ -7,9 +7,9 @@ import (
 	"testing"
 )
 
-// TestSafeFirst: what hangs over people is said at the top while nobody may do it, and is the first visit of today once
-// somebody may; nobody works on roses while another crew sprays them, nor before they may be entered again; the program is
-// begun anew before the proposal is taken, and it is still there, from another start of the page too.
+// TestSafeFirst: what hangs over people is said at the top while nobody may do it, and is the first visit of today
+// once somebody may; nobody works on roses while another crew sprays them, nor before they may be entered again; the
+// program is begun anew before the proposal is taken, and it is still there, from another start of the page too.
 func TestSafeFirst(t *testing.T) {
 	t.Parallel()
 	s := start(t, "demo", t.TempDir())
@@ -41,7 +41,12 @@ func TestSafeFirst(t *testing.T) {
 	b.until("nothing is said any more", "!"+limb)
 	first := `[...document.querySelectorAll('[data-row][data-day="2027-03-18"] button')].map((x) => x.getAttribute('aria-label')).filter((x) => x?.includes('Make Black locust × 2 safe')).length`
 	if b.eval(first) != 2.0 { // it takes two, and who may do it is alone: both crews come together
-		t.Errorf("today stand %v", b.eval(`[...document.querySelectorAll('[data-row][data-day="2027-03-18"] button')].map((x) => x.getAttribute('aria-label'))`))
+		t.Errorf(
+			"today stand %v",
+			b.eval(
+				`[...document.querySelectorAll('[data-row][data-day="2027-03-18"] button')].map((x) => x.getAttribute('aria-label'))`,
+			),
+		)
 	}
 
 	s.kill()
@@ -63,7 +68,10 @@ func TestSafeFirst(t *testing.T) {
 	tied, sprayed := "", ""
 	for _, d := range s.sheets() {
 		for _, v := range d.Visits {
-			tie := slices.IndexFunc(v.Jobs, func(j struct{ Title, State string }) bool { return j.Title == "Tie the bedding roses in" })
+			tie := slices.IndexFunc(
+				v.Jobs,
+				func(j struct{ Title, State string }) bool { return j.Title == "Tie the bedding roses in" },
+			)
 			spray := slices.IndexFunc(v.Jobs, func(j struct{ Title, State string }) bool {
 				return strings.Contains(j.Title, "Wettable sulphur on Bedding rose")
 			})

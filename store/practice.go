@@ -23,5 +23,10 @@ func (tx Tx) KeepPractice(ctx context.Context, p Practice) error {
 
 // Practices are the last, the newest first.
 func (s *Store) Practices(ctx context.Context, limit int) ([]Practice, error) {
-	return many[Practice](ctx, s.read, `SELECT by_name, day, climate, plants, right, score, checks FROM practice ORDER BY id DESC LIMIT ?`, limit)
+	return many[Practice](
+		ctx,
+		s.read,
+		`SELECT by_name, day, climate, plants, right, score, checks FROM practice ORDER BY id DESC LIMIT ?`,
+		limit,
+	)
 }

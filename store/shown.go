@@ -18,8 +18,12 @@ type FreezeShown struct {
 
 // KeepShown keeps it with its verdict.
 func (tx Tx) KeepShown(ctx context.Context, s FreezeShown) error {
-	_, err := tx.NamedExecContext(ctx, `INSERT INTO freeze_shown (verdict_id, event_day, spot, here, low, high, ends, logs)
-		VALUES (:verdict_id, :event_day, :spot, :here, :low, :high, :ends, :logs)`, s)
+	_, err := tx.NamedExecContext(
+		ctx,
+		`INSERT INTO freeze_shown (verdict_id, event_day, spot, here, low, high, ends, logs)
+		VALUES (:verdict_id, :event_day, :spot, :here, :low, :high, :ends, :logs)`,
+		s,
+	)
 	return err
 }
 

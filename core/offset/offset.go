@@ -1,7 +1,7 @@
 // Package offset is how much milder or colder gardens, spots in them and kinds of plants have shown to be than was
-// reckoned: drawn from where life was found to end after freezes, against where the weather of the station would have it
-// end. A sum of parts, each drawn towards nothing where little is known (a hierarchical normal model, Gelman et al. 2013);
-// what each plant tells is no normal curve, and is taken in by expectation propagation (Minka 2001).
+// reckoned: drawn from where life was found to end after freezes, against where the weather of the station would have
+// it end. A sum of parts, each drawn towards nothing where little is known (a hierarchical normal model, Gelman et al.
+// 2013); what each plant tells is no normal curve, and is taken in by expectation propagation (Minka 2001).
 package offset
 
 import (
@@ -35,9 +35,10 @@ const (
 
 func stepAt(i int) float64 { return stepC*float64(i) - farthest }
 
-// Logs are the logarithms of the chances of what was found on a plant after a freeze, had it been so many degrees milder
-// there than reckoned, from 8 °C colder to 8 milder in quarters; nil where the freeze says nothing of stems. found is what is
-// held after the checks alone about where life ends, before what was held without them, both as belief.Chances.
+// Logs are the logarithms of the chances of what was found on a plant after a freeze, had it been so many degrees
+// milder there than reckoned, from 8 °C colder to 8 milder in quarters; nil where the freeze says nothing of stems.
+// found is what is held after the checks alone about where life ends, before what was held without them, both as
+// belief.Chances.
 func Logs(o *cold.Outcome, found, before []float64) []float64 {
 	if o == nil || !o.Event.Cold() || len(found) != len(before) || len(found) < 3 {
 		return nil
@@ -276,8 +277,9 @@ func (o *Offsets) Garden(id string) Shift { return o.shift(id, "firm", "garden:"
 // Kind is how much more a kind bears than the book says.
 func (o *Offsets) Kind(id string) Shift { return o.shift(id, "kind:"+id) }
 
-// For is by how much a plant is reckoned milder, °C, by all that is known beyond doubt of its spot or its garden, and of its
-// kind; here: the weather is measured in the garden itself, so that nothing is to be said of the garden as a whole.
+// For is by how much a plant is reckoned milder, °C, by all that is known beyond doubt of its spot or its garden, and
+// of its kind; here: the weather is measured in the garden itself, so that nothing is to be said of the garden as a
+// whole.
 func (o *Offsets) For(garden, spot, kind string, here bool) float64 {
 	if o == nil {
 		return 0

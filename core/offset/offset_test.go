@@ -49,7 +49,8 @@ func freeze(t *testing.T, climate string, minC float64) winter {
 	return winter{}
 }
 
-// near are shrubs and climbers for which a winter was within some degrees of what their stems bear, as a garden has them.
+// near are shrubs and climbers for which a winter was within some degrees of what their stems bear, as a garden has
+// them.
 func near(w winter) (out []catalogue.Entry) {
 	for _, e := range catalogue.Built().Entries {
 		p := plant(e)
@@ -94,9 +95,9 @@ func looked(r *rand.Rand, w winter, e catalogue.Entry, milderC float64) Seen {
 	return Seen{Kind: e.ID, Logs: Logs(&o, b.Chances(), b0.Chances())}
 }
 
-// TestColderGardenIsFound: in a garden that is 1.5 °C colder than its station ten plants of kinds not seen in others find
-// that within a degree, most of them within half of one, thirty of a colder one within half a degree in nine runs of ten; where nothing is
-// amiss, nothing is said in 95 of a hundred. The doubt that is told holds the truth.
+// TestColderGardenIsFound: in a garden that is 1.5 °C colder than its station ten plants of kinds not seen in others
+// find that within a degree, most of them within half of one, thirty of a colder one within half a degree in nine runs
+// of ten; where nothing is amiss, nothing is said in 95 of a hundred. The doubt that is told holds the truth.
 func TestColderGardenIsFound(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 3))
 	w := freeze(t, "lake-foothills", -11)
@@ -131,7 +132,16 @@ func TestColderGardenIsFound(t *testing.T) {
 				t.Fatalf("%+v", f)
 			}
 		}
-		t.Logf("%+.1f °C, %d plants: within 0.5 in %d of %d, within 1 in %d, said in %d, its doubt held in %d", c.truth, c.plants, half, runs, whole, said, held)
+		t.Logf(
+			"%+.1f °C, %d plants: within 0.5 in %d of %d, within 1 in %d, said in %d, its doubt held in %d",
+			c.truth,
+			c.plants,
+			half,
+			runs,
+			whole,
+			said,
+			held,
+		)
 		if 100*half < c.half*runs || whole < runs*92/100 || held < runs*95/100 {
 			t.Errorf("want within 0.5 in %d of a hundred, within 1 in 92", c.half)
 		}
@@ -141,8 +151,8 @@ func TestColderGardenIsFound(t *testing.T) {
 	}
 }
 
-// TestTenderKindIsFound: a kind that bears 3 °C less than the book says, ten of it in three gardens among others that bear
-// what they should, is found within a degree in nine runs of ten; the gardens and the other kinds are left alone.
+// TestTenderKindIsFound: a kind that bears 3 °C less than the book says, ten of it in three gardens among others that
+// bear what they should, is found within a degree in nine runs of ten; the gardens and the other kinds are left alone.
 func TestTenderKindIsFound(t *testing.T) {
 	r := rand.New(rand.NewPCG(4, 4))
 	w := freeze(t, "lake-foothills", -11)
@@ -172,12 +182,18 @@ func TestTenderKindIsFound(t *testing.T) {
 	}
 	t.Logf("within a degree in %d of %d; %d gardens of %d taken for other than they are", within, runs, wrongly, 3*runs)
 	if within < runs*9/10 || wrongly > 3*runs/20 {
-		t.Errorf("within a degree in %d of %d; %d gardens of %d taken for other than they are", within, runs, wrongly, 3*runs)
+		t.Errorf(
+			"within a degree in %d of %d; %d gardens of %d taken for other than they are",
+			within,
+			runs,
+			wrongly,
+			3*runs,
+		)
 	}
 }
 
-// TestSpotsInAGarden: a hollow that is 3 °C colder than its garden is told apart from it; a plant elsewhere in the garden
-// is not taken for colder. What hours of a garden's own thermometer tell says nothing of the station.
+// TestSpotsInAGarden: a hollow that is 3 °C colder than its garden is told apart from it; a plant elsewhere in the
+// garden is not taken for colder. What hours of a garden's own thermometer tell says nothing of the station.
 func TestSpotsInAGarden(t *testing.T) {
 	r := rand.New(rand.NewPCG(5, 5))
 	w := freeze(t, "lake-foothills", -11)
@@ -193,7 +209,8 @@ func TestSpotsInAGarden(t *testing.T) {
 		seen = append(seen, s)
 	}
 	o := Of(seen)
-	if open, hollow := o.For("1", "", "?", false), o.For("1", "hollow", "?", false); math.Abs(hollow-open+3) > 1 || math.Abs(open) > 0.7 {
+	if open, hollow := o.For("1", "", "?", false), o.For("1", "hollow", "?", false); math.Abs(hollow-open+3) > 1 ||
+		math.Abs(open) > 0.7 {
 		t.Errorf("the hollow %+.1f °C, the open %+.1f, want 3 apart", hollow, open)
 	}
 	if there := o.For("1", "hollow", "?", true); math.Abs(there) > 3.2 || there > -1.5 {

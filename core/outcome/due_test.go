@@ -8,15 +8,19 @@ import (
 	"mezzadro/core/day"
 )
 
-// TestDue: when somebody is to look how a plant turned out, as a gardener would: whether it lives by the day on which a
-// living one would show leaf; whether it looks right at the end of each season in which it may; never again once it is right or
-// dead; a plant that was taken out at once, so that not only those that live are counted.
+// TestDue: when somebody is to look how a plant turned out, as a gardener would: whether it lives by the day on which
+// a living one would show leaf; whether it looks right at the end of each season in which it may; never again once it
+// is right or dead; a plant that was taken out at once, so that not only those that live are counted.
 func TestDue(t *testing.T) {
 	spring, patience := day.Of(2027, 3, 18), day.Of(2027, 5, 20)
 	slow := Given{Day: spring, Patience: patience, Prognosis: Prognosis{SeasonsLow: 1, SeasonsHigh: 2, Chance: 0.7}}
 	lost := Given{Day: spring, Patience: patience}
 	unhurt := Given{Day: spring, Prognosis: Prognosis{Chance: 1}}
-	south := Given{Day: day.Of(2027, 9, 20), Patience: day.Of(2027, 11, 15), Prognosis: Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9}}
+	south := Given{
+		Day:       day.Of(2027, 9, 20),
+		Patience:  day.Of(2027, 11, 15),
+		Prognosis: Prognosis{SeasonsLow: 1, SeasonsHigh: 1, Chance: 0.9},
+	}
 	gone := lost
 	gone.Gone = day.Of(2027, 4, 2)
 	alive := func(y int, m time.Month, d int) *Found { return &Found{day.Of(y, m, d), TurnedAlive} }

@@ -5,8 +5,8 @@ import (
 	"testing"
 )
 
-// TestWithinOf: forecasts that hold as told look right, ones that see too far up or down look wrong, and to the right side; a
-// few plants say little.
+// TestWithinOf: forecasts that hold as told look right, ones that see too far up or down look wrong, and to the right
+// side; a few plants say little.
 func TestWithinOf(t *testing.T) {
 	r := rand.New(rand.NewPCG(1, 1))
 	drawn := func(n int, off float64) (out []Ends) {

@@ -6,8 +6,8 @@ import (
 	"testing"
 )
 
-// TestNightsOf: a forecast whose error grows from day to day is seen to, one that tells nights too warm is seen to be so and to
-// miss frosts, and one that always comes true has no fault.
+// TestNightsOf: a forecast whose error grows from day to day is seen to, one that tells nights too warm is seen to be
+// so and to miss frosts, and one that always comes true has no fault.
 func TestNightsOf(t *testing.T) {
 	r := rand.New(rand.NewPCG(2, 2))
 	season := func(off, each float64) (out []Night) {
@@ -38,7 +38,8 @@ func TestNightsOf(t *testing.T) {
 			t.Errorf("comes true: %+v", s)
 		}
 	}
-	if out := NightsOf([]Night{{3, -1, 1}}); len(out) != 1 || out[0].From != 2 || out[0].False != 1 || out[0].BiasC != -2 {
+	if out := NightsOf([]Night{{3, -1, 1}}); len(out) != 1 || out[0].From != 2 || out[0].False != 1 ||
+		out[0].BiasC != -2 {
 		t.Errorf("one night: %+v", out)
 	}
 }

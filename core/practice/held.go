@@ -163,13 +163,16 @@ func says(d Decided, ends, heightM float64) string {
 	case ends >= 1-leaveTip:
 		at = "It lived to the tips. "
 	}
+	cuts := d.Kind == damage.CutBack || d.Kind == damage.TipBack
 	gap := quantity.Length(math.Abs(quantity.Round(ends*heightM-d.CutM, 0.05)))
 	switch {
 	case d.Kind == damage.Replace && ends > 0.01:
 		return at + "A living plant was thrown away."
-	case d.Kind == damage.CutBack && d.CutM < ends*heightM-0.1:
+	case d.Kind == damage.Leave && ends <= 0.01, cuts && ends <= 0.01, d.Kind == damage.CutToBase && ends <= 0.01:
+		return at + "It has to be taken out on another visit."
+	case cuts && d.CutM < ends*heightM-0.1:
 		return at + gap + " of living wood went with the cut."
-	case d.Kind == damage.CutBack && d.CutM > ends*heightM+0.1:
+	case cuts && d.CutM > ends*heightM+0.1:
 		return at + gap + " of dead wood was left below the cut."
 	case d.Kind == damage.CutToBase && ends > 0.15:
 		return at + "All of that was cut off."

@@ -1,6 +1,6 @@
-// Package practice is a made-up garden after a made-up freeze, to learn on: what each plant's checks show is drawn from a
-// truth that is hidden, misreadings included, and what somebody decides is held against that truth. Everything is made from a
-// number, so that nothing has to be kept.
+// Package practice is a made-up garden after a made-up freeze, to learn on: what each plant's checks show is drawn
+// from a truth that is hidden, misreadings included, and what somebody decides is held against that truth. Everything
+// is made from a number, so that nothing has to be kept.
 package practice
 
 import (
@@ -23,7 +23,9 @@ import (
 // Plants in a garden, and how they are made up.
 const (
 	plants       = 6
-	nearC        = 4.5 // °C from what it bears, to be worth a look
+	nearC        = 4.5  // °C from what it bears, to be worth a look
+	deepest      = -4.0 // °C beside the usual lowest of a winter there
+	mildest      = 5.0
 	record       = 120 // days of weather before the freeze
 	truthC       = 1.1 // logistic scale of how far a plant lies off what is foretold, °C
 	budsRubbed   = 10
@@ -72,7 +74,8 @@ func Make(book *catalogue.Catalogue, climate catalogue.ClimateType, seed uint64)
 			return g, nil
 		}
 	}
-	return nil, invalid.One("climate", climate.ID, "no freeze there hurts plants that can be checked up the stem: choose a colder one")
+	return nil, invalid.One("climate", climate.ID,
+		"no freeze there hurts plants that can be checked up the stem: choose a colder one")
 }
 
 // try makes up a winter; nil where it hurt too few kinds to learn on.
@@ -81,7 +84,7 @@ func try(book *catalogue.Catalogue, climate catalogue.ClimateType, r *rand.Rand)
 	winter := climate.Climate.Midwinter(day.Of(2027, 6, 1))
 	on := winter + day.Day(r.IntN(70)-25)
 	extreme := climate.Climate.ExtremeMinC
-	minC := math.Round(10*(extreme+(r.Float64()*0.7-0.35)*math.Max(6, math.Abs(extreme)))) / 10
+	minC := math.Round(10*(extreme+deepest+(mildest-deepest)*r.Float64())) / 10
 	g := &Garden{Today: on + 15 + day.Day(r.IntN(90)), Freeze: on, MinC: minC}
 	days := []weather.DayMeasured{}
 	warm := 0.0
@@ -124,15 +127,17 @@ func (g *Garden) plant(book *catalogue.Catalogue, struck *cold.Struck, r *rand.R
 	order := r.Perm(len(book.Entries))
 	for _, i := range order {
 		e := book.Entries[i]
-		if e.Form != catalogue.Shrub && e.Form != catalogue.Climber && e.Form != catalogue.Subshrub || len(g.Plants) == plants {
+		stems := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
+		if !stems || len(g.Plants) == plants {
 			continue
 		}
-		p := Plant{Species: e.ID, Common: e.Common, Form: e.Form, HeightM: math.Max(0.4, math.Round(10*math.Min(4, e.Mature.HeightM)*(0.5+0.5*r.Float64()))/10)}
+		tall := math.Min(4, e.Mature.HeightM) * (0.5 + 0.5*r.Float64())
+		p := Plant{Species: e.ID, Common: e.Common, Form: e.Form, HeightM: math.Max(0.4, math.Round(10*tall)/10)}
 		w := g.onWalk(&p)
 		c := w.Case(e, g.ground.Year.Normals.Climate.South())
 		o := struck.Meet(&c.Plant, g.ground.Stage(&c.Species, struck.Day))
-		if math.Abs(o.SpareC(0.5)) > nearC {
-			continue
+		if math.Abs(o.SpareC(0.5)) > nearC || o.Worst.Organ == cold.Roots || o.Worst.Organ == cold.Crown {
+			continue // what dies below ground is not to be seen on the stem
 		}
 		p.Expected = o.Own()
 		off := truthC * math.Log(1/(1-r.Float64())-1+1e-12)
@@ -146,7 +151,8 @@ func (g *Garden) plant(book *catalogue.Catalogue, struck *cold.Struck, r *rand.R
 	}
 }
 
-// endsAt is how far up a stem lives after a freeze that was so much milder for it than reckoned, as a share of its height.
+// endsAt is how far up a stem lives after a freeze that was so much milder for it than reckoned, as a share of its
+// height.
 func endsAt(o *cold.Outcome, milderC float64) (end float64) {
 	for x := 0.005; x <= 1; x += 0.005 {
 		if o.SpareC(x)+milderC <= 0 {
@@ -158,20 +164,25 @@ func endsAt(o *cold.Outcome, milderC float64) (end float64) {
 }
 
 func (g *Garden) onWalk(p *Plant) walk.Plant {
-	return walk.Plant{Species: p.Species, HeightM: p.HeightM, SpreadM: 0.7 * p.HeightM, Count: 1, Value: 1, Shelter: cold.UsualShelter, Sun: cold.UsualSun}
+	return walk.Plant{Species: p.Species, HeightM: p.HeightM, SpreadM: 0.7 * p.HeightM, Count: 1, Value: 1,
+		Shelter: cold.UsualShelter, Sun: cold.UsualSun}
 }
 
 // Kinds are the checks that can be made here.
 var Kinds = []check.Kind{check.Scratch, check.BudRub, check.Shoot}
 
-// Look is what a check shows on a plant at a height, m; n tells one look there from the next. ok is false where there is no such
-// plant or check, or the height is not on it.
+// Look is what a check shows on a plant at a height, m; n tells one look there from the next. ok is false where there
+// is no such plant or check, or the height is not on it.
 func (g *Garden) Look(plant int, kind check.Kind, heightM float64, n int) (c check.Check, ok bool) {
-	if plant < 0 || plant >= len(g.Plants) || !slices.Contains(Kinds, kind) || !(heightM > 0 && heightM <= g.Plants[plant].HeightM) {
+	if plant < 0 || plant >= len(g.Plants) || !slices.Contains(Kinds, kind) {
+		return c, false
+	}
+	if !(heightM > 0 && heightM <= g.Plants[plant].HeightM) {
 		return c, false
 	}
 	p, t := &g.Plants[plant], g.truth[plant]
-	r := rand.New(rand.NewPCG(g.Seed, uint64(plant)<<40|uint64(slices.Index(Kinds, kind))<<32|uint64(100*heightM)<<8|uint64(n)))
+	which := uint64(plant)<<40 | uint64(slices.Index(Kinds, kind))<<32 | uint64(100*heightM)<<8 | uint64(n)
+	r := rand.New(rand.NewPCG(g.Seed, which))
 	x := heightM / p.HeightM
 	alive := x < t.ends+belief.StemSpread*r.NormFloat64()
 	c = check.Check{Kind: kind, HeightM: math.Round(100*heightM) / 100}

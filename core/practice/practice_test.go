@@ -45,11 +45,11 @@ func always(g *Garden, kind string, cut float64) (out []Decided) {
 	return out
 }
 
-// TestWhoLooksWins: over gardens of five climates who checks up the stem and follows the program saves most of what can be
-// saved; who throws everything away, leaves everything or cuts everything to the half, far less.
+// TestWhoLooksWins: over gardens of five climates who checks up the stem and follows the program saves most of what
+// can be saved; who throws everything away, leaves everything or cuts everything to the half, far less.
 func TestWhoLooksWins(t *testing.T) {
 	sums, gardens, rights, plants := map[string]float64{}, 0.0, 0, 0
-	for _, climate := range []string{"lake-foothills", "cool-coast", "cold-lowland", "south-africa-highveld", "warm-humid"} {
+	for _, climate := range []string{"lake-foothills", "cool-coast", "cold-lowland", "south-africa-highveld", "humid-east", "northern-prairie"} {
 		c, err := catalogue.Built().Climate(climate)
 		if err != nil {
 			continue
@@ -80,14 +80,22 @@ func TestWhoLooksWins(t *testing.T) {
 	if gardens < 18 {
 		t.Fatalf("only %.0f gardens", gardens)
 	}
-	t.Logf("careful %.0f (%d of %d right), replace %.0f, leave %.0f, wait %.0f, half %.0f", sums["careful"]/gardens, rights, plants,
-		sums[damage.Replace]/gardens, sums[damage.Leave]/gardens, sums[damage.Wait]/gardens, sums["half"]/gardens)
+	t.Logf(
+		"careful %.0f (%d of %d right), replace %.0f, leave %.0f, wait %.0f, half %.0f",
+		sums["careful"]/gardens,
+		rights,
+		plants,
+		sums[damage.Replace]/gardens,
+		sums[damage.Leave]/gardens,
+		sums[damage.Wait]/gardens,
+		sums["half"]/gardens,
+	)
 	best := sums["careful"] / gardens
 	if best < 90 || 10*rights < 7*plants {
 		t.Errorf("who looks saves %.0f of 100, and is right on %d of %d", best, rights, plants)
 	}
 	for who, s := range sums {
-		if who != "careful" && s/gardens > best-3 {
+		if who != "careful" && s/gardens > best-2 {
 			t.Errorf("%q saves %.0f of 100, who looks %.0f", who, s/gardens, best)
 		}
 	}
@@ -96,11 +104,12 @@ func TestWhoLooksWins(t *testing.T) {
 	}
 }
 
-// TestSameNumberSameGarden: a number gives the same garden, the same sights and the same truth; another gives another. A look
-// twice at one place may differ, as a misread scratch does.
+// TestSameNumberSameGarden: a number gives the same garden, the same sights and the same truth; another gives another.
+// A look twice at one place may differ, as a misread scratch does.
 func TestSameNumberSameGarden(t *testing.T) {
 	a, b, other := made(t, "lake-foothills", 7), made(t, "lake-foothills", 7), made(t, "lake-foothills", 8)
-	if !reflect.DeepEqual(a.Plants, b.Plants) || !reflect.DeepEqual(a.truth, b.truth) || reflect.DeepEqual(a.Plants, other.Plants) {
+	if !reflect.DeepEqual(a.Plants, b.Plants) || !reflect.DeepEqual(a.truth, b.truth) ||
+		reflect.DeepEqual(a.Plants, other.Plants) {
 		t.Error("a number does not give one garden")
 	}
 	differ, looks := 0, 0
@@ -136,8 +145,8 @@ func TestSameNumberSameGarden(t *testing.T) {
 	}
 }
 
-// TestWhatItCosts: as a gardener weighs it: a living plant thrown away is the worst, living wood cut off costs what lived of it,
-// dead wood left less, waiting little; who knows loses nothing.
+// TestWhatItCosts: as a gardener weighs it: a living plant thrown away is the worst, living wood cut off costs what
+// lived of it, dead wood left less, waiting little; who knows loses nothing.
 func TestWhatItCosts(t *testing.T) {
 	for _, c := range []struct {
 		what     string
@@ -168,6 +177,34 @@ func TestWhatItCosts(t *testing.T) {
 	for _, h := range g.Hold(always(g, damage.Replace, 0)) {
 		if h.EndsM > 0.1 && (!strings.Contains(h.Says, "thrown away") || h.Right() || h.Tell == "") {
 			t.Errorf("a living plant thrown away unseen: %+v", h)
+		}
+	}
+}
+
+// TestWhatIsSaid: what came of a decision is said so that it agrees with what was true.
+func TestWhatIsSaid(t *testing.T) {
+	for _, c := range []struct {
+		kind string
+		cut  float64
+		ends float64
+		says string
+		not  string
+	}{
+		{damage.TipBack, 1.8, 0.5, "dead wood was left", "right"},
+		{damage.CutBack, 1, 0.5, "right", "left"},
+		{damage.CutBack, 0.5, 0.5, "living wood went", "right"},
+		{damage.CutBack, 1, 0, "taken out on another visit", "right"},
+		{damage.Leave, 0, 0, "taken out on another visit", "above"},
+		{damage.Leave, 0, 0.5, "dead wood above stays", "right"},
+		{damage.Leave, 0, 1, "right", "dead"},
+		{damage.Replace, 0, 0.5, "thrown away", "right"},
+		{damage.Replace, 0, 0, "right", "thrown"},
+		{damage.Wait, 0, 0.5, "come to again", "right"},
+		{damage.CutToBase, 0, 0.5, "All of that was cut off", "right"},
+	} {
+		said := says(Decided{Kind: c.kind, CutM: c.cut}, c.ends, 2)
+		if !strings.Contains(said, c.says) || strings.Contains(said, c.not) {
+			t.Errorf("%s at %g of a plant that lives to %g: %q", c.kind, c.cut, c.ends, said)
 		}
 	}
 }

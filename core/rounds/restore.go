@@ -2,9 +2,9 @@ package rounds
 
 import "slices"
 
-// Restore is a plan again that was made of a problem: its visits, as they are kept, in the order of each day. What is left
-// and what it scores are worked out anew. A visit to a place, by a crew or of a job that the problem does not know is
-// left out. Its error is a list of refused fields.
+// Restore is a plan again that was made of a problem: its visits, as they are kept, in the order of each day. What is
+// left and what it scores are worked out anew. A visit to a place, by a crew or of a job that the problem does not
+// know is left out. Its error is a list of refused fields.
 func Restore(p *Problem, visits []Visit) (Plan, error) {
 	if err := p.Validate(); err != nil {
 		return Plan{}, err

@@ -35,8 +35,16 @@ func TestRestore(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if !reflect.DeepEqual(again.Visits, was.Visits) || math.Abs(again.Score.Total-was.Score.Total) > 0.11 || len(again.Left) != len(was.Left) {
-			t.Errorf("seed %d: %+v, %g\nwas %+v, %g", seed, again.Visits, again.Score.Total, was.Visits, was.Score.Total)
+		if !reflect.DeepEqual(again.Visits, was.Visits) || math.Abs(again.Score.Total-was.Score.Total) > 0.11 ||
+			len(again.Left) != len(was.Left) {
+			t.Errorf(
+				"seed %d: %+v, %g\nwas %+v, %g",
+				seed,
+				again.Visits,
+				again.Score.Total,
+				was.Visits,
+				was.Score.Total,
+			)
 		}
 		if len(p.Jobs) > 0 {
 			if a, b := again.Explain(0).Text, was.Explain(0).Text; a != b {
@@ -45,7 +53,8 @@ func TestRestore(t *testing.T) {
 		}
 	}
 	strange := []Visit{{Crew: 7}, {Crew: 0, Day: 99}, {Crew: 0, Jobs: []int{1000}}}
-	if again, err := Restore(random(rand.New(rand.NewPCG(1, 5)), 9, 5, 2, 5), strange); err != nil || len(again.Visits) != 0 {
+	if again, err := Restore(random(rand.New(rand.NewPCG(1, 5)), 9, 5, 2, 5), strange); err != nil ||
+		len(again.Visits) != 0 {
 		t.Errorf("visits of nobody: %+v, %v", again.Visits, err)
 	}
 }

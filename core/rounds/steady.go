@@ -13,7 +13,8 @@ const (
 	cutTwice   = 2    // cuts, the second by what then stands on the days
 )
 
-// find finds a plan, and one that holds where that is asked for; it returns how often parts were torn down and built up.
+// find finds a plan, and one that holds where that is asked for; it returns how often parts were torn down and built
+// up.
 func (s *search) find(seed uint64, goOn func(int, float64) (float64, bool)) (int, *Drawn) {
 	if s.p.Sure == 0 && s.p.Fortnights == 0 {
 		return s.improve(goOn), nil
@@ -46,8 +47,8 @@ func during(goOn func(int, float64) (float64, bool), after int, from, to float64
 	}
 }
 
-// steady goes on from a plan with days cut so short that each ends within its hours with so much chance, and returns the
-// rounds it took. The hours are as they were after it.
+// steady goes on from a plan with days cut so short that each ends within its hours with so much chance, and returns
+// the rounds it took. The hours are as they were after it.
 func (s *search) steady(sure float64, goOn func(int, float64) (float64, bool)) int {
 	hours, n := s.hours(), 0
 	for i := range cutTwice {
@@ -134,8 +135,8 @@ func (s *search) sumUp() {
 	}
 }
 
-// Drawn is how plans fare over drawn spans of days: it rains where none was told, and work and ways take as long as they
-// take. An estimate.
+// Drawn is how plans fare over drawn spans of days: it rains where none was told, and work and ways take as long as
+// they take. An estimate.
 type Drawn struct {
 	Times  int    `json:"times" doc:"How many spans were drawn"`
 	Chosen string `json:"chosen" doc:"Which of the plans: as reckoned, with room, with more room"`
@@ -161,8 +162,8 @@ func (d *Drawn) Of() Fare {
 	return Fare{}
 }
 
-// choose leaves the search with the plan that fares best over the drawn spans: of those whose days hold as asked for, the
-// one that costs least as it comes; where none holds, the one that holds best.
+// choose leaves the search with the plan that fares best over the drawn spans: of those whose days hold as asked for,
+// the one that costs least as it comes; where none holds, the one that holds best.
 func (s *search) choose(seed uint64, plans []standing, kinds []string) *Drawn {
 	out := &Drawn{Times: s.p.Fortnights}
 	best := len(plans) - 1

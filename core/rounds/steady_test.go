@@ -22,8 +22,8 @@ func fully(seed uint64) *Problem {
 	return p
 }
 
-// TestDaysHold: as they are reckoned full days run over in more than one case of four; asked to hold in four of five, no
-// day is told to run over more often, they do not over a thousand spans drawn apart, and what it costs is told.
+// TestDaysHold: as they are reckoned full days run over in more than one case of four; asked to hold in four of five,
+// no day is told to run over more often, they do not over a thousand spans drawn apart, and what it costs is told.
 func TestDaysHold(t *testing.T) {
 	plainLate, steadyLate, plainCost, steadyCost, worse := 0.0, 0.0, 0.0, 0.0, 0
 	const firms = 4
@@ -59,18 +59,40 @@ func TestDaysHold(t *testing.T) {
 				worse++
 			}
 		}
-		if cost, broken := judgeOf(p, steady); broken != "" || cost < steady.Score.Total-1 || cost > steady.Score.Total+1 {
+		if cost, broken := judgeOf(p, steady); broken != "" || cost < steady.Score.Total-1 ||
+			cost > steady.Score.Total+1 {
 			t.Errorf("firm %d: judged %.1f, told %.1f, %s", seed, cost, steady.Score.Total, broken)
 		}
-		t.Logf("firm %d: %.0f left %d late %.2f; held %.0f left %d late %.2f; %s %+v", seed, plain.Score.Total, len(plain.Left), a,
-			steady.Score.Total, len(steady.Left), b, steady.Drawn.Chosen, steady.Drawn.Fares)
+		t.Logf(
+			"firm %d: %.0f left %d late %.2f; held %.0f left %d late %.2f; %s %+v",
+			seed,
+			plain.Score.Total,
+			len(plain.Left),
+			a,
+			steady.Score.Total,
+			len(steady.Left),
+			b,
+			steady.Drawn.Chosen,
+			steady.Drawn.Fares,
+		)
 	}
-	t.Logf("days that run over: %.2f as reckoned, %.2f held; cost as it comes %.0f and %.0f", plainLate, steadyLate, plainCost, steadyCost)
+	t.Logf(
+		"days that run over: %.2f as reckoned, %.2f held; cost as it comes %.0f and %.0f",
+		plainLate,
+		steadyLate,
+		plainCost,
+		steadyCost,
+	)
 	if steadyCost > plainCost {
 		t.Errorf("plans that hold cost %.0f as it comes, those as reckoned %.0f", steadyCost, plainCost)
 	}
 	if plainLate < 0.25 || steadyLate > 0.15 || worse > 0 {
-		t.Errorf("days that run over: %.2f as reckoned, %.2f held; %d times a plan that fares better was passed over", plainLate, steadyLate, worse)
+		t.Errorf(
+			"days that run over: %.2f as reckoned, %.2f held; %d times a plan that fares better was passed over",
+			plainLate,
+			steadyLate,
+			worse,
+		)
 	}
 }
 
@@ -103,7 +125,11 @@ func judgeOf(p *Problem, plan Plan) (float64, string) {
 // TestDrawnRain: what is rained off finds another day, what bears rain and waits takes its hours, rain of one day comes
 // to the whole region, and lasts rather than not; the same seed gives the same plan.
 func TestDrawnRain(t *testing.T) {
-	p := &Problem{From: monday, Days: 3, Crews: []Crew{{Name: "North", Size: 1, Hours: week(8, 12), Start: &Point{45.9, 8.6}}}}
+	p := &Problem{
+		From:  monday,
+		Days:  3,
+		Crews: []Crew{{Name: "North", Size: 1, Hours: week(8, 12), Start: &Point{45.9, 8.6}}},
+	}
 	p.Places = []Place{{Name: "Near", At: &Point{45.9, 8.6}}, {Name: "Next", At: &Point{45.9, 8.6}}}
 	p.Jobs = []Job{
 		{Place: 0, Minutes: 100, Work: Earth, Costs: []int{0, 90, 90}, Later: Forbidden},
@@ -120,7 +146,13 @@ func TestDrawnRain(t *testing.T) {
 	if s.at[0] != 0 || s.at[1] >= 0 {
 		t.Fatalf("planned on %v, want the digging on Monday and the rest left", s.at)
 	}
-	storm := drawn{wet: []float64{0, 1, 1}, fall: []float64{9, 0, 0}, work: []float64{1, 1}, day: []float64{1, 1, 1}, way: []float64{1, 1, 1}}
+	storm := drawn{
+		wet:  []float64{0, 1, 1},
+		fall: []float64{9, 0, 0},
+		work: []float64{1, 1},
+		day:  []float64{1, 1, 1},
+		way:  []float64{1, 1, 1},
+	}
 	kept := s.copy()
 	out := s.live(storm)
 	if out.rained != 1 || out.left != 0 || s.at[0] < 1 || s.at[1] != 0 {

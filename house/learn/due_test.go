@@ -13,8 +13,9 @@ import (
 	"mezzadro/store"
 )
 
-// TestDueOfTheRecord: a camellia that is waited for is asked after when its day has come, not before; found alive it is asked
-// again in the autumn in which it may look right, found right never; what is taken back is asked again; a plant that was taken out is asked after at once.
+// TestDueOfTheRecord: a camellia that is waited for is asked after when its day has come, not before; found alive it
+// is asked again in the autumn in which it may look right, found right never; what is taken back is asked again; a
+// plant that was taken out is asked after at once.
 func TestDueOfTheRecord(t *testing.T) {
 	k, ctx := housetest.Open(t), context.Background()
 	p := k.Property("Villa Orba", "lake-foothills")
@@ -22,7 +23,10 @@ func TestDueOfTheRecord(t *testing.T) {
 	walk, err := k.Walks.StartWalk(ctx, store.Key{}, p.ID, 0)
 	walk = housetest.Must(t, walk, err)
 	for _, plant := range []int64{waits.ID, gone.ID} {
-		checks := []check.Check{{Kind: check.Scratch, HeightM: 1.2, Result: "brown"}, {Kind: check.Scratch, HeightM: 0.3, Result: "green"}}
+		checks := []check.Check{
+			{Kind: check.Scratch, HeightM: 1.2, Result: "brown"},
+			{Kind: check.Scratch, HeightM: 0.3, Result: "green"},
+		}
 		if _, err := k.Walks.KeepLook(ctx, store.Key{}, walk.ID, plant, walks.FoundIn{Checks: checks}); err != nil {
 			t.Fatal(err)
 		}

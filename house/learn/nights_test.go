@@ -10,8 +10,8 @@ import (
 	"mezzadro/store"
 )
 
-// TestNightsOfTheRecord: what was told each morning is kept, and held against the hours that came: a station that tells each
-// night two degrees too warm is seen to, and to miss the frost; what has not come yet is not counted.
+// TestNightsOfTheRecord: what was told each morning is kept, and held against the hours that came: a station that
+// tells each night two degrees too warm is seen to, and to miss the frost; what has not come yet is not counted.
 func TestNightsOfTheRecord(t *testing.T) {
 	k, ctx := housetest.Open(t), context.Background()
 	p := k.Property("Villa Orba", "lake-foothills")
@@ -23,7 +23,17 @@ func TestNightsOfTheRecord(t *testing.T) {
 	for d := first; d < first+8; d++ {
 		rows := []store.Outlook{}
 		for _, m := range days[d-first : min(10, int(d-first)+5)] {
-			rows = append(rows, store.Outlook{PropertyID: p.ID, Day: m.Day.String(), ToldOn: d.String(), MinC: m.MinC + 2, MaxC: 15, Source: "Station"})
+			rows = append(
+				rows,
+				store.Outlook{
+					PropertyID: p.ID,
+					Day:        m.Day.String(),
+					ToldOn:     d.String(),
+					MinC:       m.MinC + 2,
+					MaxC:       15,
+					Source:     "Station",
+				},
+			)
 		}
 		if err := k.Estate.Store.WriteQuietly(ctx, func(tx store.Tx) error { return tx.SetOutlook(ctx, p.ID, rows) }); err != nil {
 			t.Fatal(err)

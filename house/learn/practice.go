@@ -113,7 +113,12 @@ func (h *Room) PracticeEnd(ctx context.Context, key store.Key, in PracticeIn) (P
 	}
 	out.Score, out.Program = practice.Score(out.Plants), practice.Score(theirs)
 	row.Right, row.Score = out.Right, out.Score
-	_, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepPractice(ctx, row) })
+	_, err = store.Once(
+		ctx,
+		h.Store,
+		key,
+		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepPractice(ctx, row) },
+	)
 	return out, err
 }
 

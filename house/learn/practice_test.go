@@ -15,8 +15,8 @@ import (
 	"mezzadro/store"
 )
 
-// TestPracticeIsApart: a made-up garden is gone through and scored, the score is kept, and nothing of it is in the record: no
-// property, no plant, no walk, no verdict. Bad input is named.
+// TestPracticeIsApart: a made-up garden is gone through and scored, the score is kept, and nothing of it is in the
+// record: no property, no plant, no walk, no verdict. Bad input is named.
 func TestPracticeIsApart(t *testing.T) {
 	k, ctx := housetest.Open(t), context.Background()
 	of := learn.PracticeOf{Climate: "lake-foothills", Seed: 11}
@@ -28,7 +28,9 @@ func TestPracticeIsApart(t *testing.T) {
 	}
 	in := learn.PracticeIn{PracticeOf: of}
 	for i, p := range g.Plants {
-		c, err := k.Learn.PracticeSeen(learn.PracticeLook{PracticeOf: of, Plant: i, Kind: check.Scratch, HeightM: p.HeightM / 2})
+		c, err := k.Learn.PracticeSeen(
+			learn.PracticeLook{PracticeOf: of, Plant: i, Kind: check.Scratch, HeightM: p.HeightM / 2},
+		)
 		c = housetest.Must(t, c, err)
 		in.Plants = append(in.Plants, practice.Decided{Checks: []check.Check{c}, Kind: damage.Leave})
 	}
@@ -38,7 +40,9 @@ func TestPracticeIsApart(t *testing.T) {
 		t.Errorf("held: %+v", out)
 	}
 	list, err := k.Learn.Practised(ctx)
-	if list = housetest.Must(t, list, err); len(list) != 1 || list[0].Score != out.Score || list[0].Checks != len(g.Plants) || list[0].Right != out.Right {
+	if list = housetest.Must(t, list, err); len(list) != 1 || list[0].Score != out.Score ||
+		list[0].Checks != len(g.Plants) ||
+		list[0].Right != out.Right {
 		t.Errorf("kept: %+v", list)
 	}
 	if props, err := k.Estate.Store.Properties(ctx, 0, store.All); err != nil || len(props) != 0 {
@@ -48,13 +52,19 @@ func TestPracticeIsApart(t *testing.T) {
 		t.Errorf("in the record stand %d verdicts, %v", len(all), err)
 	}
 	var bad invalid.Fields
-	if _, err := k.Learn.PracticeGarden(learn.PracticeOf{Climate: "moon"}); !errors.As(err, &bad) || bad[0].Path != "climate" {
+	if _, err := k.Learn.PracticeGarden(learn.PracticeOf{Climate: "moon"}); !errors.As(err, &bad) ||
+		bad[0].Path != "climate" {
 		t.Errorf("on the moon: %v", err)
 	}
-	if _, err := k.Learn.PracticeGarden(learn.PracticeOf{Climate: "tropical-coast"}); !errors.As(err, &bad) || bad[0].Path != "climate" {
+	if _, err := k.Learn.PracticeGarden(learn.PracticeOf{Climate: "tropical-coast"}); !errors.As(err, &bad) ||
+		bad[0].Path != "climate" {
 		t.Errorf("in the tropics: %v", err)
 	}
-	if _, err := k.Learn.PracticeSeen(learn.PracticeLook{PracticeOf: of, Kind: check.Scratch, HeightM: 40}); !errors.As(err, &bad) || bad[0].Path != "height_m" {
+	if _, err := k.Learn.PracticeSeen(learn.PracticeLook{PracticeOf: of, Kind: check.Scratch, HeightM: 40}); !errors.As(
+		err,
+		&bad,
+	) ||
+		bad[0].Path != "height_m" {
 		t.Errorf("above its top: %v", err)
 	}
 	in.Plants = in.Plants[:2]

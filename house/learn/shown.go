@@ -14,8 +14,8 @@ import (
 	"mezzadro/store"
 )
 
-// ourGardens names all that gardens and kinds have shown among what can be switched off; one garden or kind is named by its
-// part of the shifts.
+// ourGardens names all that gardens and kinds have shown among what can be switched off; one garden or kind is named
+// by its part of the shifts.
 const ourGardens = "gardens"
 
 // shifts are what gardens and kinds have shown, as last drawn.
@@ -27,8 +27,8 @@ type shifts struct {
 	used *offset.Offsets
 }
 
-// Shown is what gardens and kinds have shown, as it is used; nil where that is switched off. The same value as before is
-// returned as long as nothing is reckoned otherwise for it.
+// Shown is what gardens and kinds have shown, as it is used; nil where that is switched off. The same value as before
+// is returned as long as nothing is reckoned otherwise for it.
 func (h *Room) Shown(ctx context.Context) (*offset.Offsets, error) {
 	_, used, err := h.shifts(ctx)
 	return used, err
@@ -68,7 +68,13 @@ func (h *Room) draw(ctx context.Context) error {
 	}
 	list := make([]offset.Seen, len(rows))
 	for i, r := range rows {
-		list[i] = offset.Seen{Garden: strconv.FormatInt(r.PropertyID, 10), Spot: r.Spot, Kind: r.Species, Here: r.Here, Logs: r.Logs.V}
+		list[i] = offset.Seen{
+			Garden: strconv.FormatInt(r.PropertyID, 10),
+			Spot:   r.Spot,
+			Kind:   r.Species,
+			Here:   r.Here,
+			Logs:   r.Logs.V,
+		}
 	}
 	s := &h.shown
 	s.all = offset.Of(list)
@@ -149,7 +155,11 @@ func (h *Room) SetShown(ctx context.Context, key store.Key, what string, on bool
 	kind, id, _ := strings.Cut(what, ":")
 	_, number := strconv.ParseInt(id, 10, 64)
 	if what != ourGardens && (kind != "kind" || id == "") && (kind != "garden" || number != nil) {
-		return ShownTold{}, invalid.One("what", what, "want gardens for all, garden: with the id of a property, or kind: with that of a species")
+		return ShownTold{}, invalid.One(
+			"what",
+			what,
+			"want gardens for all, garden: with the id of a property, or kind: with that of a species",
+		)
 	}
 	_, err := store.Once(ctx, h.Store, key, func(tx store.Tx) (struct{}, error) {
 		return struct{}{}, tx.SetLearntOff(ctx, what, !on)

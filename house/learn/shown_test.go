@@ -20,8 +20,8 @@ import (
 	"mezzadro/store"
 )
 
-// colder is a house whose garden had a freeze that its station told 3 °C too mild, with shrubs and climbers of many kinds that
-// were near what they bear.
+// colder is a house whose garden had a freeze that its station told 3 °C too mild, with shrubs and climbers of many
+// kinds that were near what they bear.
 func colder(t *testing.T) (k *housetest.Kit, garden int64, plants []estate.PlantOut, truth []float64) {
 	t.Helper()
 	ctx := context.Background()
@@ -79,18 +79,27 @@ func decide(t *testing.T, k *housetest.Kit, walk int64, p estate.PlantOut, end f
 		if x < end {
 			result = "green"
 		}
-		checks = append(checks, check.Check{Kind: check.Scratch, HeightM: math.Round(100*x*p.HeightM) / 100, Result: result})
+		checks = append(
+			checks,
+			check.Check{Kind: check.Scratch, HeightM: math.Round(100*x*p.HeightM) / 100, Result: result},
+		)
 	}
 	if _, err := k.Walks.KeepLook(ctx, store.Key{}, walk, p.ID, walks.FoundIn{Checks: checks}); err != nil {
 		t.Fatal(err)
 	}
-	d, err := k.Walks.Decide(ctx, store.Key{}, walk, p.ID, walks.DecisionIn{Ruling: damage.Ruling{Decision: "accepted"}})
+	d, err := k.Walks.Decide(
+		ctx,
+		store.Key{},
+		walk,
+		p.ID,
+		walks.DecisionIn{Ruling: damage.Ruling{Decision: "accepted"}},
+	)
 	return housetest.Must(t, d, err).Verdict.ID
 }
 
-// TestColderThanItsStation: a garden in which a freeze did what one 3 °C colder does is found to be colder, with its doubt;
-// from then on a plant like those is expected to be hurt more, in triage and on a walk alike, until that is switched off for the
-// garden; a verdict taken back tells nothing any more. The record itself stays as it is.
+// TestColderThanItsStation: a garden in which a freeze did what one 3 °C colder does is found to be colder, with its
+// doubt; from then on a plant like those is expected to be hurt more, in triage and on a walk alike, until that is
+// switched off for the garden; a verdict taken back tells nothing any more. The record itself stays as it is.
 func TestColderThanItsStation(t *testing.T) {
 	ctx := context.Background()
 	k, at, plants, truth := colder(t)
@@ -141,7 +150,8 @@ func TestColderThanItsStation(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if told, err = k.Learn.ShownTold(ctx); err != nil || len(told.Gardens) != 0 || forecast(t, k, at, more).Dieback != before.Dieback {
+	if told, err = k.Learn.ShownTold(ctx); err != nil || len(told.Gardens) != 0 ||
+		forecast(t, k, at, more).Dieback != before.Dieback {
 		t.Errorf("all verdicts taken back: %+v, %v", told, err)
 	}
 	var bad invalid.Fields

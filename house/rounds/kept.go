@@ -61,7 +61,14 @@ func (p *proposal) written() (string, error) {
 }
 
 func keptOrder(o store.OrderFull) keptJob {
-	return keptJob{ID: o.ID, PropertyID: o.PropertyID, Title: o.Title, Version: o.Version, Minutes: o.Minutes, Stand: standOf(o)}
+	return keptJob{
+		ID:         o.ID,
+		PropertyID: o.PropertyID,
+		Title:      o.Title,
+		Version:    o.Version,
+		Minutes:    o.Minutes,
+		Stand:      standOf(o),
+	}
 }
 
 // order is the order as far as taking a proposal wants it.
@@ -140,7 +147,8 @@ func (p *proposals) hold(id int64, of *proposal) {
 	}
 }
 
-// forget has a proposal be read from what is kept when it is asked for again: what was done to it was called off halfway.
+// forget has a proposal be read from what is kept when it is asked for again: what was done to it was called off
+// halfway.
 func (h *Room) forget(id int64) {
 	h.proposed.mu.Lock()
 	defer h.proposed.mu.Unlock()

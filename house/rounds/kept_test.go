@@ -29,8 +29,12 @@ func TestProposalOutlivesTheProgram(t *testing.T) {
 	}
 	props, err := h.Store.Properties(ctx, 0, 1)
 	must(t, err)
-	long, err := h.Work.AddOrder(ctx, store.Key{}, work.HandOrder{PropertyID: props[0].ID, Title: "Clear the bank", Minutes: 1200,
-		Spans: []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}})
+	long, err := h.Work.AddOrder(
+		ctx,
+		store.Key{},
+		work.HandOrder{PropertyID: props[0].ID, Title: "Clear the bank", Minutes: 1200,
+			Spans: []work.SpanIn{{From: h.Today(), To: h.Today() + 60}}},
+	)
 	must(t, err)
 	p, err := h.Propose(ctx, ProposalIn{Days: 14, Seconds: 20, Tries: 60})
 	must(t, err)

@@ -9,8 +9,8 @@ import (
 	"mezzadro/store"
 )
 
-// shown is what the checks of a plant tell of how mild its garden is and what its kind bears, where they follow a freeze;
-// nil where they tell nothing of that.
+// shown is what the checks of a plant tell of how mild its garden is and what its kind bears, where they follow a
+// freeze; nil where they tell nothing of that.
 func (h *Room) shown(ctx context.Context, q damage.Question, plant int64) (*store.FreezeShown, error) {
 	sight, ok := damage.Shown(q)
 	if !ok {

@@ -95,7 +95,8 @@
     });
     busy = false;
   }
-  const said = (kind: string, cut: number) => `${capital(kind)}${cut ? `, at ${metres(cut)}` : ''}`;
+  const said = (kind: string, cut: number) =>
+    `${kind === 'wait until' ? 'Wait' : capital(kind)}${cut ? `, at ${metres(cut)}` : ''}`;
   const good = (h: Held) => h.lost <= 0.06 || (h.kind === 'wait until' && h.early);
   const named = (id: string) => types.find(([t]) => t === id)?.[1] ?? id;
 </script>
@@ -153,7 +154,7 @@
         <table class="mt-2 w-full text-sm sm:min-w-[48rem]">
           <thead
             ><tr class="border-b border-ink text-left"
-              ><th>Plant</th><th>You</th><th>Who knew</th><th>The program</th><th>What came of it</th></tr
+              ><th>Plant</th><th>You</th><th>Best, had one known</th><th>The program</th><th>What came of it</th></tr
             ></thead
           >
           <tbody>
