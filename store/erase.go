@@ -106,10 +106,14 @@ func (s *Store) Erase(ctx context.Context, kind string, id int64) (Erased, error
 	return out, err
 }
 
-// forget drops the answers kept for retries, which tell of anything.
+// forget drops the answers kept for retries and the rounds that were proposed, which tell of anything.
 func (tx Tx) forget(ctx context.Context) error {
-	_, err := tx.ExecContext(ctx, `DELETE FROM once`)
-	return err
+	for _, q := range []string{`DELETE FROM once`, `DELETE FROM proposal`} {
+		if _, err := tx.ExecContext(ctx, q); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // unname takes a name away, and what signs in by it.
@@ -117,6 +121,7 @@ func (tx Tx) unname(ctx context.Context, kind string, id int64) error {
 	for _, q := range map[string][]string{
 		"person": {`UPDATE person SET name = '` + erasedName + `', skills = '[]' WHERE id = ?`},
 		"account": {
+			`DELETE FROM practice WHERE by_name = (SELECT name FROM account WHERE id = ?)`,
 			`DELETE FROM invitation WHERE account_id = ?`,
 			`DELETE FROM passkey WHERE account_id = ?`,
 			`UPDATE deed SET name = '` + erasedName + `' WHERE account_id = ?`,

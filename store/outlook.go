@@ -24,7 +24,7 @@ func (s *Store) Outlooks(ctx context.Context, from, told string) ([]Outlook, err
 }
 
 // nightsBack is for how many days nights are kept as they were told.
-const nightsBack = 400
+const nightsBack = 100
 
 // SetOutlook keeps what a property was told in the place of all it was told before; its nights are kept beside, as they
 // were told that day.

@@ -5,6 +5,7 @@ import "context"
 // FreezeShown is what a look after a freeze tells of its garden and its kind.
 type FreezeShown struct {
 	VerdictID  int64           `db:"verdict_id"`
+	PlantID    int64           `db:"plant_id"`
 	PropertyID int64           `db:"property_id"`
 	Species    string          `db:"species"`
 	EventDay   string          `db:"event_day"`
@@ -29,7 +30,7 @@ func (tx Tx) KeepShown(ctx context.Context, s FreezeShown) error {
 
 // AllShown is what stands of it: of each plant and freeze the last word, of plants and verdicts that are in sight.
 func (s *Store) AllShown(ctx context.Context) ([]FreezeShown, error) {
-	return many[FreezeShown](ctx, s.read, `SELECT f.verdict_id, p.property_id, p.species, f.event_day, f.spot, f.here,
+	return many[FreezeShown](ctx, s.read, `SELECT f.verdict_id, v.plant_id, p.property_id, p.species, f.event_day, f.spot, f.here,
 			f.low, f.high, f.ends, f.logs
 		FROM freeze_shown f JOIN verdict v ON v.id = f.verdict_id JOIN plant p ON p.id = v.plant_id
 		JOIN property q ON q.id = p.property_id

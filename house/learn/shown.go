@@ -66,15 +66,23 @@ func (h *Room) draw(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	list := make([]offset.Seen, len(rows))
-	for i, r := range rows {
-		list[i] = offset.Seen{
+	last := map[int64]offset.Seen{} // of each plant the last word: what it has of its own would else count again and again
+	order := []int64{}
+	for _, r := range rows {
+		if _, seen := last[r.PlantID]; !seen {
+			order = append(order, r.PlantID)
+		}
+		last[r.PlantID] = offset.Seen{
 			Garden: strconv.FormatInt(r.PropertyID, 10),
 			Spot:   r.Spot,
 			Kind:   r.Species,
 			Here:   r.Here,
 			Logs:   r.Logs.V,
 		}
+	}
+	list := make([]offset.Seen, len(order))
+	for i, plant := range order {
+		list[i] = last[plant]
 	}
 	s := &h.shown
 	s.all = offset.Of(list)

@@ -86,4 +86,11 @@ func TestProposalOutlivesTheProgram(t *testing.T) {
 	if next.ID <= p.ID {
 		t.Errorf("the next is number %d after %d", next.ID, p.ID)
 	}
+	ends(t, h, next.ID)
+	must(t, h.Store.Write(ctx, func(tx store.Tx) error { return tx.RemoveProperty(ctx, props[0].ID, true) }))
+	_, err = h.Store.Erase(ctx, "property", props[0].ID)
+	must(t, err)
+	if last, err := reopened(t, h).LastProposal(ctx); err != nil || last.ID != 0 {
+		t.Errorf("erased, its name stands in proposal %d, %v", last.ID, err)
+	}
 }

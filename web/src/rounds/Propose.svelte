@@ -354,7 +354,7 @@
               }}>{pins.length === 1 ? 'One is' : `${pins.length} are`} pinned here: let go</button
             >{/if}
         </div>
-        {#if fares}
+        {#if fares && p.visits.length}
           {@const plain = p.drawn!.fares[0]!}
           <p class="py-1 text-sm" data-testid="drawn">
             Played through {p.drawn!.times} times with rain and with work that takes longer (an estimate):
