@@ -17,9 +17,10 @@ func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
 	op(a, crew, get, "/practice", doc{"practised", "Practice", "How people did in made-up gardens", "The last sixty, the newest first; never mixed with the record.", reads, 0}, s.practised)
-	op(a, crew, post, "/practice/garden", doc{"practice-garden", "Practice", "A made-up garden after a made-up freeze", "The same number makes the same garden. What is true of its plants is hidden.", reads, 0}, s.practiceGarden, `{"climate": "lake-foothills", "seed": 7}`)
-	op(a, crew, post, "/practice/look", doc{"practice-look", "Practice", "What a check shows in it", "As a real plant would show it, misreadings included.", reads, 0}, s.practiceLook, `{"climate": "lake-foothills", "seed": 7, "plant": 0, "kind": "scratch", "height_m": 0.5, "look": 0}`)
-	op(a, crew, post, "/practice", doc{"practice-end", "Practice", "What was decided, held against the truth", "Plant by plant, beside what the program says by the same checks; the score is kept with who it was.", writes, 0}, s.practiceEnd)
+	op(a, crew, get, "/practice/garden", doc{"practice-garden", "Practice", "A made-up garden after a made-up freeze", "The same number makes the same garden. What is true of its plants is hidden.", reads, 0}, s.practiceGarden)
+	op(a, crew, get, "/practice/look", doc{"practice-look", "Practice", "What a check shows in it", "As a real plant would show it, misreadings included.", reads, 0}, s.practiceLook)
+	op(a, crew, post, "/practice", doc{"practice-end", "Practice", "What was decided, held against the truth", "Plant by plant, beside what the program says by the same checks; the score is kept with who it was.", writes, 0}, s.practiceEnd,
+		`{"climate": "lake-foothills", "seed": 7, "plants": [{"checks": [], "kind": "leave"}, {"checks": [], "kind": "wait until"}, {"checks": [], "kind": "leave"}, {"checks": [{"kind": "scratch", "height_m": 0.2, "result": "green"}], "kind": "cut back to live wood", "cut_m": 0.3}, {"checks": [], "kind": "replace"}, {"checks": [], "kind": "leave"}]}`)
 	op(a, planner, get, "/nights-told", doc{"nights-told", "Ledger", "How well nights were told", "What the station told of the lowest temperatures of the last three months, against what was measured, by how many days ahead it was told.", reads, 0}, s.nightsTold)
 	op(a, planner, get, "/due", doc{"due", "Ledger", "How did they turn out", "Plants that were decided on and of which it is now to be told whether they live, or look right again.", reads, 0}, s.due)
 	op(a, planner, get, "/shown", doc{"shown", "Ledger", "What gardens and kinds have shown", "How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.", reads, 0}, s.shown)
@@ -97,13 +98,13 @@ func (s *Server) practised(ctx context.Context, _ *struct{}) (*Out[Run[learn.Pra
 	return out(Run[learn.Practised]{Items: list}), s.problem(ctx, "practice", err)
 }
 
-func (s *Server) practiceGarden(ctx context.Context, in *struct{ Body learn.PracticeOf }) (*Out[practice.Garden], error) {
-	g, err := s.Learn.PracticeGarden(in.Body)
+func (s *Server) practiceGarden(ctx context.Context, in *learn.PracticeOf) (*Out[practice.Garden], error) {
+	g, err := s.Learn.PracticeGarden(*in)
 	return out(g), s.problem(ctx, "garden", err)
 }
 
-func (s *Server) practiceLook(ctx context.Context, in *struct{ Body learn.PracticeLook }) (*Out[check.Check], error) {
-	c, err := s.Learn.PracticeSeen(in.Body)
+func (s *Server) practiceLook(ctx context.Context, in *learn.PracticeLook) (*Out[check.Check], error) {
+	c, err := s.Learn.PracticeSeen(*in)
 	return out(c), s.problem(ctx, "garden", err)
 }
 

@@ -338,13 +338,11 @@ func (s *search) leftFor(j int, out *Left) {
 	}
 	switch {
 	case on >= 0 && k.Later < Forbidden:
-		way := &s.list[on]
-		out.Why = fmt.Sprintf(
-			"Later is better: the best here is %s, which costs %.0f more than to leave it.",
-			quantity.Day(s.p.From+day.Day(way.day)),
-			math.Max(0, least-s.leave(j)),
-		)
-		out.Takes = "It is done later."
+		best, more := quantity.Day(s.p.From+day.Day(s.list[on].day)), least-s.leave(j)
+		out.Why, out.Takes = "Later is as good: the best day here is "+best+".", "It is done later."
+		if more >= 1 {
+			out.Why = fmt.Sprintf("Later is better: the best day here is %s, and costs %.0f min more than leaving it.", best, more)
+		}
 	case on >= 0:
 		out.Why, out.Takes = "It costs more than it is worth to come for it.", s.laterText(k)
 	default:

@@ -13,8 +13,8 @@ import (
 
 // PracticeOf names a made-up garden.
 type PracticeOf struct {
-	Climate string `json:"climate" maxLength:"60" doc:"Type of climate, by id"`
-	Seed    uint64 `json:"seed" maximum:"9007199254740991" doc:"The number it is made from"`
+	Climate string `json:"climate" query:"climate" required:"true" maxLength:"60" doc:"Type of climate, by id"`
+	Seed    uint64 `json:"seed" query:"seed" maximum:"9007199254740991" doc:"The number it is made from"`
 }
 
 // gardens are the last made-up ones, so that each look need not make one anew.
@@ -59,10 +59,10 @@ func (h *Room) PracticeGarden(of PracticeOf) (practice.Garden, error) {
 // PracticeLook is one look at one of its plants.
 type PracticeLook struct {
 	PracticeOf
-	Plant   int        `json:"plant" minimum:"0" maximum:"20" doc:"Which, from 0"`
-	Kind    check.Kind `json:"kind" enum:"scratch,bud_rub,shoot"`
-	HeightM float64    `json:"height_m" doc:"Where, m above ground"`
-	Look    int        `json:"look" minimum:"0" maximum:"200" doc:"How many were made before: a look again at the same place may show something else"`
+	Plant   int        `json:"plant" query:"plant" minimum:"0" maximum:"20" doc:"Which, from 0"`
+	Kind    check.Kind `json:"kind" query:"kind" enum:"scratch,bud_rub,shoot"`
+	HeightM float64    `json:"height_m" query:"height_m" doc:"Where, m above ground"`
+	Look    int        `json:"look" query:"look" minimum:"0" maximum:"200" doc:"How many were made before: a look again at the same place may show something else"`
 }
 
 // PracticeSeen is what a look shows.

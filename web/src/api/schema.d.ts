@@ -1975,13 +1975,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
          * A made-up garden after a made-up freeze
          * @description The same number makes the same garden. What is true of its plants is hidden.
          */
-        post: operations["practice-garden"];
+        get: operations["practice-garden"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1995,13 +1995,13 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
-        put?: never;
         /**
          * What a check shows in it
          * @description As a real plant would show it, misreadings included.
          */
-        post: operations["practice-look"];
+        get: operations["practice-look"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -10971,46 +10971,6 @@ export interface components {
             climate: string;
             /** @description Plant by plant */
             plants: components["schemas"]["PracticeDecided"][];
-            /**
-             * Format: int64
-             * @description The number it is made from
-             */
-            seed: number;
-        };
-        /** @description One look at one of its plants. */
-        PracticeLook: {
-            /** @description Type of climate, by id */
-            climate: string;
-            /**
-             * Format: double
-             * @description Where, m above ground
-             */
-            height_m: number;
-            /**
-             * @description Which kind it is
-             * @enum {string}
-             */
-            kind: "scratch" | "bud_rub" | "shoot";
-            /**
-             * Format: int64
-             * @description How many were made before: a look again at the same place may show something else
-             */
-            look: number;
-            /**
-             * Format: int64
-             * @description Which, from 0
-             */
-            plant: number;
-            /**
-             * Format: int64
-             * @description The number it is made from
-             */
-            seed: number;
-        };
-        /** @description PracticeOf names a made-up garden. */
-        PracticeOf: {
-            /** @description Type of climate, by id */
-            climate: string;
             /**
              * Format: int64
              * @description The number it is made from
@@ -21386,6 +21346,45 @@ export interface operations {
         };
         requestBody: {
             content: {
+                /**
+                 * @example {
+                 *       "climate": "lake-foothills",
+                 *       "plants": [
+                 *         {
+                 *           "checks": [],
+                 *           "kind": "leave"
+                 *         },
+                 *         {
+                 *           "checks": [],
+                 *           "kind": "wait until"
+                 *         },
+                 *         {
+                 *           "checks": [],
+                 *           "kind": "leave"
+                 *         },
+                 *         {
+                 *           "checks": [
+                 *             {
+                 *               "height_m": 0.2,
+                 *               "kind": "scratch",
+                 *               "result": "green"
+                 *             }
+                 *           ],
+                 *           "cut_m": 0.3,
+                 *           "kind": "cut back to live wood"
+                 *         },
+                 *         {
+                 *           "checks": [],
+                 *           "kind": "replace"
+                 *         },
+                 *         {
+                 *           "checks": [],
+                 *           "kind": "leave"
+                 *         }
+                 *       ],
+                 *       "seed": 7
+                 *     }
+                 */
                 "application/json": components["schemas"]["PracticeIn"];
             };
         };
@@ -21408,22 +21407,17 @@ export interface operations {
     };
     "practice-garden": {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Type of climate, by id */
+                climate: string;
+                /** @description The number it is made from */
+                seed?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "climate": "lake-foothills",
-                 *       "seed": 7
-                 *     }
-                 */
-                "application/json": components["schemas"]["PracticeOf"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {
@@ -21440,26 +21434,24 @@ export interface operations {
     };
     "practice-look": {
         parameters: {
-            query?: never;
+            query: {
+                /** @description Type of climate, by id */
+                climate: string;
+                /** @description The number it is made from */
+                seed?: number;
+                /** @description Which, from 0 */
+                plant?: number;
+                kind?: "scratch" | "bud_rub" | "shoot";
+                /** @description Where, m above ground */
+                height_m?: number;
+                /** @description How many were made before: a look again at the same place may show something else */
+                look?: number;
+            };
             header?: never;
             path?: never;
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                /**
-                 * @example {
-                 *       "climate": "lake-foothills",
-                 *       "height_m": 0.5,
-                 *       "kind": "scratch",
-                 *       "look": 0,
-                 *       "plant": 0,
-                 *       "seed": 7
-                 *     }
-                 */
-                "application/json": components["schemas"]["PracticeLook"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -47,7 +47,7 @@
     busy = true;
     problem = await attempt(async () => {
       const seed = Math.floor(Math.random() * 1e9);
-      garden = await ask(api.POST('/api/v1/practice/garden', { body: { climate, seed } }));
+      garden = await ask(api.GET('/api/v1/practice/garden', { params: { query: { climate, seed } } }));
       mine = garden.plants.map(() => ({ checks: [], looks: 0, unseen: 0, kind: '', cut: 0 }));
       done = undefined;
       open(0);
@@ -65,8 +65,8 @@
     busy = true;
     problem = await attempt(async () => {
       const c = await ask(
-        api.POST('/api/v1/practice/look', {
-          body: { climate: g.climate, seed: g.seed, plant: at, kind, height_m: height, look: m.looks },
+        api.GET('/api/v1/practice/look', {
+          params: { query: { climate: g.climate, seed: g.seed, plant: at, kind, height_m: height, look: m.looks } },
         }),
       );
       m.looks++;
