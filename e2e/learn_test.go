@@ -96,6 +96,7 @@ func TestPractice(t *testing.T) {
 	b.press("button", "Another garden")
 	b.see("6 to decide")
 	b.visit("/#/lookout")
+	b.see("Which property first")
 	b.visit("/#/practice")
 	b.see("How it went")
 	if now := len(s.plants(1)); now != before {

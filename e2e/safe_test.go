@@ -52,6 +52,7 @@ func TestSafeFirst(t *testing.T) {
 	s.kill()
 	s.again()
 	b.visit("/#/lookout")
+	b.see("Which property first")
 	b.visit("/#/propose")
 	b.see("14 days from Thu 18 March")
 	b.press("button", "Open the last proposal")
