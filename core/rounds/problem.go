@@ -133,7 +133,7 @@ type Problem struct {
 	Sky    []Sky   `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
 
 	Sure       float64 `json:"sure,omitempty" minimum:"0" maximum:"0.99" doc:"With what chance each day is to end within the crew's hours, such as 0.8: days are filled so far only; as reckoned when absent"`
-	Fortnights int     `json:"fortnights,omitempty" minimum:"0" maximum:"200" doc:"Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; none when absent"`
+	Fortnights int     `json:"fortnights,omitempty" minimum:"0" maximum:"200" doc:"Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; fewer where there is very much to plan; none when absent"`
 
 	said map[[2]int]string // what the weather says of a job on a day
 }

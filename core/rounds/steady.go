@@ -165,11 +165,11 @@ func (d *Drawn) Of() Fare {
 // choose leaves the search with the plan that fares best over the drawn spans: of those whose days hold as asked for,
 // the one that costs least as it comes; where none holds, the one that holds best.
 func (s *search) choose(seed uint64, plans []standing, kinds []string) *Drawn {
-	out := &Drawn{Times: s.p.Fortnights}
+	out := &Drawn{Times: s.times(len(plans))}
 	best := len(plans) - 1
 	if s.p.Fortnights > 0 {
 		for i, k := range plans {
-			out.Fares = append(out.Fares, s.fares(seed, k, kinds[i]))
+			out.Fares = append(out.Fares, s.fares(seed, k, kinds[i], out.Times))
 		}
 		best = 0
 		for i, f := range out.Fares {
@@ -184,6 +184,17 @@ func (s *search) choose(seed uint64, plans []standing, kinds []string) *Drawn {
 	s.sumUp()
 	out.Chosen = kinds[best]
 	return out
+}
+
+// drawnMost is how many jobs, times crews' days, times spans are gone through at most: some seconds.
+const drawnMost = 20_000_000
+
+// times is how many spans are drawn for so many plans: as many as asked for, fewer where there is very much to plan.
+func (s *search) times(plans int) int {
+	if s.p.Fortnights == 0 {
+		return 0
+	}
+	return max(1, min(s.p.Fortnights, drawnMost/max(1, plans*len(s.p.Jobs)*len(s.list))))
 }
 
 // better reports that a plan fares better than another.
@@ -201,10 +212,10 @@ func (s *search) better(a, b Fare) bool {
 }
 
 // fares draws the spans, the same for each plan, and lives through them.
-func (s *search) fares(seed uint64, plan standing, kind string) Fare {
+func (s *search) fares(seed uint64, plan standing, kind string, times int) Fare {
 	rng, out := rand.New(rand.NewPCG(seed, 41)), Fare{Plan: kind}
-	n, days := float64(s.p.Fortnights), 0.0
-	for range s.p.Fortnights {
+	n, days := float64(times), 0.0
+	for range times {
 		s.restore(plan)
 		f := s.live(s.draw(rng))
 		out.Cost += f.cost / n

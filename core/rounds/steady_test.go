@@ -96,6 +96,19 @@ func TestDaysHold(t *testing.T) {
 	}
 }
 
+// TestVeryMuchIsDrawnLess: where there is very much to plan, fewer spans are drawn than asked for, and that is told.
+func TestVeryMuchIsDrawnLess(t *testing.T) {
+	p := firm(1, 20, 1500, 3, 30)
+	p.Fortnights = 200
+	plan, err := Make(p, 1, Rounds(0))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if n := plan.Drawn.Times; n >= 200 || n < 1 {
+		t.Errorf("%d spans of 30 days with 1500 jobs are drawn", n)
+	}
+}
+
 // lateShare is the share of days that run over in a thousand spans, drawn apart from those that plans are chosen by.
 func (s *search) lateShare() float64 {
 	rng, late, days := rand.New(rand.NewPCG(99, 99)), 0.0, 0.0

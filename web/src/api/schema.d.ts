@@ -12032,7 +12032,7 @@ export interface components {
             explain?: number[];
             /**
              * Format: int64
-             * @description Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; none when absent
+             * @description Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; fewer where there is very much to plan; none when absent
              */
             fortnights?: number;
             /**
