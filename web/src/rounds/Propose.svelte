@@ -358,7 +358,8 @@
           {@const plain = p.drawn!.fares[0]!}
           <p class="py-1 text-sm" data-testid="drawn">
             Played through {p.drawn!.times} times with rain and with work that takes longer (an estimate):
-            <b>{in100(fares.late)} days in 100</b> run over, rain puts off {Math.round(fares.rained)}
+            <b>{in100(fares.late)} {in100(fares.late) === 1 ? 'day' : 'days'} in 100</b>
+            {in100(fares.late) === 1 ? 'runs' : 'run'} over, rain puts off {Math.round(fares.rained)}
             {Math.round(fares.rained) === 1 ? 'job' : 'jobs'}, {Math.round(fares.left)} end without a day.{in100(plain.late) >
             in100(fares.late)
               ? ` With full days ${in100(plain.late)} in 100 would run over.`
