@@ -42,6 +42,7 @@ const (
 	tipLength = 0.15 // share of the height up to which taking tips is right
 	right     = 0.06 // cost up to which a decision was right
 	leaveTip  = 0.05 // share of the height that nobody cuts for
+	footOnly  = 0.08 // share of the height up to which one cuts to the base
 )
 
 // Hold holds decisions against the truth, plant by plant.
@@ -114,6 +115,8 @@ func best(ends, heightM float64) (kind string, cutM float64) {
 		return damage.Leave, 0
 	case ends <= 0.01:
 		return damage.Replace, 0
+	case ends <= footOnly:
+		return damage.CutToBase, 0
 	case ends >= 1-tipLength:
 		return damage.TipBack, quantity.Round(ends*heightM, 0.05)
 	}
@@ -129,6 +132,9 @@ func cost(ends float64, kind string, cut float64) float64 {
 		}
 		return thrown + (1-thrown)*ends
 	case damage.CutToBase:
+		if ends <= 0.01 {
+			return waited // it has to be taken out all the same
+		}
 		return cutAt(ends, math.Min(ends, 0.05))
 	case damage.CutBack:
 		return cutAt(ends, cut)
@@ -159,7 +165,9 @@ func says(d Decided, ends, heightM float64) string {
 	at := "It lived up to " + quantity.Length(quantity.Round(ends*heightM, 0.05)) + ". "
 	switch {
 	case ends <= 0.01:
-		at = "It was dead to the ground. "
+		at = "It was dead, root and stem. "
+	case ends <= footOnly:
+		at = "It lived at the foot alone, and comes again from there. "
 	case ends >= 1-leaveTip:
 		at = "It lived to the tips. "
 	}

@@ -15,6 +15,7 @@ import (
 	"mezzadro/core/cold"
 	"mezzadro/core/day"
 	"mezzadro/core/invalid"
+	"mezzadro/core/pruning"
 	"mezzadro/core/rules"
 	"mezzadro/core/walk"
 	"mezzadro/core/weather"
@@ -29,7 +30,8 @@ const (
 	record       = 120 // days of weather before the freeze
 	truthC       = 1.1 // logistic scale of how far a plant lies off what is foretold, °C
 	budsRubbed   = 10
-	lateFromBase = 20 // days
+	lateFromBase = 20   // days
+	atFoot       = 0.02 // share of the height up to which one lives that comes again from below
 )
 
 // Garden is one, as it is shown.
@@ -127,8 +129,7 @@ func (g *Garden) plant(book *catalogue.Catalogue, struck *cold.Struck, r *rand.R
 	order := r.Perm(len(book.Entries))
 	for _, i := range order {
 		e := book.Entries[i]
-		stems := e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
-		if !stems || len(g.Plants) == plants {
+		if !stems(&e) || len(g.Plants) == plants {
 			continue
 		}
 		tall := math.Min(4, e.Mature.HeightM) * (0.5 + 0.5*r.Float64())
@@ -143,12 +144,23 @@ func (g *Garden) plant(book *catalogue.Catalogue, struck *cold.Struck, r *rand.R
 		off := truthC * math.Log(1/(1-r.Float64())-1+1e-12)
 		_, leaf := g.ground.Work.Patience(&e, g.Freeze)
 		t := truth{ends: endsAt(&o, off), leafs: leaf.Mid + day.Day(r.IntN(15))}
+		if t.ends < atFoot && e.HardPruning == catalogue.FromBase {
+			t.ends = atFoot // its stems are dead, its foot is not
+		}
 		if t.ends < 0.3 {
 			t.leafs += lateFromBase // it comes from low down, and late
 		}
 		t.budsDead = r.Float64() < belief.BudsAlone(&o)
 		g.Plants, g.truth = append(g.Plants, p), append(g.truth, t)
 	}
+}
+
+// stems reports a kind that has stems with bark and buds to look at.
+func stems(e *catalogue.Entry) bool {
+	if class := pruning.ClassOf(e).ID; class == "cactus" || class == "succulent" {
+		return false
+	}
+	return e.Form == catalogue.Shrub || e.Form == catalogue.Climber || e.Form == catalogue.Subshrub
 }
 
 // endsAt is how far up a stem lives after a freeze that was so much milder for it than reckoned, as a share of its

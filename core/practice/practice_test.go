@@ -165,6 +165,8 @@ func TestWhatItCosts(t *testing.T) {
 		{"unhurt, left", 1, damage.Leave, 0, 0, 0},
 		{"unhurt, cut to the base", 1, damage.CutToBase, 0, 0.9, 1},
 		{"living at the foot, cut to the base", 0.06, damage.CutToBase, 0, 0, 0.02},
+		{"living at the foot alone, thrown away", 0.02, damage.Replace, 0, 0.45, 0.6},
+		{"dead, cut to the base", 0, damage.CutToBase, 0, 0.05, 0.1},
 		{"living, waited for", 0.6, damage.Wait, 0, 0.05, 0.1},
 	} {
 		kind, cut := best(c.ends, 2)
@@ -198,6 +200,8 @@ func TestWhatIsSaid(t *testing.T) {
 		{damage.Leave, 0, 0.5, "dead wood above stays", "right"},
 		{damage.Leave, 0, 1, "right", "dead"},
 		{damage.Replace, 0, 0.5, "thrown away", "right"},
+		{damage.Replace, 0, 0.02, "comes again", "dead"},
+		{damage.CutToBase, 0, 0.02, "right", "cut off"},
 		{damage.Replace, 0, 0, "right", "thrown"},
 		{damage.Wait, 0, 0.5, "come to again", "right"},
 		{damage.CutToBase, 0, 0.5, "All of that was cut off", "right"},
