@@ -3,6 +3,7 @@ package practice
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mezzadro/core/catalogue"
 	"mezzadro/core/check"
@@ -21,17 +22,18 @@ type Decided struct {
 // Held is what was decided of a plant, held against the truth.
 type Held struct {
 	Decided
-	EndsM     float64 `json:"ends_m" doc:"Where life ended, m above ground"`
-	BudsDead  bool    `json:"buds_dead" doc:"The frost had taken the buds of living wood"`
-	Best      string  `json:"best" doc:"What would have been decided by one who knew"`
-	BestCutM  float64 `json:"best_cut_m" doc:"Where they would have cut, m; 0 without a cut"`
-	Program   string  `json:"program" doc:"What the program said by the same checks"`
-	ProgramM  float64 `json:"program_cut_m" doc:"Where it said to cut, m; 0 without a cut"`
-	Lost      float64 `json:"lost" doc:"What the decision cost more than the best, as a share of the plant"`
-	ProgramLo float64 `json:"program_lost" doc:"What the program's would have"`
-	Early     bool    `json:"early" doc:"A living one need not have shown leaf yet: to wait was no fault"`
-	Says      string  `json:"says" doc:"What came of it, in words"`
-	Tell      string  `json:"tell" doc:"Which check would have told; empty where nothing was lost"`
+	EndsM       float64 `json:"ends_m" doc:"Where life ended, m above ground"`
+	BudsDead    bool    `json:"buds_dead" doc:"The frost had taken the buds of living wood"`
+	Best        string  `json:"best" doc:"What would have been decided by one who knew"`
+	BestCutM    float64 `json:"best_cut_m" doc:"Where they would have cut, m; 0 without a cut"`
+	Program     string  `json:"program" doc:"What the program said by the same checks"`
+	ProgramM    float64 `json:"program_cut_m" doc:"Where it said to cut, m; 0 without a cut"`
+	Right       bool    `json:"right" doc:"It was as good as the best, or nearly, or to wait while that was early"`
+	Lost        float64 `json:"lost" doc:"What the decision cost more than the best, as a share of the plant"`
+	ProgramLost float64 `json:"program_lost" doc:"What the program's would have"`
+	Early       bool    `json:"early" doc:"A living one need not have shown leaf yet: to wait was no fault"`
+	Says        string  `json:"says" doc:"What came of it, in words"`
+	Tell        string  `json:"tell" doc:"Which check would have told; empty where nothing was lost"`
 }
 
 // What a decision costs, as shares of the plant.
@@ -56,9 +58,6 @@ func (g *Garden) Hold(list []Decided) []Held {
 	return out
 }
 
-// Right reports a decision that was as good as the best, or nearly, or to wait while that was early.
-func (h *Held) Right() bool { return h.Lost <= right || h.Kind == damage.Wait && h.Early }
-
 // Score is how much of what was there to be saved was saved, 0 to 100.
 func Score(list []Held) float64 {
 	sum := 0.0
@@ -79,10 +78,11 @@ func (g *Garden) hold(i int, d Decided) Held {
 	said := g.program(i, d.Checks)
 	h.Early = g.Today < said.Patience
 	h.Program, h.ProgramM = said.Verdict.Kind, said.Verdict.CutM
-	h.ProgramLo = math.Max(0, cost(t.ends, h.Program, h.ProgramM/p.HeightM)-cost(t.ends, h.Best, h.BestCutM/p.HeightM))
-	h.Lost, h.ProgramLo = math.Round(100*h.Lost)/100, math.Round(100*h.ProgramLo)/100
+	h.ProgramLost = math.Max(0, cost(t.ends, h.Program, h.ProgramM/p.HeightM)-cost(t.ends, h.Best, h.BestCutM/p.HeightM))
+	h.Lost, h.ProgramLost = math.Round(100*h.Lost)/100, math.Round(100*h.ProgramLost)/100
+	h.Right = h.Lost <= right || h.Kind == damage.Wait && h.Early
 	h.Says = says(d, t.ends, p.HeightM)
-	if n := said.Next; n != nil && !h.Right() {
+	if n := said.Next; n != nil && !h.Right && slices.Contains(Kinds, n.Kind) {
 		h.Tell = fmt.Sprintf("%s at %s would have told most.", check.Of(n.Kind).Name, quantity.Length(n.HeightM))
 	}
 	return h

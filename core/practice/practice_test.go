@@ -64,11 +64,11 @@ func TestWhoLooksWins(t *testing.T) {
 			sums["careful"] += Score(held)
 			for _, h := range held {
 				plants++
-				if h.Right() {
+				if h.Right {
 					rights++
 				}
-				if h.Lost != h.ProgramLo {
-					t.Errorf("%s %d: who follows the program loses %.2f, it %.2f", climate, seed, h.Lost, h.ProgramLo)
+				if h.Lost != h.ProgramLost {
+					t.Errorf("%s %d: who follows the program loses %.2f, it %.2f", climate, seed, h.Lost, h.ProgramLost)
 				}
 			}
 			for _, kind := range []string{damage.Replace, damage.Leave, damage.Wait} {
@@ -177,7 +177,7 @@ func TestWhatItCosts(t *testing.T) {
 	}
 	g := made(t, "lake-foothills", 3)
 	for _, h := range g.Hold(always(g, damage.Replace, 0)) {
-		if h.EndsM > 0.1 && (!strings.Contains(h.Says, "thrown away") || h.Right() || h.Tell == "") {
+		if h.EndsM > 0.1 && (!strings.Contains(h.Says, "thrown away") || h.Right || h.Tell == "") {
 			t.Errorf("a living plant thrown away unseen: %+v", h)
 		}
 	}

@@ -13,8 +13,9 @@ type Joined struct {
 	Minutes float64 // of work, for all of them together
 }
 
-// Joins are the jobs that need more people than any crew has that may do them, with the two crews and the morning that suit them best: both
-// come as the first thing in their day, so that neither waits for the other. By index of the job.
+// Joins are the jobs that need more people than any crew has that may do them, with the two crews and the morning that
+// suit them best: both come as the first thing in their day, so that neither waits for the other. What makes safe chooses
+// first. By index of the job.
 func (p *Problem) Joins() map[int]Joined {
 	out := map[int]Joined{}
 	taken := map[[2]int]bool{} // crew and day

@@ -47,10 +47,14 @@ func (h *Room) Due(ctx context.Context) (DueList, error) {
 	if err != nil {
 		return out, err
 	}
+	places := map[int64]*estate.Place{}
 	for _, r := range rows {
-		pl, err := h.Place(ctx, r.PropertyID)
-		if err != nil {
-			return out, err
+		pl := places[r.PropertyID]
+		if pl == nil {
+			if pl, err = h.Place(ctx, r.PropertyID); err != nil {
+				return out, err
+			}
+			places[r.PropertyID] = pl
 		}
 		p := r.Prognosis.V
 		v := outcome.Given{Day: store.DayOf(&r.Given), Gone: day.None, Patience: day.None, Prognosis: p}

@@ -105,11 +105,11 @@ func (h *Room) PracticeEnd(ctx context.Context, key store.Key, in PracticeIn) (P
 	row := store.Practice{Day: h.Today().String(), Climate: in.Climate, Plants: len(out.Plants)}
 	theirs := slices.Clone(out.Plants)
 	for i := range out.Plants {
-		if out.Plants[i].Right() {
+		if out.Plants[i].Right {
 			out.Right++
 		}
 		row.Checks += len(out.Plants[i].Checks)
-		theirs[i].Lost = theirs[i].ProgramLo
+		theirs[i].Lost = theirs[i].ProgramLost
 	}
 	out.Score, out.Program = practice.Score(out.Plants), practice.Score(theirs)
 	row.Right, row.Score = out.Right, out.Score

@@ -10960,6 +10960,8 @@ export interface components {
              * @description What the program's would have
              */
             program_lost: number;
+            /** @description It was as good as the best, or nearly, or to wait while that was early */
+            right: boolean;
             /** @description What came of it, in words */
             says: string;
             /** @description Which check would have told; empty where nothing was lost */

@@ -1,6 +1,7 @@
 <script lang="ts">
   /** How well the station told the nights ahead, by how many days before. */
   import { api, ask, type Schemas } from '../api/client';
+  import { house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { apart } from '../lib/units';
 
@@ -19,7 +20,11 @@
 {#if told?.scores.length}
   <section class="mt-8 max-w-4xl" aria-label="Nights foretold">
     <h2>Nights foretold, and what came</h2>
-    <p class="text-sm text-soft">What your station told of the lowest temperatures of the last {told.days} days.</p>
+    <p class="text-sm text-soft">
+      What your station told of the lowest temperatures of the last {told.days} days.{house.frame?.firm.sample
+        ? ' The sample’s station is simulated: what it tells comes true.'
+        : ''}
+    </p>
     <div class="overflow-x-auto">
       <table class="mt-2 w-full text-sm tabular-nums sm:min-w-[40rem]">
         <thead

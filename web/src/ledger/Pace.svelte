@@ -3,6 +3,7 @@
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
+  import Doubt from './Doubt.svelte';
   import { capital } from '../lib/words';
 
   type Factor = Schemas['PaceTold']['kinds'][number];
@@ -27,8 +28,7 @@
   const times = (v: number) => `${v.toFixed(2)}\u00a0×`;
   const says = (f: Factor) => (f.low > 1 ? 'longer' : f.high < 1 ? 'quicker' : 'as reckoned, as far as is known');
   // On a scale from half as long to twice as long, each doubling as wide as the next.
-  const wide = 220;
-  const x = (v: number) => (Math.log2(Math.min(2, Math.max(0.5, v))) + 1) * (wide / 2);
+  const x = (v: number) => (Math.log2(Math.max(0.01, v)) + 1) / 2;
   const groups = $derived(
     pace
       ? ([
@@ -82,14 +82,7 @@
                     <td class="py-1.5">{called(f)}</td>
                     <td class="text-right tabular-nums">{f.jobs}</td>
                     <td class="text-right font-semibold tabular-nums">{times(f.times)}</td>
-                    <td class="pl-6 max-sm:pl-3"
-                      ><svg viewBox="0 0 {wide} 18" aria-hidden="true" class="block w-full max-w-[220px] overflow-visible">
-                        <line x1="0" x2={wide} y1="9" y2="9" stroke="var(--color-rule)" />
-                        <line x1={x(1)} x2={x(1)} y1="1" y2="17" stroke="var(--color-soft)" />
-                        <line x1={x(f.low)} x2={x(f.high)} y1="9" y2="9" stroke="var(--color-moss)" stroke-width="5" />
-                        <circle cx={x(f.times)} cy="9" r="5" fill="var(--color-ink)" />
-                      </svg></td
-                    >
+                    <td class="pl-6 max-sm:pl-3"><Doubt at={x(f.times)} low={x(f.low)} high={x(f.high)} mark={x(1)} /></td>
                     <td class="pl-4 text-soft max-sm:hidden"
                       >{says(f)}<span class="sr-only">, {times(f.low)} to {times(f.high)}</span></td
                     >

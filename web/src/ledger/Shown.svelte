@@ -5,6 +5,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { apart } from '../lib/units';
+  import Doubt from './Doubt.svelte';
 
   type Told = Schemas['ShownTold'];
   type Row = {
@@ -74,8 +75,7 @@
       : [],
   );
   // On a scale from 5 °C colder to 5 °C warmer.
-  const wide = 220;
-  const x = (c: number) => ((Math.min(5, Math.max(-5, c)) + 5) / 10) * wide;
+  const x = (c: number) => (c + 5) / 10;
 </script>
 
 {#if told}
@@ -121,19 +121,7 @@
                     >
                     <td class="text-right tabular-nums">{r.plants}</td>
                     <td class="pl-6 max-sm:pl-3"
-                      ><svg viewBox="0 0 {wide} 18" aria-hidden="true" class="block w-full max-w-[220px] overflow-visible">
-                        <line x1="0" x2={wide} y1="9" y2="9" stroke="var(--color-rule)" />
-                        <line x1={x(0)} x2={x(0)} y1="1" y2="17" stroke="var(--color-soft)" />
-                        <line
-                          x1={x(r.warmer - 1.96 * r.sd)}
-                          x2={x(r.warmer + 1.96 * r.sd)}
-                          y1="9"
-                          y2="9"
-                          stroke="var(--color-moss)"
-                          stroke-width="5"
-                        />
-                        <circle cx={x(r.warmer)} cy="9" r="5" fill="var(--color-ink)" />
-                      </svg></td
+                      ><Doubt at={x(r.warmer)} low={x(r.warmer - 1.96 * r.sd)} high={x(r.warmer + 1.96 * r.sd)} mark={x(0)} /></td
                     >
                     <td class="pl-4 {r.beyond ? 'font-semibold' : ''}"
                       >{r.says} <span class="font-normal text-soft">± {far(1.96 * r.sd)}</span></td

@@ -12,7 +12,6 @@
   import { found } from './checks';
 
   type Garden = Schemas['PracticeGarden'];
-  type Held = Schemas['PracticeOut']['plants'][number];
   type Kind = Schemas['PracticeDecided']['kind'];
   type Mine = { checks: Check[]; looks: number; unseen: number; kind: Kind | ''; cut: number };
 
@@ -97,7 +96,6 @@
   }
   const said = (kind: string, cut: number) =>
     `${kind === 'wait until' ? 'Wait' : capital(kind)}${cut ? `, at ${metres(cut)}` : ''}`;
-  const good = (h: Held) => h.lost <= 0.06 || (h.kind === 'wait until' && h.early);
   const named = (id: string) => types.find(([t]) => t === id)?.[1] ?? id;
 </script>
 
@@ -160,7 +158,7 @@
           <tbody>
             {#each done.plants as h, i (i)}<tr class="border-b border-rule align-top"
                 ><td class="py-1.5 pr-3 font-semibold">{garden.plants[i]?.common}</td><td
-                  class="pr-3 {good(h) ? 'text-moss' : 'font-semibold text-bad'}">{said(h.kind, h.cut_m ?? 0)}</td
+                  class="pr-3 {h.right ? 'text-moss' : 'font-semibold text-bad'}">{said(h.kind, h.cut_m ?? 0)}</td
                 ><td class="pr-3">{said(h.best, h.best_cut_m)}</td><td class="pr-3">{said(h.program, h.program_cut_m)}</td><td
                   >{h.says}
                   {h.buds_dead ? 'Its buds were dead, its wood was not.' : ''}
