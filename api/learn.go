@@ -16,6 +16,8 @@ import (
 func (s *Server) learnRoutes(a huma.API) {
 	op(a, planner, get, "/pace", doc{"pace", "Ledger", "How long work takes the firm", "Against what is reckoned, by kind of work, crew and size of the job, with how sure that is: drawn from the minutes that were noted.", reads, 0}, s.pace)
 	op(a, planner, put, "/pace", doc{"set-pace", "Ledger", "Use the firm's own pace, or not", "In rounds and estimates.", writes, 0}, s.setPace, `{"on": true}`)
+	op(a, planner, get, "/found-causes", doc{"found-causes", "Ledger", "What the firm finds, and what helped", "How often it finds causes against what the book lets expect on the same kinds in the same months, and what looks after treatments found: counts, no proof.", reads, 0}, s.foundCauses)
+	op(a, planner, put, "/found-causes", doc{"set-found-causes", "Ledger", "Weigh causes by what the firm finds, or not", "Where that is beyond chance.", writes, 0}, s.setFoundCauses, `{"on": true}`)
 	op(a, crew, get, "/practice", doc{"practised", "Practice", "How people did in made-up gardens", "The last sixty, the newest first; never mixed with the record.", reads, 0}, s.practised)
 	op(a, crew, get, "/practice/garden", doc{"practice-garden", "Practice", "A made-up garden after a made-up freeze", "The same number makes the same garden. What is true of its plants is hidden.", reads, 0}, s.practiceGarden)
 	op(a, crew, get, "/practice/look", doc{"practice-look", "Practice", "What a check shows in it", "As a real plant would show it, misreadings included.", reads, 0}, s.practiceLook)
@@ -65,6 +67,21 @@ func (s *Server) setPace(ctx context.Context, in *struct {
 }) (*Out[learn.PaceTold], error) {
 	p, err := s.Learn.SetPace(ctx, keyOf(ctx), in.Body.On)
 	return out(p), s.problem(ctx, "pace", err)
+}
+
+func (s *Server) foundCauses(ctx context.Context, _ *struct{}) (*Out[learn.CausesTold], error) {
+	t, err := s.Learn.CausesTold(ctx)
+	return out(t), s.problem(ctx, "what is found", err)
+}
+
+func (s *Server) setFoundCauses(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		On bool `json:"on" doc:"What is found oftener than the book lets expect is taken for likelier"`
+	}
+}) (*Out[learn.CausesTold], error) {
+	t, err := s.Learn.SetCauses(ctx, keyOf(ctx), in.Body.On)
+	return out(t), s.problem(ctx, "what is found", err)
 }
 
 func (s *Server) shown(ctx context.Context, _ *struct{}) (*Out[learn.ShownTold], error) {

@@ -123,6 +123,7 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 		Left    int         `json:"left_minutes,omitempty" doc:"partly done: how much is left"`
 		Reason  string      `json:"reason,omitempty" maxLength:"200" doc:"not today: why, such as gate locked, wet, no time, client asked"`
 		Never   bool        `json:"never_again,omitempty" doc:"skipped: a repeat does not come again"`
+		Helped  string      `json:"helped,omitempty" enum:",gone,less,same" doc:"Of a look after a treatment: what is left of what was found; gone closes the find"`
 		Use     *work.UseIn `json:"use,omitempty" doc:"Of a treatment that is done: what was used, for the use record"`
 	}
 }) (*Out[work.OrderDetail], error) {
@@ -131,7 +132,7 @@ func (s *Server) tickOrder(ctx context.Context, in *struct {
 		ctx,
 		keyOf(ctx),
 		in.ID,
-		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use, Left: b.Left, Reason: b.Reason, Never: b.Never},
+		work.TickOffIn{State: b.State, On: b.On, Took: b.Took, Note: b.Note, Version: b.Version, Use: b.Use, Left: b.Left, Reason: b.Reason, Never: b.Never, Helped: b.Helped},
 	)
 	return out(o), s.problem(ctx, "job", err)
 }

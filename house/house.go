@@ -56,7 +56,7 @@ func Open(e *estate.House) *House {
 	h.Work = work.New(e)
 	h.Garden = &garden.Room{House: e, Work: h.Work}
 	h.Walks = &walks.Room{House: e, Work: h.Work}
-	h.Finds = &finds.Room{House: e, Work: h.Work}
+	h.Finds = &finds.Room{House: e, Work: h.Work, Learn: h.Learn}
 	h.Cuts = &cuts.Room{House: e, Work: h.Work}
 	h.Treat = treat.New(e, h.Work, h.Finds, h.Cuts)
 	h.Ground = &ground.Room{House: e, Work: h.Work, Cuts: h.Cuts}

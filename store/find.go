@@ -29,10 +29,13 @@ type Find struct {
 	Harvest    string         `db:"harvest"`  // the day it is eaten from next; empty where nobody said
 	BedM2      float64        `db:"bed_m2"`
 	AlongOf    sql.NullInt64  `db:"along_of"` // treated along with that one, not found by itself
+	Helped     string         `db:"helped"`   // gone, less or same at the last look; empty where nobody looked again
+	HelpedDay  string         `db:"helped_day"`
+	HelpedBy   int64          `db:"helped_by"` // the job of that look; 0 where it was entered by itself
 }
 
 const selectFind = `SELECT id, property_id, plant_id, species, day, cause, certainty, share, seen, not_seen, how, note, state,
-	closed, ending, version, prevent, affected, harvest, along_of, bed_m2 FROM find WHERE removed_at IS NULL AND `
+	closed, ending, version, prevent, affected, harvest, along_of, bed_m2, helped, helped_day, helped_by FROM find WHERE removed_at IS NULL AND `
 
 // FindsOf asks for finds.
 type FindsOf struct {
@@ -107,7 +110,8 @@ func (tx Tx) ChangeFind(ctx context.Context, f Find) (Find, error) {
 	res, err := tx.NamedExecContext(
 		ctx,
 		`UPDATE find SET day = :day, cause = :cause, certainty = :certainty, share = :share, seen = :seen,
-		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, bed_m2 = :bed_m2, state = :state, closed = :closed, ending = :ending, version = version + 1
+		not_seen = :not_seen, note = :note, affected = :affected, harvest = :harvest, bed_m2 = :bed_m2, helped = :helped, helped_day = :helped_day, helped_by = :helped_by,
+		state = :state, closed = :closed, ending = :ending, version = version + 1
 		WHERE id = :id AND version = :version AND removed_at IS NULL`,
 		f,
 	)
@@ -124,6 +128,78 @@ func (tx Tx) ChangeFind(ctx context.Context, f Find) (Find, error) {
 // RemoveFind takes a find out of sight, or brings it back.
 func (tx Tx) RemoveFind(ctx context.Context, id int64, remove bool) error {
 	return tx.removeRow(ctx, "find", id, remove)
+}
+
+// ConfirmedFind is a cause that somebody found at a plant and was rather sure of.
+type ConfirmedFind struct {
+	PropertyID int64  `db:"property_id"`
+	Species    string `db:"species"`
+	Day        string `db:"day"`
+	Cause      string `db:"cause"`
+}
+
+// ConfirmedFinds are the newest of them: looked at, not told by telephone, and sure from a share on.
+func (s *Store) ConfirmedFinds(ctx context.Context, sure float64, limit int) ([]ConfirmedFind, error) {
+	return many[ConfirmedFind](
+		ctx,
+		s.read,
+		`SELECT property_id, species, day, cause FROM find WHERE removed_at IS NULL AND prevent = 0 AND along_of IS NULL
+		AND how <> 'call' AND certainty >= ? AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL)
+		ORDER BY id DESC LIMIT ?`,
+		sure,
+		limit,
+	)
+}
+
+// HelpedFind is what a look at a find again came to, with what had been done about it until then.
+type HelpedFind struct {
+	Cause  string         `db:"cause"`
+	Helped string         `db:"helped"`
+	Rungs  sql.NullString `db:"rungs"` // parted by commas; null where nothing was done
+}
+
+// HelpedFinds are those that were looked at again.
+func (s *Store) HelpedFinds(ctx context.Context) ([]HelpedFind, error) {
+	return many[HelpedFind](ctx, s.read, `SELECT cause, helped, (SELECT group_concat(DISTINCT substr(o.key, 1, instr(o.key, ' ') - 1))
+			FROM job_order o WHERE o.origin = 'programme' AND o.kind = 'treat' AND o.origin_id = f.id AND o.state = 'done'
+			AND o.ended <= f.helped_day) AS rungs
+		FROM find f WHERE removed_at IS NULL AND helped <> '' AND prevent = 0
+		AND property_id IN (SELECT id FROM property WHERE removed_at IS NULL)`)
+}
+
+// FindsRev tells whether what was found may have changed.
+func (s *Store) FindsRev(ctx context.Context) (string, error) {
+	return one[string](ctx, s.read, `SELECT count(*) || ' ' || coalesce(max(id), 0) || ' ' || coalesce(sum(version), 0) || ' ' ||
+		(SELECT coalesce(group_concat(what), '') FROM learnt_off) FROM find WHERE removed_at IS NULL`)
+}
+
+// LookedAgain keeps what a job found that looked at a find again, whatever was kept of it before; what is gone is closed.
+func (tx Tx) LookedAgain(ctx context.Context, find, order int64, helped, on string) error {
+	_, err := tx.ExecContext(
+		ctx,
+		`UPDATE find SET helped = ?, helped_day = ?, helped_by = ?, version = version + 1,
+		closed = CASE WHEN ? = 'gone' AND state = 'open' THEN ? ELSE closed END,
+		state = CASE WHEN ? = 'gone' THEN 'closed' ELSE state END WHERE id = ? AND removed_at IS NULL`,
+		helped,
+		on,
+		order,
+		helped,
+		on,
+		helped,
+		find,
+	)
+	return err
+}
+
+// TakeBackLook takes back what a job found that looked at a find again.
+func (tx Tx) TakeBackLook(ctx context.Context, order int64) error {
+	_, err := tx.ExecContext(
+		ctx,
+		`UPDATE find SET state = CASE WHEN helped = 'gone' THEN 'open' ELSE state END, closed = CASE WHEN helped = 'gone' THEN '' ELSE closed END,
+		helped = '', helped_day = '', helped_by = 0, version = version + 1 WHERE helped_by = ?`,
+		order,
+	)
+	return err
 }
 
 // Call is a client's call with what came of it.

@@ -16,6 +16,7 @@ type asked struct {
 	Share   float64            `json:"share"`
 	Known   map[string]bool    `json:"known"`
 	Near    map[string]float64 `json:"near"`
+	Ours    map[string]float64 `json:"ours"`
 	Warmth  float64            `json:"warmth"`
 	Site    cause.Site         `json:"site"`
 	Skipped []string           `json:"cannot_tell"`
@@ -35,6 +36,6 @@ func name(in asked) (out told, err error) {
 	}
 	out.Known = in.Known
 	out.Diagnosis, err = cause.Built().Diagnose(cause.Case{Species: in.Species, Month: in.Month, Seen: in.Seen, Absent: in.NotSeen, Share: in.Share,
-		Known: in.Known, Near: in.Near, Warmth: in.Warmth, Site: in.Site, Skipped: in.Skipped})
+		Known: in.Known, Near: in.Near, Ours: in.Ours, Warmth: in.Warmth, Site: in.Site, Skipped: in.Skipped})
 	return out, out.fields(err)
 }

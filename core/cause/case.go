@@ -20,6 +20,7 @@ type Case struct {
 
 	Known  map[string]bool    // signs of weather, work and place that the record tells: there, or not there
 	Near   map[string]float64 // by cause: how often more it is met than elsewhere, as it was found nearby; above 1
+	Ours   map[string]float64 // by cause: how often more the firm finds it than the book lets expect; see Often.Used
 	Warmth float64            // degree-days over 10 °C since midwinter; 0 where nobody knows
 	Site   Site
 }

@@ -303,8 +303,13 @@ func (b *Book) recorded(c *Cause, k Case) (out []Evidence) {
 			out = append(out, Evidence{id, b.sign[id].Name, k.Known[id], quantity.Round(w, 0.001), true})
 		}
 	}
-	if f := k.Near[c.ID]; f > 1 {
+	switch f := k.oftener(c.ID); {
+	case k.Near[c.ID] > 1:
 		out = append(out, Evidence{"", "Found on plants nearby", true, quantity.Round(math.Log(f), 0.001), true})
+	case f > 1:
+		out = append(out, Evidence{"", "Found by you more often than usual", true, quantity.Round(math.Log(f), 0.001), true})
+	case f < 1:
+		out = append(out, Evidence{"", "Seldom found by you", true, quantity.Round(math.Log(f), 0.001), true})
 	}
 	return out
 }

@@ -114,7 +114,7 @@ func (b *Book) ready(k Case) *weighing {
 // before is the weight of a cause by host, season, place, weather, work and what was found nearby, before any sign on
 // the plant.
 func (b *Book) before(c *Cause, k Case, now bool, known []string) float64 {
-	w := c.Prior * c.OnKind(k.Species) * c.here(k) * max(1, k.Near[c.ID])
+	w := c.Prior * c.OnKind(k.Species) * c.here(k) * k.oftener(c.ID)
 	if !now {
 		w *= outOfSeason
 		if slices.ContainsFunc(k.Seen, func(id string) bool { return b.sign[id].Lasts && c.Signs[id] >= 0.5 }) {

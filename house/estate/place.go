@@ -85,7 +85,7 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 	if err != nil {
 		return nil, err
 	}
-	n := h.normals(p)
+	n := h.NormalsOf(p)
 	hours, sources, err := h.hoursOn(ctx, p, n.Climate, zone)
 	if err != nil {
 		return nil, err
@@ -108,8 +108,8 @@ func (h *House) PlaceOf(ctx context.Context, p store.Property) (*Place, error) {
 	return out, nil
 }
 
-// normals are those of a property's climate on its site, the same ones while its record is the same.
-func (h *House) normals(p store.Property) *season.Normals {
+// NormalsOf are those of a property's climate on its site, the same ones while its record is the same.
+func (h *House) NormalsOf(p store.Property) *season.Normals {
 	if kept, ok := h.places.Load(p.ID); ok && kept.(*Place).Property.Version == p.Version {
 		return kept.(*Place).Normals
 	}

@@ -43,6 +43,8 @@ type Find struct {
 	Harvest    day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
 	BedM2      float64  `json:"bed_m2" doc:"Of the bed it is in; 0 where nobody measured"`
 	AlongOf    int64    `json:"along_of,omitempty" doc:"The find it is treated along with: it was not found by itself"`
+	Helped     string   `json:"helped" enum:",gone,less,same" doc:"What the last look found: whether it is gone, less or the same; empty where nobody looked again"`
+	HelpedOn   day.Day  `json:"helped_on,omitempty" format:"date" doc:"The day of that look"`
 }
 
 // FindIn is a find to keep.
@@ -78,6 +80,7 @@ type FindChange struct {
 	Affected  int      `json:"affected,omitempty" minimum:"0" doc:"How many of a group show it"`
 	Harvest   day.Day  `json:"harvest,omitempty" format:"date" doc:"When it is eaten from next"`
 	BedM2     float64  `json:"bed_m2,omitempty" minimum:"0" maximum:"100000" doc:"Of the bed it is in"`
+	Helped    *string  `json:"helped,omitempty" enum:",gone,less,same" doc:"Looked at again: gone, less or the same; as it was when absent"`
 }
 
 // validFind names what a find cannot be.
@@ -228,6 +231,12 @@ func (h *Room) ChangeFind(ctx context.Context, key store.Key, id int64, in FindC
 		f.Ending = strings.TrimSpace(in.Ending)
 	}
 	f.State = in.State
+	if in.Helped != nil && *in.Helped != f.Helped {
+		f.Helped, f.HelpedDay, f.HelpedBy = *in.Helped, "", 0
+		if f.Helped != "" {
+			f.HelpedDay = h.Today().String()
+		}
+	}
 	f, err = store.Once(ctx, h.Store, key, func(tx store.Tx) (store.Find, error) { return tx.ChangeFind(ctx, f) })
 	if err != nil {
 		return Find{}, h.staleFind(ctx, err)

@@ -38,7 +38,11 @@ func (h *Room) tellFinds(ctx context.Context, rows []store.Find) ([]Find, error)
 	for i, f := range rows {
 		o := Find{ID: f.ID, PropertyID: f.PropertyID, PlantID: f.PlantID.Int64, Species: f.Species, Day: store.DayOf(&f.Day), Cause: f.Cause, Name: f.Cause,
 			Certainty: f.Certainty, Share: f.Share, Seen: f.Seen.V, NotSeen: f.NotSeen.V, How: f.How, Note: f.Note, State: f.State, Ending: f.Ending,
-			Version: f.Version, Harm: "ugly", Act: "watch", Prevent: f.Prevent, Affected: f.Affected, AlongOf: f.AlongOf.Int64, BedM2: f.BedM2}
+			Version: f.Version, Harm: "ugly", Act: "watch", Prevent: f.Prevent, Affected: f.Affected, AlongOf: f.AlongOf.Int64, BedM2: f.BedM2,
+			Helped: f.Helped}
+		if f.HelpedDay != "" {
+			o.HelpedOn = store.DayOf(&f.HelpedDay)
+		}
 		if f.Harvest != "" {
 			o.Harvest = store.DayOf(&f.Harvest)
 		}

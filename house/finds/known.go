@@ -83,6 +83,7 @@ type KnownHere struct {
 	Warmth float64                `json:"warmth" doc:"Degree-days over 10 °C since midwinter"`
 	Site   cause.Site             `json:"site"`
 	Known  map[string]bool        `json:"known" doc:"Signs that the weather answers by itself: there, or not there"`
+	Ours   map[string]float64     `json:"ours,omitempty" doc:"By cause: how much oftener the firm finds it than the book lets expect, where that is beyond chance"`
 	Plants map[int64]KnownOfPlant `json:"plants" doc:"By plant: what its place and work answer beside it"`
 }
 
@@ -104,6 +105,9 @@ func (h *Room) KnownHere(ctx context.Context, property int64) (KnownHere, error)
 		Site:   cause.SiteOf(pl.Normals, pl.Today),
 		Known:  pl.Lately.Signs(),
 		Plants: map[int64]KnownOfPlant{},
+	}
+	if out.Ours, err = h.Learn.Ours(ctx); err != nil {
+		return out, err
 	}
 	done, err := h.Store.DoneSince(ctx, property, (pl.Today - workBack).String())
 	if err != nil {

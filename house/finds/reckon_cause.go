@@ -170,6 +170,9 @@ func (h *Room) addRecord(ctx context.Context, k *cause.Case, pl *estate.Place, p
 	}
 	maps.Copy(known, k.Known)
 	k.Known = known
+	if k.Ours, err = h.Learn.Ours(ctx); err != nil {
+		return err
+	}
 	finds, err := h.founds(ctx)
 	if err != nil || len(finds) == 0 {
 		return err

@@ -22,6 +22,7 @@ type Room struct {
 
 	shown    shifts
 	practice gardens
+	causes   counts
 }
 
 // ourPace names the pace among what can be switched off.

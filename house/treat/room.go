@@ -23,5 +23,6 @@ func New(house *estate.House, work *work.Room, finds *finds.Room, cuts *cuts.Roo
 	h := &Room{House: house, Work: work, Finds: finds, Cuts: cuts}
 	work.WhenDone(job.Treat, h.treated)
 	work.WhenDone(job.Feed, h.fed)
+	work.WhenDone(job.Look, h.lookedAgain)
 	return h
 }

@@ -23,6 +23,7 @@ type TickOffIn struct {
 	Left    int    // partly done: minutes that are left
 	Reason  string // not today: why
 	Never   bool   // of a repeat that is skipped: it does not come again
+	Helped  string // of a look after a treatment: gone, less or same; empty where nobody said
 }
 
 // tickBack is how long ago a job may have been done that is ticked off now, days.
@@ -133,7 +134,7 @@ func (e ending) ended() bool { return e.to != job.Waiting && e.to != job.Placed 
 func (e ending) keep(ctx context.Context, tx store.Tx) (store.OrderFull, error) {
 	id := e.order.ID
 	if !e.ended() {
-		if err := errors.Join(tx.TakeBackSuccessor(ctx, id), tx.RemoveUseOf(ctx, id)); err != nil {
+		if err := errors.Join(tx.TakeBackSuccessor(ctx, id), tx.RemoveUseOf(ctx, id), tx.TakeBackLook(ctx, id)); err != nil {
 			return e.order, err
 		}
 	}

@@ -952,6 +952,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/found-causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the firm finds, and what helped
+         * @description How often it finds causes against what the book lets expect on the same kinds in the same months, and what looks after treatments found: counts, no proof.
+         */
+        get: operations["found-causes"];
+        /**
+         * Weigh causes by what the firm finds, or not
+         * @description Where that is beyond chance.
+         */
+        put: operations["set-found-causes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/frame": {
         parameters: {
             query?: never;
@@ -5347,6 +5371,42 @@ export interface components {
             /** @description Others that people use for it, to be found by */
             words?: string;
         };
+        /** @description A cause against the book. */
+        CauseOften: {
+            /** @description Chance does not explain it */
+            beyond: boolean;
+            /** @description Id in the book of causes */
+            cause: string;
+            /**
+             * Format: double
+             * @description How often the book lets expect it on the same kinds in the same months
+             */
+            expected: number;
+            /**
+             * Format: int64
+             * @description How often it was found
+             */
+            found: number;
+            /** @description It kills, or is to be reported: it is never taken for rarer than the book says */
+            grave: boolean;
+            /**
+             * Format: double
+             * @description Until
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Of an interval so wide that hardly ever one cause of all is told wrong: from
+             */
+            low: number;
+            /** @description Name */
+            name: string;
+            /**
+             * Format: double
+             * @description How many times as often, drawn towards 1 where little was found
+             */
+            times: number;
+        };
         /** @description What it comes to. */
         CauseOut: {
             /**
@@ -5606,6 +5666,20 @@ export interface components {
             mend: string;
             /** @description Name */
             name: string;
+        };
+        /** @description What the firm finds, and what helped, as it is read. */
+        CausesTold: {
+            /** @description Against the book, those farthest from it first; none below thirty finds */
+            causes: components["schemas"]["CauseOften"][];
+            /**
+             * Format: int64
+             * @description That were looked at and sure: the newest 3000
+             */
+            finds: number;
+            /** @description What was done and looked at again, by cause: counts, no proof */
+            helped: components["schemas"]["HelpedCause"][];
+            /** @description What is found oftener than the book lets expect is taken for likelier */
+            on: boolean;
         };
         /** @description What a browser needs to make or use a passkey. */
         Ceremony: {
@@ -7487,6 +7561,16 @@ export interface components {
              */
             harvest?: string;
             /**
+             * @description What the last look found: whether it is gone, less or the same; empty where nobody looked again
+             * @enum {string}
+             */
+            helped: "" | "gone" | "less" | "same";
+            /**
+             * Format: date
+             * @description The day of that look
+             */
+            helped_on?: string;
+            /**
              * @description At the plant, on a walk, or from what a client said
              * @enum {string}
              */
@@ -7568,6 +7652,11 @@ export interface components {
              * @description When it is eaten from next
              */
             harvest?: string;
+            /**
+             * @description Looked at again: gone, less or the same; as it was when absent
+             * @enum {string}
+             */
+            helped?: "" | "gone" | "less" | "same";
             /** @description Signs that were looked for and are not there, by id */
             not_seen?: string[];
             /** @description What was noted */
@@ -8217,6 +8306,24 @@ export interface components {
             /** @description In words, with its day */
             why: string;
         };
+        /** @description What came of what was done about a cause. */
+        HelpedCause: {
+            /** @description Id in the book of causes */
+            cause: string;
+            /** Format: int64 */
+            gone: number;
+            /** Format: int64 */
+            less: number;
+            /** @description Name */
+            name: string;
+            /**
+             * @description The strongest that was done; empty where nothing was
+             * @enum {string}
+             */
+            rung: "" | "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
+            /** Format: int64 */
+            same: number;
+        };
         /** @description What a search found, the best first in each list. */
         Hits: {
             /** @description A cause in the list of all. */
@@ -8579,6 +8686,10 @@ export interface components {
              * @description Of the northern year: half a year on in the south
              */
             month: number;
+            /** @description By cause: how much oftener the firm finds it than the book lets expect, where that is beyond chance */
+            ours?: {
+                [key: string]: number;
+            };
             /** @description By plant: what its place and work answer beside it */
             plants: {
                 [key: string]: components["schemas"]["KnownOfPlant"];
@@ -14264,6 +14375,11 @@ export interface components {
              */
             mid: number;
         };
+        /** @description What is sent to set-found-causes. */
+        "Set-found-causesRequest": {
+            /** @description What is found oftener than the book lets expect is taken for likelier */
+            on: boolean;
+        };
         /** @description What is sent to set-pace. */
         "Set-paceRequest": {
             /** @description It is used in rounds and estimates */
@@ -15783,6 +15899,11 @@ export interface components {
         };
         /** @description What is sent to tick-order. */
         "Tick-orderRequest": {
+            /**
+             * @description Of a look after a treatment: what is left of what was found; gone closes the find
+             * @enum {string}
+             */
+            helped?: "" | "gone" | "less" | "same";
             /**
              * Format: int64
              * @description partly done: how much is left
@@ -19392,6 +19513,65 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FirmOut"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "found-causes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesTold"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-found-causes": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "on": true
+                 *     }
+                 */
+                "application/json": components["schemas"]["Set-found-causesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CausesTold"];
                 };
             };
             400: components["responses"]["Problem"];

@@ -35,7 +35,14 @@ async function onDevice(q: Asked): Promise<CauseOut> {
     : undefined;
   const here = q.property
     ? await ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: q.property } } }))
-    : { month: new Date().getMonth() + 1, warmth: 0, site: undefined, known: {}, plants: {} as Schemas['KnownHere']['plants'] };
+    : {
+        month: new Date().getMonth() + 1,
+        warmth: 0,
+        site: undefined,
+        known: {},
+        ours: {},
+        plants: {} as Schemas['KnownHere']['plants'],
+      };
   const of = here.plants?.[String(q.plant ?? 0)];
   return asked<CauseOut>('mezzadroCauses', {
     species: species ?? null,
@@ -48,6 +55,7 @@ async function onDevice(q: Asked): Promise<CauseOut> {
     share: q.share,
     known: { ...here.known, ...of?.known },
     near: of?.near ?? {},
+    ours: here.ours ?? {},
   });
 }
 

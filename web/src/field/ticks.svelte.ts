@@ -12,6 +12,7 @@ export interface TickOf {
   took_minutes: number;
   note: string;
   use?: Schemas['UseIn'];
+  helped?: 'gone' | 'less' | 'same'; // of a look after a treatment
   left_minutes?: number; // partly done: what is left
   reason?: string; // not today: why
   never_again?: boolean; // skipped: it does not come again

@@ -71,6 +71,14 @@
       `${f.name}: closed.`,
       () => changeNow(f.id, { state: 'open', ending: '' }),
     );
+  const looked: Record<string, string> = { gone: 'gone', less: 'less than before', same: 'the same' };
+  /** Looked at again: what is gone is closed. */
+  const look = (f: Find, helped: 'gone' | 'less' | 'same') =>
+    settle(
+      () => changeFind(f, { helped, ...(helped === 'gone' ? { state: 'closed' } : {}) }),
+      `${f.name}: ${looked[helped]}.`,
+      () => changeNow(f.id, { helped: f.helped, state: 'open' }),
+    );
   const correct = (f: Find) =>
     settle(
       () => changeFind(f, { cause: to, certainty: 1 }),
@@ -106,12 +114,20 @@
           In many places this must be reported: ask the plant health office.
         </p>{/if}
     {:else}<p class="text-sm text-soft">Closed {inWords(f.closed ?? '')}{f.ending ? `: ${f.ending}` : ''}</p>{/if}
+    {#if f.helped}<p class="text-sm">Looked at again {inWords(f.helped_on ?? '')}: {looked[f.helped]}.</p>{/if}
     {#if f.note}<p class="text-sm">“{f.note}”</p>{/if}
     <div class="flex flex-wrap gap-x-4 text-sm">
       {#if f.state === 'open' && f.plant_id}<a class="inline-flex min-h-11 items-center font-semibold" href="#/treat/{f.id}"
           >What to do<span class="sr-only">: {f.name}</span></a
         >{/if}
       {#if f.state === 'open'}
+        <span class="flex flex-wrap items-center gap-x-3" role="group" aria-label="Looked again at {f.name}"
+          ><span class="text-soft">Looked again:</span
+          >{#each [['gone', 'Gone'], ['less', 'Less'], ['same', 'The same']] as const as [how, word] (how)}<button
+              class="min-h-11 text-moss underline"
+              onclick={() => look(f, how)}>{word}<span class="sr-only">: {f.name}</span></button
+            >{/each}</span
+        >
         <button class="min-h-11 text-moss underline" onclick={() => ((ending = ''), (closing = f))}
           >Close<span class="sr-only">: {f.name}</span></button
         >

@@ -11,6 +11,7 @@
   import Due from '../lib/Due.svelte';
   import Foretold from './Foretold.svelte';
   import Nights from './Nights.svelte';
+  import FoundCauses from './FoundCauses.svelte';
   import Shown from './Shown.svelte';
   import { amount, range, stateOf, type Estimate } from './money';
 
@@ -264,6 +265,7 @@
     <Due />
     {#if o.score.judged || o.score.open}<Foretold all={o.score} />{/if}
     <Shown />
+    <FoundCauses />
     <Nights />
     {#if o.causes.length}
       <section class="mt-8 max-w-4xl" aria-label="Causes found">

@@ -34,6 +34,14 @@
   let problem = $state<Problem>();
   let use = $state<Schemas['UseIn']>(); // of a treatment or a feeding
   const uses = $derived(order.kind === 'treat' || (order.kind === 'feed' && order.origin === 'programme'));
+  // The look after a treatment: whether it helped.
+  const looks = $derived(order.kind === 'look' && order.origin === 'programme');
+  const found = [
+    ['gone', 'Gone: close the find'],
+    ['less', 'Less than before'],
+    ['same', 'The same, or worse'],
+  ] as const;
+  let helped = $state<'gone' | 'less' | 'same'>();
   const theirs = $derived(keptOf<Order>(problem));
   const dirty = $derived(!!note.trim());
 
@@ -70,6 +78,7 @@
           ...(state === 'partly done' ? { left_minutes: Math.round(Number(left)) || 0 } : {}),
           ...(state === 'not today' ? { reason: reason === 'other' ? note.trim() : reason } : {}),
           ...(state === 'skipped' && never ? { never_again: true } : {}),
+          ...(state === 'done' && looks && helped ? { helped } : {}),
           ...(state === 'done' && uses && use ? { use: $state.snapshot(use) as Schemas['UseIn'] } : {}),
         },
         o.title,
@@ -182,6 +191,18 @@
       <label class="block font-semibold">On<Input class="mt-1 font-normal" type="date" bind:value={on} max={house.today} /></label
       >
       {#if problem?.fields.on}<p class="text-bad">{problem.fields.on}</p>{/if}
+      {#if asking === 'done' && looks}<div class="grid gap-1" role="radiogroup" aria-label="Did it help">
+          {#each found as [how, name] (how)}<label
+              class="flex min-h-11 items-center gap-3 border px-3 {helped === how ? 'border-ink font-semibold' : 'border-rule'}"
+              ><input
+                type="radio"
+                class="size-5 accent-moss"
+                name="helped"
+                checked={helped === how}
+                onchange={() => (helped = how)}
+              />{name}</label
+            >{/each}
+        </div>{/if}
       {#if asking === 'done' && uses}<UseFields {order} bind:use problems={problem?.fields} />{/if}
       <label class="block font-semibold"
         >{asking === 'done' || asking === 'partly done'
