@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"fmt"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -31,6 +32,11 @@ func (s *Server) walkRoutes(a huma.API) {
 	op(a, crew, remove, "/photos/{id}", doc{"remove-photo", "Walk", "Remove a photo", "It goes out of sight and can be " +
 		"restored.", writes, 0}, s.removePhoto)
 	op(a, crew, post, "/photos/{id}/restore", doc{"restore-photo", "Walk", "Bring a removed photo back", "As it was.", writes, 0}, s.restorePhoto)
+	op(a, crew, get, "/plants/{id}/crown-counts", doc{"crown-counts", "Walk", "A plant's crown, counted on pictures", "The newest first, each beside the one before it from the same side.", readsOf, 0}, s.crownCounts)
+	op(a, crew, post, "/plants/{id}/crown-counts", doc{"add-crown-count", "Walk", "Keep a crown counted on a picture", "By the colours of points that lie evenly in its outline: how much of it is brown or bare, with an interval. The picture itself stays on the device.", writes, 0}, s.addCrownCount,
+		`{"side": "south", "colours": [`+strings.TrimSuffix(strings.Repeat("[96, 140, 50], [120, 82, 45], ", 15), ", ")+`]}`)
+	op(a, crew, remove, "/crown-counts/{id}", doc{"remove-crown-count", "Walk", "Remove a crown count", "It goes out of sight and can be restored.", writes, 0}, s.removeCrownCount)
+	op(a, crew, post, "/crown-counts/{id}/restore", doc{"restore-crown-count", "Walk", "Bring a removed crown count back", "As it was.", writes, 0}, s.restoreCrownCount)
 	op(a, crew, remove, "/verdicts/{id}", doc{"undo-verdict", "Walk", "Take a plant's latest decision back", "Its jobs go, those it had dropped return.", writes, 0}, s.undoVerdict)
 }
 
@@ -178,4 +184,25 @@ func (s *Server) removePhoto(ctx context.Context, in *Write) (*struct{}, error) 
 
 func (s *Server) restorePhoto(ctx context.Context, in *Write) (*struct{}, error) {
 	return nil, s.problem(ctx, "photo", s.Walks.RemovePhoto(ctx, keyOf(ctx), in.ID, false))
+}
+
+func (s *Server) crownCounts(ctx context.Context, in *ByID) (*Out[Run[walks.CrownCount]], error) {
+	list, err := s.Walks.CrownCounts(ctx, in.ID)
+	return out(Run[walks.CrownCount]{Items: list}), s.problem(ctx, "plant", err)
+}
+
+func (s *Server) addCrownCount(ctx context.Context, in *struct {
+	Write
+	Body walks.CrownIn
+}) (*Out[walks.CrownCount], error) {
+	c, err := s.Walks.AddCrownCount(ctx, keyOf(ctx), in.ID, in.Body)
+	return out(c), s.problem(ctx, "plant", err)
+}
+
+func (s *Server) removeCrownCount(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, true))
+}
+
+func (s *Server) restoreCrownCount(ctx context.Context, in *Write) (*struct{}, error) {
+	return nil, s.problem(ctx, "crown count", s.Walks.RemoveCrownCount(ctx, keyOf(ctx), in.ID, false))
 }

@@ -25,6 +25,12 @@ func pictureFile(t testing.TB, name string, w, h int, c color.Color) string {
 			img.Set(x, y, c)
 		}
 	}
+	return keptPicture(t, name, img)
+}
+
+// keptPicture is a file of a picture, PNG or JPEG by its name.
+func keptPicture(t testing.TB, name string, img image.Image) string {
+	t.Helper()
 	var b bytes.Buffer
 	var err error
 	if strings.HasSuffix(name, ".png") {

@@ -1,6 +1,6 @@
 //go:build js && wasm
 
-// Command field is what the page takes along: it names causes and judges plants on the device, by the same rules as the
+// Command field is what the page takes along: it names causes, judges plants and counts crowns on the device, by the same rules as the
 // house, where the house cannot be reached. Built for the browser by the Makefile.
 package main
 
@@ -17,6 +17,8 @@ func main() {
 	answers("mezzadroCauses", name)
 	answers("mezzadroTake", take)
 	answers("mezzadroJudge", judge)
+	answers("mezzadroLay", lay)
+	answers("mezzadroCount", count)
 	select {} // stays to be asked
 }
 

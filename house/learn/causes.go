@@ -133,9 +133,9 @@ type HelpedCause struct {
 	Cause string `json:"cause" doc:"Id in the book of causes"`
 	Name  string `json:"name"`
 	Rung  string `json:"rung" enum:",none,habitat,hands,water,barriers,cutting,soft,strong,replace" doc:"The strongest that was done; empty where nothing was"`
-	Gone  int    `json:"gone"`
-	Less  int    `json:"less"`
-	Same  int    `json:"same"`
+	Gone  int    `json:"gone" doc:"Looks that found nothing of it"`
+	Less  int    `json:"less" doc:"Looks that found less than before"`
+	Same  int    `json:"same" doc:"Looks that found as much, or more"`
 }
 
 // Looks is how often it was looked at again.

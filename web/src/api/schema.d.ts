@@ -628,6 +628,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/crown-counts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove a crown count
+         * @description It goes out of sight and can be restored.
+         */
+        delete: operations["remove-crown-count"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/crown-counts/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring a removed crown count back
+         * @description As it was.
+         */
+        post: operations["restore-crown-count"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/due": {
         parameters: {
             query?: never;
@@ -1863,6 +1903,30 @@ export interface paths {
          * @description It goes out of sight with its jobs, and can be restored.
          */
         delete: operations["remove-plant"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/plants/{id}/crown-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A plant's crown, counted on pictures
+         * @description The newest first, each beside the one before it from the same side.
+         */
+        get: operations["crown-counts"];
+        put?: never;
+        /**
+         * Keep a crown counted on a picture
+         * @description By the colours of points that lie evenly in its outline: how much of it is brown or bare, with an interval. The picture itself stays on the device.
+         */
+        post: operations["add-crown-count"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -6179,6 +6243,115 @@ export interface components {
              */
             version?: number;
         };
+        /** @description A crown that was counted. */
+        CrownCount: {
+            /**
+             * Format: int64
+             * @description Points of wood without leaf
+             */
+            bare: number;
+            /**
+             * Format: double
+             * @description The share of that day
+             */
+            before?: number;
+            /**
+             * Format: int64
+             * @description Points of dead leaf
+             */
+            brown: number;
+            /**
+             * @description Against that day, beyond chance: more or less is gone
+             * @enum {string}
+             */
+            change: "" | "more" | "less";
+            /**
+             * Format: date
+             * @description The day
+             */
+            day: string;
+            /**
+             * Format: int64
+             * @description Points of living leaf
+             */
+            green: number;
+            /**
+             * Format: double
+             * @description Until
+             */
+            high: number;
+            /**
+             * Format: int64
+             * @description Number or name by which it is asked for
+             */
+            id: number;
+            /**
+             * Format: double
+             * @description Where the true share lies as often as sure says: from
+             */
+            low: number;
+            /**
+             * Format: int64
+             * @description Id of the plant; 0 where there is none
+             */
+            plant_id: number;
+            /**
+             * Format: int64
+             * @description That show the plant
+             */
+            points: number;
+            /**
+             * Format: double
+             * @description Brown or bare, of what is crown, 0 to 1: an estimate
+             */
+            share: number;
+            /**
+             * @description Where it was looked at from; empty where nobody said
+             * @enum {string}
+             */
+            side: "" | "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "above";
+            /**
+             * Format: date
+             * @description The day on which it was counted from the same side before
+             */
+            since?: string;
+            /**
+             * Format: int64
+             * @description Points through which one sees what is behind
+             */
+            sky: number;
+            /**
+             * Format: double
+             * @description How often the interval holds: 0.8 as the colours say, 0.95 where every point was looked at
+             */
+            sure: number;
+        };
+        /** @description A crown counted on a picture, to be kept. */
+        CrownIn: {
+            /** @description Of each point: red, green and blue, 0 to 255 */
+            colours: number[][];
+            /**
+             * Format: date
+             * @description Today when absent
+             */
+            day?: string;
+            /**
+             * Format: double
+             * @description Above 0 more counts as brown, below 0 less
+             */
+            lean?: number;
+            /** @description Every point was looked at, and those that were wrong are told */
+            looked?: boolean;
+            /**
+             * @description Where it was looked at from
+             * @enum {string}
+             */
+            side?: "" | "north" | "north-east" | "east" | "south-east" | "south" | "south-west" | "west" | "north-west" | "above";
+            /** @description What somebody said of a point, by its place from 0: green, brown, bare, sky or dark */
+            told?: {
+                [key: string]: string;
+            };
+        };
         /** @description One cut that may be kept as a job. */
         CutProposed: {
             /** @description A job for it stands already */
@@ -8310,9 +8483,15 @@ export interface components {
         HelpedCause: {
             /** @description Id in the book of causes */
             cause: string;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Looks that found nothing of it
+             */
             gone: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Looks that found less than before
+             */
             less: number;
             /** @description Name */
             name: string;
@@ -8321,7 +8500,10 @@ export interface components {
              * @enum {string}
              */
             rung: "" | "none" | "habitat" | "hands" | "water" | "barriers" | "cutting" | "soft" | "strong" | "replace";
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description Looks that found as much, or more
+             */
             same: number;
         };
         /** @description What a search found, the best first in each list. */
@@ -13827,6 +14009,13 @@ export interface components {
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
+        /** @description A whole list: CrownCount. */
+        RunCrownCount: {
+            /** @description What is listed */
+            items: components["schemas"]["CrownCount"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
         /** @description A whole list: Estimate. */
         RunEstimate: {
             /** @description What is listed */
@@ -18812,6 +19001,64 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    "remove-crown-count": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "restore-crown-count": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     due: {
         parameters: {
             query?: never;
@@ -21320,6 +21567,224 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "crown-counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunCrownCount"];
+                };
+            };
+            404: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "add-crown-count": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path: {
+                /** @description Of the record */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "colours": [
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ],
+                 *         [
+                 *           96,
+                 *           140,
+                 *           50
+                 *         ],
+                 *         [
+                 *           120,
+                 *           82,
+                 *           45
+                 *         ]
+                 *       ],
+                 *       "side": "south"
+                 *     }
+                 */
+                "application/json": components["schemas"]["CrownIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrownCount"];
+                };
             };
             400: components["responses"]["Problem"];
             404: components["responses"]["Problem"];

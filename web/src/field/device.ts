@@ -1,6 +1,7 @@
 /** What is kept on this device: the walk's data at hand, and what waits to be sent. Nothing here judges. */
 import { openDB, type DBSchema } from 'idb';
 import type { Answer, Check, Plant, Schemas } from '../api/client';
+import type { CountOf } from './counts.svelte';
 import type { Waits } from './queue.svelte';
 import type { Store } from './sending.svelte';
 import type { ShotOf } from './shots.svelte';
@@ -80,9 +81,10 @@ interface Device extends DBSchema {
   unnamed: { key: string; value: Waits<Schemas['UnnamedIn']> };
   ticks: { key: string; value: Waits<TickOf> };
   shots: { key: string; value: Waits<ShotOf> };
+  counts: { key: string; value: Waits<CountOf> };
 }
 
-const db = openDB<Device>('mezzadro', 6, {
+const db = openDB<Device>('mezzadro', 7, {
   upgrade(d, from) {
     if (from < 1) {
       d.createObjectStore('walks', { keyPath: 'property' });
@@ -94,10 +96,11 @@ const db = openDB<Device>('mezzadro', 6, {
     if (from < 4) d.createObjectStore('shots', { keyPath: 'key' });
     if (from < 5) d.createObjectStore('unnamed', { keyPath: 'key' });
     if (from < 6) d.createObjectStore('decisions', { keyPath: 'id' });
+    if (from < 7) d.createObjectStore('counts', { keyPath: 'key' });
   },
 });
 
-type Name = 'walks' | 'waiting' | 'photos' | 'decisions' | 'finds' | 'unnamed' | 'ticks' | 'shots';
+type Name = 'walks' | 'waiting' | 'photos' | 'decisions' | 'finds' | 'unnamed' | 'ticks' | 'shots' | 'counts';
 /** What one of the device's stores holds, read and written through its shelf. */
 const store = <N extends Exclude<Name, 'walks'>>(name: N): Store<Device[N]['value']> => ({
   all: async () => (await db).getAll(name),
@@ -119,4 +122,5 @@ export const device = {
   unnamed: store('unnamed'),
   ticks: store('ticks'),
   shots: store('shots'),
+  counts: store('counts'),
 };

@@ -13,6 +13,8 @@ declare global {
   var mezzadroCauses: Rule | undefined;
   var mezzadroTake: Rule | undefined;
   var mezzadroJudge: Rule | undefined;
+  var mezzadroLay: Rule | undefined;
+  var mezzadroCount: Rule | undefined;
 }
 
 let loading: Promise<void> | undefined;
@@ -31,7 +33,7 @@ export function load(): Promise<void> {
 }
 
 /** Asks a rule; what it refuses is told as the house would tell it. */
-export function asked<A>(rule: 'mezzadroCauses' | 'mezzadroTake' | 'mezzadroJudge', question: unknown): A {
+export function asked<A>(rule: `mezzadro${'Causes' | 'Take' | 'Judge' | 'Lay' | 'Count'}`, question: unknown): A {
   const answer = globalThis[rule]!(JSON.stringify(question), JSON.stringify(house.frame?.style ?? {}));
   if (typeof answer !== 'string') throw answer;
   const told = JSON.parse(answer) as A & { refused?: { Path: string; Problem: string }[] };

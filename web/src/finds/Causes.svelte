@@ -3,10 +3,24 @@
   /** The slip of causes: what it comes to, with what speaks for and against each as bars. */
   import type { Snippet } from 'svelte';
   import Pick from '../lib/Pick.svelte';
+  import CrownCount from './CrownCount.svelte';
   import Waiting from '../lib/Waiting.svelte';
   import { harms, type Case } from './case.svelte';
 
-  let { kase, end }: { kase: Case; end?: Snippet } = $props();
+  let { kase, end, plant }: { kase: Case; end?: Snippet; plant?: { id: number; common: string } } = $props();
+  let counting = $state(false);
+  const shares: [number, string][] = [
+    [0, 'not told'],
+    [0.05, 'a leaf here and there'],
+    [0.2, 'a fifth or so'],
+    [0.6, 'most of it'],
+  ];
+  // What was counted on a picture stands among what is said by eye.
+  const offered = $derived(
+    shares.some(([v]) => v === kase.share)
+      ? shares
+      : [...shares, [kase.share, `${Math.round(100 * kase.share)} %, counted`] as [number, string]],
+  );
   const answer = $derived(kase.answer);
   const likely = $derived((answer?.causes ?? []).filter((c, i) => i === 0 || c.chance >= 0.04).slice(0, 5));
   const evidence = (c: (typeof likely)[number]) => c.evidence.filter((e) => Math.abs(e.weight) > 0.3).slice(0, 5);
@@ -17,17 +31,10 @@
   {#if answer}
     <p class="text-lg leading-snug font-bold" data-testid="diagnosis">{answer.text}</p>
     {#if kase.seen.length}
-      <Pick
-        class="mt-2 max-w-xs"
-        label="How much of it shows it"
-        bind:value={kase.share}
-        options={[
-          [0, 'not told'],
-          [0.05, 'a leaf here and there'],
-          [0.2, 'a fifth or so'],
-          [0.6, 'most of it'],
-        ]}
-      />
+      <Pick class="mt-2 max-w-xs" label="How much of it shows it" bind:value={kase.share} options={offered} />
+      {#if plant}<button type="button" class="min-h-11 text-moss underline" onclick={() => (counting = true)}
+          >Count it on a picture</button
+        >{/if}
       <ol class="mt-3 space-y-3">
         {#each likely as c (c.id)}
           <li>
@@ -87,3 +94,5 @@
     {/if}
   {:else if kase.problem}<p role="alert">{kase.problem.message}</p>{:else}<Waiting rows={3} />{/if}
 </section>
+
+{#if counting && plant}<CrownCount bind:open={counting} {plant} onkept={(share) => (kase.share = share)} />{/if}

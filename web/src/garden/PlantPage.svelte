@@ -2,6 +2,7 @@
   import { Button, Input } from 'flowbite-svelte';
   import { onMount } from 'svelte';
   import { api, ask, onceKey, Problem, type Schemas } from '../api/client';
+  import CrownList from '../finds/CrownList.svelte';
   import FindList from '../finds/FindList.svelte';
   import CutSlip from '../cuts/CutSlip.svelte';
   import FeedSlip from '../treat/FeedSlip.svelte';
@@ -205,6 +206,7 @@
                   </li>{/each}
               </ul>
             </section>{/if}
+          <CrownList plant={p} />
           <section class="mt-5" aria-label="Photos">
             <h2>Photos side by side</h2>
             {#if shots.length}

@@ -5,7 +5,7 @@
   import { reading } from '../lib/reading';
   import { capital } from '../lib/words';
   import { rungs } from '../treat/treat';
-  import Doubt from './Doubt.svelte';
+  import Doubt from '../lib/Doubt.svelte';
 
   let told = $state.raw<Schemas['CausesTold']>();
   const reads = reading();

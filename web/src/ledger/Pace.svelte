@@ -3,7 +3,7 @@
   import { api, ask, onceKey, type Schemas } from '../api/client';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
-  import Doubt from './Doubt.svelte';
+  import Doubt from '../lib/Doubt.svelte';
   import { capital } from '../lib/words';
 
   type Factor = Schemas['PaceTold']['kinds'][number];

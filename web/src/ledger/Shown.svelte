@@ -5,7 +5,7 @@
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import { apart } from '../lib/units';
-  import Doubt from './Doubt.svelte';
+  import Doubt from '../lib/Doubt.svelte';
 
   type Told = Schemas['ShownTold'];
   type Row = {

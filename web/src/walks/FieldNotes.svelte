@@ -4,9 +4,12 @@
   import { place } from '../field/shrink';
   import { api, ask } from '../api/client';
   import { attempt, house } from '../lib/house.svelte';
+  import { counts } from '../field/counts.svelte';
+  import CrownCount from '../finds/CrownCount.svelte';
   import { whileOpen } from '../lib/opened';
 
-  let { plant, note, onnote }: { plant: number; note: string; onnote: (text: string) => void } = $props();
+  let { plant, common, note, onnote }: { plant: number; common: string; note: string; onnote: (text: string) => void } = $props();
+  let counting = $state(false);
 
   let writing = $state(false);
   let keepPlace = $state(localStorage.getItem('photo-place') === 'on');
@@ -74,6 +77,9 @@
   <button class="min-h-11 border border-rule bg-white px-3" aria-expanded={writing} onclick={() => (writing = !writing)}
     >{note ? 'Note ✓' : 'Note'}</button
   >
+  <button class="min-h-11 border border-rule bg-white px-3" onclick={() => (counting = true)}
+    >{counts.of(plant).length ? 'Crown counted ✓' : 'Count the crown'}</button
+  >
   {#each kept as p, i (p.id)}
     <span class="inline-flex flex-col"
       ><a href="/api/v1/pictures/{p.hash}" target="_blank" rel="noreferrer" class="block size-11"
@@ -98,6 +104,11 @@
       >{/if}
   {/each}
 </div>
+{#if counting}<CrownCount
+    bind:open={counting}
+    plant={{ id: plant, common }}
+    onpicture={async (f) => field.addPhoto(plant, f, keepPlace ? await place() : undefined, '')}
+  />{/if}
 {#if writing}
   <textarea
     {@attach (at) => {

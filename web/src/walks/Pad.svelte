@@ -212,6 +212,7 @@
   <div class="min-w-44 flex-1 max-[260px]:min-w-0 max-[260px]:basis-full">
     {#key plant.id}<FieldNotes
         plant={plant.id}
+        common={plant.common}
         {note}
         onnote={(text) => text !== note && field.keep(plant.id, checks, text)}
       />{/key}

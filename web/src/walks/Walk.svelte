@@ -11,6 +11,7 @@
   import NewPlant from './NewPlant.svelte';
   import WhatSeen from './WhatSeen.svelte';
   import WhenToCut from './WhenToCut.svelte';
+  import { counts } from '../field/counts.svelte';
   import { finds, unnamed } from '../field/finds.svelte';
   import { takeAlong } from '../field/causes';
   import type { Form } from '../lib/portrait';
@@ -180,9 +181,8 @@
     </div>
     <span data-testid="progress"
       >{#if walk && walk.day !== house.today && (house.today || field.away)}<b>Walk of {inWords(walk.day)}.</b>
-      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left + unnamed.left}, <b
-          class="text-sun">{field.left + finds.left + unnamed.left} to send</b
-        >{/if}</span
+      {/if}{finished} of {order.length} looked at{#if skips}, {skips} put off{/if}{#if field.left + finds.left + unnamed.left + counts.left},
+        <b class="text-sun">{field.left + finds.left + unnamed.left + counts.left} to send</b>{/if}</span
     >
   </div>
 {/snippet}

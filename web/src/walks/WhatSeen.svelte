@@ -39,6 +39,7 @@
   $effect(() => {
     told = undefined;
     const { id, property_id } = plant;
+    if (!house.today) return; // read again once the day is known
     void reads(async (signal) => {
       try {
         const list = (await ask(api.GET('/api/v1/calls', { params: { query: { property: property_id } }, signal }))).items;
@@ -98,7 +99,7 @@
           {kase.answer.text}
         </p>{/if}
       <Signs {kase} {signs} {plant} />
-      {#if kase.seen.length}<Causes {kase}>
+      {#if kase.seen.length}<Causes {kase} {plant}>
           {#snippet end()}<KeepFind
               bind:this={keeping}
               bind:keeps
