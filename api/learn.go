@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"strconv"
+	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -23,6 +24,10 @@ func (s *Server) learnRoutes(a huma.API) {
 	op(a, crew, get, "/practice/look", doc{"practice-look", "Practice", "What a check shows in it", "As a real plant would show it, misreadings included.", reads, 0}, s.practiceLook)
 	op(a, crew, post, "/practice", doc{"practice-end", "Practice", "What was decided, held against the truth", "Plant by plant, beside what the program says by the same checks; the score is kept with who it was.", writes, 0}, s.practiceEnd,
 		`{"climate": "lake-foothills", "seed": 7, "plants": [{"checks": [], "kind": "leave"}, {"checks": [], "kind": "wait until"}, {"checks": [], "kind": "leave"}, {"checks": [{"kind": "scratch", "height_m": 0.2, "result": "green"}], "kind": "cut back to live wood", "cut_m": 0.3}, {"checks": [], "kind": "replace"}, {"checks": [], "kind": "leave"}]}`)
+	op(a, crew, get, "/practice/ails", doc{"practice-ails", "Practice", "A made-up round of ailing plants", "Each with one thing wrong, what is seen of it at once, what one may look for and what it may be. The same number makes the same round.", reads, 0}, s.practiceAils)
+	op(a, crew, get, "/practice/sign", doc{"practice-sign", "Practice", "Whether a sign is there on one of them", "As a real plant would show it; now and then it is overlooked, or taken for there.", reads, 0}, s.practiceSign)
+	op(a, crew, post, "/practice/ails", doc{"practice-names", "Practice", "What was named, held against the truth", "Plant by plant, beside what the program says by the same looks; the score is kept with who it was.", writes, 0}, s.practiceNames,
+		`{"climate": "lake-foothills", "seed": 7, "plants": [`+strings.TrimSuffix(strings.Repeat(`{"looked": [], "cause": ""}, `, 6), ", ")+`]}`)
 	op(a, planner, get, "/nights-told", doc{"nights-told", "Ledger", "How well nights were told", "What the station told of the lowest temperatures of the last three months, against what was measured, by how many days ahead it was told.", reads, 0}, s.nightsTold)
 	op(a, planner, get, "/due", doc{"due", "Ledger", "How did they turn out", "Plants that were decided on and of which it is now to be told whether they live, or look right again.", reads, 0}, s.due)
 	op(a, planner, get, "/shown", doc{"shown", "Ledger", "What gardens and kinds have shown", "How much milder or colder gardens are than their stations tell, and how much more or less kinds bear than the book says, with how sure that is: drawn from where life was found to end after freezes.", reads, 0}, s.shown)
@@ -131,4 +136,22 @@ func (s *Server) practiceEnd(ctx context.Context, in *struct {
 }) (*Out[learn.PracticeOut], error) {
 	o, err := s.Learn.PracticeEnd(ctx, keyOf(ctx), in.Body)
 	return out(o), s.problem(ctx, "garden", err)
+}
+
+func (s *Server) practiceAils(ctx context.Context, in *learn.PracticeOf) (*Out[practice.Ails], error) {
+	a, err := s.Learn.PracticeAils(*in)
+	return out(a), s.problem(ctx, "round", err)
+}
+
+func (s *Server) practiceSign(ctx context.Context, in *learn.PracticeSign) (*Out[learn.SignSeen], error) {
+	t, err := s.Learn.PracticeSignSeen(*in)
+	return out(t), s.problem(ctx, "round", err)
+}
+
+func (s *Server) practiceNames(ctx context.Context, in *struct {
+	OnceKey
+	Body learn.PracticeNamesIn
+}) (*Out[learn.PracticeNamesOut], error) {
+	o, err := s.Learn.PracticeNames(ctx, keyOf(ctx), in.Body)
+	return out(o), s.problem(ctx, "round", err)
 }

@@ -96,7 +96,7 @@ func (s Scenario) Day() (day.Day, error) { return day.Parse(s.Today) }
 
 // Station is the simulated weather station with the sample's events written into it.
 func (s Scenario) Station() (*exchange.Station, error) {
-	w := &standin.WeatherStation{Seed: s.Seed}
+	w := &standin.WeatherStation{Seed: s.Seed, Errs: true}
 	for _, c := range catalogue.Built().Climates {
 		w.Climates = append(w.Climates, c.Climate)
 	}

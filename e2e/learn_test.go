@@ -95,10 +95,28 @@ func TestPractice(t *testing.T) {
 	b.accessible("how one did")
 	b.press("button", "Another garden")
 	b.see("6 to decide")
+	b.choose("Practise on", "What ails plants")
+	b.press("button", "Begin")
+	for n := range 6 {
+		b.see("Press what you look for")
+		b.eval(`document.querySelector('h3 + div button').click()`)
+		b.until("it is looked for", `/: (not )?there/.test(document.querySelector('h3 + div button').innerText)`)
+		if n == 1 {
+			b.accessible("an ailing plant that is made up")
+		}
+		b.eval(`document.querySelector('fieldset button').click()`)
+		if n < 5 {
+			b.press("button", "Next plant")
+		}
+	}
+	b.press("button", "See how you did")
+	b.see("of what mistakes cost was spared")
+	b.accessible("how one named")
 	b.visit("/#/lookout")
 	b.see("Which property first")
 	b.visit("/#/practice")
 	b.see("How it went")
+	b.see("What ails plants")
 	if now := len(s.plants(1)); now != before {
 		t.Errorf("%d plants in the record, %d before", now, before)
 	}

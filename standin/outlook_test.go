@@ -3,8 +3,10 @@ package standin
 import (
 	"context"
 	"errors"
+	"math"
 	"net/http"
 	"net/http/httptest"
+	"slices"
 	"strings"
 	"testing"
 
@@ -65,5 +67,57 @@ func TestNoOutlook(t *testing.T) {
 		if err := ask(answer, 200); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("%s: %v", answer, err)
 		}
+	}
+}
+
+// TestItErrsAsRealOnesDo: the lows of the next day are told to a degree or so, those of nine days ahead to four or five;
+// what is told gets better day by day, leans to neither side, misses some rain of the week's end and little of
+// tomorrow's, and is the same when asked again.
+func TestItErrsAsRealOnesDo(t *testing.T) {
+	s := station(t)
+	s.Errs = true
+	const n = 300
+	var square, sum [erringDays]float64
+	var wet, missed [erringDays]int
+	for from := day.Of(2026, 1, 1); from < day.Of(2026, 1, 1)+n; from++ {
+		told, came := s.Outlook(45.9, 8.6, 300, from, from+20), s.truly(45.9, 8.6, 300, from, from+erringDays-1)
+		if len(told) != erringDays {
+			t.Fatalf("%d days are told", len(told))
+		}
+		for lead, d := range told {
+			if d.Day != from+day.Day(lead) || d.MaxC < d.MinC || d.RainMM < 0 || d.WindMS < 0 {
+				t.Fatalf("told of %s: %+v", from, d)
+			}
+			off := d.MinC - came[lead].MinC
+			square[lead], sum[lead] = square[lead]+off*off, sum[lead]+off
+			if came[lead].RainMM >= 4 {
+				wet[lead]++
+				if d.RainMM < 2 {
+					missed[lead]++
+				}
+			}
+		}
+	}
+	for lead := range square {
+		sd, lean := math.Sqrt(square[lead]/n), sum[lead]/n
+		t.Logf("%d days ahead: lows off by %.1f °C, %d of %d wet days missed", lead, sd, missed[lead], wet[lead])
+		if math.Abs(lean) > 0.25*sd+0.1 {
+			t.Errorf("%d days ahead lows lean by %.2f °C", lead, lean)
+		}
+		if lead > 0 && sd <= math.Sqrt(square[lead-1]/n) {
+			t.Errorf("%d days ahead is told better than %d", lead, lead-1)
+		}
+	}
+	if next := math.Sqrt(square[1] / n); next < 0.9 || next > 2 {
+		t.Errorf("lows of the next day are off by %.1f °C", next)
+	}
+	if far := math.Sqrt(square[erringDays-1] / n); far < 3 || far > 5 {
+		t.Errorf("lows of nine days ahead are off by %.1f °C", far)
+	}
+	if missed[1]*20 > wet[1] || missed[8]*10 < wet[8] {
+		t.Errorf("missed %d of %d wet days tomorrow, %d of %d eight days ahead", missed[1], wet[1], missed[8], wet[8])
+	}
+	if a, b := s.Outlook(45.9, 8.6, 300, 20000, 20009), s.Outlook(45.9, 8.6, 300, 20000, 20009); !slices.Equal(a, b) {
+		t.Error("asked again it tells something else")
 	}
 }

@@ -69,6 +69,7 @@ func (e Event) Validate() error {
 type WeatherStation struct {
 	Seed     uint64
 	Climates []season.Climate
+	Errs     bool // it tells the weather ahead as real ones do: the farther ahead, the less truly
 
 	mu     sync.Mutex
 	events []Event

@@ -11,13 +11,14 @@ type Practice struct {
 	Right   int     `db:"right"`
 	Score   float64 `db:"score"`
 	Checks  int     `db:"checks"`
+	About   string  `db:"about"` // freeze or causes
 }
 
 // KeepPractice keeps it with who it was.
 func (tx Tx) KeepPractice(ctx context.Context, p Practice) error {
 	p.By = by(ctx)
-	_, err := tx.NamedExecContext(ctx, `INSERT INTO practice (by_name, day, climate, plants, right, score, checks)
-		VALUES (:by_name, :day, :climate, :plants, :right, :score, :checks)`, p)
+	_, err := tx.NamedExecContext(ctx, `INSERT INTO practice (by_name, day, climate, plants, right, score, checks, about)
+		VALUES (:by_name, :day, :climate, :plants, :right, :score, :checks, :about)`, p)
 	return err
 }
 
@@ -26,7 +27,7 @@ func (s *Store) Practices(ctx context.Context, limit int) ([]Practice, error) {
 	return many[Practice](
 		ctx,
 		s.read,
-		`SELECT by_name, day, climate, plants, right, score, checks FROM practice ORDER BY id DESC LIMIT ?`,
+		`SELECT by_name, day, climate, plants, right, score, checks, about FROM practice ORDER BY id DESC LIMIT ?`,
 		limit,
 	)
 }

@@ -300,12 +300,13 @@ func anew(folder string) error {
 func weatherCommand() *cobra.Command {
 	var addr string
 	var seed uint64
+	var errs bool
 	c := &cobra.Command{
 		Use:   "weather",
 		Short: "Serve a simulated weather station",
 		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
-			w := &standin.WeatherStation{Seed: seed}
+			w := &standin.WeatherStation{Seed: seed, Errs: errs}
 			for _, t := range catalogue.Built().Climates {
 				w.Climates = append(w.Climates, t.Climate)
 			}
@@ -314,6 +315,7 @@ func weatherCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&addr, "addr", "127.0.0.1:8090", "address to serve on")
 	c.Flags().Uint64Var(&seed, "seed", 1, "which weather: the same seed gives the same")
+	c.Flags().BoolVar(&errs, "errs", true, "tell the weather ahead as real stations do, the farther ahead the less truly; else it comes true")
 	return c
 }
 

@@ -13,8 +13,8 @@ import (
 
 // How far and for how long the weather ahead is told.
 const (
-	outlookDays = 9 // asked for; a station may tell fewer
-	outlookGood = 1 // days for which an outlook holds: from an older one the usual weather is better
+	outlookDays = 10 // asked for; a station may tell fewer
+	outlookGood = 1  // days for which an outlook holds: from an older one the usual weather is better
 	outlookWait = 8 * time.Second
 )
 

@@ -21,6 +21,7 @@ type PracticeOf struct {
 type gardens struct {
 	mu   sync.Mutex
 	last []*practice.Garden
+	ails []*practice.Ails
 }
 
 const gardensKept = 8
@@ -39,12 +40,16 @@ func (h *Room) garden(of PracticeOf) (*practice.Garden, error) {
 		}
 	}
 	g, err := practice.Make(h.Catalogue, c, of.Seed)
-	if err != nil {
-		return nil, err
+	if err == nil {
+		h.practice.last = lastOf(h.practice.last, g)
 	}
-	h.practice.last = append(h.practice.last, g)
-	h.practice.last = h.practice.last[max(0, len(h.practice.last)-gardensKept):]
-	return g, nil
+	return g, err
+}
+
+// lastOf are the last of a list with a new one.
+func lastOf[T any](list []T, more T) []T {
+	list = append(list, more)
+	return list[max(0, len(list)-gardensKept):]
 }
 
 // PracticeGarden makes one up.
@@ -102,7 +107,7 @@ func (h *Room) PracticeEnd(ctx context.Context, key store.Key, in PracticeIn) (P
 		return PracticeOut{}, invalid.One("plants", len(in.Plants), "decide on each plant of the garden")
 	}
 	out := PracticeOut{Plants: g.Hold(in.Plants)}
-	row := store.Practice{Day: h.Today().String(), Climate: in.Climate, Plants: len(out.Plants)}
+	row := store.Practice{Day: h.Today().String(), Climate: in.Climate, Plants: len(out.Plants), About: "freeze"}
 	theirs := slices.Clone(out.Plants)
 	for i := range out.Plants {
 		if out.Plants[i].Right {
@@ -131,6 +136,7 @@ type Practised struct {
 	Right   int     `json:"right" doc:"Decisions that were right, or nearly"`
 	Score   float64 `json:"score" doc:"0 to 100"`
 	Checks  int     `json:"checks" doc:"How many they made"`
+	About   string  `json:"about" enum:"freeze,causes" doc:"What a freeze did, or what ails plants"`
 }
 
 const practisedShown = 60
@@ -144,7 +150,7 @@ func (h *Room) Practised(ctx context.Context) ([]Practised, error) {
 		if c, err := h.Catalogue.Climate(r.Climate); err == nil {
 			name = c.Name
 		}
-		out[i] = Practised{r.By, r.Day, name, r.Plants, r.Right, r.Score, r.Checks}
+		out[i] = Practised{r.By, r.Day, name, r.Plants, r.Right, r.Score, r.Checks, r.About}
 	}
 	return out, err
 }

@@ -72,3 +72,39 @@ func TestPracticeIsApart(t *testing.T) {
 		t.Errorf("four undecided: %v", err)
 	}
 }
+
+// TestPracticeOfCausesIsApart: a made-up round of ailing plants is looked at and named; the score is kept as one of
+// causes, no find gets into the record, and what was not offered is refused by its field.
+func TestPracticeOfCausesIsApart(t *testing.T) {
+	k, ctx := housetest.Open(t), context.Background()
+	of := learn.PracticeOf{Climate: "lake-foothills", Seed: 5}
+	a, err := k.Learn.PracticeAils(of)
+	a = housetest.Must(t, a, err)
+	in := learn.PracticeNamesIn{PracticeOf: of}
+	for i, p := range a.Plants {
+		if _, err := k.Learn.PracticeSignSeen(learn.PracticeSign{PracticeOf: of, Plant: i, Sign: p.Signs[0].ID}); err != nil {
+			t.Fatal(err)
+		}
+		in.Plants = append(in.Plants, practice.NamedIt{Looked: []string{p.Signs[0].ID}, Cause: p.Causes[0].ID})
+	}
+	out, err := k.Learn.PracticeNames(ctx, store.Key{}, in)
+	if out = housetest.Must(t, out, err); len(out.Plants) != len(a.Plants) || out.Score < 0 || out.Score > 100 {
+		t.Errorf("held: %+v", out)
+	}
+	past, err := k.Learn.Practised(ctx)
+	if past = housetest.Must(t, past, err); len(past) != 1 || past[0].About != "causes" || past[0].Checks != len(a.Plants) || past[0].Right != out.Right {
+		t.Errorf("kept: %+v", past)
+	}
+	kept, err := k.Finds.Finds(ctx, store.FindsOf{Limit: store.All})
+	if kept = housetest.Must(t, kept, err); len(kept) != 0 {
+		t.Errorf("in the record: %+v", kept)
+	}
+	in.Plants[2].Cause = "no-such"
+	var bad invalid.Fields
+	if _, err := k.Learn.PracticeNames(ctx, store.Key{}, in); !errors.As(err, &bad) || bad[0].Path != "plants[2].cause" {
+		t.Errorf("a cause that was not offered: %v", err)
+	}
+	if _, err := k.Learn.PracticeSignSeen(learn.PracticeSign{PracticeOf: of, Sign: "no-such"}); !errors.As(err, &bad) {
+		t.Errorf("a sign that was not offered: %v", err)
+	}
+}

@@ -2056,6 +2056,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice/ails": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A made-up round of ailing plants
+         * @description Each with one thing wrong, what is seen of it at once, what one may look for and what it may be. The same number makes the same round.
+         */
+        get: operations["practice-ails"];
+        put?: never;
+        /**
+         * What was named, held against the truth
+         * @description Plant by plant, beside what the program says by the same looks; the score is kept with who it was.
+         */
+        post: operations["practice-names"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice/garden": {
         parameters: {
             query?: never;
@@ -2088,6 +2112,26 @@ export interface paths {
          * @description As a real plant would show it, misreadings included.
          */
         get: operations["practice-look"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Whether a sign is there on one of them
+         * @description As a real plant would show it; now and then it is overlooked, or taken for there.
+         */
+        get: operations["practice-sign"];
         put?: never;
         post?: never;
         delete?: never;
@@ -11164,6 +11208,38 @@ export interface components {
             /** @description Names of the file that are no kind's: nothing was kept; say once which kind each is, or leave its lines out */
             unknown: components["schemas"]["NoKind"][];
         };
+        /** @description One of its plants. */
+        PracticeAilingPlant: {
+            /** @description What it may be */
+            causes: components["schemas"]["PracticeNamed"][];
+            /** @description Common name */
+            common: string;
+            /** @description What is seen at once */
+            first: components["schemas"]["PracticeNamed"];
+            /** @description How it grows */
+            form: string;
+            /** @description What one may look for, by part of the plant */
+            signs: components["schemas"]["PracticeNamed"][];
+            /** @description Its kind, by id */
+            species: string;
+        };
+        /** @description A round of made-up plants with something wrong, to practise naming causes on. */
+        PracticeAils: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["PracticeAilingPlant"][];
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+            /**
+             * Format: date
+             * @description The day on which one stands
+             */
+            today: string;
+        };
         /** @description What somebody decided of a plant, after the checks they made. */
         PracticeDecided: {
             /** @description One observation. */
@@ -11260,6 +11336,37 @@ export interface components {
             /** @description Which check would have told; empty where nothing was lost */
             tell: string;
         };
+        /** @description What somebody took a plant's trouble for, held against the truth. */
+        PracticeHeldName: {
+            /** @description What they took it for, by id; empty where they would rather ask */
+            cause: string;
+            /** @description What it was */
+            is: string;
+            /** @description The same by its id in the book */
+            is_id: string;
+            /** @description Signs that were looked for, by id */
+            looked: string[];
+            /**
+             * Format: double
+             * @description What the mistake costs, 0 nothing to 1 the plant, or worse
+             */
+            lost: number;
+            /** @description What the program took it for by the same looks */
+            program: string;
+            /**
+             * Format: double
+             * @description What the program's would have cost
+             */
+            program_lost: number;
+            /** @description It was that */
+            right: boolean;
+            /** @description What comes of it, in words */
+            says: string;
+            /** @description Which look tells the two apart; empty where it was right */
+            tell: string;
+            /** @description What they took it for; empty where they would rather ask */
+            took: string;
+        };
         /** @description What somebody decided of each plant of a made-up garden. */
         PracticeIn: {
             /** @description Type of climate, by id */
@@ -11271,6 +11378,56 @@ export interface components {
              * @description The number it is made from
              */
             seed: number;
+        };
+        /** @description A sign or a cause by its id. */
+        PracticeNamed: {
+            /** @description Of a sign: how one looks, where that is not plain */
+            how?: string;
+            /** @description Number or name by which it is asked for */
+            id: string;
+            /** @description Name */
+            name: string;
+            /** @description Of a sign: where one looks */
+            part?: string;
+        };
+        /** @description What somebody took a plant's trouble for, after the looks they took. */
+        PracticeNamedIt: {
+            /** @description What they took it for, by id; empty where they would rather ask */
+            cause: string;
+            /** @description Signs that were looked for, by id */
+            looked: string[];
+        };
+        /** @description What somebody took each plant's trouble for. */
+        PracticeNamesIn: {
+            /** @description Type of climate, by id */
+            climate: string;
+            /** @description Plant by plant */
+            plants: components["schemas"]["PracticeNamedIt"][];
+            /**
+             * Format: int64
+             * @description The number it is made from
+             */
+            seed: number;
+        };
+        /** @description How they did. */
+        PracticeNamesOut: {
+            /** @description How many plants, or their ids */
+            plants: components["schemas"]["PracticeHeldName"][];
+            /**
+             * Format: double
+             * @description The same of what the program says by the same looks
+             */
+            program: number;
+            /**
+             * Format: int64
+             * @description Causes that were named rightly
+             */
+            right: number;
+            /**
+             * Format: double
+             * @description How much was not lost by mistakes, 0 to 100
+             */
+            score: number;
         };
         /** @description How they did. */
         PracticeOut: {
@@ -11313,6 +11470,11 @@ export interface components {
         };
         /** @description How somebody did in one garden. */
         Practised: {
+            /**
+             * @description What a freeze did, or what ails plants
+             * @enum {string}
+             */
+            about: "freeze" | "causes";
             /** @description Who or what did it */
             by: string;
             /**
@@ -14902,6 +15064,11 @@ export interface components {
             login: string;
             /** @description The password; it is kept as a hash alone */
             password: string;
+        };
+        /** @description Tells whether it is there. */
+        SignSeen: {
+            /** @description It is seen; now and then it is overlooked, or taken for there */
+            there: boolean;
         };
         /** @description A place on a plan, metres to the east and to the north. */
         SiteAt: {
@@ -22052,6 +22219,97 @@ export interface operations {
             500: components["responses"]["Problem"];
         };
     };
+    "practice-ails": {
+        parameters: {
+            query: {
+                /** @description Type of climate, by id */
+                climate: string;
+                /** @description The number it is made from */
+                seed?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeAils"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "practice-names": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "climate": "lake-foothills",
+                 *       "plants": [
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         },
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         },
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         },
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         },
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         },
+                 *         {
+                 *           "cause": "",
+                 *           "looked": []
+                 *         }
+                 *       ],
+                 *       "seed": 7
+                 *     }
+                 */
+                "application/json": components["schemas"]["PracticeNamesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeNamesOut"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
     "practice-garden": {
         parameters: {
             query: {
@@ -22107,6 +22365,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Check"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "practice-sign": {
+        parameters: {
+            query: {
+                /** @description Type of climate, by id */
+                climate: string;
+                /** @description The number it is made from */
+                seed?: number;
+                /** @description Which, from 0 */
+                plant?: number;
+                /** @description What is looked for, by id: one of those that are offered */
+                sign: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignSeen"];
                 };
             };
             422: components["responses"]["Problem"];

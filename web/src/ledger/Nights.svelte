@@ -22,7 +22,7 @@
     <h2>Nights foretold, and what came</h2>
     <p class="text-sm text-soft">
       What your station told of the lowest temperatures of the last {told.days} days.{house.frame?.firm.sample
-        ? ' The sample’s station is simulated: what it tells comes true.'
+        ? ' The sample’s station is simulated, and errs as real ones do.'
         : ''}
     </p>
     <div class="overflow-x-auto">

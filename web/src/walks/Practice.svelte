@@ -1,7 +1,8 @@
 <script lang="ts">
-  /** A made-up garden after a made-up freeze, to learn on: each check shows what a real plant would, and at the end what was
-   *  decided is held against the truth. Nothing of it gets into the record. */
+  /** A made-up garden to learn on, after a made-up freeze or with something wrong: each look shows what a real plant would, and
+   *  at the end what was decided is held against the truth. Nothing of it gets into the record. */
   import { Button } from 'flowbite-svelte';
+  import { tick } from 'svelte';
   import { api, ask, onceKey, type Check, type Problem, type Schemas } from '../api/client';
   import { brief, inWords } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
@@ -10,6 +11,7 @@
   import { degrees, metres } from '../lib/units';
   import { capital } from '../lib/words';
   import { found } from './checks';
+  import PracticeCauses from './PracticeCauses.svelte';
 
   type Garden = Schemas['PracticeGarden'];
   type Kind = Schemas['PracticeDecided']['kind'];
@@ -25,6 +27,9 @@
   let past = $state.raw<Schemas['Practised'][]>([]);
   let problem = $state<Problem>();
   let busy = $state(false);
+  let about = $state<'freeze' | 'causes'>('freeze');
+  let begun = $state(false);
+  let causes = $state<PracticeCauses>();
 
   const kinds: [Kind, string][] = [
     ['leave', 'Leave it as it is'],
@@ -39,10 +44,18 @@
     const list = (await ask(api.GET('/api/v1/climates'))).items;
     types = list.map((c): [string, string] => [c.id, c.name]).sort((a, b) => a[1].localeCompare(b[1]));
     climate ||= types[0]?.[0] ?? '';
-    past = (await ask(api.GET('/api/v1/practice'))).items;
+    await readPast();
   });
+  const readPast = async () => {
+    past = (await ask(api.GET('/api/v1/practice'))).items;
+  };
   async function begin() {
     if (busy) return;
+    if (about === 'causes') {
+      begun = true;
+      await tick();
+      return causes?.begin();
+    }
     busy = true;
     problem = await attempt(async () => {
       const seed = Math.floor(Math.random() * 1e9);
@@ -90,7 +103,7 @@
           },
         }),
       );
-      past = (await ask(api.GET('/api/v1/practice'))).items;
+      await readPast();
     });
     busy = false;
   }
@@ -105,38 +118,58 @@
   <p class="text-sm"><a href="#/walk">Walk</a></p>
   <h1>Practice</h1>
   <p class="mt-1 border-l-4 border-sun pl-2">
-    Made up: garden, freeze and plants. Nothing of it gets into your record but your score.
+    Made up: garden, weather and plants. Nothing of it gets into your record but your score.
   </p>
   <div class="mt-3 flex flex-wrap items-end gap-3">
+    <Pick
+      class="min-w-64"
+      label="Practise on"
+      bind:value={about}
+      options={[
+        ['freeze', 'Plants after a freeze'],
+        ['causes', 'What ails plants'],
+      ]}
+      onpick={() => {
+        garden = undefined;
+        begun = false;
+      }}
+    />
     <Pick class="min-w-64" label="Climate" bind:value={climate} options={types} />
-    <Button color={garden ? 'light' : undefined} disabled={busy || !climate} onclick={begin}
-      >{garden ? 'Another garden' : 'Begin'}</Button
+    <Button color={garden || begun ? 'light' : undefined} disabled={busy || !climate} onclick={begin}
+      >{garden || begun ? 'Another garden' : 'Begin'}</Button
     >
   </div>
   {#if problem}<p role="alert" class="mt-2 border-l-4 border-bad pl-2">{problem.message}</p>{/if}
 
-  {#if !garden}
-    <p class="mt-4 max-w-2xl text-soft">
-      Six plants after a hard night. Scratch bark, rub buds, look for shoots, then decide on each: at the end you read how far up
-      it really lived, what your decision cost, and which check would have told you. A scratch is misread now and then, as
-      outside.
-    </p>
+  {#if begun}<PracticeCauses bind:this={causes} {climate} {named} onend={readPast} />
+  {:else if !garden}
+    {#if about === 'causes'}<p class="mt-4 max-w-2xl text-soft">
+        Six plants with one thing wrong each. You see one sign at once; press others to look for them, then name the cause among
+        those it may be taken for. At the end you read what it was, what your mistake would have cost, and which sign tells the
+        two apart.
+      </p>{:else}<p class="mt-4 max-w-2xl text-soft">
+        Six plants after a hard night. Scratch bark, rub buds, look for shoots, then decide on each: at the end you read how far
+        up it really lived, what your decision cost, and which check would have told you. A scratch is misread now and then, as
+        outside.
+      </p>{/if}
     {#if past.length}
       <section class="mt-6 max-w-3xl" aria-label="How it went">
         <h2>How it went</h2>
         <table class="mt-1 w-full text-sm tabular-nums">
           <thead
             ><tr class="border-b border-ink text-left"
-              ><th>Who</th><th>When</th><th>Climate</th><th class="text-right">Checks</th><th class="text-right">Right</th><th
-                class="text-right">Saved</th
-              ></tr
+              ><th>Who</th><th>When</th><th>What</th><th>Climate</th><th class="text-right">Looks</th><th class="text-right"
+                >Right</th
+              ><th class="text-right">Saved</th></tr
             ></thead
           >
           <tbody>
             {#each past as p, i (i)}<tr class="border-b border-rule"
-                ><td class="py-1.5">{p.by || 'nobody named'}</td><td>{brief(p.day)}</td><td>{p.climate}</td><td class="text-right"
-                  >{p.checks}</td
-                ><td class="text-right">{p.right} of {p.plants}</td><td class="text-right font-semibold">{p.score} %</td></tr
+                ><td class="py-1.5">{p.by || 'nobody named'}</td><td>{brief(p.day)}</td><td
+                  >{p.about === 'causes' ? 'What ails plants' : 'After a freeze'}</td
+                ><td>{p.climate}</td><td class="text-right">{p.checks}</td><td class="text-right">{p.right} of {p.plants}</td><td
+                  class="text-right font-semibold">{p.score} %</td
+                ></tr
               >{/each}
           </tbody>
         </table>
