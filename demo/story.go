@@ -202,15 +202,19 @@ type Outcome struct {
 	Note    string  `yaml:"note"`
 }
 
-// ReadStory is the sample firm's year that ships with the program.
-func ReadStory() ([]Step, error) {
-	var s struct {
-		Story []Step `yaml:"story"`
-	}
+// Tale is the sample firm's past as data: the winters before, and its year so far.
+type Tale struct {
+	Winters []Winter `yaml:"winters"`
+	Story   []Step   `yaml:"story"`
+}
+
+// ReadStory is the tale that ships with the program.
+func ReadStory() (Tale, error) {
+	var s Tale
 	if err := written.Read(storySource, &s); err != nil {
-		return nil, fmt.Errorf("story.yaml: %w", err)
+		return s, fmt.Errorf("story.yaml: %w", err)
 	}
-	return s.Story, nil
+	return s, nil
 }
 
 // teller tells the story through the operations.
@@ -751,7 +755,7 @@ func (t *teller) outcome(o Outcome) error {
 
 // tellStory tells the firm's year so far, day by day.
 func tellStory(ctx context.Context, s *sender, setToday func(day.Day)) error {
-	steps, err := ReadStory()
+	tale, err := ReadStory()
 	if err != nil {
 		return err
 	}
@@ -759,7 +763,12 @@ func tellStory(ctx context.Context, s *sender, setToday func(day.Day)) error {
 	if err != nil {
 		return err
 	}
-	for _, step := range steps {
+	for _, w := range tale.Winters {
+		if err := t.winter(w, setToday); err != nil {
+			return fmt.Errorf("story.yaml, winter of %s: %w", w.Walk, err)
+		}
+	}
+	for _, step := range tale.Story {
 		d, err := day.Parse(step.Day)
 		if err != nil {
 			return fmt.Errorf("story.yaml: %w", err)

@@ -80,7 +80,7 @@ func TestCallToAVisit(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.expect("422 ")
 	b.visit("/#/grounds/2")
-	b.press("link", "A call")
+	b.press("link", "Take a call")
 	b.see("How long has it looked like that?")
 	b.accessible("call sheet")
 	b.fill("Who calls", "The sexton’s wife")

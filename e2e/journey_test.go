@@ -68,8 +68,9 @@ func TestFromFreezeToDatedJob(t *testing.T) {
 	b.see("best")
 	b.press("button", "Put on Mon 26 April")
 	b.see("On Mon 26 April")
-	b.see("10 min of work, without the ways")
-	href, _ := b.eval(quoted("link", "Day as a calendar file") + ".getAttribute('href')").(string)
+	b.see("10 min of work, ")
+	b.press("button", "More for Mon 26 April")
+	href, _ := b.eval(quoted("link", "Calendar file of the day") + ".getAttribute('href')").(string)
 	res, err := http.Get(s.url + href)
 	if err != nil {
 		t.Fatal(err)

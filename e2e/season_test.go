@@ -259,7 +259,8 @@ func TestPlantsFromAFile(t *testing.T) {
 	}
 
 	// The property's own monthly means, from a file into the form; its site changes the zone.
-	b.press("button", "Change")
+	b.press("button", "More for")
+	b.press("button", "Change property")
 	b.press("checkbox", "The place has figures of its own")
 	rows := "month,tmin_c,tmax_c\n"
 	for m := range 12 {

@@ -108,7 +108,8 @@ func TestHouseRuleMovesTheYear(t *testing.T) {
 		t.Errorf("in winter: %s", best())
 	}
 	b.visit("/#/grounds/5")
-	b.press("button", "Change")
+	b.press("button", "More for")
+	b.press("button", "Change property")
 	b.press("button", "House rules that are others here")
 	b.choose("Repeat-flowering roses", "are cut at bud swell")
 	b.press("button", "Keep")

@@ -238,7 +238,7 @@ func telling(b *cause.Book, is, took *cause.Cause, offered []Named) string {
 	}
 	for _, p := range b.PartedBy(is, took) {
 		if slices.ContainsFunc(offered, func(s Named) bool { return s.ID == p.ID }) {
-			return fmt.Sprintf("%s tells them apart: seen with %s %s, with %s %s.", p.Name, lower(is.Name), share(p.Mine),
+			return fmt.Sprintf("What tells: %s, seen with %s %s, with %s %s.", lower(p.Name), lower(is.Name), share(p.Mine),
 				lower(took.Name), share(p.Theirs))
 		}
 	}

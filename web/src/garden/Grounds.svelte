@@ -27,6 +27,7 @@
   import Holding from './Holding.svelte';
   import AccessSlip from '../rounds/AccessSlip.svelte';
   import Regulars from '../rounds/Regulars.svelte';
+  import More from '../lib/More.svelte';
   import FilePick from '../lib/FilePick.svelte';
   import { siteWords } from './site';
   import { shown as inUnit, unit, warmth } from '../lib/units';
@@ -313,14 +314,17 @@
           {#if property.note}<p class="mt-1 border-l-4 border-sun pl-2 text-[0.9375rem]">{property.note}</p>{/if}
         </div>
         <Button href="#/walk/{id}">Walk</Button>
-        <Button color="light" href="#/call/{id}">A call</Button>
         <Button color="light" href="#/cuts/{id}">Plan cuts</Button>
-        <Button color="light" href="#/grounds/{id}/plan">Plan</Button>
-        <Button color="light" href="#/grounds/{id}/winter">Winter</Button>
-        {#if house.may('planner')}
-          <Button color="light" onclick={() => (form = 'change property')}>Change</Button>
-          <Button color="light" onclick={() => removeProperty(property)}>Remove</Button>
-        {/if}
+        <Button color="light" href="#/call/{id}">Take a call</Button>
+        <More of={property.name}>
+          <a href="#/grounds/{id}/plan">Site plan</a>
+          <a href="#/grounds/{id}/winter">Winter protection</a>
+          <a href="#/grounds/{id}/climate">Climate and outlook</a>
+          {#if house.may('planner')}
+            <button onclick={() => (form = 'change property')}>Change property</button>
+            <button onclick={() => removeProperty(property)}>Remove property</button>
+          {/if}
+        </More>
       </header>
 
       <section class="mt-3 flex flex-wrap items-center gap-x-6 gap-y-1 border-y border-rule py-2 text-sm">
@@ -338,7 +342,6 @@
           >{season?.source ? `Weather: ${season.source}, to ${inWords(season.observed_to)}` : 'No weather read yet'}</span
         >
         <span class="flex items-center gap-2">
-          <a class="flex min-h-11 items-center underline" href="#/grounds/{id}/climate">Climate and outlook</a>
           <button class="min-h-11 text-moss underline" disabled={!!busy} onclick={readStation}>Read the station</button>
           <FilePick name="Weather from a file" accept=".csv,.txt,text/csv,text/plain" onfile={(file) => takeWeather(file)} />
           {#if sited(property)}<label class="flex min-h-11 items-center gap-1.5"
@@ -370,19 +373,21 @@
             onclose={() => (unmatched = undefined)}
           />{/key}{/if}
       <AccessSlip property={id} />
-      <Holding property={id} version={property.version} />
-      {#if house.may('planner')}<details class="mt-1" bind:open={regularShown}>
-          <summary class="min-h-11 py-2 font-semibold">Regular visits</summary>
-          {#if regularShown}<Regulars property={id} />{/if}
-        </details>{/if}
-      <details class="mt-1" bind:open={bloomShown}>
-        <summary class="min-h-11 py-2 font-semibold">In bloom through the year</summary>
-        {#if bloomShown}<BloomYear property={id} />{/if}
-      </details>
-      {#if house.may('planner')}<details class="mt-1" bind:open={linksShown}>
-          <summary class="min-h-11 py-2 font-semibold">What the client reads</summary>
-          {#if linksShown}<ClientLinks property={id} />{/if}
-        </details>{/if}
+      <div class="flex flex-wrap items-start gap-x-6 border-b border-rule text-[0.9375rem]">
+        <Holding property={id} version={property.version} />
+        {#if house.may('planner')}<details class="open:basis-full" bind:open={regularShown}>
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss">Regular visits</summary>
+            {#if regularShown}<Regulars property={id} />{/if}
+          </details>{/if}
+        <details class="open:basis-full" bind:open={bloomShown}>
+          <summary class="flex min-h-11 cursor-pointer items-center text-moss">In bloom through the year</summary>
+          {#if bloomShown}<BloomYear property={id} />{/if}
+        </details>
+        {#if house.may('planner')}<details class="open:basis-full" bind:open={linksShown}>
+            <summary class="flex min-h-11 cursor-pointer items-center text-moss">What the client reads</summary>
+            {#if linksShown}<ClientLinks property={id} />{/if}
+          </details>{/if}
+      </div>
 
       {#if again}
         <div class="mt-3 border border-ink bg-white p-3" role="alert">

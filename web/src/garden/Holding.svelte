@@ -32,8 +32,8 @@
     r.from && r.to ? `${brief(`${house.today.slice(0, 4)}-${r.from}`)} to ${brief(`${house.today.slice(0, 4)}-${r.to}`)}` : '';
 </script>
 
-<details class="mt-1" bind:open>
-  <summary class="min-h-11 py-2 font-semibold">Rules and permits here</summary>
+<details class="open:basis-full" bind:open>
+  <summary class="flex min-h-11 cursor-pointer items-center text-moss">Rules and permits</summary>
   {#if open}
     {#if !held}<Waiting />
     {:else if !held.lies}<p class="text-sm text-soft">

@@ -122,10 +122,16 @@
     if (l.expected === 'wood' && l.dieback > 0.03) return `top ${Math.round(100 * l.dieback)}\u00a0%`;
     return l.expected === 'wood' ? 'tips' : l.expected;
   };
-  const asksOf = (l: Schemas['PlaceLine']) =>
-    (l.looks ? `, about ${hours(l.minutes)}: ` : '') +
-    l.why +
-    (l.nearest ? ` · ${l.nearest <= house.today ? 'since' : 'by'} ${brief(l.nearest)}` : '');
+  /** What a property asks beside its looks; what all rows share is said once, above them. */
+  const besides = (l: Schemas['PlaceLine']) =>
+    [
+      l.deep && l.deep < l.looks ? `${l.deep} with wood, roots or heart hurt` : '',
+      l.due ? `${l.due} ${l.due === 1 ? 'follow-up' : 'follow-ups'} due` : '',
+      l.overdue ? `${l.overdue} ${l.overdue === 1 ? 'job' : 'jobs'} overdue` : '',
+    ]
+      .filter(Boolean)
+      .join(', ') +
+    (l.nearest && (l.due || l.overdue) ? `, ${l.nearest <= house.today ? 'since' : 'by'} ${brief(l.nearest)}` : '');
   // Mornings are short: at first there is a line for each property, and one is opened to see its plants.
   let openAt = $state(0);
   let dating = $state<Schemas['PlaceLine']>();
@@ -269,32 +275,56 @@
             are hurt a little: little is lost by waiting.{/if}
           {look.unhurt} stayed well within what they bear{look.looked > 0 ? `; ${look.looked} already decided` : ''}.
         </p>
-        <ul class="mt-3 border-t border-rule" aria-label="Properties">
+        <p
+          class="mt-3 grid gap-x-4 px-3 text-sm font-semibold max-sm:hidden sm:grid-cols-[minmax(0,1fr)_7rem_4.5rem]"
+          aria-hidden="true"
+        >
+          <span class="grid gap-x-4 sm:grid-cols-[minmax(0,1fr)_5rem_6.5rem]"
+            ><span>Property</span><span class="text-right">To look at</span><span class="text-right">About</span></span
+          >
+        </p>
+        <ul class="border-t border-rule max-sm:mt-3" aria-label="Properties">
           {#each look.places ?? [] as l (l.property_id)}
             {@const g = groups.find((g) => g.property_id === l.property_id)}
             {@const is = openAt === l.property_id}
             <li class="border-x border-b border-rule bg-white">
               <section aria-label={l.property}>
-                <header class="flex flex-wrap items-center gap-x-4 gap-y-1 px-3 py-1 {is ? 'bg-sheet' : ''}">
+                <header
+                  class="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 px-3 py-1 sm:grid-cols-[minmax(0,1fr)_7rem_4.5rem] {is
+                    ? 'bg-sheet'
+                    : ''}"
+                >
                   <button
-                    class="flex min-h-12 min-w-0 flex-1 flex-wrap items-baseline gap-x-3 text-left max-md:basis-full"
+                    class="grid min-h-12 grid-cols-subgrid items-center gap-x-4 text-left max-sm:col-span-2 sm:grid-cols-[minmax(0,1fr)_5rem_6.5rem]"
                     aria-expanded={is}
                     onclick={() => (openAt = is ? 0 : l.property_id)}
                   >
-                    <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
-                    <span class="text-sm text-soft"
-                      >{#if l.looks}<b class="text-ink">{l.looks} to look at</b>{/if}{asksOf(l)}</span
-                    >
+                    <span class="min-w-0">
+                      <h3 class="name font-semibold">{is ? '▾' : '▸'} {l.property}</h3>
+                      {#if besides(l)}<span class="block text-sm {l.overdue ? 'text-bad' : 'text-soft'}">{besides(l)}</span>{/if}
+                    </span>
+                    {#if l.looks}
+                      <span class="text-right tabular-nums max-sm:hidden"
+                        ><b>{l.looks}</b><span class="sr-only"> to look at</span></span
+                      >
+                      <span class="text-right text-sm whitespace-nowrap text-soft tabular-nums max-sm:hidden"
+                        >{hours(l.minutes)}</span
+                      >
+                      <span class="text-sm text-soft sm:hidden"
+                        ><b class="text-ink">{l.looks} to look at</b>, {hours(l.minutes)}</span
+                      >
+                    {:else}<span class="text-sm text-soft sm:col-span-2 sm:text-right">{besides(l) ? '' : 'nothing today'}</span
+                      >{/if}
                   </button>
                   {#if l.looks}
                     <a
-                      class="inline-flex min-h-11 items-center px-4 font-semibold no-underline hover:no-underline {l ===
+                      class="inline-flex min-h-11 items-center justify-center px-3 font-semibold no-underline hover:no-underline max-sm:justify-self-start {l ===
                       look.places?.[0]
                         ? 'bg-moss text-white hover:bg-moss-deep'
                         : 'border border-moss bg-white'}"
                       href="#/walk/{l.property_id}">Start walk<span class="sr-only">&nbsp;at {l.property}</span></a
                     >
-                    <button class="min-h-11 px-1 text-sm text-moss underline" onclick={() => openDay(l)}
+                    <button class="min-h-11 px-1 text-sm whitespace-nowrap text-moss underline" onclick={() => openDay(l)}
                       >On a day<span class="sr-only">: the walk of {l.property}</span></button
                     >
                   {/if}

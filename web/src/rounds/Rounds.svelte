@@ -12,6 +12,7 @@
   import EndedJobs from '../work/EndedJobs.svelte';
   import HoldNote from '../work/HoldNote.svelte';
   import JobPhotos from '../work/JobPhotos.svelte';
+  import More from '../lib/More.svelte';
   import Tick from '../work/Tick.svelte';
 
   let { params }: { params?: { job?: string } } = $props();
@@ -364,7 +365,7 @@
             >{/if}
           {#if open.length}<span class="block">{open.length} {open.length === 1 ? 'job' : 'jobs'}, {hours(d.minutes)}</span>{/if}
           {#if over}<span class="block text-xs text-moss">{over} ended</span>{/if}
-          {#if d.flags.length}<span class="block text-xs font-bold text-bad">cannot be so</span>{/if}
+          {#if d.flags.length}<span class="block text-xs font-bold text-bad">does not work</span>{/if}
           {#if c !== undefined}<span
               class="mt-0.5 block text-xs {isGood(c) ? 'font-bold text-moss' : 'text-soft'}"
               title={costOf(c)}>{costWord(c, d.day, job)}</span
@@ -380,20 +381,17 @@
       <div class="flex flex-wrap items-center gap-3">
         <h2 id="sheet" class="min-w-[min(100%,15rem)] flex-1">
           {inWords(day)}: {sheet?.jobs?.length
-            ? `${hours(sheet.minutes)} of work, without the ways, of ${hours(sheet.has || (rounds?.day_minutes ?? 480))} that ${sheet.has ? 'all have together' : 'a day has'}`
+            ? `${hours(sheet.minutes)} of work, ${sheet.has ? 'the crews have' : 'a day has'} ${hours(sheet.has || (rounds?.day_minutes ?? 480))}`
             : 'nothing on this day yet'}
         </h2>
-        {#if sheet?.jobs?.length}<a
-            class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold"
-            href="/api/v1/rounds.ics?from={day}&to={day}"
-            download>Day as a calendar file</a
-          ><a class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold" href="#/day/{day}">Day sheet</a
-          >{/if}
-        <a
-          class="inline-flex min-h-11 items-center px-2"
-          href="/api/v1/rounds.ics?from={from}&to={plusDays(from || '2000-01-01', span - 1)}"
-          download>All {span} days</a
-        >
+        {#if sheet?.jobs?.length}<span class="text-sm text-soft">travel not counted</span>
+          <a class="inline-flex min-h-11 items-center border border-moss px-3 font-semibold" href="#/day/{day}">Day sheet</a>{/if}
+        <More of={inWords(day)}>
+          {#if sheet?.jobs?.length}<a href="/api/v1/rounds.ics?from={day}&to={day}" download>Calendar file of the day</a>{/if}
+          <a href="/api/v1/rounds.ics?from={from}&to={plusDays(from || '2000-01-01', span - 1)}" download
+            >Calendar file of these {span} days</a
+          >
+        </More>
       </div>
       {#if sheet && !sheet.has && sheet.minutes > (rounds?.day_minutes ?? 480)}<p
           class="border-l-4 border-bad pl-2 font-semibold"
