@@ -511,14 +511,15 @@ func (b *browser) steady(a chromedp.Action[chromedp.Void]) error {
 // as it does when figures arrive above, the press is swallowed and told as a miss.
 const armed = `((el) => {
   window.pressed = undefined;
+  if (!el) return false; // drawn anew since it was found
   const on = (e) => {
     const hit = el.contains(e.target) || e.target.contains(el) && e.target.tagName === 'LABEL';
     if (!hit) { e.stopImmediatePropagation(); e.preventDefault(); }
     if (e.type === 'mousedown' || !hit) window.pressed = hit;
-    if (e.type === 'click') ['mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true));
+    if (e.type === 'click') ['pointerdown', 'mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true));
   };
-  ['mousedown', 'mouseup', 'click'].forEach((k) => window.addEventListener(k, on, true));
-  setTimeout(() => ['mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true)), 2000);
+  ['pointerdown', 'mousedown', 'mouseup', 'click'].forEach((k) => window.addEventListener(k, on, true));
+  setTimeout(() => ['pointerdown', 'mousedown', 'mouseup', 'click'].forEach((k) => window.removeEventListener(k, on, true)), 2000);
   return true;
 })`
 
@@ -527,7 +528,9 @@ func (b *browser) press(role, name string) {
 	b.t.Helper()
 	for range 20 {
 		b.until(role+" "+name, quoted(role, name))
-		b.eval(armed + "(" + quoted(role, name) + ")")
+		if b.eval(armed+"("+quoted(role, name)+")") == false {
+			continue
+		}
 		if err := b.steady(chromedp.Click(chromedp.JSPath(quoted(role, name)))); err != nil {
 			b.t.Fatalf("press %s %q: %v", role, name, err)
 		}

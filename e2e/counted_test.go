@@ -104,7 +104,7 @@ func TestSetUpInFewPresses(t *testing.T) {
 		c.until("a climate that is found", "document.querySelector('[aria-label=\"Climates found\"] button')")
 		c.eval("document.querySelector('[aria-label=\"Climates found\"] button').click()")
 		c.presses++
-		c.press("button", "Keep")
+		c.press("button", "Save")
 		c.see("Nothing grows here yet")
 		c.upload("Weather from a file", file("days.csv", days))
 		c.see("hours taken from days.csv")

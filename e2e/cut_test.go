@@ -115,7 +115,7 @@ func TestPlanCuts(t *testing.T) {
 	b.press("checkbox", "Cut Climbing rose, Climbing rose, Gate arch")
 	b.see(fmt.Sprintf("%.0f of %.0f cuts", before-1, before))
 	b.press("button", "Keep them as jobs")
-	b.see("jobs are kept now")
+	b.see("jobs are saved")
 	b.see("0 of 1 cuts")
 	b.visit("/#/year/3")
 	b.see("Cut Common camellia")

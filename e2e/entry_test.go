@@ -230,14 +230,14 @@ func TestAnswerLost(t *testing.T) {
 	b.fill("Species", "Common camellia (Camellia japonica)")
 	b.fill("Height", "2")
 	lose.Store(true)
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Something on the way answered 504, not the house.")
 	var plants struct{ Items []struct{ ID int64 } }
 	s.get("/api/v1/plants?property=1", &plants)
 	if len(plants.Items) != 1 {
 		t.Fatalf("the house has it: %+v", plants)
 	}
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Common camellia added")
 	s.get("/api/v1/plants?property=1", &plants)
 	if len(plants.Items) != 1 {

@@ -334,7 +334,7 @@ func TestPhotosAndPlantPage(t *testing.T) {
 	b.press("button", "Note how it turned out")
 	b.choose("It is", "alive, on its way")
 	b.fill("Height now", "1.4")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("too early: Alive within the first season")
 	b.press("button", "Undo")
 	b.see("Nothing noted yet")

@@ -270,7 +270,7 @@ func TestEscapeClosesTheInnermost(t *testing.T) {
 	// A fault puts the cursor where it can be put right, in the form's own words.
 	b.expect("422 ")
 	b.fill("Species", "Common camellia (Camellia japonica)")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.until("the cursor at the fault", "document.activeElement.getAttribute('aria-invalid') === 'true'")
 	b.see("Height: 0 m")
 }

@@ -33,11 +33,11 @@ func TestEstimateToCharge(t *testing.T) {
 	b.fill("An hour of one person", "40")
 	b.fill("A visit: way and setting up", "25.50")
 	b.fill("Tax (%)", "22")
-	b.press("button", "Keep the rates")
+	b.press("button", "Save the rates")
 	b.see("is no currency by its three letters")
 	b.fill("Currency, by its three letters", "EUR")
-	b.press("button", "Keep the rates")
-	b.see("Rates kept.")
+	b.press("button", "Save the rates")
+	b.see("Rates saved.")
 	b.accessible("rates")
 	b.visit("/#/ledger/clients")
 	b.press("button", "Enter a client")
@@ -46,7 +46,7 @@ func TestEstimateToCharge(t *testing.T) {
 	b.fill("E-mail", "noemi@example.com")
 	b.press("button", "Add a property")
 	b.choose("Property", "Priory")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("owner of Priory")
 	b.accessible("clients")
 	b.visit("/#/ledger")
@@ -103,7 +103,7 @@ func TestEstimateToCharge(t *testing.T) {
 	b.accessible("work to be charged")
 	b.press("button", "Choose all 1")
 	b.press("button", "Charge one job")
-	b.see("Invoice draft 1 is kept: €79.91.") // 40.00 and 25.50, 22 % on them
+	b.see("Invoice draft 1 is saved: €79.91.") // 40.00 and 25.50, 22 % on them
 	var done struct {
 		Total struct{ Amount, Open int }
 	}

@@ -29,7 +29,7 @@ func TestPasskey(t *testing.T) {
 	b.fill("Password", ownersWords)
 	b.press("button", "Sign in")
 	b.see("Without a password")
-	b.fill("This device is called", "Ilda’s phone")
+	b.fill("Name of this device", "Ilda’s phone")
 	b.press("button", "Add a passkey")
 	b.see("Ilda’s phone signs in without a password")
 	b.see("not used yet")

@@ -76,7 +76,7 @@ func TestHedgeOnAPlan(t *testing.T) {
 	b.see("so far")
 	b.press("button", "Done")
 	b.see("30 plants")
-	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	var kept struct {
 		RowM float64 `json:"row_m"`
 	}
@@ -93,10 +93,10 @@ func TestHedgeOnAPlan(t *testing.T) {
 	b.clickAt(x, y-100)
 	b.see("Common camellia, Porch would stand inside the house.")
 	b.accessible("a plant in a house")
-	b.press("button", "No: I press again")
+	b.press("button", "No, I will press again")
 	b.clickAt(x, y-39)
 	b.until("it stands before the wall", "document.querySelector('[aria-label=\"What is picked\"]')?.innerText.includes('camellia')")
-	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 }
 
 // TestDrawPlan: a small property is drawn by mouse, a plant is placed, its sun is read; the hedge cut back shows what
@@ -118,7 +118,7 @@ func TestDrawPlan(t *testing.T) {
 		b.clickAt(x+c[0], y+c[1])
 	}
 	b.press("button", "Done")
-	b.see("Kept")
+	b.see("Saved")
 	b.choose("Draw", "Hedge")
 	b.clickAt(x-200, y+60)
 	b.clickAt(x+200, y+60)
@@ -131,7 +131,7 @@ func TestDrawPlan(t *testing.T) {
 	b.clickAt(x, y+45)
 	b.until("its sun", "/hours of strong sun a day in summer/.test(document.querySelector('[aria-label=\"Its spot\"]')?.innerText)")
 	b.accessible("a plant's sun")
-	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	var kept struct {
 		Version int
 		Plan    struct {
@@ -161,7 +161,7 @@ func TestDrawPlan(t *testing.T) {
 	b.see("Hedge is off the plan.")
 	b.press("button", "Undo")
 	b.until("it is back", thing("Hedge")+" !== undefined")
-	b.until("kept again", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept again", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	b.choose("Draw", "Window")
 	b.eval("document.activeElement.blur()")
 	b.key("ArrowRight")
@@ -188,7 +188,7 @@ func TestDrawPlan(t *testing.T) {
 	phone.tapAt(px+80, py-100)
 	phone.press("button", "Done")
 	phone.until("a wall", "document.querySelector('[aria-label=\"What is picked\"]')?.innerText.includes('Wall')")
-	phone.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	phone.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	s.get("/api/v1/properties/1/plan", &kept)
 	if n := len(kept.Plan.Things); n != 5 {
 		t.Errorf("drawn by touch as well: %d things", n)
@@ -212,11 +212,11 @@ func (b *browser) lieOfTheLand(s *server) {
 		}
 	}
 	settle := func() {
-		b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+		b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 		s.get("/api/v1/properties/1/plan", &kept)
 	}
 	open("How the ground lies")
-	b.fill("It falls by (m in 100)", "8")
+	b.fill("Slope (m in 100)", "8")
 	b.press("button", "Keep how it lies")
 	settle()
 	if kept.Plan.Slope != 8 {
@@ -227,7 +227,7 @@ func (b *browser) lieOfTheLand(s *server) {
 	b.until("it lies beneath", "document.querySelector('svg[aria-label^=Plan] image') !== null")
 	settle()
 	wide := kept.Plan.Underlay.Metres
-	b.press("button", "Press two points")
+	b.press("button", "Pick two points")
 	b.eval("window.scrollTo(0, 0)")
 	b.settled()
 	x, y := b.at(`document.querySelector('svg[aria-label^=Plan]')`)
@@ -248,12 +248,12 @@ func (b *browser) lieOfTheLand(s *server) {
 	b.fill("it is (m)", "2")
 	b.eval(`document.activeElement.blur()`)
 	b.expect("422 ")
-	b.press("button", "Press it there")
+	b.press("button", "Pick it there")
 	b.see("cannot both be: measure again")
 	b.fill("It is (m)", "9")
 	b.fill("it is (m)", "9")
 	b.eval(`document.activeElement.blur()`)
-	b.press("button", "Press it there")
+	b.press("button", "Pick it there")
 	b.until("a gate", "document.querySelector('[aria-label=\"What is picked\"]')?.innerText.includes('Gate')")
 	b.accessible("a plan with all its slips")
 	b.press("button", "Take off the plan")
@@ -416,7 +416,7 @@ func TestBedAndCopy(t *testing.T) {
 	b.visit("/#/grounds")
 	b.press("button", "Add")
 	b.fill("Name", "Mill garden")
-	b.press("button", "Press it on a map")
+	b.press("button", "Pick it on a map")
 	b.until("outlines", "!document.querySelector('form').innerText.includes('The map is coming')")
 	b.eval(`document.querySelector('[role=application]').scrollIntoView({block: 'center'})`)
 	x, y := b.at(`document.querySelector('[role=application]')`)
@@ -424,7 +424,7 @@ func TestBedAndCopy(t *testing.T) {
 	b.see("Climates described about there")
 	b.accessible("a map of outlines")
 	b.eval(`document.querySelector('[aria-label="Climates about there"] button').click()`)
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Mill garden")
 	var where struct {
 		Climate struct{ Latitude, Longitude float64 }
@@ -449,7 +449,7 @@ func TestBedAndCopy(t *testing.T) {
 	b.clickAt(x-60, y+40)
 	b.clickAt(x+60, y+40)
 	b.press("button", "Done")
-	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	var kept struct {
 		BedM2 float64 `json:"bed_m2"`
 		RowM  float64 `json:"row_m"`
@@ -468,7 +468,7 @@ func TestBedAndCopy(t *testing.T) {
 	b.see("Nothing is drawn yet.")
 	b.press("button", "Put down the copy")
 	b.see("2 picked.")
-	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Kept')")
+	b.until("kept", "[...document.querySelectorAll('[role=status]')].some((x) => x.innerText === 'Saved')")
 	type planned struct {
 		Plan struct {
 			Things []struct {

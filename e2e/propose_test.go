@@ -164,7 +164,7 @@ func TestFirstCrew(t *testing.T) {
 	b.press("button", "Enter a person")
 	b.fill("Name of the person", "Ilda")
 	b.eval(`document.querySelector('form[aria-label="A person"] button[type=submit]').click()`)
-	b.see("Ilda: kept.")
+	b.see("Ilda: saved.")
 	b.press("button", "Enter a crew")
 	b.eval(`document.querySelector('form[aria-label="A crew"] button[type=submit]').click()`)
 	b.see("want 1 or more")

@@ -17,8 +17,8 @@ func TestFirmInTheMidwest(t *testing.T) {
 	b := open(t, s, 1280, 800)
 	b.visit("/#/settings")
 	b.choose("Units", "Imperial: ft, °F, in, gal")
-	b.press("button", "Keep")
-	b.see("Settings kept.")
+	b.press("button", "Save")
+	b.see("Settings saved.")
 	b.visit("/#/grounds")
 	b.press("button", "Add the first property")
 	b.fill("Name", "Lakeshore lot")
@@ -30,7 +30,7 @@ func TestFirmInTheMidwest(t *testing.T) {
 	b.see("America/Chicago")
 	b.see("At 1050 ft")
 	b.choose("State or province", "Wisconsin")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Nothing grows here yet")
 	var property struct {
 		Zone    string
@@ -53,12 +53,12 @@ func TestFirmInTheMidwest(t *testing.T) {
 	b.eval("document.querySelector('form details').open = true")
 	b.fill("Pot (gal)", "15")
 	b.see("in a pot of 15 gal")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("another like it, or another species")
 	b.fill("Species", "Panicle hydrangea (Hydrangea paniculata)")
 	b.until("nothing of the pot is left", "document.querySelector('form summary').innerText.includes('in the ground')")
 	b.fill("Height (ft)", "6 ft")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Panicle hydrangea added")
 	var plants struct {
 		Items []struct {
@@ -120,7 +120,7 @@ func TestFirmNearMelbourne(t *testing.T) {
 	b.fill("Latitude", "-36.76, 144.28")
 	b.fill("Name", "Stringybark")
 	b.see("Australia/Melbourne")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("Nothing grows here yet")
 	for _, plant := range []string{`"species": "rosa-bedding", "height_m": 1.2, "count": 6`, `"species": "citrus-limon", "height_m": 1.5, "pot_l": 60`,
 		`"species": "grevillea-shrubby", "height_m": 6`} {

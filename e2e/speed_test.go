@@ -95,7 +95,7 @@ func TestWeatherOverHTTP(t *testing.T) {
 	b.press("button", "Add the first property")
 	b.fill("Name", "Small orchard")
 	b.choose("Climate to start from", "Lake in mild southern foothills")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.see("No weather read yet")
 	b.press("button", "Read the station")
 	b.see("hours from the simulated weather station")

@@ -102,8 +102,8 @@ func TestHouseRuleMovesTheYear(t *testing.T) {
 	}
 	b.visit("/#/settings")
 	b.choose("Repeat-flowering roses", "are cut in winter, shortened against wind rock")
-	b.press("button", "Keep")
-	b.see("Settings kept.")
+	b.press("button", "Save")
+	b.see("Settings saved.")
 	if m := best()[5:7]; m != "11" && m != "12" && m != "01" {
 		t.Errorf("in winter: %s", best())
 	}
@@ -112,7 +112,7 @@ func TestHouseRuleMovesTheYear(t *testing.T) {
 	b.press("button", "Change property")
 	b.press("button", "House rules that are others here")
 	b.choose("Repeat-flowering roses", "are cut at bud swell")
-	b.press("button", "Keep")
+	b.press("button", "Save")
 	b.until("kept", "!document.querySelector('form[aria-label=\"Change the property\"]')")
 	if m := best()[5:7]; m > "04" || m < "02" {
 		t.Errorf("here at bud swell: %s", best())

@@ -240,7 +240,7 @@ func (l *ShoppingLine) close(products []Product) {
 	l.OnHand, l.Supplier = c.OnHand, products[n].Supplier
 	l.Expired = products[n].Expires.Given() && l.FirstDue.Given() && products[n].Expires < l.FirstDue
 	l.Formula = fmt.Sprintf(
-		"Each job's crown, pot or ground × its label's rate × the times it falls due by then (%d in all) = %g %s, less %g %s on hand, up to whole packs",
+		"Each job's crown, pot or ground × the label's rate × its times by then (%d in all) = %g %s, less %g %s on hand, in whole packs",
 		l.Times,
 		l.Needed,
 		l.Unit,

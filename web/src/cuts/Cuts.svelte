@@ -75,7 +75,7 @@
       const body = { cuts: chosen.map((c) => ({ plant_id: c.plant_id, purpose: c.purpose })) };
       const made = (await ask(api.POST('/api/v1/properties/{id}/cuts', { params: { path: { id }, header: key }, body }))).items;
       key = onceKey();
-      house.say(`${made.length} jobs are kept now; their windows follow the season.`, async () => {
+      house.say(`${made.length} jobs are saved; their windows follow the season.`, async () => {
         for (const o of made) await dropOrder(o.id);
         await read(id);
       });

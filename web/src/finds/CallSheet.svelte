@@ -145,7 +145,7 @@
       dropDraft(draft);
       [restored, answers, said, name] = [-1, {}, '', ''];
       kase.clear();
-      house.say('The call is kept.', async () => {
+      house.say('The call is saved.', async () => {
         await ask(api.DELETE('/api/v1/calls/{id}', { params: { path: { id: c.id }, header: onceKey() } }));
       });
       await push(c.order_id ? `/rounds/${c.order_id}` : `/grounds/${propertyId}`);
@@ -251,7 +251,7 @@
               aria-invalid={problem?.fields.said ? 'true' : undefined}></textarea>
             {#if problem?.fields.said}<span class="text-sm font-normal text-bad">{problem.fields.said}</span>{/if}</label
           >
-          <Button type="submit" disabled={busy}>Keep the call</Button>
+          <Button type="submit" disabled={busy}>Save the call</Button>
         </form>
       </div>
     </div>

@@ -122,7 +122,7 @@
       const c = await counts.keep({ plant: plant.id, count: body }, `Crown of the ${small(plant.common)}`);
       if (onpicture && picturesToo && file) await onpicture(file);
       const said = `${Math.round(100 * count!.share)} % brown or bare`;
-      if (c) house.say(`${said}: kept.`, () => removeCount(c.id).then(() => {}));
+      if (c) house.say(`${said}: saved.`, () => removeCount(c.id).then(() => {}));
       else house.say(`${said}: kept on this device, and sent when the house can be reached.`);
       onkept?.(count!.share);
       open = false;

@@ -73,7 +73,7 @@
       sure = 0;
       const words = all.map((c, i) => (i ? small(c.name) : c.name)).join('; ');
       if (kept.length)
-        house.say(`${words}: kept.`, async () => {
+        house.say(`${words}: saved.`, async () => {
           for (const f of kept) await removeFind(f);
           done = done.filter((id) => !all.some((c) => c.id === id));
           onkept?.(undefined, true);

@@ -47,13 +47,13 @@
   <summary class="flex min-h-11 cursor-pointer items-center font-semibold text-moss">None of these</summary>
   <form
     class="space-y-3"
-    aria-label="Keep without a name"
+    aria-label="Save without a name"
     onsubmit={(e) => {
       e.preventDefault();
       void keep();
     }}
   >
     <UnnamedFields bind:words problem={problem?.fields} />
-    <Button type="submit" disabled={busy}>Keep it without a name</Button>
+    <Button type="submit" disabled={busy}>Save it without a name</Button>
   </form>
 </details>

@@ -205,7 +205,7 @@
       />
       <Field label="What came back" bind:value={answer} problem={problem?.fields.answer} />
       <div class="flex gap-2">
-        <Button type="submit" disabled={!cause}>Keep the name</Button>
+        <Button type="submit" disabled={!cause}>Save the name</Button>
         <Button color="light" onclick={() => (naming = undefined)}>Back</Button>
       </div>
     </form>
@@ -223,7 +223,7 @@
     >
       <UnnamedFields bind:words problem={problem?.fields} answer />
       <div class="flex gap-2">
-        <Button type="submit">Keep</Button><Button color="light" onclick={() => (changing = undefined)}>Back</Button>
+        <Button type="submit">Save</Button><Button color="light" onclick={() => (changing = undefined)}>Back</Button>
       </div>
     </form>
   </Modal>

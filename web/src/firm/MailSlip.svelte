@@ -69,7 +69,7 @@
         problem={said.password}
       />
       <Field label="Writes from" bind:value={set.from} placeholder="garden@example.com" problem={said.from} />
-      <Button type="submit" class="min-h-11">Keep the mail server</Button>
+      <Button type="submit" class="min-h-11">Save the mail server</Button>
     </form>
     {#if set.host}<form
         class="flex flex-wrap items-end gap-3"

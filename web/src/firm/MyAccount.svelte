@@ -89,7 +89,7 @@
           </li>{/each}
       </ul>
       {#if can}<form class="mt-2 grid items-end gap-3 sm:grid-cols-[1fr_auto]" aria-label="Passkey" onsubmit={addKey}>
-          <Field label="This device is called" bind:value={device} placeholder="My phone" problem={fault?.fields['name']} />
+          <Field label="Name of this device" bind:value={device} placeholder="My phone" problem={fault?.fields['name']} />
           <Button type="submit" color="light" disabled={!device.trim()}>Add a passkey</Button>
         </form>{/if}
     {/if}

@@ -50,7 +50,7 @@
     problem = await attempt(async () => {
       firm = await send(wanted);
       await house.refresh();
-      house.say('Settings kept.', async () => {
+      house.say('Settings saved.', async () => {
         await attempt(async () => {
           firm = await send({ ...before, version: firm!.version });
           await house.refresh();
@@ -145,7 +145,7 @@
             >
           </p>
         {/if}
-        <Button type="submit">Keep</Button>
+        <Button type="submit">Save</Button>
       </form>{/if}
     {#if house.may('planner')}
       <People onchange={() => stamp++} />

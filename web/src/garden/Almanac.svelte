@@ -228,7 +228,7 @@
     editing = 'no';
     await list();
     await push(`/almanac/${of}`);
-    house.say('Kept. The dates and the look-list follow.', async () => {
+    house.say('Saved. The dates and the look-list follow.', async () => {
       await attempt(async () => {
         if (before) {
           const { source: _s, version: _v, ...body } = before;

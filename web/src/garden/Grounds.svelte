@@ -98,7 +98,7 @@
     plants = plants.some((x) => x.id === p.id) ? plants.map((x) => (x.id === p.id ? p : x)) : [...plants, p];
     if (form !== 'plant') form = 'none'; // after a new one another like it may follow
     await list();
-    house.say(`${p.common} kept.`);
+    house.say(`${p.common} saved.`);
   }
   const remove = (p: Plant) =>
     attempt(async () => {
@@ -293,7 +293,7 @@
           shown = 0;
           await push(`/grounds/${p.id}`);
           if (p.id === id) await read(id);
-          house.say(`${p.name} kept.`);
+          house.say(`${p.name} saved.`);
         }}
       />
     {:else if properties && !properties.length}

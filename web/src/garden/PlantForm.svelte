@@ -326,7 +326,7 @@
     />
   {/if}
   <div class="mt-3 flex gap-2">
-    <Button type="submit">Keep</Button>
+    <Button type="submit">Save</Button>
     <Button color="light" onclick={onclose}>{added ? 'Close' : 'Back'}</Button>
     {#if added}<span class="self-center text-sm text-soft" role="status">{added} added: another like it, or another species.</span
       >{/if}

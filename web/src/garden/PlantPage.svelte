@@ -84,7 +84,7 @@
       turning = undefined;
       const last = story.turned?.[0];
       if (!last) return;
-      house.say('Kept.', async () => {
+      house.say('Saved.', async () => {
         await attempt(async () => {
           await ask(api.DELETE('/api/v1/outcomes/{id}', { params: { path: { id: last.id } } }));
           await load(id);
@@ -339,7 +339,7 @@
               />
               <label class="block font-semibold">Note<Input class="mt-1 font-normal" bind:value={turning.note} /></label>
               <div class="flex gap-2">
-                <Button type="submit">Keep</Button><Button color="light" onclick={() => (turning = undefined)}>Back</Button>
+                <Button type="submit">Save</Button><Button color="light" onclick={() => (turning = undefined)}>Back</Button>
               </div>
             </form>
           {/if}

@@ -274,5 +274,5 @@
   {#if theirs && sent}
     <Apart {theirs} mine={sent} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs)} />
   {/if}
-  <div class="mt-3 flex gap-2"><Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button></div>
+  <div class="mt-3 flex gap-2"><Button type="submit">Save</Button><Button color="light" onclick={onclose}>Back</Button></div>
 </form>

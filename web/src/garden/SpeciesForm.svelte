@@ -231,7 +231,7 @@
     <Pick class="sm:col-span-2" label="Blooms on" bind:value={e.bloom.habit} options={habits.map((h) => [h, h])} />
     <Field
       class="sm:col-span-2"
-      label="Of it on old wood (%)"
+      label="Share on old wood (%)"
       mode="numeric"
       bind:value={
         () => String(Math.round(100 * e.bloom.old_wood)),
@@ -311,6 +311,6 @@
     <Apart {theirs} mine={$state.snapshot(e)} onmine={() => keep(undefined, theirs.version)} ontheirs={() => onkept(theirs.id)} />
   {/if}
   <div class="mt-3 flex gap-2">
-    <Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button>
+    <Button type="submit">Save</Button><Button color="light" onclick={onclose}>Back</Button>
   </div>
 </form>

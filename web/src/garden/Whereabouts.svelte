@@ -197,7 +197,7 @@
 <Field class="sm:col-span-1" label="Longitude" mode="decimal" bind:value={place.longitude} problem={said.longitude} />
 <div class="sm:col-span-6">
   <button type="button" class="min-h-11 text-moss underline" aria-expanded={mapped} onclick={() => (mapped = !mapped)}
-    >Press it on a map</button
+    >Pick it on a map</button
   >
   {#if mapped}
     <PlaceMap

@@ -31,8 +31,8 @@
   <summary class="min-h-11 py-2 font-semibold">How the ground lies</summary>
   <form class="space-y-2 pb-2" onsubmit={keep}>
     <div class="grid grid-cols-2 items-end gap-2">
-      <Field label="Up is at a bearing of (°)" mode="decimal" bind:value={north} />
-      <Field label="It falls by (m in 100)" mode="decimal" bind:value={slope} />
+      <Field label="Bearing of the top (°)" mode="decimal" bind:value={north} />
+      <Field label="Slope (m in 100)" mode="decimal" bind:value={slope} />
       <Pick
         label="towards the"
         value={falls}

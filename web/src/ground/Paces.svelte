@@ -65,7 +65,7 @@
       <button
         class="min-h-11 rounded-sm border border-ink bg-white px-3 font-semibold disabled:opacity-50"
         disabled={!a || !b || !fromA || !fromB}
-        onclick={place}>Press it there</button
+        onclick={place}>Pick it there</button
       >
     </div>
   {/if}

@@ -440,7 +440,7 @@
   <div class="flex flex-wrap items-end gap-x-4 gap-y-1">
     <h1 class="flex-1">Plan</h1>
     <span class="pb-2 text-sm text-soft" role="status"
-      >{{ kept: 'Kept', waiting: 'Drawing …', keeping: 'Keeping …', refused: 'Not kept yet' }[saving]}</span
+      >{{ kept: 'Saved', waiting: 'Drawing …', keeping: 'Saving …', refused: 'Not saved yet' }[saving]}</span
     >
     <Button size="sm" color="light" class="min-h-11" disabled={!past.length} onclick={back}>Undo</Button>
     <Button size="sm" color="light" class="min-h-11" disabled={!ahead.length} onclick={forth}>Redo</Button>
@@ -670,13 +670,13 @@
               <button class="min-h-11 text-moss underline" onclick={() => indoors && stand(indoors.thing)}
                 >It stands in there</button
               >
-              <button class="min-h-11 text-moss underline" onclick={() => (indoors = undefined)}>No: I press again</button>
+              <button class="min-h-11 text-moss underline" onclick={() => (indoors = undefined)}>No, I will press again</button>
             </p>
           </div>
         {/if}
         {#if tool === 'place' && placing}
           <Pick
-            label="Which one stands where you press next"
+            label="Plant to place with the next press"
             value={placing.id}
             options={[...loose, ...(loose.some((l) => l.id === placing?.id) ? [] : [placing])].map((l): [number, string] => [
               l.id,

@@ -61,8 +61,8 @@
     <FilePick name={under ? 'Another picture' : 'Take a picture'} accept="image/*" onfile={take} />
     {#if under}
       <p class="text-sm">
-        Press two points on it that you know the distance of, then say how far they are apart.
-        <button class="min-h-11 text-moss underline" onclick={() => onmeasure(true)}>Press two points</button>
+        Pick two points on it that you know the distance of, then say how far they are apart.
+        <button class="min-h-11 text-moss underline" onclick={() => onmeasure(true)}>Pick two points</button>
       </p>
       {#if ends.length === 2}
         <div class="flex items-end gap-2">

@@ -48,7 +48,7 @@
         version: e!.version,
       };
       take(await ask(api.PUT('/api/v1/estimates/{id}', { params: params_(), body })));
-      house.say('Kept.');
+      house.say('Saved.');
     });
     return !problem;
   }
@@ -170,7 +170,7 @@
         <dd class="text-right tabular-nums">{amount(e.agreed.gross.amount, e.currency, e.digits)}</dd>{/if}
     </dl>
     {#if changing}<div class="mt-3 flex gap-3">
-        <Button class="min-h-11" color="light" disabled={!dirty} onclick={keep}>Keep</Button>
+        <Button class="min-h-11" color="light" disabled={!dirty} onclick={keep}>Save</Button>
         {#if e.state === 'sent'}<Button class="min-h-11" color="light" onclick={() => take(e!)}>Leave it as it was sent</Button
           >{/if}
       </div>{/if}

@@ -45,7 +45,7 @@
     body.stuff = body.stuff.filter((s) => s.name.trim());
     problem = await attempt(async () => {
       take(await ask(api.PUT('/api/v1/rates', { params: { header: onceKey() }, body })));
-      house.say('Rates kept. Estimates that were made stay as they are.');
+      house.say('Rates saved. Estimates that were made stay as they are.');
     });
     toFault(problem, form);
   }
@@ -183,7 +183,7 @@
           {#if theirs}<button type="button" class="min-h-11 underline" onclick={() => take(theirs)}>Use the saved version</button
             >{/if}
         </p>{/if}
-      <Button type="submit" class="min-h-11">Keep the rates</Button>
+      <Button type="submit" class="min-h-11">Save the rates</Button>
     </form>
   {/if}
 </div>

@@ -20,7 +20,7 @@
   const link = 'inline-flex min-h-11 items-center underline';
 </script>
 
-<ul class="flex flex-wrap gap-x-6 text-sm" aria-label="Whom to reach">
+<ul class="flex flex-wrap gap-x-6 text-sm" aria-label="Contacts">
   {#each list as c (c.id)}<li class="flex flex-wrap items-center gap-x-3">
       <span><b>{c.name}</b>, {role(c)}</span>
       {#if c.phone}<a class={link} href="tel:{c.phone.replace(/[^+\d]/g, '')}">{c.phone}</a>{/if}

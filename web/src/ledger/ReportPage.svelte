@@ -34,7 +34,7 @@
       const { title, summary, nights, sections } = $state.snapshot(r!) as Report;
       const body = { title, summary: summary.filter((t) => t.trim()), nights, sections, version: kept!.version };
       take(await ask(api.PUT('/api/v1/reports/{id}', { params: at(), body })));
-      house.say('Kept.');
+      house.say('Saved.');
     });
     return !problem;
   }
@@ -117,7 +117,7 @@
           </fieldset>
         {/each}
         <div class="flex gap-3">
-          <Button class="min-h-11" color="light" disabled={!dirty} onclick={keep}>Keep</Button>
+          <Button class="min-h-11" color="light" disabled={!dirty} onclick={keep}>Save</Button>
           <Button class="min-h-11" color="light" onclick={() => take(kept!)}>Leave it as it was</Button>
         </div>
       </div>

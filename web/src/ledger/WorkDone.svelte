@@ -53,7 +53,7 @@
           body: { property_id: property, orders: picked, visits: Math.round(Number(visits)) || 0 },
         }),
       );
-      house.say(`Invoice draft ${c.number} is kept: ${amount(c.total.gross.amount, c.currency, c.digits)}.`);
+      house.say(`Invoice draft ${c.number} is saved: ${amount(c.total.gross.amount, c.currency, c.digits)}.`);
       await load(query);
     });
   }

@@ -47,7 +47,7 @@
     problem = await attempt(async () => {
       const kept = await p.keep($state.snapshot(f) as F, onceKey());
       form = undefined;
-      house.say(`${kept.name}: kept.`);
+      house.say(`${kept.name}: saved.`);
       await anew();
     });
   }
@@ -81,7 +81,7 @@
           >
         </p>{/if}
       <div class="flex gap-2">
-        <Button type="submit">Keep</Button><Button color="light" onclick={() => (form = undefined)}>Back</Button>
+        <Button type="submit">Save</Button><Button color="light" onclick={() => (form = undefined)}>Back</Button>
       </div>
     </form>
   {/if}

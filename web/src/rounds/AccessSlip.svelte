@@ -52,7 +52,7 @@
         api.PUT('/api/v1/properties/{id}/access', { params: { path: { id: property }, header: onceKey() }, body }),
       );
       open = false;
-      house.say('Access kept.');
+      house.say('Access saved.');
     });
   }
 </script>
@@ -80,7 +80,7 @@
         <Field label="Gate, key, parking" bind:value={access.note} problem={problem?.fields.note} />
       </div>
       <div class="flex gap-2">
-        <Button type="submit">Keep</Button><Button color="light" onclick={() => (open = false)}>Back</Button>
+        <Button type="submit">Save</Button><Button color="light" onclick={() => (open = false)}>Back</Button>
       </div>
     </form>
   {:else}

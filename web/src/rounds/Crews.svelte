@@ -128,7 +128,7 @@
 {#snippet fields(form: Form, problem: Problem | undefined)}
   <Field label="Name of the crew" bind:value={form.name} problem={problem?.fields.name} autofocus />
   <fieldset>
-    <legend class="font-semibold">Who goes together</legend>
+    <legend class="font-semibold">People in the crew</legend>
     <div class="grid gap-x-4 sm:grid-cols-2">
       {#each all as p (p.id)}<Tickbox
           checked={form.people.includes(p.id)}
@@ -148,7 +148,7 @@
       problem={problem?.fields['break.minutes']}
     />
     <Field
-      label="Loading before they set out, minutes"
+      label="Loading before setting out, minutes"
       mode="numeric"
       bind:value={form.loading}
       placeholder="none"
@@ -168,7 +168,7 @@
     <Field label="Latitude" mode="decimal" bind:value={form.lat} problem={problem?.fields['start.latitude']} />
     <Field label="Longitude" mode="decimal" bind:value={form.lon} problem={problem?.fields['start.longitude']} />
     <Field
-      label="Waste the vehicle takes"
+      label="Waste the vehicle carries"
       kind="bulk"
       bind:value={form.load}
       placeholder="no matter"
@@ -181,7 +181,7 @@
   })}
   {#if number(form.load) || form.tip.lat}
     <fieldset>
-      <legend class="font-semibold">Where waste is tipped on the way (nothing: it comes home)</legend>
+      <legend class="font-semibold">Tip on the way (empty: waste comes home)</legend>
       <div class="grid gap-3 sm:grid-cols-3">
         <Field
           label="Latitude of the tip"
@@ -208,7 +208,7 @@
   {/if}
   <div>
     <div class="flex flex-wrap items-end gap-3">
-      <Field class="w-48" label="A day off" type="date" bind:value={away} problem={problem?.fields.off} />
+      <Field class="w-48" label="Day off" type="date" bind:value={away} problem={problem?.fields.off} />
       <Button
         color="light"
         disabled={!away || form.off.includes(away)}

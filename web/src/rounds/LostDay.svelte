@@ -58,7 +58,7 @@
         ['van broken', 'the van is broken'],
       ]}
     />
-    {#if why === 'rain'}<Tickbox label="All work comes off" bind:checked={all} />{/if}
+    {#if why === 'rain'}<Tickbox label="Take all work off" bind:checked={all} />{/if}
   </div>
   {#if !lost}<Waiting />
   {:else if !lost.visits.length}

@@ -118,7 +118,7 @@
       problem={problem?.fields.crew_id}
     />
     <Field label="First visit from" type="date" bind:value={form.first} problem={problem?.fields.first} />
-    <Field label="Last day (none: goes on)" type="date" bind:value={form.until} problem={problem?.fields.until} />
+    <Field label="Last day (empty: no end)" type="date" bind:value={form.until} problem={problem?.fields.until} />
     <div class="grid grid-cols-2 gap-3">
       <Pick
         label="Season from"

@@ -432,7 +432,7 @@
     onclose={() => (entering = undefined)}
     onkept={(o) => {
       entering = undefined;
-      house.say(`${o.title} kept.`);
+      house.say(`${o.title} saved.`);
       if (o.id === jobId) void anew();
       else void push(`/rounds/${o.id}`);
     }}

@@ -163,7 +163,7 @@
         bind:value={p.size}
         problem={said[`packs[${i}].size`]}
       />
-      <Field class="sm:col-span-3" label="Price of it" mode="decimal" bind:value={p.price} problem={said[`packs[${i}].price`]} />
+      <Field class="sm:col-span-3" label="Price" mode="decimal" bind:value={p.price} problem={said[`packs[${i}].price`]} />
     {/each}
     <button
       type="button"
@@ -187,5 +187,5 @@
         onclick={() => ((version = theirs.version), (problem = undefined))}>Keep mine: press Keep again</button
       >
     </p>{/if}
-  <div class="mt-3 flex gap-2"><Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button></div>
+  <div class="mt-3 flex gap-2"><Button type="submit">Save</Button><Button color="light" onclick={onclose}>Back</Button></div>
 </form>

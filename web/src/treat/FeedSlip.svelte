@@ -53,7 +53,7 @@
     busy = true;
     await attempt(async () => {
       const o = await ask(api.POST('/api/v1/plants/{id}/feeding', { params: { path: { id: plant }, header: onceKey() }, body }));
-      house.say(`${o.title}: kept as a job.`, async () => {
+      house.say(`${o.title}: saved as a job.`, async () => {
         await dropOrder(o.id);
         onkept?.();
       });

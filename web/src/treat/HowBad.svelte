@@ -37,7 +37,7 @@
       change.not_seen = before.not_seen.filter((s) => !kept.includes(s));
       change.harvest = f.harvest || undefined;
       await changeFind(before, change);
-      house.say('Kept: the treatment follows.');
+      house.say('Saved: the treatment follows.');
       onkept();
     });
   }
@@ -61,7 +61,7 @@
         placeholder="below the crowns"
         problem={problem?.fields.bed_m2}
       />{/if}
-    {#if t.edible}<Field label="Picked next on" type="date" bind:value={f.harvest} problem={problem?.fields.harvest} />{/if}
+    {#if t.edible}<Field label="Next picked on" type="date" bind:value={f.harvest} problem={problem?.fields.harvest} />{/if}
   </div>
   <Tickbox bind:checked={f.helpers} label="Hunters or parasitised ones are seen" />
   <Button type="submit" size="sm" color="light">Work it out again</Button>

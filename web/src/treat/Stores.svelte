@@ -57,7 +57,7 @@
       const kind = file.type || 'application/octet-stream';
       await sendFile<Product>(`/api/v1/products/${path.id}/label`, file, kind, onceKey(), 'PUT');
       house.say(
-        `${p.name}: its label is kept.`,
+        `${p.name}: its label is saved.`,
         p.label
           ? undefined
           : async () => {
@@ -96,7 +96,7 @@
         {actives}
         onkept={(p) => {
           form = undefined;
-          house.say(`${p.name}: kept.`);
+          house.say(`${p.name}: saved.`);
           void read(weeks);
         }}
         onclose={() => (form = undefined)}

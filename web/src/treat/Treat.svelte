@@ -55,7 +55,7 @@
       const made = kept.jobs.filter((j) => !before.has(j.id));
       const more = along ? ` The same on ${along === 1 ? 'one other' : `${along} others`}.` : '';
       house.say(
-        `${made.length === 1 ? 'One job is' : `${made.length} jobs are`} kept.${more}`,
+        `${made.length === 1 ? 'One job is' : `${made.length} jobs are`} saved.${more}`,
         along
           ? undefined
           : async () => {

@@ -156,5 +156,5 @@
   </p>{/if}
 {#if problems['use.anyway'] || f.anyway}
   <p class="border-2 border-sun p-2 text-sm" role="alert">{problems['use.anyway'] ?? 'Say why in the note below.'}</p>
-  <Tickbox bind:checked={f.anyway} label="It was used all the same" />
+  <Tickbox bind:checked={f.anyway} label="It was used anyway" />
 {/if}

@@ -18,7 +18,7 @@
   <p class="font-bold">Another device has looked at this {name.toLowerCase()} meanwhile. Nothing is lost; say what stands.</p>
   <div class="mt-1 grid grid-cols-2 gap-3">
     <div>
-      <h3 class="text-sm font-semibold">Kept by the other</h3>
+      <h3 class="text-sm font-semibold">Saved by the other device</h3>
       <ul class="list-disc pl-4 text-sm">
         {#each theirs as c, i (i)}<li>{say(c)}</li>{:else}<li>no checks</li>{/each}
         {#if waiting.theirs!.note}<li>“{waiting.theirs!.note}”</li>{/if}

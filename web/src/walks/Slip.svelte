@@ -81,7 +81,7 @@
             {#if r.speaks === 'danger'}
               <span class="text-xs font-bold text-bad">danger</span>
             {:else if r.speaks === 'wait' || r.weight === 0}
-              <span class="text-center text-soft" title="Tells neither for life nor for death" aria-hidden="true">·</span>
+              <span class="text-center text-soft" title="Tells nothing either way" aria-hidden="true">·</span>
             {:else}
               <svg width="72" height="14" role="img" aria-label="speaks for {r.speaks}, strength {r.weight.toFixed(1)}">
                 <line x1="36" x2="36" y1="0" y2="14" stroke="var(--color-rule)" />

@@ -268,7 +268,7 @@
         >
       </p>{/if}
     <div class="flex gap-2 sm:col-span-6">
-      <Button type="submit">Keep</Button><Button color="light" onclick={onclose}>Back</Button>
+      <Button type="submit">Save</Button><Button color="light" onclick={onclose}>Back</Button>
     </div>
   </form>
 </Modal>

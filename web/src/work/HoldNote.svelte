@@ -71,8 +71,8 @@
           if (why.trim()) void overrule(order, why.trim());
         }}
       >
-        <Field class="min-w-48 flex-1" label="Why it is done all the same" bind:value={why} autofocus />
-        <Button size="sm" class="min-h-11" type="submit" disabled={!why.trim()}>Do it all the same</Button>
+        <Field class="min-w-48 flex-1" label="Why it is done anyway" bind:value={why} autofocus />
+        <Button size="sm" class="min-h-11" type="submit" disabled={!why.trim()}>Do it anyway</Button>
         <Button size="sm" class="min-h-11" color="light" onclick={() => (asking = false)}>Back</Button>
       </form>
     {:else}
