@@ -1,7 +1,7 @@
 /** Names causes: by the house where it can be reached, and by the same rules on this device where it cannot. */
 import { api, ask, Problem, type Entry, type Schemas } from '../api/client';
-import { asked, load } from './rules';
-import { takeKit } from './verdicts';
+import { asked, fetchRules, load } from './rules';
+import { kitOf, takeKit } from './verdicts';
 
 export type CauseOut = Schemas['CauseOut'];
 export interface Asked {
@@ -24,9 +24,19 @@ export async function takeAlong(property: number): Promise<void> {
     ask(api.GET('/api/v1/species')),
     ask(api.GET('/api/v1/properties/{id}/known', { params: { path: { id: property } } })),
     ask(api.GET('/api/v1/calls', { params: { query: { property } } })),
-    takeKit(property),
+    kitOf(property),
+    fetchRules(),
   ]);
+  // The rules take the phone a second to start: not while one reads the first plant. Asked for before, they start at once.
+  await quiet();
+  await takeKit(property);
 }
+
+/** A moment in which nothing is pressed: some seconds after the page is there. */
+const quiet = () =>
+  new Promise<void>((go) =>
+    setTimeout(() => ('requestIdleCallback' in window ? requestIdleCallback(() => go(), { timeout: 5000 }) : go()), 5000),
+  );
 
 async function onDevice(q: Asked): Promise<CauseOut> {
   await load();

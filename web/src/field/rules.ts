@@ -17,6 +17,9 @@ declare global {
   var mezzadroCount: Rule | undefined;
 }
 
+/** Has the rules lie on the device, without starting them. */
+export const fetchRules = () => fetch(rules).then((r) => void r.arrayBuffer());
+
 let loading: Promise<void> | undefined;
 /** Brings the rules onto the device; once. */
 export function load(): Promise<void> {

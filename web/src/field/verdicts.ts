@@ -13,12 +13,12 @@ export function today(): string {
   return house.frame?.movable && house.today ? house.today : deviceDay();
 }
 
-/** Reads what the rules have to know of a property: from the house, or as the service worker kept it. */
+/** What the rules have to know of a property: from the house, or as the service worker kept it. */
+export const kitOf = (property: number) => ask(api.GET('/api/v1/properties/{id}/along', { params: { path: { id: property } } }));
+
+/** Has the rules know a property. */
 export async function takeKit(property: number): Promise<void> {
-  const [kit] = await Promise.all([
-    ask(api.GET('/api/v1/properties/{id}/along', { params: { path: { id: property } } })),
-    load(),
-  ]);
+  const [kit] = await Promise.all([kitOf(property), load()]);
   asked('mezzadroTake', kit);
   taken = property;
 }

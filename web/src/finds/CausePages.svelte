@@ -127,8 +127,8 @@
     <div class="px-5 py-4 max-md:px-3">
       <h1>What may be wrong with a plant</h1>
       <p class="mt-1 max-w-prose text-soft">
-        Choose a cause to see what it looks like, when it is at work here and which of your plants take it. You also see what it is
-        taken for, and the sign that tells them apart. Or <a href="#/ails">start from what is seen</a>.
+        Choose a cause to see what it looks like, when it is at work here and which of your plants take it. You also see what it
+        is taken for, and the sign that tells them apart. Or <a href="#/ails">start from what is seen</a>.
       </p>
     </div>
   {:else if page}

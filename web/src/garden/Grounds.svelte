@@ -239,7 +239,9 @@
 
 <svelte:head><title>{property ? `${property.name} · ` : ''}Grounds · Mezzadro</title></svelte:head>
 
-<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
+<div
+  class="border-b border-rule bg-white max-lg:overflow-x-auto {house.frame && !house.frame.counts.grounds ? '' : 'min-h-[139px]'}"
+>
   {#if season && property}<Ribbon {season} place={property.name} />{/if}
 </div>
 

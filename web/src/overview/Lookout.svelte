@@ -220,7 +220,12 @@
 {/snippet}
 
 <!-- svelte-ignore a11y_no_noninteractive_tabindex: it is scrolled on a phone, by keys too -->
-<div class="border-b border-rule bg-white max-lg:overflow-x-auto" role="group" aria-label="The year so far" tabindex="0">
+<div
+  class="border-b border-rule bg-white max-lg:overflow-x-auto {house.frame && !house.frame.counts.grounds ? '' : 'min-h-[139px]'}"
+  role="group"
+  aria-label="The year so far"
+  tabindex="0"
+>
   {#if season}<Ribbon {season} place={event?.property ?? ''} />{/if}
 </div>
 

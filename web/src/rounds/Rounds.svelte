@@ -13,6 +13,7 @@
   import HoldNote from '../work/HoldNote.svelte';
   import JobPhotos from '../work/JobPhotos.svelte';
   import More from '../lib/More.svelte';
+  import Waiting from '../lib/Waiting.svelte';
   import Tick from '../work/Tick.svelte';
 
   let { params }: { params?: { job?: string } } = $props();
@@ -184,7 +185,9 @@
   </a>
 {/snippet}
 
-<div class="border-b border-rule bg-white max-lg:overflow-x-auto">
+<div
+  class="border-b border-rule bg-white max-lg:overflow-x-auto {house.frame && !house.frame.counts.grounds ? '' : 'min-h-[139px]'}"
+>
   {#if season}<Ribbon
       {season}
       place={job?.property ?? first?.name}
@@ -194,7 +197,11 @@
     />{/if}
 </div>
 
-<div class="grid lg:grid-cols-[19rem_minmax(0,1fr)]">
+{#if !rounds}<div class="px-5 py-3">
+    <h1 class="sr-only">Rounds</h1>
+    <Waiting rows={14} />
+  </div>{/if}
+<div class="grid lg:grid-cols-[19rem_minmax(0,1fr)] {rounds ? '' : 'hidden'}">
   <section class="border-r border-rule px-4 py-3 max-lg:order-last" aria-label="Jobs to be placed">
     <div class="flex items-center gap-2">
       <h1 class="flex-1 lg:sr-only">Rounds</h1>

@@ -54,27 +54,27 @@
     {#if answer.verdict.kind === 'wait until'}<Patience {answer} />{/if}
     <div class="grid gap-x-4 gap-y-2 sm:grid-cols-2">
       <section>
-        <h3 class="text-sm font-semibold text-moss">Do</h3>
+        <h2 class="text-sm font-semibold text-moss">Do</h2>
         <ul class="list-disc pl-4">
           {#each answer.do as d}<li>{d}</li>{/each}
         </ul>
       </section>
       <section>
-        <h3 class="text-sm font-semibold text-bad">Do not</h3>
+        <h2 class="text-sm font-semibold text-bad">Do not</h2>
         <ul class="list-disc pl-4">
           {#each answer.dont as d}<li>{d}</li>{/each}
         </ul>
       </section>
     </div>
     <section>
-      <h3 class="text-sm font-semibold">Prognosis <span class="font-normal text-soft">(estimate)</span></h3>
+      <h2 class="text-sm font-semibold">Prognosis <span class="font-normal text-soft">(estimate)</span></h2>
       <p>
         {answer.prognosis.text}
         {#if answer.prognosis.chance > 0}Chance {Math.round(answer.prognosis.chance * 100)} %.{/if}
       </p>
     </section>
     <section>
-      <h3 class="text-sm font-semibold">Why</h3>
+      <h2 class="text-sm font-semibold">Why</h2>
       <ul class="space-y-1">
         {#each answer.reasons as r, i (i)}
           <li class="grid grid-cols-[4.5rem_1fr] items-center gap-2">
@@ -110,7 +110,7 @@
     </section>
     {#if answer.spot}
       <section class="border border-water p-2" aria-label="The spot">
-        <h3 class="text-sm font-semibold text-water">The spot</h3>
+        <h2 class="text-sm font-semibold text-water">The spot</h2>
         <p>{answer.spot.text}</p>
         <ul class="mt-1 space-y-0.5 text-sm">
           {#each answer.spot.reasons.slice(0, 3) as r (r.key)}
@@ -140,13 +140,13 @@
     {/if}
     {#if answer.care?.length}
       <section>
-        <h3 class="text-sm font-semibold">After-care</h3>
+        <h2 class="text-sm font-semibold">After-care</h2>
         <Care care={answer.care} />
       </section>
     {/if}
     {#if answer.changes?.length}
       <section>
-        <h3 class="text-sm font-semibold">What would change it</h3>
+        <h2 class="text-sm font-semibold">What would change it</h2>
         <ul class="list-disc pl-4">
           {#each answer.changes as c}<li>{c}</li>{/each}
         </ul>
@@ -154,7 +154,7 @@
     {/if}
     {#if answer.cautions?.length}
       <section class="border-l-4 border-sun pl-3">
-        <h3 class="text-sm font-semibold text-sun">Caution</h3>
+        <h2 class="text-sm font-semibold text-sun">Caution</h2>
         <ul class="space-y-1">
           {#each answer.cautions as c}<li>{c.text}</li>{/each}
         </ul>
