@@ -6,6 +6,7 @@ import (
 	"math/rand/v2"
 	"slices"
 	"testing"
+	"time"
 
 	"mezzadro/core/day"
 )
@@ -115,6 +116,31 @@ func random(r *rand.Rand, jobs, places, crews, days int) *Problem {
 		}
 	}
 	return p
+}
+
+// crossed is how long a road takes that is set out on at a minute: the clock goes minute by minute, and while it is slow
+// less of the road is done in each.
+func crossed(p *Problem, on day.Day, at, road float64) float64 {
+	now := at
+	for road > 1e-12 {
+		slow := 1.0
+		for _, t := range p.Traffic {
+			days := t.Days
+			if len(days) == 0 {
+				days = []time.Weekday{1, 2, 3, 4, 5}
+			}
+			if slices.Contains(days, on.Time().Weekday()) && now >= float64(t.From) && now < float64(t.To) {
+				slow = t.Times
+			}
+		}
+		next := math.Floor(now) + 1
+		if done := (next - now) / slow; done < road {
+			now, road = next, road-done
+		} else {
+			now, road = now+road*slow, 0
+		}
+	}
+	return now - at
 }
 
 // judge works out from scratch what an arrangement costs, and what hard rule it breaks: written apart from the search,
@@ -251,11 +277,12 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				if q.Knows != nil && *q.Knows != c {
 					cost += 20
 				}
-				leg := between(from, q.At)
+				road, tipped := between(from, q.At), 0.0
 				if t := crew.Tip; t != nil && i != order[0] && aboard > 0 && here > 0 && aboard+here > crew.LoadM3 {
-					leg = between(from, &t.At) + t.Minutes + between(&t.At, q.At) // what is on goes first
+					road, tipped = between(from, &t.At)+between(&t.At, q.At), t.Minutes // what is on goes first
 					aboard = 0
 				}
+				leg := crossed(p, on, now, road) + tipped
 				cost += leg + 12 + 0.5*q.Arrive
 				spend(leg)
 				busy += leg
@@ -290,6 +317,16 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 				}
 				if now < early && i == order[0] {
 					now = early
+					sets, latest := 0.0, early // it sets out so that it comes as the gate opens
+					for range 60 {
+						if mid := (sets + latest) / 2; mid+crossed(p, on, mid, road) > early {
+							latest = mid
+						} else {
+							sets = mid
+						}
+					}
+					cost, busy = cost+early-sets-leg, busy+early-sets-leg
+					leg = early - sets
 					if early-leg-float64(crew.Load) >= noon {
 						owed = 0
 					}
@@ -329,7 +366,7 @@ func judge(p *Problem, ways map[[2]int][]int, at []*Pin) (cost float64, broken s
 					cost += 60
 				}
 			}
-			back := between(from, crew.Start)
+			back := crossed(p, on, now, between(from, crew.Start))
 			cost += back
 			spend(back)
 			over := math.Max(0, now-float64(hours.To))

@@ -133,11 +133,11 @@ func (s *search) plan(rounds int) Plan {
 		t := s.simulate(w, w.stops, true)
 		last, load := -1, aboard{}
 		for k, st := range w.stops {
-			leg, over := s.onward(&load, w.crew, last, &st)
+			_, over := s.onward(&load, w.crew, last, &st)
 			trips, _ := s.away(&load, w.crew, &st)
 			last = st.place
 			out.Visits = append(out.Visits, Visit{Crew: w.crew, Day: w.day, Date: s.p.From + day.Day(w.day), Place: st.place, Jobs: s.inOrder(st.jobs),
-				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(leg), Tip: over, Trips: trips})
+				From: int(math.Round(t.begins[k])), To: int(math.Round(t.ends[k])), Travel: math.Round(t.legs[k]), Tip: over, Trips: trips})
 		}
 		if t.rested > 0 {
 			b := s.p.Crews[w.crew].Break

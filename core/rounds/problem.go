@@ -123,14 +123,15 @@ type Known struct {
 
 // Problem is all that is to be planned.
 type Problem struct {
-	From   day.Day `json:"from" format:"date" doc:"First day"`
-	Days   int     `json:"days" minimum:"1" maximum:"60"`
-	Crews  []Crew  `json:"crews" maxItems:"40"`
-	Places []Place `json:"places" maxItems:"2000"`
-	Jobs   []Job   `json:"jobs" maxItems:"5000"`
-	Ways   []Known `json:"ways,omitempty" maxItems:"20000"`
-	Light  []Span  `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day, in which all work is done, overtime too; no matter when absent"`
-	Sky    []Sky   `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
+	From    day.Day   `json:"from" format:"date" doc:"First day"`
+	Days    int       `json:"days" minimum:"1" maximum:"60"`
+	Crews   []Crew    `json:"crews" maxItems:"40"`
+	Places  []Place   `json:"places" maxItems:"2000"`
+	Jobs    []Job     `json:"jobs" maxItems:"5000"`
+	Ways    []Known   `json:"ways,omitempty" maxItems:"20000"`
+	Traffic []Traffic `json:"traffic,omitempty" maxItems:"40" doc:"When ways take longer; a way takes as long as the traffic from the minute it is set out on makes it"`
+	Light   []Span    `json:"light,omitempty" maxItems:"60" doc:"From sunrise to sunset by day, in which all work is done, overtime too; no matter when absent"`
+	Sky     []Sky     `json:"weather,omitempty" maxItems:"61" doc:"By day, as told or as usual; no matter when absent"`
 
 	Sure       float64 `json:"sure,omitempty" minimum:"0" maximum:"0.99" doc:"With what chance each day is to end within the crew's hours, such as 0.8: days are filled so far only; as reckoned when absent"`
 	Fortnights int     `json:"fortnights,omitempty" minimum:"0" maximum:"200" doc:"Over how many drawn spans, with their rain and with work that takes longer and shorter, plans are compared; fewer where there is very much to plan; none when absent"`
@@ -196,6 +197,7 @@ func (p *Problem) Validate() error {
 		}
 	}
 	bad = append(bad, skyFaults("weather", p.Sky)...)
+	bad = append(bad, p.trafficFaults()...)
 	for i := range p.Jobs {
 		bad = append(bad, p.jobFaults(i)...)
 	}

@@ -65,7 +65,7 @@ type timed struct {
 	travel, over, idle, end float64
 	sick, before            int // clean stops after sick ones; stops before those that make safe
 	ok                      bool
-	begins, ends            []float64 // arrival at each stop and when it is left, where asked for
+	begins, ends, legs      []float64 // arrival at each stop, when it is left, and the way there, where asked for
 	rested                  float64   // when the break begins; 0: there is none
 }
 
@@ -140,6 +140,18 @@ func (s *search) leg(crew, from, to int) float64 {
 	return s.ways.place[from][to]
 }
 
+// slowed is how long a way takes that is set out on at a minute; what it takes to tip on it is not slowed.
+func (s *search) slowed(w *way, at, free float64, tipping bool) float64 {
+	if len(s.rush[w.day]) == 0 {
+		return free
+	}
+	stands := 0.0
+	if tipping {
+		stands = s.p.Crews[w.crew].Tip.Minutes
+	}
+	return driven(s.rush[w.day], at, free-stands) + stands
+}
+
 // simulate goes through a crew's day stop by stop.
 func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	out := timed{ok: len(stops) == 0 || !w.hours.empty()}
@@ -147,23 +159,24 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 	dark, others, load := s.dark(w.day), 0, aboard{}
 	for i := range stops {
 		st := &stops[i]
-		leg, _ := s.onward(&load, w.crew, last, st)
+		free, tipping := s.onward(&load, w.crew, last, st)
+		leg := s.slowed(w, c.at, free, tipping)
 		c.pass(leg)
-		out.travel += leg
 		open := s.open[w.day][st.place]
 		if opens := max(float64(open.From), st.early); c.at < opens {
 			if last >= 0 {
 				out.idle += c.wait(opens)
 			} else { // the day begins later
-				c.at = opens
+				c.at, leg = opens, drivenTo(s.rush[w.day], opens, free)
 				if opens-leg-s.loading(w) >= c.due {
 					c.rest = 0
 				}
 			}
 		}
+		out.travel += leg
 		out.ok = out.ok && (st.late == 0 || c.at <= st.late+1e-9)
 		if begins {
-			out.begins = append(out.begins, c.at)
+			out.begins, out.legs = append(out.begins, c.at), append(out.legs, leg)
 		}
 		_, away := s.away(&load, w.crew, st)
 		out.travel += away
@@ -185,7 +198,7 @@ func (s *search) simulate(w *way, stops []stop, begins bool) timed {
 		last = st.place
 	}
 	if last >= 0 {
-		back := s.ways.start[w.crew][last]
+		back := s.slowed(w, c.at, s.ways.start[w.crew][last], false)
 		c.pass(back)
 		out.travel += back
 		out.over = max(0, c.at-float64(w.hours.To))
@@ -268,7 +281,7 @@ func (s *search) reckon(w *way) {
 	fixed, waste, busy := s.fixed(w.crew, w.stops)
 	w.cost = s.price(w, t, fixed, waste)
 	w.travel, w.waste, w.busy, w.kit, w.firstSick = t.travel, waste, busy, 0, len(w.stops)
-	w.limited = s.tips(w.crew, waste)
+	w.limited = s.tips(w.crew, waste) || len(s.rush[w.day]) > 0
 	for i := range w.stops {
 		if w.stops[i].sick && w.firstSick == len(w.stops) {
 			w.firstSick = i
@@ -303,7 +316,7 @@ func (s *search) dark(d int) float64 {
 // add is the least that a stop adds to a way, and where; far where it cannot be.
 func (s *search) add(w *way, st stop) (float64, spot) {
 	i := w.find(st.place)
-	if w.limited || st.late > 0 || st.safe || s.limits(w.day, st.place) || s.tips(w.crew, w.waste+st.waste) {
+	if w.limited || st.late > 0 || st.safe || len(s.rush[w.day]) > 0 || s.limits(w.day, st.place) || s.tips(w.crew, w.waste+st.waste) {
 		return s.addSlowly(w, st, i)
 	}
 	c, how := s.addQuickly(w, st, i)

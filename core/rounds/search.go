@@ -18,6 +18,7 @@ type search struct {
 	courses [][]int     // jobs that hang together, what is waited for first
 	kit     []uint64    // of each job, a bit for each kind
 	days    []float64   // of each job on each way: what its day costs there; far where it may never be
+	rush    [][]Traffic // by day
 	round   []bool      // jobs that wait for one another in a circle
 	value   []float64   // of each job on each way since it was last looked at
 	fits    []spot
@@ -51,6 +52,7 @@ func newSearch(p *Problem, seed uint64) *search {
 			row[k] = p.open(k, d)
 		}
 		s.open = append(s.open, row)
+		s.rush = append(s.rush, p.rush(d))
 	}
 	for c := range p.Crews {
 		for d := range p.Days {
