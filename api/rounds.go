@@ -29,6 +29,8 @@ func (s *Server) roundRoutes(a huma.API) {
 	op(a, planner, post, "/crews/{id}/restore", doc{"restore-crew", "Firm", "Bring a removed crew back", "As it was.", writes, 0}, s.restoreCrew)
 	op(a, crew, get, "/properties/{id}/access", doc{"access", "Grounds", "When one may be at a property", "Hours by weekday, days on which it is shut, minutes on arrival.", readsOf, 0}, s.access)
 	op(a, planner, put, "/properties/{id}/access", doc{"set-access", "Grounds", "Say when one may be at a property", "All of it, whatever stood there.", writes, 0}, s.setAccess, `{"arrive": 10, "hours": [{"from":0,"to":0},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":480,"to":1020},{"from":0,"to":0}], "shut": [6], "note": "Key with the caretaker"}`)
+	op(a, planner, get, "/traffic", doc{"traffic", "Work", "When ways take longer", "Stretches of the day, by the hour.", reads, 0}, s.traffic)
+	op(a, planner, put, "/traffic", doc{"set-traffic", "Work", "Say when ways take longer", "All stretches, in the place of those before; none for a free road at all hours. Rounds that are proposed from then on go by it.", writes, 0}, s.setTraffic, `{"traffic": [{"from": 420, "to": 540, "times": 1.5}]}`)
 	op(a, planner, get, "/ways.csv", doc{"give-ways", "Work", "Ways between crews and properties as CSV", "Minutes as they are reckoned with: timed, or estimated; to be corrected and given back.", reads, 0}, s.giveWays)
 	op(a, planner, post, "/ways", doc{"take-ways", "Work", "Take timed ways from a CSV file", "from, to, minutes, by name; in the place of those before. All of it, or with a fault anywhere none.", files, maxCSV}, s.takeWays, "from,to,minutes\nCrew 1,Villa Lumera,9\n")
 	op(a, crew, get, "/rounds/sheet", doc{"sheet", "Work", "A crew's day", "Properties in order, with their jobs, kit, cautions and what to mind.", readsOf, 0}, s.sheet)
@@ -125,6 +127,21 @@ func (s *Server) takeWays(ctx context.Context, in *struct {
 }) (*Out[crews.WaysTaken], error) {
 	t, err := s.Team.TakeWays(ctx, keyOf(ctx), in.RawBody)
 	return out(t), s.problem(ctx, "ways", err)
+}
+
+func (s *Server) traffic(ctx context.Context, _ *struct{}) (*Out[Run[round.Traffic]], error) {
+	list, err := s.Team.Traffic(ctx)
+	return out(Run[round.Traffic]{Items: list}), s.problem(ctx, "traffic", err)
+}
+
+func (s *Server) setTraffic(ctx context.Context, in *struct {
+	OnceKey
+	Body struct {
+		Traffic []round.Traffic `json:"traffic" maxItems:"40" doc:"Stretches that do not lie over each other"`
+	}
+}) (*Out[Run[round.Traffic]], error) {
+	list, err := s.Team.SetTraffic(ctx, keyOf(ctx), in.Body.Traffic)
+	return out(Run[round.Traffic]{Items: list}), s.problem(ctx, "traffic", err)
 }
 
 // RouteOf names a day's way.

@@ -39,6 +39,13 @@ func TestRegularAndLongWork(t *testing.T) {
 	b.fill("Longitude of the tip", "8.63")
 	b.eval(`document.querySelector('form[aria-label="A crew"]').requestSubmit()`)
 	b.see("20 min of loading first · tips on the way")
+	b.press("button", "Change rush hours")
+	b.eval(`(() => { const s = document.querySelector('select[aria-label="Ways take"]'); s.value = '2'; s.dispatchEvent(new Event('change', {bubbles: true})) })()`)
+	b.accessible("rush hours")
+	b.eval(`document.querySelector('form[aria-label="Rush hours"]').requestSubmit()`)
+	b.see("twice as long")
+	b.press("button", "Undo")
+	b.see("the road is free at all hours")
 
 	s.post("/api/v1/orders", `{"property_id": 2, "title": "Clear the moat", "minutes": 2100, "spans": [{"from": "2027-03-18", "to": "2027-03-31"}]}`)
 	b.visit("/#/propose")

@@ -197,7 +197,7 @@ func (p *Problem) Validate() error {
 		}
 	}
 	bad = append(bad, skyFaults("weather", p.Sky)...)
-	bad = append(bad, p.trafficFaults()...)
+	bad = append(bad, TrafficFaults(p.Traffic)...)
 	for i := range p.Jobs {
 		bad = append(bad, p.jobFaults(i)...)
 	}

@@ -27,9 +27,9 @@ func (t Traffic) on(d time.Weekday) bool {
 	return slices.Contains(t.Days, d)
 }
 
-// trafficFaults names what cannot be: spans that end before they begin, or that lie over each other on one day.
-func (p *Problem) trafficFaults() (bad invalid.Fields) {
-	for i, t := range p.Traffic {
+// TrafficFaults names what cannot be: spans that end before they begin, or that lie over each other on one day.
+func TrafficFaults(list []Traffic) (bad invalid.Fields) {
+	for i, t := range list {
 		at := fmt.Sprintf("traffic[%d]", i)
 		if t.To <= t.From {
 			bad.Add(at+".to", t.To, "%d min ends before it begins, at %d", t.To, t.From)
@@ -37,7 +37,7 @@ func (p *Problem) trafficFaults() (bad invalid.Fields) {
 		if !(t.Times >= 1 && t.Times <= 5) {
 			bad.Add(at+".times", t.Times, "%g: want 1 to 5 times as long", t.Times)
 		}
-		for k, o := range p.Traffic[:i] {
+		for k, o := range list[:i] {
 			for d := time.Sunday; d <= time.Saturday; d++ {
 				if t.on(d) && o.on(d) && t.From < o.To && o.From < t.To {
 					bad.Add(at+".from", t.From, "lies over traffic[%d] on a %s", k, d)

@@ -6,10 +6,13 @@ import (
 	"mezzadro/core/rounds"
 )
 
-// ways puts the timed ways into a plan.
+// ways puts the timed ways into a plan, and when they take longer.
 func (o *planned) ways(ctx context.Context, h *Room) error {
 	kept, err := h.Store.Ways(ctx)
 	if err != nil {
+		return err
+	}
+	if o.problem.Traffic, err = h.Team.Traffic(ctx); err != nil {
 		return err
 	}
 	place, crew := map[int64]int{}, map[int64]int{}

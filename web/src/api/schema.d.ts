@@ -4188,6 +4188,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/traffic": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * When ways take longer
+         * @description Stretches of the day, by the hour.
+         */
+        get: operations["traffic"];
+        /**
+         * Say when ways take longer
+         * @description All stretches, in the place of those before; none for a free road at all hours. Rounds that are proposed from then on go by it.
+         */
+        put: operations["set-traffic"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/unnamed": {
         parameters: {
             query?: never;
@@ -12523,6 +12547,8 @@ export interface components {
              * @description With what chance each day is to end within the crew's hours, such as 0.8: days are filled so far only; as reckoned when absent
              */
             sure?: number;
+            /** @description When ways take longer; a way takes as long as the traffic from the minute it is set out on makes it */
+            traffic?: components["schemas"]["RoundsTraffic"][];
             /** @description How many ways */
             ways?: components["schemas"]["RoundsKnown"][];
             /** @description By day, as told or as usual; no matter when absent */
@@ -14006,6 +14032,26 @@ export interface components {
              */
             minutes: number;
         };
+        /** @description A stretch of the day in which ways take longer. */
+        RoundsTraffic: {
+            /** @description Weekdays, 0 Sunday; Monday to Friday when absent */
+            days?: number[];
+            /**
+             * Format: int64
+             * @description Minutes after midnight
+             */
+            from: number;
+            /**
+             * Format: double
+             * @description How many times as long each minute of a way takes then
+             */
+            times: number;
+            /**
+             * Format: int64
+             * @description Until when
+             */
+            to: number;
+        };
         /** @description A crew at a property on a day. */
         RoundsVisit: {
             /**
@@ -14315,6 +14361,13 @@ export interface components {
         RunTelling: {
             /** @description What is listed */
             items: components["schemas"]["Telling"][];
+            /** @description Cursor of the following page; empty at the end */
+            next: string;
+        };
+        /** @description A whole list: Traffic. */
+        RunTraffic: {
+            /** @description What is listed */
+            items: components["schemas"]["RoundsTraffic"][];
             /** @description Cursor of the following page; empty at the end */
             next: string;
         };
@@ -14742,6 +14795,11 @@ export interface components {
             on: boolean;
             /** @description gardens for all, garden: with the id of a property, or kind: with that of a species */
             what: string;
+        };
+        /** @description What is sent to set-traffic. */
+        "Set-trafficRequest": {
+            /** @description Stretches that do not lie over each other */
+            traffic: components["schemas"]["RoundsTraffic"][];
         };
         /** @description An hour of a day. */
         ShadowAt: {
@@ -26693,6 +26751,71 @@ export interface operations {
             422: components["responses"]["Problem"];
             500: components["responses"]["Problem"];
             502: components["responses"]["Problem"];
+        };
+    };
+    traffic: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunTraffic"];
+                };
+            };
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
+        };
+    };
+    "set-traffic": {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description A repeat of the same write with the same key gets the same answer and writes nothing; the same key with another body is refused. Kept for 30 days */
+                "Idempotency-Key"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                /**
+                 * @example {
+                 *       "traffic": [
+                 *         {
+                 *           "from": 420,
+                 *           "times": 1.5,
+                 *           "to": 540
+                 *         }
+                 *       ]
+                 *     }
+                 */
+                "application/json": components["schemas"]["Set-trafficRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RunTraffic"];
+                };
+            };
+            400: components["responses"]["Problem"];
+            404: components["responses"]["Problem"];
+            409: components["responses"]["Problem"];
+            422: components["responses"]["Problem"];
+            500: components["responses"]["Problem"];
         };
     };
     unnamed: {

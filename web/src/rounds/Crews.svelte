@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Traffic from './Traffic.svelte';
   /** The firm's crews: people who go together, their hours, where their day begins. */
   import { Button } from 'flowbite-svelte';
   import { allProperties, api, ask, onceKey, sendFile, type Problem, type Property, type Schemas } from '../api/client';
@@ -107,6 +108,7 @@
     <a class="inline-flex min-h-11 items-center underline" href="/api/v1/ways.csv" download>Ways as a file</a>
     <FilePick name="Timed ways from a file" accept=".csv,text/csv" onfile={takeWays} />
   </p>
+  <Traffic />
 {/snippet}
 
 {#snippet onMap(which: 'start' | 'tip', words: string, lat: string, lon: string, put: (lat: string, lon: string) => void)}
