@@ -42,9 +42,9 @@ var Kinds = map[Kind]string{
 	Hollow: "area", Sprinkler: "point", Grave: "point",
 }
 
-// Shapes of crowns: how wide they are by height. Each is no wider further up, so that a taller crown never lets more
-// sun by.
-var Shapes = []string{"round", "spreading", "cone", "column"}
+// Shapes of crowns: how wide they are by height. All but the oval are no wider further up, so that a taller crown never
+// lets more sun by; an oval one is an ellipsoid, widest half way up, and lets sun in under its flanks.
+var Shapes = []string{"round", "spreading", "cone", "column", "oval"}
 
 // At is a place on a plan, metres to the east and to the north.
 type At struct {
@@ -61,7 +61,7 @@ type Thing struct {
 	HeightM float64              `json:"height_m,omitempty" minimum:"0" maximum:"150" doc:"Of what stands; of a wire, how high it hangs; of a window, its sill"`
 	ClearM  float64              `json:"clear_m,omitempty" minimum:"0" maximum:"60" doc:"Clear stem under the crown"`
 	SpreadM float64              `json:"spread_m,omitempty" minimum:"0" maximum:"60" doc:"Of a crown; thickness of a hedge"`
-	Shape   string               `json:"shape,omitempty" enum:"round,spreading,cone,column," doc:"Of a crown; round when absent"`
+	Shape   string               `json:"shape,omitempty" enum:"round,spreading,cone,column,oval," doc:"Of a crown; round when absent"`
 	Leaf    catalogue.LeafSeason `json:"leaf,omitempty" enum:"evergreen,semi-evergreen,deciduous,dies back in winter," doc:"Evergreen when absent"`
 	Light   string               `json:"light,omitempty" enum:"full sun,part shade,shade,sun or part shade," doc:"What a plant wants"`
 	Thirst  string               `json:"thirst,omitempty" enum:"low,medium,high,"`

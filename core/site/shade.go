@@ -373,7 +373,7 @@ func (s *Sky) throughCrown(o *obstacle, ray *ray, rise, lets float64) float64 {
 	return lets * path / math.Min(2*r, thickest)
 }
 
-// wide is the radius of a crown at a height, m; nothing below it and above it. It falls with height in all shapes.
+// wide is the radius of a crown at a height, m; nothing below it and above it. It falls with height in all shapes but the oval.
 func (t *Thing) wide(z float64) float64 { return t.radius() * math.Sqrt(t.wide2(z)) }
 
 // wide2 is the square of that as a share of the radius at its widest.
@@ -387,6 +387,8 @@ func (t *Thing) wide2(z float64) float64 {
 		return (1 - u) * (1 - u)
 	case "column":
 		return 1
+	case "oval":
+		return 4 * u * (1 - u)
 	case "spreading":
 		if u < 0.6 {
 			return 1

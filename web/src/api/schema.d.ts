@@ -15390,7 +15390,7 @@ export interface components {
              * @description Of a crown; round when absent
              * @enum {string}
              */
-            shape?: "round" | "spreading" | "cone" | "column" | "";
+            shape?: "round" | "spreading" | "cone" | "column" | "oval" | "";
             /** @description Catalogue id of a plant: what is absent of its size, leaf and light is taken from there */
             species?: string;
             /**

@@ -114,7 +114,8 @@
       class="mt-2"
       value={thing.shape ?? 'round'}
       options={[
-        ['round', 'round'],
+        ['round', 'round, low to the ground'],
+        ['oval', 'oval, widest half way up'],
         ['spreading', 'spreading'],
         ['cone', 'a cone'],
         ['column', 'a column'],
