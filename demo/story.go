@@ -125,6 +125,7 @@ type Find struct {
 	How       string   `yaml:"how"`
 	Note      string   `yaml:"note"`
 	Ending    string   `yaml:"ending"`
+	Helped    string   `yaml:"helped"` // when it is closed: gone, less or same
 	Affected  int      `yaml:"affected"`
 }
 
@@ -222,10 +223,11 @@ type teller struct {
 	*sender
 	properties map[string]int64
 	plants     map[string]int64 // by property, species and label
+	later      map[int64]bool   // plants that the story itself tells of: nothing is said of them before
 }
 
 func newTeller(s *sender) (*teller, error) {
-	t := &teller{s, map[string]int64{}, map[string]int64{}}
+	t := &teller{s, map[string]int64{}, map[string]int64{}, map[int64]bool{}}
 	var props struct {
 		Items []struct {
 			ID   int64  `json:"id"`
@@ -552,7 +554,7 @@ func (t *teller) closeFind(f Find) error {
 	}
 	for _, kept := range list.Items {
 		if kept["cause"] == f.Cause {
-			change := map[string]any{"state": "closed", "ending": f.Ending}
+			change := map[string]any{"state": "closed", "ending": f.Ending, "helped": f.Helped}
 			for _, key := range []string{"cause", "certainty", "share", "seen", "not_seen", "note", "version"} {
 				change[key] = kept[key]
 			}
@@ -762,6 +764,11 @@ func tellStory(ctx context.Context, s *sender, setToday func(day.Day)) error {
 	t, err := newTeller(s)
 	if err != nil {
 		return err
+	}
+	for _, step := range tale.Story {
+		for _, l := range step.Looks {
+			t.later[t.plants[l.Property+"|"+l.Species+"|"+l.Label]] = true
+		}
 	}
 	for _, w := range tale.Winters {
 		if err := t.winter(w, setToday); err != nil {

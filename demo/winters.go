@@ -18,8 +18,11 @@ type Winter struct {
 	Properties []string `yaml:"properties"`
 }
 
-// looked is the most plants that are looked at on such a walk.
-const looked = 12
+const (
+	looked     = 12     // plants that are looked at on such a walk, at most
+	fates      = 2      // which of all that could have been
+	fourInFive = 1.2816 // standard deviations to either side that hold four in five
+)
 
 // winter tells one.
 func (t *teller) winter(w Winter, setToday func(day.Day)) error {
@@ -89,7 +92,7 @@ func (t *teller) walkOver(property int64, on day.Day, chances map[int64]float64)
 	}
 	seen := 0
 	for _, p := range plants.Items {
-		if !slices.Contains([]string{"shrub", "subshrub", "climber"}, p.Form) || p.Height < 0.6 || seen == looked {
+		if !slices.Contains([]string{"shrub", "subshrub", "climber"}, p.Form) || p.Height < 0.6 || seen == looked || t.later[p.ID] {
 			continue
 		}
 		at := fmt.Sprintf("/walks/%d/plants/%d", walk, p.ID)
@@ -97,9 +100,9 @@ func (t *teller) walkOver(property int64, on day.Day, chances map[int64]float64)
 		if err := t.get(at+"/verdict", &foretold); err != nil {
 			return err
 		}
-		r := rand.New(rand.NewPCG(uint64(p.ID), uint64(on)))
+		r := rand.New(rand.NewPCG(uint64(p.ID), uint64(on)+fates))
 		b := foretold.Boundary
-		ends := b.Low + (b.High-b.Low)*(0.25+0.5*r.Float64())
+		ends := (b.Low+b.High)/2 + (b.High-b.Low)/2/fourInFive*r.NormFloat64()
 		checks := []map[string]any{}
 		for _, x := range []float64{0.08, 0.3, 0.5, 0.7, 0.92} {
 			at, is := math.Round(100*x*p.Height)/100, "green"

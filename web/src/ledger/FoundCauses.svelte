@@ -82,7 +82,7 @@
             {#each told.helped as h, i (h.cause + h.rung)}
               <tr class="border-b border-rule">
                 <td class="py-1.5">{told.helped[i - 1]?.cause === h.cause ? '' : h.name}</td>
-                <td>{capital(rungs[h.rung] ?? 'nothing')}</td>
+                <td>{capital(rungs[h.rung] ?? 'no treatment recorded')}</td>
                 <td class="text-right">{h.gone}</td>
                 <td class="text-right">{h.less}</td>
                 <td class="text-right">{h.same}</td>
