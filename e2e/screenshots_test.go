@@ -41,7 +41,7 @@ func TestPictures(t *testing.T) {
 		desk.visit("/#/walk/" + plant)
 		check(desk)
 		desk.press("button", "Accept")
-		desk.see(": saved.")
+		desk.settled()
 	}
 	desk.visit("/#/plant/1")
 	desk.see("Walks and verdicts")

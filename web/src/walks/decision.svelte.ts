@@ -1,4 +1,5 @@
 /** What is decided on the verdict of a plant: accepted, overruled or put off, with what is told of it and how it is taken back. */
+import { onDestroy } from 'svelte';
 import { api, ask, type Answer, type Check, type Plant, type Problem } from '../api/client';
 import type { Waiting } from '../field/device';
 import { field } from '../field/field.svelte';
@@ -18,9 +19,11 @@ export class Decision {
   done = $state<{ plant: number; text: string }>();
   problem = $state<Problem>();
   #at: () => At;
+  #left = false; // the walk was left meanwhile: what it showed is not asked for any more
 
   constructor(at: () => At) {
     this.#at = at;
+    onDestroy(() => (this.#left = true));
   }
 
   /** A verdict can be decided on when it is on all that was found: what is on its way to the house is waited for. */
@@ -41,7 +44,7 @@ export class Decision {
     if (!plant) return false;
     const id = plant.id;
     await field.send();
-    if (field.of(walk, id) && !(field.away && this.ready)) return false; // what was found is not judged yet
+    if (field.of(walk, id) && !(field.away && !this.#left && this.ready)) return false; // what was found is not judged yet
     this.problem = undefined;
     const failed = await attempt(async () => {
       const kept = await field.decide(plant, {
@@ -52,7 +55,7 @@ export class Decision {
         until: (kind === 'wait until' && over?.until) || undefined,
       });
       if (decision === 'not now') field.skip(id, true);
-      if (this.#at().plant?.id === id) this.done = { plant: id, text: decision };
+      if (!this.#left && this.#at().plant?.id === id) this.done = { plant: id, text: decision };
       this.#tell(plant, decision, kept?.verdict ?? field.decisions.of(field.walk?.walk ?? walk, id), kept?.jobs?.length ?? 0);
     });
     if (failed?.status === 409 || failed?.fields.read) await field.ask(id); // more is known meanwhile: it is judged anew
