@@ -48,7 +48,7 @@ func (s *Server) scoreCSV(ctx context.Context, _ *struct{}) (*File, error) {
 		lines := make([]exchange.ScoreLine, len(list))
 		for i, t := range list {
 			lines[i] = exchange.ScoreLine{Given: t.Given.String(), Property: t.Property, Plant: t.Plant, Kind: t.Kind, Verdict: t.Verdict, By: t.Person,
-				Zone: t.Zone, Chance: strconv.FormatFloat(t.Chance, 'g', 3, 64), SeasonsLow: strconv.Itoa(t.Low), SeasonsHigh: strconv.Itoa(t.High),
+				Zone: t.Zone, Cause: t.Cause, Chance: strconv.FormatFloat(t.Chance, 'g', 3, 64), SeasonsLow: strconv.Itoa(t.Low), SeasonsHigh: strconv.Itoa(t.High),
 				Seen: t.Day.String(), State: t.State, Seasons: strconv.Itoa(t.Seasons)}
 			if t.Overrule {
 				lines[i].Overruled = "yes"

@@ -96,6 +96,7 @@ func TestEstimateToCharge(t *testing.T) {
 	}
 	s.put(fmt.Sprintf("/api/v1/orders/%d/state", jobs["Wash the paving"]), fmt.Sprintf(`{"state": "done", "took_minutes": 60, "version": %d}`, o.Version))
 	b.visit("/#/almanac")
+	b.settled()
 	b.visit("/#/ledger")
 	b.see("Done and not charged")
 	b.press("link", "Priory one job since")

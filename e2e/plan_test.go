@@ -66,7 +66,7 @@ func TestHedgeOnAPlan(t *testing.T) {
 	}
 	b.press("button", "Done")
 	b.press("button", "Place plants")
-	b.choose("Which one stands", "Common yew, Drive")
+	b.choose("Plant to place", "Common yew, Drive")
 	b.see("Press along the row of Common yew, Drive")
 	if nx, ny := b.at(plan); nx != x || ny != y {
 		t.Errorf("the drawing moved by %.0f, %.0f px", nx-x, ny-y)
@@ -88,7 +88,7 @@ func TestHedgeOnAPlan(t *testing.T) {
 	if share := float64(minutes()) / float64(before); share < 0.9*kept.RowM/18 || share > 1.1*kept.RowM/18 {
 		t.Errorf("%d minutes before it was measured, %.2f of them for %.1f m", before, share, kept.RowM)
 	}
-	b.choose("Which one stands", "Common camellia, Porch")
+	b.choose("Plant to place", "Common camellia, Porch")
 	x, y = b.at(plan) // choosing may have scrolled the page
 	b.clickAt(x, y-100)
 	b.see("Common camellia, Porch would stand inside the house.")

@@ -11,6 +11,7 @@ import (
 	"net/url"
 	"strconv"
 	"strings"
+	"time"
 
 	"mezzadro/core/day"
 )
@@ -26,9 +27,50 @@ type OutlookDay struct {
 
 // OutlookReply is what a station answers that tells the weather ahead.
 type OutlookReply struct {
-	Simulated bool         `json:"simulated"`
-	Days      []OutlookDay `json:"days"`
+	Simulated bool          `json:"simulated"`
+	Days      []OutlookDay  `json:"days"`
+	Hours     []StationHour `json:"hours,omitempty"` // in place of days: they are summed up
 }
+
+// fullDay is how many hours of a day have to be told for it to be summed up.
+const fullDay = 20
+
+// daysOf sums up hours by the solar days of a place; days of which too little is told are left out.
+func daysOf(hours []StationHour, longitude float64, from, to day.Day) []OutlookDay {
+	out, count := make([]OutlookDay, int(to-from)+1), make([]int, int(to-from)+1)
+	solar := time.Duration(math.Round(longitude/15)) * time.Hour
+	for _, h := range hours {
+		at := h.Time.Add(solar)
+		i := int(day.FromTime(at) - from)
+		if i < 0 || i >= len(out) || h.TempC == nil {
+			continue
+		}
+		d := &out[i]
+		if count[i]++; count[i] == 1 {
+			*d = OutlookDay{Day: from + day.Day(i), MinC: *h.TempC, MaxC: *h.TempC}
+		}
+		d.MinC, d.MaxC = math.Min(d.MinC, *h.TempC), math.Max(d.MaxC, *h.TempC)
+		if h.RainMM != nil {
+			d.RainMM += *h.RainMM
+		}
+		if h.WindMS != nil && at.Hour() >= windFrom && at.Hour() < windTo {
+			d.WindMS = math.Max(d.WindMS, *h.WindMS)
+		}
+	}
+	kept := out[:0]
+	for i, d := range out {
+		if count[i] >= fullDay {
+			kept = append(kept, d)
+		}
+	}
+	return kept
+}
+
+// The hours between which the wind of a day counts.
+const (
+	windFrom = 7
+	windTo   = 19
+)
 
 // ErrNoOutlook is returned for a station that measures only.
 var ErrNoOutlook = errors.New("weather station: it tells no weather ahead")
@@ -38,6 +80,9 @@ func (s Station) Outlook(ctx context.Context, latitude, longitude, elevationM fl
 	var reply OutlookReply
 	if err := s.ask(ctx, "/outlook", latitude, longitude, elevationM, from, to, &reply); err != nil {
 		return nil, "", err
+	}
+	if len(reply.Days) == 0 {
+		reply.Days = daysOf(reply.Hours, longitude, from, to)
 	}
 	for i, d := range reply.Days {
 		if d.Day < from || d.Day > to {

@@ -7,7 +7,7 @@ import (
 
 // ScoreLine is a prognosis with what came of it, as it goes out.
 type ScoreLine struct {
-	Given, Property, Plant, Kind, Verdict, By, Overruled, Zone, Chance, SeasonsLow, SeasonsHigh, Seen, State, Seasons string
+	Given, Property, Plant, Kind, Verdict, By, Overruled, Zone, Cause, Chance, SeasonsLow, SeasonsHigh, Seen, State, Seasons string
 }
 
 var scoreColumns = []string{
@@ -19,6 +19,7 @@ var scoreColumns = []string{
 	"by",
 	"overruled",
 	"zone",
+	"cause",
 	"chance",
 	"seasons_low",
 	"seasons_high",
@@ -34,7 +35,7 @@ func WriteScoreCSV(w io.Writer, lines []ScoreLine) error {
 		return err
 	}
 	for _, l := range lines {
-		if err := c.Write([]string{l.Given, inert(l.Property), inert(l.Plant), inert(l.Kind), l.Verdict, inert(l.By), l.Overruled, l.Zone, l.Chance,
+		if err := c.Write([]string{l.Given, inert(l.Property), inert(l.Plant), inert(l.Kind), l.Verdict, inert(l.By), l.Overruled, l.Zone, l.Cause, l.Chance,
 			l.SeasonsLow, l.SeasonsHigh, l.Seen, l.State, l.Seasons}); err != nil {
 			return err
 		}

@@ -3,12 +3,14 @@ package standin
 import (
 	"context"
 	"errors"
+	"fmt"
 	"math"
 	"net/http"
 	"net/http/httptest"
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"mezzadro/core/day"
 	"mezzadro/exchange"
@@ -119,5 +121,38 @@ func TestItErrsAsRealOnesDo(t *testing.T) {
 	}
 	if a, b := s.Outlook(45.9, 8.6, 300, 20000, 20009), s.Outlook(45.9, 8.6, 300, 20000, 20009); !slices.Equal(a, b) {
 		t.Error("asked again it tells something else")
+	}
+}
+
+// TestOutlookByHour: a station that tells the hours to come is taken as well: days are summed up by the sun of the place, the
+// wind of the working day counts, and a day of which half is told is left out.
+func TestOutlookByHour(t *testing.T) {
+	from := day.Of(2027, 5, 10)
+	var told strings.Builder
+	for i := range 60 { // two days and a half, from midnight of the sun at 90° east
+		at := from.Time().Add(time.Duration(i-6) * time.Hour)
+		wind := 2.0
+		if i == 3 || i == 24+12 {
+			wind = 9 // at three in the night, and at noon of the second day
+		}
+		fmt.Fprintf(&told, `,{"time": %q, "temp_c": %g, "rain_mm": 0.5, "wind_ms": %g}`, at.Format(time.RFC3339), 10+8*math.Sin(2*math.Pi*float64(i-9)/24), wind)
+	}
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		if _, err := w.Write([]byte(`{"simulated": true, "hours": [` + told.String()[1:] + `]}`)); err != nil {
+			t.Error(err)
+		}
+	}))
+	defer srv.Close()
+	got, _, err := exchange.Station{URL: srv.URL, Client: srv.Client()}.Outlook(context.Background(), 45.9, 90, 300, from, from+9)
+	if err != nil || len(got) != 2 {
+		t.Fatalf("%+v, %v", got, err)
+	}
+	for i, d := range got {
+		if d.Day != from+day.Day(i) || math.Abs(d.MinC-2) > 0.01 || math.Abs(d.MaxC-18) > 0.01 || math.Abs(d.RainMM-12) > 1e-9 {
+			t.Errorf("day %d: %+v", i, d)
+		}
+	}
+	if got[0].WindMS != 2 || got[1].WindMS != 9 {
+		t.Errorf("wind: %+v", got)
 	}
 }

@@ -428,13 +428,18 @@ type ToldOutcome struct {
 	Kind       string                  `db:"kind"` // of verdict
 	Decision   string                  `db:"decision"`
 	By         string                  `db:"by_name"`
+	Cause      string                  `db:"cause"`  // that stood as found on it then; empty for none
+	Frozen     bool                    `db:"frozen"` // it was given after a freeze
 }
 
 // ToldOutcomes are those of all verdicts that stand, of plants that were removed since too: else only those that live would
 // count.
 func (s *Store) ToldOutcomes(ctx context.Context) ([]ToldOutcome, error) {
 	return many[ToldOutcome](ctx, s.read, `SELECT p.property_id, v.day AS given, o.day, o.state, json_extract(v.answer, '$.prognosis') AS prognosis,
-		q.name AS property, p.species, p.label, v.kind, v.decision, v.by_name
+		q.name AS property, p.species, p.label, v.kind, v.decision, v.by_name,
+		coalesce((SELECT f.cause FROM find f WHERE f.plant_id = v.plant_id AND f.removed_at IS NULL AND f.prevent = 0 AND f.day <= v.day
+			AND (f.closed = '' OR f.closed >= v.day) ORDER BY f.day DESC, f.id DESC LIMIT 1), '') AS cause,
+		EXISTS (SELECT 1 FROM freeze_shown s WHERE s.verdict_id = v.id) AS frozen
 		FROM outcome o JOIN verdict v ON v.id = o.verdict_id AND v.undone = 0 JOIN plant p ON p.id = o.plant_id
 		JOIN property q ON q.id = p.property_id AND q.removed_at IS NULL
 		WHERE o.id IN (SELECT max(id) FROM outcome WHERE undone = 0 GROUP BY verdict_id) AND v.kind <> 'check first' ORDER BY o.id`)

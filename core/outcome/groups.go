@@ -12,12 +12,13 @@ type Case struct {
 	Verdict string
 	Zone    string // of hardiness
 	Person  string // who decided; empty: not known
+	Cause   string // what ailed it; empty: not known
 }
 
 // Group is the score of those that have something in common.
 type Group struct {
-	By   string `json:"by" enum:"kind,verdict,zone,person"`
-	Name string `json:"name" doc:"Of the kind of plant, verdict, hardiness zone or person"`
+	By   string `json:"by" enum:"kind,verdict,zone,person,cause"`
+	Name string `json:"name" doc:"Of the kind of plant, verdict, hardiness zone, person or cause"`
 	Score
 }
 
@@ -28,7 +29,7 @@ const fewestInGroup = 3
 func Groups(list []Case) []Group {
 	of := map[[2]string][]Foretold{}
 	for _, c := range list {
-		for by, name := range map[string]string{"kind": c.Kind, "verdict": c.Verdict, "zone": c.Zone, "person": c.Person} {
+		for by, name := range map[string]string{"kind": c.Kind, "verdict": c.Verdict, "zone": c.Zone, "person": c.Person, "cause": c.Cause} {
 			if name != "" {
 				of[[2]string{by, name}] = append(of[[2]string{by, name}], c.Foretold)
 			}

@@ -30,6 +30,9 @@ func TestGroups(t *testing.T) {
 	r := rand.New(rand.NewPCG(3, 8))
 	list := append(made(r, 200, "olea-europaea", "Ilda", 0.7, 0.7), made(r, 200, "citrus-limon", "Bruno", 0.7, 0.3)...)
 	list = append(list, made(r, 2, "ficus-carica", "", 0.5, 0.5)...)
+	for i := range 200 {
+		list[i].Cause = "Freeze" // of the others nobody knows
+	}
 	got := map[string]Group{}
 	for _, g := range Groups(list) {
 		got[g.By+" "+g.Name] = g
@@ -43,7 +46,10 @@ func TestGroups(t *testing.T) {
 	if _, there := got["kind ficus-carica"]; there {
 		t.Error("two plants make a group")
 	}
-	if len(got) != 6 { // two kinds, one verdict, one zone, two people
+	if g := got["cause Freeze"]; g.Judged != 200 || !g.Bins[0].Right {
+		t.Errorf("after freezes: %+v", g)
+	}
+	if len(got) != 7 { // two kinds, one verdict, one zone, two people, one cause
 		t.Errorf("%d groups: %v", len(got), got)
 	}
 	if g := got["verdict cut back"]; g.Judged != 402 {

@@ -3,6 +3,7 @@ package learn
 import (
 	"context"
 
+	"mezzadro/core/cause"
 	"mezzadro/core/day"
 	"mezzadro/core/outcome"
 	"mezzadro/core/season"
@@ -14,7 +15,7 @@ import (
 type ScoreTold struct {
 	outcome.Score
 	Ends   outcome.Within  `json:"ends" doc:"After freezes: where life was found to end up the stem, against where the forecast had it end four times in five"`
-	Groups []outcome.Group `json:"groups" doc:"By kind of plant, verdict, hardiness zone and person, of at least three that can be judged; those with the most first"`
+	Groups []outcome.Group `json:"groups" doc:"By kind of plant, verdict, hardiness zone, person and cause, of at least three that can be judged; those with the most first"`
 }
 
 // Told is one prognosis with what came of it.
@@ -79,6 +80,9 @@ func (h *Room) Told(ctx context.Context) ([]Told, error) {
 			Seasons: p.Against(pl.Normals.Climate, t.Given, t.Day, o.State).Seasons}
 		t.Kind, t.Verdict, t.Person = e.Common, o.Kind, o.By
 		t.Zone = season.Zone(pl.Normals.Climate.ExtremeMinC)
+		if t.Cause = cause.NameOf(o.Cause); o.Frozen && o.Cause == "" {
+			t.Cause = "Freeze"
+		}
 		out = append(out, t)
 	}
 	return out, nil

@@ -10220,7 +10220,7 @@ export interface components {
              * @description Who or what did it
              * @enum {string}
              */
-            by: "kind" | "verdict" | "zone" | "person";
+            by: "kind" | "verdict" | "zone" | "person" | "cause";
             /**
              * Format: int64
              * @description Of those that got there: sooner than foretold
@@ -10241,7 +10241,7 @@ export interface components {
              * @description Later
              */
             late: number;
-            /** @description Of the kind of plant, verdict, hardiness zone or person */
+            /** @description Of the kind of plant, verdict, hardiness zone, person or cause */
             name: string;
             /**
              * Format: int64
@@ -14416,7 +14416,7 @@ export interface components {
             early: number;
             /** @description After freezes: where life was found to end up the stem, against where the forecast had it end four times in five */
             ends: components["schemas"]["OutcomeWithin"];
-            /** @description By kind of plant, verdict, hardiness zone and person, of at least three that can be judged; those with the most first */
+            /** @description By kind of plant, verdict, hardiness zone, person and cause, of at least three that can be judged; those with the most first */
             groups: components["schemas"]["OutcomeGroup"][];
             /**
              * Format: int64
