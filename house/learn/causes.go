@@ -3,7 +3,6 @@ package learn
 import (
 	"cmp"
 	"context"
-	"fmt"
 	"slices"
 	"strings"
 	"sync"
@@ -22,7 +21,7 @@ const ourCauses = "causes"
 // Which finds count: the newest, and those that somebody was rather sure of.
 const (
 	causeFinds = 3000
-	rathersure = 0.6
+	ratherSure = 0.6
 )
 
 // counts are how often the firm finds causes, as last drawn.
@@ -69,7 +68,7 @@ func (h *Room) counted(ctx context.Context) (*counts, error) {
 
 // count counts anew; the lock is held.
 func (h *Room) count(ctx context.Context) error {
-	rows, err := h.Store.ConfirmedFinds(ctx, rathersure, causeFinds)
+	rows, err := h.Store.ConfirmedFinds(ctx, ratherSure, causeFinds)
 	if err != nil {
 		return err
 	}
@@ -206,7 +205,7 @@ func (h *Room) SetCauses(ctx context.Context, key store.Key, on bool) (CausesTol
 		return struct{}{}, tx.SetLearntOff(ctx, ourCauses, !on)
 	})
 	if err != nil {
-		return CausesTold{}, fmt.Errorf("switching what is found: %w", err)
+		return CausesTold{}, err
 	}
 	return h.CausesTold(ctx)
 }

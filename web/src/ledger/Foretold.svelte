@@ -11,7 +11,13 @@
   let groups = $state.raw<Group[]>([]);
   let ends = $state.raw<Schemas['ScoreTold']['ends']>();
   let picked = $state('');
-  const by: Record<string, string> = { kind: 'Kind of plant', verdict: 'Verdict', zone: 'Hardiness zone', person: 'Who decided', cause: 'What ailed it' };
+  const by: Record<string, string> = {
+    kind: 'Kind of plant',
+    verdict: 'Verdict',
+    zone: 'Hardiness zone',
+    person: 'Who decided',
+    cause: 'What ailed it',
+  };
   const key = (g: Group) => `${g.by} ${g.name}`;
   const reads = reading();
   $effect(() => {
