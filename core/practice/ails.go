@@ -144,17 +144,8 @@ func (a *Ails) HoldNames(list []NamedIt) []HeldName {
 	return out
 }
 
-// ScoreNames is how much was not lost of what could be, 0 to 100.
-func ScoreNames(list []HeldName) float64 {
-	if len(list) == 0 {
-		return 0
-	}
-	sum := 0.0
-	for _, h := range list {
-		sum += 1 - h.Lost
-	}
-	return math.Round(100 * sum / float64(len(list)))
-}
+// Losses are what the name and the program's cost.
+func (h HeldName) Losses() (own, program float64) { return h.Lost, h.ProgramLost }
 
 func (a *Ails) holdName(i int, n NamedIt) HeldName {
 	b := cause.Built()
@@ -207,6 +198,12 @@ const (
 	tooLittle = 0.25
 )
 
+// shortage is the group of causes that are a want of something.
+const shortage = "shortage"
+
+// idle reports an act that is none: it is left alone, or watched.
+func idle(act string) bool { return act == "none" || act == "watch" }
+
 // mistook is what comes of taking one cause for another; took is nil where somebody would rather ask.
 func mistook(is, took *cause.Cause) (lost float64, says string) {
 	harm := map[string]float64{"harmless": 0, "ugly": tooLittle, "weakening": 2 * tooLittle, "deadly": 4 * tooLittle}[is.Harm]
@@ -219,11 +216,17 @@ func mistook(is, took *cause.Cause) (lost float64, says string) {
 		return 1, "It can hurt people, and nobody was warned."
 	case is.Report && !took.Report:
 		return 1, "In many places it must be reported, and it was not."
+	case is.Group == shortage && took.Group == shortage:
+		return tooLittle, "It was fed what it did not lack, and it went on."
+	case idle(is.Act) && idle(took.Act):
+		return alike, "Neither asks for more than to be watched."
 	case took.Act == is.Act:
 		return alike, "What is done about the two is much the same."
 	case is.Harm == "harmless":
 		return needless, "It is harmless: all that was done was for nothing."
-	case slices.Contains([]string{"none", "watch"}, took.Act):
+	case idle(is.Act):
+		return needless, "It asked for nothing but to be watched: what was done was for nothing."
+	case idle(took.Act):
 		return harm, "Nothing was done, and it went on."
 	case slices.Contains([]string{"soft", "strong", "replace"}, took.Act):
 		return math.Min(1, needless+harm/2), "The wrong means was used, and it went on."

@@ -132,6 +132,12 @@ func TestMistakes(t *testing.T) {
 	if deadly, ugly := lose("root-rot", "drought"), lose("powdery-mildew", "drought"); deadly <= ugly {
 		t.Errorf("root rot watered: %g, mildew watered: %g", deadly, ugly)
 	}
+	if iron, same := lose("iron", "magnesium"), lose("lace-bug", "spider-mite"); iron <= same {
+		t.Errorf("magnesium given for want of iron: %g, the other sucker washed off: %g", iron, same)
+	}
+	if left, cut := lose("virus", "spray-drift"), lose("sapsucker", "borer"); left > 0.15 || cut < 0.3 {
+		t.Errorf("left alone what cannot be helped: %g; cut for what needs nothing: %g", left, cut)
+	}
 	if l := lose("fire-blight", "canker"); b.Cause("fire-blight").Report && l != 1 {
 		t.Errorf("fire blight not reported: lost %g", l)
 	}

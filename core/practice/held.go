@@ -58,17 +58,21 @@ func (g *Garden) Hold(list []Decided) []Held {
 	return out
 }
 
-// Score is how much of what was there to be saved was saved, 0 to 100.
-func Score(list []Held) float64 {
-	sum := 0.0
-	for _, h := range list {
-		sum += 1 - math.Min(1, h.Lost)
-	}
+// Score is how much of what was there to be saved was saved, 0 to 100: by somebody, and by what the program said.
+func Score[T interface{ Losses() (own, program float64) }](list []T) (own, program float64) {
 	if len(list) == 0 {
-		return 0
+		return 0, 0
 	}
-	return math.Round(100 * sum / float64(len(list)))
+	for _, h := range list {
+		mine, theirs := h.Losses()
+		own, program = own+1-math.Min(1, mine), program+1-math.Min(1, theirs)
+	}
+	n := float64(len(list))
+	return math.Round(100 * own / n), math.Round(100 * program / n)
 }
+
+// Losses are what the decision and the program's cost more than the best.
+func (h Held) Losses() (own, program float64) { return h.Lost, h.ProgramLost }
 
 func (g *Garden) hold(i int, d Decided) Held {
 	p, t := &g.Plants[i], g.truth[i]

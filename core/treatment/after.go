@@ -17,6 +17,16 @@ func Serves(card, asked string) bool {
 	return card == asked || slices.Contains(feedMeans, card) && slices.Contains(feedMeans, asked)
 }
 
+// Strongest is the rung of those named that stands highest on the ladder; empty where none does.
+func Strongest(rungs []string) (out string) {
+	for _, r := range rungs {
+		if slices.Index(Rungs, r) > slices.Index(Rungs, out) {
+			out = r
+		}
+	}
+	return out
+}
+
 // lookMinutes is what a look whether it helped takes.
 const lookMinutes = 10
 
@@ -42,7 +52,7 @@ func (o Answer) After(a Ask, rung string, step int, today day.Day) (job.Order, D
 		Params:   job.Params{When: job.OnDay, Due: o.Look},
 		Skills:   []string{},
 		Kit:      []string{},
-		Reasons:  []string{"The treatment is done; close the find if it helped."},
+		Reasons:  []string{"The treatment is done: say whether it is gone, less or the same."},
 		Cautions: []string{},
 	}, Dated{}, true
 }

@@ -222,8 +222,14 @@ func (h *Room) ChangeFind(ctx context.Context, key store.Key, id int64, in FindC
 	if err := h.validAffected(ctx, f); err != nil {
 		return Find{}, err
 	}
+	if in.Helped != nil && *in.Helped == "gone" {
+		in.State = "closed" // what is gone does not stand open
+	}
 	switch {
 	case in.State == "open":
+		if f.Helped == "gone" && in.Helped == nil { // it is back, or never went
+			f.Helped, f.HelpedDay, f.HelpedBy = "", "", 0
+		}
 		f.Closed, f.Ending = "", ""
 	case f.State == "open":
 		f.Closed, f.Ending = h.Today().String(), strings.TrimSpace(in.Ending)

@@ -169,12 +169,7 @@ func (h *Room) CausesTold(ctx context.Context) (CausesTold, error) {
 func helpedOf(rows []store.HelpedFind) []HelpedCause {
 	out := []HelpedCause{}
 	for _, r := range rows {
-		rung := ""
-		for _, name := range strings.Split(r.Rungs.String, ",") {
-			if slices.Index(treatment.Rungs, name) > slices.Index(treatment.Rungs, rung) {
-				rung = name
-			}
-		}
+		rung := treatment.Strongest(strings.Split(r.Rungs.String, ","))
 		i := slices.IndexFunc(out, func(o HelpedCause) bool { return o.Cause == r.Cause && o.Rung == rung })
 		if i < 0 {
 			i = len(out)

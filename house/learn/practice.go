@@ -2,7 +2,6 @@ package learn
 
 import (
 	"context"
-	"slices"
 	"sync"
 
 	"mezzadro/core/check"
@@ -107,24 +106,28 @@ func (h *Room) PracticeEnd(ctx context.Context, key store.Key, in PracticeIn) (P
 		return PracticeOut{}, invalid.One("plants", len(in.Plants), "decide on each plant of the garden")
 	}
 	out := PracticeOut{Plants: g.Hold(in.Plants)}
-	row := store.Practice{Day: h.Today().String(), Climate: in.Climate, Plants: len(out.Plants), About: "freeze"}
-	theirs := slices.Clone(out.Plants)
-	for i := range out.Plants {
-		if out.Plants[i].Right {
+	row := store.Practice{Climate: in.Climate, Plants: len(out.Plants), About: "freeze"}
+	for _, p := range out.Plants {
+		if p.Right {
 			out.Right++
 		}
-		row.Checks += len(out.Plants[i].Checks)
-		theirs[i].Lost = theirs[i].ProgramLost
+		row.Checks += len(p.Checks)
 	}
-	out.Score, out.Program = practice.Score(out.Plants), practice.Score(theirs)
+	out.Score, out.Program = practice.Score(out.Plants)
 	row.Right, row.Score = out.Right, out.Score
-	_, err = store.Once(
+	return out, h.keepPractice(ctx, key, row)
+}
+
+// keepPractice keeps how somebody did.
+func (h *Room) keepPractice(ctx context.Context, key store.Key, row store.Practice) error {
+	row.Day = h.Today().String()
+	_, err := store.Once(
 		ctx,
 		h.Store,
 		key,
 		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepPractice(ctx, row) },
 	)
-	return out, err
+	return err
 }
 
 // Practised is how somebody did in one garden.

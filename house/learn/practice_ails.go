@@ -94,22 +94,14 @@ func (h *Room) PracticeNames(ctx context.Context, key store.Key, in PracticeName
 		}
 	}
 	out := PracticeNamesOut{Plants: a.HoldNames(in.Plants)}
-	row := store.Practice{Day: h.Today().String(), Climate: in.Climate, Plants: len(out.Plants), About: "causes"}
-	theirs := slices.Clone(out.Plants)
-	for i, p := range out.Plants {
+	row := store.Practice{Climate: in.Climate, Plants: len(out.Plants), About: "causes"}
+	for _, p := range out.Plants {
 		if p.Right {
 			out.Right++
 		}
 		row.Checks += len(p.Looked)
-		theirs[i].Lost = p.ProgramLost
 	}
-	out.Score, out.Program = practice.ScoreNames(out.Plants), practice.ScoreNames(theirs)
+	out.Score, out.Program = practice.Score(out.Plants)
 	row.Right, row.Score = out.Right, out.Score
-	_, err = store.Once(
-		ctx,
-		h.Store,
-		key,
-		func(tx store.Tx) (struct{}, error) { return struct{}{}, tx.KeepPractice(ctx, row) },
-	)
-	return out, err
+	return out, h.keepPractice(ctx, key, row)
 }

@@ -71,4 +71,18 @@ func TestLookedAgain(t *testing.T) {
 	if told = housetest.Must(t, told, err); len(told.Helped) != 1 || told.Helped[0].Same != 1 || told.Helped[0].Rung != "" {
 		t.Errorf("left alone: %+v", told.Helped)
 	}
+	// What is gone does not stand open, whatever is said beside it; opened again it is not gone.
+	gone := "gone"
+	now2, err := k.Finds.OneFind(ctx, alone.ID)
+	now2 = housetest.Must(t, now2, err)
+	in.Helped, in.Version = &gone, now2.Version
+	closed, err := k.Finds.ChangeFind(ctx, store.Key{}, alone.ID, in)
+	if closed = housetest.Must(t, closed, err); closed.State != "closed" || closed.Helped != "gone" {
+		t.Errorf("gone: %+v", closed)
+	}
+	in.Helped, in.Version = nil, closed.Version
+	open, err := k.Finds.ChangeFind(ctx, store.Key{}, alone.ID, in)
+	if open = housetest.Must(t, open, err); open.State != "open" || open.Helped != "" {
+		t.Errorf("opened again: %+v", open)
+	}
 }

@@ -15,28 +15,6 @@ export interface Count {
 }
 type Told = NonNullable<Schemas['CrownIn']['told']>;
 
-/** Longest edge on which colours are read, px. */
-const EDGE = 1600;
-
-/** A picture file, upright and no larger than is read. Throws words for what cannot be read. */
-export async function canvasOf(file: File): Promise<HTMLCanvasElement> {
-  let bitmap: ImageBitmap;
-  try {
-    bitmap = await createImageBitmap(file, { imageOrientation: 'from-image' });
-  } catch {
-    throw new Error(`${file.name} is no picture that can be read here.`);
-  }
-  const scale = Math.min(1, EDGE / Math.max(bitmap.width, bitmap.height));
-  const canvas = document.createElement('canvas');
-  canvas.width = Math.max(3, Math.round(bitmap.width * scale));
-  canvas.height = Math.max(3, Math.round(bitmap.height * scale));
-  const pen = canvas.getContext('2d', { willReadFrequently: true });
-  if (!pen) throw new Error('This browser cannot read pictures.');
-  pen.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  bitmap.close();
-  return canvas;
-}
-
 /** Points that lie evenly in an outline. */
 export async function lay(outline: Point[], want: number): Promise<Point[]> {
   await load();

@@ -3,7 +3,8 @@
   import { Button, Modal } from 'flowbite-svelte';
   import { Problem, type Schemas } from '../api/client';
   import { counts, countsOf, type Counted } from '../field/counts.svelte';
-  import { canvasOf, coloursAt, lay, read, type Class, type Count, type Point } from '../field/crown';
+  import { coloursAt, lay, read, type Class, type Count, type Point } from '../field/crown';
+  import { canvasOf } from '../field/shrink';
   import { today } from '../field/verdicts';
   import { inWords } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
@@ -55,7 +56,7 @@
     if (!chosen) return;
     trouble = '';
     try {
-      picture = await canvasOf(chosen);
+      picture = await canvasOf(chosen, true);
       file = chosen;
       again();
     } catch (err) {
