@@ -114,7 +114,7 @@
       class="mt-2"
       value={thing.shape ?? 'round'}
       options={[
-        ['round', 'round, low to the ground'],
+        ['round', 'round, widest low down'],
         ['oval', 'oval, widest half way up'],
         ['spreading', 'spreading'],
         ['cone', 'a cone'],
