@@ -77,6 +77,8 @@ func TestTreatAFind(t *testing.T) {
 	b.choose("Who did it", "Bruno")
 	b.see("That is more than the record has on hand")
 	b.press("button", "Back")
+	b.until("it is closed", "!document.querySelector('dialog[open]')")
+	b.settled()
 	// What was typed is there again.
 	b.press("button", "Done: Bacterium that kills only caterpillars on Common camellia")
 	b.until("the hour that was typed", `[...document.querySelectorAll('input[type=time]')].some((i) => i.value === '07:10')`)
