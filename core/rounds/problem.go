@@ -4,6 +4,7 @@ package rounds
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
@@ -332,6 +333,19 @@ func (p *Problem) open(place, d int) Span {
 		return Span{0, 24 * 60}
 	}
 	return q.Access[on]
+}
+
+// Presses is how much a job presses to be planned in a span where there is not room for all: what has its day or makes
+// safe without bound, others by what waiting for a day after it costs, by weight.
+func (j *Job) Presses() float64 {
+	if j.Urgent || j.Pin != nil || j.Was != nil {
+		return math.Inf(1)
+	}
+	least := Forbidden
+	for _, c := range j.Costs {
+		least = min(least, c)
+	}
+	return float64(j.Later-least) * j.weight()
 }
 
 // worthMost is the cost up to which the best day of a span is worth planning a job on; past it the job waits.

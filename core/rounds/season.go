@@ -78,10 +78,11 @@ type spread struct {
 	next   [][]int // jobs that wait for each
 	order  []int   // by what they lose in another week, the most first
 	at     []int   // week of each job; -1 none
+	least  float64 // minutes of people that the shortest job takes
 }
 
 func newSpread(p *Problem, weeks int) *spread {
-	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs))}
+	s := &spread{p: p, weeks: weeks, room: make([]float64, weeks), at: make([]int, len(p.Jobs)), least: far}
 	s.next = make([][]int, len(p.Jobs))
 	for j := range p.Jobs {
 		for _, g := range p.Jobs[j].After {
@@ -114,7 +115,7 @@ func newSpread(p *Problem, weeks int) *spread {
 	s.jobs = make([]weekly, len(p.Jobs))
 	for j := range p.Jobs {
 		s.jobs[j] = s.weekly(j)
-		s.at[j] = -1
+		s.at[j], s.least = -1, min(s.least, s.jobs[j].takes)
 		s.order = append(s.order, j)
 	}
 	loss := func(j int) float64 {
@@ -234,15 +235,20 @@ func (s *spread) put(j, w int, sign float64) {
 
 // place puts a job into the cheapest week that has hours for it.
 func (s *spread) place(j int) {
-	best := -1
-	for w := range s.weeks {
-		if s.fits(j, w) && (best < 0 || s.jobs[j].costs[w] < s.jobs[j].costs[best]) {
-			best = w
-		}
-	}
-	if best >= 0 {
+	if best := s.cheapest(j, far); best >= 0 {
 		s.put(j, best, 1)
 	}
+}
+
+// cheapest is the week that has hours for a job and costs the least, below a bound; -1: none.
+func (s *spread) cheapest(j int, below float64) int {
+	best := -1
+	for w, c := range s.jobs[j].costs {
+		if c < below && s.fits(j, w) {
+			best, below = w, c
+		}
+	}
+	return best
 }
 
 // swapRounds is how often all jobs that are out of their best week are tried again.
@@ -259,6 +265,9 @@ func (s *spread) swap() {
 				in[w] = append(in[w], j)
 			}
 		}
+		for w := range in {
+			slices.SortStableFunc(in[w], func(a, b int) int { return cmp.Compare(s.jobs[a].loses(w), s.jobs[b].loses(w)) })
+		}
 		for _, j := range s.order {
 			k := &s.jobs[j]
 			if k.best < 0 || s.at[j] == k.best {
@@ -272,7 +281,8 @@ func (s *spread) swap() {
 	}
 }
 
-// swapIn tries to put a job into its best week in the place of one of those there.
+// swapIn tries to put a job into its best week in the place of one of those there, who come in the order of what they
+// lose elsewhere, the least first.
 func (s *spread) swapIn(j int, there []int) bool {
 	k := &s.jobs[j]
 	from, now := s.at[j], s.leaving(j)
@@ -288,10 +298,16 @@ func (s *spread) swapIn(j int, there []int) bool {
 		return true
 	}
 	most := s.roomElsewhere(k.best, from, k.takes)
+	if most < s.least {
+		return false // no other week has hours for any job
+	}
 	for _, other := range there {
 		o := &s.jobs[other]
-		if o.takes > most || o.elsewhere(k.best)-o.costs[k.best] >= gain-1e-9 {
-			continue // no other week has hours for it, or is cheap enough
+		if o.loses(k.best) >= gain-1e-9 {
+			return false // nor does any after it find a week that is cheap enough
+		}
+		if o.takes > most {
+			continue // no other week has hours for it
 		}
 		if s.at[other] != k.best || o.takes < k.takes && s.room[k.best]+o.takes < k.takes {
 			continue
@@ -302,13 +318,7 @@ func (s *spread) swapIn(j int, there []int) bool {
 		}
 		if s.fits(j, k.best) {
 			s.put(j, k.best, 1)
-			to := -1
-			for w := range s.weeks {
-				if s.fits(other, w) && (to < 0 || o.costs[w] < o.costs[to]) {
-					to = w
-				}
-			}
-			if to >= 0 && o.costs[to]-o.costs[k.best] < gain-1e-9 {
+			if to := s.cheapest(other, o.costs[k.best]+gain-1e-9); to >= 0 {
 				s.put(other, to, 1)
 				return true
 			}
@@ -342,6 +352,9 @@ func (k *weekly) elsewhere(w int) float64 {
 	}
 	return k.costs[k.best]
 }
+
+// loses is the least that a job costs more in any other week than in one.
+func (k *weekly) loses(w int) float64 { return k.elsewhere(w) - k.costs[w] }
 
 // leaving is what a job costs that finds no week.
 func (s *spread) leaving(j int) float64 { return tooLate * s.p.Jobs[j].weight() }

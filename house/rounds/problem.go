@@ -36,6 +36,7 @@ type planned struct {
 	pace    *pace.Pace        // nil: all times are as reckoned
 	plans   string            // which work is planned as far as it is agreed: all, answered, agreed
 	waiting []store.OrderFull // that wait for their client's yes
+	beyond  int               // jobs that have a day in the span and are more than are planned at once
 	held    []store.OrderFull // that wait for what is not known yet of their plants
 	knows   map[int64]int64   // crews that clients know from standing visits, by property
 	sick    map[int64]bool    // properties with a find that tools or soil carry on
@@ -104,6 +105,9 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	if err := out.addAll(ctx, h, list, cards, anew); err != nil {
 		return nil, err
 	}
+	if !weekly {
+		out.trim(plannedMax)
+	}
 	if err := out.waste(ctx, h); err != nil {
 		return nil, err
 	}
@@ -119,10 +123,12 @@ func (h *Room) problemOf(ctx context.Context, from day.Day, days int, anew, week
 	return out, h.light(ctx, out.problem)
 }
 
-// addAll adds orders as jobs, as many as are planned at once.
+// addAll adds orders as jobs.
 func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, cards []treatment.Card, anew bool) error {
 	at := map[int64]int{}
 	places := map[int64]*estate.Place{}
+	o.problem.Jobs, o.orders = make([]rounds.Job, 0, len(list)), make([]store.OrderFull, 0, len(list))
+	o.curves = make([]job.Curve, 0, len(list))
 	for _, k := range list {
 		pl := places[k.PropertyID]
 		if pl == nil {
@@ -137,11 +143,29 @@ func (o *planned) addAll(ctx context.Context, h *Room, list []store.OrderFull, c
 			return err
 		}
 		o.add(k, c, pl, at, cards, anew)
-		if len(o.orders) >= plannedMax {
-			break
-		}
 	}
 	return nil
+}
+
+// trim keeps as many jobs as are planned at once: what has its day or makes safe, then what loses most by waiting for a
+// day after the span. The others are counted.
+func (o *planned) trim(most int) {
+	if len(o.orders) <= most {
+		return
+	}
+	jobs := o.problem.Jobs
+	first := make([]int, len(jobs))
+	for i := range first {
+		first[i] = i
+	}
+	slices.SortStableFunc(first, func(a, b int) int { return cmp.Compare(jobs[b].Presses(), jobs[a].Presses()) })
+	o.beyond = len(first) - most
+	first = first[:most]
+	slices.Sort(first)
+	for to, from := range first {
+		jobs[to], o.orders[to], o.curves[to] = jobs[from], o.orders[from], o.curves[from]
+	}
+	o.problem.Jobs, o.orders, o.curves = jobs[:most], o.orders[:most], o.curves[:most]
 }
 
 // add adds an order as a job, if it has a day in the span.

@@ -252,6 +252,9 @@ func (h *Room) tellPlan(p *proposal) {
 	}
 	t.Drawn = p.plan.Drawn
 	t.Score, t.Bound, t.Notes = p.plan.Score, p.plan.Bound, append(t.Notes, p.plan.Notes...)
+	if of.beyond > 0 {
+		t.Notes = append(t.Notes, fmt.Sprintf("%d jobs more have a day here. The %d that lose most by waiting are planned.", of.beyond, plannedMax))
+	}
 	if of.pace.Known() {
 		t.Notes = append(t.Notes, "Where your own pace is known to differ, times are by it: see Work done in the Ledger.")
 	}
