@@ -20,7 +20,7 @@
         {x}
         {y}
         font-size="12"
-        stroke="white"
+        stroke="var(--color-white)"
         stroke-width="3"
         paint-order="stroke"
         fill="var(--color-ink)">{text}</text

@@ -11,7 +11,7 @@
     viewBox="0 0 64 64"
     width={size}
     height={size}
-    class="shrink-0"
+    class="by-day shrink-0"
     role={name ? 'img' : undefined}
     aria-label={name || undefined}
     aria-hidden={name ? undefined : 'true'}

@@ -261,7 +261,7 @@
           y={Y(t.points![0]!.y) - 6}
           width="12"
           height="12"
-          fill="white"
+          fill="var(--color-white)"
           stroke={on ? 'var(--color-ink)' : 'var(--color-soft)'}
           stroke-width={on ? 3 : 1.5}
           transform={t.kind === 'sprinkler' ? `rotate(45 ${X(t.points![0]!.x)} ${Y(t.points![0]!.y)})` : undefined}
@@ -292,7 +292,7 @@
       font-size={p.view.scale < 14 && n.id !== p.chosen ? 11 : 12}
       font-weight={n.id === p.chosen ? 700 : 400}
       fill="var(--color-ink)"
-      stroke="white"
+      stroke="var(--color-white)"
       stroke-width="3"
       paint-order="stroke"
       pointer-events="none"
@@ -304,7 +304,7 @@
         cx={X(q.x)}
         cy={Y(q.y)}
         r="9"
-        fill="white"
+        fill="var(--color-white)"
         stroke="var(--color-ink)"
         stroke-width="2"
         role="button"

@@ -24,15 +24,15 @@
   <defs>
     <clipPath id="{id}-c"><path d={path(outline(d.form as Form)) + 'Z'} /></clipPath>
     <pattern id="{id}-h" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <line x1="0" y1="0" x2="0" y2="6" stroke="#6b5640" stroke-width="1.6" />
+      <line x1="0" y1="0" x2="0" y2="6" stroke="var(--color-wood)" stroke-width="1.6" />
     </pattern>
   </defs>
   <line x1="0" x2={wide} y1={high - 4} y2={high - 4} stroke="var(--color-rule)" />
   {#each behind(d.form as Form) as l, i (i)}<path d={path(l)} fill="none" stroke="var(--color-rule)" />{/each}
   <g clip-path="url(#{id}-c)">
-    <rect width={wide} y={y(d.low_m)} height={high} fill="#a9c3a0" />
-    <rect width={wide} y={y(d.high_m)} height={Math.max(0, y(d.low_m) - y(d.high_m))} fill="#eef0e2" />
-    <rect width={wide} y="0" height={Math.max(0, y(d.high_m))} fill="#efe9dc" />
+    <rect width={wide} y={y(d.low_m)} height={high} fill="var(--color-living)" />
+    <rect width={wide} y={y(d.high_m)} height={Math.max(0, y(d.low_m) - y(d.high_m))} fill="var(--color-unsure)" />
+    <rect width={wide} y="0" height={Math.max(0, y(d.high_m))} fill="var(--color-dead)" />
     <rect width={wide} y="0" height={Math.max(0, y(d.high_m))} fill="url(#{id}-h)" />
     {#each lines(d.form as Form) as l, i (i)}<path d={path(l)} fill="none" stroke="var(--color-ink)" opacity="0.45" />{/each}
   </g>

@@ -137,10 +137,10 @@
   <defs>
     <clipPath id="{id}-whole"><path d={living} /></clipPath>
     <pattern id="{id}-dead" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-      <line x1="0" y1="0" x2="0" y2="7" stroke="#6b5640" stroke-width="1.7" />
+      <line x1="0" y1="0" x2="0" y2="7" stroke="var(--color-wood)" stroke-width="1.7" />
     </pattern>
     <pattern id="{id}-doubt" width="7" height="7" patternUnits="userSpaceOnUse">
-      <circle cx="2" cy="2" r="1.15" fill="#6b5640" />
+      <circle cx="2" cy="2" r="1.15" fill="var(--color-wood)" />
       <circle cx="5.5" cy="5.5" r="1.15" fill="var(--color-moss)" />
     </pattern>
   </defs>
@@ -157,10 +157,10 @@
   {/each}
   {#each behind(form) as l, i (i)}<path d={line(l)} fill="none" stroke="var(--color-rule)" stroke-width="1.5" />{/each}
   <g clip-path="url(#{id}-whole)">
-    <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="#a9c3a0" />
-    <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="#eef0e2" />
+    <rect x="0" width={box[0]} y={Y(low)} height={Math.max(0, ground - Y(low))} fill="var(--color-living)" />
+    <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="var(--color-unsure)" />
     <rect x="0" width={box[0]} y={Y(high)} height={Math.max(0, Y(low) - Y(high))} fill="url(#{id}-doubt)" />
-    <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="#efe9dc" />
+    <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="var(--color-dead)" />
     <rect x="0" width={box[0]} y="0" height={Math.max(0, Y(high))} fill="url(#{id}-dead)" />
     {#each lines(form) as l, i (i)}
       <path d={line(l)} fill="none" stroke="var(--color-ink)" stroke-width={i ? 1.3 : 2} opacity="0.5" />
@@ -175,7 +175,7 @@
       stroke="var(--color-ink)"
       stroke-width="1.6"
     />
-    <text x={mid - 18} y={Y(graftM) + 4} font-size="12" text-anchor="end" stroke="white" stroke-width="3" paint-order="stroke"
+    <text x={mid - 18} y={Y(graftM) + 4} font-size="12" text-anchor="end" stroke="var(--color-white)" stroke-width="3" paint-order="stroke"
       >graft</text
     >
   {/if}

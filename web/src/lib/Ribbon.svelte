@@ -331,7 +331,7 @@
     </g>
     {#each events as e (e.key)}
       <g transform="translate({e.x + 1},{e.y})" opacity={e.named ? 1 : 0.75}>
-        <path d={mark[e.cause].small} fill="var(--color-{e.cause})" stroke="white" stroke-width="0.6" />
+        <path d={mark[e.cause].small} fill="var(--color-{e.cause})" stroke="var(--color-white)" stroke-width="0.6" />
         {#if e.named}
           <text
             x={near(e.peak) ? -9 : 9}
@@ -339,7 +339,7 @@
             font-size="12"
             font-weight="650"
             text-anchor={near(e.peak) ? 'end' : 'start'}
-            stroke="white"
+            stroke="var(--color-white)"
             stroke-width="3"
             paint-order="stroke"
             fill="var(--color-{e.cause})">{e.words}, {brief(e.peak)}</text
@@ -372,7 +372,7 @@
           y={ly + (slim ? 16 : 14)}
           font-size="13"
           font-weight={chosen === lane.id ? 700 : 500}
-          stroke="white"
+          stroke="var(--color-white)"
           stroke-width="3"
           paint-order="stroke"
           fill="var(--color-ink)">{short(lane.label)}<title>{lane.label}</title></text
@@ -382,7 +382,7 @@
             y={ly + (slim ? 16 : 14)}
             font-size="12"
             text-anchor="end"
-            stroke="white"
+            stroke="var(--color-white)"
             stroke-width="3"
             paint-order="stroke"
             fill="var(--color-soft)">{lane.note}</text
@@ -409,7 +409,7 @@
             font-size="12.5"
             font-weight="700"
             fill="var(--color-ink)"
-            stroke="white"
+            stroke="var(--color-white)"
             stroke-width="3"
             paint-order="stroke"
             >{costWord(cost, pointed, {

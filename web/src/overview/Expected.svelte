@@ -33,15 +33,15 @@
 <svg width={box} height={box} viewBox="0 0 {box} {box}" role="img" aria-label={words} class="shrink-0">
   <clipPath id="{id}-c"><path d={shape} /></clipPath>
   <pattern id="{id}-h" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-    <line x1="0" y1="0" x2="0" y2="5" stroke="#6b5640" stroke-width="1.6" />
+    <line x1="0" y1="0" x2="0" y2="5" stroke="var(--color-wood)" stroke-width="1.6" />
   </pattern>
   <pattern id="{id}-d" width="5" height="5" patternUnits="userSpaceOnUse">
-    <circle cx="1.5" cy="1.5" r="1" fill="#6b5640" /><circle cx="4" cy="4" r="1" fill="#6b5640" />
+    <circle cx="1.5" cy="1.5" r="1" fill="var(--color-wood)" /><circle cx="4" cy="4" r="1" fill="var(--color-wood)" />
   </pattern>
   <g clip-path="url(#{id}-c)">
-    <rect width={box} height={ground} fill="#a9c3a0" />
+    <rect width={box} height={ground} fill="var(--color-living)" />
     {#if dead > 0}
-      <rect width={box} height={ground - tall + tall * dead} fill="#efe9dc" />
+      <rect width={box} height={ground - tall + tall * dead} fill="var(--color-dead)" />
       <rect width={box} height={ground - tall + tall * dead} fill="url(#{id}-h)" />
     {:else if dotted}
       <rect width={box} height={ground - tall * (organ === 'leaves' ? 0.15 : 0.4)} fill="url(#{id}-d)" />
@@ -50,6 +50,6 @@
   <path d={shape} fill="none" stroke="var(--color-ink)" stroke-width="1.1" />
   <line x1="2" x2={box - 2} y1={ground} y2={ground} stroke="var(--color-ink)" stroke-width="1" />
   {#if organ === 'roots'}
-    <rect x={box / 2 - 9} y={ground + 1} width="18" height="5" fill="url(#{id}-h)" stroke="#6b5640" stroke-width="0.8" />
+    <rect x={box / 2 - 9} y={ground + 1} width="18" height="5" fill="url(#{id}-h)" stroke="var(--color-wood)" stroke-width="0.8" />
   {/if}
 </svg>

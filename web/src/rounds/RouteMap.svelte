@@ -60,14 +60,14 @@
       {#if crew.start}
         <path
           d="M{at(crew.start).x - 7} {at(crew.start).y + 6}v-7l7 -6l7 6v7z"
-          fill="white"
+          fill="var(--color-white)"
           stroke="var(--color-ink)"
           stroke-width="1.6"
         />
       {/if}
       {#each stops as x (x.n)}
-        <circle cx={at(x.s).x} cy={at(x.s).y} r="9" fill="var(--color-moss)" stroke="white" />
-        <text x={at(x.s).x} y={at(x.s).y + 4} text-anchor="middle" font-size="12" font-weight="700" fill="white">{x.n}</text>
+        <circle cx={at(x.s).x} cy={at(x.s).y} r="9" fill="var(--color-moss)" stroke="var(--color-white)" />
+        <text x={at(x.s).x} y={at(x.s).y + 4} text-anchor="middle" font-size="12" font-weight="700" fill="var(--color-white)">{x.n}</text>
       {/each}
     </svg>
     <figcaption class="text-sm text-soft">

@@ -85,11 +85,11 @@
         font-size="12"
         font-weight="700"
         fill="var(--color-ink)"
-        stroke="white"
+        stroke="var(--color-white)"
         stroke-width="2.5"
         paint-order="stroke">{short(b.v.property, b.room)}</text
       >
-      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)" stroke="white" stroke-width="2.5" paint-order="stroke"
+      <text x={b.left + 5} y="30" font-size="12" fill="var(--color-ink)" stroke="var(--color-white)" stroke-width="2.5" paint-order="stroke"
         >{short(b.v.jobs?.length === 1 ? b.v.jobs[0]!.title : `${b.v.jobs?.length ?? 0} jobs`, b.room)}</text
       >
     {/each}

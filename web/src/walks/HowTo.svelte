@@ -7,7 +7,7 @@
   const hand = 'fill-none stroke-cold';
 </script>
 
-<svg viewBox="0 0 120 84" class="block h-full w-full" aria-hidden="true" stroke-linecap="round" stroke-linejoin="round">
+<svg viewBox="0 0 120 84" class="by-day block h-full w-full" aria-hidden="true" stroke-linecap="round" stroke-linejoin="round">
   <defs>
     <pattern id="{id}-dead" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"
       ><rect width="5" height="5" fill="#efe9dc" /><line

@@ -29,7 +29,7 @@
       width={Math.max(3, x(answer.leaf_out.late) - x(answer.leaf_out.early))}
       y="20"
       height="12"
-      fill="#a9c3a0"
+      fill="var(--color-living)"
       stroke="var(--color-moss)"
     />
     <line x1={x(answer.leaf_out.mid)} x2={x(answer.leaf_out.mid)} y1="17" y2="35" stroke="var(--color-moss)" stroke-width="2" />

@@ -94,7 +94,7 @@
                     height="10"
                     width={(34 * r.weight) / top}
                     fill="none"
-                    stroke="#6b5640"
+                    stroke="var(--color-wood)"
                     stroke-width="1.5"
                   />
                 {/if}

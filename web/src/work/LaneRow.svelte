@@ -53,7 +53,7 @@
         y={height - 8}
         font-size="12.5"
         font-weight="700"
-        stroke="white"
+        stroke="var(--color-white)"
         stroke-width="3"
         paint-order="stroke"
         fill="var(--color-ink)">{carried ? `${brief(pointed)}: ` : ''}{costWord(cost, pointed, lane)}</text
