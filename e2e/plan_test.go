@@ -350,7 +350,7 @@ func TestReplaceByFit(t *testing.T) {
 	b.accessible("a mixed bed")
 	b.press("button", "Plant this bed")
 	b.see("A bed of 2 kinds: 2 jobs")
-	first := b.text("ol li p.text-lg")
+	first := b.text("ol li [data-testid=kind]")
 	b.eval(`[...document.querySelectorAll('button')].find(x => x.textContent.startsWith('Not allowed here')).click()`)
 	b.see(first + " must not be planted in your region.")
 	b.until("it is left out", "[...document.querySelectorAll('details li')].some(x => x.textContent.includes('must not be planted in this region'))")

@@ -99,7 +99,7 @@ func TestPictures(t *testing.T) {
 	desk.eval("window.scrollTo(0, 0)")
 	take(desk, "replace")
 	desk.visit(fmt.Sprintf("/#/treat/%d", s.findOf("armoured-scale")))
-	desk.see("enough now")
+	desk.see("Enough now")
 	take(desk, "treat")
 	desk.visit("/#/stores")
 	desk.see("Use record")

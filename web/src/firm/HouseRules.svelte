@@ -91,7 +91,7 @@
   }
 </script>
 
-<div class="space-y-2">
+<div class="grid gap-x-4 gap-y-2 sm:grid-cols-2">
   {#each questions as q (q.name)}
     <Pick
       label={q.label}

@@ -10,11 +10,12 @@
   import Care from '../walks/Care.svelte';
   import EndOfLife from '../walks/EndOfLife.svelte';
   import { found } from '../walks/checks';
-  import { brief, inWords, metres, moment } from '../lib/dates';
+  import { inWords, metres, moment } from '../lib/dates';
   import { attempt, house, keys } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import type { Form } from '../lib/portrait';
   import Field from '../lib/Field.svelte';
+  import More from '../lib/More.svelte';
   import { when } from '../work/orders';
   import Tick from '../work/Tick.svelte';
   import Portrait from '../lib/Portrait.svelte';
@@ -124,19 +125,20 @@
       >
       <a class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4" href="#/cut/{id}">Cut bench</a>
       <a
-        class="inline-flex min-h-11 items-center rounded-sm border border-rule bg-white px-4"
-        href="#/replace/{p.property_id}/{id}">What fits here</a
-      >
-      <a
         class="inline-flex min-h-11 items-center rounded-sm bg-moss px-4 font-semibold text-white no-underline hover:bg-moss-deep"
         href="#/walk/{p.property_id}/{id}">Walk to it</a
       >
+      <More of={p.common}>
+        <a href="#/replace/{p.property_id}/{id}">What fits here</a>
+        <a href="#/card/{id}">Cut card to print</a>
+        <a href="#/almanac/{p.species}">{p.common} in the Almanac</a>
+      </More>
     </header>
 
     <div class="mt-3 grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_22rem]">
       <div class="contents lg:col-start-1 lg:row-start-1 lg:block">
-        <div class="grid items-start gap-4 md:grid-cols-2">
-          <section aria-label="Now" class="border border-rule bg-white p-3">
+        <div class="grid border border-rule bg-white md:grid-cols-2">
+          <section aria-label="Now" class="p-4">
             <h2>Now</h2>
             <p class="leading-snug {ahead.length ? 'min-h-12' : ''}">{story.now.verdict?.sentence ?? ''}</p>
             <div class="h-72">
@@ -154,9 +156,9 @@
               />
             </div>
           </section>
-          <section aria-label="Foretold" class="border border-rule bg-white p-3">
+          <section aria-label="Foretold" class="border-rule p-4 max-md:border-t md:border-l">
             <h2>Foretold <span class="text-sm font-normal text-soft">estimate</span></h2>
-            <p class="min-h-12 leading-snug">
+            <p class="leading-snug {ahead.length ? 'min-h-12' : ''}">
               {verdict ? verdict.prognosis.text : story.now.prognosis.text}
               {#if verdict && verdict.prognosis.chance > 0}Chance {Math.round(100 * verdict.prognosis.chance)} %.{/if}
             </p>
@@ -192,11 +194,12 @@
                     : 'Nothing that the weather did makes it likely to be hurt.'
                   : 'No regrowth to foretell.'}
               </p>
+              <PlantSun property={p.property_id} plant={p.id} />
             {/if}
           </section>
         </div>
         <div class="order-3">
-          <PlantSun property={p.property_id} plant={p.id} />
+          {#if ahead.length}<PlantSun property={p.property_id} plant={p.id} />{/if}
           {#if story.deeds?.length}<section class="mt-4" aria-label="Who did what">
               <h2>Who did what</h2>
               <ul class="text-sm">
@@ -269,9 +272,7 @@
                   </div>
                 </li>
               {:else}
-                <li class="border-b border-rule py-2 text-soft">
-                  Nobody has looked at it yet. {#if p.look?.worth}{p.look.reason} ({brief(p.look.day)}){/if}
-                </li>
+                <li class="border-b border-rule py-2 text-soft">Nobody has looked at it yet.</li>
               {/each}
             </ol>
           </section>
@@ -279,16 +280,6 @@
       </div>
       <div class="order-2 space-y-4 lg:col-start-2 lg:row-start-1">
         <FindList plant={id} />
-        <CutSlip plant={id} />
-        <GuardSlip plant={id} />
-        <FeedSlip
-          plant={id}
-          hurt={p.look?.worth ?? false}
-          stands={story.jobs?.some(
-            (j) => j.kind === 'feed' && j.origin === 'programme' && (j.state === 'waiting' || (!!j.day && j.state !== 'done')),
-          )}
-          onkept={() => void load(id)}
-        />
         <section aria-label="Jobs">
           <h2>Jobs</h2>
           <ul class="border-t border-rule">
@@ -300,6 +291,16 @@
             {:else}<li class="border-b border-rule py-1.5 text-soft">No job stands for it.</li>{/each}
           </ul>
         </section>
+        <CutSlip plant={id} />
+        <FeedSlip
+          plant={id}
+          hurt={p.look?.worth ?? false}
+          stands={story.jobs?.some(
+            (j) => j.kind === 'feed' && j.origin === 'programme' && (j.state === 'waiting' || (!!j.day && j.state !== 'done')),
+          )}
+          onkept={() => void load(id)}
+        />
+        <GuardSlip plant={id} />
         {#if verdict?.care?.length}
           <section aria-label="After-care">
             <h2>After-care</h2>

@@ -19,12 +19,12 @@
 </script>
 
 {#if spot}
-  <section aria-label="Sun by month" class="mt-4 max-w-lg border border-rule bg-white p-3">
-    <h2>Its sun, by the plan</h2>
+  <section aria-label="Sun by month" class="mt-4 border-t border-rule pt-3">
+    <h2>Sun <span class="text-sm font-normal text-soft">by the plan</span></h2>
     <p>
       <b>{spot.class.charAt(0).toUpperCase() + spot.class.slice(1)}</b>: {spot.strong.toFixed(1)} hours of strong sun a day in summer.
-      <a class="inline-flex min-h-11 items-center underline" href="#/grounds/{property}/plan">The plan</a>
+      <a class="underline" href="#/grounds/{property}/plan">The plan</a>
     </p>
-    <SunBars hours={spot.hours} />
+    <div class="max-w-md"><SunBars hours={spot.hours} /></div>
   </section>
 {/if}

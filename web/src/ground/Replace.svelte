@@ -3,15 +3,15 @@
   import { Button, Input } from 'flowbite-svelte';
   import { push, router } from 'svelte-spa-router';
   import { api, ask, dropOrder, onceKey, type Problem, type Schemas } from '../api/client';
-  import { inWords, metres, span } from '../lib/dates';
+  import { inWords } from '../lib/dates';
   import { attempt, house } from '../lib/house.svelte';
   import { reading } from '../lib/reading';
   import Field from '../lib/Field.svelte';
   import Pick from '../lib/Pick.svelte';
   import Tickbox from '../lib/Tickbox.svelte';
   import { bare, figure } from '../lib/units';
-  import { capital } from '../lib/words';
   import Growth from './Growth.svelte';
+  import KindRow from './KindRow.svelte';
   import MixedBed from './MixedBed.svelte';
   import type { Form } from '../lib/portrait';
   import { months } from './plan';
@@ -118,13 +118,6 @@
       }));
     });
   }
-  /** What speaks for a kind most, and what against it, in one line. */
-  function why(r: Schemas['Replacing']): string {
-    const most = (of: Schemas['Replacing']['parts']) => of.slice(0, 2).map((x) => x.text);
-    const [good, bad] = [r.parts.filter((x) => x.points >= 2), r.parts.filter((x) => x.points <= -4)];
-    const leads = most(good).join('; ') || 'nothing speaks against it';
-    return capital(leads) + (bad.length ? `. But ${most(bad).join('; ')}.` : '.');
-  }
   const n = (text: string) => bare(text) || 0;
   function body(): Schemas['ReplacementIn'] {
     const spot: Schemas['ReplacementSpot'] = { ...marks };
@@ -157,14 +150,6 @@
       out = await ask(api.POST('/api/v1/reckon/replacement', { body: body(), signal }));
     });
   }
-  /** Some of a list of days, and how many there are. */
-  const brief = (days: string[]) =>
-    days.length > 6
-      ? `${days
-          .slice(0, 4)
-          .map((d) => inWords(d))
-          .join(', ')} … ${inWords(days.at(-1)!)}, ${days.length} times`
-      : days.map((d) => inWords(d)).join(', ');
   const words = $derived(search.toLowerCase().trim());
   const found = <T extends { common: string }>(list: T[] | null | undefined): T[] =>
     (list ?? []).filter((f) => f.common.toLowerCase().includes(words));
@@ -175,10 +160,6 @@
     const r = out?.ranked?.find((x) => x.species === id);
     if (r) named = { ...named, [id]: { species: id, common: r.common } };
   }
-  /** A span of days: one that is open begins today, and days of another year carry it. */
-  const planting = (w: { from: string; to: string }) =>
-    w.from <= house.today ? `now until ${inWords(w.to)}` : span(w.from, w.to);
-  const windows = (r: Schemas['Replacing']) => (r.planting?.windows ?? []).map(planting).join('; ');
 
   /** The planting becomes a job that follows the season, and its water in the first season one that comes again. */
   async function order(kinds: Schemas['PlantedKind'][], name: string, where = '') {
@@ -287,13 +268,16 @@
           <Field label="Pot" kind="volume" bind:value={pot} />
           <Field label="Soil pH" mode="decimal" bind:value={ph} />
         </div>
-        <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
-        <Tickbox bind:checked={marks.windy} label="Open to the wind" />
-        <Tickbox bind:checked={marks.salt} label="Salt: the sea, or a salted road" />
-        <Tickbox bind:checked={marks.fire} label="Wildfire comes there" />
-        <Tickbox bind:checked={marks.children} label="Small children play there" />
-        <Tickbox bind:checked={marks.pets} label="Pets" />
-        <Tickbox bind:checked={marks.people} label="People pass or sit beneath" />
+        <details open={Object.values(marks).some(Boolean)}>
+          <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Wet, wind, salt, children, pets</summary>
+          <Tickbox bind:checked={marks.water_stands} label="Water stands there" />
+          <Tickbox bind:checked={marks.windy} label="Open to the wind" />
+          <Tickbox bind:checked={marks.salt} label="Salt: the sea, or a salted road" />
+          <Tickbox bind:checked={marks.fire} label="Wildfire comes there" />
+          <Tickbox bind:checked={marks.children} label="Small children play there" />
+          <Tickbox bind:checked={marks.pets} label="Pets" />
+          <Tickbox bind:checked={marks.people} label="People pass or sit beneath" />
+        </details>
       </fieldset>
       {#if plant}
         <fieldset class="space-y-2 border border-rule bg-white px-3 py-2">
@@ -340,28 +324,31 @@
               void rank();
             }}
           />{/if}
-        <p class="text-sm font-semibold">Colour of the flowers</p>
-        <div class="grid grid-cols-3 gap-1">
-          {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c}<button
-              type="button"
-              class="min-h-11 rounded-sm border text-sm {colours.includes(c)
-                ? 'border-ink bg-moss-pale font-bold'
-                : 'border-rule'}"
-              aria-pressed={colours.includes(c)}
-              onclick={() => (colours = colours.includes(c) ? colours.filter((x) => x !== c) : [...colours, c])}>{c}</button
-            >{/each}
-        </div>
-        <p class="text-sm font-semibold">In bloom in</p>
-        <div class="grid grid-cols-6 gap-1">
-          {#each months as m, i (m)}<button
-              type="button"
-              class="min-h-11 rounded-sm border text-sm {bloom.includes(i + 1)
-                ? 'border-ink bg-moss-pale font-bold'
-                : 'border-rule'}"
-              aria-pressed={bloom.includes(i + 1)}
-              onclick={() => (bloom = bloom.includes(i + 1) ? bloom.filter((x) => x !== i + 1) : [...bloom, i + 1])}>{m}</button
-            >{/each}
-        </div>
+        <details open={!!colours.length || !!bloom.length}>
+          <summary class="flex min-h-11 cursor-pointer items-center text-moss underline">Colour and months of bloom</summary>
+          <p class="text-sm font-semibold">Colour of the flowers</p>
+          <div class="grid grid-cols-3 gap-1">
+            {#each ['white', 'cream', 'yellow', 'orange', 'red', 'pink', 'purple', 'blue', 'green'] as c}<button
+                type="button"
+                class="min-h-11 rounded-sm border text-sm {colours.includes(c)
+                  ? 'border-ink bg-moss-pale font-bold'
+                  : 'border-rule'}"
+                aria-pressed={colours.includes(c)}
+                onclick={() => (colours = colours.includes(c) ? colours.filter((x) => x !== c) : [...colours, c])}>{c}</button
+              >{/each}
+          </div>
+          <p class="text-sm font-semibold">In bloom in</p>
+          <div class="grid grid-cols-6 gap-1">
+            {#each months as m, i (m)}<button
+                type="button"
+                class="min-h-11 rounded-sm border text-sm {bloom.includes(i + 1)
+                  ? 'border-ink bg-moss-pale font-bold'
+                  : 'border-rule'}"
+                aria-pressed={bloom.includes(i + 1)}
+                onclick={() => (bloom = bloom.includes(i + 1) ? bloom.filter((x) => x !== i + 1) : [...bloom, i + 1])}>{m}</button
+              >{/each}
+          </div>
+        </details>
       </fieldset>
       <Button type="submit" class="w-full">Rank kinds for it</Button>
     </form>
@@ -402,95 +389,39 @@
             {/each}
           </section>
         {/if}
-        <ol class="mt-3 space-y-3">
+        {#if ranked.length}<p
+            class="mt-3 grid grid-cols-[minmax(0,1fr)_auto] gap-x-3 border-b border-ink text-sm font-semibold"
+            aria-hidden="true"
+          >
+            <span
+              class="grid grid-cols-[2.75rem_minmax(0,1fr)_3rem] gap-x-3 md:grid-cols-[2.75rem_minmax(0,1fr)_8.5rem_9.5rem_3rem]"
+              ><span class="col-span-2">Kind</span><span class="text-right max-md:hidden">Tall × wide</span><span
+                class="max-md:hidden">Plant</span
+              ><span class="text-right">Points</span></span
+            ><span class="w-[5.2rem]"></span>
+          </p>{/if}
+        <ol>
           {#each ranked.slice(0, 24) as r (r.species)}
-            <li class="border border-rule bg-white px-3 py-2">
-              <div class="flex flex-wrap items-start gap-3">
-                <div class="min-w-48 flex-1">
-                  <p class="text-lg leading-snug font-bold">{r.common}</p>
-                  <p class="text-sm text-soft">
-                    <i>{r.botanical}</i> · grows {metres(r.mature.height_m)} tall, {metres(r.mature.spread_m)} wide
-                  </p>
-                </div>
-                <span class="text-2xl font-bold" title="Points of a hundred">{Math.round(r.score)}</span>
-              </div>
-              <div class="grid gap-3 sm:grid-cols-[minmax(0,1fr)_18rem]">
-                <div class="text-sm">
-                  <p>{why(r)}</p>
-                  <p>
-                    <b>{windows(r) ? `Plant ${windows(r)}` : 'No good day to plant it within a year'}</b>{r.count
-                      ? ` · ${r.count} plants, ${metres(r.spacing_m)} apart${r.cost ? `: ${r.cost.toFixed(2)}` : ''}`
-                      : ''}
-                  </p>
-                  {#if r.too_big_in_years}<p class="text-sun">
-                      In {Math.round(r.too_big_in_years)} years it meets the room there is.
-                    </p>{/if}
-                  {#each r.cautions as c}<p class="mt-1 border-l-4 border-sun pl-2">{c}</p>{/each}
-                  <details>
-                    <summary class="min-h-9 cursor-pointer py-1 text-moss underline"
-                      >Points, bloom and water<span class="sr-only">: {r.common}</span></summary
-                    >
-                    <ul>
-                      {#each r.parts as x}<li>
-                          <b>{x.points > 0 ? '+' : '−'}{Math.abs(Math.round(x.points * 10) / 10)}</b>
-                          {x.text}
-                        </li>{/each}
-                      {#if r.bloom_months?.length}<li>In bloom: {r.bloom_months.map((m) => months[m - 1]).join(', ')}</li>{/if}
-                      {#if r.flower?.colours?.length}<li>
-                          Flowers {r.flower.colours.join(', ')}{r.flower.scent ? ', scented' : ''}{r.flower.bees === 'rich'
-                            ? ', rich for bees'
-                            : ''}
-                        </li>{/if}
-                      {#if r.planting?.bare_root}<li>With bare roots: {planting(r.planting.bare_root)}</li>{/if}
-                      {#if r.planting?.water?.some((w) => w.on?.length)}<li>
-                          Water, {figure(r.planting.water[0]!.litres, 'L')} each time, as a usual year asks: {brief(
-                            r.planting.water.flatMap((w) => w.on).sort(),
-                          )}
-                        </li>{/if}
-                    </ul>
-                  </details>
-                </div>
-                <Growth form={r.form as Form} name={r.common} grown={r.grown} roomM={n(roomUp)} />
-              </div>
-              <div class="mt-1 flex flex-wrap gap-3">
-                <Button
-                  size="sm"
-                  class="min-h-11"
-                  disabled={!!busy}
-                  onclick={() =>
-                    order(
-                      [{ species: r.species, ...(r.count ? { count: r.count, spacing_m: r.spacing_m } : {}) }],
-                      `Plant ${r.common}`,
-                    )}>Plant it<span class="sr-only">: {r.common}</span></Button
-                >
-                <Button
-                  size="sm"
-                  class="min-h-11"
-                  color="light"
-                  aria-pressed={beside.includes(r.species)}
-                  onclick={() => compare(r.species)}
-                  >{beside.includes(r.species)
-                    ? n(area)
-                      ? 'Out of the bed'
-                      : 'Not beside'
-                    : n(area)
-                      ? 'Into the bed'
-                      : 'Side by side'}<span class="sr-only">: {r.common}</span></Button
-                >
-                <label class="flex items-center gap-1 text-sm"
-                  >Price each<input
-                    class="min-h-11 w-20 rounded-sm border border-gray-400 px-2"
-                    inputmode="decimal"
-                    aria-label="Price of {r.common}"
-                    value={r.price || ''}
-                    onchange={(e) => say(r, n(e.currentTarget.value), false)}
-                  /></label
-                >
-                <button class="min-h-11 text-sm text-moss underline" onclick={() => say(r, r.price ?? 0, true)}
-                  >Not allowed here<span class="sr-only">: {r.common}</span></button
-                >
-              </div>
-            </li>
+            <KindRow
+              {r}
+              roomM={n(roomUp)}
+              picked={beside.includes(r.species)}
+              pick={beside.includes(r.species)
+                ? n(area)
+                  ? 'Out of the bed'
+                  : 'Not beside'
+                : n(area)
+                  ? 'Into the bed'
+                  : 'Side by side'}
+              busy={!!busy}
+              onplant={() =>
+                order(
+                  [{ species: r.species, ...(r.count ? { count: r.count, spacing_m: r.spacing_m } : {}) }],
+                  `Plant ${r.common}`,
+                )}
+              onpick={() => compare(r.species)}
+              onsay={(price, banned) => say(r, price, banned)}
+            />
           {/each}
         </ol>
         {#if !ranked.length}<p class="mt-3">

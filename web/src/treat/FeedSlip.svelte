@@ -73,18 +73,30 @@
     {#each feed.says as s}<p class="text-sm">{s}</p>{/each}
     {#if feed.soil}<p class="text-sm font-semibold">{feed.soil}</p>{/if}
     {#each feed.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
-    {#each feed.amounts as a (a.what)}
-      <p class="text-sm" data-testid="soil-{a.what}">
-        <b>{capital(names[a.what] ?? a.what)}</b>:
-        {#if a.m3}{figure(a.m3, 'm³')}{:else if a.product}{product(a.product, a.unit!)} of {a.name}{a.times > 1
-            ? ` each time, ${a.times} times`
-            : ''}{:else if a.liquid_l}{plain(shown('volume', a.liquid_l))}
-          {unit('volume')}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else}by its label{/if}{a.buy?.price
-          ? `, ${a.buy.price.toFixed(2)} to buy`
-          : ''}.
-        <span class="block text-soft">{a.formula}. An estimate.</span>
-      </p>
-    {/each}
+    {#if feed.amounts.length}
+      <dl class="mt-2 border-t border-rule text-sm">
+        {#each feed.amounts as a (a.what)}
+          <div class="flex justify-between gap-4 border-b border-rule py-1" data-testid="soil-{a.what}">
+            <dt class="font-semibold">{capital(names[a.what] ?? a.what)}</dt>
+            <dd class="text-right">
+              {#if a.m3}{figure(a.m3, 'm³')}{:else if a.product}{product(a.product, a.unit!)} of {a.name}{a.times > 1
+                  ? ` each time, ${a.times} times`
+                  : ''}{:else if a.liquid_l}{plain(shown('volume', a.liquid_l))}
+                {unit('volume')}{a.times > 1 ? ` each time, ${a.times} times` : ''}{:else}by its label{/if}{a.buy?.price
+                ? `, ${a.buy.price.toFixed(2)} to buy`
+                : ''}
+            </dd>
+          </div>
+        {/each}
+      </dl>
+      <details class="text-sm">
+        <summary class="min-h-9 cursor-pointer py-1 text-moss underline">How the amounts are worked out</summary>
+        {#each feed.amounts as a (a.what)}<p class="py-0.5">
+            <b>{capital(names[a.what] ?? a.what)}</b>: {a.formula}.
+          </p>{/each}
+        <p class="py-0.5 text-soft">All amounts are estimates.</p>
+      </details>
+    {/if}
     {#if asking}
       <div class="mt-1 grid grid-cols-3 gap-2">
         <Field label="Soil pH" mode="decimal" bind:value={asked.ph} problem={fault.ph} />

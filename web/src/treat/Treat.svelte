@@ -36,6 +36,8 @@
   const chosen = $derived(others ?? []);
   const a = $derived(t?.answer);
   const standing = $derived(new Set((t?.jobs ?? []).map((j) => j.id)));
+  /** What the head says already is not said again at its step. */
+  const told = (head: string, step: string) => head.toLowerCase().includes(step.toLowerCase().replace(/\.$/, ''));
   const price = $derived((a?.steps ?? []).reduce((n, s) => n + (s.amount?.buy?.price ?? 0), 0));
   async function keep() {
     if (busy) return;
@@ -84,91 +86,99 @@
         : ''}.
       <a class="underline" href="#/almanac/cause/{t.find.cause}">About it</a>
     </p>
-    <div class="mt-3 grid gap-6 lg:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
-      <article aria-label="What to do" class="border border-ink bg-white">
-        <header class="border-b border-rule px-4 py-3">
-          <p class="text-xs font-semibold text-soft">
-            {capital(rungs[a.rung] ?? a.rung)}{a.only_looks ? ' · it only looks bad: a matter of taste' : ''}{a.treated > 1
-              ? ` · ${a.treated} plants are treated`
-              : ''}
-          </p>
-          <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
-          {#each a.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
-        </header>
-        {#each a.waits as w}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
-            {capital(w.text)}.
-          </p>{/each}
-        <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
-          {#each a.steps as s (s.n)}
-            <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
-              <p class="font-semibold">
-                {inWords(s.day)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
-                    class="font-normal text-soft"
-                    >&nbsp;· {s.done} of {s.most} done{s.every ? `, every ${s.every} days` : ''}</span
-                  >{/if}
-              </p>
-              <p>{s.do}</p>
-              {#if s.use_name}<p class="text-sm">
-                  <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
-                </p>{/if}
-              {#each s.why as w}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
-              {#if s.harvest_from}<p class="text-sm font-semibold">
-                  Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
-                </p>{/if}
-              {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
-              {#if s.amount}
-                <p class="text-sm" data-testid="amount">
-                  {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
-                      s.amount.to_l ?? 0,
-                    )}){/if}{#if s.amount.product}, with {product(s.amount.product, s.amount.unit!)} of {s.amount.name}{/if}.
-                  {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {product(
-                        p.size,
-                        s.amount.unit!,
-                      )}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
-                        s.amount.buy.price / Math.max(1, a.treated)
-                      ).toFixed(2)} a plant.{/if}{:else}<a class="underline" href="#/stores">Enter its product card</a>: no rate
-                    is told that is not on your label.{/if}
-                  <span class="block text-soft">{s.amount.formula}. An estimate.</span>
+    <div class="mt-3 grid items-start gap-6 lg:grid-cols-[minmax(0,1fr)_22rem]">
+      <div class="space-y-5">
+        <article aria-label="What to do" class="border border-ink bg-white">
+          <header class="border-b border-rule px-4 py-3">
+            <p class="text-xs font-semibold text-soft">
+              {capital(rungs[a.rung] ?? a.rung)}{a.only_looks ? ' · it only looks bad: a matter of taste' : ''}{a.treated > 1
+                ? ` · ${a.treated} plants are treated`
+                : ''}
+            </p>
+            <p class="text-lg leading-snug font-bold" data-testid="treatment" aria-live="polite">{a.text}</p>
+            {#each a.rules as r}<p class="text-sm text-soft">House rule: {r}.</p>{/each}
+          </header>
+          {#each a.waits as w}<p class="border-b border-rule px-4 py-2 font-semibold text-sun" data-testid="wait">
+              {capital(w.text)}.
+            </p>{/each}
+          <div class="space-y-3 px-4 py-3 text-[0.9375rem]">
+            {#each a.steps as s (s.n)}
+              <section aria-label="Step {s.n}" class="border-l-4 border-moss pl-3">
+                <p class="font-semibold">
+                  {inWords(s.day)}{s.to ? `, until ${brief(s.to)} at the latest` : ''}{#if s.most > 1}<span
+                      class="font-normal text-soft"
+                      >&nbsp;· {s.done} of {s.most} done{s.every ? `, every ${s.every} days` : ''}</span
+                    >{/if}
                 </p>
-              {/if}
-            </section>
-          {/each}
-          {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look)}.</p>{/if}
-          {#each a.says.slice(0, 3) as w}<p>{w}</p>{/each}
-          {#if a.says.length > 3}<details>
-              <summary class="min-h-9 cursor-pointer py-1 text-moss underline">{a.says.length - 3} more to know</summary>
-              {#each a.says.slice(3) as w}<p class="py-1">{w}</p>{/each}
-            </details>{/if}
-          {#each a.never as w}<p class="font-semibold">{w}</p>{/each}
-          {#each a.cautions as c}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
-          <div class="flex flex-wrap items-center gap-4">
-            {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
-                >{t.jobs?.length ? 'Keep what is missing as jobs' : 'Make it jobs'}</Button
-              >{/if}
-            {#if price > 0}<p class="text-sm">{price.toFixed(2)} to buy for it alone.</p>{/if}
+                {#if !told(a.text, s.do)}<p>{s.do}</p>{/if}
+                {#if s.use_name}<p class="text-sm">
+                    <b>{capital(s.use_name)}</b>{s.where ? `: ${s.where}` : ''}{s.stage ? `; hits ${s.stage}` : ''}.
+                  </p>{/if}
+                {#each s.why as w}<p class="text-sm text-soft">{capital(w)}.</p>{/each}
+                {#if s.harvest_from}<p class="text-sm font-semibold">
+                    Nothing is eaten from it before {inWords(s.harvest_from)}, by the card’s label.
+                  </p>{/if}
+                {#if s.limits?.length}<p class="text-sm">{capital(s.limits.join('; '))}.</p>{/if}
+                {#if s.amount}
+                  <p class="text-sm" data-testid="amount">
+                    {#if s.amount.spray_l}About {litres(s.amount.spray_l)} of spray ({litres(s.amount.from_l ?? 0)} to {litres(
+                        s.amount.to_l ?? 0,
+                      )}){/if}{#if s.amount.product}, with {product(s.amount.product, s.amount.unit!)} of {s.amount.name}{/if}.
+                    {#if s.amount.buy}{#each s.amount.buy.packs as p (p.size)}&nbsp;Buy {p.count} × {product(
+                          p.size,
+                          s.amount.unit!,
+                        )}.{/each}{#if s.amount.buy.price}&nbsp;{s.amount.buy.price.toFixed(2)} for all times, {(
+                          s.amount.buy.price / Math.max(1, a.treated)
+                        ).toFixed(2)} a plant.{/if}{:else}<a class="underline" href="#/stores">Enter its product card</a>: no rate
+                      is told that is not on your label.{/if}
+                    <span class="block text-soft">{s.amount.formula}. An estimate.</span>
+                  </p>
+                {/if}
+              </section>
+            {/each}
+            {#if a.look}<p class="text-sm">Look whether it helped: {inWords(a.look)}.</p>{/if}
+            {#each a.says.slice(0, 3) as w}<p>{w}</p>{/each}
+            {#if a.says.length > 3}<details>
+                <summary class="min-h-9 cursor-pointer py-1 text-moss underline">{a.says.length - 3} more to know</summary>
+                {#each a.says.slice(3) as w}<p class="py-1">{w}</p>{/each}
+              </details>{/if}
+            {#each a.never as w}<p class="font-semibold">{w}</p>{/each}
+            {#each a.cautions as c}<p class="border-l-4 border-sun pl-3 text-sm">{c}</p>{/each}
+            <div class="flex flex-wrap items-center gap-4">
+              {#if (a.steps?.length || chosen.length) && t.find.state === 'open'}<Button disabled={busy} onclick={keep}
+                  >{t.jobs?.length ? 'Add the missing jobs' : 'Make it jobs'}</Button
+                >{/if}
+              {#if price > 0}<p class="text-sm">{price.toFixed(2)} to buy for it alone.</p>{/if}
+            </div>
           </div>
-        </div>
-      </article>
-      <div class="space-y-4">
-        {#if !t.find.prevent && t.find.state === 'open'}{#key t.find.id}<HowBad {t} onkept={() => void read(id)} />{/key}{/if}
-        {#if t.along?.length}<Along {t} {chosen} onpick={(list) => (others = list)} />{/if}
+        </article>
         <section aria-label="The ladder">
           <h2>From the least up</h2>
           <ol class="border-t border-rule">
-            {#each a.ladder as r}
-              <li class="border-b border-rule py-1.5 {r.chosen ? 'border-l-4 border-l-moss bg-white pl-3' : 'pl-3'}">
+            {#each a.ladder as r, i (r.rung)}
+              <li
+                class="grid gap-x-4 border-b border-rule py-1.5 pl-3 sm:grid-cols-[9rem_minmax(0,1fr)] {r.chosen
+                  ? 'border-l-4 border-l-moss bg-white'
+                  : ''}"
+              >
                 <p class={r.chosen ? 'font-bold' : r.allowed ? 'font-semibold' : 'text-soft'}>
-                  {capital(rungs[r.rung] ?? r.rung)}{r.chosen ? ': enough now' : ''}
+                  {capital(rungs[r.rung] ?? r.rung)}
                 </p>
-                <p class="text-sm {r.allowed ? '' : 'text-soft'}">{r.do}</p>
-                {#if r.why && !r.chosen}<p class="text-sm text-soft">{capital(r.why)}.</p>{/if}
+                <div class="text-sm">
+                  {#if r.chosen}<p>Enough now: see above.</p>{:else}<p class={r.allowed ? '' : 'text-soft'}>{r.do}</p>{/if}
+                  {#if r.why && !r.chosen && r.why !== a.ladder[i - 1]?.why}<p class="text-soft">{capital(r.why)}.</p>{/if}
+                </div>
               </li>
             {/each}
           </ol>
         </section>
+      </div>
+      <div class="space-y-4">
+        {#if !t.find.prevent && t.find.state === 'open'}{#key t.find.id}<HowBad {t} onkept={() => void read(id)} />{/key}{/if}
+        {#if t.along?.length}<Along {t} {chosen} onpick={(list) => (others = list)} />{/if}
         {#if t.jobs?.length}
           <section aria-label="Jobs">
-            <h2>Jobs of it</h2>
+            <h2>Its jobs</h2>
             <ul class="border-t border-rule">
               {#each t.jobs as j (j.id)}<li class="border-b border-rule py-1.5">
                   <a href="#/rounds/{j.id}">{j.title}</a><span class="block text-sm text-soft">{when(j, house.today)}</span>
